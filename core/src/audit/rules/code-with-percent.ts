@@ -1,0 +1,27 @@
+import { formatDecimal } from '#core/numbers';
+import { findingOn, type AuditRule } from '../audit-rule.js';
+
+export const codeWithPercent: AuditRule = {
+  id: 'code-with-percent',
+  version: 1,
+  family: 'agreement',
+  severity: 'blocks',
+  summary: 'Code with a percent',
+  why: 'A code stands in place of a grade; a percent beside it would still be counted somewhere.',
+  messages: {
+    both: '{code} ({meaning}) forbids a percent, but {percent} % stands beside it.',
+    unknown: '{code} is posted, which is no code of this district.',
+  },
+
+  *check({ grades, codes }) {
+    for (const grade of grades) {
+      const { code, percent } = grade.mark;
+      if (code === null) continue;
+      const known = codes.get(code);
+      if (!known) yield findingOn(grade, 'unknown', { code });
+      else if (percent !== null && known.forbidsPercent) {
+        yield findingOn(grade, 'both', { code, meaning: known.meaning, percent: formatDecimal(percent) });
+      }
+    }
+  },
+};

@@ -1,0 +1,33 @@
+import { isPlaceholderDay, isWithin } from '#core/calendar';
+import { findingOn, type AuditRule } from '../audit-rule.js';
+
+export const lastDateNeeded: AuditRule = {
+  id: 'last-date-needed',
+  version: 1,
+  family: 'dates',
+  severity: 'blocks',
+  summary: 'Last date needed and missing',
+  why: 'Student aid is settled from the last date of attendance of whoever failed, left or did not finish.',
+  messages: {
+    missing: '{mark} needs a last date of attendance.',
+    placeholder: '{mark} needs a last date of attendance; {date} is a placeholder that programs write for no date.',
+    outside: '{mark} needs a last date of attendance within the period; {date} lies outside {from} to {to}.',
+  },
+
+  *check({ grades, codes, periodStartsOn, periodEndsOn }) {
+    const period = { startsOn: periodStartsOn, endsOn: periodEndsOn };
+    for (const grade of grades) {
+      const { label, code, lastDate } = grade.mark;
+      const band = grade.scale.bands.find((each) => each.label === label);
+      const failing = grade.item.failingNeedsLastDate && band !== undefined && !band.passes;
+      const needed = failing || (code !== null && codes.get(code)?.needsLastDate === true);
+      if (!needed) continue;
+      const mark = code ?? label ?? '';
+      if (lastDate === null) yield findingOn(grade, 'missing', { mark });
+      else if (isPlaceholderDay(lastDate)) yield findingOn(grade, 'placeholder', { mark, date: lastDate });
+      else if (!isWithin(lastDate, period)) {
+        yield findingOn(grade, 'outside', { mark, date: lastDate, from: periodStartsOn, to: periodEndsOn });
+      }
+    }
+  },
+};

@@ -1,0 +1,1 @@
+export { weightedCategories, type Score, type WeightedCategory } from './weighted-categories.js';

@@ -1,0 +1,1 @@
+export { courseLengths, courseLevels, type Course, type CourseLength, type CourseLevel } from './course.js';

@@ -1,0 +1,1 @@
+export { canonicalJson, chainStart, entryHash, findChainFault, type ChainFault, type ChainedEntry, type Hash, type LogEntry } from './chain.js';

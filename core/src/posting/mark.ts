@@ -1,0 +1,19 @@
+import type { Day } from '#core/calendar';
+import type { Percent } from '#core/numbers';
+
+/** What is posted for one student: a percent with its label, a label alone, or a code. All empty means not posted. */
+export interface Mark {
+  readonly percent: Percent | null;
+  readonly label: string | null;
+  readonly code: string | null;
+  /** Last date of attendance. */
+  readonly lastDate: Day | null;
+  readonly comment: string;
+}
+
+export const noMark: Mark = { percent: null, label: null, code: null, lastDate: null, comment: '' };
+
+/** Whether nothing that counts as a grade is posted; a comment or a date alone is no grade. */
+export function isBlank(mark: Mark): boolean {
+  return mark.percent === null && mark.label === null && mark.code === null;
+}

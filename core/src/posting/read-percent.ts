@@ -1,0 +1,41 @@
+import { compareDecimals, decimalOrThrow, parseDecimal, type Decimal, type Percent } from '#core/numbers';
+
+export type ReadPercent =
+  | { readonly kind: 'percent'; readonly percent: Percent }
+  | { readonly kind: 'blank' }
+  | { readonly kind: 'fault'; readonly code: PercentFault };
+
+export type PercentFault = 'percent-unreadable' | 'percent-negative' | 'percent-too-high' | 'percent-too-exact';
+
+/** Extra credit may pass 100; what is above this is a slip of the keyboard. Matches the table's numeric(6,2). */
+export const highestPercent: Percent = decimalOrThrow('200');
+
+/** Digits a posted percent may have after the point. */
+export const percentDigits = 2;
+
+/**
+ * Reads a percent as people type it: "86.4", "86,4", "86.4 %". Zeros beyond two digits are let go; other digits beyond
+ * two are a fault, as nothing is rounded unasked.
+ */
+export function readPercent(text: string): ReadPercent {
+  const value = readPercentText(text);
+  if (value === 'blank') return { kind: 'blank' };
+  if (value === undefined) return { kind: 'fault', code: 'percent-unreadable' };
+  const fault = judgePercent(value);
+  if (fault) return { kind: 'fault', code: fault };
+  const extra = 10n ** BigInt(Math.max(0, value.digits - percentDigits));
+  if (value.units % extra !== 0n) return { kind: 'fault', code: 'percent-too-exact' };
+  return { kind: 'percent', percent: { units: value.units / extra, digits: Math.min(value.digits, percentDigits) } };
+}
+
+/** The number in a percent's text, with a point or a comma, with or without the sign for percent. */
+export function readPercentText(text: string): Decimal | 'blank' | undefined {
+  const bare = text.trim().replace(/\s*%$/, '');
+  return bare === '' ? 'blank' : parseDecimal(bare.replace(/^([+-]?\d+),(\d+)$/, '$1.$2'));
+}
+
+/** Why a number cannot be a percent, or undefined when it can. */
+export function judgePercent(value: Decimal): 'percent-negative' | 'percent-too-high' | undefined {
+  if (value.units < 0n) return 'percent-negative';
+  return compareDecimals(value, highestPercent) > 0 ? 'percent-too-high' : undefined;
+}

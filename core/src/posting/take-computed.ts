@@ -1,0 +1,13 @@
+import { roundTo, fromDecimal, type Percent } from '#core/numbers';
+import { findBand } from '#core/scales';
+import type { EntryRules } from './enter-mark.js';
+import type { Mark } from './mark.js';
+
+/**
+ * The mark that posts what is computed. The percent is rounded once, at the item's precision, so that what is posted is
+ * what was compared with the cut-offs; posting 89.445 as 89.45 first would turn it into 89.5.
+ */
+export function takeComputed(mark: Mark, computed: Percent, { bands, precision }: EntryRules): Mark {
+  const percent = roundTo(fromDecimal(computed), precision.digits, precision.rounding);
+  return { ...mark, percent, label: findBand(bands, computed, precision).band?.label ?? null, code: null };
+}

@@ -1,0 +1,40 @@
+import { describe, expect, it } from 'vitest';
+import { decimalOrThrow, roundHalfUp } from '#core/numbers';
+import type { Band } from './index.js';
+import { checkScale } from './index.js';
+import { letterBands } from './letter-scale.fixture.js';
+
+const tenths = { digits: 1, rounding: roundHalfUp };
+const band = (label: string, lowest: string, points: string | null = null): Band => ({
+  label,
+  lowest: decimalOrThrow(lowest),
+  points: points === null ? null : decimalOrThrow(points),
+  passes: true,
+  earnsCredit: true,
+  descriptor: '',
+});
+const codes = (bands: Band[], digits = 1) =>
+  checkScale(bands, { ...tenths, digits }).map(({ code, index, severity }) => [code, index, severity]);
+
+describe('checkScale', () => {
+  it('warns that two letters of the published table carry the same points, and finds nothing else', () => {
+    expect(codes([...letterBands])).toEqual([['points-do-not-fall', 1, 'warns']]);
+  });
+
+  it.each<[string, Band[], unknown[]]>([
+    ['an empty scale', [], [['scale-empty', null, 'blocks']]],
+    ['an empty label', [band(' ', '0')], [['label-empty', 0, 'blocks']]],
+    ['a label twice, in any case', [band('A', '50'), band('a', '0')], [['label-twice', 1, 'blocks']]],
+    ['two equal cut-offs, however written', [band('A', '50.0'), band('B', '50'), band('F', '0')], [['cut-off-twice', 1, 'blocks']]],
+    ['a cut-off above 100', [band('A', '100.1'), band('F', '0')], [['cut-off-outside', 0, 'blocks']]],
+    ['a negative cut-off', [band('A', '50'), band('F', '-1')], [['cut-off-outside', 1, 'blocks']]],
+    ['a bottom above 0', [band('A', '50'), band('F', '1')], [['bottom-above-0', null, 'blocks']]],
+    ['points that rise downwards', [band('A', '50', '3'), band('F', '0', '4')], [['points-do-not-fall', 1, 'warns']]],
+  ])('finds %s', (_what, bands, expected) => expect(codes(bands)).toEqual(expected));
+
+  it('finds a band that no value reaches once values are rounded', () => {
+    const bands = [band('A', '90'), band('B', '89.96'), band('F', '0')];
+    expect(codes(bands, 1)).toEqual([['band-unreachable', 1, 'blocks']]);
+    expect(codes(bands, 2)).toEqual([]);
+  });
+});

@@ -1,0 +1,91 @@
+import { compareDecimals, decimalOrThrow, formatDecimal } from '#core/numbers';
+import type { Band } from './band.js';
+import { bandEdges } from './band-edges.js';
+import type { Precision } from './find-band.js';
+import { orderBands } from './order-bands.js';
+
+/** What is wrong with a scale. `severity` "blocks" keeps it from being saved; "warns" is for the registrar to judge. */
+export interface ScaleFault {
+  readonly code: ScaleFaultCode;
+  readonly severity: 'blocks' | 'warns';
+  /** Position in the bands as given, for showing the fault beside its row; null when it concerns the whole scale. */
+  readonly index: number | null;
+  readonly data: Readonly<Record<string, string>>;
+}
+
+export type ScaleFaultCode =
+  | 'scale-empty'
+  | 'label-empty'
+  | 'label-twice'
+  | 'cut-off-twice'
+  | 'cut-off-outside'
+  | 'band-unreachable'
+  | 'points-do-not-fall'
+  | 'bottom-above-0';
+
+const hundred = decimalOrThrow('100');
+const nought = decimalOrThrow('0');
+
+/** The faults of a percent scale at the precision of the item that uses it, in the order of the bands as given. */
+export function checkScale(bands: readonly Band[], precision: Precision): ScaleFault[] {
+  if (bands.length === 0) return [fault('scale-empty', 'blocks', null, {})];
+  const faults = bands.flatMap((band, index) => [
+    ...checkLabel(bands, band, index),
+    ...checkCutOff(bands, band, index, precision),
+  ]);
+  return [...faults, ...checkPoints(bands), ...checkBottom(bands)];
+}
+
+function checkLabel(bands: readonly Band[], { label }: Band, index: number): ScaleFault[] {
+  if (label.trim() === '') return [fault('label-empty', 'blocks', index, {})];
+  const first = bands.findIndex((other) => other.label.trim().toUpperCase() === label.trim().toUpperCase());
+  return first < index ? [fault('label-twice', 'blocks', index, { label })] : [];
+}
+
+function checkCutOff(bands: readonly Band[], band: Band, index: number, precision: Precision): ScaleFault[] {
+  const lowest = formatDecimal(band.lowest);
+  if (compareDecimals(band.lowest, nought) < 0 || compareDecimals(band.lowest, hundred) > 0) {
+    return [fault('cut-off-outside', 'blocks', index, { label: band.label, lowest })];
+  }
+  const same = bands.findIndex((other) => compareDecimals(other.lowest, band.lowest) === 0);
+  if (same < index) {
+    return [fault('cut-off-twice', 'blocks', index, { label: band.label, other: bands[same]!.label, lowest })];
+  }
+  return isUnreachable(bands, band, precision)
+    ? [fault('band-unreachable', 'blocks', index, { label: band.label, lowest, digits: String(precision.digits) })]
+    : [];
+}
+
+/** Two cut-offs closer together than one step of the precision leave the lower band without a value. */
+function isUnreachable(bands: readonly Band[], band: Band, precision: Precision): boolean {
+  const edges = bandEdges(bands, precision, Math.max(2, ...bands.map((each) => each.lowest.digits)));
+  const at = edges.findIndex((edge) => edge.band === band);
+  const above = edges[at - 1];
+  return above !== undefined && compareDecimals(above.firstValue, edges[at]!.firstValue) === 0;
+}
+
+function checkPoints(bands: readonly Band[]): ScaleFault[] {
+  const withPoints = orderBands(bands.map((band, index) => ({ ...band, index }))).filter((band) => band.points);
+  return withPoints.flatMap((lower, at) => {
+    const higher = withPoints[at - 1];
+    if (!higher || compareDecimals(higher.points!, lower.points!) > 0) return [];
+    const data = { label: lower.label, points: formatDecimal(lower.points!), higher: higher.label };
+    return [fault('points-do-not-fall', 'warns', lower.index, data)];
+  });
+}
+
+/** The top band has no end of its own, so a percent scale can leave values without a band only at the bottom. */
+function checkBottom(bands: readonly Band[]): ScaleFault[] {
+  const bottom = orderBands(bands).at(-1)!;
+  if (compareDecimals(bottom.lowest, nought) <= 0) return [];
+  return [fault('bottom-above-0', 'blocks', null, { label: bottom.label, lowest: formatDecimal(bottom.lowest) })];
+}
+
+function fault(
+  code: ScaleFaultCode,
+  severity: ScaleFault['severity'],
+  index: number | null,
+  data: Record<string, string>,
+): ScaleFault {
+  return { code, severity, index, data };
+}

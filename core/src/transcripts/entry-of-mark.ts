@@ -1,0 +1,34 @@
+import type { Course } from '#core/courses';
+import { decimalOrThrow, type Credits } from '#core/numbers';
+import type { Mark, SpecialCode } from '#core/posting';
+import type { Band } from '#core/scales';
+import type { TranscriptEntry } from './transcript-entry.js';
+
+const nothing: Credits = decimalOrThrow('0');
+
+/**
+ * The transcript line of a posted mark, or undefined where none is due: the course is not on the transcript, nothing is
+ * posted, or the code is one that transcripts leave out. `share` is the part of the course's credits that the period
+ * carries.
+ */
+export function entryOfMark(
+  course: Course,
+  mark: Mark,
+  bands: readonly Band[],
+  codes: ReadonlyMap<string, SpecialCode>,
+  share: Credits,
+): TranscriptEntry | undefined {
+  if (!course.onTranscript) return undefined;
+  const { code: courseCode, title: courseTitle, level, countsInGpa } = course;
+  const line = { courseCode, courseTitle, level, countsInGpa, percent: mark.percent };
+  if (mark.code !== null) {
+    const code = codes.get(mark.code);
+    if (!code?.onTranscript) return undefined;
+    const creditsTried = code.triesCredit ? share : nothing;
+    return { ...line, mark: code.code, points: null, passes: false, creditsTried, creditsEarned: nothing };
+  }
+  const band = bands.find(({ label }) => label === mark.label);
+  if (!band) return undefined;
+  const creditsEarned = band.earnsCredit ? share : nothing;
+  return { ...line, mark: band.label, points: band.points, passes: band.passes, creditsTried: share, creditsEarned };
+}

@@ -1,0 +1,116 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Course, CourseLevel } from '#core/courses';
+import { decimalOrThrow, formatDecimal, roundDown, roundHalfUp } from '#core/numbers';
+import { noMark } from '#core/posting';
+import { letterBands } from '../scales/letter-scale.fixture.js';
+import { creditShares, entryOfMark, gpa, type GpaPolicy, type TranscriptEntry } from './index.js';
+
+const nothing = decimalOrThrow('0');
+const unweighted: GpaPolicy = { additions: { regular: nothing, honours: nothing, college: nothing }, digits: 3, rounding: roundHalfUp };
+
+const course: Course = {
+  id: 1, schoolId: 1, code: 'TID3', title: 'Tidal Ecology 3', department: 'Sea', level: 'regular', length: 'year',
+  credits: decimalOrThrow('1'), onTranscript: true, countsInGpa: true,
+};
+const codes = new Map(
+  [
+    { code: 'INC', meaning: 'Incomplete', forbidsPercent: true, needsLastDate: true, triesCredit: true, onTranscript: true },
+    { code: 'EXM', meaning: 'Exempt', forbidsPercent: true, needsLastDate: false, triesCredit: false, onTranscript: false },
+  ].map((code) => [code.code, code]),
+);
+
+function entry(points: string, credits: string, level: CourseLevel = 'regular'): TranscriptEntry {
+  const tried = decimalOrThrow(credits);
+  return {
+    courseCode: 'X', courseTitle: 'X', level, percent: null, mark: points, points: decimalOrThrow(points),
+    passes: points !== '0', creditsTried: tried, creditsEarned: tried, countsInGpa: true,
+  };
+}
+const value = (entries: TranscriptEntry[], policy: GpaPolicy) => {
+  const result = gpa(entries, policy).value;
+  return result && formatDecimal(result);
+};
+
+describe('GPA', () => {
+  it('is points times credits over credits', () => {
+    // 4.0 × 0.25 + 3.3 × 0.25 + 2.0 × 0.5 = 2.825 over 1.0
+    expect(value([entry('4.0', '0.25'), entry('3.3', '0.25'), entry('2.0', '0.5')], unweighted)).toBe('2.825');
+  });
+
+  it('is rounded or cut once, at the digits stated', () => {
+    const thirds = [entry('4', '1'), entry('4', '1'), entry('3', '1')];
+    expect(value(thirds, unweighted)).toBe('3.667');
+    expect(value(thirds, { ...unweighted, rounding: roundDown, digits: 2 })).toBe('3.66');
+  });
+
+  it('is nothing, not zero, when no entry counts', () => {
+    expect(gpa([], unweighted).value).toBeNull();
+    const left = { ...entry('4', '1'), countsInGpa: false };
+    expect(gpa([left], unweighted)).toMatchObject({ value: null, leftOut: [left] });
+  });
+
+  // University of California, freshman GPA requirement (from memory): A 4 … F 0, one extra point for A, B, C in honours
+  // courses. The caps on semesters are not applied here.
+  it('gives one extra point to passing honours grades and none to a failing one', () => {
+    const policy = { ...unweighted, additions: { ...unweighted.additions, honours: decimalOrThrow('1') } };
+    expect(value([entry('4', '1', 'honours'), entry('3', '1'), entry('2', '1', 'honours'), entry('0', '1', 'honours')], policy)).toBe('2.750');
+  });
+
+  it('lies between the least and the greatest points, whatever the credits', () => {
+    const entries = fc.array(fc.record({ points: fc.integer({ min: 0, max: 40 }), credits: fc.integer({ min: 1, max: 400 }) }), { minLength: 1 });
+    fc.assert(
+      fc.property(entries, (drawn) => {
+        const made = drawn.map(({ points, credits }) =>
+          entry(formatDecimal({ units: BigInt(points), digits: 1 }), formatDecimal({ units: BigInt(credits), digits: 2 })),
+        );
+        const { value: result } = gpa(made, unweighted);
+        const points = drawn.map((each) => each.points * 100);
+        return Number(result!.units) >= Math.min(...points) && Number(result!.units) <= Math.max(...points);
+      }),
+      { seed: 3 },
+    );
+  });
+});
+
+describe('credit shares', () => {
+  it.each([
+    ['1', 4, ['0.2500', '0.2500', '0.2500', '0.2500']],
+    ['1', 3, ['0.3333', '0.3334', '0.3333']],
+    ['0.5', 2, ['0.2500', '0.2500']],
+    ['3', 1, ['3.0000']],
+  ])('%s over %i periods', (credits, periods, expected) => {
+    expect(creditShares(decimalOrThrow(credits), periods).map(formatDecimal)).toEqual(expected);
+  });
+
+  it('always add up to the credits', () => {
+    fc.assert(
+      fc.property(fc.bigInt({ min: 0n, max: 100_000n }), fc.integer({ min: 1, max: 24 }), (units, periods) => {
+        const sum = creditShares({ units, digits: 4 }, periods).reduce((total, share) => total + share.units, 0n);
+        return sum === units;
+      }),
+      { seed: 4 },
+    );
+  });
+});
+
+describe('the transcript line of a mark', () => {
+  const share = decimalOrThrow('0.25');
+  const line = (mark: object) => {
+    const made = entryOfMark(course, { ...noMark, ...mark }, letterBands, codes, share);
+    return made && [made.mark, made.points && formatDecimal(made.points), formatDecimal(made.creditsTried), formatDecimal(made.creditsEarned)];
+  };
+
+  it.each([
+    ['a label tries and earns', { percent: decimalOrThrow('86.4'), label: 'B' }, ['B', '3.0', '0.25', '0.25']],
+    ['a failing label tries and earns nothing', { label: 'F' }, ['F', '0.0', '0.25', '0']],
+    ['an incomplete tries, earns nothing and has no points', { code: 'INC' }, ['INC', null, '0.25', '0']],
+    ['a code that transcripts leave out gives no line', { code: 'EXM' }, undefined],
+    ['nothing posted gives no line', {}, undefined],
+    ['a label the scale does not know gives no line', { label: 'Z' }, undefined],
+  ])('%s', (_what, mark, expected) => expect(line(mark)).toEqual(expected));
+
+  it('a course that is not on the transcript gives none', () => {
+    expect(entryOfMark({ ...course, onTranscript: false }, { ...noMark, label: 'B' }, letterBands, codes, share)).toBeUndefined();
+  });
+});

@@ -1,0 +1,29 @@
+import { defineConfig } from 'vitest/config';
+
+/** Imports between layers resolve to sources, as they do for the compiler. */
+const fromSource = { resolve: { conditions: ['source'] }, ssr: { resolve: { conditions: ['source'] } } };
+
+export default defineConfig({
+  ...fromSource,
+  test: {
+    projects: [
+      { ...fromSource, test: { name: 'core', include: ['core/src/**/*.test.ts', 'demo/src/**/*.test.ts'] } },
+      {
+        ...fromSource,
+        test: {
+          name: 'server',
+          include: ['server/src/**/*.test.ts', 'contract/src/**/*.test.ts'],
+          globalSetup: ['server/test/template-database.ts'],
+          testTimeout: 30_000,
+          hookTimeout: 60_000,
+          maxWorkers: 2,
+        },
+      },
+      { ...fromSource, test: { name: 'web', include: ['web/src/**/*.test.ts'] } },
+      {
+        ...fromSource,
+        test: { name: 'journeys', include: ['e2e/**/*.test.ts'], testTimeout: 240_000, hookTimeout: 240_000, maxWorkers: 1 },
+      },
+    ],
+  },
+});
