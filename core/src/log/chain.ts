@@ -46,11 +46,12 @@ export function findChainFault(
   return undefined;
 }
 
-/** JSON with the keys of every object in order, so that what is equal is written alike. Undefined is written as null. */
+/** JSON with the keys of every object in order, so that what is equal is written alike; undefined fields are left out. */
 export function canonicalJson(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map(canonicalJson).join(',')}]`;
   if (value !== null && typeof value === 'object') {
-    const fields = Object.entries(value).toSorted(([a], [b]) => (a < b ? -1 : 1));
+    const present = Object.entries(value).filter(([, field]) => field !== undefined);
+    const fields = present.toSorted(([a], [b]) => (a < b ? -1 : 1));
     return `{${fields.map(([key, field]) => `${JSON.stringify(key)}:${canonicalJson(field)}`).join(',')}}`;
   }
   return JSON.stringify(value ?? null);

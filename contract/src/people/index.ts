@@ -1,0 +1,31 @@
+import { IsString, Length } from 'class-validator';
+
+export class SignInRequest {
+  @IsString()
+  @Length(1, 100, { message: 'type your sign-in name' })
+  username!: string;
+
+  @IsString()
+  @Length(1, 200, { message: 'type your password' })
+  password!: string;
+}
+
+export interface PersonReply {
+  readonly personId: number;
+  readonly name: string;
+  readonly role: 'registrar' | 'teacher';
+}
+
+export interface SessionReply {
+  readonly person: PersonReply;
+  /** To be sent back as the header x-csrf-token with every write. */
+  readonly csrfToken: string;
+}
+
+/** Somebody to sign in as; listed only while demo data is loaded. */
+export interface DemoPersonReply {
+  readonly username: string;
+  readonly password: string;
+  readonly name: string;
+  readonly does: string;
+}

@@ -1,0 +1,37 @@
+/**
+ * Every refusal there is: its HTTP status, its title, and the detail with {words} that the server fills in. A code is
+ * permanent; the words may change.
+ */
+export const problemCodes = {
+  'not-signed-in': [401, 'Please sign in', 'This needs a signed-in person.'],
+  'sign-in-failed': [401, 'That did not fit', 'No account has this name with this password. Check both and try again.'],
+  'too-many-tries': [429, 'Too many tries', 'Wait a minute before signing in again.'],
+  'not-allowed': [403, 'Not allowed', 'Your role may not do this.'],
+  'token-missing': [403, 'The page is out of date', 'Reload the page and try again; what you typed is kept where it can be.'],
+  'not-found': [404, 'Not there', 'There is no {what} with number {id}.'],
+  'fields-wrong': [422, 'Something needs correcting', 'The marked fields say what is wrong and what would be right.'],
+  'scale-faulty': [422, 'The scale cannot be used like this', 'The marked bands say what is wrong.'],
+  'scale-changed': [409, 'Somebody saved this scale first', 'Version {current} is saved; your draft began from version {yours}. Your draft is kept: compare and save again.'],
+  'rule-changed': [409, 'Somebody changed this rule first', 'Load the rule again; your choices are kept on this page.'],
+  'grades-changed': [409, 'Somebody saved some of these grades first', '{count} of your rows changed since you opened the sheet. Nothing was saved; the rows show what differs.'],
+  'period-sealed': [409, '{period} is sealed', 'A sealed grade changes only by amendment.'],
+  'window-closed': [409, 'The posting window is not open', 'For {item} in {period} it is {state}.'],
+  'file-kind': [415, 'Not a table of text', '{name} is {found}; a CSV export is needed. {hint}'],
+  'file-empty': [422, 'The file is empty', '{name} holds no rows.'],
+  'file-too-large': [413, 'The file is too large', 'At most {limit} MB can be read; export one section or one period at a time.'],
+  'file-no-columns': [422, 'No table found', '{name} has no row that names at least two columns, such as a student number and a total.'],
+  'file-unreadable': [422, 'The file cannot be read', 'Row {row}: {reason}.'],
+  'columns-missing': [422, 'Columns still to be chosen', 'Choose the id column, the grade column and the section before accepting.'],
+  'preview-changed': [409, 'The preview is out of date', 'Grades changed since you looked. Nothing was written; the preview now shows what is so.'],
+  'import-done': [409, 'Already dealt with', 'This file is {status}.'],
+  'import-built-upon': [409, 'Later files build on this one', 'Undo {file} first.'],
+  'nothing-to-write': [409, 'Nothing to write', 'No row of the file is new or changed.'],
+  'audit-needed': [409, 'An audit is needed first', 'Run the audit of {period} before sealing it.'],
+  'audit-outdated': [409, 'The audit is out of date', 'Grades changed after the audit of {at}. Run it again before sealing.'],
+  'findings-block': [409, 'Findings block the seal', '{count} findings must be settled before {period} can be sealed.'],
+  'already-sealed': [409, 'Already sealed', '{period} was sealed on {at}.'],
+  'body-unreadable': [400, 'The request could not be read', '{reason}'],
+  unexpected: [500, 'Something went wrong here', 'Nothing was saved. The server noted it as {reference}.'],
+} as const satisfies Record<string, readonly [status: number, title: string, detail: string]>;
+
+export type ProblemCode = keyof typeof problemCodes;

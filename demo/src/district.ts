@@ -1,0 +1,74 @@
+import type { tables } from '#server/platform';
+
+type Row<Table extends { $inferInsert: object }> = Omit<Table['$inferInsert'], 'createdAt'>;
+
+/** All rows of the demo, table by table, with their numbers already given. */
+export interface District {
+  readonly schools: Row<typeof tables.schools>[];
+  readonly periods: Row<typeof tables.periods>[];
+  readonly people: Row<typeof tables.people>[];
+  readonly scales: Row<typeof tables.scales>[];
+  readonly scaleVersions: Row<typeof tables.scaleVersions>[];
+  readonly bands: Row<typeof tables.bands>[];
+  readonly specialCodes: Row<typeof tables.specialCodes>[];
+  readonly reportItems: Row<typeof tables.reportItems>[];
+  readonly reportItemRules: Row<typeof tables.reportItemRules>[];
+  readonly postingWindows: Row<typeof tables.postingWindows>[];
+  readonly categories: Row<typeof tables.categories>[];
+  readonly courses: (Row<typeof tables.courses> & { id: number })[];
+  readonly sections: SectionRow[];
+  readonly enrollments: EnrollmentRow[];
+  readonly assignments: Row<typeof tables.assignments>[];
+  readonly scores: Row<typeof tables.scores>[];
+  readonly fileImports: Row<typeof tables.fileImports>[];
+  readonly fileRows: { importId: number; row: number; cells: string[] }[];
+  readonly computedGrades: ComputedRow[];
+  readonly grades: GradeRow[];
+}
+
+export interface SectionRow {
+  readonly id: number;
+  readonly courseId: number;
+  readonly number: number;
+  readonly teacherId: number;
+  readonly periodId: number;
+}
+
+export interface EnrollmentRow {
+  readonly id: number;
+  readonly sectionId: number;
+  readonly studentId: number;
+  readonly enteredOn: string;
+  withdrawnOn: string | null;
+}
+
+export interface ComputedRow {
+  readonly itemId: number;
+  readonly periodId: number;
+  readonly enrollmentId: number;
+  readonly percent: string;
+  readonly importId: number;
+  readonly importRow: number;
+}
+
+export interface GradeRow {
+  readonly itemId: number;
+  readonly periodId: number;
+  readonly enrollmentId: number;
+  percent: string | null;
+  label: string | null;
+  code: string | null;
+  lastDate: string | null;
+  comment: string;
+  readonly scaleVersionId: number;
+  readonly postedBy: number;
+  postedAt: string;
+}
+
+export function emptyDistrict(): District {
+  return {
+    schools: [], periods: [], people: [], scales: [], scaleVersions: [], bands: [], specialCodes: [], reportItems: [],
+    reportItemRules: [], postingWindows: [], categories: [], courses: [], sections: [], enrollments: [], assignments: [],
+    scores: [], fileImports: [], fileRows: [], computedGrades: [], grades: [],
+  };
+}

@@ -1,0 +1,122 @@
+import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
+import { noMark, takeComputed } from '#core/posting';
+import type { Band } from '#core/scales';
+import type { District, EnrollmentRow, GradeRow, SectionRow } from './district.js';
+import { groupBySection, reportedPeriods, type PlatformPercents } from './draw-scores.js';
+import type { Random } from './random.js';
+import { demoNow, schoolPlans, upper, type PeriodPlan, type SchoolPlan } from './schools.js';
+
+const comments = [
+  'Steady and exact in the field book.',
+  'Asks good questions; finish what is begun.',
+  'A strong quarter.',
+  'Practise a little every day.',
+  'Works well with others at the bench.',
+];
+
+/** The quarter that is being posted when the demo begins. */
+export const openPeriodId = 4;
+
+/** Sections whose totals still lie in the files of demo/files; nothing is posted for them yet. */
+export function fileSections(district: District): SectionRow[] {
+  const section = (title: string, number: number) => {
+    const course = district.courses.find((each) => each.title === title)!;
+    return district.sections.find((each) => each.courseId === course.id && each.number === number)!;
+  };
+  return [section('Tidal Ecology', 1), section('Harbour History', 2), section('Boatbuilding', 1)];
+}
+
+/**
+ * Posts what the platform computed: all of the periods that are over, and of the open quarter all but the sections that
+ * wait for their files. The totals of the open quarter come from one export that was taken in.
+ */
+export function drawGrades(district: District, percents: PlatformPercents, random: Random): void {
+  const enrollments = groupBySection(district);
+  const waiting = new Set(fileSections(district).map(({ id }) => id));
+  for (const section of district.sections) {
+    const plan = schoolPlans.find(({ id }) => id === Math.floor(section.courseId / 1000))!;
+    for (const period of reportedPeriods(plan, section.periodId).filter((each) => isPosted(each))) {
+      if (period.id === openPeriodId && waiting.has(section.id)) continue;
+      for (const enrollment of enrollments.get(section.id) ?? []) {
+        const percent = percents.get(`${enrollment.id}/${period.id}`);
+        if (percent !== undefined && takesGrade(enrollment, period)) {
+          if (period.id === openPeriodId) addComputed(district, enrollment, percent);
+          district.grades.push(gradeRow(plan, section, period, enrollment, percent, random));
+        }
+      }
+    }
+  }
+}
+
+function isPosted({ id, endsOn }: PeriodPlan): boolean {
+  return endsOn < demoNow.slice(0, 10) || id === openPeriodId;
+}
+
+function takesGrade({ withdrawnOn }: EnrollmentRow, { endsOn }: PeriodPlan): boolean {
+  return withdrawnOn === null || withdrawnOn > endsOn;
+}
+
+function gradeRow(
+  plan: SchoolPlan,
+  section: SectionRow,
+  period: PeriodPlan,
+  enrollment: EnrollmentRow,
+  computed: string,
+  random: Random,
+): GradeRow {
+  const precision = { digits: plan.item.digits, rounding: roundHalfUp };
+  const mark = takeComputed(noMark, decimalOrThrow(computed), { bands: bandsOf(plan), precision, codes: [] });
+  const fails = plan.item.failingNeedsLastDate && plan.scale.bands.find(([label]) => label === mark.label)?.[4] === false;
+  return {
+    itemId: plan.id,
+    periodId: period.id,
+    enrollmentId: enrollment.id,
+    percent: formatDecimal(mark.percent!),
+    label: mark.label,
+    code: null,
+    lastDate: fails ? period.endsOn : null,
+    comment: random.chance(0.12) ? random.pick(comments) : '',
+    scaleVersionId: plan.id,
+    postedBy: section.teacherId,
+    postedAt: postingInstant(period, random),
+  };
+}
+
+/** Within the window, and no later than the demo's beginning. */
+function postingInstant({ window }: PeriodPlan, random: Random): string {
+  const opensAt = Date.parse(window![0]);
+  const until = Math.min(Date.parse(window![1]), Date.parse(demoNow) - 3_600_000);
+  return new Date(opensAt + Math.floor(((until - opensAt) * random.whole(0, 999)) / 1000)).toISOString();
+}
+
+export function bandsOf({ scale }: SchoolPlan): Band[] {
+  return scale.bands.map(([label, lowest, points, descriptor, passes]) => ({
+    label,
+    lowest: decimalOrThrow(lowest),
+    points: points === null ? null : decimalOrThrow(points),
+    descriptor,
+    passes,
+    earnsCredit: passes,
+  }));
+}
+
+const exportId = 1;
+const headerRow = 1;
+
+function addComputed(district: District, enrollment: EnrollmentRow, percent: string): void {
+  if (district.fileImports.length === 0) beginExport(district);
+  const student = district.people.find(({ id }) => id === enrollment.studentId)!;
+  const row = district.fileRows.length + 1;
+  district.fileRows.push({ importId: exportId, row, cells: [student.sourcedId, String(enrollment.sectionId), percent] });
+  district.computedGrades.push({ itemId: upper.id, periodId: openPeriodId, enrollmentId: enrollment.id, percent, importId: exportId, importRow: row });
+}
+
+/** The export of all sections, as it was taken in the evening before. */
+function beginExport(district: District): void {
+  const taken = new Date('2026-01-20T19:05:00Z');
+  district.fileImports.push({
+    id: exportId, schoolId: upper.id, periodId: openPeriodId, itemId: upper.id, fileName: 'all-sections-quarter-2.csv', byteSize: 98_304,
+    sha256: '0'.repeat(64), status: 'accepted', headerRow, idColumn: 0, gradeColumn: 2, sectionId: null, readBy: 1, readAt: taken, acceptedAt: taken, undoneAt: null,
+  });
+  district.fileRows.push({ importId: exportId, row: headerRow, cells: ['Student number', 'Section', 'Course total (%)'] });
+}

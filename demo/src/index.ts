@@ -1,0 +1,3 @@
+export { demoAccounts, demoPassword } from './draw-people.js';
+export { makeDistrict, openPeriodId } from './make-district.js';
+export { prepareDemo } from './prepare-demo.js';

@@ -1,0 +1,47 @@
+import { emptyDistrict, type District } from './district.js';
+import { drawGrades, fileSections, openPeriodId } from './draw-grades.js';
+import { demoAccounts, drawPeople } from './draw-people.js';
+import { drawScores } from './draw-scores.js';
+import { drawSections } from './draw-sections.js';
+import { plantFaults, type PlantedFault } from './plant-faults.js';
+import { platformFiles, type PlatformFile } from './platform-files.js';
+import { createRandom } from './random.js';
+import { writeSetUp } from './write-set-up.js';
+
+export interface Demo {
+  readonly district: District;
+  readonly plantedFaults: readonly PlantedFault[];
+  readonly files: readonly PlatformFile[];
+}
+
+const seed = 20_260_121;
+
+/** The district of Port Elowen, an invented island, the same at every call. */
+export function makeDistrict(): Demo {
+  const random = createRandom(seed);
+  const district = emptyDistrict();
+  writeSetUp(district);
+  const people = drawPeople(district, random);
+  drawSections(district, people, random);
+  giveTeacher(district, demoAccounts[1].personId);
+  const percents = drawScores(district, people, random);
+  drawGrades(district, percents, random);
+  leaveOneWithdrawn(district);
+  const plantedFaults = plantFaults(district, random);
+  return { district, plantedFaults, files: platformFiles(district, percents) };
+}
+
+/** The teacher of the demo has a section that still waits for its file. */
+function giveTeacher({ sections, ...rest }: District, teacherId: number): void {
+  const [first] = fileSections({ sections, ...rest });
+  sections[sections.indexOf(first!)] = { ...first!, teacherId };
+}
+
+/** One student of the section with the faulty file has left, so that the file holds one of those too. */
+function leaveOneWithdrawn(district: District): void {
+  const boats = fileSections(district)[2]!;
+  const last = district.enrollments.findLast(({ sectionId }) => sectionId === boats.id)!;
+  last.withdrawnOn = '2025-12-05';
+}
+
+export { openPeriodId };

@@ -1,0 +1,105 @@
+import { decimalOrThrow, roundHalfUp, unitsAt } from '#core/numbers';
+import { findBand } from '#core/scales';
+import type { District, GradeRow } from './district.js';
+import { bandsOf, openPeriodId } from './draw-grades.js';
+import type { Random } from './random.js';
+import { upper } from './schools.js';
+
+/** A fault that was put into the demo on purpose. `rule` names the audit rule that finds it, null while none does. */
+export interface PlantedFault {
+  readonly rule: string | null;
+  readonly what: string;
+  readonly section: string;
+  readonly student: string | null;
+}
+
+/** Puts faults into the posted grades of the open quarter, each into another section, and tells which. */
+export function plantFaults(district: District, random: Random): PlantedFault[] {
+  const faults: PlantedFault[] = [];
+  const next = gradesOfFreshSections(district, random);
+  const plant = (rule: string | null, what: string, change: (grade: GradeRow) => void, fits: (grade: GradeRow) => boolean = isOrdinary) => {
+    const grade = next().find(fits)!;
+    change(grade);
+    faults.push({ rule, what, ...placeOf(district, grade) });
+  };
+  const labels = upper.scale.bands.map(([label]) => label);
+  const labelAbove = (grade: GradeRow) => labels[labels.indexOf(grade.label!) - 1]!;
+
+  for (let count = 0; count < 3; count++) {
+    plant('percent-and-label-disagree', 'the label is one step above what the percent gives', (grade) => {
+      grade.label = labelAbove(grade);
+    }, (grade) => isOrdinary(grade) && labels.indexOf(grade.label!) > 0);
+  }
+  for (const label of ['S', 'E']) {
+    plant('label-not-on-scale', `the label ${label} belongs to no letter scale`, (grade) => Object.assign(grade, { label }));
+  }
+  plant('code-with-percent', 'exempt, with the percent left beside it', (grade) => Object.assign(grade, { label: null, code: 'EXM' }));
+  plant('code-with-percent', 'incomplete with a date, and the percent left beside it', (grade) =>
+    Object.assign(grade, { label: null, code: 'INC', lastDate: '2026-01-16' }),
+  );
+  plant('last-date-needed', 'incomplete without a last date', (grade) => Object.assign(grade, { percent: null, label: null, code: 'INC' }));
+  plant('last-date-needed', 'incomplete with a placeholder for the last date', (grade) =>
+    Object.assign(grade, { percent: null, label: null, code: 'INC', lastDate: '1899-12-30' }),
+  );
+  plant('last-date-needed', 'never attended, with a date before the quarter', (grade) =>
+    Object.assign(grade, { percent: null, label: null, code: 'NVA', lastDate: '2025-10-02' }),
+  );
+  for (let count = 0; count < 2; count++) {
+    plant('grade-on-withdrawn-student', 'withdrawn in December, yet graded', (grade) => {
+      district.enrollments.find(({ id }) => id === grade.enrollmentId)!.withdrawnOn = '2025-12-12';
+    });
+  }
+  for (let count = 0; count < 4; count++) {
+    plant('grade-missing', 'nothing is posted', (grade) => {
+      Object.assign(grade, { percent: null, label: null, comment: '' });
+    });
+  }
+  plant(null, 'a comment that names another student of the section', (grade) => {
+    const { student } = placeOf(district, next()[0]!);
+    grade.comment = `${student.split(', ')[1]} helped a great deal.`;
+  });
+  plant(null, 'posted before the window opened', (grade) => Object.assign(grade, { postedAt: '2026-01-09T15:20:00.000Z' }));
+  plant(null, 'posted percent far from the computed one, without a reason', (grade) => Object.assign(grade, { percent: '95.0', label: 'A' }));
+  faults.push(plantOneValueForAll(district, next()), plantCrowding(district, next()));
+  return faults;
+}
+
+function isOrdinary({ percent, code, comment }: GradeRow): boolean {
+  return percent !== null && code === null && comment === '';
+}
+
+/** Gives the grades of one untouched section after the other. */
+function gradesOfFreshSections(district: District, random: Random): () => GradeRow[] {
+  const sectionOf = new Map(district.enrollments.map(({ id, sectionId }) => [id, sectionId]));
+  const bySection = new Map<number, GradeRow[]>();
+  for (const grade of district.grades.filter(({ periodId }) => periodId === openPeriodId)) {
+    const section = sectionOf.get(grade.enrollmentId)!;
+    bySection.set(section, [...(bySection.get(section) ?? []), grade]);
+  }
+  const fresh = random.shuffle([...bySection.values()]);
+  return () => fresh.pop()!;
+}
+
+function placeOf(district: District, grade: GradeRow) {
+  const enrollment = district.enrollments.find(({ id }) => id === grade.enrollmentId)!;
+  const section = district.sections.find(({ id }) => id === enrollment.sectionId)!;
+  const course = district.courses.find(({ id }) => id === section.courseId)!;
+  const { familyName, givenName } = district.people.find(({ id }) => id === enrollment.studentId)!;
+  return { section: `${course.title} ${section.number}`, student: `${familyName}, ${givenName}` };
+}
+
+function plantOneValueForAll(district: District, grades: readonly GradeRow[]): PlantedFault {
+  for (const grade of grades) Object.assign(grade, { percent: '85.0', label: 'B' });
+  return { rule: null, what: 'one value for the whole section', section: placeOf(district, grades[0]!).section, student: null };
+}
+
+/** Everybody just below a cut-off is lifted onto it. */
+function plantCrowding(district: District, grades: readonly GradeRow[]): PlantedFault {
+  const precision = { digits: upper.item.digits, rounding: roundHalfUp };
+  for (const grade of grades.filter(isOrdinary)) {
+    const lifted = { units: unitsAt(decimalOrThrow(grade.percent!), 2) + 150n, digits: 2 };
+    const { band } = findBand(bandsOf(upper), lifted, precision);
+    if (band && band.label !== grade.label) Object.assign(grade, { percent: `${band.lowest.units}.0`, label: band.label });
+  }
+  return { rule: null, what: 'grades crowd just above the cut-offs', section: placeOf(district, grades[0]!).section, student: null };
+}

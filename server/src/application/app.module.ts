@@ -1,0 +1,43 @@
+import { Module, type DynamicModule } from '@nestjs/common';
+import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
+import { ThrottlerModule } from '@nestjs/throttler';
+import { AuditModule } from '#server/audit';
+import { LogModule } from '#server/log';
+import { PeopleModule } from '#server/people';
+import { AccessGuard, createValidationPipe, PlatformModule, ProblemFilter, type Clock, type OpenDatabase } from '#server/platform';
+import { PostingModule } from '#server/posting';
+import { ReportItemsModule } from '#server/report-items';
+import { ScalesModule } from '#server/scales';
+import { SearchModule } from '#server/search';
+import { TranscriptsModule } from '#server/transcripts';
+import { TransferModule } from '#server/transfer';
+
+/** Sign-in tries from one address in a minute. */
+const triesPerMinute = 10;
+
+@Module({})
+export class AppModule {
+  static on(database: OpenDatabase, clock: Clock): DynamicModule {
+    return {
+      module: AppModule,
+      imports: [
+        PlatformModule.on(database, clock),
+        ThrottlerModule.forRoot([{ ttl: 60_000, limit: triesPerMinute }]),
+        AuditModule,
+        LogModule,
+        PeopleModule,
+        PostingModule,
+        ReportItemsModule,
+        ScalesModule,
+        SearchModule,
+        TranscriptsModule,
+        TransferModule,
+      ],
+      providers: [
+        { provide: APP_GUARD, useClass: AccessGuard },
+        { provide: APP_PIPE, useFactory: createValidationPipe },
+        { provide: APP_FILTER, useClass: ProblemFilter },
+      ],
+    };
+  }
+}

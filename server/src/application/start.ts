@@ -1,0 +1,46 @@
+import type { AddressInfo } from 'node:net';
+import { eq } from 'drizzle-orm';
+import { Clock, makeSeed, openDatabase, tables, type OpenDatabase } from '#server/platform';
+import { readConfigurationOrThrow } from './configuration.js';
+import { createApplication } from './create-application.js';
+
+export interface RunningWombat {
+  readonly address: string;
+  readonly database: OpenDatabase;
+  stop(): Promise<void>;
+}
+
+/** Opens the database that the environment names, lets `prepare` look at it first, and listens. */
+export async function startWombat(
+  environment: NodeJS.ProcessEnv,
+  prepare: (database: OpenDatabase) => Promise<void> = async () => undefined,
+): Promise<RunningWombat> {
+  const { port, database: source } = readConfigurationOrThrow(environment);
+  if (source.kind === 'folder' && source.seedFile) await makeSeed(source.seedFile);
+  const database = await openDatabase(source);
+  try {
+    await prepare(database);
+    const application = await createApplication(database, await districtClock(database));
+    const server = await application.listen(port, '127.0.0.1');
+    return {
+      address: `http://localhost:${(server.address() as AddressInfo).port}`,
+      database,
+      async stop() {
+        await application.close();
+        await database.close();
+      },
+    };
+  } catch (error) {
+    await database.close();
+    throw error;
+  }
+}
+
+/** The clock of the district: the demo's is set back to its school year, every other one is right. */
+export async function districtClock({ queries }: OpenDatabase): Promise<Clock> {
+  const { settings } = tables;
+  const [row] = await queries.select().from(settings).where(eq(settings.key, 'clock-offset-ms'));
+  const clock = new Clock();
+  clock.runWithOffset(typeof row?.value === 'number' ? row.value : 0);
+  return clock;
+}

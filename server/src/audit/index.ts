@@ -1,0 +1,4 @@
+export { AuditModule } from './audit.module.js';
+export { AuditRunsRepository, type AuditRun } from './audit-runs.repository.js';
+export { AuditService } from './audit.service.js';
+export { SnapshotService, type GradedRow, type PeriodSnapshot } from './snapshot.service.js';

@@ -1,0 +1,1 @@
+export { PeriodsRepository, type SchoolPeriod } from './periods.repository.js';

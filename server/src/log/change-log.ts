@@ -1,0 +1,48 @@
+import { createHash } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { desc, sql } from 'drizzle-orm';
+import { chainStart, entryHash } from '#core/log';
+import { Clock, tables, type Actor, type Queries } from '#server/platform';
+
+/** What is to be logged: the action in words, the thing it was done to, and that thing before and after. */
+export interface Change {
+  readonly action: string;
+  /** Such as "grade 4711" or "scale 2". */
+  readonly thing: string;
+  readonly before: unknown;
+  readonly after: unknown;
+}
+
+export const sha256 = (text: string) => createHash('sha256').update(text).digest('hex');
+
+/** The only writer of the log. It writes in the transaction of the change itself: both are kept or neither. */
+@Injectable()
+export class ChangeLog {
+  constructor(private readonly clock: Clock) {}
+
+  async record(queries: Queries, actor: Pick<Actor, 'personId' | 'name'>, changes: readonly Change[]): Promise<void> {
+    if (changes.length === 0) return;
+    // Two writers must not continue the chain from the same entry.
+    await queries.execute(sql`SELECT pg_advisory_xact_lock(hashtext('change_log'))`);
+    const [last] = await queries
+      .select({ hash: tables.changeLog.hash })
+      .from(tables.changeLog)
+      .orderBy(desc(tables.changeLog.id))
+      .limit(1);
+    const at = this.clock.now();
+    let previousHash = last?.hash ?? chainStart;
+    const rows = changes.map(({ action, thing, before, after }) => {
+      const entry = { at: at.toISOString(), actor: actor.name, action, thing, before: asJson(before), after: asJson(after) };
+      const hash = entryHash(entry, previousHash, sha256);
+      const row = { ...entry, at, actorId: actor.personId, previousHash, hash };
+      previousHash = hash;
+      return row;
+    });
+    await queries.insert(tables.changeLog).values(rows);
+  }
+}
+
+/** As the database will give it back: dates as text, undefined fields gone. */
+function asJson(value: unknown): unknown {
+  return value === undefined ? null : (JSON.parse(JSON.stringify(value)) as unknown);
+}

@@ -1,0 +1,1 @@
+export { PeopleModule } from './people.module.js';

@@ -1,0 +1,64 @@
+import { fileURLToPath } from 'node:url';
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import pg from 'pg';
+import { startPgliteServer } from './pglite-server.js';
+
+/** The tables, through Drizzle. Services take it, or the transaction they are given in its place. */
+export type Queries = Pick<NodePgDatabase, 'select' | 'selectDistinct' | 'insert' | 'update' | 'delete' | 'execute'>;
+
+export interface OpenDatabase {
+  readonly queries: NodePgDatabase;
+  readonly pool: pg.Pool;
+  /** Writes the whole database to one file; only the embedded one can. */
+  readonly dump: ((file: string) => Promise<void>) | null;
+  close(): Promise<void>;
+}
+
+export type DatabaseSource =
+  | { readonly kind: 'server'; readonly url: string }
+  | { readonly kind: 'folder'; readonly folder: string; readonly seedFile: string | null };
+
+const migrationsFolder = fileURLToPath(new URL('../../../drizzle', import.meta.url));
+
+/** Opens the database and brings its tables up to date. */
+export async function openDatabase(source: DatabaseSource): Promise<OpenDatabase> {
+  const opened = source.kind === 'server' ? openServer(source.url) : await openFolder(source.folder, source.seedFile);
+  try {
+    await migrate(opened.queries, { migrationsFolder });
+  } catch (error) {
+    await opened.close();
+    throw error;
+  }
+  return opened;
+}
+
+function openServer(url: string): OpenDatabase {
+  const pool = new pg.Pool({ connectionString: url, max: 10 });
+  pool.on('error', () => undefined); // an idle connection that breaks is replaced at the next query
+  return { ...withPool(pool), dump: null, close: () => pool.end() };
+}
+
+/** PGlite has one connection: a query outside a transaction waits until the transaction is over. */
+async function openFolder(folder: string, seedFile: string | null): Promise<OpenDatabase> {
+  const server = await startPgliteServer(folder, seedFile);
+  const pool = new pg.Pool({
+    host: server.socketFolder,
+    user: 'postgres',
+    database: 'postgres',
+    max: 1,
+    connectionTimeoutMillis: 20_000,
+  });
+  return {
+    ...withPool(pool),
+    dump: (file) => server.dump(file),
+    async close() {
+      await pool.end();
+      await server.stop();
+    },
+  };
+}
+
+function withPool(pool: pg.Pool): Pick<OpenDatabase, 'queries' | 'pool'> {
+  return { pool, queries: drizzle({ client: pool, casing: 'snake_case' }) };
+}

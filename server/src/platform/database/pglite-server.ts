@@ -1,0 +1,73 @@
+import { once } from 'node:events';
+import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import { lockFolderOrThrow } from './folder-lock.js';
+import type { PgliteWorkerData } from './pglite-worker.js';
+
+/** A PGlite database on a folder, served over a Unix socket from a thread of its own. */
+export interface PgliteServer {
+  /** What `pg` connects to: the folder of the socket. */
+  readonly socketFolder: string;
+  /** Writes the whole database to one file. */
+  dump(file: string): Promise<void>;
+  stop(): Promise<void>;
+}
+
+const halfAnHour = 30 * 60 * 1000;
+
+/**
+ * Starts PGlite in a worker thread: on the main thread every query would hold up HTTP for as long as it runs.
+ * @throws FolderInUseError when another process holds the folder
+ */
+export async function startPgliteServer(folder: string, seedFile: string | null): Promise<PgliteServer> {
+  const unlock = lockFolderOrThrow(folder);
+  const socketFolder = mkdtempSync(join(tmpdir(), 'wombat-'));
+  const release = () => {
+    unlock();
+    rmSync(socketFolder, { recursive: true, force: true });
+  };
+  const workerData: PgliteWorkerData = {
+    dataFolder: join(folder, 'database'),
+    socketPath: join(socketFolder, '.s.PGSQL.5432'),
+    seedFile,
+    copyFolder: join(folder, 'copies'),
+    copyEveryMs: halfAnHour,
+  };
+  const worker = new Worker(workerFile(), { workerData });
+  try {
+    await answer(worker, 'listening');
+  } catch (error) {
+    release();
+    throw error;
+  }
+  worker.on('error', (error) => {
+    release();
+    throw error; // without its database the server has nothing left to do
+  });
+  return {
+    socketFolder,
+    async dump(file) {
+      worker.postMessage({ dumpTo: file });
+      await answer(worker, 'dumped');
+    },
+    async stop() {
+      worker.postMessage({});
+      await answer(worker, 'stopped');
+      await worker.terminate();
+      release();
+    },
+  };
+}
+
+async function answer(worker: Worker, expected: string): Promise<void> {
+  const [message] = (await once(worker, 'message')) as [unknown];
+  if (message !== expected) throw new Error(`the database worker answered ${String(message)}, not ${expected}`);
+}
+
+/** Threads run compiled JavaScript only; under a test runner this file is still a source. */
+function workerFile(): URL {
+  const beside = new URL('./pglite-worker.js', import.meta.url);
+  return existsSync(beside) ? beside : new URL('../../../dist/platform/database/pglite-worker.js', import.meta.url);
+}

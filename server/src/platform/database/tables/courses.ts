@@ -1,0 +1,61 @@
+import { boolean, date, index, integer, numeric, pgTable, text, unique } from 'drizzle-orm/pg-core';
+import { periods, schools } from './calendar.js';
+import { createdAt, id } from './columns.js';
+import { people } from './people.js';
+
+export const courses = pgTable(
+  'courses',
+  {
+    id: id(),
+    schoolId: integer()
+      .notNull()
+      .references(() => schools.id),
+    code: text().notNull(),
+    title: text().notNull(),
+    department: text().notNull(),
+    level: text({ enum: ['regular', 'honours', 'college'] }).notNull(),
+    length: text({ enum: ['year', 'semester', 'term'] }).notNull(),
+    credits: numeric({ precision: 6, scale: 4 }).notNull(),
+    onTranscript: boolean().notNull(),
+    countsInGpa: boolean().notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [unique().on(table.schoolId, table.code)],
+);
+
+export const sections = pgTable(
+  'sections',
+  {
+    id: id(),
+    courseId: integer()
+      .notNull()
+      .references(() => courses.id),
+    number: integer().notNull(),
+    teacherId: integer()
+      .notNull()
+      .references(() => people.id),
+    /** The section runs from the start to the end of this period, through all periods inside it. */
+    periodId: integer()
+      .notNull()
+      .references(() => periods.id),
+    createdAt: createdAt(),
+  },
+  (table) => [unique().on(table.courseId, table.number, table.periodId), index().on(table.teacherId)],
+);
+
+export const enrollments = pgTable(
+  'enrollments',
+  {
+    id: id(),
+    sectionId: integer()
+      .notNull()
+      .references(() => sections.id),
+    studentId: integer()
+      .notNull()
+      .references(() => people.id),
+    enteredOn: date().notNull(),
+    withdrawnOn: date(),
+    createdAt: createdAt(),
+  },
+  (table) => [unique().on(table.sectionId, table.studentId), index().on(table.studentId)],
+);

@@ -1,0 +1,23 @@
+import { index, integer, jsonb, pgTable, text } from 'drizzle-orm/pg-core';
+import { id, instant } from './columns.js';
+
+/** Append-only. Each entry's hash covers the one before it; only the log's service writes here. */
+export const changeLog = pgTable(
+  'change_log',
+  {
+    id: id(),
+    at: instant().notNull(),
+    actorId: integer(),
+    actor: text().notNull(),
+    action: text().notNull(),
+    thing: text().notNull(),
+    before: jsonb(),
+    after: jsonb(),
+    previousHash: text().notNull(),
+    hash: text().notNull(),
+  },
+  (table) => [index().on(table.thing)],
+);
+
+/** What holds for the whole district: the clock of the demo, how the GPA is made. */
+export const settings = pgTable('settings', { key: text().primaryKey(), value: jsonb().notNull() });

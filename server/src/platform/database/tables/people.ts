@@ -1,0 +1,41 @@
+import { date, index, integer, json, pgTable, text, timestamp } from 'drizzle-orm/pg-core';
+import { schools } from './calendar.js';
+import { createdAt, id } from './columns.js';
+
+export const people = pgTable(
+  'people',
+  {
+    id: id(),
+    /** The number that other systems know the person by. */
+    sourcedId: text().notNull().unique(),
+    kind: text({ enum: ['student', 'staff'] }).notNull(),
+    schoolId: integer().references(() => schools.id),
+    givenName: text().notNull(),
+    familyName: text().notNull(),
+    email: text().notNull(),
+    birthDate: date(),
+    /** Year of school, such as "10"; for students. */
+    yearGroup: text(),
+    createdAt: createdAt(),
+  },
+  (table) => [index().on(table.schoolId, table.kind)],
+);
+
+export const accounts = pgTable('accounts', {
+  id: id(),
+  personId: integer()
+    .notNull()
+    .unique()
+    .references(() => people.id),
+  username: text().notNull().unique(),
+  passwordHash: text().notNull(),
+  role: text({ enum: ['registrar', 'teacher'] }).notNull(),
+  createdAt: createdAt(),
+});
+
+/** Sessions in the shape that connect-pg-simple reads and writes. */
+export const sessions = pgTable(
+  'sessions',
+  { sid: text().primaryKey(), sess: json().notNull(), expire: timestamp({ precision: 6 }).notNull() },
+  (table) => [index().on(table.expire)],
+);

@@ -1,0 +1,25 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { NodePgDatabase } from 'drizzle-orm/node-postgres';
+import type { OpenDatabase, Queries } from './open-database.js';
+
+export const DATABASE = Symbol('database');
+
+/** The door to the database for services and repositories. */
+@Injectable()
+export class Transactions {
+  private readonly database: NodePgDatabase;
+
+  constructor(@Inject(DATABASE) { queries }: OpenDatabase) {
+    this.database = queries;
+  }
+
+  /** For reading outside a transaction. */
+  get reading(): Queries {
+    return this.database;
+  }
+
+  /** All that `work` writes is kept, or none of it. Inside, use only what it is given. */
+  run<T>(work: (queries: Queries) => Promise<T>): Promise<T> {
+    return this.database.transaction(work);
+  }
+}

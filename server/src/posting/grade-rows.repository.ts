@@ -1,0 +1,127 @@
+import { Injectable } from '@nestjs/common';
+import { sql, type SQL } from 'drizzle-orm';
+import { parseDay, type Day } from '#core/calendar';
+import { decimalOrThrow, type Percent } from '#core/numbers';
+import type { Mark } from '#core/posting';
+import type { SchoolPeriod } from '#server/calendar';
+import type { Queries } from '#server/platform';
+
+/** A student of a section as a report item sees them in one period: what is computed and what is posted. */
+export interface GradeRow {
+  readonly enrollmentId: number;
+  readonly sectionId: number;
+  readonly studentId: number;
+  /** Family name first. */
+  readonly student: string;
+  readonly studentNumber: string;
+  /** Set when the student left no later than the end of the period. */
+  readonly withdrawnOn: Day | null;
+  readonly mark: Mark;
+  /** 0 when nothing was ever saved. */
+  readonly version: number;
+  readonly scaleVersionId: number | null;
+  readonly postedBy: string | null;
+  readonly postedAt: Date | null;
+  readonly computed: Computed | null;
+}
+
+export interface Computed {
+  readonly percent: Percent;
+  readonly importId: number;
+  readonly importRow: number;
+}
+
+interface RawRow extends Record<string, unknown> {
+  enrollment_id: number;
+  section_id: number;
+  student_id: number;
+  student: string;
+  student_number: string;
+  withdrawn_on: string | null;
+  percent: string | null;
+  label: string | null;
+  code: string | null;
+  last_date: string | null;
+  comment: string | null;
+  version: number | null;
+  scale_version_id: number | null;
+  posted_by: string | null;
+  posted_at: string | null;
+  computed: string | null;
+  import_id: number | null;
+  import_row: number | null;
+}
+
+/** Reads what sheets, audit and seal all look at, with the same idea of who belongs to a period. */
+@Injectable()
+export class GradeRowsRepository {
+  /** By section, then by name. Students who left before the period or came after it are not there. */
+  async ofSections(
+    queries: Queries,
+    itemId: number,
+    period: SchoolPeriod,
+    sectionIds: readonly number[],
+  ): Promise<GradeRow[]> {
+    if (sectionIds.length === 0) return [];
+    return this.where(queries, itemId, period, sql`e.section_id = ANY(${intArray(sectionIds)})`);
+  }
+
+  ofStudent(queries: Queries, itemId: number, period: SchoolPeriod, studentId: number): Promise<GradeRow[]> {
+    return this.where(queries, itemId, period, sql`e.student_id = ${studentId}`);
+  }
+
+  private async where(queries: Queries, itemId: number, period: SchoolPeriod, condition: SQL): Promise<GradeRow[]> {
+    const { rows } = await queries.execute<RawRow>(sql`
+      SELECT e.id AS enrollment_id, e.section_id, e.student_id, s.family_name || ', ' || s.given_name AS student,
+             s.sourced_id AS student_number,
+             CASE WHEN e.withdrawn_on <= ${period.endsOn} THEN e.withdrawn_on END::text AS withdrawn_on,
+             g.percent::text, g.label, g.code, g.last_date::text, g.comment, g.version, g.scale_version_id,
+             p.given_name || ' ' || p.family_name AS posted_by,
+             to_char(g.posted_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS posted_at,
+             trim_scale(c.percent)::text AS computed, c.import_id, c.import_row
+      FROM enrollments e
+      JOIN people s ON s.id = e.student_id
+      LEFT JOIN grades g ON g.enrollment_id = e.id AND g.item_id = ${itemId} AND g.period_id = ${period.id}
+      LEFT JOIN people p ON p.id = g.posted_by
+      LEFT JOIN computed_grades c ON c.enrollment_id = e.id AND c.item_id = ${itemId} AND c.period_id = ${period.id}
+      WHERE ${condition} AND e.entered_on <= ${period.endsOn}
+        AND (e.withdrawn_on IS NULL OR e.withdrawn_on >= ${period.startsOn})
+      ORDER BY e.section_id, s.family_name, s.given_name, e.id`);
+    return rows.map(gradeRowOfRaw);
+  }
+}
+
+/** One array parameter in place of one parameter for each number. */
+export function intArray(values: readonly number[]): SQL {
+  return sql`${`{${values.join(',')}}`}::int[]`;
+}
+
+function gradeRowOfRaw(raw: RawRow): GradeRow {
+  return {
+    enrollmentId: raw.enrollment_id,
+    sectionId: raw.section_id,
+    studentId: raw.student_id,
+    student: raw.student,
+    studentNumber: raw.student_number,
+    withdrawnOn: dayOrNull(raw.withdrawn_on),
+    mark: {
+      percent: raw.percent === null ? null : decimalOrThrow(raw.percent),
+      label: raw.label,
+      code: raw.code,
+      lastDate: dayOrNull(raw.last_date),
+      comment: raw.comment ?? '',
+    },
+    version: raw.version ?? 0,
+    scaleVersionId: raw.scale_version_id,
+    postedBy: raw.posted_by,
+    postedAt: raw.posted_at === null ? null : new Date(raw.posted_at),
+    computed:
+      raw.computed === null
+        ? null
+        : { percent: decimalOrThrow(raw.computed), importId: raw.import_id!, importRow: raw.import_row! },
+  };
+}
+
+function dayOrNull(text: string | null): Day | null {
+  return text === null ? null : (parseDay(text) ?? null);
+}

@@ -1,0 +1,57 @@
+import { Body, Controller, Get, Param, ParseIntPipe, Put, Query } from '@nestjs/common';
+import { SaveSheetRequest, type SaveSheetReply, type SheetListReply, type SheetReply } from '#contract/posting';
+import type { SchoolReply, TermLineReply } from '#contract/calendar';
+import { Allow, CurrentActor, everyone, type Actor } from '#server/platform';
+import { SaveSheetService } from './save-sheet.service.js';
+import { SheetsService } from './sheets.service.js';
+import { TermLineService } from './term-line.service.js';
+
+@Controller()
+export class PostingController {
+  constructor(
+    private readonly sheets: SheetsService,
+    private readonly saves: SaveSheetService,
+    private readonly termLines: TermLineService,
+  ) {}
+
+  @Get('schools')
+  @Allow(everyone)
+  schools(): Promise<SchoolReply[]> {
+    return this.termLines.schools();
+  }
+
+  @Get('schools/:schoolId/term-line')
+  @Allow(everyone)
+  termLine(@Param('schoolId', ParseIntPipe) schoolId: number): Promise<TermLineReply> {
+    return this.termLines.ofSchoolOrThrow(schoolId);
+  }
+
+  @Get('grade-sheets')
+  @Allow(everyone)
+  list(@CurrentActor() actor: Actor, @Query('period', ParseIntPipe) periodId: number): Promise<SheetListReply[]> {
+    return this.sheets.list(actor, periodId);
+  }
+
+  @Get('grade-sheets/:sectionId/:itemId/:periodId')
+  @Allow(everyone)
+  open(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Param('itemId', ParseIntPipe) itemId: number,
+    @Param('periodId', ParseIntPipe) periodId: number,
+  ): Promise<SheetReply> {
+    return this.sheets.open(actor, { sectionId, itemId, periodId });
+  }
+
+  @Put('grade-sheets/:sectionId/:itemId/:periodId')
+  @Allow(everyone)
+  save(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Param('itemId', ParseIntPipe) itemId: number,
+    @Param('periodId', ParseIntPipe) periodId: number,
+    @Body() request: SaveSheetRequest,
+  ): Promise<SaveSheetReply> {
+    return this.saves.save(actor, { sectionId, itemId, periodId }, request);
+  }
+}

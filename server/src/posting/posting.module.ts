@@ -1,0 +1,29 @@
+import { Module } from '@nestjs/common';
+import { PeriodsRepository } from '#server/calendar';
+import { LogModule } from '#server/log';
+import { ReportItemsModule } from '#server/report-items';
+import { ScalesRepository } from '#server/scales';
+import { GradeRowsRepository } from './grade-rows.repository.js';
+import { PostingController } from './posting.controller.js';
+import { SaveSheetService } from './save-sheet.service.js';
+import { SectionProgressRepository } from './section-progress.repository.js';
+import { SheetContextService } from './sheet-context.service.js';
+import { SheetsService } from './sheets.service.js';
+import { TermLineService } from './term-line.service.js';
+
+@Module({
+  imports: [LogModule, ReportItemsModule],
+  controllers: [PostingController],
+  providers: [
+    GradeRowsRepository,
+    PeriodsRepository,
+    SaveSheetService,
+    ScalesRepository,
+    SectionProgressRepository,
+    SheetContextService,
+    SheetsService,
+    TermLineService,
+  ],
+  exports: [GradeRowsRepository, SheetContextService],
+})
+export class PostingModule {}

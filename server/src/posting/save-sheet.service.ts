@@ -1,0 +1,155 @@
+import { Injectable } from '@nestjs/common';
+import { sql } from 'drizzle-orm';
+import { parseDay } from '#core/calendar';
+import { judgePercent, type Mark } from '#core/posting';
+import { parseDecimal } from '#core/numbers';
+import type { MarkChangeBody, ReceiptChangeReply, SaveSheetReply, SaveSheetRequest } from '#contract/posting';
+import { ChangeLog } from '#server/log';
+import { Clock, Refusal, tables, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
+import { canPost } from './posting-policy.js';
+import { SheetContextService, type SheetContext } from './sheet-context.service.js';
+import { SheetsService } from './sheets.service.js';
+import { markBody, markOfBody } from './wire-marks.js';
+
+/** Saves a grade sheet: all the changes or none, a log entry for each, and one receipt. */
+@Injectable()
+export class SaveSheetService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly contexts: SheetContextService,
+    private readonly rows: GradeRowsRepository,
+    private readonly sheets: SheetsService,
+    private readonly log: ChangeLog,
+    private readonly clock: Clock,
+  ) {}
+
+  async save(
+    actor: Actor,
+    sheet: { sectionId: number; itemId: number; periodId: number },
+    request: SaveSheetRequest,
+  ): Promise<SaveSheetReply> {
+    return this.transactions.run(async (queries) => {
+      const context = await this.contexts.ofSheetOrThrow(queries, actor, sheet);
+      await this.contexts.holdUnsealedOrThrow(queries, context.period);
+      refuseWhereNotOpen(actor, context, request.outsideWindow === true);
+      const before = await this.lockedRows(queries, context);
+      const changes = checkedChanges(request.changes, before);
+      await this.write(queries, actor, context, changes);
+      const receipt = await this.writeReceipt(queries, actor, context, changes);
+      await this.log.record(
+        queries,
+        actor,
+        changes.map(({ row, after }) => ({
+          action: 'save grade',
+          thing: `grade ${context.item.id}/${context.period.id}/${row.enrollmentId}`,
+          before: row.version === 0 ? null : markBody(row.mark),
+          after: markBody(after),
+        })),
+      );
+      const saved = new Set(changes.map(({ row }) => row.enrollmentId));
+      const after = await this.rows.ofSections(queries, context.item.id, context.period, [context.section.id]);
+      const rows = after.filter(({ enrollmentId }) => saved.has(enrollmentId));
+      return { receipt, rows: await this.sheets.replyRows(queries, context, rows) };
+    });
+  }
+
+  /** Nobody else saves the same section meanwhile; a second save waits and then sees the new versions. */
+  private async lockedRows(queries: Queries, { section, item, period }: SheetContext): Promise<ReadonlyMap<number, GradeRow>> {
+    await queries.execute(sql`SELECT id FROM sections WHERE id = ${section.id} FOR UPDATE`);
+    const rows = await this.rows.ofSections(queries, item.id, period, [section.id]);
+    return new Map(rows.map((row) => [row.enrollmentId, row]));
+  }
+
+  private async write(queries: Queries, actor: Actor, context: SheetContext, changes: readonly MarkChange[]): Promise<void> {
+    const { grades } = tables;
+    const values = changes.map(({ row, after }) => ({
+      ...markBody(after),
+      itemId: context.item.id,
+      periodId: context.period.id,
+      enrollmentId: row.enrollmentId,
+      scaleVersionId: context.scale.id,
+      version: row.version + 1,
+      postedBy: actor.personId,
+      postedAt: this.clock.now(),
+    }));
+    await queries
+      .insert(grades)
+      .values(values)
+      .onConflictDoUpdate({
+        target: [grades.enrollmentId, grades.itemId, grades.periodId],
+        set: {
+          percent: sql`excluded.percent`,
+          label: sql`excluded.label`,
+          code: sql`excluded.code`,
+          lastDate: sql`excluded.last_date`,
+          comment: sql`excluded.comment`,
+          scaleVersionId: sql`excluded.scale_version_id`,
+          version: sql`excluded.version`,
+          postedBy: sql`excluded.posted_by`,
+          postedAt: sql`excluded.posted_at`,
+        },
+      });
+  }
+
+  private async writeReceipt(queries: Queries, actor: Actor, context: SheetContext, changes: readonly MarkChange[]) {
+    const savedAt = this.clock.now();
+    const changed: ReceiptChangeReply[] = changes.map(({ row, after }) => ({
+      student: row.student,
+      before: row.version === 0 ? null : markBody(row.mark),
+      after: markBody(after),
+    }));
+    const { section, item, period } = context;
+    const [saved] = await queries
+      .insert(tables.receipts)
+      .values({ sectionId: section.id, itemId: item.id, periodId: period.id, savedBy: actor.personId, savedAt, changes: changed })
+      .returning({ id: tables.receipts.id });
+    return { id: saved!.id, savedBy: actor.name, savedAt: savedAt.toISOString(), changes: changed };
+  }
+}
+
+interface MarkChange {
+  readonly row: GradeRow;
+  readonly after: Mark;
+}
+
+function refuseWhereNotOpen(actor: Actor, { item, period, window }: SheetContext, saysOutside: boolean): void {
+  const state = window?.state ?? 'closed';
+  if (!canPost(actor, state, saysOutside)) {
+    throw new Refusal('window-closed', { item: item.name, period: period.name, state });
+  }
+}
+
+/** @throws Refusal fields-wrong naming each change at fault, or grades-changed naming each row saved meanwhile */
+function checkedChanges(changes: readonly MarkChangeBody[], rows: ReadonlyMap<number, GradeRow>): MarkChange[] {
+  const faults = changes.flatMap((change, index) => changeFaults(change, index, rows, changes));
+  if (faults.length > 0) throw new Refusal('fields-wrong', {}, faults);
+  const stale = changes.filter(({ enrollmentId, version }) => rows.get(enrollmentId)!.version !== version);
+  if (stale.length > 0) {
+    const fields = stale.map(({ enrollmentId }) => {
+      const { student, postedBy } = rows.get(enrollmentId)!;
+      return { field: `enrollments.${enrollmentId}`, detail: `${student} was saved by ${postedBy ?? 'somebody else'} meanwhile` };
+    });
+    throw new Refusal('grades-changed', { count: stale.length }, fields);
+  }
+  return changes.map((change) => ({ row: rows.get(change.enrollmentId)!, after: markOfBody(change) }));
+}
+
+function changeFaults(
+  change: MarkChangeBody,
+  index: number,
+  rows: ReadonlyMap<number, GradeRow>,
+  changes: readonly MarkChangeBody[],
+): FieldFault[] {
+  const fault = (field: string, detail: string) => ({ field: `changes.${index}.${field}`, detail });
+  const faults: FieldFault[] = [];
+  if (!rows.has(change.enrollmentId)) faults.push(fault('enrollmentId', 'a student of this section'));
+  if (changes.findIndex(({ enrollmentId }) => enrollmentId === change.enrollmentId) < index) {
+    faults.push(fault('enrollmentId', 'each student at most once'));
+  }
+  const percent = change.percent === null ? undefined : parseDecimal(change.percent);
+  if (percent && judgePercent(percent)) faults.push(fault('percent', 'a percent from 0 to 200, such as 86.4'));
+  if (change.lastDate !== null && !parseDay(change.lastDate)) faults.push(fault('lastDate', 'a day that exists, such as 2026-01-16'));
+  if (change.label !== null && change.code !== null) faults.push(fault('code', 'either a label or a code, not both'));
+  return faults;
+}

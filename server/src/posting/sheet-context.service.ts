@@ -1,0 +1,68 @@
+import { Injectable } from '@nestjs/common';
+import { eq, sql } from 'drizzle-orm';
+import { windowState } from '#core/calendar';
+import type { WindowReply } from '#contract/calendar';
+import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
+import { Clock, Refusal, tables, type Actor, type Queries } from '#server/platform';
+import { ReportingService, ReportItemsRepository, type ReportingSection, type ReportItemRow } from '#server/report-items';
+import { ScalesRepository, type ScaleVersion } from '#server/scales';
+import { canOpenSheet } from './posting-policy.js';
+
+/** All that stands around the rows of a grade sheet. */
+export interface SheetContext {
+  readonly section: ReportingSection;
+  readonly item: ReportItemRow;
+  readonly period: SchoolPeriod;
+  readonly window: WindowReply | null;
+  readonly sealedAt: Date | null;
+  readonly scale: ScaleVersion;
+}
+
+@Injectable()
+export class SheetContextService {
+  constructor(
+    private readonly periods: PeriodsRepository,
+    private readonly reporting: ReportingService,
+    private readonly items: ReportItemsRepository,
+    private readonly scales: ScalesRepository,
+    private readonly clock: Clock,
+  ) {}
+
+  /** @throws Refusal not-found, not-allowed */
+  async ofSheetOrThrow(
+    queries: Queries,
+    actor: Actor,
+    { sectionId, itemId, periodId }: { sectionId: number; itemId: number; periodId: number },
+  ): Promise<SheetContext> {
+    const period = await this.periods.byIdOrThrow(queries, periodId);
+    const { item, sections } = await this.reporting.ofItemOrThrow(queries, period, itemId);
+    const section = sections.find(({ id }) => id === sectionId);
+    if (!section) throw new Refusal('not-found', { what: `section that reports ${item.name}`, id: sectionId });
+    if (!canOpenSheet(actor, section)) throw new Refusal('not-allowed');
+    return {
+      section,
+      item,
+      period,
+      window: await this.windowOf(queries, itemId, periodId),
+      sealedAt: await this.sealedAt(queries, periodId),
+      scale: await this.scales.inForceOrThrow(queries, item.scaleId, period),
+    };
+  }
+
+  async windowOf(queries: Queries, itemId: number, periodId: number): Promise<WindowReply | null> {
+    const window = (await this.items.windowsOf(queries, itemId)).get(periodId);
+    return window ? { ...window, state: windowState(window, this.clock.now().toISOString()) } : null;
+  }
+
+  /** Keeps the period from being sealed until the transaction ends. @throws Refusal period-sealed */
+  async holdUnsealedOrThrow(queries: Queries, { id, name }: Pick<SchoolPeriod, 'id' | 'name'>): Promise<void> {
+    await queries.execute(sql`SELECT id FROM periods WHERE id = ${id} FOR SHARE`);
+    if (await this.sealedAt(queries, id)) throw new Refusal('period-sealed', { period: name });
+  }
+
+  async sealedAt(queries: Queries, periodId: number): Promise<Date | null> {
+    const { seals } = tables;
+    const [seal] = await queries.select({ sealedAt: seals.sealedAt }).from(seals).where(eq(seals.periodId, periodId));
+    return seal?.sealedAt ?? null;
+  }
+}

@@ -1,0 +1,141 @@
+import { Injectable } from '@nestjs/common';
+import { desc, eq, inArray, and, sql } from 'drizzle-orm';
+import { formatDecimal } from '#core/numbers';
+import type { ComputedReply, ReceiptChangeReply, ReceiptReply, SheetListReply, SheetReply, SheetRowReply } from '#contract/posting';
+import { PeriodsRepository } from '#server/calendar';
+import { tables, Transactions, type Actor, type Queries } from '#server/platform';
+import { ReportingService } from '#server/report-items';
+import { bandBody, ScalesRepository, type ScaleVersion } from '#server/scales';
+import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
+import { canOpenSheet } from './posting-policy.js';
+import { SectionProgressRepository } from './section-progress.repository.js';
+import { SheetContextService, type SheetContext } from './sheet-context.service.js';
+import { markBody } from './wire-marks.js';
+
+const { fileImports, fileRows, people, receipts } = tables;
+
+/** Reads grade sheets. */
+@Injectable()
+export class SheetsService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly contexts: SheetContextService,
+    private readonly rows: GradeRowsRepository,
+    private readonly progress: SectionProgressRepository,
+    private readonly periods: PeriodsRepository,
+    private readonly reporting: ReportingService,
+    private readonly scales: ScalesRepository,
+  ) {}
+
+  /** The sheets of a period that the person may open, one list for each item reported in it. */
+  async list(actor: Actor, periodId: number): Promise<SheetListReply[]> {
+    const queries = this.transactions.reading;
+    const period = await this.periods.byIdOrThrow(queries, periodId);
+    const lists: SheetListReply[] = [];
+    for (const { item, sections } of await this.reporting.inPeriod(queries, period)) {
+      const own = sections.filter((section) => canOpenSheet(actor, section));
+      const progress = await this.progress.of(queries, item.id, period, own.map(({ id }) => id));
+      const sheets = own.flatMap(({ id, name, course, teacher }) => {
+        const { expected, posted } = progress.get(id) ?? { expected: 0, posted: 0 };
+        return [{ sectionId: id, section: name, courseCode: course.code, department: course.department, teacher, expected, posted }];
+      });
+      lists.push({ itemId: item.id, itemName: item.name, sheets });
+    }
+    return lists;
+  }
+
+  async open(actor: Actor, sheet: { sectionId: number; itemId: number; periodId: number }): Promise<SheetReply> {
+    const queries = this.transactions.reading;
+    const context = await this.contexts.ofSheetOrThrow(queries, actor, sheet);
+    const { section, item, period, scale } = context;
+    const rows = await this.rows.ofSections(queries, item.id, period, [section.id]);
+    const versions = await this.versionsOf(queries, rows, scale);
+    return {
+      sectionId: section.id,
+      section: section.name,
+      course: section.course.title,
+      teacher: section.teacher,
+      itemId: item.id,
+      itemName: item.name,
+      failingNeedsLastDate: item.failingNeedsLastDate,
+      period: { id: period.id, name: period.name, startsOn: period.startsOn, endsOn: period.endsOn },
+      window: context.window,
+      sealedAt: context.sealedAt?.toISOString() ?? null,
+      scaleName: scale.scaleName,
+      scales: [...versions.values()].map(({ number, bands }) => ({ version: number, bands: bands.map(bandBody) })),
+      scaleVersion: scale.number,
+      digits: item.digits,
+      rounding: item.rounding,
+      codes: await this.scales.codes(queries),
+      rows: await this.replyRows(queries, context, rows),
+      receipts: await this.receiptsOf(queries, context),
+    };
+  }
+
+  /** The rows of a sheet as they stand, for a reply. */
+  async replyRows(queries: Queries, context: SheetContext, rows: readonly GradeRow[]): Promise<SheetRowReply[]> {
+    const sources = await this.sourcesOf(queries, rows);
+    const versions = await this.versionsOf(queries, rows, context.scale);
+    return rows.map((row) => {
+      const { enrollmentId, studentId, student, studentNumber, withdrawnOn, version, postedBy } = row;
+      return {
+        enrollmentId, studentId, student, studentNumber, withdrawnOn, version, postedBy,
+        mark: markBody(row.mark),
+        postedAt: row.postedAt?.toISOString() ?? null,
+        scaleVersion: versions.get(row.scaleVersionId ?? context.scale.id)!.number,
+        computed: row.computed && computedReply(row.computed, sources.get(row.computed.importId)!),
+      };
+    });
+  }
+
+  private async versionsOf(queries: Queries, rows: readonly GradeRow[], inForce: ScaleVersion) {
+    const ids = rows.flatMap(({ scaleVersionId }) => scaleVersionId ?? []);
+    return this.scales.versions(queries, [...new Set([inForce.id, ...ids])]);
+  }
+
+  /** The files that computed percents came from. */
+  private async sourcesOf(queries: Queries, rows: readonly GradeRow[]): Promise<ReadonlyMap<number, ComputedSource>> {
+    const ids = [...new Set(rows.flatMap(({ computed }) => computed?.importId ?? []))];
+    if (ids.length === 0) return new Map();
+    const found = await queries
+      .select({
+        id: fileImports.id,
+        fileName: fileImports.fileName,
+        column: sql<string>`coalesce(${fileRows.cells} ->> ${fileImports.gradeColumn}, '')`,
+        acceptedAt: fileImports.acceptedAt,
+        acceptedBy: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
+      })
+      .from(fileImports)
+      .innerJoin(people, eq(people.id, fileImports.readBy))
+      .leftJoin(fileRows, and(eq(fileRows.importId, fileImports.id), eq(fileRows.row, fileImports.headerRow)))
+      .where(inArray(fileImports.id, ids));
+    return new Map(found.map(({ id, acceptedAt, ...source }) => [id, { ...source, acceptedAt: acceptedAt!.toISOString() }]));
+  }
+
+  private async receiptsOf(queries: Queries, { section, item, period }: SheetContext): Promise<ReceiptReply[]> {
+    const rows = await queries
+      .select({
+        id: receipts.id,
+        savedAt: receipts.savedAt,
+        changes: receipts.changes,
+        savedBy: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
+      })
+      .from(receipts)
+      .innerJoin(people, eq(people.id, receipts.savedBy))
+      .where(and(eq(receipts.sectionId, section.id), eq(receipts.itemId, item.id), eq(receipts.periodId, period.id)))
+      .orderBy(desc(receipts.id))
+      .limit(20);
+    return rows.map(({ savedAt, changes, ...row }) => ({
+      ...row,
+      savedAt: savedAt.toISOString(),
+      changes: changes as ReceiptChangeReply[],
+    }));
+  }
+}
+
+type ComputedSource = Pick<ComputedReply, 'fileName' | 'column' | 'acceptedAt' | 'acceptedBy'>;
+
+function computedReply({ percent, importRow }: NonNullable<GradeRow['computed']>, source: ComputedSource): ComputedReply {
+  const { fileName, column, acceptedAt, acceptedBy } = source;
+  return { percent: formatDecimal(percent), fileRow: importRow, fileName, column, acceptedAt, acceptedBy };
+}

@@ -1,0 +1,66 @@
+import { Injectable } from '@nestjs/common';
+import type { PeriodPostingReply, TermLineReply } from '#contract/calendar';
+import { isWithin, type Day } from '#core/calendar';
+import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
+import { Clock, Refusal, Transactions, type Queries } from '#server/platform';
+import { ReportingService } from '#server/report-items';
+import { SectionProgressRepository } from './section-progress.repository.js';
+import { SheetContextService } from './sheet-context.service.js';
+
+/** How far a school's year is: its periods, and for each what is posted, open and sealed. */
+@Injectable()
+export class TermLineService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly periods: PeriodsRepository,
+    private readonly reporting: ReportingService,
+    private readonly progress: SectionProgressRepository,
+    private readonly contexts: SheetContextService,
+    private readonly clock: Clock,
+  ) {}
+
+  async schools() {
+    const rows = await this.periods.schools(this.transactions.reading);
+    return rows.map(({ id, name, shortName }) => ({ id, name, shortName }));
+  }
+
+  async ofSchoolOrThrow(schoolId: number): Promise<TermLineReply> {
+    const queries = this.transactions.reading;
+    const school = (await this.schools()).find(({ id }) => id === schoolId);
+    if (!school) throw new Refusal('not-found', { what: 'school', id: schoolId });
+    const periods = [];
+    for (const period of await this.periods.ofSchool(queries, schoolId)) {
+      const { schoolId: _schoolId, ...facts } = period;
+      periods.push({ ...facts, posting: await this.postingOf(queries, period) });
+    }
+    const now = this.clock.now().toISOString();
+    return { school, now, periods, suggestedPeriodId: suggestedPeriod(periods, now.slice(0, 10) as Day) };
+  }
+
+  private async postingOf(queries: Queries, period: SchoolPeriod): Promise<PeriodPostingReply | null> {
+    const [reporting] = await this.reporting.inPeriod(queries, period);
+    if (!reporting) return null;
+    const { item, sections } = reporting;
+    const progress = await this.progress.of(queries, item.id, period, sections.map(({ id }) => id));
+    const complete = [...progress.values()].filter(({ expected, posted }) => posted >= expected);
+    return {
+      itemId: item.id,
+      itemName: item.name,
+      sections: progress.size,
+      sectionsComplete: complete.length,
+      window: await this.contexts.windowOf(queries, item.id, period.id),
+      sealedAt: (await this.contexts.sealedAt(queries, period.id))?.toISOString() ?? null,
+    };
+  }
+}
+
+type TermLinePeriod = TermLineReply['periods'][number];
+
+function suggestedPeriod(periods: readonly TermLinePeriod[], today: Day): number {
+  const reported = periods.filter(({ posting }) => posting !== null);
+  const open = reported.find(({ posting }) => posting!.window?.state === 'open');
+  const current = reported.find((period) => isWithin(today, period));
+  const period = open ?? current ?? reported[0] ?? periods[0];
+  if (!period) throw new Error('a school without periods');
+  return period.id;
+}

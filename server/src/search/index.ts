@@ -1,0 +1,1 @@
+export { SearchModule } from './search.module.js';

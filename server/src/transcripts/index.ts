@@ -1,0 +1,2 @@
+export { SealService } from './seal.service.js';
+export { TranscriptsModule } from './transcripts.module.js';

@@ -1,0 +1,124 @@
+import { Injectable } from '@nestjs/common';
+import { and, asc, eq, ilike, or, sql } from 'drizzle-orm';
+import { decimalOrThrow, formatDecimal } from '#core/numbers';
+import type { TranscriptEntry } from '#core/transcripts';
+import { Refusal, tables, type Queries } from '#server/platform';
+import type { StudentEntry } from './transcript-entries.js';
+
+const { people, periods, schools, seals, settings, transcriptEntries } = tables;
+
+@Injectable()
+export class SealsRepository {
+  async ofPeriod(queries: Queries, periodId: number) {
+    const [seal] = await queries
+      .select({
+        id: seals.id,
+        sealedAt: seals.sealedAt,
+        entryCount: seals.entryCount,
+        sealedBy: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
+      })
+      .from(seals)
+      .innerJoin(people, eq(people.id, seals.sealedBy))
+      .where(eq(seals.periodId, periodId));
+    return seal;
+  }
+
+  /** Nobody seals the period or saves a seal of it until the transaction ends. */
+  async lockPeriod(queries: Queries, periodId: number): Promise<void> {
+    await queries.execute(sql`SELECT id FROM periods WHERE id = ${periodId} FOR UPDATE`);
+  }
+
+  async add(queries: Queries, seal: typeof seals.$inferInsert, entries: readonly StudentEntry[]): Promise<number> {
+    const [added] = await queries.insert(seals).values(seal).returning({ id: seals.id });
+    const rows = entries.map(({ entry, ...keys }) => ({
+      ...keys,
+      ...entry,
+      percent: entry.percent && formatDecimal(entry.percent),
+      points: entry.points && formatDecimal(entry.points),
+      creditsTried: formatDecimal(entry.creditsTried),
+      creditsEarned: formatDecimal(entry.creditsEarned),
+    }));
+    await queries.execute(sql`
+      INSERT INTO transcript_entries (seal_id, student_id, enrollment_id, item_id, course_code, course_title, level,
+                                      percent, mark, points, passes, credits_tried, credits_earned, counts_in_gpa)
+      SELECT ${added!.id}, "studentId", "enrollmentId", "itemId", "courseCode", "courseTitle", level,
+             percent, mark, points, passes, "creditsTried", "creditsEarned", "countsInGpa"
+      FROM jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) AS r
+           ("studentId" int, "enrollmentId" int, "itemId" int, "courseCode" text, "courseTitle" text, level text,
+            percent numeric, mark text, points numeric, passes bool, "creditsTried" numeric, "creditsEarned" numeric,
+            "countsInGpa" bool)`);
+    return added!.id;
+  }
+
+  /** A student's sealed lines by period, oldest period first. */
+  async sealedOf(queries: Queries, studentId: number) {
+    const rows = await queries
+      .select({ entry: transcriptEntries, periodId: periods.id, name: periods.name, sealedAt: seals.sealedAt })
+      .from(transcriptEntries)
+      .innerJoin(seals, eq(seals.id, transcriptEntries.sealId))
+      .innerJoin(periods, eq(periods.id, seals.periodId))
+      .where(eq(transcriptEntries.studentId, studentId))
+      .orderBy(asc(periods.startsOn), asc(transcriptEntries.courseTitle));
+    const byPeriod = new Map<number, { periodId: number; name: string; sealedAt: Date; entries: TranscriptEntry[] }>();
+    for (const { entry, ...period } of rows) {
+      const group = byPeriod.get(period.periodId) ?? { ...period, entries: [] };
+      group.entries.push(entryOfRow(entry));
+      byPeriod.set(period.periodId, group);
+    }
+    return [...byPeriod.values()];
+  }
+
+  /** @throws Refusal not-found */
+  async studentOrThrow(queries: Queries, id: number) {
+    const [student] = await queries
+      .select({ ...studentColumns, birthDate: people.birthDate, schoolId: people.schoolId, school: schools.name })
+      .from(people)
+      .innerJoin(schools, eq(schools.id, people.schoolId))
+      .where(and(eq(people.id, id), eq(people.kind, 'student')));
+    if (!student) throw new Refusal('not-found', { what: 'student', id });
+    return student;
+  }
+
+  /** Students of a school whose name or number holds the text, by name. */
+  students(queries: Queries, schoolId: number, text: string) {
+    const pattern = `%${text.replace(/[\\%_]/g, '\\$&')}%`;
+    return queries
+      .select(studentColumns)
+      .from(people)
+      .where(
+        and(
+          eq(people.schoolId, schoolId),
+          eq(people.kind, 'student'),
+          or(ilike(sql`${people.givenName} || ' ' || ${people.familyName}`, pattern), ilike(studentName, pattern), ilike(people.sourcedId, pattern)),
+        ),
+      )
+      .orderBy(asc(people.familyName), asc(people.givenName), asc(people.id));
+  }
+
+  /** How the district makes its GPA. */
+  async gpaPolicy(queries: Queries): Promise<unknown> {
+    const [row] = await queries.select().from(settings).where(eq(settings.key, 'gpa'));
+    if (!row) throw new Error('the district has no setting "gpa"');
+    return row.value;
+  }
+}
+
+const studentName = sql<string>`${people.familyName} || ', ' || ${people.givenName}`;
+
+const studentColumns = {
+  id: people.id,
+  name: studentName,
+  studentNumber: people.sourcedId,
+  yearGroup: sql<string>`coalesce(${people.yearGroup}, '')`,
+};
+
+function entryOfRow(row: typeof transcriptEntries.$inferSelect): TranscriptEntry {
+  const { courseCode, courseTitle, level, mark, passes, countsInGpa } = row;
+  return {
+    courseCode, courseTitle, level, mark, passes, countsInGpa,
+    percent: row.percent === null ? null : decimalOrThrow(row.percent),
+    points: row.points === null ? null : decimalOrThrow(row.points),
+    creditsTried: decimalOrThrow(row.creditsTried),
+    creditsEarned: decimalOrThrow(row.creditsEarned),
+  };
+}

@@ -1,0 +1,40 @@
+import type { Period } from '#core/calendar';
+import type { SpecialCode } from '#core/posting';
+import type { Credits } from '#core/numbers';
+import { creditShares, entryOfMark, type TranscriptEntry } from '#core/transcripts';
+import type { GradedRow } from '#server/audit';
+
+/** A line that a seal writes, and whose grade it is. */
+export interface StudentEntry {
+  readonly studentId: number;
+  readonly enrollmentId: number;
+  readonly itemId: number;
+  readonly entry: TranscriptEntry;
+}
+
+/** The transcript lines of a period's posted grades. `siblings` are the periods of its kind in the school, in order. */
+export function studentEntries(
+  graded: readonly GradedRow[],
+  codes: ReadonlyMap<string, SpecialCode>,
+  period: Period,
+  siblings: readonly Period[],
+): StudentEntry[] {
+  return graded.flatMap(({ row, section, reporting, scale }) => {
+    if (!reporting.item.onTranscript) return [];
+    const share = shareOf(section.course.credits, section.runs, period, siblings);
+    const entry = entryOfMark(section.course, row.mark, scale.bands, codes, share);
+    if (!entry) return [];
+    return [{ studentId: row.studentId, enrollmentId: row.enrollmentId, itemId: reporting.item.id, entry }];
+  });
+}
+
+/** The part of a course's credits that falls to this period: dealt out over the periods that the section runs through. */
+function shareOf(
+  credits: Credits,
+  runs: { readonly startsOn: string; readonly endsOn: string },
+  period: Period,
+  siblings: readonly Period[],
+): Credits {
+  const own = siblings.filter(({ startsOn, endsOn }) => runs.startsOn <= startsOn && endsOn <= runs.endsOn);
+  return creditShares(credits, own.length)[own.findIndex(({ id }) => id === period.id)]!;
+}

@@ -1,0 +1,79 @@
+import { Injectable } from '@nestjs/common';
+import { formatDecimal } from '#core/numbers';
+import type { TranscriptEntry } from '#core/transcripts';
+import type { GpaPolicyReply, StudentReply, TranscriptEntryReply, TranscriptPeriodReply, TranscriptReply } from '#contract/transcripts';
+import { SnapshotService } from '#server/audit';
+import { PeriodsRepository } from '#server/calendar';
+import { Clock, Transactions, type Queries } from '#server/platform';
+import { ScalesRepository } from '#server/scales';
+import { SealsRepository } from './seals.repository.js';
+import { studentEntries } from './transcript-entries.js';
+
+@Injectable()
+export class TranscriptService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly seals: SealsRepository,
+    private readonly periods: PeriodsRepository,
+    private readonly snapshots: SnapshotService,
+    private readonly scales: ScalesRepository,
+    private readonly clock: Clock,
+  ) {}
+
+  students(schoolId: number, text: string): Promise<StudentReply[]> {
+    return this.seals.students(this.transactions.reading, schoolId, text.trim());
+  }
+
+  /** The sealed periods, and after them what is posted in periods not sealed yet, marked as in progress. */
+  async ofStudent(studentId: number): Promise<TranscriptReply> {
+    const queries = this.transactions.reading;
+    const { schoolId, school, birthDate, ...student } = await this.seals.studentOrThrow(queries, studentId);
+    const sealed = (await this.seals.sealedOf(queries, studentId)).map(({ sealedAt, entries, ...period }) => ({
+      ...period,
+      sealedAt: sealedAt.toISOString(),
+      entries: entries.map(entryReply),
+    }));
+    const inProgress = await this.inProgress(queries, schoolId!, studentId, new Set(sealed.map(({ periodId }) => periodId)));
+    const codes = await this.codes(queries);
+    return {
+      student: { ...student, birthDate },
+      school,
+      periods: [...sealed, ...inProgress],
+      policy: (await this.seals.gpaPolicy(queries)) as GpaPolicyReply,
+      codes,
+    };
+  }
+
+  private async inProgress(
+    queries: Queries,
+    schoolId: number,
+    studentId: number,
+    sealed: ReadonlySet<number>,
+  ): Promise<TranscriptPeriodReply[]> {
+    const all = await this.periods.ofSchool(queries, schoolId);
+    const today = this.clock.now().toISOString().slice(0, 10);
+    const replies: TranscriptPeriodReply[] = [];
+    for (const period of all.filter(({ id, startsOn }) => !sealed.has(id) && startsOn <= today)) {
+      const { graded, snapshot } = await this.snapshots.ofStudent(queries, period, studentId);
+      const siblings = all.filter(({ kind }) => kind === period.kind);
+      const entries = studentEntries(graded, snapshot.codes, period, siblings).map(({ entry }) => entryReply(entry));
+      if (entries.length > 0) replies.push({ periodId: period.id, name: period.name, sealedAt: null, entries });
+    }
+    return replies;
+  }
+
+  private async codes(queries: Queries) {
+    const codes = await this.scales.codes(queries);
+    return codes.map(({ code, meaning }) => ({ code, meaning }));
+  }
+}
+
+function entryReply({ percent, points, creditsTried, creditsEarned, ...entry }: TranscriptEntry): TranscriptEntryReply {
+  return {
+    ...entry,
+    percent: percent && formatDecimal(percent),
+    points: points && formatDecimal(points),
+    creditsTried: formatDecimal(creditsTried),
+    creditsEarned: formatDecimal(creditsEarned),
+  };
+}

@@ -1,0 +1,1 @@
+export { TransferModule } from './transfer.module.js';
