@@ -32,6 +32,8 @@ export interface PeriodPostingReply {
   readonly sectionsComplete: number;
   readonly window: WindowReply | null;
   readonly sealedAt: string | null;
+  /** The newest audit and what it found; null when there was none. */
+  readonly audit: { readonly at: string; readonly findings: number } | null;
 }
 
 export interface TermLineReply {

@@ -20,6 +20,8 @@ export interface SessionReply {
   readonly person: PersonReply;
   /** To be sent back as the header x-csrf-token with every write. */
   readonly csrfToken: string;
+  /** The district's own, such as Europe/London; instants are shown in it. */
+  readonly timeZone: string;
 }
 
 /** Somebody to sign in as; listed only while demo data is loaded. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { add, compareDecimals, decimalOrThrow, divide, formatDecimal, multiply, parseDecimal, rational } from './index.js';
+import { add, compareDecimals, decimalOrThrow, divide, formatAtLeast, formatDecimal, multiply, parseDecimal, rational } from './index.js';
 
 describe('parseDecimal', () => {
   it.each([
@@ -37,4 +37,13 @@ it('adds, multiplies and divides fractions exactly', () => {
   expect(multiply(rational(2n, 3n), rational(3n, 4n))).toEqual(rational(1n, 2n));
   expect(divide(rational(1n, 2n), rational(-1n, 4n))).toEqual(rational(-2n, 1n));
   expect(() => divide(rational(1n, 2n), rational(0n, 1n))).toThrow(RangeError);
+});
+
+it.each([
+  ['93.00', 1, '93.0'],
+  ['93.00', 0, '93'],
+  ['89.45', 1, '89.45'],
+  ['3', 2, '3.00'],
+])('%s with at least %i digits is %s', (text, digits, expected) => {
+  expect(formatAtLeast(decimalOrThrow(text), digits)).toBe(expected);
 });

@@ -28,8 +28,18 @@ export class AccountsRepository {
 
   /** People whom the demo data brought, with their passwords in plain text; empty in a real district. */
   async demoPeople(): Promise<unknown> {
+    return (await this.setting('demo-people')) ?? [];
+  }
+
+  /** The district's time zone; the server's own until one is set. */
+  async timeZone(): Promise<string> {
+    const zone = await this.setting('time-zone');
+    return typeof zone === 'string' ? zone : Intl.DateTimeFormat().resolvedOptions().timeZone;
+  }
+
+  private async setting(key: string): Promise<unknown> {
     const { settings } = tables;
-    const [row] = await this.transactions.reading.select().from(settings).where(eq(settings.key, 'demo-people'));
-    return row?.value ?? [];
+    const [row] = await this.transactions.reading.select().from(settings).where(eq(settings.key, key));
+    return row?.value;
   }
 }

@@ -24,13 +24,13 @@ export class SessionController {
     await promisify(request.session.regenerate.bind(request.session))();
     request.session.actor = actor;
     request.session.csrfToken = randomBytes(32).toString('hex');
-    return sessionReply(actor, request.session.csrfToken);
+    return this.reply(actor, request.session.csrfToken);
   }
 
   @Get()
   @Allow(everyone)
-  current(@Req() { session }: Request): SessionReply {
-    return sessionReply(session.actor!, session.csrfToken!);
+  current(@Req() { session }: Request): Promise<SessionReply> {
+    return this.reply(session.actor!, session.csrfToken!);
   }
 
   @Delete()
@@ -45,8 +45,8 @@ export class SessionController {
   async demoPeople(): Promise<DemoPersonReply[]> {
     return (await this.accounts.demoPeople()) as DemoPersonReply[];
   }
-}
 
-function sessionReply({ personId, name, role }: Actor, csrfToken: string): SessionReply {
-  return { person: { personId, name, role }, csrfToken };
+  private async reply({ personId, name, role }: Actor, csrfToken: string): Promise<SessionReply> {
+    return { person: { personId, name, role }, csrfToken, timeZone: await this.accounts.timeZone() };
+  }
 }

@@ -1,8 +1,9 @@
 import { Injectable } from '@nestjs/common';
+import { count, desc, eq } from 'drizzle-orm';
 import type { PeriodPostingReply, TermLineReply } from '#contract/calendar';
 import { isWithin, type Day } from '#core/calendar';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
-import { Clock, Refusal, Transactions, type Queries } from '#server/platform';
+import { Clock, Refusal, tables, Transactions, type Queries } from '#server/platform';
 import { ReportingService } from '#server/report-items';
 import { SectionProgressRepository } from './section-progress.repository.js';
 import { SheetContextService } from './sheet-context.service.js';
@@ -50,7 +51,21 @@ export class TermLineService {
       sectionsComplete: complete.length,
       window: await this.contexts.windowOf(queries, item.id, period.id),
       sealedAt: (await this.contexts.sealedAt(queries, period.id))?.toISOString() ?? null,
+      audit: await this.newestAudit(queries, period.id),
     };
+  }
+
+  private async newestAudit(queries: Queries, periodId: number): Promise<PeriodPostingReply['audit']> {
+    const { auditFindings, auditRuns } = tables;
+    const [run] = await queries
+      .select({ at: auditRuns.startedAt, findings: count(auditFindings.id) })
+      .from(auditRuns)
+      .leftJoin(auditFindings, eq(auditFindings.runId, auditRuns.id))
+      .where(eq(auditRuns.periodId, periodId))
+      .groupBy(auditRuns.id)
+      .orderBy(desc(auditRuns.id))
+      .limit(1);
+    return run ? { at: run.at.toISOString(), findings: run.findings } : null;
   }
 }
 

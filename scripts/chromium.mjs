@@ -1,0 +1,56 @@
+// Opens Debian's headless Chromium, or an installed Chrome, under selenium-webdriver.
+import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Builder } from 'selenium-webdriver';
+import chrome from 'selenium-webdriver/chrome.js';
+
+const browsers = [
+  '/usr/bin/chromium',
+  '/usr/bin/chromium-browser',
+  '/usr/bin/google-chrome',
+  '/Applications/Google Chrome.app/Contents/MacOS/Google Chrome',
+];
+const drivers = ['/usr/bin/chromedriver', '/usr/lib/chromium-browser/chromedriver'];
+
+/** Where a browser and a driver for it are, as far as they are found in the usual places. */
+export function findChromium() {
+  return { browser: browsers.find(existsSync), driver: drivers.find(existsSync) };
+}
+
+/**
+ * A browser window of the given size with a new profile of its own.
+ * @param {{ width?: number, height?: number }} [size]
+ * @returns {Promise<{ driver: import('selenium-webdriver').WebDriver, close: () => Promise<void> }>}
+ */
+export async function openChromium({ width = 1280, height = 800 } = {}) {
+  const { browser, driver: driverPath } = findChromium();
+  const profile = mkdtempSync(join(tmpdir(), 'wombat-chromium-'));
+  const options = new chrome.Options();
+  if (browser) options.setChromeBinaryPath(browser);
+  options.addArguments(
+    '--headless=new',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-dev-shm-usage',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-quic',
+    '--disable-sync',
+    '--no-first-run',
+    '--lang=en-GB',
+    '--hide-scrollbars',
+    `--user-data-dir=${profile}`,
+  );
+  const builder = new Builder().forBrowser('chrome').setChromeOptions(options);
+  if (driverPath) builder.setChromeService(new chrome.ServiceBuilder(driverPath));
+  const driver = await builder.build();
+  await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: false });
+  return {
+    driver,
+    async close() {
+      await driver.quit();
+      rmSync(profile, { recursive: true, force: true });
+    },
+  };
+}

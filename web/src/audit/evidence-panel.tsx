@@ -1,0 +1,47 @@
+import type { ReactNode } from 'react';
+import type { AuditRuleReply, FindingReply } from '#contract/audit';
+import { Button, Key } from '../ui/button';
+import { showDay, showInstant, showLabel, showPercent } from '../ui/format';
+import { SeverityDiamond } from '../ui/state-marks';
+
+/** What one finding rests on, and the way to the grade. */
+export function EvidencePanel({ finding, rule, onOpen }: { finding: FindingReply; rule: AuditRuleReply; onOpen: () => void }) {
+  const { mark, computed } = finding;
+  return (
+    <section aria-label="Evidence" className="overflow-auto border-l border-hairline bg-raised px-5 py-4">
+      <p className="text-[13px] text-quiet">
+        {finding.student} · {finding.section} · {finding.itemName}
+      </p>
+      <h2 className="mt-1 text-[17px] leading-snug font-bold text-pretty">{finding.sentence}</h2>
+      <dl className="mt-3 rounded-md border border-hairline bg-surface text-[13px]">
+        <Line says="Computed">{computed ? `${showPercent(computed).replace(/(\.\d\d)\d+$/, '$1')} %` : 'nothing'}</Line>
+        <Line says="Posted percent">{mark.percent ? `${showPercent(mark.percent)} %` : 'blank'}</Line>
+        <Line says="Posted label or code">{mark.code ?? (mark.label ? showLabel(mark.label) : 'blank')}</Line>
+        <Line says="Last date">{mark.lastDate ? showDay(mark.lastDate) : 'none'}</Line>
+        <Line says="Posted by">{finding.postedBy ?? 'nobody yet'}</Line>
+        <Line says="Posted on">{finding.postedAt ? showInstant(finding.postedAt) : '–'}</Line>
+        <Line says="Teacher">{finding.teacher}</Line>
+      </dl>
+      <Button look="main" onClick={onOpen} className="mt-3.5 w-full justify-between">
+        Open the grade <Key>↵</Key>
+      </Button>
+      <p className="mt-4 flex gap-2 text-[13px] text-quiet">
+        <span className="mt-1">
+          <SeverityDiamond severity={rule.severity} />
+        </span>
+        <span>
+          <b>{rule.summary}.</b> {rule.why}
+        </span>
+      </p>
+    </section>
+  );
+}
+
+function Line({ says, children }: { says: string; children: ReactNode }) {
+  return (
+    <div className="flex justify-between gap-3 border-t border-hairline px-3 py-[5px] first:border-t-0">
+      <dt className="text-quiet">{says}</dt>
+      <dd className="text-right font-semibold">{children}</dd>
+    </div>
+  );
+}

@@ -1,0 +1,117 @@
+import { useMemo } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import type { AuditRunReply, FindingReply } from '#contract/audit';
+import { showProblem } from '../shell/show-problem';
+import { usePeriod, useScope } from '../shell/scope';
+import { Button, Key } from '../ui/button';
+import { plural, showCount, showInstant } from '../ui/format';
+import { FigureButton, Page, Strong } from '../ui/page';
+import { Empty, Panel } from '../ui/panel';
+import { useKeys } from '../ui/use-keys';
+import { EvidencePanel } from './evidence-panel';
+import { FindingList } from './finding-list';
+import { useAudit, useRunAudit } from './queries';
+import { RuleList } from './rule-list';
+
+/** What the audit of the period found: rules at the left, findings in the middle, evidence at the right. */
+export function FindingsPage() {
+  const { periodId, path } = useScope();
+  const { period } = usePeriod();
+  const { data: audit } = useAudit(periodId);
+  const runAudit = useRunAudit(periodId);
+  const [search, setSearch] = useSearchParams();
+  const navigate = useNavigate();
+  const ruleId = search.get('rule');
+  const onlyNew = search.get('show') === 'new';
+  const run = audit?.run ?? null;
+  const shown = useMemo(
+    () => (run?.findings ?? []).filter((finding) => (!ruleId || finding.ruleId === ruleId) && (!onlyNew || finding.isNew)),
+    [run, ruleId, onlyNew],
+  );
+  const chosen = shown.find(({ key }) => key === search.get('finding')) ?? shown[0];
+  const choose = (changes: Record<string, string | null>) => {
+    const next = new URLSearchParams(search);
+    for (const [name, value] of Object.entries(changes)) {
+      if (value === null) next.delete(name);
+      else next.set(name, value);
+    }
+    setSearch(next, { replace: true });
+  };
+  const step = (by: number) => () => {
+    const next = shown[shown.findIndex(({ key }) => key === chosen?.key) + by];
+    if (next) choose({ finding: next.key });
+  };
+  const openGrade = (finding: FindingReply) => void navigate(`${path(`grade-sheets/${finding.sectionId}/${finding.itemId}`)}?student=${finding.enrollmentId}`);
+  const start = () => runAudit.mutate(undefined, { onError: showProblem });
+  useKeys([
+    { key: 'a', says: 'run the audit again', act: start },
+    { key: 'j', says: 'the next finding', act: step(1) },
+    { key: 'k', says: 'the finding before', act: step(-1) },
+    { key: 'n', says: 'the next finding', act: step(1) },
+    { key: 'Enter', says: 'open the grade of the finding', act: () => chosen && openGrade(chosen) },
+  ]);
+  if (!audit || !period) return null;
+  const runButton = (
+    <Button look="main" disabled={runAudit.isPending} onClick={start}>
+      {runAudit.isPending ? 'Auditing…' : run ? 'Audit again' : 'Audit now'} <Key>A</Key>
+    </Button>
+  );
+  if (!run) {
+    return (
+      <Page headline={`${period.name} has not been audited yet.`} actions={runButton}>
+        <Panel>
+          <Empty title="Six rules look at every grade">
+            They find what is missing, what disagrees and what would be wrong on a transcript. Nothing is changed by an audit.
+          </Empty>
+        </Panel>
+      </Page>
+    );
+  }
+  return (
+    <Page
+      headline={<FindingsHeadline run={run} periodName={period.name} onNew={() => choose({ show: onlyNew ? null : 'new', finding: null })} />}
+      actions={
+        <>
+          {runButton}
+          <Button disabled={!ruleId && !onlyNew} onClick={() => setSearch({})}>
+            Show all findings
+          </Button>
+        </>
+      }
+      aside={`${audit.rules.length} rules over ${plural(run.gradesChecked, 'grade')} · ${(run.milliseconds / 1000).toFixed(1)} s · ${showInstant(run.startedAt)}`}
+    >
+      <div className="grid min-h-[340px] flex-1 grid-cols-[220px_minmax(0,1fr)_330px] rounded-md border border-hairline bg-surface">
+        <RuleList rules={audit.rules} findings={run.findings} chosen={ruleId} onChoose={(rule) => choose({ rule, finding: null })} />
+        <FindingList rules={audit.rules} findings={shown} chosen={chosen?.key ?? null} onChoose={({ key }) => choose({ finding: key })} onOpen={openGrade} />
+        {chosen ? <EvidencePanel finding={chosen} rule={audit.rules.find(({ id }) => id === chosen.ruleId)!} onOpen={() => openGrade(chosen)} /> : <div className="border-l border-hairline" />}
+      </div>
+    </Page>
+  );
+}
+
+function FindingsHeadline({ run, periodName, onNew }: { run: AuditRunReply; periodName: string; onNew: () => void }) {
+  const { findings, sinceLastRun, changedSince } = run;
+  return (
+    <>
+      {findings.length === 0 ? (
+        <>Nothing blocks the seal of {periodName}</>
+      ) : (
+        <>
+          <Strong tone="blocks">{plural(findings.length, 'finding')}</Strong> {findings.length === 1 ? 'blocks' : 'block'} the seal of {periodName}
+        </>
+      )}
+      {sinceLastRun && (
+        <>
+          ; since the run before, <FigureButton onClick={onNew}>{showCount(sinceLastRun.added)}</FigureButton> {sinceLastRun.added === 1 ? 'is' : 'are'} new, {showCount(sinceLastRun.still)} still there and <Strong>{showCount(sinceLastRun.gone)} gone</Strong>
+        </>
+      )}
+      .
+      {changedSince > 0 && (
+        <>
+          {' '}
+          <Strong tone="warns">{plural(changedSince, 'grade')}</Strong> changed after it.
+        </>
+      )}
+    </>
+  );
+}

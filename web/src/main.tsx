@@ -1,0 +1,13 @@
+import 'reflect-metadata';
+import './ui/tokens.css';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { App } from './shell/app';
+import { followTheme } from './shell/preferences';
+
+followTheme();
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <App />
+  </StrictMode>,
+);

@@ -1,0 +1,32 @@
+import type { Blocker } from 'react-router';
+import { Button } from '../ui/button';
+import { Dialog } from '../ui/dialog';
+import { plural } from '../ui/format';
+
+/** Asks before a sheet with unsaved marks is left. They are kept on this machine unless they are let go. */
+export function LeaveDialog({ blocker, unsaved, onForget }: { blocker: Blocker; unsaved: number; onForget: () => void }) {
+  return (
+    <Dialog
+      isOpen={blocker.state === 'blocked'}
+      onOpenChange={(isOpen) => !isOpen && blocker.reset?.()}
+      title={`${plural(unsaved, 'mark')} not saved yet`}
+      description="Nobody else sees them until you save. Kept, they wait for you here on this machine."
+    >
+      <div className="flex gap-2">
+        <Button look="main" autoFocus onClick={() => blocker.reset?.()}>
+          Stay here
+        </Button>
+        <Button onClick={() => blocker.proceed?.()}>Leave and keep them</Button>
+        <Button
+          look="danger"
+          onClick={() => {
+            onForget();
+            blocker.proceed?.();
+          }}
+        >
+          Leave and let them go
+        </Button>
+      </div>
+    </Dialog>
+  );
+}

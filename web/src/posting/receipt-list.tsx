@@ -1,0 +1,28 @@
+import type { ReceiptReply } from '#contract/posting';
+import { plural, showInstant } from '../ui/format';
+import { showMark } from './sheet-view';
+
+/** What each save changed, and nothing else, newest first. */
+export function ReceiptList({ receipts }: { receipts: readonly ReceiptReply[] }) {
+  if (receipts.length === 0) return null;
+  return (
+    <section aria-label="Receipts" className="border-t border-hairline px-3 py-2.5 text-[13px]">
+      <h2 className="mb-1 font-bold">Receipts</h2>
+      {receipts.map(({ id, savedAt, savedBy, changes }, index) => (
+        <details key={id} open={index === 0} className="py-0.5">
+          <summary className="cursor-pointer">
+            {showInstant(savedAt)} · {savedBy} · {plural(changes.length, 'grade')}
+          </summary>
+          <ul className="figures columns-2 gap-6 py-1 pl-4 text-[12px]">
+            {changes.map(({ student, before, after }) => (
+              <li key={student}>
+                <span className="font-sans">{student}</span> {before ? `${showMark(before)} → ` : ''}
+                <b>{showMark(after)}</b>
+              </li>
+            ))}
+          </ul>
+        </details>
+      ))}
+    </section>
+  );
+}

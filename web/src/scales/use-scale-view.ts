@@ -1,0 +1,93 @@
+import { decimalOrThrow, formatAtLeast, roundings } from '#core/numbers';
+import { bandEdges, checkScale, countByBand, countByWholePercent, countJustBelow, draftEffect, orderBands, readBands, type Band, type DraftEffect, type Precision, type ScaleFault } from '#core/scales';
+import { scaleFaultSentence, type BandBody, type ScaleReply } from '#contract/scales';
+import { useMemo } from 'react';
+import { useScaleDrafts } from './draft-store';
+
+/** Everything the screen shows about a scale, worked out from what is saved and what is drafted. */
+export interface ScaleView {
+  readonly isDraft: boolean;
+  readonly basedOnVersion: number;
+  readonly canUndo: boolean;
+  readonly typed: readonly BandBody[];
+  /** The bands that can be read, from the highest cut-off down, and the place of each among the typed ones. */
+  readonly bands: readonly Band[];
+  readonly places: readonly number[];
+  readonly savedBands: readonly Band[];
+  readonly precision: Precision;
+  readonly histogram: readonly number[];
+  readonly gradesByPlace: readonly number[];
+  /** More or fewer grades than under the saved version, by place. */
+  readonly shiftByPlace: readonly number[];
+  /** The highest value of each band at the item's precision, by place; the top band's is 100. */
+  readonly upperByPlace: readonly string[];
+  readonly grades: number;
+  readonly justBelow: number;
+  readonly effect: DraftEffect;
+  /** Faults that belong to the scale as a whole or to a band. */
+  readonly matters: readonly { readonly isBlocking: boolean; readonly says: string }[];
+  /** What is wrong with one field, or undefined. */
+  readonly fieldFault: (place: number, field: 'label' | 'lowest' | 'points') => string | undefined;
+}
+
+const plainFaults = { lowest: 'a percent from 0 to 100 with at most two decimals', points: 'grade points such as 3.7, or empty' };
+
+export function useScaleView(scale: ScaleReply): ScaleView {
+  const draft = useScaleDrafts((state) => state.drafts[scale.id]);
+  return useMemo(() => {
+    const precision = { digits: scale.digits, rounding: roundings[scale.rounding] };
+    const saved = readBands(scale.bands);
+    const typed = draft?.bands ?? scale.bands.map((band) => shown(band, scale.digits));
+    const read = readBands(typed);
+    const { unreadable } = read;
+    const bands = orderBands(read.bands);
+    const places = bands.map((band) => read.places[read.bands.indexOf(band)]!);
+    const tallies = scale.tallies.map(({ percent, grades }) => ({ percent: decimalOrThrow(percent), grades }));
+    const faults = unreadable.length > 0 ? [] : checkScale(bands, precision);
+    const counts = countByBand(bands, tallies, precision);
+    const savedCounts = new Map(countByBand(saved.bands, tallies, precision).map((count, at) => [saved.bands[at]!.label, count]));
+    const atPlace = (place: number) => counts[places.indexOf(place)] ?? 0;
+    return {
+      isDraft: draft !== undefined,
+      basedOnVersion: draft?.basedOnVersion ?? scale.latestVersion,
+      canUndo: (draft?.undo.length ?? 0) > 0,
+      typed,
+      bands,
+      places,
+      savedBands: saved.bands,
+      precision,
+      histogram: countByWholePercent(tallies),
+      gradesByPlace: typed.map((_band, place) => atPlace(place)),
+      shiftByPlace: typed.map(({ label }, place) => atPlace(place) - (savedCounts.get(label) ?? 0)),
+      upperByPlace: upperEnds(bands, places, typed.length, precision),
+      grades: tallies.reduce((sum, { grades }) => sum + grades, 0),
+      justBelow: countJustBelow(bands, tallies),
+      effect: draftEffect(saved.bands, bands, tallies, precision),
+      matters: faults.map((fault) => ({ isBlocking: fault.severity === 'blocks', says: scaleFaultSentence(fault) })),
+      fieldFault(place, field) {
+        if (unreadable.some((each) => each.place === place && each.field === field)) return plainFaults[field as 'lowest' | 'points'];
+        const fault = faults.find((each) => each.index !== null && places[each.index] === place && fieldOf(each) === field);
+        return fault?.severity === 'blocks' ? scaleFaultSentence(fault) : undefined;
+      },
+    };
+  }, [draft, scale]);
+}
+
+function fieldOf({ code }: ScaleFault): 'label' | 'lowest' {
+  return code === 'label-empty' || code === 'label-twice' ? 'label' : 'lowest';
+}
+
+function upperEnds(bands: readonly Band[], places: readonly number[], count: number, precision: Precision): string[] {
+  const edges = bandEdges(bands, precision, precision.digits);
+  const ends = new Array<string>(count).fill('');
+  edges.forEach(({ band }, at) => {
+    const above = edges[at - 1];
+    ends[places[bands.indexOf(band)]!] = formatAtLeast(above ? above.lastBelow : decimalOrThrow('100'), precision.digits);
+  });
+  return ends;
+}
+
+/** A saved band with the digits that people type: 93.0 rather than 93.00. */
+function shown({ lowest, points, ...band }: BandBody, digits: number): BandBody {
+  return { ...band, lowest: formatAtLeast(decimalOrThrow(lowest), digits), points: points === null ? null : formatAtLeast(decimalOrThrow(points), 1) };
+}

@@ -1,0 +1,52 @@
+import type { Problem } from '#contract/problems';
+
+/** A refusal by the server, with the fields concerned; shown where it belongs rather than thrown away. */
+export class ProblemError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+    this.name = 'ProblemError';
+  }
+
+  /** What is wrong with a field, or undefined. */
+  fault(field: string): string | undefined {
+    return this.problem.errors.find((error) => error.field === field)?.detail;
+  }
+}
+
+let csrfToken = '';
+
+/** The session's token, sent back with every write. */
+export function setCsrfToken(token: string): void {
+  csrfToken = token;
+}
+
+export const api = {
+  get: <Reply>(path: string) => request<Reply>('GET', path),
+  post: <Reply>(path: string, body?: object) => request<Reply>('POST', path, body),
+  put: <Reply>(path: string, body: object) => request<Reply>('PUT', path, body),
+  remove: (path: string) => request<void>('DELETE', path),
+};
+
+/** @throws ProblemError when the server refuses, or cannot be reached */
+async function request<Reply>(method: string, path: string, body?: object): Promise<Reply> {
+  const isFile = body instanceof FormData;
+  const response = await fetch(`/api${path}`, {
+    method,
+    headers: { 'x-csrf-token': csrfToken, ...(body && !isFile ? { 'content-type': 'application/json' } : {}) },
+    ...(body ? { body: isFile ? body : JSON.stringify(body) } : {}),
+  }).catch(() => undefined);
+  if (!response) throw new ProblemError(unreachable);
+  if (response.status === 204) return undefined as Reply;
+  const reply: unknown = await response.json();
+  if (!response.ok) throw new ProblemError(reply as Problem);
+  return reply as Reply;
+}
+
+const unreachable: Problem = {
+  type: 'urn:wombat:problem:unexpected',
+  code: 'unexpected',
+  title: 'The server does not answer',
+  status: 503,
+  detail: 'Nothing was saved; what you typed is kept here. Try again in a moment.',
+  errors: [],
+};

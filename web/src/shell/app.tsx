@@ -1,0 +1,83 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { createBrowserRouter, Navigate, RouterProvider, useParams } from 'react-router';
+import { Toaster } from 'sonner';
+import { FindingsPage } from '../audit/findings-page';
+import { SignInPage } from '../people/sign-in-page';
+import { GradeSheetPage } from '../posting/grade-sheet-page';
+import { SheetsPage } from '../posting/sheets-page';
+import { ReportItemsPage } from '../report-items/report-items-page';
+import { ScalesPage } from '../scales/scales-page';
+import { TodayPage } from '../today/today-page';
+import { FilePage } from '../transfer/file-page';
+import { FilesPage } from '../transfer/files-page';
+import { SealPage } from '../transcripts/seal-page';
+import { StudentsPage } from '../transcripts/students-page';
+import { TranscriptPage } from '../transcripts/transcript-page';
+import { ProblemError } from './api';
+import { Frame } from './frame';
+import { usePreferences } from './preferences';
+import { useSchools, useTermLine } from './scope';
+import { useSession } from './session';
+
+const client = new QueryClient({
+  defaultOptions: { queries: { staleTime: 5_000, retry: (count, error) => !(error instanceof ProblemError) && count < 2 } },
+});
+
+const router = createBrowserRouter([
+  { path: '/sign-in', element: <SignInPage /> },
+  { path: '/', element: <ToSchool /> },
+  { path: '/school/:schoolId', element: <ToPeriod /> },
+  {
+    path: '/school/:schoolId/period/:periodId',
+    element: <Frame />,
+    children: [
+      { index: true, element: <ToFirstPlace /> },
+      { path: 'today', element: <TodayPage /> },
+      { path: 'scales', element: <ScalesPage /> },
+      { path: 'report-items', element: <ReportItemsPage /> },
+      { path: 'files', element: <FilesPage /> },
+      { path: 'files/:fileId', element: <FilePage /> },
+      { path: 'grade-sheets', element: <SheetsPage /> },
+      { path: 'grade-sheets/:sectionId/:itemId', element: <GradeSheetPage /> },
+      { path: 'findings', element: <FindingsPage /> },
+      { path: 'seal', element: <SealPage /> },
+      { path: 'students', element: <StudentsPage /> },
+      { path: 'students/:studentId', element: <TranscriptPage /> },
+    ],
+  },
+  { path: '*', element: <Navigate to="/" replace /> },
+]);
+
+export function App() {
+  return (
+    <QueryClientProvider client={client}>
+      <RouterProvider router={router} />
+      <Toaster position="bottom-right" toastOptions={{ className: 'font-sans!' }} />
+    </QueryClientProvider>
+  );
+}
+
+/** The school last worked on, else the first. */
+function ToSchool() {
+  const { data: session } = useSession();
+  const { data: schools } = useSchools();
+  const last = usePreferences((state) => state.schoolId);
+  if (session === null) return <Navigate to="/sign-in" replace />;
+  if (schools?.length === 0) return <p className="p-10 text-[16px]">There is no school yet. Start with the demo district: npm run demo.</p>;
+  const school = schools?.find(({ id }) => id === last) ?? schools?.[0];
+  return school ? <Navigate to={`/school/${school.id}`} replace /> : null;
+}
+
+/** The period whose window is open, else the one that today lies in. */
+function ToPeriod() {
+  const schoolId = Number(useParams()['schoolId']);
+  const { data: termLine, isError } = useTermLine(schoolId);
+  if (isError) return <Navigate to="/" replace />;
+  return termLine ? <Navigate to={`/school/${schoolId}/period/${termLine.suggestedPeriodId}`} replace /> : null;
+}
+
+/** A registrar begins with today, a teacher with the sheets. */
+function ToFirstPlace() {
+  const { data: session } = useSession();
+  return session ? <Navigate to={session.person.role === 'registrar' ? 'today' : 'grade-sheets'} replace /> : null;
+}

@@ -1,0 +1,101 @@
+import { ChevronDown, Search } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { useCallback, useEffect, useState } from 'react';
+import { Navigate, Outlet, useNavigate } from 'react-router';
+import type { PersonReply } from '#contract/people';
+import { Drawer } from '../ui/drawer';
+import { useKeys } from '../ui/use-keys';
+import { closeDrawer, useDrawer } from './drawer-store';
+import { KeysDialog } from './keys-dialog';
+import { PersonMenu } from './person-menu';
+import { usePreferences } from './preferences';
+import { useScope, useSchools, useTermLine } from './scope';
+import { SearchDialog } from './search-dialog';
+import { useSession } from './session';
+import { StepPath } from './step-path';
+import { TermLine } from './term-line';
+
+/** What stands around every screen. */
+export function Frame() {
+  const { data: session } = useSession();
+  const { schoolId, periodId } = useScope();
+  const { data: termLine } = useTermLine(schoolId);
+  const shown = useDrawer((state) => state.shown);
+  const [isSearching, setSearching] = useState(false);
+  const [showsKeys, setShowsKeys] = useState(false);
+  useKeys([
+    { key: '/', says: 'search over everything', act: () => setSearching(true) },
+    { key: '?', says: 'the keys of this screen', act: () => setShowsKeys(true) },
+  ]);
+  useEffect(() => {
+    usePreferences.setState({ schoolId });
+  }, [schoolId]);
+  useEffect(closeDrawer, [periodId]);
+  const openSearch = useCallback(() => setSearching(true), []);
+  if (session === null) return <Navigate to="/sign-in" replace />;
+  if (!session) return null;
+  const period = termLine?.periods.find(({ id }) => id === periodId);
+  if (termLine && !period?.posting) return <Navigate to={`/school/${schoolId}/period/${termLine.suggestedPeriodId}`} replace />;
+  const isElsewhere = period !== undefined && termLine !== undefined && termLine.suggestedPeriodId !== periodId;
+  return (
+    <div className="flex h-dvh flex-col">
+      <a href="#page" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-surface focus:p-2">
+        To the page
+      </a>
+      <header className="flex h-[72px] shrink-0 border-b-[3px] border-eucalypt bg-surface">
+        <SchoolPicker person={session.person} />
+        {termLine ? <TermLine termLine={termLine} /> : <div className="flex-1" />}
+        <div className="flex shrink-0 items-center gap-2.5 px-4">
+          <button type="button" onClick={openSearch} className="flex h-8 w-[150px] items-center gap-2 rounded-md border border-hairline px-2.5 text-quiet hover:border-control">
+            <Search size={14} aria-hidden /> Find
+            <kbd className="figures ml-auto rounded border border-hairline px-1.5 text-[11px]">/</kbd>
+          </button>
+          <PersonMenu person={session.person} />
+        </div>
+      </header>
+      <div className="flex min-h-0 flex-1">
+        <StepPath person={session.person} />
+        <main id="page" className="relative flex min-w-0 flex-1 flex-col overflow-auto">
+          {isElsewhere && <div aria-hidden className="hatched absolute inset-x-0 top-0 h-1.5" />}
+          <Outlet />
+        </main>
+        {shown && (
+          <Drawer title={shown.title} onClose={closeDrawer}>
+            {shown.content}
+          </Drawer>
+        )}
+      </div>
+      <SearchDialog isOpen={isSearching} onOpenChange={setSearching} person={session.person} />
+      <KeysDialog isOpen={showsKeys} onOpenChange={setShowsKeys} />
+    </div>
+  );
+}
+
+function SchoolPicker({ person }: { person: PersonReply }) {
+  const { schoolId } = useScope();
+  const { data: schools = [] } = useSchools();
+  const navigate = useNavigate();
+  const school = schools.find(({ id }) => id === schoolId);
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="flex w-[196px] shrink-0 items-center gap-3 border-r border-hairline px-4 text-left">
+        <img src="/mark.svg" alt="" width={28} height={28} />
+        <span className="min-w-0">
+          <span className="block truncate text-[15px] font-bold">{school?.shortName ?? ' '}</span>
+          <span className="flex items-center gap-1 text-[12px] text-quiet">
+            {person.role === 'teacher' ? 'your sections' : 'Port Elowen'} <ChevronDown size={12} aria-label="choose a school" />
+          </span>
+        </span>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="start" className="z-50 min-w-[240px] rounded-md border border-hairline bg-surface p-1 shadow-float">
+          {schools.map(({ id, name }) => (
+            <DropdownMenu.Item key={id} onSelect={() => void navigate(`/school/${id}`)} className="rounded px-3 py-1.5 outline-none data-highlighted:bg-eucalypt-soft">
+              {name}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

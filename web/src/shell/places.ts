@@ -1,0 +1,35 @@
+import type { PeriodReply } from '#contract/calendar';
+import type { PersonReply } from '#contract/people';
+
+/** A place in the application: where it is and what it is called. */
+export interface Place {
+  readonly path: string;
+  readonly name: string;
+  /** What is open there, for the small figure beside it. */
+  readonly open?: (period: PeriodReply) => number;
+}
+
+export interface Step {
+  readonly name: string;
+  readonly places: readonly Place[];
+}
+
+const gradeSheets: Place = {
+  path: 'grade-sheets',
+  name: 'Grade sheets',
+  open: ({ posting }) => (posting && !posting.sealedAt ? posting.sections - posting.sectionsComplete : 0),
+};
+
+/** The work in its order. */
+export const steps: readonly Step[] = [
+  { name: 'Set up', places: [{ path: 'scales', name: 'Scales' }, { path: 'report-items', name: 'Report items' }] },
+  { name: 'Map', places: [{ path: 'files', name: 'Files' }] },
+  { name: 'Collect', places: [gradeSheets] },
+  { name: 'Audit', places: [{ path: 'findings', name: 'Findings', open: ({ posting }) => posting?.audit?.findings ?? 0 }] },
+  { name: 'Transcripts', places: [{ path: 'seal', name: 'Seal' }, { path: 'students', name: 'Students' }] },
+];
+
+/** A teacher posts; the rest of the path is not theirs. */
+export function placesOf({ role }: PersonReply): readonly Step[] {
+  return role === 'registrar' ? steps : steps.filter(({ name }) => name === 'Collect');
+}

@@ -1,0 +1,54 @@
+import { NavLink } from 'react-router';
+import type { PersonReply } from '#contract/people';
+import { showCount } from '../ui/format';
+import { steps, placesOf, type Place } from './places';
+import { usePeriod, useScope } from './scope';
+
+/** The five steps as a numbered path, each with its places. */
+export function StepPath({ person }: { person: PersonReply }) {
+  const own = placesOf(person);
+  return (
+    <nav aria-label="Steps" className="w-[196px] shrink-0 overflow-auto border-r border-hairline bg-raised px-3.5 py-3">
+      {person.role === 'registrar' && (
+        <div className="mb-2 -ml-1">
+          <PlaceLink place={{ path: 'today', name: 'Today' }} isStrong />
+        </div>
+      )}
+      <ol className="relative">
+        {own.map(({ name, places }, index) => (
+          <li key={name} className="relative pb-3">
+            {index < own.length - 1 && <span aria-hidden className="absolute top-6 bottom-[-2px] left-[11px] w-px bg-hairline" />}
+            <div className="flex items-center gap-2 font-bold">
+              <span aria-hidden className="figures grid size-[23px] place-items-center rounded-full border border-control text-[12px]">
+                {steps.findIndex((step) => step.name === name) + 1}
+              </span>
+              {name}
+            </div>
+            <div className="mt-1 ml-7">
+              {places.map((place) => (
+                <PlaceLink key={place.path} place={place} />
+              ))}
+            </div>
+          </li>
+        ))}
+      </ol>
+    </nav>
+  );
+}
+
+function PlaceLink({ place, isStrong = false }: { place: Place; isStrong?: boolean }) {
+  const { path } = useScope();
+  const { period } = usePeriod();
+  const open = (period && place.open?.(period)) ?? 0;
+  return (
+    <NavLink
+      to={path(place.path)}
+      className={({ isActive }) =>
+        `flex h-[26px] items-center rounded-md px-1.5 ${isActive ? 'bg-eucalypt-soft font-bold text-eucalypt' : `${isStrong ? 'font-bold' : 'text-quiet'} hover:bg-eucalypt-soft`}`
+      }
+    >
+      {place.name}
+      {open > 0 && <span className="figures ml-auto text-[12px]">{showCount(open)}</span>}
+    </NavLink>
+  );
+}

@@ -1,0 +1,90 @@
+import { Lock } from 'lucide-react';
+import type { PeriodReply, TermLineReply } from '#contract/calendar';
+import { showWeekday } from '../ui/format';
+import { useKeys } from '../ui/use-keys';
+import { useChoosePeriod, useScope } from './scope';
+import { createTimeAxis, monthsOf, type TimeAxis } from './time-axis';
+
+/** The year as a line across the top of every screen; what is chosen here is the period every screen works on. */
+export function TermLine({ termLine }: { termLine: TermLineReply }) {
+  const { periodId } = useScope();
+  const choosePeriod = useChoosePeriod();
+  const { periods, now } = termLine;
+  const year = periods.find(({ parentId }) => parentId === null)!;
+  const axis = createTimeAxis(year.startsOn, year.endsOn);
+  const posted = periods.filter(({ posting }) => posting !== null);
+  const between = periods.filter(({ posting, id }) => posting === null && id !== year.id);
+  const step = (by: number) => () => {
+    const next = posted[posted.findIndex(({ id }) => id === periodId) + by];
+    if (next) choosePeriod(next.id);
+  };
+  useKeys([
+    { key: '[', says: 'the period before', act: step(-1) },
+    { key: ']', says: 'the next period', act: step(1) },
+  ]);
+  const today = axis.at(now.slice(0, 10));
+  return (
+    <nav aria-label="Term line" className="relative mx-4 h-full min-w-0 flex-1">
+      {monthsOf(year.startsOn, year.endsOn).map(({ name, startsOn }) => (
+        <span key={startsOn} style={{ left: axis.percent(axis.at(startsOn)) }} className="absolute top-0 h-4 border-l border-hairline pl-1 text-[11px] text-quiet">
+          {name}
+        </span>
+      ))}
+      {between.map((period) => (
+        <span key={period.id} style={axis.span(period)} className="absolute top-[18px] h-[15px] truncate rounded-[3px] bg-ground px-2 text-[11px] leading-[15px] text-quiet">
+          {period.name}
+        </span>
+      ))}
+      {posted.map((period) => (
+        <PeriodBar key={period.id} period={period} axis={axis} isChosen={period.id === periodId} isTall={between.length === 0} onChoose={() => choosePeriod(period.id)} />
+      ))}
+      {today >= 0 && today <= 1 && (
+        <div aria-hidden style={{ left: axis.percent(today) }} className="pointer-events-none absolute inset-y-0 z-20 w-px bg-ink">
+          <span className="absolute top-0 -translate-x-1/2 rounded-full bg-ink px-2 text-[11px] leading-4 font-semibold whitespace-nowrap text-surface">{showWeekday(now)}</span>
+        </div>
+      )}
+    </nav>
+  );
+}
+
+interface PeriodBarProps {
+  readonly period: PeriodReply;
+  readonly axis: TimeAxis;
+  readonly isChosen: boolean;
+  readonly isTall: boolean;
+  readonly onChoose: () => void;
+}
+
+function PeriodBar({ period, axis, isChosen, isTall, onChoose }: PeriodBarProps) {
+  const { sections, sectionsComplete, window, sealedAt } = period.posting!;
+  const filled = sections === 0 ? 0 : sectionsComplete / sections;
+  const words = sealedAt ? 'sealed' : `${sectionsComplete} of ${sections} sections complete`;
+  return (
+    <>
+      <button
+        type="button"
+        onClick={onChoose}
+        aria-current={isChosen ? 'page' : undefined}
+        aria-label={`${period.name}, ${words}`}
+        title={words}
+        style={axis.span(period)}
+        className={`absolute bottom-0 px-1 pt-1 ${isTall ? 'top-[18px]' : 'top-[34px]'} ${isChosen ? 'z-10 rounded-t-md bg-eucalypt' : ''}`}
+      >
+        <span className="relative flex h-[18px] items-center overflow-hidden rounded-[3px] bg-ground px-2 text-[12px] font-semibold">
+          <span aria-hidden style={{ width: `${filled * 100}%` }} className="absolute inset-y-0 left-0 bg-eucalypt-mid" />
+          <span className="relative truncate">{period.name}</span>
+          <span className="figures relative pl-2 text-[11px] font-normal">
+            {sealedAt ? <Lock size={12} aria-hidden /> : filled > 0 ? `${sectionsComplete}/${sections}` : ''}
+          </span>
+        </span>
+      </button>
+      {window && (
+        <span
+          aria-hidden
+          style={axis.span({ startsOn: window.opensAt.slice(0, 10), endsOn: window.closesAt.slice(0, 10) })}
+          className={`pointer-events-none absolute bottom-1 z-10 h-[5px] min-w-2 rounded-full ${window.state === 'open' ? 'bg-wattle-fill' : 'bg-control opacity-50'}`}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,111 @@
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import type { PeriodReply, TermLineReply } from '#contract/calendar';
+import { usePeriod, useScope } from '../shell/scope';
+import { plural, showCount, showDeadline, showInstant } from '../ui/format';
+import { Figure, Page, Strong } from '../ui/page';
+import { Panel } from '../ui/panel';
+import { FillDisc } from '../ui/state-marks';
+
+/** Where the period stands on the way from a scale to a transcript, and what comes next. */
+export function TodayPage() {
+  const { period, termLine } = usePeriod();
+  if (!period?.posting || !termLine) return null;
+  const lines = linesOf(period, termLine);
+  const next = lines.find(({ isDone }) => !isDone);
+  return (
+    <Page headline={<TodayHeadline period={period} termLine={termLine} />}>
+      <Panel label="The way to the transcript">
+        <ol>
+          {lines.map((line) => (
+            <Line key={line.says} line={line} isNext={line === next} />
+          ))}
+        </ol>
+      </Panel>
+    </Page>
+  );
+}
+
+function TodayHeadline({ period, termLine }: { period: PeriodReply; termLine: TermLineReply }) {
+  const { path } = useScope();
+  const { sections, sectionsComplete, window, sealedAt } = period.posting!;
+  const left = sections - sectionsComplete;
+  if (sealedAt) {
+    return (
+      <>
+        {period.name} is <Strong>sealed</Strong> since {showInstant(sealedAt)}.
+      </>
+    );
+  }
+  return (
+    <>
+      <Figure to={path('grade-sheets')}>
+        {showCount(sectionsComplete)} of {plural(sections, 'section')}
+      </Figure>{' '}
+      are complete for {period.name}
+      {left > 0 && (
+        <>
+          ; <Figure tone="warns" to={path('grade-sheets?show=blanks')}>{showCount(left)}</Figure> {left === 1 ? 'is' : 'are'} not
+        </>
+      )}
+      {window?.state === 'open' && (
+        <>
+          , and the window closes <Strong tone="informs">{showDeadline(window.closesAt, termLine.now)}</Strong>
+        </>
+      )}
+      {window?.state === 'not yet open' && `, and the window opens ${showDeadline(window.opensAt, termLine.now)}`}.
+    </>
+  );
+}
+
+interface WayLine {
+  readonly says: string;
+  readonly note: ReactNode;
+  readonly path: string;
+  readonly act: string;
+  readonly isDone: boolean;
+}
+
+function linesOf({ name, posting }: PeriodReply, { now }: TermLineReply): WayLine[] {
+  const { itemName, sections, sectionsComplete, window, audit, sealedAt } = posting!;
+  const isComplete = sectionsComplete === sections;
+  const isSealed = sealedAt !== null;
+  return [
+    { says: 'Set up', note: `${itemName} is reported by ${plural(sections, 'section')}.`, path: 'report-items', act: 'Look at the rule', isDone: sections > 0 },
+    { says: 'Map', note: 'The totals of the learning platforms come in as files.', path: 'files', act: 'Take in a file', isDone: isSealed || isComplete },
+    {
+      says: 'Collect',
+      note: `${showCount(sectionsComplete)} of ${showCount(sections)} sections have every grade${window ? `; the window ${window.state === 'not yet open' ? 'opens' : 'closes'} ${showDeadline(window.state === 'not yet open' ? window.opensAt : window.closesAt, now)}` : ''}.`,
+      path: 'grade-sheets?show=blanks',
+      act: 'Open the sheets with blanks',
+      isDone: isSealed || isComplete,
+    },
+    {
+      says: 'Audit',
+      note: audit ? `${plural(audit.findings, 'finding')} in the run of ${showInstant(audit.at)}.` : `${name} has not been audited yet.`,
+      path: 'findings',
+      act: audit ? 'Settle the findings' : 'Run the audit',
+      isDone: isSealed || audit?.findings === 0,
+    },
+    { says: 'Transcripts', note: isSealed ? `Sealed ${showInstant(sealedAt)}.` : `${name} is not sealed.`, path: isSealed ? 'students' : 'seal', act: isSealed ? 'See a transcript' : 'See what is missing', isDone: isSealed },
+  ];
+}
+
+function Line({ line, isNext }: { line: WayLine; isNext: boolean }) {
+  const { path } = useScope();
+  return (
+    <li className={`flex items-center gap-4 border-t border-hairline px-5 py-4 first:border-t-0 ${isNext ? 'bg-eucalypt-soft' : ''}`}>
+      <FillDisc done={line.isDone ? 1 : 0} of={1} />
+      <div className="flex-1">
+        <p className="font-bold">
+          {line.says}
+          {isNext && <span className="ml-2 rounded bg-eucalypt px-1.5 py-px text-[12px] text-on-eucalypt">next</span>}
+        </p>
+        <p className="text-quiet">{line.note}</p>
+      </div>
+      <Link to={path(line.path)} className={`rounded-md border px-3 py-1.5 font-semibold ${isNext ? 'border-eucalypt bg-eucalypt text-on-eucalypt' : 'border-hairline bg-surface hover:border-control'}`}>
+        {line.act}
+      </Link>
+    </li>
+  );
+}

@@ -1,0 +1,45 @@
+import { decimalOrThrow, roundings, type Credits, type GradePoints } from '#core/numbers';
+import { gpa, type Gpa, type GpaPolicy, type TranscriptEntry } from '#core/transcripts';
+import type { GpaPolicyReply, TranscriptEntryReply, TranscriptPeriodReply, TranscriptReply } from '#contract/transcripts';
+
+const none: GradePoints = decimalOrThrow('0');
+
+/** The weighted and the unweighted GPA of some lines, both with their sums. */
+export interface BothGpas {
+  readonly unweighted: Gpa;
+  readonly weighted: Gpa;
+}
+
+export function entryOfReply({ percent, points, creditsTried, creditsEarned, ...entry }: TranscriptEntryReply): TranscriptEntry {
+  return {
+    ...entry,
+    percent: percent === null ? null : decimalOrThrow(percent),
+    points: points === null ? null : decimalOrThrow(points),
+    creditsTried: decimalOrThrow(creditsTried),
+    creditsEarned: decimalOrThrow(creditsEarned),
+  };
+}
+
+export function bothGpas(entries: readonly TranscriptEntry[], reply: GpaPolicyReply): BothGpas {
+  const { regular, honours, college } = reply.additions;
+  const weighted: GpaPolicy = {
+    additions: { regular: decimalOrThrow(regular), honours: decimalOrThrow(honours), college: decimalOrThrow(college) },
+    digits: reply.digits,
+    rounding: roundings[reply.rounding],
+  };
+  return { weighted: gpa(entries, weighted), unweighted: gpa(entries, { ...weighted, additions: { regular: none, honours: none, college: none } }) };
+}
+
+/** The lines that a GPA counts: those of sealed periods. */
+export function sealedEntries({ periods }: Pick<TranscriptReply, 'periods'>): TranscriptEntry[] {
+  return periods.filter(({ sealedAt }) => sealedAt !== null).flatMap(({ entries }) => entries.map(entryOfReply));
+}
+
+export function entriesOf({ entries }: TranscriptPeriodReply): TranscriptEntry[] {
+  return entries.map(entryOfReply);
+}
+
+export function sumCredits(credits: readonly Credits[]): Credits {
+  const digits = Math.max(0, ...credits.map((each) => each.digits));
+  return { units: credits.reduce((sum, each) => sum + each.units * 10n ** BigInt(digits - each.digits), 0n), digits };
+}

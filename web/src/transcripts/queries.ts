@@ -1,0 +1,34 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { ReadinessReply, StudentReply, TranscriptReply } from '#contract/transcripts';
+import { api } from '../shell/api';
+import { useRefreshCounts } from '../shell/scope';
+
+export function useReadiness(periodId: number) {
+  return useQuery({ queryKey: ['readiness', periodId], queryFn: () => api.get<ReadinessReply>(`/seals/readiness?period=${periodId}`) });
+}
+
+export function useSeal(periodId: number) {
+  const client = useQueryClient();
+  const refreshCounts = useRefreshCounts();
+  return useMutation({
+    mutationFn: () => api.post<ReadinessReply>('/seals', { periodId }),
+    onSuccess: (readiness) => {
+      refreshCounts();
+      void client.invalidateQueries({ queryKey: ['sheet'] });
+      void client.invalidateQueries({ queryKey: ['transcript'] });
+      client.setQueryData(['readiness', periodId], readiness);
+    },
+  });
+}
+
+export function useStudents(schoolId: number, text: string) {
+  return useQuery({
+    queryKey: ['students', schoolId, text],
+    placeholderData: keepPreviousData,
+    queryFn: () => api.get<StudentReply[]>(`/students?school=${schoolId}&text=${encodeURIComponent(text)}`),
+  });
+}
+
+export function useTranscript(studentId: number) {
+  return useQuery({ queryKey: ['transcript', studentId], queryFn: () => api.get<TranscriptReply>(`/students/${studentId}/transcript`) });
+}

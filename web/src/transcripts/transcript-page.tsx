@@ -1,0 +1,46 @@
+import { useEffect } from 'react';
+import { useParams } from 'react-router';
+import { formatDecimal } from '#core/numbers';
+import type { Gpa } from '#core/transcripts';
+import { closeDrawer, openDrawer, useDrawer } from '../shell/drawer-store';
+import { Button, Key } from '../ui/button';
+import { plural } from '../ui/format';
+import { FigureButton, Page, Strong } from '../ui/page';
+import { useKeys } from '../ui/use-keys';
+import { bothGpas, sealedEntries } from './gpa-of-reply';
+import { GpaWorkings } from './gpa-workings';
+import { useTranscript } from './queries';
+import { TranscriptPaper } from './transcript-paper';
+
+/** One student's transcript as paper, its GPA with workings. */
+export function TranscriptPage() {
+  const { data: transcript } = useTranscript(Number(useParams()['studentId']));
+  const isExplaining = useDrawer(({ shown }) => shown !== null);
+  useEffect(() => closeDrawer, []);
+  const gpas = transcript && bothGpas(sealedEntries(transcript), transcript.policy);
+  const explain = (gpa: Gpa, says: string) => openDrawer('Workings', <GpaWorkings gpa={gpa} says={says} />);
+  useKeys([{ key: 'w', says: 'workings of the weighted GPA', act: () => (isExplaining ? closeDrawer() : gpas && explain(gpas.weighted, 'Weighted GPA')) }]);
+  if (!transcript || !gpas) return null;
+  const { student, periods } = transcript;
+  const sealed = periods.filter(({ sealedAt }) => sealedAt !== null).length;
+  const value = ({ value: result }: Gpa) => (result ? formatDecimal(result) : 'none yet');
+  return (
+    <Page
+      headline={
+        <>
+          {student.name} has a GPA of <FigureButton onClick={() => explain(gpas.unweighted, 'Unweighted GPA')}>{value(gpas.unweighted)}</FigureButton>, weighted <FigureButton onClick={() => explain(gpas.weighted, 'Weighted GPA')}>{value(gpas.weighted)}</FigureButton>, over <Strong>{plural(sealed, 'sealed period')}</Strong>.
+        </>
+      }
+      actions={
+        <>
+          <Button onClick={() => explain(gpas.weighted, 'Weighted GPA')}>
+            Workings <Key>W</Key>
+          </Button>
+          <Button onClick={() => window.print()}>Print</Button>
+        </>
+      }
+    >
+      <TranscriptPaper transcript={transcript} onExplain={explain} />
+    </Page>
+  );
+}

@@ -1,0 +1,63 @@
+import { decimalOrThrow, formatAtLeast, formatDecimal, fromDecimal, roundHalfUp, roundTo } from '#core/numbers';
+
+let zone = 'UTC';
+
+/** The district's time zone, in which every instant is shown; told once the session is known. */
+export function setDistrictZone(timeZone: string): void {
+  zone = timeZone;
+}
+
+const dayParts = { day: 'numeric', month: 'short', year: 'numeric' } as const;
+
+/** 16 Jan 2026, in the reader's locale. */
+export function showDay(day: string): string {
+  return new Intl.DateTimeFormat(undefined, { ...dayParts, timeZone: 'UTC' }).format(new Date(`${day}T00:00:00Z`));
+}
+
+/** Wed 21 Jan, in the reader's locale. */
+export function showWeekday(instant: string): string {
+  return new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short', timeZone: zone }).format(new Date(instant));
+}
+
+export function showTime(instant: string): string {
+  return new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', timeZone: zone, hourCycle: 'h23' }).format(new Date(instant));
+}
+
+/** "Friday at 17:00" within a week of `now`, else "7 Apr at 17:00". */
+export function showDeadline(instant: string, now: string): string {
+  const days = (Date.parse(instant) - Date.parse(now)) / 86_400_000;
+  const options = Math.abs(days) < 6 ? ({ weekday: 'long' } as const) : ({ day: 'numeric', month: 'short' } as const);
+  const day = new Intl.DateTimeFormat(undefined, { ...options, timeZone: zone }).format(new Date(instant));
+  return `${day} at ${showTime(instant)}`;
+}
+
+/** "Wed 21 Jan, 10:42". */
+export function showInstant(instant: string): string {
+  return `${showWeekday(instant)}, ${showTime(instant)}`;
+}
+
+const counts = new Intl.NumberFormat();
+
+export function showCount(count: number): string {
+  return counts.format(count);
+}
+
+/** A decimal text with exactly these digits, rounded half up for the eye only. */
+export function showDecimal(text: string, digits: number): string {
+  return formatDecimal(roundTo(fromDecimal(decimalOrThrow(text)), digits, roundHalfUp));
+}
+
+/** A percent with the digits it needs, at least one: 86.4, 86.45. */
+export function showPercent(text: string): string {
+  return formatAtLeast(decimalOrThrow(text), 1);
+}
+
+/** "1 section", "7 sections". */
+export function plural(count: number, one: string, many = `${one}s`): string {
+  return `${showCount(count)} ${count === 1 ? one : many}`;
+}
+
+/** A label as people write it, with a true minus sign. */
+export function showLabel(label: string): string {
+  return label.replace('-', '−');
+}

@@ -1,0 +1,56 @@
+import { useEffect, useRef } from 'react';
+import { create } from 'zustand';
+
+/** A key of the screen and what it does. `Ctrl+s` also answers to the command key. */
+export interface ScreenKey {
+  readonly key: string;
+  readonly says: string;
+  readonly act: () => void;
+  /** Also while somebody types into a field. */
+  readonly inFields?: boolean;
+}
+
+interface KnownKeys {
+  readonly groups: ReadonlyMap<symbol, readonly ScreenKey[]>;
+}
+
+/** The keys that answer right now, for the dialog that shows them. */
+export const useKnownKeys = create<KnownKeys>(() => ({ groups: new Map() }));
+
+/** Lets keys answer while the component is on the screen. */
+export function useKeys(keys: readonly ScreenKey[]): void {
+  const latest = useRef(keys);
+  latest.current = keys;
+  const names = keys.map(({ key, says }) => `${key} ${says}`).join('|');
+  useEffect(() => {
+    const group = Symbol();
+    useKnownKeys.setState(({ groups }) => ({ groups: new Map(groups).set(group, latest.current) }));
+    const onKeyDown = (event: KeyboardEvent) => {
+      const pressed = latest.current.find((each) => isPressed(each, event));
+      if (!pressed) return;
+      event.preventDefault();
+      pressed.act();
+    };
+    window.addEventListener('keydown', onKeyDown);
+    return () => {
+      window.removeEventListener('keydown', onKeyDown);
+      useKnownKeys.setState(({ groups }) => ({ groups: without(groups, group) }));
+    };
+  }, [names]);
+}
+
+function without(groups: KnownKeys['groups'], group: symbol): KnownKeys['groups'] {
+  return new Map([...groups].filter(([each]) => each !== group));
+}
+
+function isPressed({ key, inFields = false }: ScreenKey, event: KeyboardEvent): boolean {
+  if (event.defaultPrevented || event.altKey) return false;
+  const wantsControl = key.startsWith('Ctrl+');
+  if (wantsControl !== (event.ctrlKey || event.metaKey)) return false;
+  if (!inFields && isTyping(event.target)) return false;
+  return event.key.toLowerCase() === key.replace('Ctrl+', '').toLowerCase();
+}
+
+function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName));
+}
