@@ -56,7 +56,9 @@ export class TranscriptService {
     for (const period of all.filter(({ id, startsOn }) => !sealed.has(id) && startsOn <= today)) {
       const { graded, snapshot } = await this.snapshots.ofStudent(queries, period, studentId);
       const siblings = all.filter(({ kind }) => kind === period.kind);
-      const entries = studentEntries(graded, snapshot.codes, period, siblings).map(({ entry }) => entryReply(entry));
+      const entries = studentEntries(graded, snapshot.codes, period, siblings)
+        .map(({ entry }) => entryReply(entry))
+        .toSorted((a, b) => a.courseTitle.localeCompare(b.courseTitle));
       if (entries.length > 0) replies.push({ periodId: period.id, name: period.name, sealedAt: null, entries });
     }
     return replies;

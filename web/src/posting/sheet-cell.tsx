@@ -5,6 +5,7 @@ interface SheetCellProps {
   /** Where the cell is, so that the grid finds it when the keyboard moves there. */
   readonly place: string;
   readonly text: string;
+  readonly placeholder: string;
   readonly align: string;
   readonly isReadOnly: boolean;
   readonly maxLength: number;
@@ -15,7 +16,7 @@ interface SheetCellProps {
 }
 
 /** One cell to type into. What is typed is taken when the cell is left; what cannot be taken stays, with the reason. */
-export function SheetCell({ label, place, text, align, isReadOnly, maxLength, onFocus, onEnter, onKeyDown, onPaste }: SheetCellProps) {
+export function SheetCell({ label, place, text, placeholder, align, isReadOnly, maxLength, onFocus, onEnter, onKeyDown, onPaste }: SheetCellProps) {
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const [fault, setFault] = useState<string | undefined>();
@@ -43,6 +44,7 @@ export function SheetCell({ label, place, text, align, isReadOnly, maxLength, on
         aria-describedby={fault ? id : undefined}
         data-cell={place}
         value={typed ?? text}
+        placeholder={placeholder}
         readOnly={isReadOnly}
         maxLength={maxLength}
         autoComplete="off"
@@ -62,7 +64,7 @@ export function SheetCell({ label, place, text, align, isReadOnly, maxLength, on
           } else if (event.ctrlKey && event.key.toLowerCase() === 's') take();
           else onKeyDown(event);
         }}
-        className={`h-[31px] w-full border-0 bg-transparent px-2.5 focus:bg-surface focus:outline-2 focus:-outline-offset-2 focus:outline-eucalypt aria-invalid:bg-waratah-soft aria-invalid:outline-waratah ${align}`}
+        className={`h-[31px] w-full border-0 bg-transparent px-2.5 placeholder:text-control focus:bg-surface focus:outline-2 focus:-outline-offset-2 focus:outline-eucalypt aria-invalid:bg-waratah-soft aria-invalid:outline-waratah ${align}`}
       />
       {fault && (
         <span id={id} role="alert" className="absolute top-full left-0 z-20 mt-px rounded-md border border-waratah bg-surface px-2 py-1 font-sans text-[12px] font-normal whitespace-nowrap text-waratah shadow-float">

@@ -1,5 +1,6 @@
 import { useRef, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { formatDecimal } from '#core/numbers';
+import { isBlank } from '#core/posting';
 import { longestComment } from '#contract/posting';
 import { showDay, showLabel, showPercent } from '../ui/format';
 import { SeverityDiamond } from '../ui/state-marks';
@@ -102,6 +103,7 @@ function Row({ row, place, isChosen, isReadOnly, onChoose, onEnter, onPaste, onT
       label={`${reply.student}, ${columnNames[column]}`}
       place={`${place}/${column}`}
       text={texts[column]}
+      placeholder={column === 'percent' && !isWithdrawn && isBlank(mark) ? 'blank' : ''}
       align={align}
       isReadOnly={isReadOnly || (isWithdrawn && column !== 'lastDate' && texts[column] === '')}
       maxLength={column === 'comment' ? longestComment : 40}
@@ -114,7 +116,7 @@ function Row({ row, place, isChosen, isReadOnly, onChoose, onEnter, onPaste, onT
   const differs = computed && mark.percent && computedLabel !== mark.label;
   return (
     <tr className={`h-8 [&_td]:border-b [&_td]:border-hairline ${isChosen ? 'bg-eucalypt-soft' : ''} ${isWithdrawn ? 'text-quiet' : ''}`} onClick={() => onChoose(reply.enrollmentId)}>
-      <td className={`truncate border-l-[3px] px-2 ${isUnsaved ? 'border-l-wattle-fill' : 'border-l-transparent'}`}>
+      <td className={`truncate px-2.5 ${isUnsaved ? 'shadow-[inset_3px_0_0_var(--wattle-fill)]' : ''}`}>
         <span className={isWithdrawn ? '' : 'font-semibold'}>{reply.student}</span>
         {isWithdrawn && <span className="text-[12px]"> withdrawn</span>}
         {isUnsaved && <span className="sr-only"> not saved</span>}

@@ -74,7 +74,7 @@ export function SheetsPage() {
         </>
       }
     >
-      <Panel label="Sheets" className="flex min-h-0 flex-1 flex-col">
+      <Panel className="flex min-h-0 flex-1 flex-col">
         <DataGrid label="Grade sheets" columns={columns} rows={rows} rowKey={({ sectionId }) => String(sectionId)} onChoose={open} empty={<Empty title={onlyBlank ? 'Every section is complete' : 'No sheet here'}>{onlyBlank ? 'The audit comes next.' : 'No section of yours reports anything in this period.'}</Empty>} />
       </Panel>
     </Page>

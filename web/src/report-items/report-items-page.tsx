@@ -115,7 +115,7 @@ export function ReportItemsPage() {
             </p>
           </Panel>
         </div>
-        <Panel label="Coverage" className="flex min-h-0 flex-col">
+        <Panel className="flex min-h-0 flex-col">
           <CoverageTable reply={reply} preview={draft && preview.data} onlyLacking={showsLacking} />
         </Panel>
       </div>

@@ -1,4 +1,4 @@
-import { formatDecimal } from '#core/numbers';
+import { formatAtLeast, formatDecimal } from '#core/numbers';
 import { bandEdges, type Band, type Precision } from '#core/scales';
 import { showLabel } from '../ui/format';
 
@@ -25,7 +25,7 @@ export function EdgesTable({ bands, precision, chosen }: { bands: readonly Band[
       <tbody className="figures">
         {edges.map(({ band, below, firstValue, lastBelow }) => (
           <tr key={band.label} className={`border-t border-hairline [&_td]:px-2 [&_td]:py-[3px] ${band.label === chosen ? 'bg-eucalypt-soft' : ''}`}>
-            <td className="pl-4! font-bold">{formatDecimal(band.lowest).replace(/0$/, '')}</td>
+            <td className="pl-4! font-bold">{formatAtLeast(band.lowest, precision.digits)}</td>
             <td className="text-right">{formatDecimal(lastBelow)}</td>
             <td className="w-8 text-quiet">{showLabel(below!.label)}</td>
             <td className="text-right">{formatDecimal(firstValue)}</td>

@@ -19,8 +19,9 @@ export function PersonMenu({ person }: { person: PersonReply }) {
   const initials = person.name.split(' ').map((name) => name[0]).join('');
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger aria-label={`${person.name}: theme and sign out`} className="grid size-8 place-items-center rounded-full bg-eucalypt-soft text-[13px] font-bold text-eucalypt">
-        {initials}
+      <DropdownMenu.Trigger className="grid size-8 place-items-center rounded-full bg-eucalypt-soft text-[13px] font-bold text-eucalypt">
+        <span aria-hidden>{initials}</span>
+        <span className="sr-only">{person.name}: theme and sign out</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" className="z-50 min-w-[200px] rounded-md border border-hairline bg-surface p-1 shadow-float">

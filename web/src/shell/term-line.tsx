@@ -65,7 +65,6 @@ function PeriodBar({ period, axis, isChosen, isTall, onChoose }: PeriodBarProps)
         type="button"
         onClick={onChoose}
         aria-current={isChosen ? 'page' : undefined}
-        aria-label={`${period.name}, ${words}`}
         title={words}
         style={axis.span(period)}
         className={`absolute bottom-0 px-1 pt-1 ${isTall ? 'top-[18px]' : 'top-[34px]'} ${isChosen ? 'z-10 rounded-t-md bg-eucalypt' : ''}`}
@@ -74,8 +73,9 @@ function PeriodBar({ period, axis, isChosen, isTall, onChoose }: PeriodBarProps)
           <span aria-hidden style={{ width: `${filled * 100}%` }} className="absolute inset-y-0 left-0 bg-eucalypt-mid" />
           <span className="relative truncate">{period.name}</span>
           <span className="figures relative pl-2 text-[11px] font-normal">
-            {sealedAt ? <Lock size={12} aria-hidden /> : filled > 0 ? `${sectionsComplete}/${sections}` : ''}
+            {sealedAt ? <Lock size={12} role="img" aria-label="sealed" /> : filled > 0 ? `${sectionsComplete}/${sections}` : ''}
           </span>
+          {!sealedAt && <span className="sr-only">sections complete</span>}
         </span>
       </button>
       {window && (

@@ -41,7 +41,7 @@ export function StudentsPage() {
         />
       }
     >
-      <Panel label="Students" className="flex min-h-0 flex-1 flex-col">
+      <Panel className="flex min-h-0 flex-1 flex-col">
         <DataGrid label="Students" columns={columns} rows={students} rowKey={({ id }) => String(id)} onChoose={({ id }) => void navigate(path(`students/${id}`))} empty={<Empty title="Nobody bears that name or number">Try the beginning of the family name.</Empty>} />
       </Panel>
     </Page>

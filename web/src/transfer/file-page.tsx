@@ -69,7 +69,7 @@ export function FilePage() {
       aside={`${file.fileName}${file.encoding ? ` · ${file.encoding}` : ''} · read ${showInstant(file.readAt)} by ${file.readBy}`}
     >
       {file.status === 'read' && <ColumnChooser file={file} sections={sections} onChoose={onChoose} />}
-      <Panel label="Preview" className="flex min-h-[300px] flex-1 flex-col">
+      <Panel className="flex min-h-[300px] flex-1 flex-col">
         {preview ? (
           <PreviewLedger preview={preview} />
         ) : (

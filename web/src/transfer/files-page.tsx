@@ -102,7 +102,7 @@ export function FilesPage() {
           </Note>
         </div>
       )}
-      <Panel label="Files" className="flex min-h-0 flex-1 flex-col">
+      <Panel className="flex min-h-0 flex-1 flex-col">
         <DataGrid label="Files of the period" columns={columns} rows={files} rowKey={({ id }) => String(id)} onChoose={({ id }) => void navigate(path(`files/${id}`))} empty={<Empty title="No file yet">The totals of the learning platforms come in as files; put the first one above.</Empty>} />
       </Panel>
     </Page>

@@ -20,5 +20,5 @@ export function Button({ look = 'plain', className = '', type = 'button', ...res
 
 /** The key that does the same, on a button. */
 export function Key({ children }: { children: string }) {
-  return <kbd className="figures rounded border border-current px-1 text-[11px] font-normal opacity-70">{children}</kbd>;
+  return <kbd className="figures rounded border border-current px-1 text-[11px] font-normal">{children}</kbd>;
 }

@@ -1,0 +1,93 @@
+import { writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { readFileSync } from 'node:fs';
+import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { expect } from 'vitest';
+
+const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+const patience = 15_000;
+
+/** What a person at the desk can do: look, click what bears a name, type, press keys. Everything waits until it is there. */
+export function atDesk(driver: WebDriver, address: string) {
+  const located = async (path: string, what: string): Promise<WebElement> => {
+    const element = await driver.wait(until.elementLocated(By.xpath(path)), patience, `nothing on the page is ${what}`);
+    return driver.wait(until.elementIsVisible(element), patience, `${what} is not visible`);
+  };
+  const named = (name: string) =>
+    located(
+      `(//button[@aria-label=${quoted(name)}] | //button[normalize-space()=${quoted(name)}] | //a[normalize-space()=${quoted(name)}]` +
+        ` | //button[starts-with(normalize-space(),${quoted(name)})] | //a[starts-with(normalize-space(),${quoted(name)})]` +
+        ` | //*[@role='menuitem' or @role='option'][contains(normalize-space(),${quoted(name)})])[1]`,
+      `called "${name}"`,
+    );
+  const desk = {
+    driver,
+    open: (path: string) => driver.get(address + path),
+    async click(name: string) {
+      const element = await named(name);
+      await driver.wait(until.elementIsEnabled(element), patience, `"${name}" stays disabled`);
+      await element.click();
+    },
+    isEnabled: async (name: string) => (await named(name)).isEnabled(),
+    /** The field that bears a label, or that a label stands over. */
+    field: (label: string) =>
+      located(
+        `(//input[@aria-label=${quoted(label)}] | //select[@aria-label=${quoted(label)}] | //input[@id=//label[normalize-space()=${quoted(label)}]/@for])[1]`,
+        `a field for "${label}"`,
+      ),
+    async type(label: string, text: string) {
+      const field = await desk.field(label);
+      await field.click();
+      await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text);
+      return field;
+    },
+    async choose(label: string, option: string) {
+      const select = await desk.field(label);
+      await select.findElement(By.xpath(`./option[starts-with(normalize-space(),${quoted(option)})]`)).click();
+    },
+    /** Presses keys wherever the focus is. */
+    press: (...keys: string[]) => driver.actions().sendKeys(...keys).perform(),
+    /** Presses keys with the focus on the page rather than in a field. */
+    async pressOnPage(...keys: string[]) {
+      await driver.executeScript('document.activeElement?.blur()');
+      await desk.press(...keys);
+    },
+    save: () => driver.actions().keyDown(Key.CONTROL).sendKeys('s').keyUp(Key.CONTROL).perform(),
+    headline: async () => (await located('//h1', 'a headline')).getText(),
+    /** Waits until the headline says it. */
+    async reads(pattern: RegExp) {
+      await driver.wait(async () => pattern.test(await headlineOrNothing(driver)), patience, `the headline never reads ${pattern}; it reads "${await headlineOrNothing(driver)}"`);
+    },
+    /** Waits until the words are somewhere on the page. */
+    sees: (words: string) => located(`//*[contains(normalize-space(),${quoted(words)}) and not(*[contains(normalize-space(),${quoted(words)})])]`, `"${words}"`),
+    async seesNot(words: string) {
+      await driver.wait(async () => !(await driver.findElement(By.css('body')).getText()).includes(words), patience, `"${words}" stays on the page`);
+    },
+    texts: async (selector: string) => Promise.all((await driver.findElements(By.css(selector))).map((element) => element.getText())),
+    /** Nothing that axe can find stands in anybody's way on this view. */
+    async isAccessible() {
+      await driver.executeScript(axeSource);
+      const found = await driver.executeAsyncScript<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>(
+        `const done = arguments[0]; axe.run(document, { resultTypes: ['violations'] }).then(done)`,
+      );
+      expect.soft(found.violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)} ${nodes[0]?.failureSummary}`)).toEqual([]);
+    },
+    /** A picture for whoever looks into a failing journey; kept only where WOMBAT_PICTURES names a folder. */
+    async picture(name: string) {
+      const folder = process.env['WOMBAT_PICTURES'];
+      if (folder) writeFileSync(`${folder}/${name}.png`, await driver.takeScreenshot(), 'base64');
+    },
+  };
+  return desk;
+}
+
+export type Desk = ReturnType<typeof atDesk>;
+
+async function headlineOrNothing(driver: WebDriver): Promise<string> {
+  const [headline] = await driver.findElements(By.css('h1'));
+  return headline ? headline.getText().catch(() => '') : '';
+}
+
+function quoted(text: string): string {
+  return text.includes("'") ? `"${text}"` : `'${text}'`;
+}

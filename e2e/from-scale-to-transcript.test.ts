@@ -1,0 +1,249 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { By, Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openChromium } from '../scripts/chromium.mjs';
+import { atDesk, type Desk } from './desk.js';
+import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+
+const files = fileURLToPath(new URL('../demo/files/', import.meta.url));
+const quarter2 = '/school/1/period/4';
+
+let wombat: WombatProcess;
+let browser: Awaited<ReturnType<typeof openChromium>>;
+let desk: Desk;
+
+beforeAll(async () => {
+  [wombat, browser] = await Promise.all([startDemoProcess(), openChromium()]);
+  desk = atDesk(browser.driver, wombat.address);
+});
+afterAll(async () => {
+  await browser?.close();
+  await wombat?.stop();
+});
+
+describe('a registrar takes Quarter 2 from the scale to the transcript', () => {
+  it('signs in; a wrong password says so and keeps the name', async () => {
+    await desk.open('/');
+    await desk.sees('People of the demo district');
+    await desk.isAccessible();
+    await desk.type('Sign-in name', 'morwenna');
+    await desk.type('Password', 'high-tide');
+    await desk.click('Sign in');
+    await desk.sees('No account has this name with this password.');
+    expect(await (await desk.field('Sign-in name')).getAttribute('value')).toBe('morwenna');
+    await desk.type('Password', 'low-tide');
+    await desk.click('Sign in');
+    await desk.reads(/178 of 185 sections are complete for Quarter 2; 7 are not, and the window closes Friday at 17:00/);
+    await desk.isAccessible();
+    await desk.picture('today');
+  });
+
+  it('steps along the term line and finds a screen by key', async () => {
+    await desk.pressOnPage('[');
+    await desk.reads(/Quarter 1 is sealed/);
+    await desk.pressOnPage(']');
+    await desk.reads(/for Quarter 2/);
+    await desk.pressOnPage('?');
+    await desk.sees('Keys of this screen');
+    await desk.press(Key.ESCAPE);
+    await desk.seesNot('Keys of this screen');
+    await desk.pressOnPage('/');
+    await desk.press('scal', Key.ENTER);
+    await desk.reads(/Letter scale is in force in 48 courses/);
+  });
+
+  it('moves a cut-off on the ruler by key and by pointer, and saves the next version', async () => {
+    await desk.isAccessible();
+    const cutOff = () => browser.driver.findElement(By.css('[aria-label="Cut-off of A-"]'));
+    await cutOff().then((grip) => grip.sendKeys(Key.ARROW_LEFT.repeat(5)));
+    await desk.reads(/the draft would move \d+ up/);
+    expect(await cutOff().then((grip) => grip.getAttribute('aria-valuenow'))).toBe('89.5');
+    await desk.sees('89.44');
+    await desk.type('Cut-off of B+', '83');
+    await desk.sees('B and B+ both begin at 83.0');
+    expect(await desk.isEnabled('Save as version 2')).toBe(false);
+    await desk.picture('scales-fault');
+    await desk.type('Cut-off of B+', '87');
+    await browser.driver.actions().dragAndDrop(await browser.driver.findElement(By.css('[aria-label="Cut-off of D"]')), { x: 12, y: 0 }).perform();
+    expect(Number(await browser.driver.findElement(By.css('[aria-label="Cut-off of D"]')).then((grip) => grip.getAttribute('aria-valuenow')))).toBeGreaterThan(60);
+    await desk.type('Cut-off of D', '60');
+    await desk.picture('scales');
+    await desk.click('Save as version 2');
+    await desk.sees('Version 2 is in force from Quarter 2 on.');
+  });
+
+  it('sees what a change of the rule would do before it is made', async () => {
+    await desk.click('Report items');
+    await desk.reads(/48 of 48 courses report Quarter grade by one rule; none is without it/);
+    await desk.isAccessible();
+    await desk.choose('Length', 'year-long');
+    await desk.sees('12 courses');
+    await desk.sees('would lose their place on sheets and reports');
+    await desk.picture('report-items');
+    await desk.click('Discard');
+    await desk.choose('Department', 'Letters');
+    await desk.click('Change the rule');
+    await desk.reads(/6 of 48 courses report Quarter grade by one rule; 42 courses have nothing to report/);
+    await desk.click('Undo');
+    await desk.reads(/48 of 48 courses/);
+  });
+
+  it('is told what is wrong with files that are no tables', async () => {
+    await desk.click('Files');
+    await desk.reads(/1 file is taken in for Quarter 2/);
+    await desk.isAccessible();
+    const give = async (name: string, bytes: Buffer) => {
+      writeFileSync(join(wombat.folder, name), bytes);
+      await browser.driver.findElement(By.css('input[type=file]')).sendKeys(join(wombat.folder, name));
+    };
+    await give('picture.csv', Buffer.from('89504e470d0a1a0a0000', 'hex'));
+    await desk.sees('picture.csv is a picture; a CSV export is needed.');
+    await give('empty.csv', Buffer.alloc(0));
+    await desk.sees('empty.csv holds no rows.');
+    await give('one-column.csv', Buffer.from('Total\n80\n90\n'));
+    await desk.sees('one-column.csv has no row that names at least two columns');
+  });
+
+  it.each([
+    ['tidal-ecology-1.csv', 'Tidal Ecology 1', /brings 20 new and 0 changed percents of Quarter grade\./],
+    ['harbour-history-2.csv', 'Harbour History 2', /brings 20 new and 0 changed percents of Quarter grade\./],
+    ['boatbuilding-1-with-faults.csv', 'Boatbuilding 1', /brings \d+ new and 0 changed percents of Quarter grade; 8 rows are left out/],
+  ])('takes in %s after seeing every row', async (file, section, headline) => {
+    await desk.open(`${quarter2}/files`);
+    await desk.reads(/taken in for Quarter 2/);
+    await browser.driver.findElement(By.css('input[type=file]')).sendKeys(files + file);
+    await desk.reads(new RegExp(`For ${section} this file`));
+    await desk.reads(headline);
+    if (section === 'Boatbuilding 1') {
+      await desk.isAccessible();
+      await desk.picture('files');
+      for (const outcome of ['unknown student', 'not in the section', 'withdrawn', 'out of range', 'not a percent', 'twice in the file']) await desk.sees(outcome);
+    }
+    await desk.click('Accept');
+    await desk.reads(new RegExp(`Taken in for ${section}`));
+  });
+
+  it('posts the section by key: a percent fills its label, a code empties the percent, nothing is lost by a reload', async () => {
+    await desk.click('Open the grade sheet');
+    await desk.reads(/Posting Quarter grade of Quarter 2 for Boatbuilding 1: 0 of 18 done/);
+    await desk.isAccessible();
+    const [first, second] = await desk.texts('tbody tr td:first-child');
+    await desk.type(`${first}, posted percent`, 'abc');
+    await desk.press(Key.ENTER);
+    await desk.sees('A percent is a number such as 86.4.');
+    await desk.press(Key.ARROW_UP);
+    await desk.type(`${first}, posted percent`, '89,46');
+    await desk.press(Key.ENTER);
+    expect(await (await desk.field(`${first}, label or code`)).getAttribute('value')).toBe('A−');
+    await desk.type(`${first}, label or code`, 'inco');
+    await desk.press(Key.ENTER);
+    expect(await (await desk.field(`${first}, posted percent`)).getAttribute('value')).toBe('');
+    await desk.sees('INC needs a last date of attendance.');
+    await desk.type(`${first}, last date of attendance`, '16 jan');
+    await desk.press(Key.ENTER);
+    await desk.seesNot('INC needs a last date of attendance.');
+    await desk.type(`${second}, comment`, 'Careful with the plane.');
+    await desk.press(Key.ENTER);
+    await desk.reads(/2 unsaved/);
+    await browser.driver.navigate().refresh();
+    await desk.reads(/2 unsaved/);
+    await desk.click('Take computed for');
+    await desk.picture('grade-sheet');
+    await desk.click('Fill blanks…');
+    await desk.type('Percent, label or code', 'EXM');
+    await desk.press(Key.ENTER);
+    await desk.reads(/18 of 18 done.*18 unsaved/);
+    await desk.save();
+    await desk.sees('18 grades saved.');
+    await desk.sees('Receipts');
+    await desk.pressOnPage('w');
+    await desk.sees('Workings');
+    await desk.sees('boatbuilding-1-with-faults.csv');
+    await desk.picture('workings');
+    await desk.press(Key.ESCAPE);
+  });
+
+  it('posts the other sections that have blanks', async () => {
+    for (let left = 6; left > 0; left--) {
+      await desk.click('Grade sheets');
+      await desk.reads(new RegExp(`, ${left} ha(s|ve) blanks`));
+      if (left === 6) await desk.isAccessible();
+      await desk.click('Open the next sheet with blanks');
+      await desk.reads(/Posting Quarter grade/);
+      await desk.click('Take computed for');
+      await desk.save();
+      await desk.sees('saved.');
+      await desk.reads(/: (\d+) of \1 done/);
+    }
+  });
+
+  it('audits, opens each grade from its finding, mends it, and the finding is gone', async () => {
+    await desk.click('Findings');
+    await desk.reads(/has not been audited yet/);
+    await desk.click('Audit now');
+    await desk.reads(/12 findings block the seal of Quarter 2/);
+    await desk.isAccessible();
+    await desk.picture('findings');
+    for (let left = 12; left > 0; left--) {
+      const finding = await desk.driver.findElement(By.css('section[aria-label=Evidence]')).getText();
+      const student = finding.split(' · ')[0]!;
+      await desk.pressOnPage(Key.ENTER);
+      await desk.reads(/Posting Quarter grade/);
+      await mend(student, finding);
+      await desk.save();
+      await desk.sees('saved.');
+      await desk.click('Findings');
+      await desk.reads(/changed after it/);
+      await desk.pressOnPage('a');
+      await desk.reads(left > 1 ? new RegExp(`${left - 1} findings? blocks? the seal.*1 gone`) : /Nothing blocks the seal/);
+    }
+  });
+
+  it('seals the quarter', async () => {
+    await desk.click('Seal');
+    await desk.reads(/Quarter 2 is ready to be sealed/);
+    await desk.isAccessible();
+    await desk.click('Seal Quarter 2…');
+    await desk.sees('The grades are copied to the transcripts as they stand now.');
+    await desk.driver.findElement(By.css('[role=dialog] button')).click();
+    await desk.reads(/Quarter 2 was sealed/);
+    await desk.picture('seal');
+  });
+
+  it('reads a transcript with credits and both averages, and asks how they came about', async () => {
+    await desk.pressOnPage('/');
+    await desk.sees('Screens');
+    await desk.press('students', Key.ENTER);
+    await desk.reads(/560 students of Upper School/);
+    await desk.isAccessible();
+    await desk.driver.findElement(By.css('tbody tr')).click();
+    await desk.reads(/has a GPA of \d\.\d{3}, weighted \d\.\d{3}, over 2 sealed periods/);
+    await desk.isAccessible();
+    await desk.pressOnPage('w');
+    await desk.sees('Points times credits');
+    const average = /weighted (\d\.\d{3})/.exec(await desk.headline())![1]!;
+    const lines = await desk.texts('aside dl > div');
+    expect(lines.at(-1)).toContain(average);
+    // The sum on paper, added up again from the lines that it shows.
+    const figures = lines.slice(0, -3).map((line) => Number(/\d+\.\d+/.exec(line)![0]));
+    const credits = Number(/\d+\.\d+/.exec(lines.at(-2)!)![0]);
+    expect(figures.reduce((sum, figure) => sum + figure, 0) / credits).toBeCloseTo(Number(average), 3);
+    await desk.picture('transcript');
+  });
+});
+
+/** What a registrar does about a finding on the opened grade. */
+async function mend(student: string, finding: string): Promise<void> {
+  const retype = async (column: string) => {
+    const field = await desk.field(`${student}, ${column}`);
+    const text = await field.getAttribute('value');
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, `${text} `, Key.ENTER);
+  };
+  if (/Percent and label disagree|Label not on the scale/.test(finding)) await retype('posted percent');
+  else if (/Code with a percent/.test(finding)) await retype('label or code');
+  else if (/Last date needed/.test(finding)) await (await desk.type(`${student}, last date of attendance`, '16 jan')).sendKeys(Key.ENTER);
+  else if (/withdrawn student/.test(finding)) await (await desk.type(`${student}, posted percent`, '')).sendKeys(Key.ENTER);
+  else throw new Error(`no way to mend: ${finding}`);
+}

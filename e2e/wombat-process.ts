@@ -1,0 +1,43 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const program = fileURLToPath(new URL('../demo/dist/start-demo.js', import.meta.url));
+
+/** A Wombat of its own, started as a user would, on a data folder and a port that nobody else has. */
+export interface WombatProcess {
+  readonly address: string;
+  readonly folder: string;
+  stop(): Promise<void>;
+}
+
+export async function startDemoProcess(folder = mkdtempSync(join(tmpdir(), 'wombat-journey-'))): Promise<WombatProcess> {
+  const child = spawn(process.execPath, [program], {
+    env: { ...process.env, PORT: '0', WOMBAT_DATA: folder, DATABASE_URL: '' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  return {
+    address: await addressOf(child),
+    folder,
+    async stop() {
+      child.kill('SIGTERM');
+      await once(child, 'exit');
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}
+
+function addressOf(child: ChildProcess): Promise<string> {
+  return new Promise((resolve, reject) => {
+    let printed = '';
+    child.stdout!.on('data', (piece: Buffer) => {
+      printed += piece.toString();
+      const address = /http:\/\/localhost:\d+/.exec(printed)?.[0];
+      if (address) resolve(address);
+    });
+    child.once('exit', () => reject(new Error(`Wombat did not start. It printed: ${printed}`)));
+  });
+}
