@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import type { AuditRuleReply, FindingReply } from '#contract/audit';
 import { Button, Key } from '../ui/button';
-import { showDay, showInstant, showLabel, showPercent } from '../ui/format';
+import { showComputed, showDay, showInstant, showLabel, showPercent } from '../ui/format';
 import { SeverityDiamond } from '../ui/state-marks';
 
 /** What one finding rests on, and the way to the grade. */
@@ -14,7 +14,7 @@ export function EvidencePanel({ finding, rule, onOpen }: { finding: FindingReply
       </p>
       <h2 className="mt-1 text-[17px] leading-snug font-bold text-pretty">{finding.sentence}</h2>
       <dl className="mt-3 rounded-md border border-hairline bg-surface text-[13px]">
-        <Line says="Computed">{computed ? `${showPercent(computed).replace(/(\.\d\d)\d+$/, '$1')} %` : 'nothing'}</Line>
+        <Line says="Computed">{computed ? `${showComputed(computed)} %` : 'nothing'}</Line>
         <Line says="Posted percent">{mark.percent ? `${showPercent(mark.percent)} %` : 'blank'}</Line>
         <Line says="Posted label or code">{mark.code ?? (mark.label ? showLabel(mark.label) : 'blank')}</Line>
         <Line says="Last date">{mark.lastDate ? showDay(mark.lastDate) : 'none'}</Line>

@@ -2,7 +2,7 @@ import { useRef, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { formatDecimal } from '#core/numbers';
 import { isBlank } from '#core/posting';
 import { longestComment } from '#contract/posting';
-import { showDay, showLabel, showPercent } from '../ui/format';
+import { showComputed, showDay, showLabel, showPercent } from '../ui/format';
 import { SeverityDiamond } from '../ui/state-marks';
 import type { SheetRow } from './sheet-view';
 import { SheetCell } from './sheet-cell';
@@ -40,15 +40,26 @@ export function SheetGrid(props: SheetGridProps) {
   };
   return (
     <table ref={table} className="w-full table-fixed text-[13px]">
+      <colgroup>
+        <col className="w-[196px]" />
+        <col className="w-[92px]" />
+        <col className="w-[46px]" />
+        <col className="w-[88px]" />
+        <col className="w-[72px]" />
+        <col className="w-[116px]" />
+        <col className="w-[24%]" />
+        <col />
+      </colgroup>
       <thead>
         <tr className="[&_th]:sticky [&_th]:top-0 [&_th]:z-10 [&_th]:h-8 [&_th]:border-b [&_th]:border-hairline [&_th]:bg-surface [&_th]:px-2.5 [&_th]:font-semibold [&_th]:text-quiet">
-          <th className="w-[196px] text-left">Student</th>
-          <th className="w-[92px] text-right">Computed</th>
-          <th className="w-[46px] text-left" aria-label="computed label" />
-          <th className="w-[88px] text-right text-ink!">Posted %</th>
-          <th className="w-[72px] text-center text-ink!">Label</th>
-          <th className="w-[116px] text-left">Last date</th>
-          <th className="w-[24%] text-left">Comment</th>
+          <th className="text-left">Student</th>
+          <th className="pl-6! text-left" colSpan={2}>
+            Computed
+          </th>
+          <th className="text-right text-ink!">Posted %</th>
+          <th className="text-center text-ink!">Label</th>
+          <th className="text-left">Last date</th>
+          <th className="text-left">Comment</th>
           <th className="text-left">In the margin</th>
         </tr>
       </thead>
@@ -124,7 +135,7 @@ function Row({ row, place, isChosen, isReadOnly, onChoose, onEnter, onPaste, onT
       <td className="figures px-2.5 text-right">
         {computed ? (
           <button type="button" tabIndex={-1} title="how it came about (w)" onClick={() => onExplain(row)} className="rounded-sm text-quiet hover:text-ink hover:underline">
-            {showPercent(reply.computed!.percent).replace(/(\.\d\d)\d+$/, '$1')}
+            {showComputed(reply.computed!.percent)}
           </button>
         ) : (
           <span className="text-quiet">–</span>
@@ -132,8 +143,9 @@ function Row({ row, place, isChosen, isReadOnly, onChoose, onEnter, onPaste, onT
       </td>
       <td className="figures px-1">
         {computed && !isWithdrawn && computedLabel && (
-          <button type="button" tabIndex={-1} disabled={isReadOnly} title="take what is computed" aria-label={`take computed for ${reply.student}`} onClick={() => onTakeComputed(row)} className={`rounded-sm px-1 enabled:hover:bg-eucalypt-soft ${differs ? 'font-bold text-wattle' : 'text-quiet'}`}>
+          <button type="button" tabIndex={-1} disabled={isReadOnly} title="take what is computed" onClick={() => onTakeComputed(row)} className={`rounded-sm px-1 enabled:hover:bg-eucalypt-soft ${differs ? 'font-bold text-wattle' : 'text-quiet'}`}>
             {showLabel(computedLabel)}
+            <span className="sr-only">, take what is computed for {reply.student}</span>
           </button>
         )}
       </td>

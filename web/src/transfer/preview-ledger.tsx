@@ -14,17 +14,17 @@ const harmless: readonly RowOutcome[] = ['new', 'changed', 'same', 'blank'];
 const percent = (text: string | null) => (text === null ? <span className="text-quiet">–</span> : <span className="figures">{showPercent(text)}</span>);
 
 const columns: GridColumn<PreviewRowReply>[] = [
-  { id: 'row', header: 'Row', width: '60px', align: 'right', sortBy: ({ row }) => row, cell: ({ row }) => <span className="figures text-quiet">{row}</span> },
+  { id: 'row', header: 'Row', width: '52px', align: 'right', sortBy: ({ row }) => row, cell: ({ row }) => <span className="figures text-quiet">{row}</span> },
   {
-    id: 'outcome', header: 'What happens', width: '160px', sortBy: ({ outcome }) => rowOutcomes.indexOf(outcome),
+    id: 'outcome', header: 'What happens', width: '144px', sortBy: ({ outcome }) => rowOutcomes.indexOf(outcome),
     cell: ({ outcome }) => <b className={`font-semibold ${inks[outcomeWords[outcome].tone]}`}>{outcomeWords[outcome].name}</b>,
   },
-  { id: 'student', header: 'Student', width: '190px', sortBy: ({ name }) => name, cell: ({ name }) => name || <span className="text-quiet">–</span> },
-  { id: 'id', header: 'In the file', width: '190px', sortBy: ({ id }) => id, cell: ({ id }) => <span className="figures">{id}</span> },
-  { id: 'value', header: 'Value', width: '120px', align: 'right', cell: ({ value }) => <span className="figures">{value.trim()}</span> },
-  { id: 'before', header: 'Now', width: '80px', align: 'right', sortBy: ({ before }) => Number(before ?? -1), cell: ({ before }) => percent(before) },
-  { id: 'after', header: 'Then', width: '80px', align: 'right', sortBy: ({ after }) => Number(after ?? -1), cell: ({ after, outcome }) => (writing.includes(outcome) ? <b>{percent(after)}</b> : percent(null)) },
-  { id: 'reason', header: 'Why', cell: ({ outcome, value, sameAs }) => <span title={reasonWords(outcome, value, sameAs)}>{reasonWords(outcome, value, sameAs)}</span> },
+  { id: 'student', header: 'Student', width: '160px', sortBy: ({ name }) => name, cell: ({ name }) => name || <span className="text-quiet">–</span> },
+  { id: 'id', header: 'In the file', width: '150px', sortBy: ({ id }) => id, cell: ({ id }) => <span className="figures" title={id}>{id}</span> },
+  { id: 'value', header: 'Value', width: '112px', align: 'right', cell: ({ value }) => <span className="figures">{value.trim()}</span> },
+  { id: 'before', header: 'Now', width: '76px', align: 'right', sortBy: ({ before }) => Number(before ?? -1), cell: ({ before }) => percent(before) },
+  { id: 'after', header: 'Then', width: '84px', align: 'right', sortBy: ({ after }) => Number(after ?? -1), cell: ({ after, outcome }) => (writing.includes(outcome) ? <b>{percent(after)}</b> : percent(null)) },
+  { id: 'reason', header: 'Why', cell: ({ outcome, value, sameAs }) => <span className="line-clamp-2 text-[12px] leading-[14px] whitespace-normal">{reasonWords(outcome, value, sameAs)}</span> },
 ];
 
 /** Every row of the file and what it would do; the counts filter. */

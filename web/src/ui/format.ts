@@ -1,4 +1,4 @@
-import { decimalOrThrow, formatAtLeast, formatDecimal, fromDecimal, roundHalfUp, roundTo } from '#core/numbers';
+import { decimalOrThrow, formatAtLeast, formatDecimal, fromDecimal, roundDown, roundHalfUp, roundTo } from '#core/numbers';
 
 let zone = 'UTC';
 
@@ -50,6 +50,14 @@ export function showDecimal(text: string, digits: number): string {
 /** A percent with the digits it needs, at least one: 86.4, 86.45. */
 export function showPercent(text: string): string {
   return formatAtLeast(decimalOrThrow(text), 1);
+}
+
+/**
+ * A computed percent cut to two digits. Cut, not rounded: 89.4462 shown as 89.45 would seem to round on to 89.5, which it
+ * does not.
+ */
+export function showComputed(text: string): string {
+  return formatAtLeast(roundTo(fromDecimal(decimalOrThrow(text)), 2, roundDown), 1);
 }
 
 /** "1 section", "7 sections". */
