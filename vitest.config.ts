@@ -22,7 +22,13 @@ export default defineConfig({
       { ...fromSource, test: { name: 'web', include: ['web/src/**/*.test.ts'] } },
       {
         ...fromSource,
-        test: { name: 'journeys', include: ['e2e/**/*.test.ts'], testTimeout: 240_000, hookTimeout: 240_000, maxWorkers: 1 },
+        test: {
+          name: 'journeys',
+          include: ['e2e/**/*.test.ts'],
+          testTimeout: 240_000,
+          hookTimeout: 240_000,
+          maxWorkers: 1,
+        },
       },
     ],
   },

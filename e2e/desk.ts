@@ -46,7 +46,11 @@ export function atDesk(driver: WebDriver, address: string) {
       await select.findElement(By.xpath(`./option[starts-with(normalize-space(),${quoted(option)})]`)).click();
     },
     /** Presses keys wherever the focus is. */
-    press: (...keys: string[]) => driver.actions().sendKeys(...keys).perform(),
+    press: (...keys: string[]) =>
+      driver
+        .actions()
+        .sendKeys(...keys)
+        .perform(),
     /** Presses keys with the focus on the page rather than in a field. */
     async pressOnPage(...keys: string[]) {
       await driver.executeScript('document.activeElement?.blur()');
@@ -56,21 +60,38 @@ export function atDesk(driver: WebDriver, address: string) {
     headline: async () => (await located('//h1', 'a headline')).getText(),
     /** Waits until the headline says it. */
     async reads(pattern: RegExp) {
-      await driver.wait(async () => pattern.test(await headlineOrNothing(driver)), patience, `the headline never reads ${pattern}; it reads "${await headlineOrNothing(driver)}"`);
+      await driver.wait(
+        async () => pattern.test(await headlineOrNothing(driver)),
+        patience,
+        `the headline never reads ${pattern}; it reads "${await headlineOrNothing(driver)}"`,
+      );
     },
     /** Waits until the words are somewhere on the page. */
-    sees: (words: string) => located(`//*[contains(normalize-space(),${quoted(words)}) and not(*[contains(normalize-space(),${quoted(words)})])]`, `"${words}"`),
+    sees: (words: string) =>
+      located(
+        `//*[contains(normalize-space(),${quoted(words)}) and not(*[contains(normalize-space(),${quoted(words)})])]`,
+        `"${words}"`,
+      ),
     async seesNot(words: string) {
-      await driver.wait(async () => !(await driver.findElement(By.css('body')).getText()).includes(words), patience, `"${words}" stays on the page`);
+      await driver.wait(
+        async () => !(await driver.findElement(By.css('body')).getText()).includes(words),
+        patience,
+        `"${words}" stays on the page`,
+      );
     },
-    texts: async (selector: string) => Promise.all((await driver.findElements(By.css(selector))).map((element) => element.getText())),
+    texts: async (selector: string) =>
+      Promise.all((await driver.findElements(By.css(selector))).map((element) => element.getText())),
     /** Nothing that axe can find stands in anybody's way on this view. */
     async isAccessible() {
       await driver.executeScript(axeSource);
-      const found = await driver.executeAsyncScript<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>(
-        `const done = arguments[0]; axe.run(document, { resultTypes: ['violations'] }).then(done)`,
-      );
-      expect.soft(found.violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)} ${nodes[0]?.failureSummary}`)).toEqual([]);
+      const found = await driver.executeAsyncScript<{
+        violations: { id: string; nodes: { html: string; failureSummary: string }[] }[];
+      }>(`const done = arguments[0]; axe.run(document, { resultTypes: ['violations'] }).then(done)`);
+      expect
+        .soft(
+          found.violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)} ${nodes[0]?.failureSummary}`),
+        )
+        .toEqual([]);
     },
     /** A picture for whoever looks into a failing journey; kept only where WOMBAT_PICTURES names a folder. */
     async picture(name: string) {

@@ -35,7 +35,9 @@ describe('a registrar takes Quarter 2 from the scale to the transcript', () => {
     expect(await (await desk.field('Sign-in name')).getAttribute('value')).toBe('morwenna');
     await desk.type('Password', 'low-tide');
     await desk.click('Sign in');
-    await desk.reads(/178 of 185 sections are complete for Quarter 2; 7 are not, and the window closes Friday at 17:00/);
+    await desk.reads(
+      /178 of 185 sections are complete for Quarter 2; 7 are not, and the window closes Friday at 17:00/,
+    );
     await desk.isAccessible();
     await desk.picture('today');
   });
@@ -66,8 +68,17 @@ describe('a registrar takes Quarter 2 from the scale to the transcript', () => {
     expect(await desk.isEnabled('Save as version 2')).toBe(false);
     await desk.picture('scales-fault');
     await desk.type('Cut-off of B+', '87');
-    await browser.driver.actions().dragAndDrop(await browser.driver.findElement(By.css('[aria-label="Cut-off of D"]')), { x: 12, y: 0 }).perform();
-    expect(Number(await browser.driver.findElement(By.css('[aria-label="Cut-off of D"]')).then((grip) => grip.getAttribute('aria-valuenow')))).toBeGreaterThan(60);
+    await browser.driver
+      .actions()
+      .dragAndDrop(await browser.driver.findElement(By.css('[aria-label="Cut-off of D"]')), { x: 12, y: 0 })
+      .perform();
+    expect(
+      Number(
+        await browser.driver
+          .findElement(By.css('[aria-label="Cut-off of D"]'))
+          .then((grip) => grip.getAttribute('aria-valuenow')),
+      ),
+    ).toBeGreaterThan(60);
     await desk.type('Cut-off of D', '60');
     await desk.picture('scales');
     await desk.click('Save as version 2');
@@ -109,7 +120,11 @@ describe('a registrar takes Quarter 2 from the scale to the transcript', () => {
   it.each([
     ['tidal-ecology-1.csv', 'Tidal Ecology 1', /brings 20 new and 0 changed percents of Quarter grade\./],
     ['harbour-history-2.csv', 'Harbour History 2', /brings 20 new and 0 changed percents of Quarter grade\./],
-    ['boatbuilding-1-with-faults.csv', 'Boatbuilding 1', /brings \d+ new and 0 changed percents of Quarter grade; 8 rows are left out/],
+    [
+      'boatbuilding-1-with-faults.csv',
+      'Boatbuilding 1',
+      /brings \d+ new and 0 changed percents of Quarter grade; 8 rows are left out/,
+    ],
   ])('takes in %s after seeing every row', async (file, section, headline) => {
     await desk.open(`${quarter2}/files`);
     await desk.reads(/taken in for Quarter 2/);
@@ -119,7 +134,15 @@ describe('a registrar takes Quarter 2 from the scale to the transcript', () => {
     if (section === 'Boatbuilding 1') {
       await desk.isAccessible();
       await desk.picture('files');
-      for (const outcome of ['unknown student', 'not in the section', 'withdrawn', 'out of range', 'not a percent', 'twice in the file']) await desk.sees(outcome);
+      for (const outcome of [
+        'unknown student',
+        'not in the section',
+        'withdrawn',
+        'out of range',
+        'not a percent',
+        'twice in the file',
+      ])
+        await desk.sees(outcome);
     }
     await desk.click('Accept');
     await desk.reads(new RegExp(`Taken in for ${section}`));
@@ -197,7 +220,9 @@ describe('a registrar takes Quarter 2 from the scale to the transcript', () => {
       await desk.click('Findings');
       await desk.reads(/changed after it/);
       await desk.pressOnPage('a');
-      await desk.reads(left > 1 ? new RegExp(`${left - 1} findings? blocks? the seal.*1 gone`) : /Nothing blocks the seal/);
+      await desk.reads(
+        left > 1 ? new RegExp(`${left - 1} findings? blocks? the seal.*1 gone`) : /Nothing blocks the seal/,
+      );
     }
   });
 
@@ -243,7 +268,9 @@ async function mend(student: string, finding: string): Promise<void> {
   };
   if (/Percent and label disagree|Label not on the scale/.test(finding)) await retype('posted percent');
   else if (/Code with a percent/.test(finding)) await retype('label or code');
-  else if (/Last date needed/.test(finding)) await (await desk.type(`${student}, last date of attendance`, '16 jan')).sendKeys(Key.ENTER);
-  else if (/withdrawn student/.test(finding)) await (await desk.type(`${student}, posted percent`, '')).sendKeys(Key.ENTER);
+  else if (/Last date needed/.test(finding))
+    await (await desk.type(`${student}, last date of attendance`, '16 jan')).sendKeys(Key.ENTER);
+  else if (/withdrawn student/.test(finding))
+    await (await desk.type(`${student}, posted percent`, '')).sendKeys(Key.ENTER);
   else throw new Error(`no way to mend: ${finding}`);
 }

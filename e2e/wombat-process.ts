@@ -14,7 +14,9 @@ export interface WombatProcess {
   stop(): Promise<void>;
 }
 
-export async function startDemoProcess(folder = mkdtempSync(join(tmpdir(), 'wombat-journey-'))): Promise<WombatProcess> {
+export async function startDemoProcess(
+  folder = mkdtempSync(join(tmpdir(), 'wombat-journey-')),
+): Promise<WombatProcess> {
   const child = spawn(process.execPath, [program], {
     env: { ...process.env, PORT: '0', WOMBAT_DATA: folder, DATABASE_URL: '' },
     stdio: ['ignore', 'pipe', 'inherit'],

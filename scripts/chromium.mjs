@@ -45,7 +45,12 @@ export async function openChromium({ width = 1280, height = 800 } = {}) {
   const builder = new Builder().forBrowser('chrome').setChromeOptions(options);
   if (driverPath) builder.setChromeService(new chrome.ServiceBuilder(driverPath));
   const driver = await builder.build();
-  await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: false });
+  await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+    width,
+    height,
+    deviceScaleFactor: 1,
+    mobile: false,
+  });
   return {
     driver,
     async close() {

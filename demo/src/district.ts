@@ -67,8 +67,25 @@ export interface GradeRow {
 
 export function emptyDistrict(): District {
   return {
-    schools: [], periods: [], people: [], scales: [], scaleVersions: [], bands: [], specialCodes: [], reportItems: [],
-    reportItemRules: [], postingWindows: [], categories: [], courses: [], sections: [], enrollments: [], assignments: [],
-    scores: [], fileImports: [], fileRows: [], computedGrades: [], grades: [],
+    schools: [],
+    periods: [],
+    people: [],
+    scales: [],
+    scaleVersions: [],
+    bands: [],
+    specialCodes: [],
+    reportItems: [],
+    reportItemRules: [],
+    postingWindows: [],
+    categories: [],
+    courses: [],
+    sections: [],
+    enrollments: [],
+    assignments: [],
+    scores: [],
+    fileImports: [],
+    fileRows: [],
+    computedGrades: [],
+    grades: [],
   };
 }

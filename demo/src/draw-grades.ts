@@ -66,7 +66,8 @@ function gradeRow(
 ): GradeRow {
   const precision = { digits: plan.item.digits, rounding: roundHalfUp };
   const mark = takeComputed(noMark, decimalOrThrow(computed), { bands: bandsOf(plan), precision, codes: [] });
-  const fails = plan.item.failingNeedsLastDate && plan.scale.bands.find(([label]) => label === mark.label)?.[4] === false;
+  const fails =
+    plan.item.failingNeedsLastDate && plan.scale.bands.find(([label]) => label === mark.label)?.[4] === false;
   return {
     itemId: plan.id,
     periodId: period.id,
@@ -107,16 +108,45 @@ function addComputed(district: District, enrollment: EnrollmentRow, percent: str
   if (district.fileImports.length === 0) beginExport(district);
   const student = district.people.find(({ id }) => id === enrollment.studentId)!;
   const row = district.fileRows.length + 1;
-  district.fileRows.push({ importId: exportId, row, cells: [student.sourcedId, String(enrollment.sectionId), percent] });
-  district.computedGrades.push({ itemId: upper.id, periodId: openPeriodId, enrollmentId: enrollment.id, percent, importId: exportId, importRow: row });
+  district.fileRows.push({
+    importId: exportId,
+    row,
+    cells: [student.sourcedId, String(enrollment.sectionId), percent],
+  });
+  district.computedGrades.push({
+    itemId: upper.id,
+    periodId: openPeriodId,
+    enrollmentId: enrollment.id,
+    percent,
+    importId: exportId,
+    importRow: row,
+  });
 }
 
 /** The export of all sections, as it was taken in the evening before. */
 function beginExport(district: District): void {
   const taken = new Date('2026-01-20T19:05:00Z');
   district.fileImports.push({
-    id: exportId, schoolId: upper.id, periodId: openPeriodId, itemId: upper.id, fileName: 'all-sections-quarter-2.csv', byteSize: 98_304,
-    sha256: '0'.repeat(64), status: 'accepted', headerRow, idColumn: 0, gradeColumn: 2, sectionId: null, readBy: 1, readAt: taken, acceptedAt: taken, undoneAt: null,
+    id: exportId,
+    schoolId: upper.id,
+    periodId: openPeriodId,
+    itemId: upper.id,
+    fileName: 'all-sections-quarter-2.csv',
+    byteSize: 98_304,
+    sha256: '0'.repeat(64),
+    status: 'accepted',
+    headerRow,
+    idColumn: 0,
+    gradeColumn: 2,
+    sectionId: null,
+    readBy: 1,
+    readAt: taken,
+    acceptedAt: taken,
+    undoneAt: null,
   });
-  district.fileRows.push({ importId: exportId, row: headerRow, cells: ['Student number', 'Section', 'Course total (%)'] });
+  district.fileRows.push({
+    importId: exportId,
+    row: headerRow,
+    cells: ['Student number', 'Section', 'Course total (%)'],
+  });
 }

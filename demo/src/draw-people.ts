@@ -5,8 +5,22 @@ import { schoolPlans } from './schools.js';
 
 /** The people who can sign in to the demo, and who they are in it. Their numbers come before everybody else's. */
 export const demoAccounts = [
-  { personId: 1, username: 'morwenna', givenName: 'Morwenna', familyName: 'Oake', role: 'registrar', does: 'registrar of the district: everything' },
-  { personId: 2, username: 'harun', givenName: 'Harun', familyName: 'Nance', role: 'teacher', does: 'teacher at the Upper School: the grade sheets of his sections' },
+  {
+    personId: 1,
+    username: 'morwenna',
+    givenName: 'Morwenna',
+    familyName: 'Oake',
+    role: 'registrar',
+    does: 'registrar of the district: everything',
+  },
+  {
+    personId: 2,
+    username: 'harun',
+    givenName: 'Harun',
+    familyName: 'Nance',
+    role: 'teacher',
+    does: 'teacher at the Upper School: the grade sheets of his sections',
+  },
 ] as const;
 
 /** The same for all of them, as nothing here is secret. */
@@ -42,13 +56,26 @@ export function drawPeople(district: District, random: Random): DrawnPeople {
   };
   for (const { personId, givenName, familyName } of demoAccounts) {
     const email = `${givenName}.${familyName}@port-elowen.example`.toLowerCase();
-    district.people.push({ id: personId, sourcedId: `T${10_000 + personId * 7}`, kind: 'staff', schoolId: 1, givenName, familyName, email, birthDate: null, yearGroup: null });
+    district.people.push({
+      id: personId,
+      sourcedId: `T${10_000 + personId * 7}`,
+      kind: 'staff',
+      schoolId: 1,
+      givenName,
+      familyName,
+      email,
+      birthDate: null,
+      yearGroup: null,
+    });
   }
   const teachers = new Map<number, number[]>();
   const students = new Map<number, DrawnStudent[]>();
   for (const plan of schoolPlans) {
     const known = plan.id === 1 ? [2] : [];
-    teachers.set(plan.id, [...known, ...Array.from({ length: plan.teachers - known.length }, () => draw('staff', plan.id, null))]);
+    teachers.set(plan.id, [
+      ...known,
+      ...Array.from({ length: plan.teachers - known.length }, () => draw('staff', plan.id, null)),
+    ]);
     const years = yearGroupsOf(plan.id);
     const drawn = Array.from({ length: plan.students }, (_each, index) => {
       const yearGroup = years[index % years.length]!;

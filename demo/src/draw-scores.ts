@@ -26,7 +26,8 @@ export function drawScores(district: District, people: DrawnPeople, random: Rand
         const level = Math.min(0.985, 0.82 + 0.07 * strength.get(enrollment.studentId)! + 0.01 * ease);
         const scores = drawScoresOf(district, enrollment, assignments, level, random);
         const percent = weightedCategories(weights(plan), scores);
-        if (percent) percents.set(`${enrollment.id}/${period.id}`, formatDecimal(roundTo(percent, digitsExported, roundHalfUp)));
+        if (percent)
+          percents.set(`${enrollment.id}/${period.id}`, formatDecimal(roundTo(percent, digitsExported, roundHalfUp)));
       }
     }
   }
@@ -57,7 +58,13 @@ interface DrawnAssignment {
   readonly possible: number;
 }
 
-function drawAssignments(district: District, plan: SchoolPlan, section: SectionRow, period: PeriodPlan, random: Random): DrawnAssignment[] {
+function drawAssignments(
+  district: District,
+  plan: SchoolPlan,
+  section: SectionRow,
+  period: PeriodPlan,
+  random: Random,
+): DrawnAssignment[] {
   const lastDay = period.endsOn < today ? period.endsOn : today;
   const spanDays = (Date.parse(lastDay) - Date.parse(period.startsOn)) / 86_400_000;
   const share = spanDays / ((Date.parse(period.endsOn) - Date.parse(period.startsOn)) / 86_400_000);
@@ -69,20 +76,41 @@ function drawAssignments(district: District, plan: SchoolPlan, section: SectionR
     const possible = random.pick([10, 20, 25, 50, 100]);
     const due = new Date(Date.parse(period.startsOn) + Math.floor((spanDays * (index + 1)) / (count + 1)) * 86_400_000);
     district.assignments.push({
-      id, sectionId: section.id, periodId: period.id, categoryId: plan.id * 10 + at, name: `${category} ${Math.floor(index / plan.categories.length) + 1}`,
-      possible: String(possible), dueOn: due.toISOString().slice(0, 10),
+      id,
+      sectionId: section.id,
+      periodId: period.id,
+      categoryId: plan.id * 10 + at,
+      name: `${category} ${Math.floor(index / plan.categories.length) + 1}`,
+      possible: String(possible),
+      dueOn: due.toISOString().slice(0, 10),
     });
     return { id, category, possible };
   });
 }
 
-function drawScoresOf(district: District, enrollment: EnrollmentRow, assignments: readonly DrawnAssignment[], level: number, random: Random): Score[] {
+function drawScoresOf(
+  district: District,
+  enrollment: EnrollmentRow,
+  assignments: readonly DrawnAssignment[],
+  level: number,
+  random: Random,
+): Score[] {
   return assignments.map(({ id, category, possible }): Score => {
-    const flag = random.chance(0.015) ? 'missing' : random.chance(0.02) ? 'exempt' : random.chance(0.03) ? 'late' : null;
+    const flag = random.chance(0.015)
+      ? 'missing'
+      : random.chance(0.02)
+        ? 'exempt'
+        : random.chance(0.03)
+          ? 'late'
+          : null;
     const share = Math.min(1, Math.max(0.15, level + 0.09 * random.bell()));
     const points = flag === 'missing' ? '0' : flag === 'exempt' ? null : String(Math.round(share * possible * 2) / 2);
     district.scores.push({ assignmentId: id, enrollmentId: enrollment.id, points, flag });
-    return { category, points: points === null ? null : decimalOrThrow(points), possible: decimalOrThrow(String(possible)) };
+    return {
+      category,
+      points: points === null ? null : decimalOrThrow(points),
+      possible: decimalOrThrow(String(possible)),
+    };
   });
 }
 

@@ -41,7 +41,12 @@ interface SectionDraft {
 }
 
 /** One course of each department for everybody's year; the stronger ones more often in the honours class. */
-function yearSections(school: SchoolPlan, students: readonly DrawnStudent[], size: number, random: Random): SectionDraft[] {
+function yearSections(
+  school: SchoolPlan,
+  students: readonly DrawnStudent[],
+  size: number,
+  random: Random,
+): SectionDraft[] {
   const takers = new Map<number, DrawnStudent[]>();
   for (const student of students) {
     const own = school.courses.filter(({ yearGroup }) => yearGroup === student.yearGroup);
@@ -51,7 +56,9 @@ function yearSections(school: SchoolPlan, students: readonly DrawnStudent[], siz
       add(takers, school.courses.indexOf(taken), student);
     }
   }
-  return [...takers].flatMap(([courseIndex, all]) => split(all, size, random).map((group) => ({ school, courseIndex, periodId: 1, students: group })));
+  return [...takers].flatMap(([courseIndex, all]) =>
+    split(all, size, random).map((group) => ({ school, courseIndex, periodId: 1, students: group })),
+  );
 }
 
 /** One half-year course for everybody in each semester. */
@@ -60,14 +67,20 @@ function halfYearSections(students: readonly DrawnStudent[], random: Random): Se
   return [2, 5].flatMap((periodId) => {
     const takers = new Map<number, DrawnStudent[]>();
     random.shuffle(students).forEach((student, index) => add(takers, choices[index % choices.length]!, student));
-    return [...takers].flatMap(([courseIndex, all]) => split(all, 47, random).map((group) => ({ school: upper, courseIndex, periodId, students: group })));
+    return [...takers].flatMap(([courseIndex, all]) =>
+      split(all, 47, random).map((group) => ({ school: upper, courseIndex, periodId, students: group })),
+    );
   });
 }
 
 /** A primary class stays together in every course of its year. */
 function classSections(students: readonly DrawnStudent[], random: Random): SectionDraft[] {
   return ['1', '2', '3', '4', '5'].flatMap((year) => {
-    const classes = split(students.filter(({ yearGroup }) => yearGroup === year), 22, random);
+    const classes = split(
+      students.filter(({ yearGroup }) => yearGroup === year),
+      22,
+      random,
+    );
     return courseIndexes(primary, ({ yearGroup }) => yearGroup === year).flatMap((courseIndex) =>
       classes.map((group) => ({ school: primary, courseIndex, periodId: 11, students: group })),
     );
@@ -79,8 +92,11 @@ function termSections(students: readonly DrawnStudent[], random: Random): Sectio
   const choices = courseIndexes(college, () => true);
   return [22, 23].flatMap((periodId) => {
     const takers = new Map<number, DrawnStudent[]>();
-    for (const student of students) for (const choice of random.shuffle(choices).slice(0, 3)) add(takers, choice, student);
-    return [...takers].flatMap(([courseIndex, all]) => split(all, 40, random).map((group) => ({ school: college, courseIndex, periodId, students: group })));
+    for (const student of students)
+      for (const choice of random.shuffle(choices).slice(0, 3)) add(takers, choice, student);
+    return [...takers].flatMap(([courseIndex, all]) =>
+      split(all, 40, random).map((group) => ({ school: college, courseIndex, periodId, students: group })),
+    );
   });
 }
 

@@ -8,9 +8,26 @@ import { demoNow } from './schools.js';
 
 /** In this order every row finds what it refers to. */
 const order = [
-  'schools', 'periods', 'people', 'scales', 'scaleVersions', 'bands', 'specialCodes', 'reportItems', 'reportItemRules',
-  'postingWindows', 'categories', 'courses', 'sections', 'enrollments', 'assignments', 'scores', 'fileImports', 'fileRows',
-  'computedGrades', 'grades',
+  'schools',
+  'periods',
+  'people',
+  'scales',
+  'scaleVersions',
+  'bands',
+  'specialCodes',
+  'reportItems',
+  'reportItemRules',
+  'postingWindows',
+  'categories',
+  'courses',
+  'sections',
+  'enrollments',
+  'assignments',
+  'scores',
+  'fileImports',
+  'fileRows',
+  'computedGrades',
+  'grades',
 ] as const satisfies readonly (keyof District)[];
 
 const rowsAtOnce = 10_000;
@@ -41,7 +58,10 @@ const settings = [
   {
     key: 'demo-people',
     value: demoAccounts.map(({ username, givenName, familyName, does }) => ({
-      username, password: demoPassword, name: `${givenName} ${familyName}`, does,
+      username,
+      password: demoPassword,
+      name: `${givenName} ${familyName}`,
+      does,
     })),
   },
 ];
@@ -49,7 +69,11 @@ const settings = [
 async function demoAccountRows() {
   return Promise.all(
     demoAccounts.map(async ({ personId, username, role }) => ({
-      id: personId, personId, username, role, passwordHash: await hash(demoPassword),
+      id: personId,
+      personId,
+      username,
+      role,
+      passwordHash: await hash(demoPassword),
     })),
   );
 }
@@ -61,10 +85,16 @@ async function insertRows(client: pg.PoolClient, table: Table, rows: readonly ob
   const keys = Object.keys(rows[0]!);
   const columns = keys.map(snakeCase).join(', ');
   for (let from = 0; from < rows.length; from += rowsAtOnce) {
-    const piece = rows.slice(from, from + rowsAtOnce).map((row) => Object.fromEntries(Object.entries(row).map(([key, value]) => [snakeCase(key), value])));
-    await client.query(`INSERT INTO ${name} (${columns}) SELECT ${columns} FROM jsonb_populate_recordset(NULL::${name}, $1)`, [JSON.stringify(piece)]);
+    const piece = rows
+      .slice(from, from + rowsAtOnce)
+      .map((row) => Object.fromEntries(Object.entries(row).map(([key, value]) => [snakeCase(key), value])));
+    await client.query(
+      `INSERT INTO ${name} (${columns}) SELECT ${columns} FROM jsonb_populate_recordset(NULL::${name}, $1)`,
+      [JSON.stringify(piece)],
+    );
   }
-  if (keys.includes('id')) await client.query(`SELECT setval(pg_get_serial_sequence('${name}', 'id'), (SELECT max(id) FROM ${name}))`);
+  if (keys.includes('id'))
+    await client.query(`SELECT setval(pg_get_serial_sequence('${name}', 'id'), (SELECT max(id) FROM ${name}))`);
 }
 
 function snakeCase(name: string): string {

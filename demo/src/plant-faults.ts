@@ -17,7 +17,12 @@ export interface PlantedFault {
 export function plantFaults(district: District, random: Random): PlantedFault[] {
   const faults: PlantedFault[] = [];
   const next = gradesOfFreshSections(district, random);
-  const plant = (rule: string | null, what: string, change: (grade: GradeRow) => void, fits: (grade: GradeRow) => boolean = isOrdinary) => {
+  const plant = (
+    rule: string | null,
+    what: string,
+    change: (grade: GradeRow) => void,
+    fits: (grade: GradeRow) => boolean = isOrdinary,
+  ) => {
     const grade = next().find(fits)!;
     change(grade);
     faults.push({ rule, what, ...placeOf(district, grade) });
@@ -26,18 +31,29 @@ export function plantFaults(district: District, random: Random): PlantedFault[] 
   const labelAbove = (grade: GradeRow) => labels[labels.indexOf(grade.label!) - 1]!;
 
   for (let count = 0; count < 3; count++) {
-    plant('percent-and-label-disagree', 'the label is one step above what the percent gives', (grade) => {
-      grade.label = labelAbove(grade);
-    }, (grade) => isOrdinary(grade) && labels.indexOf(grade.label!) > 0);
+    plant(
+      'percent-and-label-disagree',
+      'the label is one step above what the percent gives',
+      (grade) => {
+        grade.label = labelAbove(grade);
+      },
+      (grade) => isOrdinary(grade) && labels.indexOf(grade.label!) > 0,
+    );
   }
   for (const label of ['S', 'E']) {
-    plant('label-not-on-scale', `the label ${label} belongs to no letter scale`, (grade) => Object.assign(grade, { label }));
+    plant('label-not-on-scale', `the label ${label} belongs to no letter scale`, (grade) =>
+      Object.assign(grade, { label }),
+    );
   }
-  plant('code-with-percent', 'exempt, with the percent left beside it', (grade) => Object.assign(grade, { label: null, code: 'EXM' }));
+  plant('code-with-percent', 'exempt, with the percent left beside it', (grade) =>
+    Object.assign(grade, { label: null, code: 'EXM' }),
+  );
   plant('code-with-percent', 'incomplete with a date, and the percent left beside it', (grade) =>
     Object.assign(grade, { label: null, code: 'INC', lastDate: '2026-01-16' }),
   );
-  plant('last-date-needed', 'incomplete without a last date', (grade) => Object.assign(grade, { percent: null, label: null, code: 'INC' }));
+  plant('last-date-needed', 'incomplete without a last date', (grade) =>
+    Object.assign(grade, { percent: null, label: null, code: 'INC' }),
+  );
   plant('last-date-needed', 'incomplete with a placeholder for the last date', (grade) =>
     Object.assign(grade, { percent: null, label: null, code: 'INC', lastDate: '1899-12-30' }),
   );
@@ -58,8 +74,12 @@ export function plantFaults(district: District, random: Random): PlantedFault[] 
     const { student } = placeOf(district, next()[0]!);
     grade.comment = `${student.split(', ')[1]} helped a great deal.`;
   });
-  plant(null, 'posted before the window opened', (grade) => Object.assign(grade, { postedAt: '2026-01-09T15:20:00.000Z' }));
-  plant(null, 'posted percent far from the computed one, without a reason', (grade) => Object.assign(grade, { percent: '95.0', label: 'A' }));
+  plant(null, 'posted before the window opened', (grade) =>
+    Object.assign(grade, { postedAt: '2026-01-09T15:20:00.000Z' }),
+  );
+  plant(null, 'posted percent far from the computed one, without a reason', (grade) =>
+    Object.assign(grade, { percent: '95.0', label: 'A' }),
+  );
   faults.push(plantOneValueForAll(district, next()), plantCrowding(district, next()));
   return faults;
 }
@@ -90,7 +110,12 @@ function placeOf(district: District, grade: GradeRow) {
 
 function plantOneValueForAll(district: District, grades: readonly GradeRow[]): PlantedFault {
   for (const grade of grades) Object.assign(grade, { percent: '85.0', label: 'B' });
-  return { rule: null, what: 'one value for the whole section', section: placeOf(district, grades[0]!).section, student: null };
+  return {
+    rule: null,
+    what: 'one value for the whole section',
+    section: placeOf(district, grades[0]!).section,
+    student: null,
+  };
 }
 
 /** Everybody just below a cut-off is lifted onto it. */
@@ -99,7 +124,13 @@ function plantCrowding(district: District, grades: readonly GradeRow[]): Planted
   for (const grade of grades.filter(isOrdinary)) {
     const lifted = { units: unitsAt(decimalOrThrow(grade.percent!), 2) + 150n, digits: 2 };
     const { band } = findBand(bandsOf(upper), lifted, precision);
-    if (band && band.label !== grade.label) Object.assign(grade, { percent: `${band.lowest.units}.0`, label: band.label });
+    if (band && band.label !== grade.label)
+      Object.assign(grade, { percent: `${band.lowest.units}.0`, label: band.label });
   }
-  return { rule: null, what: 'grades crowd just above the cut-offs', section: placeOf(district, grades[0]!).section, student: null };
+  return {
+    rule: null,
+    what: 'grades crowd just above the cut-offs',
+    section: placeOf(district, grades[0]!).section,
+    student: null,
+  };
 }

@@ -30,22 +30,43 @@ export function platformFiles(district: District, percents: PlatformPercents): P
 
 /** A plain table with commas, the number in the first column. */
 function plainExport(lines: readonly Line[]): Buffer {
-  const rows = lines.map(({ sourcedId, familyName, givenName, percent }) => [sourcedId, `${familyName}, ${givenName}`, percent]);
+  const rows = lines.map(({ sourcedId, familyName, givenName, percent }) => [
+    sourcedId,
+    `${familyName}, ${givenName}`,
+    percent,
+  ]);
   return Buffer.from(Papa.unparse([['Student number', 'Name', 'Course total (%)'], ...rows]) + '\r\n');
 }
 
 /** Title lines first, semicolons, decimal commas and percent signs, people by their e-mail; UTF-8 with a mark. */
 function titledExport(lines: readonly Line[]): Buffer {
   const rows = lines.map(({ email, familyName, givenName, percent }) => [
-    givenName, familyName, email, `${percent.replace('.', ',').slice(0, -2)} %`,
+    givenName,
+    familyName,
+    email,
+    `${percent.replace('.', ',').slice(0, -2)} %`,
   ]);
-  const table = [['Harbour History 2'], ['Made on 20 January 2026'], [], ['Given name', 'Family name', 'E-mail', 'Overall'], ...rows];
-  return Buffer.concat([Buffer.from([0xef, 0xbb, 0xbf]), Buffer.from(Papa.unparse(table, { delimiter: ';' }) + '\r\n')]);
+  const table = [
+    ['Harbour History 2'],
+    ['Made on 20 January 2026'],
+    [],
+    ['Given name', 'Family name', 'E-mail', 'Overall'],
+    ...rows,
+  ];
+  return Buffer.concat([
+    Buffer.from([0xef, 0xbb, 0xbf]),
+    Buffer.from(Papa.unparse(table, { delimiter: ';' }) + '\r\n'),
+  ]);
 }
 
 /** UTF-16 with tabs, a remark with line breaks, and rows that cannot be taken. */
 function faultyExport(lines: readonly Line[], elsewhere: readonly Line[]): Buffer {
-  const row = ({ sourcedId, familyName, givenName }: Line, total: string, remark = '') => [`${givenName} ${familyName}`, sourcedId, remark, total];
+  const row = ({ sourcedId, familyName, givenName }: Line, total: string, remark = '') => [
+    `${givenName} ${familyName}`,
+    sourcedId,
+    remark,
+    total,
+  ];
   const rows = lines.map((line, index) => {
     if (index === 1) return row(line, `${line.percent}00000000001`);
     if (index === 2) return row(line, '860', 'typed without the point');
@@ -55,8 +76,17 @@ function faultyExport(lines: readonly Line[], elsewhere: readonly Line[]): Buffe
     return row(line, line.percent, index === 6 ? 'absent in week 3\nwork handed in late' : '');
   });
   const unknown = ['Somebody Else', 'S99999', 'joined last week', '77.5'];
-  const table = [['Student', 'Identifier', 'Remark', 'Final result'], ...rows, row(lines[0]!, '61.25'), unknown, row(elsewhere[0]!, '88.1')];
-  return Buffer.concat([Buffer.from([0xff, 0xfe]), iconv.encode(Papa.unparse(table, { delimiter: '\t' }) + '\r\n', 'utf-16le')]);
+  const table = [
+    ['Student', 'Identifier', 'Remark', 'Final result'],
+    ...rows,
+    row(lines[0]!, '61.25'),
+    unknown,
+    row(elsewhere[0]!, '88.1'),
+  ];
+  return Buffer.concat([
+    Buffer.from([0xff, 0xfe]),
+    iconv.encode(Papa.unparse(table, { delimiter: '\t' }) + '\r\n', 'utf-16le'),
+  ]);
 }
 
 function linesOf(district: District, section: SectionRow, percents: PlatformPercents): Line[] {

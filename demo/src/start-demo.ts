@@ -9,11 +9,17 @@ const isEmpty = process.argv.includes('--empty');
 
 try {
   const wombat = await startWombat(process.env, isEmpty ? undefined : prepareDemo);
-  const people = demoAccounts.map(({ username, does }) => `  ${username.padEnd(10)} password ${demoPassword}   ${does}\n`);
+  const people = demoAccounts.map(
+    ({ username, does }) => `  ${username.padEnd(10)} password ${demoPassword}   ${does}\n`,
+  );
   console.log(`\n  Wombat is at ${wombat.address}\n\n${isEmpty ? '' : people.join('')}`);
-  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void wombat.stop().then(() => process.exit(0)));
+  for (const signal of ['SIGINT', 'SIGTERM'] as const)
+    process.once(signal, () => void wombat.stop().then(() => process.exit(0)));
 } catch (error) {
-  const isExpected = error instanceof FolderInUseError || error instanceof RangeError || (error as { code?: string }).code === 'EADDRINUSE';
+  const isExpected =
+    error instanceof FolderInUseError ||
+    error instanceof RangeError ||
+    (error as { code?: string }).code === 'EADDRINUSE';
   console.error(isExpected ? `\n  ${(error as Error).message}\n` : error);
   process.exit(1);
 }

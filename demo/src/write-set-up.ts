@@ -15,10 +15,42 @@ export function writeSetUp(district: District): void {
     writeCourses(district, plan);
   }
   district.specialCodes.push(
-    { code: 'INC', meaning: 'Incomplete', forbidsPercent: true, needsLastDate: true, triesCredit: true, onTranscript: true, position: 1 },
-    { code: 'EXM', meaning: 'Exempt', forbidsPercent: true, needsLastDate: false, triesCredit: false, onTranscript: false, position: 2 },
-    { code: 'WDR', meaning: 'Withdrawn', forbidsPercent: true, needsLastDate: true, triesCredit: false, onTranscript: true, position: 3 },
-    { code: 'NVA', meaning: 'Never attended', forbidsPercent: true, needsLastDate: true, triesCredit: true, onTranscript: true, position: 4 },
+    {
+      code: 'INC',
+      meaning: 'Incomplete',
+      forbidsPercent: true,
+      needsLastDate: true,
+      triesCredit: true,
+      onTranscript: true,
+      position: 1,
+    },
+    {
+      code: 'EXM',
+      meaning: 'Exempt',
+      forbidsPercent: true,
+      needsLastDate: false,
+      triesCredit: false,
+      onTranscript: false,
+      position: 2,
+    },
+    {
+      code: 'WDR',
+      meaning: 'Withdrawn',
+      forbidsPercent: true,
+      needsLastDate: true,
+      triesCredit: false,
+      onTranscript: true,
+      position: 3,
+    },
+    {
+      code: 'NVA',
+      meaning: 'Never attended',
+      forbidsPercent: true,
+      needsLastDate: true,
+      triesCredit: true,
+      onTranscript: true,
+      position: 4,
+    },
   );
 }
 
@@ -27,15 +59,43 @@ function writeScale(district: District, { id, scale, periods }: SchoolPlan): voi
   district.scales.push({ id, schoolId: id, name: scale.name });
   district.scaleVersions.push({ id, scaleId: id, number: 1, fromPeriodId: periods[0]!.id, savedBy: null });
   scale.bands.forEach(([label, lowest, points, descriptor, passes], index) => {
-    district.bands.push({ id: id * 100 + index, versionId: id, label, lowest, points, passes, earnsCredit: passes, descriptor });
+    district.bands.push({
+      id: id * 100 + index,
+      versionId: id,
+      label,
+      lowest,
+      points,
+      passes,
+      earnsCredit: passes,
+      descriptor,
+    });
   });
 }
 
 function writeItem(district: District, { id, item, periods }: SchoolPlan): void {
   const { name, heading, digits, failingNeedsLastDate, onTranscript, periodKind } = item;
   const rounding = 'halfUp' as const;
-  district.reportItems.push({ id, schoolId: id, name, heading, scaleId: id, digits, rounding, failingNeedsLastDate, onTranscript });
-  district.reportItemRules.push({ id, schoolId: id, itemId: id, periodKind, department: null, level: null, length: null, position: 1 });
+  district.reportItems.push({
+    id,
+    schoolId: id,
+    name,
+    heading,
+    scaleId: id,
+    digits,
+    rounding,
+    failingNeedsLastDate,
+    onTranscript,
+  });
+  district.reportItemRules.push({
+    id,
+    schoolId: id,
+    itemId: id,
+    periodKind,
+    department: null,
+    level: null,
+    length: null,
+    position: 1,
+  });
   for (const { id: periodId, window } of periods) {
     if (window) {
       const [opensAt, closesAt] = window.map((instant) => new Date(instant)) as [Date, Date];

@@ -45,7 +45,12 @@ export interface AuditRunReply {
   readonly milliseconds: number;
   readonly findings: readonly FindingReply[];
   /** Compared with the run before; null for the first run. */
-  readonly sinceLastRun: { readonly added: number; readonly still: number; readonly gone: number; readonly at: string } | null;
+  readonly sinceLastRun: {
+    readonly added: number;
+    readonly still: number;
+    readonly gone: number;
+    readonly at: string;
+  } | null;
   /** Grades saved after the run began. */
   readonly changedSince: number;
 }

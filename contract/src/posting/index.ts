@@ -3,7 +3,19 @@ import type { BandBody } from '#contract/scales';
 import type { Day } from '#core/calendar';
 import type { RoundingName } from '#core/numbers';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsInt,
+  IsOptional,
+  IsString,
+  Matches,
+  MaxLength,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
 
 /** The longest comment a report card prints. Common practice: about 100 characters. */
 export const longestComment = 100;

@@ -21,5 +21,12 @@ export function problemOf(
 ): Problem {
   const [status, title, detail] = problemCodes[code];
   const filled = (text: string) => text.replace(/\{(\w+)\}/g, (_whole, word: string) => String(data[word] ?? ''));
-  return { type: `urn:wombat:problem:${code}`, title: filled(title), status, detail: filled(detail).trim(), code, errors };
+  return {
+    type: `urn:wombat:problem:${code}`,
+    title: filled(title),
+    status,
+    detail: filled(detail).trim(),
+    code,
+    errors,
+  };
 }

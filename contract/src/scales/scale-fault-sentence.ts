@@ -6,7 +6,8 @@ const sentences: Record<ScaleFaultCode, string> = {
   'label-twice': '{label} stands twice; each label may be used once.',
   'cut-off-twice': '{label} and {other} both begin at {lowest}; each cut-off may be used once.',
   'cut-off-outside': '{label} begins at {lowest}; a cut-off lies from 0 to 100.',
-  'band-unreachable': 'No value can be {label}: rounded to {digits} decimals, none lies between {lowest} and the next cut-off.',
+  'band-unreachable':
+    'No value can be {label}: rounded to {digits} decimals, none lies between {lowest} and the next cut-off.',
   'points-do-not-fall': '{label} carries {points} grade points, no fewer than {higher} above it.',
   'bottom-above-0': 'The lowest band, {label}, begins at {lowest}; values below have no label. Let it begin at 0.',
 };

@@ -1,6 +1,17 @@
 import type { RoundingName } from '#core/numbers';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsBoolean, IsInt, IsString, Length, Matches, MaxLength, ValidateIf, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsInt,
+  IsString,
+  Length,
+  Matches,
+  MaxLength,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
 
 /** A band as it crosses the wire; numbers are decimal text, so that nothing is lost. */
 export class BandBody {

@@ -4,13 +4,33 @@ import { dayOrThrow } from '#core/calendar';
 import { decimalOrThrow, roundHalfUp } from '#core/numbers';
 import { noMark, type SpecialCode } from '#core/posting';
 import { letterBands } from '../scales/letter-scale.fixture.js';
-import { auditRules, compareRuns, findingKey, findingSentence, runRules, type GradeFact, type Snapshot } from './index.js';
+import {
+  auditRules,
+  compareRuns,
+  findingKey,
+  findingSentence,
+  runRules,
+  type GradeFact,
+  type Snapshot,
+} from './index.js';
 
 const code = (name: string, more: Partial<SpecialCode> = {}): [string, SpecialCode] => [
   name,
-  { code: name, meaning: name, forbidsPercent: true, needsLastDate: false, triesCredit: true, onTranscript: true, ...more },
+  {
+    code: name,
+    meaning: name,
+    forbidsPercent: true,
+    needsLastDate: false,
+    triesCredit: true,
+    onTranscript: true,
+    ...more,
+  },
 ];
-const codes = new Map([code('INC', { needsLastDate: true, meaning: 'Incomplete' }), code('EXM'), code('P', { forbidsPercent: false })]);
+const codes = new Map([
+  code('INC', { needsLastDate: true, meaning: 'Incomplete' }),
+  code('EXM'),
+  code('P', { forbidsPercent: false }),
+]);
 
 /** A grade that no rule has anything against, changed as the case says. */
 function grade({ item, ...more }: Partial<Omit<GradeFact, 'item'>> & { item?: Partial<GradeFact['item']> }): GradeFact {
@@ -18,16 +38,26 @@ function grade({ item, ...more }: Partial<Omit<GradeFact, 'item'>> & { item?: Pa
     enrollmentId: 1,
     mark: { ...noMark, percent: decimalOrThrow('86.4'), label: 'B' },
     withdrawnOn: null,
-    item: { id: 7, name: 'Quarter grade', precision: { digits: 1, rounding: roundHalfUp }, failingNeedsLastDate: false, ...item },
+    item: {
+      id: 7,
+      name: 'Quarter grade',
+      precision: { digits: 1, rounding: roundHalfUp },
+      failingNeedsLastDate: false,
+      ...item,
+    },
     scale: { name: 'Letter scale', bands: letterBands },
     ...more,
   };
 }
 const snapshot = (...grades: GradeFact[]): Snapshot => ({
-  periodStartsOn: dayOrThrow('2025-11-10'), periodEndsOn: dayOrThrow('2026-01-30'), codes, grades,
+  periodStartsOn: dayOrThrow('2025-11-10'),
+  periodEndsOn: dayOrThrow('2026-01-30'),
+  codes,
+  grades,
 });
 const percent = decimalOrThrow;
-const found = (fact: GradeFact) => runRules(auditRules, snapshot(fact)).map(({ ruleId, message }) => `${ruleId}: ${message}`);
+const found = (fact: GradeFact) =>
+  runRules(auditRules, snapshot(fact)).map(({ ruleId, message }) => `${ruleId}: ${message}`);
 
 describe('what the rules find', () => {
   it.each<[string, GradeFact, string[]]>([
@@ -36,22 +66,58 @@ describe('what the rules find', () => {
     ['nothing in a blank of a withdrawn student', grade({ mark: noMark, withdrawnOn: dayOrThrow('2025-12-01') }), []],
     ['a missing grade', grade({ mark: noMark }), ['grade-missing: missing']],
     ['a comment without a grade', grade({ mark: { ...noMark, comment: 'Well begun.' } }), ['grade-missing: missing']],
-    ['another label than the percent gives', grade({ mark: { ...noMark, percent: percent('86.4'), label: 'B+' } }), ['percent-and-label-disagree: differs']],
+    [
+      'another label than the percent gives',
+      grade({ mark: { ...noMark, percent: percent('86.4'), label: 'B+' } }),
+      ['percent-and-label-disagree: differs'],
+    ],
     ['agreement after rounding', grade({ mark: { ...noMark, percent: percent('89.95'), label: 'A-' } }), []],
-    ['a percent without label', grade({ mark: { ...noMark, percent: percent('86.4') } }), ['percent-and-label-disagree: no-label']],
-    ['a label of another scale, once', grade({ mark: { ...noMark, percent: percent('86.4'), label: 'S' } }), ['label-not-on-scale: unknown']],
+    [
+      'a percent without label',
+      grade({ mark: { ...noMark, percent: percent('86.4') } }),
+      ['percent-and-label-disagree: no-label'],
+    ],
+    [
+      'a label of another scale, once',
+      grade({ mark: { ...noMark, percent: percent('86.4'), label: 'S' } }),
+      ['label-not-on-scale: unknown'],
+    ],
     ['a label alone', grade({ mark: { ...noMark, label: 'B' } }), []],
-    ['a code beside a percent', grade({ mark: { ...noMark, percent: percent('86.4'), code: 'EXM' } }), ['code-with-percent: both']],
+    [
+      'a code beside a percent',
+      grade({ mark: { ...noMark, percent: percent('86.4'), code: 'EXM' } }),
+      ['code-with-percent: both'],
+    ],
     ['a code that allows a percent', grade({ mark: { ...noMark, percent: percent('86.4'), code: 'P' } }), []],
     ['a code nobody knows', grade({ mark: { ...noMark, code: 'ZZ' } }), ['code-with-percent: unknown']],
     ['a code that needs a date', grade({ mark: { ...noMark, code: 'INC' } }), ['last-date-needed: missing']],
-    ['a placeholder for a date', grade({ mark: { ...noMark, code: 'INC', lastDate: dayOrThrow('1899-12-30') } }), ['last-date-needed: placeholder']],
-    ['a date outside the period', grade({ mark: { ...noMark, code: 'INC', lastDate: dayOrThrow('2026-02-01') } }), ['last-date-needed: outside']],
+    [
+      'a placeholder for a date',
+      grade({ mark: { ...noMark, code: 'INC', lastDate: dayOrThrow('1899-12-30') } }),
+      ['last-date-needed: placeholder'],
+    ],
+    [
+      'a date outside the period',
+      grade({ mark: { ...noMark, code: 'INC', lastDate: dayOrThrow('2026-02-01') } }),
+      ['last-date-needed: outside'],
+    ],
     ['a date on the last day', grade({ mark: { ...noMark, code: 'INC', lastDate: dayOrThrow('2026-01-30') } }), []],
-    ['a failing label where aid depends on it', grade({ mark: { ...noMark, label: 'F' }, item: { failingNeedsLastDate: true } }), ['last-date-needed: missing']],
+    [
+      'a failing label where aid depends on it',
+      grade({ mark: { ...noMark, label: 'F' }, item: { failingNeedsLastDate: true } }),
+      ['last-date-needed: missing'],
+    ],
     ['a failing label elsewhere', grade({ mark: { ...noMark, label: 'F' } }), []],
-    ['a grade on a withdrawn student', grade({ withdrawnOn: dayOrThrow('2025-12-01') }), ['grade-on-withdrawn-student: graded']],
-    ['a code on a withdrawn student', grade({ withdrawnOn: dayOrThrow('2025-12-01'), mark: { ...noMark, code: 'EXM' } }), []],
+    [
+      'a grade on a withdrawn student',
+      grade({ withdrawnOn: dayOrThrow('2025-12-01') }),
+      ['grade-on-withdrawn-student: graded'],
+    ],
+    [
+      'a code on a withdrawn student',
+      grade({ withdrawnOn: dayOrThrow('2025-12-01'), mark: { ...noMark, code: 'EXM' } }),
+      [],
+    ],
   ])('%s', (_what, fact, expected) => expect(found(fact)).toEqual(expected));
 
   it('says it in a sentence with the values', () => {

@@ -1,7 +1,11 @@
 import type { Finding } from './run-rules.js';
 
 /** What makes a finding the same one from run to run: the rule and the grade, not the values it quotes. */
-export function findingKey({ ruleId, enrollmentId, itemId }: Pick<Finding, 'ruleId' | 'enrollmentId' | 'itemId'>): string {
+export function findingKey({
+  ruleId,
+  enrollmentId,
+  itemId,
+}: Pick<Finding, 'ruleId' | 'enrollmentId' | 'itemId'>): string {
   return `${ruleId}:${enrollmentId}:${itemId}`;
 }
 

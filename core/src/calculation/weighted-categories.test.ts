@@ -22,7 +22,9 @@ it('weighs the categories', () => {
 });
 
 it('within a category points count, not percentages', () => {
-  expect(percent([category('assignments', '1')], [score('assignments', '10', '10'), score('assignments', '45', '90')])).toBe('55.00');
+  expect(
+    percent([category('assignments', '1')], [score('assignments', '10', '10'), score('assignments', '45', '90')]),
+  ).toBe('55.00');
 });
 
 it('a category without scores leaves its weight to the others', () => {
@@ -33,7 +35,9 @@ it('a category without scores leaves its weight to the others', () => {
 it('nothing scored is no percent', () => expect(percent(usual, [score('tests', null)])).toBeUndefined());
 
 it('the order of the scores does not matter', () => {
-  const scores = fc.array(fc.record({ name: fc.constantFrom('assignments', 'quizzes', 'tests'), points: fc.integer({ min: 0, max: 100 }) }));
+  const scores = fc.array(
+    fc.record({ name: fc.constantFrom('assignments', 'quizzes', 'tests'), points: fc.integer({ min: 0, max: 100 }) }),
+  );
   fc.assert(
     fc.property(scores, (drawn) => {
       const made = drawn.map(({ name, points }) => score(name, String(points)));

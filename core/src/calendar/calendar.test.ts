@@ -1,5 +1,14 @@
 import { describe, expect, it, test } from 'vitest';
-import { addDays, dayOrThrow, daysBetween, isPlaceholderDay, isWithin, parseDay, readTypedDay, windowState } from './index.js';
+import {
+  addDays,
+  dayOrThrow,
+  daysBetween,
+  isPlaceholderDay,
+  isWithin,
+  parseDay,
+  readTypedDay,
+  windowState,
+} from './index.js';
 
 test.each(['2026-02-30', '2026-13-01', '26-01-01', '2025-02-29', 'today'])('%s is no day', (text) => {
   expect(parseDay(text)).toBeUndefined();
@@ -23,7 +32,9 @@ describe('a typed day', () => {
     ['31 feb', { kind: 'unreadable' }],
     ['soon', { kind: 'unreadable' }],
     ['30.12.1899', { kind: 'placeholder', day: '1899-12-30' }],
-  ])('%j is read near the middle of the period', (text, expected) => expect(readTypedDay(text, near)).toEqual(expected));
+  ])('%j is read near the middle of the period', (text, expected) =>
+    expect(readTypedDay(text, near)).toEqual(expected),
+  );
 });
 
 // Spreadsheet serial 0 and 1 and their neighbours, and the zero of POSIX time: ECMA-376 part 1, 18.17.4.1.
@@ -34,13 +45,15 @@ test.each(['1899-12-30', '1899-12-31', '1900-01-01', '1970-01-01'])('%s is a pla
 
 it('both ends of a period belong to it', () => {
   const quarter = { startsOn: dayOrThrow('2025-11-10'), endsOn: dayOrThrow('2026-01-30') };
-  const within = ['2025-11-09', '2025-11-10', '2026-01-30', '2026-01-31'].map((day) => isWithin(dayOrThrow(day), quarter));
+  const within = ['2025-11-09', '2025-11-10', '2026-01-30', '2026-01-31'].map((day) =>
+    isWithin(dayOrThrow(day), quarter),
+  );
   expect(within).toEqual([false, true, true, false]);
 });
 
 it('a window is open from its first instant up to, not including, its last', () => {
   const window = { opensAt: '2026-01-19T08:00:00Z', closesAt: '2026-01-23T17:00:00Z' };
-  expect(['2026-01-19T07:59:59Z', '2026-01-19T08:00:00Z', '2026-01-23T17:00:00Z'].map((now) => windowState(window, now))).toEqual([
-    'not yet open', 'open', 'closed',
-  ]);
+  expect(
+    ['2026-01-19T07:59:59Z', '2026-01-19T08:00:00Z', '2026-01-23T17:00:00Z'].map((now) => windowState(window, now)),
+  ).toEqual(['not yet open', 'open', 'closed']);
 });

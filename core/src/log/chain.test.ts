@@ -8,7 +8,14 @@ function chain(count: number): ChainedEntry[] {
   const entries: ChainedEntry[] = [];
   for (let id = 1; id <= count; id++) {
     const previousHash = entries.at(-1)?.hash ?? chainStart;
-    const entry = { at: '2026-01-21T10:00:00Z', actor: 'registrar', action: 'save', thing: `grade ${id}`, before: null, after: { label: 'B' } };
+    const entry = {
+      at: '2026-01-21T10:00:00Z',
+      actor: 'registrar',
+      action: 'save',
+      thing: `grade ${id}`,
+      before: null,
+      after: { label: 'B' },
+    };
     entries.push({ ...entry, id, previousHash, hash: entryHash(entry, previousHash, sha256) });
   }
   return entries;
@@ -23,7 +30,12 @@ describe('the chain of the log', () => {
   });
 
   it('shows a removed entry, the first one too', () => {
-    expect(findChainFault(chain(5).filter(({ id }) => id !== 3), sha256)).toEqual({ code: 'entry-missing-before', id: 4 });
+    expect(
+      findChainFault(
+        chain(5).filter(({ id }) => id !== 3),
+        sha256,
+      ),
+    ).toEqual({ code: 'entry-missing-before', id: 4 });
     expect(findChainFault(chain(5).slice(1), sha256)).toEqual({ code: 'entry-missing-before', id: 2 });
   });
 });

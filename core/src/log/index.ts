@@ -1,1 +1,10 @@
-export { canonicalJson, chainStart, entryHash, findChainFault, type ChainFault, type ChainedEntry, type Hash, type LogEntry } from './chain.js';
+export {
+  canonicalJson,
+  chainStart,
+  entryHash,
+  findChainFault,
+  type ChainFault,
+  type ChainedEntry,
+  type Hash,
+  type LogEntry,
+} from './chain.js';

@@ -1,6 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { add, compareDecimals, decimalOrThrow, divide, formatAtLeast, formatDecimal, multiply, parseDecimal, rational } from './index.js';
+import {
+  add,
+  compareDecimals,
+  decimalOrThrow,
+  divide,
+  formatAtLeast,
+  formatDecimal,
+  multiply,
+  parseDecimal,
+  rational,
+} from './index.js';
 
 describe('parseDecimal', () => {
   it.each([

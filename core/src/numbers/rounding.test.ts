@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import { Decimal as Oracle } from 'decimal.js';
 import { describe, expect, it, test } from 'vitest';
-import { decimalOrThrow, formatDecimal, fromDecimal, rational, roundDown, roundHalfEven, roundHalfUp, roundTo } from './index.js';
+import {
+  decimalOrThrow,
+  formatDecimal,
+  fromDecimal,
+  rational,
+  roundDown,
+  roundHalfEven,
+  roundHalfUp,
+  roundTo,
+} from './index.js';
 import type { Rounding } from './index.js';
 
 const fraction = fc.record({

@@ -1,10 +1,24 @@
 import { describe, expect, it } from 'vitest';
 import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
 import { letterBands } from '../scales/letter-scale.fixture.js';
-import { enterLabelOrCode, enterPercent, isBlank, noMark, readPercent, takeComputed, type EntryRules, type Mark } from './index.js';
+import {
+  enterLabelOrCode,
+  enterPercent,
+  isBlank,
+  noMark,
+  readPercent,
+  takeComputed,
+  type EntryRules,
+  type Mark,
+} from './index.js';
 
 const code = (name: string, meaning: string, forbidsPercent = true) => ({
-  code: name, meaning, forbidsPercent, needsLastDate: false, triesCredit: false, onTranscript: true,
+  code: name,
+  meaning,
+  forbidsPercent,
+  needsLastDate: false,
+  triesCredit: false,
+  onTranscript: true,
 });
 const rules: EntryRules = {
   bands: letterBands,
@@ -36,20 +50,32 @@ describe('entering a label or a code', () => {
     ['a code that allows a percent keeps it', posted, 'P', ['86.4', null, 'P']],
     ['emptied, both go', { ...noMark, code: 'INC' }, ' ', [null, null, null]],
     ['an unknown word is a fault', posted, 'Z', 'label-unknown'],
-  ] as const)('%s', (_what, mark, text, expected) => expect(show(enterLabelOrCode(mark, text, rules))).toEqual(expected));
+  ] as const)('%s', (_what, mark, text, expected) =>
+    expect(show(enterLabelOrCode(mark, text, rules))).toEqual(expected),
+  );
 });
 
 describe('reading a typed percent', () => {
   it.each([
-    ['86.4', '86.4'], ['86,4 %', '86.4'], ['86.4000', '86.40'], ['0', '0'], ['200', '200'],
+    ['86.4', '86.4'],
+    ['86,4 %', '86.4'],
+    ['86.4000', '86.40'],
+    ['0', '0'],
+    ['200', '200'],
   ])('%j is read', (text, expected) => {
     const read = readPercent(text);
     expect(read.kind === 'percent' && formatDecimal(read.percent)).toBe(expected);
   });
 
   it.each([
-    ['abc', 'percent-unreadable'], ['-1', 'percent-negative'], ['1e9', 'percent-unreadable'], ['1000000000', 'percent-too-high'],
-    ['200.01', 'percent-too-high'], ['86.405', 'percent-too-exact'], ['8\u00006', 'percent-unreadable'], ['1,000.5', 'percent-unreadable'],
+    ['abc', 'percent-unreadable'],
+    ['-1', 'percent-negative'],
+    ['1e9', 'percent-unreadable'],
+    ['1000000000', 'percent-too-high'],
+    ['200.01', 'percent-too-high'],
+    ['86.405', 'percent-too-exact'],
+    ['8\u00006', 'percent-unreadable'],
+    ['1,000.5', 'percent-unreadable'],
   ])('%j is refused', (text, expected) => expect(readPercent(text)).toEqual({ kind: 'fault', code: expected }));
 });
 

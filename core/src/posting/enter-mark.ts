@@ -33,7 +33,9 @@ export function enterPercent(mark: Mark, text: string, rules: EntryRules): Enter
 export function enterLabelOrCode(mark: Mark, text: string, rules: EntryRules): Entered {
   const typed = text.trim().toUpperCase();
   if (typed === '') return { kind: 'entered', mark: { ...mark, label: null, code: null } };
-  const band = rules.bands.find(({ label }) => label.toUpperCase() === typed.replace('-', '−') || label.toUpperCase() === typed);
+  const band = rules.bands.find(
+    ({ label }) => label.toUpperCase() === typed.replace('-', '−') || label.toUpperCase() === typed,
+  );
   if (band) return { kind: 'entered', mark: { ...mark, label: band.label, code: null } };
   const code = findCode(rules.codes, typed);
   if (!code) return { kind: 'fault', code: 'label-unknown' };

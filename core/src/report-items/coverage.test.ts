@@ -17,19 +17,41 @@ const course = (id: number, more: Partial<Course> = {}): Course => ({
   ...more,
 });
 const rule = (id: number, more: Partial<Rule> = {}): Rule => ({
-  id, schoolId: 1, itemId: 7, periodKind: 'quarter', department: null, level: null, length: null, position: id, ...more,
+  id,
+  schoolId: 1,
+  itemId: 7,
+  periodKind: 'quarter',
+  department: null,
+  level: null,
+  length: null,
+  position: id,
+  ...more,
 });
 
-const courses = [course(1), course(2, { length: 'semester' }), course(3, { level: 'honours' }), course(4, { schoolId: 2 })];
+const courses = [
+  course(1),
+  course(2, { length: 'semester' }),
+  course(3, { level: 'honours' }),
+  course(4, { schoolId: 2 }),
+];
 
 describe('coverage', () => {
   it('a rule without choices covers every course of its school and no other', () => {
-    expect(coverage(courses, [rule(1)]).map(({ covers }) => covers.map((cover) => cover.ruleId))).toEqual([[1], [1], [1], []]);
+    expect(coverage(courses, [rule(1)]).map(({ covers }) => covers.map((cover) => cover.ruleId))).toEqual([
+      [1],
+      [1],
+      [1],
+      [],
+    ]);
   });
 
   it('every choice of a rule must hold', () => {
     const narrow = rule(1, { department: 'Sea', level: 'honours', length: 'year' });
-    expect(coverage(courses, [narrow]).filter(({ covers }) => covers.length).map(({ course: { id } }) => id)).toEqual([3]);
+    expect(
+      coverage(courses, [narrow])
+        .filter(({ covers }) => covers.length)
+        .map(({ course: { id } }) => id),
+    ).toEqual([3]);
   });
 
   it('the last rule that matches wins, whatever order the rules come in', () => {

@@ -25,7 +25,11 @@ describe('checkScale', () => {
     ['an empty scale', [], [['scale-empty', null, 'blocks']]],
     ['an empty label', [band(' ', '0')], [['label-empty', 0, 'blocks']]],
     ['a label twice, in any case', [band('A', '50'), band('a', '0')], [['label-twice', 1, 'blocks']]],
-    ['two equal cut-offs, however written', [band('A', '50.0'), band('B', '50'), band('F', '0')], [['cut-off-twice', 1, 'blocks']]],
+    [
+      'two equal cut-offs, however written',
+      [band('A', '50.0'), band('B', '50'), band('F', '0')],
+      [['cut-off-twice', 1, 'blocks']],
+    ],
     ['a cut-off above 100', [band('A', '100.1'), band('F', '0')], [['cut-off-outside', 0, 'blocks']]],
     ['a negative cut-off', [band('A', '50'), band('F', '-1')], [['cut-off-outside', 1, 'blocks']]],
     ['a bottom above 0', [band('A', '50'), band('F', '1')], [['bottom-above-0', null, 'blocks']]],

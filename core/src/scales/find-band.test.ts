@@ -5,18 +5,34 @@ import { bandEdges, findBand, moveCutOff, type Precision } from './index.js';
 import { letterBands } from './letter-scale.fixture.js';
 
 const whole: Precision = { digits: 0, rounding: roundHalfUp };
-const labelOf = (percent: string, precision: Precision) => findBand(letterBands, decimalOrThrow(percent), precision).band?.label;
+const labelOf = (percent: string, precision: Precision) =>
+  findBand(letterBands, decimalOrThrow(percent), precision).band?.label;
 
 describe('the letter of a percent, both ends of each published range', () => {
   it.each([
-    ['A+', '97', '100'], ['A', '93', '96'], ['A-', '90', '92'], ['B+', '87', '89'], ['B', '83', '86'], ['B-', '80', '82'],
-    ['C+', '77', '79'], ['C', '73', '76'], ['C-', '70', '72'], ['D+', '67', '69'], ['D', '65', '66'], ['F', '0', '64'],
+    ['A+', '97', '100'],
+    ['A', '93', '96'],
+    ['A-', '90', '92'],
+    ['B+', '87', '89'],
+    ['B', '83', '86'],
+    ['B-', '80', '82'],
+    ['C+', '77', '79'],
+    ['C', '73', '76'],
+    ['C-', '70', '72'],
+    ['D+', '67', '69'],
+    ['D', '65', '66'],
+    ['F', '0', '64'],
   ])('%s runs from %s to %s', (label, lowest, highest) => {
     expect([labelOf(lowest, whole), labelOf(highest, whole)]).toEqual([label, label]);
   });
 
   // Common practice: 55 fails, 83 and 85 are a B, 90 is an A-.
-  it.each([['55', 'F'], ['83', 'B'], ['85', 'B'], ['90', 'A-']])('%s is %s', (percent, label) => {
+  it.each([
+    ['55', 'F'],
+    ['83', 'B'],
+    ['85', 'B'],
+    ['90', 'A-'],
+  ])('%s is %s', (percent, label) => {
     expect(labelOf(percent, whole)).toBe(label);
   });
 });
@@ -49,7 +65,11 @@ describe('edges', () => {
   it('are the last value below and the first value of each cut-off', () => {
     const edges = bandEdges(letterBands, { digits: 1, rounding: roundHalfUp }, 2);
     const aMinus = edges.find(({ band }) => band.label === 'A-')!;
-    expect([formatDecimal(aMinus.lastBelow), formatDecimal(aMinus.firstValue), aMinus.below?.label]).toEqual(['89.94', '89.95', 'B+']);
+    expect([formatDecimal(aMinus.lastBelow), formatDecimal(aMinus.firstValue), aMinus.below?.label]).toEqual([
+      '89.94',
+      '89.95',
+      'B+',
+    ]);
   });
 
   it('agree with the rule that finds bands, whatever the precision', () => {

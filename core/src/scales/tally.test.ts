@@ -19,8 +19,13 @@ describe('a tally of percents', () => {
 
   it('falls into the bands as each value would', () => {
     const counts = countByBand(letterBands, tallies, tenths);
-    expect(Object.fromEntries(letterBands.map(({ label }, at) => [label, counts[at]]).filter(([, count]) => count))).toEqual({
-      'A+': 1, 'A-': 2, 'B+': 3, D: 5, // 64.99 rounds to 65.0
+    expect(
+      Object.fromEntries(letterBands.map(({ label }, at) => [label, counts[at]]).filter(([, count]) => count)),
+    ).toEqual({
+      'A+': 1,
+      'A-': 2,
+      'B+': 3,
+      D: 5, // 64.99 rounds to 65.0
     });
   });
 

@@ -62,7 +62,9 @@ export function countJustBelow(bands: readonly Band[], tallies: readonly Percent
     return distance > 0n && distance < unitsAt(half, digits);
   };
   return tallies
-    .filter(({ percent }) => bands.some((band) => compareDecimals(band.lowest, percent) > 0 && isJustBelow(percent, band.lowest)))
+    .filter(({ percent }) =>
+      bands.some((band) => compareDecimals(band.lowest, percent) > 0 && isJustBelow(percent, band.lowest)),
+    )
     .reduce((sum, { grades }) => sum + grades, 0);
 }
 

@@ -1,5 +1,17 @@
 import type { CourseLevel } from '#core/courses';
-import { add, divide, fromDecimal, multiply, roundTo, zero, type Credits, type Decimal, type GradePoints, type Rational, type Rounding } from '#core/numbers';
+import {
+  add,
+  divide,
+  fromDecimal,
+  multiply,
+  roundTo,
+  zero,
+  type Credits,
+  type Decimal,
+  type GradePoints,
+  type Rational,
+  type Rounding,
+} from '#core/numbers';
 import type { TranscriptEntry } from './transcript-entry.js';
 
 /** How a grade point average is made. */

@@ -7,24 +7,58 @@ import { letterBands } from '../scales/letter-scale.fixture.js';
 import { creditShares, entryOfMark, gpa, type GpaPolicy, type TranscriptEntry } from './index.js';
 
 const nothing = decimalOrThrow('0');
-const unweighted: GpaPolicy = { additions: { regular: nothing, honours: nothing, college: nothing }, digits: 3, rounding: roundHalfUp };
+const unweighted: GpaPolicy = {
+  additions: { regular: nothing, honours: nothing, college: nothing },
+  digits: 3,
+  rounding: roundHalfUp,
+};
 
 const course: Course = {
-  id: 1, schoolId: 1, code: 'TID3', title: 'Tidal Ecology 3', department: 'Sea', level: 'regular', length: 'year',
-  credits: decimalOrThrow('1'), onTranscript: true, countsInGpa: true,
+  id: 1,
+  schoolId: 1,
+  code: 'TID3',
+  title: 'Tidal Ecology 3',
+  department: 'Sea',
+  level: 'regular',
+  length: 'year',
+  credits: decimalOrThrow('1'),
+  onTranscript: true,
+  countsInGpa: true,
 };
 const codes = new Map(
   [
-    { code: 'INC', meaning: 'Incomplete', forbidsPercent: true, needsLastDate: true, triesCredit: true, onTranscript: true },
-    { code: 'EXM', meaning: 'Exempt', forbidsPercent: true, needsLastDate: false, triesCredit: false, onTranscript: false },
+    {
+      code: 'INC',
+      meaning: 'Incomplete',
+      forbidsPercent: true,
+      needsLastDate: true,
+      triesCredit: true,
+      onTranscript: true,
+    },
+    {
+      code: 'EXM',
+      meaning: 'Exempt',
+      forbidsPercent: true,
+      needsLastDate: false,
+      triesCredit: false,
+      onTranscript: false,
+    },
   ].map((code) => [code.code, code]),
 );
 
 function entry(points: string, credits: string, level: CourseLevel = 'regular'): TranscriptEntry {
   const tried = decimalOrThrow(credits);
   return {
-    courseCode: 'X', courseTitle: 'X', level, percent: null, mark: points, points: decimalOrThrow(points),
-    passes: points !== '0', creditsTried: tried, creditsEarned: tried, countsInGpa: true,
+    courseCode: 'X',
+    courseTitle: 'X',
+    level,
+    percent: null,
+    mark: points,
+    points: decimalOrThrow(points),
+    passes: points !== '0',
+    creditsTried: tried,
+    creditsEarned: tried,
+    countsInGpa: true,
   };
 }
 const value = (entries: TranscriptEntry[], policy: GpaPolicy) => {
@@ -54,15 +88,26 @@ describe('GPA', () => {
   // courses. The caps on semesters are not applied here.
   it('gives one extra point to passing honours grades and none to a failing one', () => {
     const policy = { ...unweighted, additions: { ...unweighted.additions, honours: decimalOrThrow('1') } };
-    expect(value([entry('4', '1', 'honours'), entry('3', '1'), entry('2', '1', 'honours'), entry('0', '1', 'honours')], policy)).toBe('2.750');
+    expect(
+      value(
+        [entry('4', '1', 'honours'), entry('3', '1'), entry('2', '1', 'honours'), entry('0', '1', 'honours')],
+        policy,
+      ),
+    ).toBe('2.750');
   });
 
   it('lies between the least and the greatest points, whatever the credits', () => {
-    const entries = fc.array(fc.record({ points: fc.integer({ min: 0, max: 40 }), credits: fc.integer({ min: 1, max: 400 }) }), { minLength: 1 });
+    const entries = fc.array(
+      fc.record({ points: fc.integer({ min: 0, max: 40 }), credits: fc.integer({ min: 1, max: 400 }) }),
+      { minLength: 1 },
+    );
     fc.assert(
       fc.property(entries, (drawn) => {
         const made = drawn.map(({ points, credits }) =>
-          entry(formatDecimal({ units: BigInt(points), digits: 1 }), formatDecimal({ units: BigInt(credits), digits: 2 })),
+          entry(
+            formatDecimal({ units: BigInt(points), digits: 1 }),
+            formatDecimal({ units: BigInt(credits), digits: 2 }),
+          ),
         );
         const { value: result } = gpa(made, unweighted);
         const points = drawn.map((each) => each.points * 100);
@@ -98,7 +143,14 @@ describe('the transcript line of a mark', () => {
   const share = decimalOrThrow('0.25');
   const line = (mark: object) => {
     const made = entryOfMark(course, { ...noMark, ...mark }, letterBands, codes, share);
-    return made && [made.mark, made.points && formatDecimal(made.points), formatDecimal(made.creditsTried), formatDecimal(made.creditsEarned)];
+    return (
+      made && [
+        made.mark,
+        made.points && formatDecimal(made.points),
+        formatDecimal(made.creditsTried),
+        formatDecimal(made.creditsEarned),
+      ]
+    );
   };
 
   it.each([
@@ -111,6 +163,8 @@ describe('the transcript line of a mark', () => {
   ])('%s', (_what, mark, expected) => expect(line(mark)).toEqual(expected));
 
   it('a course that is not on the transcript gives none', () => {
-    expect(entryOfMark({ ...course, onTranscript: false }, { ...noMark, label: 'B' }, letterBands, codes, share)).toBeUndefined();
+    expect(
+      entryOfMark({ ...course, onTranscript: false }, { ...noMark, label: 'B' }, letterBands, codes, share),
+    ).toBeUndefined();
   });
 });

@@ -15,7 +15,18 @@ export type ColumnReason =
   | { readonly code: 'percents'; readonly percents: number; readonly rows: number };
 
 /** Words that head a column of totals, best first; of two such columns the rightmost with the better word is meant. */
-const totalWords = ['final percent', 'total percent', 'course total', 'final', 'total', 'overall', 'result', 'percent', 'grade', 'score'];
+const totalWords = [
+  'final percent',
+  'total percent',
+  'course total',
+  'final',
+  'total',
+  'overall',
+  'result',
+  'percent',
+  'grade',
+  'score',
+];
 
 /** The column whose values are most often ids of known people. Undefined when no column knows a tenth of its rows. */
 export function proposeIdColumn(
@@ -41,7 +52,12 @@ export function proposeGradeColumn(
     if (column === idColumn || rows.length === 0) return [];
     const percents = rows.filter((row) => readExportedPercent(row[column] ?? '').kind === 'percent').length;
     if (percents * 2 < rows.length) return [];
-    const heading = name.toLowerCase().replace(/[^\p{L}%]+/gu, ' ').replace('%', ' percent').replace(/\s+/g, ' ').trim();
+    const heading = name
+      .toLowerCase()
+      .replace(/[^\p{L}%]+/gu, ' ')
+      .replace('%', ' percent')
+      .replace(/\s+/g, ' ')
+      .trim();
     const rank = totalWords.findIndex((word) => heading.includes(word));
     const share = Math.floor((60 * percents) / rows.length);
     const confidence = share + (rank === -1 ? 0 : 38 - 3 * rank);

@@ -1,11 +1,22 @@
 import { describe, expect, it } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
 import { decimalOrThrow, formatDecimal } from '#core/numbers';
-import { findHeaderRow, planImport, proposeGradeColumn, proposeIdColumn, type Directory, type RosterEntry } from './index.js';
+import {
+  findHeaderRow,
+  planImport,
+  proposeGradeColumn,
+  proposeIdColumn,
+  type Directory,
+  type RosterEntry,
+} from './index.js';
 import { readExportedPercent } from './read-exported-percent.js';
 
 const student = (enrollmentId: number, name: string, more: Partial<RosterEntry> = {}): RosterEntry => ({
-  enrollmentId, name, withdrawnOn: null, computed: null, ...more,
+  enrollmentId,
+  name,
+  withdrawnOn: null,
+  computed: null,
+  ...more,
 });
 const carrow = student(1, 'Carrow, Hale');
 const directory: Directory = {
@@ -19,7 +30,10 @@ const directory: Directory = {
   others: new Map([['s900', 'Vale, Mirren']]),
 };
 const plan = (...rows: [string, string][]) =>
-  planImport(rows.map(([id, value], at) => ({ row: at + 2, id, value })), directory);
+  planImport(
+    rows.map(([id, value], at) => ({ row: at + 2, id, value })),
+    directory,
+  );
 
 describe('what happens to a row of a file', () => {
   it.each([
@@ -42,7 +56,11 @@ describe('what happens to a row of a file', () => {
 
   it('a person who is there twice, once by e-mail, is written from neither row', () => {
     const rows = plan(['S100', '80'], ['Hale.Carrow@port-elowen.example', '81'], ['S101', '88']);
-    expect(rows.map(({ outcome, sameAs }) => [outcome, sameAs])).toEqual([['twice', [3]], ['twice', [2]], ['same', []]]);
+    expect(rows.map(({ outcome, sameAs }) => [outcome, sameAs])).toEqual([
+      ['twice', [3]],
+      ['twice', [2]],
+      ['same', []],
+    ]);
   });
 
   it('unknown ids that are there twice stay unknown', () => {
@@ -52,7 +70,11 @@ describe('what happens to a row of a file', () => {
 
 describe('percents of exports', () => {
   it.each([
-    ['86.40000000000001', '86.4'], ['86,4333333333 %', '86.4333333333'], ['89.44999999999999', '89.45'], ['90', '90'], ['0.00', '0'],
+    ['86.40000000000001', '86.4'],
+    ['86,4333333333 %', '86.4333333333'],
+    ['89.44999999999999', '89.45'],
+    ['90', '90'],
+    ['0.00', '0'],
     ['71.123456789012345678901', '71.123456789'],
   ])('%s is %s', (text, expected) => {
     const read = readExportedPercent(text);
@@ -62,9 +84,33 @@ describe('percents of exports', () => {
 
 describe('the header row', () => {
   it.each([
-    ['is the first of a plain table', [['Id', 'Total'], ['S1', '80'], ['S2', '90']], 0],
-    ['comes after title lines', [['Tidal Ecology 3', '', ''], ['', '', ''], ['Name', 'Number', 'Total'], ['A', 'S1', '80']], 2],
-    ['is missing where figures start at once', [['S1', '80'], ['S2', '90']], undefined],
+    [
+      'is the first of a plain table',
+      [
+        ['Id', 'Total'],
+        ['S1', '80'],
+        ['S2', '90'],
+      ],
+      0,
+    ],
+    [
+      'comes after title lines',
+      [
+        ['Tidal Ecology 3', '', ''],
+        ['', '', ''],
+        ['Name', 'Number', 'Total'],
+        ['A', 'S1', '80'],
+      ],
+      2,
+    ],
+    [
+      'is missing where figures start at once',
+      [
+        ['S1', '80'],
+        ['S2', '90'],
+      ],
+      undefined,
+    ],
     ['is missing from a table of one column', [['Total'], ['80']], undefined],
   ])('%s', (_what, rows, expected) => expect(findHeaderRow(rows)).toBe(expected));
 });
@@ -80,7 +126,9 @@ describe('proposed columns', () => {
 
   it('the id column is where most values are known ids', () => {
     expect(proposeIdColumn(header, rows, isKnown)).toEqual({
-      column: 1, confidence: 66, reason: { code: 'ids-known', known: 2, rows: 3 },
+      column: 1,
+      confidence: 66,
+      reason: { code: 'ids-known', known: 2, rows: 3 },
     });
     expect(proposeIdColumn(header, rows, () => false)).toBeUndefined();
   });

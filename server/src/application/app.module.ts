@@ -4,7 +4,14 @@ import { ThrottlerModule } from '@nestjs/throttler';
 import { AuditModule } from '#server/audit';
 import { LogModule } from '#server/log';
 import { PeopleModule } from '#server/people';
-import { AccessGuard, createValidationPipe, PlatformModule, ProblemFilter, type Clock, type OpenDatabase } from '#server/platform';
+import {
+  AccessGuard,
+  createValidationPipe,
+  PlatformModule,
+  ProblemFilter,
+  type Clock,
+  type OpenDatabase,
+} from '#server/platform';
 import { PostingModule } from '#server/posting';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';

@@ -33,9 +33,13 @@ export async function createApplication(database: OpenDatabase, clock: Clock): P
 }
 
 /** The services without a server, for work such as making the demo; its clock may be set to another day. */
-export async function createApplicationContext(database: OpenDatabase): Promise<{ context: INestApplicationContext; clock: Clock }> {
+export async function createApplicationContext(
+  database: OpenDatabase,
+): Promise<{ context: INestApplicationContext; clock: Clock }> {
   const clock = new Clock();
-  const context = await NestFactory.createApplicationContext(AppModule.on(database, clock), { logger: ['error', 'warn'] });
+  const context = await NestFactory.createApplicationContext(AppModule.on(database, clock), {
+    logger: ['error', 'warn'],
+  });
   return { context, clock };
 }
 

@@ -5,7 +5,9 @@ import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 export function serveOpenApi(application: NestExpressApplication): void {
   const about = new DocumentBuilder()
     .setTitle('Wombat')
-    .setDescription('Grading scales, report items, posted grades, audit and transcripts. Errors are problem details (RFC 9457).')
+    .setDescription(
+      'Grading scales, report items, posted grades, audit and transcripts. Errors are problem details (RFC 9457).',
+    )
     .setVersion('0.1.0')
     .addCookieAuth('wombat')
     .build();

@@ -49,7 +49,14 @@ export class AuditService {
   async latest(periodId: number): Promise<AuditReply> {
     const queries = this.transactions.reading;
     const [run, before] = await this.runs.newest(queries, periodId, 2);
-    const rules = auditRules.map(({ id, version, family, severity, summary, why }) => ({ id, version, family, severity, summary, why }));
+    const rules = auditRules.map(({ id, version, family, severity, summary, why }) => ({
+      id,
+      version,
+      family,
+      severity,
+      summary,
+      why,
+    }));
     return { rules, run: run ? await this.runReply(queries, run, before) : null };
   }
 
@@ -69,10 +76,17 @@ export class AuditService {
       // A grade whose course no longer reports the item has nowhere to be opened; the next run drops it.
       findings: findings.flatMap((finding) => {
         const graded = rows.get(`${finding.enrollmentId}:${finding.itemId}`);
-        return graded ? [findingReply(finding, graded, before !== undefined && compared.added.has(findingKey(finding)))] : [];
+        return graded
+          ? [findingReply(finding, graded, before !== undefined && compared.added.has(findingKey(finding)))]
+          : [];
       }),
       sinceLastRun: before
-        ? { added: compared.added.size, still: compared.still.size, gone: compared.gone.size, at: before.startedAt.toISOString() }
+        ? {
+            added: compared.added.size,
+            still: compared.still.size,
+            gone: compared.gone.size,
+            at: before.startedAt.toISOString(),
+          }
         : null,
       changedSince: await this.runs.changedSince(queries, run.periodId, run.startedAt),
     };

@@ -30,7 +30,12 @@ export class SnapshotService {
 
   ofPeriod(queries: Queries, period: SchoolPeriod): Promise<PeriodSnapshot> {
     return this.take(queries, period, ({ item, sections }) =>
-      this.rows.ofSections(queries, item.id, period, sections.map(({ id }) => id)),
+      this.rows.ofSections(
+        queries,
+        item.id,
+        period,
+        sections.map(({ id }) => id),
+      ),
     );
   }
 

@@ -32,7 +32,14 @@ export class ChangeLog {
     const at = this.clock.now();
     let previousHash = last?.hash ?? chainStart;
     const rows = changes.map(({ action, thing, before, after }) => {
-      const entry = { at: at.toISOString(), actor: actor.name, action, thing, before: asJson(before), after: asJson(after) };
+      const entry = {
+        at: at.toISOString(),
+        actor: actor.name,
+        action,
+        thing,
+        before: asJson(before),
+        after: asJson(after),
+      };
       const hash = entryHash(entry, previousHash, sha256);
       const row = { ...entry, at, actorId: actor.personId, previousHash, hash };
       previousHash = hash;

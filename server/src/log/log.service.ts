@@ -20,7 +20,14 @@ export class LogService {
       .orderBy(desc(tables.changeLog.id))
       .limit(100);
     return rows.map(({ id, at, actor, action, before, after, hash }) => ({
-      id, at: at.toISOString(), actor, action, thing, before, after, hash,
+      id,
+      at: at.toISOString(),
+      actor,
+      action,
+      thing,
+      before,
+      after,
+      hash,
     }));
   }
 

@@ -2,7 +2,10 @@ import type { WindowState } from '#core/calendar';
 import type { Actor } from '#server/platform';
 
 /** A teacher sees the sheets of their own sections; a registrar every one. */
-export function canOpenSheet(actor: Pick<Actor, 'personId' | 'role'>, section: { readonly teacherId: number }): boolean {
+export function canOpenSheet(
+  actor: Pick<Actor, 'personId' | 'role'>,
+  section: { readonly teacherId: number },
+): boolean {
   return actor.role === 'registrar' || section.teacherId === actor.personId;
 }
 

@@ -55,13 +55,21 @@ export class SaveSheetService {
   }
 
   /** Nobody else saves the same section meanwhile; a second save waits and then sees the new versions. */
-  private async lockedRows(queries: Queries, { section, item, period }: SheetContext): Promise<ReadonlyMap<number, GradeRow>> {
+  private async lockedRows(
+    queries: Queries,
+    { section, item, period }: SheetContext,
+  ): Promise<ReadonlyMap<number, GradeRow>> {
     await queries.execute(sql`SELECT id FROM sections WHERE id = ${section.id} FOR UPDATE`);
     const rows = await this.rows.ofSections(queries, item.id, period, [section.id]);
     return new Map(rows.map((row) => [row.enrollmentId, row]));
   }
 
-  private async write(queries: Queries, actor: Actor, context: SheetContext, changes: readonly MarkChange[]): Promise<void> {
+  private async write(
+    queries: Queries,
+    actor: Actor,
+    context: SheetContext,
+    changes: readonly MarkChange[],
+  ): Promise<void> {
     const { grades } = tables;
     const values = changes.map(({ row, after }) => ({
       ...markBody(after),
@@ -102,7 +110,14 @@ export class SaveSheetService {
     const { section, item, period } = context;
     const [saved] = await queries
       .insert(tables.receipts)
-      .values({ sectionId: section.id, itemId: item.id, periodId: period.id, savedBy: actor.personId, savedAt, changes: changed })
+      .values({
+        sectionId: section.id,
+        itemId: item.id,
+        periodId: period.id,
+        savedBy: actor.personId,
+        savedAt,
+        changes: changed,
+      })
       .returning({ id: tables.receipts.id });
     return { id: saved!.id, savedBy: actor.name, savedAt: savedAt.toISOString(), changes: changed };
   }
@@ -128,7 +143,10 @@ function checkedChanges(changes: readonly MarkChangeBody[], rows: ReadonlyMap<nu
   if (stale.length > 0) {
     const fields = stale.map(({ enrollmentId }) => {
       const { student, postedBy } = rows.get(enrollmentId)!;
-      return { field: `enrollments.${enrollmentId}`, detail: `${student} was saved by ${postedBy ?? 'somebody else'} meanwhile` };
+      return {
+        field: `enrollments.${enrollmentId}`,
+        detail: `${student} was saved by ${postedBy ?? 'somebody else'} meanwhile`,
+      };
     });
     throw new Refusal('grades-changed', { count: stale.length }, fields);
   }
@@ -149,7 +167,8 @@ function changeFaults(
   }
   const percent = change.percent === null ? undefined : parseDecimal(change.percent);
   if (percent && judgePercent(percent)) faults.push(fault('percent', 'a percent from 0 to 200, such as 86.4'));
-  if (change.lastDate !== null && !parseDay(change.lastDate)) faults.push(fault('lastDate', 'a day that exists, such as 2026-01-16'));
+  if (change.lastDate !== null && !parseDay(change.lastDate))
+    faults.push(fault('lastDate', 'a day that exists, such as 2026-01-16'));
   if (change.label !== null && change.code !== null) faults.push(fault('code', 'either a label or a code, not both'));
   return faults;
 }

@@ -4,7 +4,12 @@ import { windowState } from '#core/calendar';
 import type { WindowReply } from '#contract/calendar';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { Clock, Refusal, tables, type Actor, type Queries } from '#server/platform';
-import { ReportingService, ReportItemsRepository, type ReportingSection, type ReportItemRow } from '#server/report-items';
+import {
+  ReportingService,
+  ReportItemsRepository,
+  type ReportingSection,
+  type ReportItemRow,
+} from '#server/report-items';
 import { ScalesRepository, type ScaleVersion } from '#server/scales';
 import { canOpenSheet } from './posting-policy.js';
 

@@ -1,7 +1,14 @@
 import { Injectable } from '@nestjs/common';
 import { desc, eq, inArray, and, sql } from 'drizzle-orm';
 import { formatDecimal } from '#core/numbers';
-import type { ComputedReply, ReceiptChangeReply, ReceiptReply, SheetListReply, SheetReply, SheetRowReply } from '#contract/posting';
+import type {
+  ComputedReply,
+  ReceiptChangeReply,
+  ReceiptReply,
+  SheetListReply,
+  SheetReply,
+  SheetRowReply,
+} from '#contract/posting';
 import { PeriodsRepository } from '#server/calendar';
 import { tables, Transactions, type Actor, type Queries } from '#server/platform';
 import { ReportingService } from '#server/report-items';
@@ -34,10 +41,25 @@ export class SheetsService {
     const lists: SheetListReply[] = [];
     for (const { item, sections } of await this.reporting.inPeriod(queries, period)) {
       const own = sections.filter((section) => canOpenSheet(actor, section));
-      const progress = await this.progress.of(queries, item.id, period, own.map(({ id }) => id));
+      const progress = await this.progress.of(
+        queries,
+        item.id,
+        period,
+        own.map(({ id }) => id),
+      );
       const sheets = own.flatMap(({ id, name, course, teacher }) => {
         const { expected, posted } = progress.get(id) ?? { expected: 0, posted: 0 };
-        return [{ sectionId: id, section: name, courseCode: course.code, department: course.department, teacher, expected, posted }];
+        return [
+          {
+            sectionId: id,
+            section: name,
+            courseCode: course.code,
+            department: course.department,
+            teacher,
+            expected,
+            posted,
+          },
+        ];
       });
       lists.push({ itemId: item.id, itemName: item.name, sheets });
     }
@@ -79,7 +101,13 @@ export class SheetsService {
     return rows.map((row) => {
       const { enrollmentId, studentId, student, studentNumber, withdrawnOn, version, postedBy } = row;
       return {
-        enrollmentId, studentId, student, studentNumber, withdrawnOn, version, postedBy,
+        enrollmentId,
+        studentId,
+        student,
+        studentNumber,
+        withdrawnOn,
+        version,
+        postedBy,
         mark: markBody(row.mark),
         postedAt: row.postedAt?.toISOString() ?? null,
         scaleVersion: versions.get(row.scaleVersionId ?? context.scale.id)!.number,
@@ -109,7 +137,9 @@ export class SheetsService {
       .innerJoin(people, eq(people.id, fileImports.readBy))
       .leftJoin(fileRows, and(eq(fileRows.importId, fileImports.id), eq(fileRows.row, fileImports.headerRow)))
       .where(inArray(fileImports.id, ids));
-    return new Map(found.map(({ id, acceptedAt, ...source }) => [id, { ...source, acceptedAt: acceptedAt!.toISOString() }]));
+    return new Map(
+      found.map(({ id, acceptedAt, ...source }) => [id, { ...source, acceptedAt: acceptedAt!.toISOString() }]),
+    );
   }
 
   private async receiptsOf(queries: Queries, { section, item, period }: SheetContext): Promise<ReceiptReply[]> {
@@ -135,7 +165,10 @@ export class SheetsService {
 
 type ComputedSource = Pick<ComputedReply, 'fileName' | 'column' | 'acceptedAt' | 'acceptedBy'>;
 
-function computedReply({ percent, importRow }: NonNullable<GradeRow['computed']>, source: ComputedSource): ComputedReply {
+function computedReply(
+  { percent, importRow }: NonNullable<GradeRow['computed']>,
+  source: ComputedSource,
+): ComputedReply {
   const { fileName, column, acceptedAt, acceptedBy } = source;
   return { percent: formatDecimal(percent), fileRow: importRow, fileName, column, acceptedAt, acceptedBy };
 }

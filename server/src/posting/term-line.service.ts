@@ -42,7 +42,12 @@ export class TermLineService {
     const [reporting] = await this.reporting.inPeriod(queries, period);
     if (!reporting) return null;
     const { item, sections } = reporting;
-    const progress = await this.progress.of(queries, item.id, period, sections.map(({ id }) => id));
+    const progress = await this.progress.of(
+      queries,
+      item.id,
+      period,
+      sections.map(({ id }) => id),
+    );
     const complete = [...progress.values()].filter(({ expected, posted }) => posted >= expected);
     return {
       itemId: item.id,

@@ -1,5 +1,11 @@
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
-import { RuleChoicesBody, SaveRuleRequest, type ReportItemsReply, type RulePreviewReply, type RuleReply } from '#contract/report-items';
+import {
+  RuleChoicesBody,
+  SaveRuleRequest,
+  type ReportItemsReply,
+  type RulePreviewReply,
+  type RuleReply,
+} from '#contract/report-items';
 import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
 import { ReportItemsService } from './report-items.service.js';
 

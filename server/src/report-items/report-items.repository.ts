@@ -53,7 +53,10 @@ export class ReportItemsRepository {
   }
 
   /** The posting windows of an item, by period. */
-  async windowsOf(queries: Queries, itemId: number): Promise<ReadonlyMap<number, { opensAt: string; closesAt: string }>> {
+  async windowsOf(
+    queries: Queries,
+    itemId: number,
+  ): Promise<ReadonlyMap<number, { opensAt: string; closesAt: string }>> {
     const rows = await queries.select().from(postingWindows).where(eq(postingWindows.itemId, itemId));
     return new Map(
       rows.map(({ periodId, opensAt, closesAt }) => [

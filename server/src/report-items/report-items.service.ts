@@ -25,7 +25,14 @@ export class ReportItemsService {
     const items = await this.items.ofSchool(queries, schoolId);
     return {
       items: items.map(({ id, name, heading, scaleName, digits, rounding, failingNeedsLastDate, onTranscript }) => ({
-        id, name, heading, scaleName, digits, rounding, failingNeedsLastDate, onTranscript,
+        id,
+        name,
+        heading,
+        scaleName,
+        digits,
+        rounding,
+        failingNeedsLastDate,
+        onTranscript,
       })),
       rules: rules.map(ruleReply),
       departments: [...new Set(courses.map(({ department }) => department))].toSorted(),
@@ -59,7 +66,11 @@ export class ReportItemsService {
     });
   }
 
-  private async refuseUnknownDepartment(queries: Queries, rule: VersionedRule, department: string | null): Promise<void> {
+  private async refuseUnknownDepartment(
+    queries: Queries,
+    rule: VersionedRule,
+    department: string | null,
+  ): Promise<void> {
     if (department === null) return;
     const courses = await this.courses.ofSchool(queries, rule.schoolId);
     if (courses.some((course) => course.department === department)) return;

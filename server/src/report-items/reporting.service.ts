@@ -44,7 +44,11 @@ export class ReportingService {
     const reporting: Reporting[] = [];
     for (const item of items) {
       const courses = covered.filter(({ covers }) => covers.some((cover) => cover.itemId === item.id));
-      const own = await this.sectionsOf(queries, period, courses.map(({ course }) => course));
+      const own = await this.sectionsOf(
+        queries,
+        period,
+        courses.map(({ course }) => course),
+      );
       if (rules.some((rule) => rule.itemId === item.id)) reporting.push({ item, sections: own });
     }
     return reporting;
@@ -57,7 +61,11 @@ export class ReportingService {
     return found;
   }
 
-  private async sectionsOf(queries: Queries, period: SchoolPeriod, courses: readonly Course[]): Promise<ReportingSection[]> {
+  private async sectionsOf(
+    queries: Queries,
+    period: SchoolPeriod,
+    courses: readonly Course[],
+  ): Promise<ReportingSection[]> {
     if (courses.length === 0) return [];
     const byId = new Map(courses.map((course) => [course.id, course]));
     const rows = await queries

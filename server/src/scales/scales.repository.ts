@@ -47,7 +47,10 @@ export class ScalesRepository {
       .from(scaleVersions)
       .innerJoin(scales, eq(scales.id, scaleVersions.scaleId))
       .where(inArray(scaleVersions.id, [...ids]));
-    const bandRows = await queries.select().from(bands).where(inArray(bands.versionId, [...ids]));
+    const bandRows = await queries
+      .select()
+      .from(bands)
+      .where(inArray(bands.versionId, [...ids]));
     return new Map(
       rows.map(({ version: { id, scaleId, number, fromPeriodId }, scaleName }) => {
         const own = bandRows.filter(({ versionId }) => versionId === id).map(bandOfRow);

@@ -33,22 +33,43 @@ export class ScalesService {
   }
 
   /** Saves a draft as the next version, in force from a period on. Grades that are posted keep theirs. */
-  async save(actor: Actor, scaleId: number, { basedOnVersion, fromPeriodId, bands: bodies }: SaveScaleRequest): Promise<ScaleReply> {
+  async save(
+    actor: Actor,
+    scaleId: number,
+    { basedOnVersion, fromPeriodId, bands: bodies }: SaveScaleRequest,
+  ): Promise<ScaleReply> {
     await this.transactions.run(async (queries) => {
       const scale = await this.scales.byIdOrThrow(queries, scaleId);
       const period = await this.periods.byIdOrThrow(queries, fromPeriodId);
-      const [reporting] = (await this.reporting.inPeriod(queries, period)).filter(({ item }) => item.scaleId === scaleId);
+      const [reporting] = (await this.reporting.inPeriod(queries, period)).filter(
+        ({ item }) => item.scaleId === scaleId,
+      );
       if (!reporting) throw new Refusal('not-found', { what: `period that uses ${scale.name}`, id: fromPeriodId });
       const current = await this.scales.latestNumberLocked(queries, scaleId);
       if (current !== basedOnVersion) throw new Refusal('scale-changed', { current, yours: basedOnVersion });
       const bands = bodies.map(bandOfBody);
       refuseFaults(checkScale(bands, precisionOf(reporting.item)));
       const before = await this.scales.inForceOrThrow(queries, scaleId, period);
-      const version = { scaleId, number: current + 1, fromPeriodId, savedBy: actor.personId, createdAt: this.clock.now() };
+      const version = {
+        scaleId,
+        number: current + 1,
+        fromPeriodId,
+        savedBy: actor.personId,
+        createdAt: this.clock.now(),
+      };
       await this.scales.addVersion(queries, version, bands);
-      const show = (number: number, shown: readonly Band[]) => ({ number, fromPeriod: period.name, bands: shown.map(bandBody) });
+      const show = (number: number, shown: readonly Band[]) => ({
+        number,
+        fromPeriod: period.name,
+        bands: shown.map(bandBody),
+      });
       await this.log.record(queries, actor, [
-        { action: 'save scale', thing: `scale ${scaleId}`, before: show(before.number, before.bands), after: show(version.number, bands) },
+        {
+          action: 'save scale',
+          thing: `scale ${scaleId}`,
+          before: show(before.number, before.bands),
+          after: show(version.number, bands),
+        },
       ]);
     });
     const saved = (await this.inPeriod(fromPeriodId)).find(({ id }) => id === scaleId);
@@ -56,9 +77,17 @@ export class ScalesService {
     return saved;
   }
 
-  private async reply(queries: Queries, version: ScaleVersion, { item, sections }: Reporting, periodId: number): Promise<ScaleReply> {
+  private async reply(
+    queries: Queries,
+    version: ScaleVersion,
+    { item, sections }: Reporting,
+    periodId: number,
+  ): Promise<ScaleReply> {
     const history = await this.scales.history(queries, version.scaleId);
-    const versions: ScaleVersionReply[] = history.map(({ savedAt, ...entry }) => ({ ...entry, savedAt: savedAt.toISOString() }));
+    const versions: ScaleVersionReply[] = history.map(({ savedAt, ...entry }) => ({
+      ...entry,
+      savedAt: savedAt.toISOString(),
+    }));
     return {
       id: version.scaleId,
       name: version.scaleName,

@@ -14,7 +14,10 @@ export class SearchService {
     const words = text.trim().toLowerCase().split(/\s+/).filter(Boolean).slice(0, 6);
     if (words.length === 0) return [];
     const patterns = words.map((word) => `%${word.replace(/[\\%_]/g, '\\$&')}%`);
-    const holdsAll = sql.join(patterns.map((pattern) => sql`haystack LIKE ${pattern}`), sql` AND `);
+    const holdsAll = sql.join(
+      patterns.map((pattern) => sql`haystack LIKE ${pattern}`),
+      sql` AND `,
+    );
     const ownOnly = actor.role === 'teacher' ? sql`AND kind = 'section' AND teacher_id = ${actor.personId}` : sql``;
     const { rows } = await this.transactions.reading.execute<SearchHitReply & Record<string, unknown>>(sql`
       SELECT kind, id, title, detail, school_id AS "schoolId" FROM (

@@ -96,7 +96,12 @@ export class SealService {
     const itemId = graded[0]?.reporting.item.id;
     const window = itemId === undefined ? null : await this.contexts.windowOf(queries, itemId, period.id);
     return [
-      { code: 'window', isDone: window?.state !== 'open' && window?.state !== 'not yet open', isNeeded: false, count: 0 },
+      {
+        code: 'window',
+        isDone: window?.state !== 'open' && window?.state !== 'not yet open',
+        isNeeded: false,
+        count: 0,
+      },
       { code: 'posted', isDone: blank === 0, isNeeded: true, count: blank },
       { code: 'audited', isDone: run !== undefined, isNeeded: true, count: run?.rules.length ?? 0 },
       { code: 'unchanged', isDone: run !== undefined && changed === 0, isNeeded: true, count: changed },

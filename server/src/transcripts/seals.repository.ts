@@ -89,7 +89,11 @@ export class SealsRepository {
         and(
           eq(people.schoolId, schoolId),
           eq(people.kind, 'student'),
-          or(ilike(sql`${people.givenName} || ' ' || ${people.familyName}`, pattern), ilike(studentName, pattern), ilike(people.sourcedId, pattern)),
+          or(
+            ilike(sql`${people.givenName} || ' ' || ${people.familyName}`, pattern),
+            ilike(studentName, pattern),
+            ilike(people.sourcedId, pattern),
+          ),
         ),
       )
       .orderBy(asc(people.familyName), asc(people.givenName), asc(people.id));
@@ -115,7 +119,12 @@ const studentColumns = {
 function entryOfRow(row: typeof transcriptEntries.$inferSelect): TranscriptEntry {
   const { courseCode, courseTitle, level, mark, passes, countsInGpa } = row;
   return {
-    courseCode, courseTitle, level, mark, passes, countsInGpa,
+    courseCode,
+    courseTitle,
+    level,
+    mark,
+    passes,
+    countsInGpa,
     percent: row.percent === null ? null : decimalOrThrow(row.percent),
     points: row.points === null ? null : decimalOrThrow(row.points),
     creditsTried: decimalOrThrow(row.creditsTried),

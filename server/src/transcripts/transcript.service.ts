@@ -1,7 +1,13 @@
 import { Injectable } from '@nestjs/common';
 import { formatDecimal } from '#core/numbers';
 import type { TranscriptEntry } from '#core/transcripts';
-import type { GpaPolicyReply, StudentReply, TranscriptEntryReply, TranscriptPeriodReply, TranscriptReply } from '#contract/transcripts';
+import type {
+  GpaPolicyReply,
+  StudentReply,
+  TranscriptEntryReply,
+  TranscriptPeriodReply,
+  TranscriptReply,
+} from '#contract/transcripts';
 import { SnapshotService } from '#server/audit';
 import { PeriodsRepository } from '#server/calendar';
 import { Clock, Transactions, type Queries } from '#server/platform';
@@ -33,7 +39,12 @@ export class TranscriptService {
       sealedAt: sealedAt.toISOString(),
       entries: entries.map(entryReply),
     }));
-    const inProgress = await this.inProgress(queries, schoolId!, studentId, new Set(sealed.map(({ periodId }) => periodId)));
+    const inProgress = await this.inProgress(
+      queries,
+      schoolId!,
+      studentId,
+      new Set(sealed.map(({ periodId }) => periodId)),
+    );
     const codes = await this.codes(queries);
     return {
       student: { ...student, birthDate },

@@ -35,7 +35,10 @@ export function decodeTextOrThrow(bytes: Buffer, name: string): DecodedText {
   const nul = withoutMark.indexOf('\0');
   if (nul !== -1) {
     const row = withoutMark.slice(0, nul).split('\n').length;
-    throw new Refusal('file-unreadable', { row, reason: 'it holds NUL bytes, which text never does; export the file again' });
+    throw new Refusal('file-unreadable', {
+      row,
+      reason: 'it holds NUL bytes, which text never does; export the file again',
+    });
   }
   return { ...decoded, text: withoutMark };
 }

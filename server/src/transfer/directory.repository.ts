@@ -28,7 +28,8 @@ export class DirectoryRepository {
     }
     const others = new Map<string, string>();
     for (const { sourcedId, email, familyName, givenName } of students) {
-      for (const key of [sourcedId, email].map(foldKey)) if (!roster.has(key)) others.set(key, `${familyName}, ${givenName}`);
+      for (const key of [sourcedId, email].map(foldKey))
+        if (!roster.has(key)) others.set(key, `${familyName}, ${givenName}`);
     }
     return { roster, others };
   }
@@ -53,7 +54,13 @@ export class DirectoryRepository {
 
   private students(queries: Queries) {
     return queries
-      .select({ id: people.id, sourcedId: people.sourcedId, email: people.email, familyName: people.familyName, givenName: people.givenName })
+      .select({
+        id: people.id,
+        sourcedId: people.sourcedId,
+        email: people.email,
+        familyName: people.familyName,
+        givenName: people.givenName,
+      })
       .from(people)
       .where(and(eq(people.kind, 'student')));
   }

@@ -1,6 +1,25 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query, UploadedFile, UseInterceptors } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Param,
+  ParseIntPipe,
+  Post,
+  Put,
+  Query,
+  UploadedFile,
+  UseInterceptors,
+} from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
-import { AcceptImportRequest, ChooseColumnsRequest, largestFileMegabytes, type FileImportReply, type FileImportSummaryReply } from '#contract/transfer';
+import {
+  AcceptImportRequest,
+  ChooseColumnsRequest,
+  largestFileMegabytes,
+  type FileImportReply,
+  type FileImportSummaryReply,
+} from '#contract/transfer';
 import { Allow, CurrentActor, Refusal, registrars, type Actor } from '#server/platform';
 import { FileImportsService } from './file-imports.service.js';
 

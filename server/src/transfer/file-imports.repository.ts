@@ -10,7 +10,11 @@ export type FileImport = typeof fileImports.$inferSelect;
 
 @Injectable()
 export class FileImportsRepository {
-  async add(queries: Queries, values: typeof fileImports.$inferInsert, rows: readonly (readonly string[])[]): Promise<number> {
+  async add(
+    queries: Queries,
+    values: typeof fileImports.$inferInsert,
+    rows: readonly (readonly string[])[],
+  ): Promise<number> {
     const [added] = await queries.insert(fileImports).values(values).returning({ id: fileImports.id });
     await queries.execute(sql`
       INSERT INTO file_rows (import_id, row, cells)
@@ -87,7 +91,10 @@ export class FileImportsRepository {
   /** Keeps what each row led to, with what stood before, so that it can be undone. */
   async keepOutcomes(queries: Queries, file: FileImport, planned: readonly PlannedRow[]): Promise<void> {
     const rows = planned.map(({ row, outcome, enrollmentId, after }) => ({
-      row, outcome, enrollment: enrollmentId, after: after && formatDecimal(after),
+      row,
+      outcome,
+      enrollment: enrollmentId,
+      after: after && formatDecimal(after),
     }));
     await queries.execute(sql`
       INSERT INTO file_row_outcomes (import_id, row, outcome, enrollment_id, before, before_import_id, before_import_row, after)

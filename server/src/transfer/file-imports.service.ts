@@ -42,7 +42,12 @@ export class FileImportsService {
       const period = await this.periods.byIdOrThrow(queries, periodId);
       const [reporting] = await this.reporting.inPeriod(queries, period);
       if (!reporting) throw new Refusal('not-found', { what: `report item in ${period.name}`, id: periodId });
-      const proposals = await this.propose(queries, table.header, table.rows.slice(table.headerRow), reporting.sections.map((section) => section.id));
+      const proposals = await this.propose(
+        queries,
+        table.header,
+        table.rows.slice(table.headerRow),
+        reporting.sections.map((section) => section.id),
+      );
       const id = await this.files.add(
         queries,
         {
@@ -63,7 +68,12 @@ export class FileImportsService {
         table.rows,
       );
       await this.log.record(queries, actor, [
-        { action: 'read file', thing: `file ${id}`, before: null, after: { name, bytes: bytes.length, rows: table.rows.length } },
+        {
+          action: 'read file',
+          thing: `file ${id}`,
+          before: null,
+          after: { name, bytes: bytes.length, rows: table.rows.length },
+        },
       ]);
       return id;
     });
@@ -94,7 +104,12 @@ export class FileImportsService {
       idColumn: file.idColumn,
       gradeColumn: file.gradeColumn,
       sectionId: file.sectionId,
-      proposals: await this.propose(queries, header, dataRows, sections.map((section) => section.id)),
+      proposals: await this.propose(
+        queries,
+        header,
+        dataRows,
+        sections.map((section) => section.id),
+      ),
       preview: plan && previewOfPlan(plan),
     };
   }
@@ -130,7 +145,12 @@ export class FileImportsService {
       await this.files.writeComputed(queries, file);
       await this.files.change(queries, id, { status: 'accepted', acceptedAt: this.clock.now() });
       await this.log.record(queries, actor, [
-        { action: 'accept file', thing: `file ${id}`, before: { status: 'read' }, after: { status: 'accepted', counts: preview.counts } },
+        {
+          action: 'accept file',
+          thing: `file ${id}`,
+          before: { status: 'read' },
+          after: { status: 'accepted', counts: preview.counts },
+        },
       ]);
     });
     return this.byId(id);

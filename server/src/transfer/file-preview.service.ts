@@ -1,7 +1,15 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { formatDecimal } from '#core/numbers';
-import { foldKey, planImport, rowOutcomes, type Directory, type FileRow, type PlannedRow, type RowOutcome } from '#core/transfer';
+import {
+  foldKey,
+  planImport,
+  rowOutcomes,
+  type Directory,
+  type FileRow,
+  type PlannedRow,
+  type RowOutcome,
+} from '#core/transfer';
 import type { PreviewReply } from '#contract/transfer';
 import { PeriodsRepository } from '#server/calendar';
 import type { Queries } from '#server/platform';
@@ -40,7 +48,12 @@ export function previewOfPlan({ rows, directory }: FilePlan): PreviewReply {
   const inFile = new Set(rows.map(({ id }) => directory.roster.get(foldKey(id))?.enrollmentId));
   const expected = new Map([...directory.roster.values()].map((entry) => [entry.enrollmentId, entry]));
   const shown = rows.map(({ row, id, name, value, outcome, before, after, sameAs }) => ({
-    row, id, name, value, outcome, sameAs,
+    row,
+    id,
+    name,
+    value,
+    outcome,
+    sameAs,
     before: before && formatDecimal(before),
     after: after && formatDecimal(after),
   }));

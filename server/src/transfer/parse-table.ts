@@ -18,16 +18,24 @@ const mostColumns = 1000;
  * @throws Refusal file-empty, file-no-columns, file-unreadable
  */
 export function parseTableOrThrow(text: string, name: string): FileTable {
-  const { data, errors } = Papa.parse<string[]>(text, { skipEmptyLines: false, delimitersToGuess: [',', ';', '\t', '|'] });
+  const { data, errors } = Papa.parse<string[]>(text, {
+    skipEmptyLines: false,
+    delimitersToGuess: [',', ';', '\t', '|'],
+  });
   const quote = errors.find(({ type }) => type === 'Quotes');
   if (quote) {
-    throw new Refusal('file-unreadable', { row: (quote.row ?? 0) + 1, reason: 'a quotation mark is opened and never closed' });
+    throw new Refusal('file-unreadable', {
+      row: (quote.row ?? 0) + 1,
+      reason: 'a quotation mark is opened and never closed',
+    });
   }
   const rows = data.filter((row, index) => index < data.length - 1 || row.some((cell) => cell !== ''));
   if (rows.length === 0) throw new Refusal('file-empty', { name });
-  if (rows.length > mostRows) throw new Refusal('file-unreadable', { row: mostRows + 1, reason: `at most ${mostRows} rows can be read at once` });
+  if (rows.length > mostRows)
+    throw new Refusal('file-unreadable', { row: mostRows + 1, reason: `at most ${mostRows} rows can be read at once` });
   const wide = rows.findIndex((row) => row.length > mostColumns);
-  if (wide !== -1) throw new Refusal('file-unreadable', { row: wide + 1, reason: `it has more than ${mostColumns} columns` });
+  if (wide !== -1)
+    throw new Refusal('file-unreadable', { row: wide + 1, reason: `it has more than ${mostColumns} columns` });
   const at = findHeaderRow(rows);
   if (at === undefined) throw new Refusal('file-no-columns', { name });
   return { headerRow: at + 1, header: rows[at]!.map((cell) => cell.trim()), rows };

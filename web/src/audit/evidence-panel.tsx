@@ -5,7 +5,15 @@ import { showComputed, showDay, showInstant, showLabel, showPercent } from '../u
 import { SeverityDiamond } from '../ui/state-marks';
 
 /** What one finding rests on, and the way to the grade. */
-export function EvidencePanel({ finding, rule, onOpen }: { finding: FindingReply; rule: AuditRuleReply; onOpen: () => void }) {
+export function EvidencePanel({
+  finding,
+  rule,
+  onOpen,
+}: {
+  finding: FindingReply;
+  rule: AuditRuleReply;
+  onOpen: () => void;
+}) {
   const { mark, computed } = finding;
   return (
     <section aria-label="Evidence" className="overflow-auto border-l border-hairline bg-raised px-5 py-4">

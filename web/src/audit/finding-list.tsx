@@ -18,20 +18,68 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
   const columns = useMemo((): GridColumn<FindingReply>[] => {
     const rule = (id: string) => rules.find((each) => each.id === id)!;
     return [
-      { id: 'severity', header: <span className="sr-only">Severity</span>, width: '32px', cell: ({ ruleId }) => <SeverityDiamond severity={rule(ruleId).severity} /> },
-      { id: 'student', header: 'Student', width: '148px', sortBy: ({ student }) => student, cell: ({ student }) => <b className="font-semibold">{student}</b> },
-      { id: 'section', header: 'Section', sortBy: ({ section }) => section, cell: ({ section }) => <span title={section}>{section}</span> },
-      { id: 'percent', header: '%', width: '58px', align: 'right', sortBy: ({ mark }) => Number(mark.percent ?? -1), cell: ({ mark }) => <span className="figures">{mark.percent ? showPercent(mark.percent) : '–'}</span> },
-      { id: 'mark', header: 'Label', width: '58px', align: 'center', sortBy: ({ mark }) => mark.code ?? mark.label ?? '', cell: ({ mark }) => <b className="figures">{mark.code ?? (mark.label ? showLabel(mark.label) : '–')}</b> },
-      { id: 'new', header: <span className="sr-only">New</span>, width: '46px', align: 'right', cell: ({ isNew }) => isNew && <span className="rounded bg-estuary-soft px-1.5 text-[12px] text-estuary">new</span> },
+      {
+        id: 'severity',
+        header: <span className="sr-only">Severity</span>,
+        width: '32px',
+        cell: ({ ruleId }) => <SeverityDiamond severity={rule(ruleId).severity} />,
+      },
+      {
+        id: 'student',
+        header: 'Student',
+        width: '148px',
+        sortBy: ({ student }) => student,
+        cell: ({ student }) => <b className="font-semibold">{student}</b>,
+      },
+      {
+        id: 'section',
+        header: 'Section',
+        sortBy: ({ section }) => section,
+        cell: ({ section }) => <span title={section}>{section}</span>,
+      },
+      {
+        id: 'percent',
+        header: '%',
+        width: '58px',
+        align: 'right',
+        sortBy: ({ mark }) => Number(mark.percent ?? -1),
+        cell: ({ mark }) => <span className="figures">{mark.percent ? showPercent(mark.percent) : '–'}</span>,
+      },
+      {
+        id: 'mark',
+        header: 'Label',
+        width: '58px',
+        align: 'center',
+        sortBy: ({ mark }) => mark.code ?? mark.label ?? '',
+        cell: ({ mark }) => <b className="figures">{mark.code ?? (mark.label ? showLabel(mark.label) : '–')}</b>,
+      },
+      {
+        id: 'new',
+        header: <span className="sr-only">New</span>,
+        width: '46px',
+        align: 'right',
+        cell: ({ isNew }) =>
+          isNew && <span className="rounded bg-estuary-soft px-1.5 text-[12px] text-estuary">new</span>,
+      },
     ];
   }, [rules]);
   return (
-    <div className="flex min-h-0 flex-col" onDoubleClick={() => {
-      const finding = findings.find(({ key }) => key === chosen);
-      if (finding) onOpen(finding);
-    }}>
-      <DataGrid label="Findings" columns={columns} rows={findings} rowKey={({ key }) => key} chosenKey={chosen} onChoose={onChoose} empty={<Empty title="Nothing found">Every rule looked and has nothing to say here.</Empty>} />
+    <div
+      className="flex min-h-0 flex-col"
+      onDoubleClick={() => {
+        const finding = findings.find(({ key }) => key === chosen);
+        if (finding) onOpen(finding);
+      }}
+    >
+      <DataGrid
+        label="Findings"
+        columns={columns}
+        rows={findings}
+        rowKey={({ key }) => key}
+        chosenKey={chosen}
+        onChoose={onChoose}
+        empty={<Empty title="Nothing found">Every rule looked and has nothing to say here.</Empty>}
+      />
     </div>
   );
 }

@@ -25,7 +25,8 @@ export function FindingsPage() {
   const onlyNew = search.get('show') === 'new';
   const run = audit?.run ?? null;
   const shown = useMemo(
-    () => (run?.findings ?? []).filter((finding) => (!ruleId || finding.ruleId === ruleId) && (!onlyNew || finding.isNew)),
+    () =>
+      (run?.findings ?? []).filter((finding) => (!ruleId || finding.ruleId === ruleId) && (!onlyNew || finding.isNew)),
     [run, ruleId, onlyNew],
   );
   const chosen = shown.find(({ key }) => key === search.get('finding')) ?? shown[0];
@@ -41,7 +42,8 @@ export function FindingsPage() {
     const next = shown[shown.findIndex(({ key }) => key === chosen?.key) + by];
     if (next) choose({ finding: next.key });
   };
-  const openGrade = (finding: FindingReply) => void navigate(`${path(`grade-sheets/${finding.sectionId}/${finding.itemId}`)}?student=${finding.enrollmentId}`);
+  const openGrade = (finding: FindingReply) =>
+    void navigate(`${path(`grade-sheets/${finding.sectionId}/${finding.itemId}`)}?student=${finding.enrollmentId}`);
   const start = () => runAudit.mutate(undefined, { onError: showProblem });
   useKeys([
     { key: 'a', says: 'run the audit again', act: start },
@@ -61,7 +63,8 @@ export function FindingsPage() {
       <Page headline={`${period.name} has not been audited yet.`} actions={runButton}>
         <Panel>
           <Empty title="Six rules look at every grade">
-            They find what is missing, what disagrees and what would be wrong on a transcript. Nothing is changed by an audit.
+            They find what is missing, what disagrees and what would be wrong on a transcript. Nothing is changed by an
+            audit.
           </Empty>
         </Panel>
       </Page>
@@ -69,7 +72,13 @@ export function FindingsPage() {
   }
   return (
     <Page
-      headline={<FindingsHeadline run={run} periodName={period.name} onNew={() => choose({ show: onlyNew ? null : 'new', finding: null })} />}
+      headline={
+        <FindingsHeadline
+          run={run}
+          periodName={period.name}
+          onNew={() => choose({ show: onlyNew ? null : 'new', finding: null })}
+        />
+      }
       actions={
         <>
           {runButton}
@@ -81,9 +90,28 @@ export function FindingsPage() {
       aside={`${audit.rules.length} rules over ${plural(run.gradesChecked, 'grade')} · ${(run.milliseconds / 1000).toFixed(1)} s · ${showInstant(run.startedAt)}`}
     >
       <div className="grid min-h-[340px] flex-1 grid-cols-[220px_minmax(0,1fr)_330px] rounded-md border border-hairline bg-surface">
-        <RuleList rules={audit.rules} findings={run.findings} chosen={ruleId} onChoose={(rule) => choose({ rule, finding: null })} />
-        <FindingList rules={audit.rules} findings={shown} chosen={chosen?.key ?? null} onChoose={({ key }) => choose({ finding: key })} onOpen={openGrade} />
-        {chosen ? <EvidencePanel finding={chosen} rule={audit.rules.find(({ id }) => id === chosen.ruleId)!} onOpen={() => openGrade(chosen)} /> : <div className="border-l border-hairline" />}
+        <RuleList
+          rules={audit.rules}
+          findings={run.findings}
+          chosen={ruleId}
+          onChoose={(rule) => choose({ rule, finding: null })}
+        />
+        <FindingList
+          rules={audit.rules}
+          findings={shown}
+          chosen={chosen?.key ?? null}
+          onChoose={({ key }) => choose({ finding: key })}
+          onOpen={openGrade}
+        />
+        {chosen ? (
+          <EvidencePanel
+            finding={chosen}
+            rule={audit.rules.find(({ id }) => id === chosen.ruleId)!}
+            onOpen={() => openGrade(chosen)}
+          />
+        ) : (
+          <div className="border-l border-hairline" />
+        )}
       </div>
     </Page>
   );
@@ -97,12 +125,15 @@ function FindingsHeadline({ run, periodName, onNew }: { run: AuditRunReply; peri
         <>Nothing blocks the seal of {periodName}</>
       ) : (
         <>
-          <Strong tone="blocks">{plural(findings.length, 'finding')}</Strong> {findings.length === 1 ? 'blocks' : 'block'} the seal of {periodName}
+          <Strong tone="blocks">{plural(findings.length, 'finding')}</Strong>{' '}
+          {findings.length === 1 ? 'blocks' : 'block'} the seal of {periodName}
         </>
       )}
       {sinceLastRun && (
         <>
-          ; since the run before, <FigureButton onClick={onNew}>{showCount(sinceLastRun.added)}</FigureButton> {sinceLastRun.added === 1 ? 'is' : 'are'} new, {showCount(sinceLastRun.still)} still there and <Strong>{showCount(sinceLastRun.gone)} gone</Strong>
+          ; since the run before, <FigureButton onClick={onNew}>{showCount(sinceLastRun.added)}</FigureButton>{' '}
+          {sinceLastRun.added === 1 ? 'is' : 'are'} new, {showCount(sinceLastRun.still)} still there and{' '}
+          <Strong>{showCount(sinceLastRun.gone)} gone</Strong>
         </>
       )}
       .

@@ -12,7 +12,10 @@ export function SignInPage() {
   const { data: session } = useSession();
   const { data: demoPeople = [] } = useDemoPeople();
   const signIn = useSignIn();
-  const form = useForm<SignInRequest>({ resolver: classValidatorResolver(SignInRequest), defaultValues: { username: '', password: '' } });
+  const form = useForm<SignInRequest>({
+    resolver: classValidatorResolver(SignInRequest),
+    defaultValues: { username: '', password: '' },
+  });
   const { errors } = form.formState;
   if (session) return <Navigate to="/" replace />;
   return (
@@ -51,8 +54,20 @@ export function SignInPage() {
         onSubmit={(event) => void form.handleSubmit((request) => signIn.mutate(request))(event)}
         className="w-[340px] space-y-4 rounded-md border border-hairline bg-surface p-7"
       >
-        <TextField label="Sign-in name" autoComplete="username" autoFocus fault={errors.username?.message} {...form.register('username')} />
-        <TextField label="Password" type="password" autoComplete="current-password" fault={errors.password?.message} {...form.register('password')} />
+        <TextField
+          label="Sign-in name"
+          autoComplete="username"
+          autoFocus
+          fault={errors.username?.message}
+          {...form.register('username')}
+        />
+        <TextField
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          fault={errors.password?.message}
+          {...form.register('password')}
+        />
         {signIn.error instanceof ProblemError && (
           <p role="alert" className="text-waratah">
             {signIn.error.problem.detail}

@@ -1,7 +1,10 @@
 import type { PercentFault } from '#core/posting';
 
 /** What is wrong with an entry and what would be right. */
-export function entryFaultWords(code: PercentFault | 'label-unknown' | 'day-unreadable' | 'day-placeholder', known: readonly string[]): string {
+export function entryFaultWords(
+  code: PercentFault | 'label-unknown' | 'day-unreadable' | 'day-placeholder',
+  known: readonly string[],
+): string {
   switch (code) {
     case 'percent-unreadable':
       return 'A percent is a number such as 86.4.';

@@ -22,7 +22,12 @@ export function FillBlanksDialog({ isOpen, onOpenChange, blanks, onFill }: FillB
     if (wrong === undefined) onOpenChange(false);
   };
   return (
-    <Dialog isOpen={isOpen} onOpenChange={onOpenChange} title={`Fill ${plural(blanks, 'blank')} with one value`} description="The marks stay unsaved until you save the sheet, and can be taken back.">
+    <Dialog
+      isOpen={isOpen}
+      onOpenChange={onOpenChange}
+      title={`Fill ${plural(blanks, 'blank')} with one value`}
+      description="The marks stay unsaved until you save the sheet, and can be taken back."
+    >
       <form
         className="flex items-start gap-2"
         onSubmit={(event) => {
@@ -30,7 +35,14 @@ export function FillBlanksDialog({ isOpen, onOpenChange, blanks, onFill }: FillB
           fill();
         }}
       >
-        <TextField label="Percent, label or code" value={text} autoFocus onChange={(event) => setText(event.target.value)} fault={fault} className="flex-1" />
+        <TextField
+          label="Percent, label or code"
+          value={text}
+          autoFocus
+          onChange={(event) => setText(event.target.value)}
+          fault={fault}
+          className="flex-1"
+        />
         <Button look="main" type="submit" className="mt-[25px] h-9">
           Fill
         </Button>

@@ -19,7 +19,9 @@ export function GradeSheetPage() {
   if (error instanceof ProblemError) {
     return (
       <Page headline="This sheet cannot be opened.">
-        <Empty title={error.problem.title}>{error.problem.detail} It may run in another school or period than the one chosen above.</Empty>
+        <Empty title={error.problem.title}>
+          {error.problem.detail} It may run in another school or period than the one chosen above.
+        </Empty>
       </Page>
     );
   }

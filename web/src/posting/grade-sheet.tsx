@@ -46,20 +46,28 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
       const { mark, version } = drafts.marks[enrollmentId]!;
       return { ...mark, enrollmentId, version };
     });
-    save.mutate({ changes, ...(isOutside ? { outsideWindow: true } : {}) }, {
-      onSuccess: ({ receipt }) => {
-        clearMarks(sheetId);
-        toast.success(`${plural(receipt.changes.length, 'grade')} saved.`, { description: 'The receipt stands below the sheet.' });
+    save.mutate(
+      { changes, ...(isOutside ? { outsideWindow: true } : {}) },
+      {
+        onSuccess: ({ receipt }) => {
+          clearMarks(sheetId);
+          toast.success(`${plural(receipt.changes.length, 'grade')} saved.`, {
+            description: 'The receipt stands below the sheet.',
+          });
+        },
+        onError: showProblem,
       },
-      onError: showProblem,
-    });
+    );
   };
   const saveAll = () => {
     if (unsaved.length === 0 || save.isPending) return;
     if (isOutside) setAsking(true);
     else post();
   };
-  const explain = useCallback((row: SheetRow) => openDrawer('Workings', <MarkWorkings row={row} sheet={sheet} rules={rules} />), [sheet, rules]);
+  const explain = useCallback(
+    (row: SheetRow) => openDrawer('Workings', <MarkWorkings row={row} sheet={sheet} rules={rules} />),
+    [sheet, rules],
+  );
   const chosenRow = rows.find(({ reply }) => reply.enrollmentId === chosen) ?? rows[0];
   const focusOn = (row: SheetRow) => {
     setChosen(row.reply.enrollmentId);
@@ -78,7 +86,11 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
   useKeys([
     { key: 'Ctrl+s', says: 'save the sheet', inFields: true, act: saveAll },
     { key: 'Ctrl+z', says: 'take back the last entry', act: () => undoMarks(sheetId) },
-    { key: 'w', says: 'workings of the chosen student', act: () => (isExplaining ? closeDrawer() : chosenRow && explain(chosenRow)) },
+    {
+      key: 'w',
+      says: 'workings of the chosen student',
+      act: () => (isExplaining ? closeDrawer() : chosenRow && explain(chosenRow)),
+    },
     { key: 'n', says: 'the next problem', act: toNextProblem },
     { key: 'j', says: 'the next row', act: step(1) },
     { key: 'k', says: 'the row before', act: step(-1) },
@@ -93,7 +105,9 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
     return closeDrawer;
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only when the sheet is opened
   }, []);
-  const blocker = useBlocker(({ currentLocation, nextLocation }) => unsaved.length > 0 && currentLocation.pathname !== nextLocation.pathname);
+  const blocker = useBlocker(
+    ({ currentLocation, nextLocation }) => unsaved.length > 0 && currentLocation.pathname !== nextLocation.pathname,
+  );
   const problem = save.error instanceof ProblemError ? save.error.problem : undefined;
   return (
     <Page
@@ -123,16 +137,41 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
             {problem.errors.map(({ field, detail }) => (
               <p key={field + detail}>{detail}</p>
             ))}
-            {problem.code === 'grades-changed' && <Button onClick={() => keepMine(sheetId, rows)}>Keep mine over theirs</Button>}
+            {problem.code === 'grades-changed' && (
+              <Button onClick={() => keepMine(sheetId, rows)}>Keep mine over theirs</Button>
+            )}
           </Note>
         </div>
       )}
-      <Panel label="Grade sheet" className={`min-h-0 flex-1 overflow-auto ${isOutside ? 'border-t-4 border-t-wattle-fill' : ''}`}>
-        <SheetGrid rows={rows} isReadOnly={isReadOnly} chosen={chosen} onChoose={setChosen} onEnter={entry.enter} onPaste={(row, column, block) => entry.paste(row, column, block).forEach((fault) => toast.error(fault))} onTakeComputed={entry.takeComputed} onExplain={explain} />
+      <Panel
+        label="Grade sheet"
+        className={`min-h-0 flex-1 overflow-auto ${isOutside ? 'border-t-4 border-t-wattle-fill' : ''}`}
+      >
+        <SheetGrid
+          rows={rows}
+          isReadOnly={isReadOnly}
+          chosen={chosen}
+          onChoose={setChosen}
+          onEnter={entry.enter}
+          onPaste={(row, column, block) => entry.paste(row, column, block).forEach((fault) => toast.error(fault))}
+          onTakeComputed={entry.takeComputed}
+          onExplain={explain}
+        />
         <ReceiptList receipts={sheet.receipts} />
       </Panel>
-      <FillBlanksDialog isOpen={isFilling} onOpenChange={setFilling} blanks={entry.blanks.length} onFill={entry.fillBlanks} />
-      <OutsideDialog isOpen={isAsking} onOpenChange={setAsking} itemName={sheet.itemName} periodName={sheet.period.name} onPost={post} />
+      <FillBlanksDialog
+        isOpen={isFilling}
+        onOpenChange={setFilling}
+        blanks={entry.blanks.length}
+        onFill={entry.fillBlanks}
+      />
+      <OutsideDialog
+        isOpen={isAsking}
+        onOpenChange={setAsking}
+        itemName={sheet.itemName}
+        periodName={sheet.period.name}
+        onPost={post}
+      />
       <LeaveDialog blocker={blocker} unsaved={unsaved.length} onForget={() => clearMarks(sheetId)} />
     </Page>
   );
@@ -143,7 +182,10 @@ function keepMine(sheetId: string, rows: readonly SheetRow[]): void {
   const versions = new Map(rows.map(({ reply }) => [reply.enrollmentId, reply.version]));
   useMarkDrafts.setState(({ sheets }) => {
     const { marks, undo } = draftsOf({ sheets }, sheetId);
-    const kept = Object.entries(marks).map(([id, draft]) => [id, { ...draft, version: versions.get(Number(id)) ?? draft.version }]);
+    const kept = Object.entries(marks).map(([id, draft]) => [
+      id,
+      { ...draft, version: versions.get(Number(id)) ?? draft.version },
+    ]);
     return { sheets: { ...sheets, [sheetId]: { marks: Object.fromEntries(kept), undo } } };
   });
 }
@@ -156,7 +198,10 @@ function SheetSteps({ sheetKey: { sectionId, itemId, periodId } }: { sheetKey: S
   const at = sheets.findIndex((sheet) => sheet.sectionId === sectionId);
   const link = (sheet: (typeof sheets)[number] | undefined, arrow: 'before' | 'after') =>
     sheet && (
-      <Link to={path(`grade-sheets/${sheet.sectionId}/${itemId}`)} className="rounded-md px-2 py-1 font-semibold hover:bg-eucalypt-soft">
+      <Link
+        to={path(`grade-sheets/${sheet.sectionId}/${itemId}`)}
+        className="rounded-md px-2 py-1 font-semibold hover:bg-eucalypt-soft"
+      >
         {arrow === 'before' ? `◂ ${sheet.section}` : `${sheet.section} ▸`}
       </Link>
     );

@@ -4,7 +4,15 @@ import { Dialog } from '../ui/dialog';
 import { plural } from '../ui/format';
 
 /** Asks before a sheet with unsaved marks is left. They are kept on this machine unless they are let go. */
-export function LeaveDialog({ blocker, unsaved, onForget }: { blocker: Blocker; unsaved: number; onForget: () => void }) {
+export function LeaveDialog({
+  blocker,
+  unsaved,
+  onForget,
+}: {
+  blocker: Blocker;
+  unsaved: number;
+  onForget: () => void;
+}) {
   return (
     <Dialog
       isOpen={blocker.state === 'blocked'}

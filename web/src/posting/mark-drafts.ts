@@ -22,7 +22,9 @@ const noDrafts: SheetDrafts = { marks: {}, undo: [] };
 const mostSteps = 50;
 
 /** Unsaved work survives a reload and a closed tab. */
-export const useMarkDrafts = create<AllDrafts>()(persist((): AllDrafts => ({ sheets: {} }), { name: 'wombat-mark-drafts' }));
+export const useMarkDrafts = create<AllDrafts>()(
+  persist((): AllDrafts => ({ sheets: {} }), { name: 'wombat-mark-drafts' }),
+);
 
 export function draftsOf(state: AllDrafts, sheet: string): SheetDrafts {
   return state.sheets[sheet] ?? noDrafts;
@@ -32,7 +34,9 @@ export function draftsOf(state: AllDrafts, sheet: string): SheetDrafts {
 export function changeMarks(sheet: string, changes: Readonly<Record<number, MarkDraft | null>>): void {
   useMarkDrafts.setState((state) => {
     const { marks, undo } = draftsOf(state, sheet);
-    const next = Object.entries({ ...marks, ...changes }).filter((entry): entry is [string, MarkDraft] => entry[1] !== null);
+    const next = Object.entries({ ...marks, ...changes }).filter(
+      (entry): entry is [string, MarkDraft] => entry[1] !== null,
+    );
     return withSheet(state, sheet, { marks: Object.fromEntries(next), undo: [...undo, marks].slice(-mostSteps) });
   });
 }
@@ -47,7 +51,9 @@ export function undoMarks(sheet: string): void {
 
 /** Forgets the drafts of a sheet, as after a save. */
 export function clearMarks(sheet: string): void {
-  useMarkDrafts.setState(({ sheets }) => ({ sheets: Object.fromEntries(Object.entries(sheets).filter(([key]) => key !== sheet)) }));
+  useMarkDrafts.setState(({ sheets }) => ({
+    sheets: Object.fromEntries(Object.entries(sheets).filter(([key]) => key !== sheet)),
+  }));
 }
 
 function withSheet({ sheets }: AllDrafts, sheet: string, drafts: SheetDrafts): AllDrafts {

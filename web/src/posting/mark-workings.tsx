@@ -32,9 +32,24 @@ export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: Shee
           <WorkingsSheet
             lines={[
               { says: mark.percent ? 'Posted percent' : 'Computed percent', figure: showPercent(formatDecimal(shown)) },
-              { says: `Rounded ${roundingWords[sheet.rounding]} to ${sheet.digits} decimals`, figure: formatDecimal(found.rounded) },
-              ...(edge ? [{ says: `Reaches the cut-off of ${showLabel(edge.band.label)}`, figure: formatDecimal(edge.band.lowest), note: `The first value in is ${formatDecimal(edge.firstValue)}.` }] : []),
-              { says: `On ${sheet.scaleName}, version ${sheet.scaleVersion}`, figure: found.band ? showLabel(found.band.label) : 'no label', isResult: true },
+              {
+                says: `Rounded ${roundingWords[sheet.rounding]} to ${sheet.digits} decimals`,
+                figure: formatDecimal(found.rounded),
+              },
+              ...(edge
+                ? [
+                    {
+                      says: `Reaches the cut-off of ${showLabel(edge.band.label)}`,
+                      figure: formatDecimal(edge.band.lowest),
+                      note: `The first value in is ${formatDecimal(edge.firstValue)}.`,
+                    },
+                  ]
+                : []),
+              {
+                says: `On ${sheet.scaleName}, version ${sheet.scaleVersion}`,
+                figure: found.band ? showLabel(found.band.label) : 'no label',
+                isResult: true,
+              },
             ]}
           />
           <RulerStrip bands={rules.bands} percent={found.rounded} />
@@ -44,7 +59,11 @@ export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: Shee
         <h4 className="mb-1.5 font-bold">Posted</h4>
         <p>
           <b>{showMark(bodyOfMark(mark))}</b>
-          {row.isUnsaved ? ', not saved yet.' : reply.postedBy && reply.postedAt ? `, by ${reply.postedBy}, ${showInstant(reply.postedAt)}.` : '.'}
+          {row.isUnsaved
+            ? ', not saved yet.'
+            : reply.postedBy && reply.postedAt
+              ? `, by ${reply.postedBy}, ${showInstant(reply.postedAt)}.`
+              : '.'}
         </p>
       </section>
     </div>
@@ -56,6 +75,10 @@ function computedLines({ reply, computed }: SheetRow, sheet: SheetReply, { preci
   return [
     { says: 'As the file has it', figure: percent, note: `${fileName}, row ${fileRow}, column “${column}”` },
     { says: 'Taken in', figure: '', note: `${showInstant(acceptedAt)}, by ${acceptedBy}` },
-    { says: `Would be posted, rounded ${roundingWords[sheet.rounding]}`, figure: formatDecimal(roundTo(fromDecimal(computed!), precision.digits, precision.rounding)), isResult: true },
+    {
+      says: `Would be posted, rounded ${roundingWords[sheet.rounding]}`,
+      figure: formatDecimal(roundTo(fromDecimal(computed!), precision.digits, precision.rounding)),
+      isResult: true,
+    },
   ];
 }

@@ -13,7 +13,10 @@ export interface SheetKey {
 const addressOf = ({ sectionId, itemId, periodId }: SheetKey) => `/grade-sheets/${sectionId}/${itemId}/${periodId}`;
 
 export function useSheets(periodId: number) {
-  return useQuery({ queryKey: ['sheets', periodId], queryFn: () => api.get<SheetListReply[]>(`/grade-sheets?period=${periodId}`) });
+  return useQuery({
+    queryKey: ['sheets', periodId],
+    queryFn: () => api.get<SheetListReply[]>(`/grade-sheets?period=${periodId}`),
+  });
 }
 
 export function useSheet(key: SheetKey) {
@@ -27,12 +30,14 @@ export function useSaveSheet(key: SheetKey) {
     mutationFn: (request: SaveSheetRequest) => api.put<SaveSheetReply>(addressOf(key), request),
     onSuccess: ({ receipt, rows }) => {
       const saved = new Map(rows.map((row) => [row.enrollmentId, row]));
-      client.setQueryData<SheetReply>(['sheet', key], (sheet) =>
-        sheet && {
-          ...sheet,
-          rows: sheet.rows.map((row) => saved.get(row.enrollmentId) ?? row),
-          receipts: [receipt, ...sheet.receipts],
-        },
+      client.setQueryData<SheetReply>(
+        ['sheet', key],
+        (sheet) =>
+          sheet && {
+            ...sheet,
+            rows: sheet.rows.map((row) => saved.get(row.enrollmentId) ?? row),
+            receipts: [receipt, ...sheet.receipts],
+          },
       );
       refreshCounts();
     },

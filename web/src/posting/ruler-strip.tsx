@@ -8,7 +8,10 @@ export function RulerStrip({ bands, percent }: { bands: readonly Band[]; percent
   const ordered = orderBands(bands);
   const at = Number(formatDecimal(percent));
   const lowest = (index: number) => (ordered[index] ? Number(formatDecimal(ordered[index].lowest)) : 100);
-  const own = Math.max(0, ordered.findIndex((_band, index) => lowest(index) <= at));
+  const own = Math.max(
+    0,
+    ordered.findIndex((_band, index) => lowest(index) <= at),
+  );
   const from = Math.max(0, Math.min(lowest(Math.min(ordered.length - 1, own + 1)), at - 3), at - 12);
   const to = Math.max(Math.min(100, own > 1 ? lowest(own - 2) : 100), at + 1, from + 4);
   const place = (value: number) => ((Math.min(to, Math.max(from, value)) - from) / (to - from)) * 100;
@@ -35,7 +38,14 @@ export function RulerStrip({ bands, percent }: { bands: readonly Band[]; percent
         );
       })}
       <path d={`M${place(at) * 3.4} 41l5 9h-10Z`} fill="var(--ink)" />
-      <text x={Math.min(322, Math.max(18, place(at) * 3.4))} y={62} textAnchor="middle" fontSize="11" fontWeight="700" fill="var(--ink)">
+      <text
+        x={Math.min(322, Math.max(18, place(at) * 3.4))}
+        y={62}
+        textAnchor="middle"
+        fontSize="11"
+        fontWeight="700"
+        fill="var(--ink)"
+      >
         {formatDecimal(percent)}
       </text>
     </svg>

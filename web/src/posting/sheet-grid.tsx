@@ -24,7 +24,12 @@ interface SheetGridProps {
   readonly onExplain: (row: SheetRow) => void;
 }
 
-export const columnNames: Record<EditableColumn, string> = { percent: 'posted percent', mark: 'label or code', lastDate: 'last date of attendance', comment: 'comment' };
+export const columnNames: Record<EditableColumn, string> = {
+  percent: 'posted percent',
+  mark: 'label or code',
+  lastDate: 'last date of attendance',
+  comment: 'comment',
+};
 
 /** A section's students, computed beside posted, for the keyboard: arrows and Enter move, typing replaces. */
 export function SheetGrid(props: SheetGridProps) {
@@ -32,8 +37,9 @@ export function SheetGrid(props: SheetGridProps) {
   const table = useRef<HTMLTableElement>(null);
   const move = (place: number, column: EditableColumn, byRow: number, byColumn: number) => {
     const nextColumn = editableColumns[editableColumns.indexOf(column) + byColumn];
+    const isPassedOver = (at: number) => rows[at]?.reply.withdrawnOn != null;
     let next = place + byRow;
-    while (rows[next]?.reply.withdrawnOn != null && byRow !== 0) next += Math.sign(byRow);
+    if (byRow !== 0) while (isPassedOver(next)) next += byRow;
     const cell = table.current?.querySelector<HTMLInputElement>(`[data-cell="${next}/${nextColumn}"]`);
     cell?.focus();
     cell?.scrollIntoView({ block: 'nearest' });
@@ -65,7 +71,14 @@ export function SheetGrid(props: SheetGridProps) {
       </thead>
       <tbody>
         {rows.map((row, place) => (
-          <Row key={row.reply.enrollmentId} {...props} row={row} place={place} isChosen={chosen === row.reply.enrollmentId} onMove={(column, byRow, byColumn) => move(place, column, byRow, byColumn)} />
+          <Row
+            key={row.reply.enrollmentId}
+            {...props}
+            row={row}
+            place={place}
+            isChosen={chosen === row.reply.enrollmentId}
+            onMove={(column, byRow, byColumn) => move(place, column, byRow, byColumn)}
+          />
         ))}
       </tbody>
     </table>
@@ -79,7 +92,18 @@ interface RowProps extends Omit<SheetGridProps, 'rows' | 'chosen'> {
   readonly onMove: (column: EditableColumn, byRow: number, byColumn: number) => void;
 }
 
-function Row({ row, place, isChosen, isReadOnly, onChoose, onEnter, onPaste, onTakeComputed, onExplain, onMove }: RowProps) {
+function Row({
+  row,
+  place,
+  isChosen,
+  isReadOnly,
+  onChoose,
+  onEnter,
+  onPaste,
+  onTakeComputed,
+  onExplain,
+  onMove,
+}: RowProps) {
   const { reply, mark, computed, computedLabel, isUnsaved, remarks } = row;
   const isWithdrawn = reply.withdrawnOn !== null;
   const texts: Record<EditableColumn, string> = {
@@ -94,11 +118,15 @@ function Row({ row, place, isChosen, isReadOnly, onChoose, onEnter, onPaste, onT
     const atStart = selectionEnd === 0 || isWhole;
     const atEnd = selectionStart === value.length || isWhole;
     const step: readonly [number, number] | undefined =
-      event.key === 'ArrowDown' || (event.key === 'Enter' && !event.shiftKey) ? [1, 0]
-      : event.key === 'ArrowUp' || event.key === 'Enter' ? [-1, 0]
-      : event.key === 'ArrowLeft' && atStart ? [0, -1]
-      : event.key === 'ArrowRight' && atEnd ? [0, 1]
-      : undefined;
+      event.key === 'ArrowDown' || (event.key === 'Enter' && !event.shiftKey)
+        ? [1, 0]
+        : event.key === 'ArrowUp' || event.key === 'Enter'
+          ? [-1, 0]
+          : event.key === 'ArrowLeft' && atStart
+            ? [0, -1]
+            : event.key === 'ArrowRight' && atEnd
+              ? [0, 1]
+              : undefined;
     if (!step || event.ctrlKey || event.metaKey || event.altKey) return;
     event.preventDefault();
     onMove(column, ...step);
@@ -107,7 +135,11 @@ function Row({ row, place, isChosen, isReadOnly, onChoose, onEnter, onPaste, onT
     const text = event.clipboardData.getData('text/plain').replace(/\r?\n$/, '');
     if (!/[\t\n]/.test(text)) return;
     event.preventDefault();
-    onPaste(row, column, text.split(/\r?\n/).map((line) => line.split('\t')));
+    onPaste(
+      row,
+      column,
+      text.split(/\r?\n/).map((line) => line.split('\t')),
+    );
   };
   const cell = (column: EditableColumn, align = 'text-left') => (
     <SheetCell
@@ -126,7 +158,10 @@ function Row({ row, place, isChosen, isReadOnly, onChoose, onEnter, onPaste, onT
   );
   const differs = computed && mark.percent && computedLabel !== mark.label;
   return (
-    <tr className={`h-8 [&_td]:border-b [&_td]:border-hairline ${isChosen ? 'bg-eucalypt-soft' : ''} ${isWithdrawn ? 'text-quiet' : ''}`} onClick={() => onChoose(reply.enrollmentId)}>
+    <tr
+      className={`h-8 [&_td]:border-b [&_td]:border-hairline ${isChosen ? 'bg-eucalypt-soft' : ''} ${isWithdrawn ? 'text-quiet' : ''}`}
+      onClick={() => onChoose(reply.enrollmentId)}
+    >
       <td className={`truncate px-2.5 ${isUnsaved ? 'shadow-[inset_3px_0_0_var(--wattle-fill)]' : ''}`}>
         <span className={isWithdrawn ? '' : 'font-semibold'}>{reply.student}</span>
         {isWithdrawn && <span className="text-[12px]"> withdrawn</span>}
@@ -134,7 +169,13 @@ function Row({ row, place, isChosen, isReadOnly, onChoose, onEnter, onPaste, onT
       </td>
       <td className="figures px-2.5 text-right">
         {computed ? (
-          <button type="button" tabIndex={-1} title="how it came about (w)" onClick={() => onExplain(row)} className="rounded-sm text-quiet hover:text-ink hover:underline">
+          <button
+            type="button"
+            tabIndex={-1}
+            title="how it came about (w)"
+            onClick={() => onExplain(row)}
+            className="rounded-sm text-quiet hover:text-ink hover:underline"
+          >
             {showComputed(reply.computed!.percent)}
           </button>
         ) : (
@@ -143,7 +184,14 @@ function Row({ row, place, isChosen, isReadOnly, onChoose, onEnter, onPaste, onT
       </td>
       <td className="figures px-1">
         {computed && !isWithdrawn && computedLabel && (
-          <button type="button" tabIndex={-1} disabled={isReadOnly} title="take what is computed" onClick={() => onTakeComputed(row)} className={`rounded-sm px-1 enabled:hover:bg-eucalypt-soft ${differs ? 'font-bold text-wattle' : 'text-quiet'}`}>
+          <button
+            type="button"
+            tabIndex={-1}
+            disabled={isReadOnly}
+            title="take what is computed"
+            onClick={() => onTakeComputed(row)}
+            className={`rounded-sm px-1 enabled:hover:bg-eucalypt-soft ${differs ? 'font-bold text-wattle' : 'text-quiet'}`}
+          >
             {showLabel(computedLabel)}
             <span className="sr-only">, take what is computed for {reply.student}</span>
           </button>

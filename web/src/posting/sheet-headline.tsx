@@ -5,7 +5,17 @@ import { FigureButton, Strong } from '../ui/page';
 import type { SheetRow } from './sheet-view';
 
 /** What is posted here, what is left, and until when. */
-export function SheetHeadline({ sheet, rows, blanks, onProblem }: { sheet: SheetReply; rows: readonly SheetRow[]; blanks: number; onProblem: () => void }) {
+export function SheetHeadline({
+  sheet,
+  rows,
+  blanks,
+  onProblem,
+}: {
+  sheet: SheetReply;
+  rows: readonly SheetRow[];
+  blanks: number;
+  onProblem: () => void;
+}) {
   const { termLine } = usePeriod();
   const expected = rows.filter(({ reply }) => reply.withdrawnOn === null).length;
   const remarks = rows.filter((row) => row.remarks.length > 0).length;
@@ -14,10 +24,16 @@ export function SheetHeadline({ sheet, rows, blanks, onProblem }: { sheet: Sheet
   return (
     <>
       {sealedAt ? 'Sealed: ' : 'Posting '}
-      <Strong>{sheet.itemName}</Strong> of <Strong tone={window?.state === 'open' ? 'so' : 'warns'}>{period.name}</Strong> for {sheet.section}: {expected - blanks} of {expected} done
+      <Strong>{sheet.itemName}</Strong> of{' '}
+      <Strong tone={window?.state === 'open' ? 'so' : 'warns'}>{period.name}</Strong> for {sheet.section}:{' '}
+      {expected - blanks} of {expected} done
       {remarks > 0 && (
         <>
-          , <FigureButton tone="blocks" onClick={onProblem}>{plural(remarks, 'matter')}</FigureButton> in the margin
+          ,{' '}
+          <FigureButton tone="blocks" onClick={onProblem}>
+            {plural(remarks, 'matter')}
+          </FigureButton>{' '}
+          in the margin
         </>
       )}
       {unsaved > 0 && (
@@ -25,15 +41,18 @@ export function SheetHeadline({ sheet, rows, blanks, onProblem }: { sheet: Sheet
           , <Strong tone="warns">{unsaved} unsaved</Strong>
         </>
       )}
-      .{' '}
-      {sealedAt && `It was sealed ${showInstant(sealedAt)}; a grade changes only by amendment.`}
+      . {sealedAt && `It was sealed ${showInstant(sealedAt)}; a grade changes only by amendment.`}
       {!sealedAt && window?.state === 'open' && termLine && (
         <>
           The window closes <Strong tone="informs">{showDeadline(window.closesAt, termLine.now)}</Strong>.
         </>
       )}
-      {!sealedAt && window?.state === 'closed' && <Strong tone="warns">The window of {period.name} is closed; a save posts outside it.</Strong>}
-      {!sealedAt && window?.state === 'not yet open' && <Strong tone="warns">The window of {period.name} is not open yet; a save posts outside it.</Strong>}
+      {!sealedAt && window?.state === 'closed' && (
+        <Strong tone="warns">The window of {period.name} is closed; a save posts outside it.</Strong>
+      )}
+      {!sealedAt && window?.state === 'not yet open' && (
+        <Strong tone="warns">The window of {period.name} is not open yet; a save posts outside it.</Strong>
+      )}
       {!sealedAt && window === null && <Strong tone="warns">{period.name} has no posting window.</Strong>}
     </>
   );

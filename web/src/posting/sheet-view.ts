@@ -28,7 +28,13 @@ export interface Remark {
 const marginRules = auditRules.filter(({ id }) => id !== 'grade-missing');
 
 export function markOfBody({ percent, label, code, lastDate, comment }: MarkBody): Mark {
-  return { percent: percent === null ? null : decimalOrThrow(percent), label, code, lastDate: lastDate === null ? null : dayOrThrow(lastDate), comment };
+  return {
+    percent: percent === null ? null : decimalOrThrow(percent),
+    label,
+    code,
+    lastDate: lastDate === null ? null : dayOrThrow(lastDate),
+    comment,
+  };
 }
 
 export function bodyOfMark({ percent, label, code, lastDate, comment }: Mark): MarkBody {
@@ -63,7 +69,14 @@ export function sheetRows(sheet: SheetReply, drafts: SheetDrafts, rules: EntryRu
       isUnsaved: draft !== undefined,
       isContested,
       remarks: [
-        ...(isContested ? [{ severity: 'blocks' as const, says: `${reply.postedBy ?? 'Somebody'} saved ${showMark(reply.mark)} meanwhile.` }] : []),
+        ...(isContested
+          ? [
+              {
+                severity: 'blocks' as const,
+                says: `${reply.postedBy ?? 'Somebody'} saved ${showMark(reply.mark)} meanwhile.`,
+              },
+            ]
+          : []),
         ...remarksOn(sheet, rules, codes, bands, reply, mark),
       ],
     };
@@ -96,7 +109,9 @@ export function showMark({ percent, label, code }: MarkBody): string {
 /** The draft that a mark makes of a row, or null where it is what is saved. */
 export function draftOfMark({ mark: saved, version }: SheetRowReply, mark: Mark): MarkDraft | null {
   const body = bodyOfMark(mark);
-  const isSaved = (Object.keys(body) as (keyof MarkBody)[]).every((key) => (key === 'percent' ? samePercent(body.percent, saved.percent) : body[key] === saved[key]));
+  const isSaved = (Object.keys(body) as (keyof MarkBody)[]).every((key) =>
+    key === 'percent' ? samePercent(body.percent, saved.percent) : body[key] === saved[key],
+  );
   return isSaved ? null : { mark: body, version };
 }
 

@@ -28,13 +28,62 @@ export function SheetsPage() {
   }, [list, onlyBlank]);
   const columns = useMemo(
     (): GridColumn<SheetSummaryReply>[] => [
-      { id: 'state', header: 'State', width: '64px', align: 'center', sortBy: ({ posted, expected }) => posted / Math.max(1, expected), cell: ({ posted, expected }) => <FillDisc done={posted} of={expected} isSealed={isSealed} /> },
-      { id: 'section', header: 'Section', sortBy: ({ section }) => section, cell: ({ section }) => <b className="font-semibold">{section}</b> },
-      { id: 'code', header: 'Code', width: '90px', sortBy: ({ courseCode }) => courseCode, cell: ({ courseCode }) => <span className="figures">{courseCode}</span> },
-      { id: 'teacher', header: 'Teacher', width: '190px', sortBy: ({ teacher }) => teacher, cell: ({ teacher }) => teacher },
-      { id: 'department', header: 'Department', width: '180px', sortBy: ({ department }) => department, cell: ({ department }) => department },
-      { id: 'posted', header: 'Posted', width: '90px', align: 'right', sortBy: ({ posted }) => posted, cell: ({ posted, expected }) => <span className="figures">{`${posted} / ${expected}`}</span> },
-      { id: 'blank', header: 'Blank', width: '80px', align: 'right', sortBy: blanks, cell: (sheet) => (blanks(sheet) > 0 ? <b className="figures text-wattle">{blanks(sheet)}</b> : <span className="text-quiet">–</span>) },
+      {
+        id: 'state',
+        header: 'State',
+        width: '64px',
+        align: 'center',
+        sortBy: ({ posted, expected }) => posted / Math.max(1, expected),
+        cell: ({ posted, expected }) => <FillDisc done={posted} of={expected} isSealed={isSealed} />,
+      },
+      {
+        id: 'section',
+        header: 'Section',
+        sortBy: ({ section }) => section,
+        cell: ({ section }) => <b className="font-semibold">{section}</b>,
+      },
+      {
+        id: 'code',
+        header: 'Code',
+        width: '90px',
+        sortBy: ({ courseCode }) => courseCode,
+        cell: ({ courseCode }) => <span className="figures">{courseCode}</span>,
+      },
+      {
+        id: 'teacher',
+        header: 'Teacher',
+        width: '190px',
+        sortBy: ({ teacher }) => teacher,
+        cell: ({ teacher }) => teacher,
+      },
+      {
+        id: 'department',
+        header: 'Department',
+        width: '180px',
+        sortBy: ({ department }) => department,
+        cell: ({ department }) => department,
+      },
+      {
+        id: 'posted',
+        header: 'Posted',
+        width: '90px',
+        align: 'right',
+        sortBy: ({ posted }) => posted,
+        cell: ({ posted, expected }) => <span className="figures">{`${posted} / ${expected}`}</span>,
+      },
+      {
+        id: 'blank',
+        header: 'Blank',
+        width: '80px',
+        align: 'right',
+        sortBy: blanks,
+        cell: (sheet) =>
+          blanks(sheet) > 0 ? (
+            <b className="figures text-wattle">{blanks(sheet)}</b>
+          ) : (
+            <span className="text-quiet">–</span>
+          ),
+      },
     ],
     [isSealed],
   );
@@ -48,11 +97,21 @@ export function SheetsPage() {
     <Page
       headline={
         <>
-          {list.itemName} of {period.name}: <Strong>{showCount(list.sheets.length - incomplete.length)} of {plural(list.sheets.length, 'section')}</Strong> are complete
+          {list.itemName} of {period.name}:{' '}
+          <Strong>
+            {showCount(list.sheets.length - incomplete.length)} of {plural(list.sheets.length, 'section')}
+          </Strong>{' '}
+          are complete
           {incomplete.length > 0 && (
             <>
-              , <FigureButton tone="warns" onClick={() => setSearch(onlyBlank ? {} : { show: 'blanks' })}>{showCount(incomplete.length)}</FigureButton> {incomplete.length === 1 ? 'has' : 'have'} blanks and{' '}
-              {list.sheets.length - begun === 0 ? 'all are begun' : `${plural(list.sheets.length - begun, 'is', 'are')} not begun`}
+              ,{' '}
+              <FigureButton tone="warns" onClick={() => setSearch(onlyBlank ? {} : { show: 'blanks' })}>
+                {showCount(incomplete.length)}
+              </FigureButton>{' '}
+              {incomplete.length === 1 ? 'has' : 'have'} blanks and{' '}
+              {list.sheets.length - begun === 0
+                ? 'all are begun'
+                : `${plural(list.sheets.length - begun, 'is', 'are')} not begun`}
             </>
           )}
           {isSealed && '. The period is sealed.'}
@@ -61,7 +120,9 @@ export function SheetsPage() {
               ; the window closes <Strong tone="informs">{showDeadline(window.closesAt, termLine.now)}</Strong>.
             </>
           )}
-          {!isSealed && window?.state === 'not yet open' && `; the window opens ${showDeadline(window.opensAt, termLine.now)}.`}
+          {!isSealed &&
+            window?.state === 'not yet open' &&
+            `; the window opens ${showDeadline(window.opensAt, termLine.now)}.`}
           {!isSealed && (window === null || window.state === 'closed') && '; the window is closed.'}
         </>
       }
@@ -70,12 +131,25 @@ export function SheetsPage() {
           <Button look="main" disabled={!next || isSealed} onClick={() => next && open(next)}>
             Open the next sheet with blanks
           </Button>
-          <Button onClick={() => setSearch(onlyBlank ? {} : { show: 'blanks' })}>{onlyBlank ? 'Show all sections' : 'Show only those with blanks'}</Button>
+          <Button onClick={() => setSearch(onlyBlank ? {} : { show: 'blanks' })}>
+            {onlyBlank ? 'Show all sections' : 'Show only those with blanks'}
+          </Button>
         </>
       }
     >
       <Panel className="flex min-h-0 flex-1 flex-col">
-        <DataGrid label="Grade sheets" columns={columns} rows={rows} rowKey={({ sectionId }) => String(sectionId)} onChoose={open} empty={<Empty title={onlyBlank ? 'Every section is complete' : 'No sheet here'}>{onlyBlank ? 'The audit comes next.' : 'No section of yours reports anything in this period.'}</Empty>} />
+        <DataGrid
+          label="Grade sheets"
+          columns={columns}
+          rows={rows}
+          rowKey={({ sectionId }) => String(sectionId)}
+          onChoose={open}
+          empty={
+            <Empty title={onlyBlank ? 'Every section is complete' : 'No sheet here'}>
+              {onlyBlank ? 'The audit comes next.' : 'No section of yours reports anything in this period.'}
+            </Empty>
+          }
+        />
       </Panel>
     </Page>
   );

@@ -13,10 +13,14 @@ export function useSheetEntry(sheetId: string, sheet: SheetReply, rows: readonly
   const known = [...rules.bands.map(({ label }) => label), ...rules.codes.map(({ code }) => code)];
 
   const read = (mark: Mark, column: EditableColumn, text: string): Entry => {
-    if (column === 'comment') return text.length > longestComment ? { fault: `At most ${longestComment} characters.` } : { mark: { ...mark, comment: text.trim() } };
+    if (column === 'comment')
+      return text.length > longestComment
+        ? { fault: `At most ${longestComment} characters.` }
+        : { mark: { ...mark, comment: text.trim() } };
     if (column === 'lastDate') {
       const day = readTypedDay(text, middleOf(sheet.period));
-      if (day.kind === 'unreadable' || day.kind === 'placeholder') return { fault: entryFaultWords(`day-${day.kind}`, known) };
+      if (day.kind === 'unreadable' || day.kind === 'placeholder')
+        return { fault: entryFaultWords(`day-${day.kind}`, known) };
       return { mark: { ...mark, lastDate: day.kind === 'day' ? day.day : null } };
     }
     const entered = column === 'percent' ? enterPercent(mark, text, rules) : enterLabelOrCode(mark, text, rules);
@@ -60,7 +64,8 @@ export function useSheetEntry(sheetId: string, sheet: SheetReply, rows: readonly
       return faults;
     },
     takeComputed: (row: SheetRow) => row.computed && change([[row, takeComputed(row.mark, row.computed, rules)]]),
-    takeComputedForBlanks: () => change(computedBlanks.map((row) => [row, takeComputed(row.mark, row.computed!, rules)])),
+    takeComputedForBlanks: () =>
+      change(computedBlanks.map((row) => [row, takeComputed(row.mark, row.computed!, rules)])),
     /** Fills every blank with one percent, label or code; answers with what is wrong, or undefined. */
     fillBlanks(text: string): string | undefined {
       const column = /^[\d.,]/.test(text.trim()) ? 'percent' : 'mark';

@@ -26,23 +26,68 @@ export function CoverageTable({ reply, preview, onlyLacking }: CoverageTableProp
       align: 'center',
       sortBy: ({ covers }) => covers.filter((cover) => cover.itemId === item.id).length,
       cell: ({ id, covers }) => {
-        const rule = reply.rules.findIndex(({ id: ruleId }) => covers.some((cover) => cover.itemId === item.id && cover.ruleId === ruleId));
+        const rule = reply.rules.findIndex(({ id: ruleId }) =>
+          covers.some((cover) => cover.itemId === item.id && cover.ruleId === ruleId),
+        );
         if (removed.has(id)) return <RuleSquare look="removed" label="would be removed" />;
         if (added.has(id)) return <RuleSquare look="added" label="would be added" />;
         return rule === -1 ? <span className="text-quiet">none</span> : <RuleSquare label={`by rule ${rule + 1}`} />;
       },
     }));
     return [
-      { id: 'title', header: 'Course', sortBy: ({ title }) => title, cell: ({ title }) => <b className="font-semibold" title={title}>{title}</b> },
-      { id: 'code', header: 'Code', width: '76px', sortBy: ({ code }) => code, cell: ({ code }) => <span className="figures">{code}</span> },
-      { id: 'department', header: 'Department', width: '142px', sortBy: ({ department }) => department, cell: ({ department }) => department },
-      { id: 'level', header: 'Level', width: '78px', sortBy: ({ level }) => level, cell: ({ level }) => levelWords[level] },
-      { id: 'length', header: 'Length', width: '80px', sortBy: ({ length }) => length, cell: ({ length }) => lengthWords[length] },
-      { id: 'credits', header: 'Credits', width: '66px', align: 'right', sortBy: ({ credits }) => Number(credits), cell: ({ credits }) => <span className="figures">{showDecimal(credits, 2)}</span> },
+      {
+        id: 'title',
+        header: 'Course',
+        sortBy: ({ title }) => title,
+        cell: ({ title }) => (
+          <b className="font-semibold" title={title}>
+            {title}
+          </b>
+        ),
+      },
+      {
+        id: 'code',
+        header: 'Code',
+        width: '76px',
+        sortBy: ({ code }) => code,
+        cell: ({ code }) => <span className="figures">{code}</span>,
+      },
+      {
+        id: 'department',
+        header: 'Department',
+        width: '142px',
+        sortBy: ({ department }) => department,
+        cell: ({ department }) => department,
+      },
+      {
+        id: 'level',
+        header: 'Level',
+        width: '78px',
+        sortBy: ({ level }) => level,
+        cell: ({ level }) => levelWords[level],
+      },
+      {
+        id: 'length',
+        header: 'Length',
+        width: '80px',
+        sortBy: ({ length }) => length,
+        cell: ({ length }) => lengthWords[length],
+      },
+      {
+        id: 'credits',
+        header: 'Credits',
+        width: '66px',
+        align: 'right',
+        sortBy: ({ credits }) => Number(credits),
+        cell: ({ credits }) => <span className="figures">{showDecimal(credits, 2)}</span>,
+      },
       ...items,
     ];
   }, [reply, preview]);
-  const rows = useMemo(() => (onlyLacking ? reply.courses.filter(({ covers }) => covers.length === 0) : reply.courses), [reply, onlyLacking]);
+  const rows = useMemo(
+    () => (onlyLacking ? reply.courses.filter(({ covers }) => covers.length === 0) : reply.courses),
+    [reply, onlyLacking],
+  );
   return (
     <DataGrid
       label="Courses and what they report"

@@ -1,9 +1,18 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { ReportItemsReply, RuleChoicesBody, RulePreviewReply, RuleReply, SaveRuleRequest } from '#contract/report-items';
+import type {
+  ReportItemsReply,
+  RuleChoicesBody,
+  RulePreviewReply,
+  RuleReply,
+  SaveRuleRequest,
+} from '#contract/report-items';
 import { api } from '../shell/api';
 
 export function useReportItems(schoolId: number) {
-  return useQuery({ queryKey: ['report-items', schoolId], queryFn: () => api.get<ReportItemsReply>(`/schools/${schoolId}/report-items`) });
+  return useQuery({
+    queryKey: ['report-items', schoolId],
+    queryFn: () => api.get<ReportItemsReply>(`/schools/${schoolId}/report-items`),
+  });
 }
 
 /** What a draft of a rule would add and remove; asked only while there is one. */

@@ -35,19 +35,31 @@ export function ReportItemsPage() {
       {
         onSuccess: (changed) => {
           setDraft(undefined);
-          toast.success(isUndo ? 'The rule is as it was.' : 'The rule is changed.', isUndo || !saved ? {} : { action: { label: 'Undo', onClick: () => apply(saved, changed.version, true) } });
+          toast.success(
+            isUndo ? 'The rule is as it was.' : 'The rule is changed.',
+            isUndo || !saved ? {} : { action: { label: 'Undo', onClick: () => apply(saved, changed.version, true) } },
+          );
         },
         onError: showProblem,
       },
     );
   };
   const canSave = draft !== undefined && rule !== undefined && !change.isPending;
-  useKeys([{ key: 'Ctrl+s', says: 'make the change of the rule', inFields: true, act: () => canSave && apply(draft, rule.version, false) }]);
+  useKeys([
+    {
+      key: 'Ctrl+s',
+      says: 'make the change of the rule',
+      inFields: true,
+      act: () => canSave && apply(draft, rule.version, false),
+    },
+  ]);
   if (!reply || !termLine) return null;
   if (!rule || !item || !saved) {
     return (
       <Page headline={`${termLine.school.shortName} has no report item yet.`}>
-        <Empty title="Nothing is reported">A report item is one thing that a report card shows for a student in a course, such as a quarter grade.</Empty>
+        <Empty title="Nothing is reported">
+          A report item is one thing that a report card shows for a student in a course, such as a quarter grade.
+        </Empty>
       </Page>
     );
   }
@@ -104,13 +116,22 @@ export function ReportItemsPage() {
       <div className="grid min-h-0 flex-1 grid-cols-[270px_minmax(0,1fr)] gap-3.5">
         <div className="space-y-3.5 overflow-auto">
           <Panel label="Rule" className={`px-4 py-3 ${draft ? 'border-l-[3px] border-l-wattle-fill' : ''}`}>
-            <RuleSentence rule={rule} choices={draft ?? saved} itemName={item.name} schoolName={termLine.school.shortName} departments={reply.departments} onChange={onChange} />
+            <RuleSentence
+              rule={rule}
+              choices={draft ?? saved}
+              itemName={item.name}
+              schoolName={termLine.school.shortName}
+              departments={reply.departments}
+              onChange={onChange}
+            />
           </Panel>
           {draft && preview.data && <RuleEffect preview={preview.data} itemName={item.name} />}
           <Panel label="Item" className="px-4 py-3 text-[13px]">
             <h2 className="mb-1 text-[14px] font-bold">{item.name}</h2>
             <p>
-              Looked up on the <b>{item.scaleName}</b>, rounded {roundingWords[item.rounding]} to {item.digits === 0 ? 'whole percents' : plural(item.digits, 'decimal')}. {item.onTranscript ? 'Goes to the transcript.' : 'Stays off the transcript.'}{' '}
+              Looked up on the <b>{item.scaleName}</b>, rounded {roundingWords[item.rounding]} to{' '}
+              {item.digits === 0 ? 'whole percents' : plural(item.digits, 'decimal')}.{' '}
+              {item.onTranscript ? 'Goes to the transcript.' : 'Stays off the transcript.'}{' '}
               {item.failingNeedsLastDate && 'A failing label needs a last date of attendance.'}
             </p>
           </Panel>

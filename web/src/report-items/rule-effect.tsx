@@ -29,7 +29,8 @@ export function RuleEffect({ preview, itemName }: { preview: RulePreviewReply; i
       )}
       {orphaned > 0 && (
         <p className="text-waratah">
-          <b>{showCount(orphaned)} posted grades</b> would lose their place on sheets and reports. They are kept, and return if the rule is changed back.
+          <b>{showCount(orphaned)} posted grades</b> would lose their place on sheets and reports. They are kept, and
+          return if the rule is changed back.
         </p>
       )}
     </Note>

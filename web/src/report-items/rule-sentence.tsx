@@ -20,7 +20,11 @@ export function RuleSentence({ rule, choices, itemName, schoolName, departments,
   return (
     <p className="text-[16px] leading-[1.9]">
       Every{' '}
-      <Choice label="Length" value={choices.length ?? any} onChange={(event) => onChange({ ...choices, length: chosen(event.target.value as never) })}>
+      <Choice
+        label="Length"
+        value={choices.length ?? any}
+        onChange={(event) => onChange({ ...choices, length: chosen(event.target.value as never) })}
+      >
         <option value={any}>long or short</option>
         {courseLengths.map((length) => (
           <option key={length} value={length}>
@@ -28,7 +32,11 @@ export function RuleSentence({ rule, choices, itemName, schoolName, departments,
           </option>
         ))}
       </Choice>{' '}
-      <Choice label="Level" value={choices.level ?? any} onChange={(event) => onChange({ ...choices, level: chosen(event.target.value as never) })}>
+      <Choice
+        label="Level"
+        value={choices.level ?? any}
+        onChange={(event) => onChange({ ...choices, level: chosen(event.target.value as never) })}
+      >
         <option value={any}>course of any level</option>
         {courseLevels.map((level) => (
           <option key={level} value={level}>
@@ -37,7 +45,11 @@ export function RuleSentence({ rule, choices, itemName, schoolName, departments,
         ))}
       </Choice>{' '}
       in{' '}
-      <Choice label="Department" value={choices.department ?? any} onChange={(event) => onChange({ ...choices, department: chosen(event.target.value) })}>
+      <Choice
+        label="Department"
+        value={choices.department ?? any}
+        onChange={(event) => onChange({ ...choices, department: chosen(event.target.value) })}
+      >
         <option value={any}>all of {schoolName}</option>
         {departments.map((department) => (
           <option key={department} value={department}>

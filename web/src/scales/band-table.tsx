@@ -13,7 +13,8 @@ interface BandTableProps {
   readonly serverFault: (place: number, field: string) => string | undefined;
 }
 
-const cellLook = 'h-[30px] w-full rounded-[3px] border border-transparent bg-transparent px-1.5 hover:border-hairline focus:border-control focus:bg-surface aria-invalid:border-waratah aria-invalid:bg-waratah-soft';
+const cellLook =
+  'h-[30px] w-full rounded-[3px] border border-transparent bg-transparent px-1.5 hover:border-hairline focus:border-control focus:bg-surface aria-invalid:border-waratah aria-invalid:bg-waratah-soft';
 
 /** The bands as a table to type in; what is wrong with a field stands beneath its row. */
 export function BandTable({ view, digits, chosen, onChoose, onChange, serverFault }: BandTableProps) {
@@ -49,21 +50,42 @@ export function BandTable({ view, digits, chosen, onChoose, onChange, serverFaul
               />
             );
           };
-          const faults = (['label', 'lowest', 'points'] as const).flatMap((name) => view.fieldFault(place, name) ?? serverFault(place, name) ?? []);
+          const faults = (['label', 'lowest', 'points'] as const).flatMap(
+            (name) => view.fieldFault(place, name) ?? serverFault(place, name) ?? [],
+          );
           return [
-            <tr key={place} className={`border-t border-hairline [&_td]:px-1 ${chosen === place ? 'bg-eucalypt-soft' : ''}`}>
+            <tr
+              key={place}
+              className={`border-t border-hairline [&_td]:px-1 ${chosen === place ? 'bg-eucalypt-soft' : ''}`}
+            >
               <td className="figures">{field('label', 'text-center')}</td>
               <td className="figures">{field('lowest', 'text-right')}</td>
               <td className="figures pr-2.5! text-right text-quiet">{view.upperByPlace[place]}</td>
               <td className="figures">{field('points', 'text-right')}</td>
               <td>
-                <input aria-label={`Descriptor of ${band.label}`} value={band.descriptor} onFocus={() => onChoose(place)} onChange={(event) => onChange(place, { descriptor: event.target.value })} className={cellLook} />
+                <input
+                  aria-label={`Descriptor of ${band.label}`}
+                  value={band.descriptor}
+                  onFocus={() => onChoose(place)}
+                  onChange={(event) => onChange(place, { descriptor: event.target.value })}
+                  className={cellLook}
+                />
               </td>
               <td className="text-center">
-                <input type="checkbox" aria-label={`${band.label} passes`} checked={band.passes} onChange={(event) => onChange(place, { passes: event.target.checked, earnsCredit: event.target.checked })} className="size-3.5 accent-eucalypt" />
+                <input
+                  type="checkbox"
+                  aria-label={`${band.label} passes`}
+                  checked={band.passes}
+                  onChange={(event) =>
+                    onChange(place, { passes: event.target.checked, earnsCredit: event.target.checked })
+                  }
+                  className="size-3.5 accent-eucalypt"
+                />
               </td>
               <td className="figures pr-2.5! text-right">{showCount(view.gradesByPlace[place]!)}</td>
-              <td className={`figures pr-2.5! text-right ${shift === 0 ? 'text-quiet' : 'font-bold text-wattle'}`}>{shift === 0 ? '–' : shift > 0 ? `+${shift}` : `−${-shift}`}</td>
+              <td className={`figures pr-2.5! text-right ${shift === 0 ? 'text-quiet' : 'font-bold text-wattle'}`}>
+                {shift === 0 ? '–' : shift > 0 ? `+${shift}` : `−${-shift}`}
+              </td>
             </tr>,
             faults.length > 0 && (
               <tr key={`${place} fault`}>

@@ -17,10 +17,18 @@ interface Drafts {
 const mostSteps = 100;
 
 /** Drafts survive leaving the page and reloading it. */
-export const useScaleDrafts = create<Drafts>()(persist((): Drafts => ({ drafts: {} }), { name: 'wombat-scale-drafts' }));
+export const useScaleDrafts = create<Drafts>()(
+  persist((): Drafts => ({ drafts: {} }), { name: 'wombat-scale-drafts' }),
+);
 
 /** Changes a draft, beginning one where there is none. With `isSameStep` the change joins the step before it, as in a drag. */
-export function changeDraft(scaleId: number, basedOnVersion: number, saved: readonly BandBody[], bands: readonly BandBody[], isSameStep: boolean): void {
+export function changeDraft(
+  scaleId: number,
+  basedOnVersion: number,
+  saved: readonly BandBody[],
+  bands: readonly BandBody[],
+  isSameStep: boolean,
+): void {
   useScaleDrafts.setState(({ drafts }) => {
     const draft = drafts[scaleId] ?? { basedOnVersion, bands: saved, undo: [] };
     const undo = isSameStep && draft.undo.length > 0 ? draft.undo : [...draft.undo, draft.bands].slice(-mostSteps);

@@ -6,7 +6,15 @@ import { showLabel } from '../ui/format';
 const valueDigits = 2;
 
 /** What falls on either side of each cut-off once values are rounded. */
-export function EdgesTable({ bands, precision, chosen }: { bands: readonly Band[]; precision: Precision; chosen: string | undefined }) {
+export function EdgesTable({
+  bands,
+  precision,
+  chosen,
+}: {
+  bands: readonly Band[];
+  precision: Precision;
+  chosen: string | undefined;
+}) {
   const edges = bandEdges(bands, precision, valueDigits).filter(({ below }) => below !== undefined);
   return (
     <table className="w-full text-[13px]">
@@ -24,7 +32,10 @@ export function EdgesTable({ bands, precision, chosen }: { bands: readonly Band[
       </thead>
       <tbody className="figures">
         {edges.map(({ band, below, firstValue, lastBelow }) => (
-          <tr key={band.label} className={`border-t border-hairline [&_td]:px-2 [&_td]:py-[3px] ${band.label === chosen ? 'bg-eucalypt-soft' : ''}`}>
+          <tr
+            key={band.label}
+            className={`border-t border-hairline [&_td]:px-2 [&_td]:py-[3px] ${band.label === chosen ? 'bg-eucalypt-soft' : ''}`}
+          >
             <td className="pl-4! font-bold">{formatAtLeast(band.lowest, precision.digits)}</td>
             <td className="text-right">{formatDecimal(lastBelow)}</td>
             <td className="w-8 text-quiet">{showLabel(below!.label)}</td>

@@ -3,7 +3,10 @@ import type { SaveScaleRequest, ScaleReply } from '#contract/scales';
 import { api } from '../shell/api';
 
 export function useScales(periodId: number) {
-  return useQuery({ queryKey: ['scales', periodId], queryFn: () => api.get<ScaleReply[]>(`/scales?period=${periodId}`) });
+  return useQuery({
+    queryKey: ['scales', periodId],
+    queryFn: () => api.get<ScaleReply[]>(`/scales?period=${periodId}`),
+  });
 }
 
 export function useSaveScale(scaleId: number) {

@@ -18,8 +18,12 @@ export function createRulerAxis(lowestCutOff: number): RulerAxis {
   return {
     bend,
     at: (percent) =>
-      percent < bend ? (percent / bend) * narrowShare : narrowShare + ((percent - bend) / (100 - bend)) * (1 - narrowShare),
+      percent < bend
+        ? (percent / bend) * narrowShare
+        : narrowShare + ((percent - bend) / (100 - bend)) * (1 - narrowShare),
     percentAt: (place) =>
-      place < narrowShare ? (place / narrowShare) * bend : bend + ((place - narrowShare) / (1 - narrowShare)) * (100 - bend),
+      place < narrowShare
+        ? (place / narrowShare) * bend
+        : bend + ((place - narrowShare) / (1 - narrowShare)) * (100 - bend),
   };
 }

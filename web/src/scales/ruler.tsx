@@ -24,7 +24,10 @@ const height = { numbers: 26, band: 44, grips: 14, bars: 104 };
 /** The scale as a number line whose cut-offs can be moved, over the histogram of the period's real percents. */
 export function Ruler({ bands, savedBands, histogram, digits, caption, chosen, onChoose, onMove }: RulerProps) {
   const line = useRef<HTMLDivElement>(null);
-  const axis = useMemo(() => createRulerAxis(Number(formatDecimal(savedBands.at(-2)?.lowest ?? decimalOrThrow('0')))), [savedBands]);
+  const axis = useMemo(
+    () => createRulerAxis(Number(formatDecimal(savedBands.at(-2)?.lowest ?? decimalOrThrow('0')))),
+    [savedBands],
+  );
   const lowest = (index: number) => Number(formatDecimal(bands[index]!.lowest));
   const upper = (index: number) => (index === 0 ? 100 : lowest(index - 1));
   const left = (percent: number) => `${axis.at(percent) * 100}%`;
@@ -57,7 +60,11 @@ export function Ruler({ bands, savedBands, histogram, digits, caption, chosen, o
 
   return (
     <div className="px-6 pt-3 pb-4">
-      <div ref={line} className="relative" style={{ height: height.numbers + height.band + height.grips + height.bars }}>
+      <div
+        ref={line}
+        className="relative"
+        style={{ height: height.numbers + height.band + height.grips + height.bars }}
+      >
         <span className="figures absolute top-0 left-0 text-[12px] text-quiet">0</span>
         <span className="figures absolute top-0 right-0 text-[12px] text-quiet">100</span>
         {bands.map((band, index) => {
@@ -66,30 +73,63 @@ export function Ruler({ bands, savedBands, histogram, digits, caption, chosen, o
           return (
             <div
               key={index}
-              style={{ left: left(lowest(index)), width, top: height.numbers, height: height.band, background: fill, color: ink }}
+              style={{
+                left: left(lowest(index)),
+                width,
+                top: height.numbers,
+                height: height.band,
+                background: fill,
+                color: ink,
+              }}
               className="absolute grid place-items-center overflow-hidden border-r border-surface text-[16px] font-bold"
             >
               {showLabel(band.label)}
             </div>
           );
         })}
-        <div aria-hidden className="absolute inset-x-0" style={{ top: height.numbers + height.band + height.grips, height: height.bars }}>
+        <div
+          aria-hidden
+          className="absolute inset-x-0"
+          style={{ top: height.numbers + height.band + height.grips, height: height.bars }}
+        >
           {histogram.map((count, percent) => (
-            <HistogramBar key={percent} count={count} share={count / most} from={axis.at(percent)} to={axis.at(Math.min(100.4, percent + 1))} bands={bands} percent={percent} />
+            <HistogramBar
+              key={percent}
+              count={count}
+              share={count / most}
+              from={axis.at(percent)}
+              to={axis.at(Math.min(100.4, percent + 1))}
+              bands={bands}
+              percent={percent}
+            />
           ))}
         </div>
         {axis.bend > 0 && (
-          <span aria-hidden title={`drawn narrower below ${axis.bend}`} style={{ left: left(axis.bend), top: height.numbers - 2 }} className="absolute -translate-x-1/2 -translate-y-full text-[12px] text-quiet">
+          <span
+            aria-hidden
+            title={`drawn narrower below ${axis.bend}`}
+            style={{ left: left(axis.bend), top: height.numbers - 2 }}
+            className="absolute -translate-x-1/2 -translate-y-full text-[12px] text-quiet"
+          >
             ≈
           </span>
         )}
         {bands.slice(0, -1).map((band, index) => {
           const saved = savedAt(band.label);
-          const isMoved = saved !== undefined && formatDecimal(saved) !== '' && Number(formatDecimal(saved)) !== lowest(index);
+          const isMoved =
+            saved !== undefined && formatDecimal(saved) !== '' && Number(formatDecimal(saved)) !== lowest(index);
           return (
             <div key={index}>
               {isMoved && (
-                <span aria-hidden style={{ left: left(Number(formatDecimal(saved))), top: height.numbers, height: height.band + height.grips + height.bars }} className="absolute border-l border-dashed border-wattle-fill" />
+                <span
+                  aria-hidden
+                  style={{
+                    left: left(Number(formatDecimal(saved))),
+                    top: height.numbers,
+                    height: height.band + height.grips + height.bars,
+                  }}
+                  className="absolute border-l border-dashed border-wattle-fill"
+                />
               )}
               <button
                 type="button"
@@ -105,11 +145,23 @@ export function Ruler({ bands, savedBands, histogram, digits, caption, chosen, o
                 style={{ left: left(lowest(index)), height: height.numbers + height.band + height.grips + height.bars }}
                 className={`group absolute top-0 w-5 -translate-x-1/2 cursor-ew-resize touch-none ${isMoved ? 'text-wattle' : 'text-ink'}`}
               >
-                <span className={`figures absolute inset-x-0 top-0 flex justify-center text-[12px] ${isMoved || chosen === index ? 'font-bold' : ''}`}>
+                <span
+                  className={`figures absolute inset-x-0 top-0 flex justify-center text-[12px] ${isMoved || chosen === index ? 'font-bold' : ''}`}
+                >
                   {lowest(index)}
                 </span>
-                <span aria-hidden className={`absolute top-[22px] bottom-0 left-1/2 w-px ${isMoved ? 'bg-wattle-fill' : chosen === index ? 'bg-ink' : 'bg-control opacity-40 group-hover:bg-ink group-hover:opacity-100'}`} />
-                <svg aria-hidden width="12" height="10" viewBox="0 0 12 10" style={{ top: height.numbers + height.band + 2 }} className="absolute left-1/2 -translate-x-1/2">
+                <span
+                  aria-hidden
+                  className={`absolute top-[22px] bottom-0 left-1/2 w-px ${isMoved ? 'bg-wattle-fill' : chosen === index ? 'bg-ink' : 'bg-control opacity-40 group-hover:bg-ink group-hover:opacity-100'}`}
+                />
+                <svg
+                  aria-hidden
+                  width="12"
+                  height="10"
+                  viewBox="0 0 12 10"
+                  style={{ top: height.numbers + height.band + 2 }}
+                  className="absolute left-1/2 -translate-x-1/2"
+                >
                   <path d="M6 0 12 10H0Z" fill="currentColor" />
                 </svg>
               </button>
@@ -138,7 +190,12 @@ function HistogramBar({ count, share, from, to, percent, bands }: HistogramBarPr
   return (
     <div
       title={`${showCount(count)} at ${percent} %`}
-      style={{ left: `${from * 100}%`, width: `calc(${(to - from) * 100}% - 1px)`, height: `${Math.max(2, share * 100)}%`, background: fill }}
+      style={{
+        left: `${from * 100}%`,
+        width: `calc(${(to - from) * 100}% - 1px)`,
+        height: `${Math.max(2, share * 100)}%`,
+        background: fill,
+      }}
       className="absolute top-0 rounded-b-[1px]"
     />
   );

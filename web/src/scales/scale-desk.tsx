@@ -35,15 +35,31 @@ export function ScaleDesk({ scale, period }: { scale: ScaleReply; period: Period
     changeDraft(scale.id, scale.latestVersion, view.typed, bands, isSameStep);
   };
   const moveTo = (index: number, wanted: number, isSameStep: boolean) => {
-    const moved = moveCutOff(view.bands, index, decimalOrThrow(Math.max(0, wanted).toFixed(scale.digits)), scale.digits);
-    change(view.typed.map((band, place) => (place === view.places[index] ? { ...band, lowest: formatAtLeast(moved[index]!.lowest, scale.digits) } : band)), isSameStep);
+    const moved = moveCutOff(
+      view.bands,
+      index,
+      decimalOrThrow(Math.max(0, wanted).toFixed(scale.digits)),
+      scale.digits,
+    );
+    change(
+      view.typed.map((band, place) =>
+        place === view.places[index] ? { ...band, lowest: formatAtLeast(moved[index]!.lowest, scale.digits) } : band,
+      ),
+      isSameStep,
+    );
   };
   const saveDraft = () => {
-    const request = { basedOnVersion: view.basedOnVersion, fromPeriodId: period.id, bands: view.typed.map((band) => ({ ...band, points: band.points || null })) };
+    const request = {
+      basedOnVersion: view.basedOnVersion,
+      fromPeriodId: period.id,
+      bands: view.typed.map((band) => ({ ...band, points: band.points || null })),
+    };
     save.mutate(request, {
       onSuccess: (saved) => {
         discardDraft(scale.id);
-        toast.success(`Version ${saved.latestVersion} is in force from ${period.name} on.`, { description: 'Grades already posted keep the version they were posted under.' });
+        toast.success(`Version ${saved.latestVersion} is in force from ${period.name} on.`, {
+          description: 'Grades already posted keep the version they were posted under.',
+        });
       },
       onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
     });
@@ -96,7 +112,10 @@ export function ScaleDesk({ scale, period }: { scale: ScaleReply; period: Period
             onChoose={setChosen}
             onChange={(place, changed) => {
               if (isUnchanged(view.typed[place]!, changed)) return;
-              change(view.typed.map((band, at) => (at === place ? { ...band, ...changed } : band)), false);
+              change(
+                view.typed.map((band, at) => (at === place ? { ...band, ...changed } : band)),
+                false,
+              );
             }}
             serverFault={(place, field) => problem?.fault(`bands.${place}.${field}`)}
           />
@@ -108,14 +127,21 @@ export function ScaleDesk({ scale, period }: { scale: ScaleReply; period: Period
           {isStale && (
             <Note tone="blocks" title="Somebody saved this scale first">
               <p>
-                Your draft began from version {view.basedOnVersion}; version {scale.latestVersion} is saved now. Compare with the dashed lines, then
+                Your draft began from version {view.basedOnVersion}; version {scale.latestVersion} is saved now. Compare
+                with the dashed lines, then
               </p>
-              <Button onClick={() => rebaseDraft(scale.id, scale.latestVersion)}>go on from version {scale.latestVersion}</Button>
+              <Button onClick={() => rebaseDraft(scale.id, scale.latestVersion)}>
+                go on from version {scale.latestVersion}
+              </Button>
             </Note>
           )}
           <Matters view={view} />
           <Panel label="Edges">
-            <EdgesTable bands={view.bands} precision={view.precision} chosen={chosen === null ? undefined : view.typed[chosen]?.label} />
+            <EdgesTable
+              bands={view.bands}
+              precision={view.precision}
+              chosen={chosen === null ? undefined : view.typed[chosen]?.label}
+            />
           </Panel>
         </div>
       </div>
@@ -132,8 +158,10 @@ function ScaleHeadline({ scale, view, periodName }: { scale: ScaleReply; view: S
   const { up, down } = view.effect;
   return (
     <>
-      <Strong>{scale.name}</Strong> is in force in <Figure to={path('report-items')}>{plural(scale.coursesUsingIt, 'course')}</Figure>;{' '}
-      <Strong tone="warns">{plural(view.justBelow, 'grade')}</Strong> of {periodName} {view.justBelow === 1 ? 'lies' : 'lie'} less than half a point below a cut-off
+      <Strong>{scale.name}</Strong> is in force in{' '}
+      <Figure to={path('report-items')}>{plural(scale.coursesUsingIt, 'course')}</Figure>;{' '}
+      <Strong tone="warns">{plural(view.justBelow, 'grade')}</Strong> of {periodName}{' '}
+      {view.justBelow === 1 ? 'lies' : 'lie'} less than half a point below a cut-off
       {!view.isDraft && '.'}
       {view.isDraft && up + down === 0 && ', and the draft would move none.'}
       {view.isDraft && up + down > 0 && (

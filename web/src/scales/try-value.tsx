@@ -15,13 +15,20 @@ export function TryValue({ bands, precision }: { bands: readonly Band[]; precisi
       <label htmlFor={id} className="font-bold whitespace-nowrap">
         Try
       </label>
-      <input id={id} value={text} onChange={(event) => setText(event.target.value)} className="figures h-8 w-[76px] rounded-md border border-control bg-surface px-2 text-right" />
+      <input
+        id={id}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        className="figures h-8 w-[76px] rounded-md border border-control bg-surface px-2 text-right"
+      />
       <output htmlFor={id} className="flex-1 text-[13px] text-quiet">
         {read.kind === 'fault' && <span className="text-waratah">type a percent from 0 to 200, such as 89.46</span>}
         {found && (
           <span className="flex items-baseline gap-2">
             rounds to <b className="figures text-ink">{formatDecimal(found.rounded)}</b> and is
-            <b className="figures ml-auto text-[18px] text-ink">{found.band ? showLabel(found.band.label) : 'nothing'}</b>
+            <b className="figures ml-auto text-[18px] text-ink">
+              {found.band ? showLabel(found.band.label) : 'nothing'}
+            </b>
             <span className="figures">{found.band?.points ? formatAtLeast(found.band.points, 1) : ''}</span>
           </span>
         )}

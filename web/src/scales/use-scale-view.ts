@@ -1,5 +1,18 @@
 import { decimalOrThrow, formatAtLeast, roundings } from '#core/numbers';
-import { bandEdges, checkScale, countByBand, countByWholePercent, countJustBelow, draftEffect, orderBands, readBands, type Band, type DraftEffect, type Precision, type ScaleFault } from '#core/scales';
+import {
+  bandEdges,
+  checkScale,
+  countByBand,
+  countByWholePercent,
+  countJustBelow,
+  draftEffect,
+  orderBands,
+  readBands,
+  type Band,
+  type DraftEffect,
+  type Precision,
+  type ScaleFault,
+} from '#core/scales';
 import { scaleFaultSentence, type BandBody, type ScaleReply } from '#contract/scales';
 import { useMemo } from 'react';
 import { useScaleDrafts } from './draft-store';
@@ -30,7 +43,10 @@ export interface ScaleView {
   readonly fieldFault: (place: number, field: 'label' | 'lowest' | 'points') => string | undefined;
 }
 
-const plainFaults = { lowest: 'a percent from 0 to 100 with at most two decimals', points: 'grade points such as 3.7, or empty' };
+const plainFaults = {
+  lowest: 'a percent from 0 to 100 with at most two decimals',
+  points: 'grade points such as 3.7, or empty',
+};
 
 export function useScaleView(scale: ScaleReply): ScaleView {
   const draft = useScaleDrafts((state) => state.drafts[scale.id]);
@@ -45,7 +61,9 @@ export function useScaleView(scale: ScaleReply): ScaleView {
     const tallies = scale.tallies.map(({ percent, grades }) => ({ percent: decimalOrThrow(percent), grades }));
     const faults = unreadable.length > 0 ? [] : checkScale(bands, precision);
     const counts = countByBand(bands, tallies, precision);
-    const savedCounts = new Map(countByBand(saved.bands, tallies, precision).map((count, at) => [saved.bands[at]!.label, count]));
+    const savedCounts = new Map(
+      countByBand(saved.bands, tallies, precision).map((count, at) => [saved.bands[at]!.label, count]),
+    );
     const atPlace = (place: number) => counts[places.indexOf(place)] ?? 0;
     return {
       isDraft: draft !== undefined,
@@ -65,8 +83,11 @@ export function useScaleView(scale: ScaleReply): ScaleView {
       effect: draftEffect(saved.bands, bands, tallies, precision),
       matters: faults.map((fault) => ({ isBlocking: fault.severity === 'blocks', says: scaleFaultSentence(fault) })),
       fieldFault(place, field) {
-        if (unreadable.some((each) => each.place === place && each.field === field)) return plainFaults[field as 'lowest' | 'points'];
-        const fault = faults.find((each) => each.index !== null && places[each.index] === place && fieldOf(each) === field);
+        if (unreadable.some((each) => each.place === place && each.field === field))
+          return plainFaults[field as 'lowest' | 'points'];
+        const fault = faults.find(
+          (each) => each.index !== null && places[each.index] === place && fieldOf(each) === field,
+        );
         return fault?.severity === 'blocks' ? scaleFaultSentence(fault) : undefined;
       },
     };
@@ -82,12 +103,19 @@ function upperEnds(bands: readonly Band[], places: readonly number[], count: num
   const ends = new Array<string>(count).fill('');
   edges.forEach(({ band }, at) => {
     const above = edges[at - 1];
-    ends[places[bands.indexOf(band)]!] = formatAtLeast(above ? above.lastBelow : decimalOrThrow('100'), precision.digits);
+    ends[places[bands.indexOf(band)]!] = formatAtLeast(
+      above ? above.lastBelow : decimalOrThrow('100'),
+      precision.digits,
+    );
   });
   return ends;
 }
 
 /** A saved band with the digits that people type: 93.0 rather than 93.00. */
 function shown({ lowest, points, ...band }: BandBody, digits: number): BandBody {
-  return { ...band, lowest: formatAtLeast(decimalOrThrow(lowest), digits), points: points === null ? null : formatAtLeast(decimalOrThrow(points), 1) };
+  return {
+    ...band,
+    lowest: formatAtLeast(decimalOrThrow(lowest), digits),
+    points: points === null ? null : formatAtLeast(decimalOrThrow(points), 1),
+  };
 }

@@ -20,7 +20,9 @@ import { useSchools, useTermLine } from './scope';
 import { useSession } from './session';
 
 const client = new QueryClient({
-  defaultOptions: { queries: { staleTime: 5_000, retry: (count, error) => !(error instanceof ProblemError) && count < 2 } },
+  defaultOptions: {
+    queries: { staleTime: 5_000, retry: (count, error) => !(error instanceof ProblemError) && count < 2 },
+  },
 });
 
 const router = createBrowserRouter([
@@ -63,7 +65,8 @@ function ToSchool() {
   const { data: schools } = useSchools();
   const last = usePreferences((state) => state.schoolId);
   if (session === null) return <Navigate to="/sign-in" replace />;
-  if (schools?.length === 0) return <p className="p-10 text-[16px]">There is no school yet. Start with the demo district: npm run demo.</p>;
+  if (schools?.length === 0)
+    return <p className="p-10 text-[16px]">There is no school yet. Start with the demo district: npm run demo.</p>;
   const school = schools?.find(({ id }) => id === last) ?? schools?.[0];
   return school ? <Navigate to={`/school/${school.id}`} replace /> : null;
 }

@@ -35,7 +35,8 @@ export function Frame() {
   if (session === null) return <Navigate to="/sign-in" replace />;
   if (!session) return null;
   const period = termLine?.periods.find(({ id }) => id === periodId);
-  if (termLine && !period?.posting) return <Navigate to={`/school/${schoolId}/period/${termLine.suggestedPeriodId}`} replace />;
+  if (termLine && !period?.posting)
+    return <Navigate to={`/school/${schoolId}/period/${termLine.suggestedPeriodId}`} replace />;
   const isElsewhere = period !== undefined && termLine !== undefined && termLine.suggestedPeriodId !== periodId;
   return (
     <div className="flex h-dvh flex-col">
@@ -46,7 +47,11 @@ export function Frame() {
         <SchoolPicker person={session.person} />
         {termLine ? <TermLine termLine={termLine} /> : <div className="flex-1" />}
         <div className="flex shrink-0 items-center gap-2.5 px-4">
-          <button type="button" onClick={openSearch} className="flex h-8 w-[150px] items-center gap-2 rounded-md border border-hairline px-2.5 text-quiet hover:border-control">
+          <button
+            type="button"
+            onClick={openSearch}
+            className="flex h-8 w-[150px] items-center gap-2 rounded-md border border-hairline px-2.5 text-quiet hover:border-control"
+          >
             <Search size={14} aria-hidden /> Find
             <kbd className="figures ml-auto rounded border border-hairline px-1.5 text-[11px]">/</kbd>
           </button>
@@ -83,14 +88,22 @@ function SchoolPicker({ person }: { person: PersonReply }) {
         <span className="min-w-0">
           <span className="block truncate text-[15px] font-bold">{school?.shortName ?? ' '}</span>
           <span className="flex items-center gap-1 text-[12px] text-quiet">
-            {person.role === 'teacher' ? 'your sections' : 'Port Elowen'} <ChevronDown size={12} aria-label="choose a school" />
+            {person.role === 'teacher' ? 'your sections' : 'Port Elowen'}{' '}
+            <ChevronDown size={12} aria-label="choose a school" />
           </span>
         </span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="start" className="z-50 min-w-[240px] rounded-md border border-hairline bg-surface p-1 shadow-float">
+        <DropdownMenu.Content
+          align="start"
+          className="z-50 min-w-[240px] rounded-md border border-hairline bg-surface p-1 shadow-float"
+        >
           {schools.map(({ id, name }) => (
-            <DropdownMenu.Item key={id} onSelect={() => void navigate(`/school/${id}`)} className="rounded px-3 py-1.5 outline-none data-highlighted:bg-eucalypt-soft">
+            <DropdownMenu.Item
+              key={id}
+              onSelect={() => void navigate(`/school/${id}`)}
+              className="rounded px-3 py-1.5 outline-none data-highlighted:bg-eucalypt-soft"
+            >
               {name}
             </DropdownMenu.Item>
           ))}

@@ -22,11 +22,26 @@ const gradeSheets: Place = {
 
 /** The work in its order. */
 export const steps: readonly Step[] = [
-  { name: 'Set up', places: [{ path: 'scales', name: 'Scales' }, { path: 'report-items', name: 'Report items' }] },
+  {
+    name: 'Set up',
+    places: [
+      { path: 'scales', name: 'Scales' },
+      { path: 'report-items', name: 'Report items' },
+    ],
+  },
   { name: 'Map', places: [{ path: 'files', name: 'Files' }] },
   { name: 'Collect', places: [gradeSheets] },
-  { name: 'Audit', places: [{ path: 'findings', name: 'Findings', open: ({ posting }) => posting?.audit?.findings ?? 0 }] },
-  { name: 'Transcripts', places: [{ path: 'seal', name: 'Seal' }, { path: 'students', name: 'Students' }] },
+  {
+    name: 'Audit',
+    places: [{ path: 'findings', name: 'Findings', open: ({ posting }) => posting?.audit?.findings ?? 0 }],
+  },
+  {
+    name: 'Transcripts',
+    places: [
+      { path: 'seal', name: 'Seal' },
+      { path: 'students', name: 'Students' },
+    ],
+  },
 ];
 
 /** A teacher posts; the rest of the path is not theirs. */

@@ -20,7 +20,8 @@ export function useTermLine(schoolId: number) {
 export function useRefreshCounts(): () => void {
   const client = useQueryClient();
   return useCallback(() => {
-    for (const key of ['term-line', 'sheets', 'audit', 'readiness', 'scales']) void client.invalidateQueries({ queryKey: [key] });
+    for (const key of ['term-line', 'sheets', 'audit', 'readiness', 'scales'])
+      void client.invalidateQueries({ queryKey: [key] });
   }, [client]);
 }
 

@@ -9,11 +9,20 @@ import { api } from './api';
 import { placesOf } from './places';
 import { usePeriod, useScope } from './scope';
 
-const groupLook = '[&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[12px] [&_[cmdk-group-heading]]:text-quiet';
+const groupLook =
+  '[&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[12px] [&_[cmdk-group-heading]]:text-quiet';
 const itemLook = 'flex items-baseline gap-3 px-4 py-1.5 data-[selected=true]:bg-eucalypt-soft';
 
 /** Search and jump: screens, sections and students. */
-export function SearchDialog({ isOpen, onOpenChange, person }: { isOpen: boolean; onOpenChange: (isOpen: boolean) => void; person: PersonReply }) {
+export function SearchDialog({
+  isOpen,
+  onOpenChange,
+  person,
+}: {
+  isOpen: boolean;
+  onOpenChange: (isOpen: boolean) => void;
+  person: PersonReply;
+}) {
   const [text, setText] = useState('');
   const { path } = useScope();
   const { period } = usePeriod();
@@ -37,23 +46,43 @@ export function SearchDialog({ isOpen, onOpenChange, person }: { isOpen: boolean
     <Dialog.Root open={isOpen} onOpenChange={onOpenChange}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-[12vh] left-1/2 z-50 w-[min(560px,92vw)] -translate-x-1/2 overflow-hidden rounded-md border border-hairline bg-surface shadow-float">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[12vh] left-1/2 z-50 w-[min(560px,92vw)] -translate-x-1/2 overflow-hidden rounded-md border border-hairline bg-surface shadow-float"
+        >
           <Dialog.Title className="sr-only">Find</Dialog.Title>
           <Command shouldFilter={false} label="Find">
-            <Command.Input value={text} onValueChange={setText} placeholder="A student, a section, a screen" className="h-12 w-full border-b border-hairline bg-transparent px-4 text-[16px] outline-none" />
+            <Command.Input
+              value={text}
+              onValueChange={setText}
+              placeholder="A student, a section, a screen"
+              className="h-12 w-full border-b border-hairline bg-transparent px-4 text-[16px] outline-none"
+            />
             <Command.List className="max-h-[52vh] overflow-auto py-1.5">
-              <Command.Empty className="px-4 py-6 text-center text-quiet">Nothing bears that name or number.</Command.Empty>
+              <Command.Empty className="px-4 py-6 text-center text-quiet">
+                Nothing bears that name or number.
+              </Command.Empty>
               {places.length > 0 && (
                 <Command.Group heading="Screens" className={groupLook}>
                   {places.map((place) => (
-                    <Command.Item key={place.path} value={place.path} onSelect={() => go(path(place.path))} className={itemLook}>
+                    <Command.Item
+                      key={place.path}
+                      value={place.path}
+                      onSelect={() => go(path(place.path))}
+                      className={itemLook}
+                    >
                       {place.name}
                     </Command.Item>
                   ))}
                 </Command.Group>
               )}
               {(['section', 'student'] as const).map((kind) => (
-                <Hits key={kind} kind={kind} hits={found.filter((hit) => hit.kind === kind)} onGo={(hit) => go(addressOf(hit, path, period?.posting?.itemId))} />
+                <Hits
+                  key={kind}
+                  kind={kind}
+                  hits={found.filter((hit) => hit.kind === kind)}
+                  onGo={(hit) => go(addressOf(hit, path, period?.posting?.itemId))}
+                />
               ))}
             </Command.List>
           </Command>
@@ -63,7 +92,15 @@ export function SearchDialog({ isOpen, onOpenChange, person }: { isOpen: boolean
   );
 }
 
-function Hits({ kind, hits, onGo }: { kind: SearchHitReply['kind']; hits: readonly SearchHitReply[]; onGo: (hit: SearchHitReply) => void }) {
+function Hits({
+  kind,
+  hits,
+  onGo,
+}: {
+  kind: SearchHitReply['kind'];
+  hits: readonly SearchHitReply[];
+  onGo: (hit: SearchHitReply) => void;
+}) {
   if (hits.length === 0) return null;
   return (
     <Command.Group heading={kind === 'section' ? 'Grade sheets' : 'Students'} className={groupLook}>

@@ -17,9 +17,14 @@ export function StepPath({ person }: { person: PersonReply }) {
       <ol className="relative">
         {own.map(({ name, places }, index) => (
           <li key={name} className="relative pb-3">
-            {index < own.length - 1 && <span aria-hidden className="absolute top-6 bottom-[-2px] left-[11px] w-px bg-hairline" />}
+            {index < own.length - 1 && (
+              <span aria-hidden className="absolute top-6 bottom-[-2px] left-[11px] w-px bg-hairline" />
+            )}
             <div className="flex items-center gap-2 font-bold">
-              <span aria-hidden className="figures grid size-[23px] place-items-center rounded-full border border-control text-[12px]">
+              <span
+                aria-hidden
+                className="figures grid size-[23px] place-items-center rounded-full border border-control text-[12px]"
+              >
                 {steps.findIndex((step) => step.name === name) + 1}
               </span>
               {name}

@@ -26,21 +26,42 @@ export function TermLine({ termLine }: { termLine: TermLineReply }) {
   return (
     <nav aria-label="Term line" className="relative mx-4 h-full min-w-0 flex-1">
       {monthsOf(year.startsOn, year.endsOn).map(({ name, startsOn }) => (
-        <span key={startsOn} style={{ left: axis.percent(axis.at(startsOn)) }} className="absolute top-0 h-4 border-l border-hairline pl-1 text-[11px] text-quiet">
+        <span
+          key={startsOn}
+          style={{ left: axis.percent(axis.at(startsOn)) }}
+          className="absolute top-0 h-4 border-l border-hairline pl-1 text-[11px] text-quiet"
+        >
           {name}
         </span>
       ))}
       {between.map((period) => (
-        <span key={period.id} style={axis.span(period)} className="absolute top-[18px] h-[15px] truncate rounded-[3px] bg-ground px-2 text-[11px] leading-[15px] text-quiet">
+        <span
+          key={period.id}
+          style={axis.span(period)}
+          className="absolute top-[18px] h-[15px] truncate rounded-[3px] bg-ground px-2 text-[11px] leading-[15px] text-quiet"
+        >
           {period.name}
         </span>
       ))}
       {posted.map((period) => (
-        <PeriodBar key={period.id} period={period} axis={axis} isChosen={period.id === periodId} isTall={between.length === 0} onChoose={() => choosePeriod(period.id)} />
+        <PeriodBar
+          key={period.id}
+          period={period}
+          axis={axis}
+          isChosen={period.id === periodId}
+          isTall={between.length === 0}
+          onChoose={() => choosePeriod(period.id)}
+        />
       ))}
       {today >= 0 && today <= 1 && (
-        <div aria-hidden style={{ left: axis.percent(today) }} className="pointer-events-none absolute inset-y-0 z-20 w-px bg-ink">
-          <span className="absolute top-0 -translate-x-1/2 rounded-full bg-ink px-2 text-[11px] leading-4 font-semibold whitespace-nowrap text-surface">{showWeekday(now)}</span>
+        <div
+          aria-hidden
+          style={{ left: axis.percent(today) }}
+          className="pointer-events-none absolute inset-y-0 z-20 w-px bg-ink"
+        >
+          <span className="absolute top-0 -translate-x-1/2 rounded-full bg-ink px-2 text-[11px] leading-4 font-semibold whitespace-nowrap text-surface">
+            {showWeekday(now)}
+          </span>
         </div>
       )}
     </nav>
@@ -70,10 +91,20 @@ function PeriodBar({ period, axis, isChosen, isTall, onChoose }: PeriodBarProps)
         className={`absolute bottom-0 px-1 pt-1 ${isTall ? 'top-[18px]' : 'top-[34px]'} ${isChosen ? 'z-10 rounded-t-md bg-eucalypt' : ''}`}
       >
         <span className="relative flex h-[18px] items-center overflow-hidden rounded-[3px] bg-ground px-2 text-[12px] font-semibold">
-          <span aria-hidden style={{ width: `${filled * 100}%` }} className="absolute inset-y-0 left-0 bg-eucalypt-mid" />
+          <span
+            aria-hidden
+            style={{ width: `${filled * 100}%` }}
+            className="absolute inset-y-0 left-0 bg-eucalypt-mid"
+          />
           <span className="relative truncate">{period.name}</span>
           <span className="figures relative pl-2 text-[11px] font-normal">
-            {sealedAt ? <Lock size={12} role="img" aria-label="sealed" /> : filled > 0 ? `${sectionsComplete}/${sections}` : ''}
+            {sealedAt ? (
+              <Lock size={12} role="img" aria-label="sealed" />
+            ) : filled > 0 ? (
+              `${sectionsComplete}/${sections}`
+            ) : (
+              ''
+            )}
           </span>
           {!sealedAt && <span className="sr-only">sections complete</span>}
         </span>

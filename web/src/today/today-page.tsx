@@ -45,7 +45,11 @@ function TodayHeadline({ period, termLine }: { period: PeriodReply; termLine: Te
       are complete for {period.name}
       {left > 0 && (
         <>
-          ; <Figure tone="warns" to={path('grade-sheets?show=blanks')}>{showCount(left)}</Figure> {left === 1 ? 'is' : 'are'} not
+          ;{' '}
+          <Figure tone="warns" to={path('grade-sheets?show=blanks')}>
+            {showCount(left)}
+          </Figure>{' '}
+          {left === 1 ? 'is' : 'are'} not
         </>
       )}
       {window?.state === 'open' && (
@@ -71,8 +75,20 @@ function linesOf({ name, posting }: PeriodReply, { now }: TermLineReply): WayLin
   const isComplete = sectionsComplete === sections;
   const isSealed = sealedAt !== null;
   return [
-    { says: 'Set up', note: `${itemName} is reported by ${plural(sections, 'section')}.`, path: 'report-items', act: 'Look at the rule', isDone: sections > 0 },
-    { says: 'Map', note: 'The totals of the learning platforms come in as files.', path: 'files', act: 'Take in a file', isDone: isSealed || isComplete },
+    {
+      says: 'Set up',
+      note: `${itemName} is reported by ${plural(sections, 'section')}.`,
+      path: 'report-items',
+      act: 'Look at the rule',
+      isDone: sections > 0,
+    },
+    {
+      says: 'Map',
+      note: 'The totals of the learning platforms come in as files.',
+      path: 'files',
+      act: 'Take in a file',
+      isDone: isSealed || isComplete,
+    },
     {
       says: 'Collect',
       note: `${showCount(sectionsComplete)} of ${showCount(sections)} sections have every grade${window ? `; the window ${window.state === 'not yet open' ? 'opens' : 'closes'} ${showDeadline(window.state === 'not yet open' ? window.opensAt : window.closesAt, now)}` : ''}.`,
@@ -82,19 +98,29 @@ function linesOf({ name, posting }: PeriodReply, { now }: TermLineReply): WayLin
     },
     {
       says: 'Audit',
-      note: audit ? `${plural(audit.findings, 'finding')} in the run of ${showInstant(audit.at)}.` : `${name} has not been audited yet.`,
+      note: audit
+        ? `${plural(audit.findings, 'finding')} in the run of ${showInstant(audit.at)}.`
+        : `${name} has not been audited yet.`,
       path: 'findings',
       act: audit ? 'Settle the findings' : 'Run the audit',
       isDone: isSealed || audit?.findings === 0,
     },
-    { says: 'Transcripts', note: isSealed ? `Sealed ${showInstant(sealedAt)}.` : `${name} is not sealed.`, path: isSealed ? 'students' : 'seal', act: isSealed ? 'See a transcript' : 'See what is missing', isDone: isSealed },
+    {
+      says: 'Transcripts',
+      note: isSealed ? `Sealed ${showInstant(sealedAt)}.` : `${name} is not sealed.`,
+      path: isSealed ? 'students' : 'seal',
+      act: isSealed ? 'See a transcript' : 'See what is missing',
+      isDone: isSealed,
+    },
   ];
 }
 
 function Line({ line, isNext }: { line: WayLine; isNext: boolean }) {
   const { path } = useScope();
   return (
-    <li className={`flex items-center gap-4 border-t border-hairline px-5 py-4 first:border-t-0 ${isNext ? 'bg-eucalypt-soft' : ''}`}>
+    <li
+      className={`flex items-center gap-4 border-t border-hairline px-5 py-4 first:border-t-0 ${isNext ? 'bg-eucalypt-soft' : ''}`}
+    >
       <FillDisc done={line.isDone ? 1 : 0} of={1} />
       <div className="flex-1">
         <p className="font-bold">
@@ -103,7 +129,10 @@ function Line({ line, isNext }: { line: WayLine; isNext: boolean }) {
         </p>
         <p className="text-quiet">{line.note}</p>
       </div>
-      <Link to={path(line.path)} className={`rounded-md border px-3 py-1.5 font-semibold ${isNext ? 'border-eucalypt bg-eucalypt text-on-eucalypt' : 'border-hairline bg-surface hover:border-control'}`}>
+      <Link
+        to={path(line.path)}
+        className={`rounded-md border px-3 py-1.5 font-semibold ${isNext ? 'border-eucalypt bg-eucalypt text-on-eucalypt' : 'border-hairline bg-surface hover:border-control'}`}
+      >
         {line.act}
       </Link>
     </li>

@@ -1,6 +1,11 @@
 import { decimalOrThrow, roundings, type Credits, type GradePoints } from '#core/numbers';
 import { gpa, type Gpa, type GpaPolicy, type TranscriptEntry } from '#core/transcripts';
-import type { GpaPolicyReply, TranscriptEntryReply, TranscriptPeriodReply, TranscriptReply } from '#contract/transcripts';
+import type {
+  GpaPolicyReply,
+  TranscriptEntryReply,
+  TranscriptPeriodReply,
+  TranscriptReply,
+} from '#contract/transcripts';
 
 const none: GradePoints = decimalOrThrow('0');
 
@@ -10,7 +15,13 @@ export interface BothGpas {
   readonly weighted: Gpa;
 }
 
-export function entryOfReply({ percent, points, creditsTried, creditsEarned, ...entry }: TranscriptEntryReply): TranscriptEntry {
+export function entryOfReply({
+  percent,
+  points,
+  creditsTried,
+  creditsEarned,
+  ...entry
+}: TranscriptEntryReply): TranscriptEntry {
   return {
     ...entry,
     percent: percent === null ? null : decimalOrThrow(percent),
@@ -27,7 +38,10 @@ export function bothGpas(entries: readonly TranscriptEntry[], reply: GpaPolicyRe
     digits: reply.digits,
     rounding: roundings[reply.rounding],
   };
-  return { weighted: gpa(entries, weighted), unweighted: gpa(entries, { ...weighted, additions: { regular: none, honours: none, college: none } }) };
+  return {
+    weighted: gpa(entries, weighted),
+    unweighted: gpa(entries, { ...weighted, additions: { regular: none, honours: none, college: none } }),
+  };
 }
 
 /** The lines that a GPA counts: those of sealed periods. */

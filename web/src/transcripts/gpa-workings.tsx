@@ -6,7 +6,10 @@ import { WorkingsSheet, type WorkingLine } from '../ui/workings-sheet';
 /** A grade point average as a sum on paper: points times credits of every line, over the credits. */
 export function GpaWorkings({ gpa, says }: { gpa: Gpa; says: string }) {
   const lines = gpa.lines.map(({ entry, points, addition, credits, product }): WorkingLine => {
-    const added = addition.units > 0n ? ` + ${formatAtLeast(addition, 1)} for ${entry.level === 'honours' ? 'honours' : 'college level'}` : '';
+    const added =
+      addition.units > 0n
+        ? ` + ${formatAtLeast(addition, 1)} for ${entry.level === 'honours' ? 'honours' : 'college level'}`
+        : '';
     return {
       says: entry.courseTitle,
       figure: exactText(product),
@@ -27,7 +30,8 @@ export function GpaWorkings({ gpa, says }: { gpa: Gpa; says: string }) {
       />
       {left > 0 && (
         <p className="text-[13px] text-quiet">
-          Left out: {gpa.leftOut.map(({ courseTitle, mark }) => `${courseTitle} (${showLabel(mark)})`).join(', ')}. These carry no grade points or do not count in the GPA.
+          Left out: {gpa.leftOut.map(({ courseTitle, mark }) => `${courseTitle} (${showLabel(mark)})`).join(', ')}.
+          These carry no grade points or do not count in the GPA.
         </p>
       )}
     </div>

@@ -4,7 +4,10 @@ import { api } from '../shell/api';
 import { useRefreshCounts } from '../shell/scope';
 
 export function useReadiness(periodId: number) {
-  return useQuery({ queryKey: ['readiness', periodId], queryFn: () => api.get<ReadinessReply>(`/seals/readiness?period=${periodId}`) });
+  return useQuery({
+    queryKey: ['readiness', periodId],
+    queryFn: () => api.get<ReadinessReply>(`/seals/readiness?period=${periodId}`),
+  });
 }
 
 export function useSeal(periodId: number) {
@@ -30,5 +33,8 @@ export function useStudents(schoolId: number, text: string) {
 }
 
 export function useTranscript(studentId: number) {
-  return useQuery({ queryKey: ['transcript', studentId], queryFn: () => api.get<TranscriptReply>(`/students/${studentId}/transcript`) });
+  return useQuery({
+    queryKey: ['transcript', studentId],
+    queryFn: () => api.get<TranscriptReply>(`/students/${studentId}/transcript`),
+  });
 }

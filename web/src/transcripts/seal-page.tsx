@@ -46,9 +46,15 @@ export function SealPage() {
         </Panel>
         <SealMark readiness={readiness} periodName={period.name} />
       </div>
-      <Dialog isOpen={isAsking} onOpenChange={setAsking} title={`Seal ${period.name}?`} description="The grades are copied to the transcripts as they stand now. Afterwards a grade of this period changes only by amendment.">
+      <Dialog
+        isOpen={isAsking}
+        onOpenChange={setAsking}
+        title={`Seal ${period.name}?`}
+        description="The grades are copied to the transcripts as they stand now. Afterwards a grade of this period changes only by amendment."
+      >
         <p className="mb-4">
-          {showCount(readiness.entries)} transcript lines of {plural(readiness.students, 'student')} would be written, resting on the audit of {readiness.audit && showInstant(readiness.audit.at)}.
+          {showCount(readiness.entries)} transcript lines of {plural(readiness.students, 'student')} would be written,
+          resting on the audit of {readiness.audit && showInstant(readiness.audit.at)}.
         </p>
         <div className="flex gap-2">
           <Button look="main" autoFocus onClick={confirm}>
@@ -66,26 +72,37 @@ function SealHeadline({ readiness, periodName }: { readiness: ReadinessReply; pe
   if (seal) {
     return (
       <>
-        {periodName} was sealed <Strong>{showInstant(seal.at)}</Strong> by {seal.by}: <Strong>{showCount(seal.entries)}</Strong> lines stand on the transcripts.
+        {periodName} was sealed <Strong>{showInstant(seal.at)}</Strong> by {seal.by}:{' '}
+        <Strong>{showCount(seal.entries)}</Strong> lines stand on the transcripts.
       </>
     );
   }
   if (isReady) {
     return (
       <>
-        {periodName} is <Strong>ready to be sealed</Strong>: {showCount(entries)} lines for {plural(students, 'student')}.
+        {periodName} is <Strong>ready to be sealed</Strong>: {showCount(entries)} lines for{' '}
+        {plural(students, 'student')}.
       </>
     );
   }
   const open = steps.filter(({ isDone, isNeeded }) => isNeeded && !isDone).length;
   return (
     <>
-      {periodName} cannot be sealed yet: <Strong tone="blocks">{plural(open, 'condition')}</Strong> of {steps.filter(({ isNeeded }) => isNeeded).length} {open === 1 ? 'is' : 'are'} not met.
+      {periodName} cannot be sealed yet: <Strong tone="blocks">{plural(open, 'condition')}</Strong> of{' '}
+      {steps.filter(({ isNeeded }) => isNeeded).length} {open === 1 ? 'is' : 'are'} not met.
     </>
   );
 }
 
-function StepLine({ step, readiness, isSealed }: { step: ReadinessStepReply; readiness: ReadinessReply; isSealed: boolean }) {
+function StepLine({
+  step,
+  readiness,
+  isSealed,
+}: {
+  step: ReadinessStepReply;
+  readiness: ReadinessReply;
+  isSealed: boolean;
+}) {
   const { path } = useScope();
   const { says, note, to } = wordsOf(step, readiness);
   const isDone = step.isDone || isSealed;
@@ -97,7 +114,10 @@ function StepLine({ step, readiness, isSealed }: { step: ReadinessStepReply; rea
         <p className="text-[13px] text-quiet">{note}</p>
       </div>
       {!isDone && to && (
-        <Link to={path(to.path)} className="rounded-md border border-hairline px-3 py-1 font-semibold hover:border-control">
+        <Link
+          to={path(to.path)}
+          className="rounded-md border border-hairline px-3 py-1 font-semibold hover:border-control"
+        >
           {to.name}
         </Link>
       )}
@@ -114,14 +134,42 @@ interface StepWords {
 function wordsOf({ code, isDone, count }: ReadinessStepReply, { expected, posted, audit }: ReadinessReply): StepWords {
   switch (code) {
     case 'window':
-      return { says: isDone ? 'The posting window is closed' : 'The posting window is still open', note: isDone ? 'No teacher posts any more.' : 'Not needed, but a seal takes away what is left of it.' };
+      return {
+        says: isDone ? 'The posting window is closed' : 'The posting window is still open',
+        note: isDone ? 'No teacher posts any more.' : 'Not needed, but a seal takes away what is left of it.',
+      };
     case 'posted':
-      return { says: 'Every expected grade is posted', note: `${showCount(posted)} of ${showCount(expected)}${count > 0 ? `; ${plural(count, 'blank')} left` : ''}`, to: { path: 'grade-sheets?show=blanks', name: 'Fill the blanks' } };
+      return {
+        says: 'Every expected grade is posted',
+        note: `${showCount(posted)} of ${showCount(expected)}${count > 0 ? `; ${plural(count, 'blank')} left` : ''}`,
+        to: { path: 'grade-sheets?show=blanks', name: 'Fill the blanks' },
+      };
     case 'audited':
-      return { says: 'The period is audited', note: audit ? `${audit.rules} rules, ${showInstant(audit.at)}, by ${audit.by}` : 'Not yet.', to: { path: 'findings', name: 'Run the audit' } };
+      return {
+        says: 'The period is audited',
+        note: audit ? `${audit.rules} rules, ${showInstant(audit.at)}, by ${audit.by}` : 'Not yet.',
+        to: { path: 'findings', name: 'Run the audit' },
+      };
     case 'unchanged':
-      return { says: 'Nothing changed after the audit', note: count > 0 ? `${plural(count, 'grade')} changed since.` : audit ? 'The audit saw what would be sealed.' : 'Once there is an audit.', to: { path: 'findings', name: 'Audit again' } };
+      return {
+        says: 'Nothing changed after the audit',
+        note:
+          count > 0
+            ? `${plural(count, 'grade')} changed since.`
+            : audit
+              ? 'The audit saw what would be sealed.'
+              : 'Once there is an audit.',
+        to: { path: 'findings', name: 'Audit again' },
+      };
     case 'settled':
-      return { says: 'No finding blocks', note: isDone ? 'Nothing is left to settle.' : audit ? `${plural(count, 'finding')} to settle.` : 'Once there is an audit.', to: { path: 'findings', name: 'Settle findings' } };
+      return {
+        says: 'No finding blocks',
+        note: isDone
+          ? 'Nothing is left to settle.'
+          : audit
+            ? `${plural(count, 'finding')} to settle.`
+            : 'Once there is an audit.',
+        to: { path: 'findings', name: 'Settle findings' },
+      };
   }
 }

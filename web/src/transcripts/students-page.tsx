@@ -8,9 +8,27 @@ import { Empty, Panel } from '../ui/panel';
 import { useStudents } from './queries';
 
 const columns: GridColumn<StudentReply>[] = [
-  { id: 'name', header: 'Student', sortBy: ({ name }) => name, cell: ({ name }) => <b className="font-semibold">{name}</b> },
-  { id: 'number', header: 'Number', width: '140px', sortBy: ({ studentNumber }) => studentNumber, cell: ({ studentNumber }) => <span className="figures">{studentNumber}</span> },
-  { id: 'year', header: 'Year', width: '90px', align: 'center', sortBy: ({ yearGroup }) => Number(yearGroup) || 0, cell: ({ yearGroup }) => <span className="figures">{yearGroup}</span> },
+  {
+    id: 'name',
+    header: 'Student',
+    sortBy: ({ name }) => name,
+    cell: ({ name }) => <b className="font-semibold">{name}</b>,
+  },
+  {
+    id: 'number',
+    header: 'Number',
+    width: '140px',
+    sortBy: ({ studentNumber }) => studentNumber,
+    cell: ({ studentNumber }) => <span className="figures">{studentNumber}</span>,
+  },
+  {
+    id: 'year',
+    header: 'Year',
+    width: '90px',
+    align: 'center',
+    sortBy: ({ yearGroup }) => Number(yearGroup) || 0,
+    cell: ({ yearGroup }) => <span className="figures">{yearGroup}</span>,
+  },
 ];
 
 /** The students of the school; choosing one opens the transcript. */
@@ -26,7 +44,10 @@ export function StudentsPage() {
     <Page
       headline={
         <>
-          <Strong>{plural(students.length, 'student')}</Strong> of {termLine.school.shortName} {text ? `${students.length === 1 ? 'bears' : 'bear'} “${text}” in name or number.` : '; choose one to see the transcript.'}
+          <Strong>{plural(students.length, 'student')}</Strong> of {termLine.school.shortName}{' '}
+          {text
+            ? `${students.length === 1 ? 'bears' : 'bear'} “${text}” in name or number.`
+            : '; choose one to see the transcript.'}
         </>
       }
       actions={
@@ -42,7 +63,14 @@ export function StudentsPage() {
       }
     >
       <Panel className="flex min-h-0 flex-1 flex-col">
-        <DataGrid label="Students" columns={columns} rows={students} rowKey={({ id }) => String(id)} onChoose={({ id }) => void navigate(path(`students/${id}`))} empty={<Empty title="Nobody bears that name or number">Try the beginning of the family name.</Empty>} />
+        <DataGrid
+          label="Students"
+          columns={columns}
+          rows={students}
+          rowKey={({ id }) => String(id)}
+          onChoose={({ id }) => void navigate(path(`students/${id}`))}
+          empty={<Empty title="Nobody bears that name or number">Try the beginning of the family name.</Empty>}
+        />
       </Panel>
     </Page>
   );

@@ -19,7 +19,13 @@ export function TranscriptPage() {
   useEffect(() => closeDrawer, []);
   const gpas = transcript && bothGpas(sealedEntries(transcript), transcript.policy);
   const explain = (gpa: Gpa, says: string) => openDrawer('Workings', <GpaWorkings gpa={gpa} says={says} />);
-  useKeys([{ key: 'w', says: 'workings of the weighted GPA', act: () => (isExplaining ? closeDrawer() : gpas && explain(gpas.weighted, 'Weighted GPA')) }]);
+  useKeys([
+    {
+      key: 'w',
+      says: 'workings of the weighted GPA',
+      act: () => (isExplaining ? closeDrawer() : gpas && explain(gpas.weighted, 'Weighted GPA')),
+    },
+  ]);
   if (!transcript || !gpas) return null;
   const { student, periods } = transcript;
   const sealed = periods.filter(({ sealedAt }) => sealedAt !== null).length;
@@ -28,7 +34,13 @@ export function TranscriptPage() {
     <Page
       headline={
         <>
-          {student.name} has a GPA of <FigureButton onClick={() => explain(gpas.unweighted, 'Unweighted GPA')}>{value(gpas.unweighted)}</FigureButton>, weighted <FigureButton onClick={() => explain(gpas.weighted, 'Weighted GPA')}>{value(gpas.weighted)}</FigureButton>, over <Strong>{plural(sealed, 'sealed period')}</Strong>.
+          {student.name} has a GPA of{' '}
+          <FigureButton onClick={() => explain(gpas.unweighted, 'Unweighted GPA')}>
+            {value(gpas.unweighted)}
+          </FigureButton>
+          , weighted{' '}
+          <FigureButton onClick={() => explain(gpas.weighted, 'Weighted GPA')}>{value(gpas.weighted)}</FigureButton>,
+          over <Strong>{plural(sealed, 'sealed period')}</Strong>.
         </>
       }
       actions={

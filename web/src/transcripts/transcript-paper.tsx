@@ -11,7 +11,10 @@ export function TranscriptPaper({ transcript, onExplain }: { transcript: Transcr
   const { student, school, periods, codes } = transcript;
   const used = new Set(periods.flatMap(({ entries }) => entries.map(({ mark }) => mark)));
   return (
-    <article aria-label="Transcript" className="mx-auto w-full max-w-[860px] rounded-[2px] border border-hairline bg-surface px-11 py-8 shadow-float">
+    <article
+      aria-label="Transcript"
+      className="mx-auto w-full max-w-[860px] rounded-[2px] border border-hairline bg-surface px-11 py-8 shadow-float"
+    >
       <header className="flex items-end justify-between border-b-2 border-ink pb-3">
         <div>
           <p className="text-[13px] text-quiet">{school}</p>
@@ -26,7 +29,9 @@ export function TranscriptPaper({ transcript, onExplain }: { transcript: Transcr
           <dd className="figures">{student.yearGroup}</dd>
         </dl>
       </header>
-      {periods.length === 0 && <p className="py-8 text-center text-quiet">Nothing is sealed or posted for this student yet.</p>}
+      {periods.length === 0 && (
+        <p className="py-8 text-center text-quiet">Nothing is sealed or posted for this student yet.</p>
+      )}
       {periods.map((period) => (
         <PeriodBlock key={period.periodId} period={period} transcript={transcript} onExplain={onExplain} />
       ))}
@@ -42,20 +47,37 @@ export function TranscriptPaper({ transcript, onExplain }: { transcript: Transcr
   );
 }
 
-function PeriodBlock({ period, transcript, onExplain }: { period: TranscriptPeriodReply; transcript: TranscriptReply; onExplain: Explain }) {
+function PeriodBlock({
+  period,
+  transcript,
+  onExplain,
+}: {
+  period: TranscriptPeriodReply;
+  transcript: TranscriptReply;
+  onExplain: Explain;
+}) {
   const entries = entriesOf(period);
   const { unweighted, weighted } = bothGpas(entries, transcript.policy);
   const isSealed = period.sealedAt !== null;
   const gpa = (result: Gpa, says: string) => (
-    <button type="button" onClick={() => onExplain(result, `${says}, ${period.name}`)} className="figures rounded-sm font-bold underline decoration-dotted underline-offset-4 hover:decoration-solid">
+    <button
+      type="button"
+      onClick={() => onExplain(result, `${says}, ${period.name}`)}
+      className="figures rounded-sm font-bold underline decoration-dotted underline-offset-4 hover:decoration-solid"
+    >
       {result.value ? formatDecimal(result.value) : 'none'}
     </button>
   );
   return (
-    <section aria-label={period.name} className={`mt-5 ${isSealed ? '' : 'border-l-4 border-dashed border-wattle-fill pl-4'}`}>
+    <section
+      aria-label={period.name}
+      className={`mt-5 ${isSealed ? '' : 'border-l-4 border-dashed border-wattle-fill pl-4'}`}
+    >
       <h3 className="flex items-baseline justify-between">
         <span className="text-[16px] font-bold">{period.name}</span>
-        <span className={`text-[12px] ${isSealed ? 'text-quiet' : 'font-bold text-wattle'}`}>{isSealed ? `sealed ${showInstant(period.sealedAt!)}` : 'in progress, not sealed'}</span>
+        <span className={`text-[12px] ${isSealed ? 'text-quiet' : 'font-bold text-wattle'}`}>
+          {isSealed ? `sealed ${showInstant(period.sealedAt!)}` : 'in progress, not sealed'}
+        </span>
       </h3>
       <table className="mt-1 w-full text-[13px]">
         <thead>
@@ -79,8 +101,12 @@ function PeriodBlock({ period, transcript, onExplain }: { period: TranscriptPeri
             <td colSpan={5}>
               GPA {gpa(unweighted, 'Unweighted GPA')}, weighted {gpa(weighted, 'Weighted GPA')}
             </td>
-            <td className="figures text-right font-bold">{formatAtLeast(sumCredits(entries.map(({ creditsTried }) => creditsTried)), 2)}</td>
-            <td className="figures text-right font-bold">{formatAtLeast(sumCredits(entries.map(({ creditsEarned }) => creditsEarned)), 2)}</td>
+            <td className="figures text-right font-bold">
+              {formatAtLeast(sumCredits(entries.map(({ creditsTried }) => creditsTried)), 2)}
+            </td>
+            <td className="figures text-right font-bold">
+              {formatAtLeast(sumCredits(entries.map(({ creditsEarned }) => creditsEarned)), 2)}
+            </td>
           </tr>
         </tfoot>
       </table>

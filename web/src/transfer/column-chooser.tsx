@@ -26,17 +26,29 @@ export function ColumnChooser({ file, sections, onChoose }: ColumnChooserProps) 
       <div className="px-4 pt-2.5 pb-2">
         <p className="text-[15px] leading-[1.9]">
           Students are named by{' '}
-          <Choice label="Id column" value={file.idColumn ?? none} onChange={(event) => onChoose({ idColumn: number(event.target.value) })}>
+          <Choice
+            label="Id column"
+            value={file.idColumn ?? none}
+            onChange={(event) => onChoose({ idColumn: number(event.target.value) })}
+          >
             <option value={none}>choose a column</option>
             {columns}
           </Choice>
           , their total stands in{' '}
-          <Choice label="Grade column" value={file.gradeColumn ?? none} onChange={(event) => onChoose({ gradeColumn: number(event.target.value) })}>
+          <Choice
+            label="Grade column"
+            value={file.gradeColumn ?? none}
+            onChange={(event) => onChoose({ gradeColumn: number(event.target.value) })}
+          >
             <option value={none}>choose a column</option>
             {columns}
           </Choice>
           , and they are in{' '}
-          <Choice label="Section" value={file.sectionId ?? none} onChange={(event) => onChoose({ sectionId: number(event.target.value) })}>
+          <Choice
+            label="Section"
+            value={file.sectionId ?? none}
+            onChange={(event) => onChoose({ sectionId: number(event.target.value) })}
+          >
             <option value={none}>choose a section</option>
             {sections.map(({ sectionId, section: name, teacher }) => (
               <option key={sectionId} value={sectionId}>
@@ -47,7 +59,9 @@ export function ColumnChooser({ file, sections, onChoose }: ColumnChooserProps) 
           .
         </p>
         <p className="text-[12px] text-quiet">
-          {id ? `Proposed id column: ${proposalWords(id)} (${id.confidence} %). ` : 'No column holds ids that we know. '}
+          {id
+            ? `Proposed id column: ${proposalWords(id)} (${id.confidence} %). `
+            : 'No column holds ids that we know. '}
           {grade ? `Grade column: ${proposalWords(grade)} (${grade.confidence} %). ` : 'No column holds percents. '}
           {section ? `Section: ${section.known} of the students are in it (${section.confidence} %).` : ''}
         </p>
@@ -57,7 +71,10 @@ export function ColumnChooser({ file, sections, onChoose }: ColumnChooserProps) 
           <thead>
             <tr>
               {file.header.map((name, column) => (
-                <th key={column} className={`px-3 py-1 text-left font-semibold whitespace-nowrap ${lookOf(file, column)}`}>
+                <th
+                  key={column}
+                  className={`px-3 py-1 text-left font-semibold whitespace-nowrap ${lookOf(file, column)}`}
+                >
                   {name}
                 </th>
               ))}
@@ -67,7 +84,10 @@ export function ColumnChooser({ file, sections, onChoose }: ColumnChooserProps) 
             {file.sampleRows.slice(0, 3).map((row, index) => (
               <tr key={index}>
                 {file.header.map((_name, column) => (
-                  <td key={column} className={`max-w-[220px] truncate px-3 py-0.5 ${column === file.idColumn || column === file.gradeColumn ? 'figures bg-eucalypt-soft' : 'text-quiet'}`}>
+                  <td
+                    key={column}
+                    className={`max-w-[220px] truncate px-3 py-0.5 ${column === file.idColumn || column === file.gradeColumn ? 'figures bg-eucalypt-soft' : 'text-quiet'}`}
+                  >
                     {row[column] ?? ''}
                   </td>
                 ))}

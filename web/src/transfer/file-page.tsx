@@ -25,11 +25,18 @@ export function FilePage() {
   const writes = preview ? preview.counts.new + preview.counts.changed : 0;
   const canAccept = file?.status === 'read' && preview != null && writes > 0 && !accept.isPending;
 
-  const takeBack = () => undo.mutate(undefined, { onSuccess: () => toast.success('The file is taken back; what was computed before stands again.'), onError: showProblem });
+  const takeBack = () =>
+    undo.mutate(undefined, {
+      onSuccess: () => toast.success('The file is taken back; what was computed before stands again.'),
+      onError: showProblem,
+    });
   const takeIn = () => {
     if (!canAccept) return;
     accept.mutate(preview.previewId, {
-      onSuccess: () => toast.success(`${plural(writes, 'computed percent')} written.`, { action: { label: 'Undo', onClick: takeBack } }),
+      onSuccess: () =>
+        toast.success(`${plural(writes, 'computed percent')} written.`, {
+          action: { label: 'Undo', onClick: takeBack },
+        }),
       onError: showProblem,
     });
   };
@@ -39,7 +46,12 @@ export function FilePage() {
   const sections = lists[0]?.sheets ?? [];
   const section = sections.find(({ sectionId }) => sectionId === file.sectionId);
   const onChoose = (change: Partial<ChooseColumnsRequest>) => {
-    const { idColumn, gradeColumn, sectionId } = { idColumn: file.idColumn, gradeColumn: file.gradeColumn, sectionId: file.sectionId, ...change };
+    const { idColumn, gradeColumn, sectionId } = {
+      idColumn: file.idColumn,
+      gradeColumn: file.gradeColumn,
+      sectionId: file.sectionId,
+      ...change,
+    };
     choose.mutate({ idColumn, gradeColumn, sectionId }, { onError: showProblem });
   };
   return (
@@ -51,12 +63,21 @@ export function FilePage() {
             <Button look="main" disabled={!canAccept} onClick={takeIn}>
               Accept {writes > 0 ? plural(writes, 'row') : ''} <Key>Ctrl ↵</Key>
             </Button>
-            <Button onClick={() => discard.mutate(undefined, { onSuccess: () => void navigate(path('files')), onError: showProblem })}>Discard the file</Button>
+            <Button
+              onClick={() =>
+                discard.mutate(undefined, { onSuccess: () => void navigate(path('files')), onError: showProblem })
+              }
+            >
+              Discard the file
+            </Button>
           </>
         ) : (
           <>
             {section && (
-              <Button look="main" onClick={() => void navigate(path(`grade-sheets/${section.sectionId}/${lists[0]!.itemId}`))}>
+              <Button
+                look="main"
+                onClick={() => void navigate(path(`grade-sheets/${section.sectionId}/${lists[0]!.itemId}`))}
+              >
                 Open the grade sheet
               </Button>
             )}
@@ -74,7 +95,9 @@ export function FilePage() {
           <PreviewLedger preview={preview} />
         ) : (
           <Empty title="Choose what the columns mean">
-            {file.sectionId === null && file.status !== 'read' ? 'This file held several sections; its rows stand in the grade sheets.' : 'As soon as the id column, the grade column and the section are chosen, every row shows here what it would do.'}
+            {file.sectionId === null && file.status !== 'read'
+              ? 'This file held several sections; its rows stand in the grade sheets.'
+              : 'As soon as the id column, the grade column and the section are chosen, every row shows here what it would do.'}
           </Empty>
         )}
       </Panel>
@@ -82,7 +105,15 @@ export function FilePage() {
   );
 }
 
-function FileHeadline({ file, writes, sectionName }: { file: FileImportReply; writes: number; sectionName: string | undefined }) {
+function FileHeadline({
+  file,
+  writes,
+  sectionName,
+}: {
+  file: FileImportReply;
+  writes: number;
+  sectionName: string | undefined;
+}) {
   const { path } = useScope();
   if (file.status === 'undone') return <>This file is taken back; nothing of it stands any more.</>;
   if (!file.preview) {
@@ -97,21 +128,34 @@ function FileHeadline({ file, writes, sectionName }: { file: FileImportReply; wr
     );
   }
   const { counts } = file.preview;
-  const wrong = counts.unknown + counts['not in section'] + counts.withdrawn + counts['out of range'] + counts.unreadable + counts.twice;
+  const wrong =
+    counts.unknown +
+    counts['not in section'] +
+    counts.withdrawn +
+    counts['out of range'] +
+    counts.unreadable +
+    counts.twice;
   return (
     <>
       {file.status === 'accepted' ? (
         <>
-          Taken in for <Strong>{sectionName ?? file.periodName}</Strong>: <Strong>{showCount(counts.same + writes)}</Strong> percents stand as in the file
+          Taken in for <Strong>{sectionName ?? file.periodName}</Strong>:{' '}
+          <Strong>{showCount(counts.same + writes)}</Strong> percents stand as in the file
         </>
       ) : (
         <>
-          For <Strong>{sectionName ?? 'the section'}</Strong> this file brings <Strong>{showCount(counts.new)} new</Strong> and <Strong>{showCount(counts.changed)} changed</Strong> percents of {file.itemName}
+          For <Strong>{sectionName ?? 'the section'}</Strong> this file brings{' '}
+          <Strong>{showCount(counts.new)} new</Strong> and <Strong>{showCount(counts.changed)} changed</Strong> percents
+          of {file.itemName}
         </>
       )}
       {wrong > 0 ? (
         <>
-          ; <Figure tone="blocks" to={`${path(`files/${file.id}`)}?show=left-out`}>{plural(wrong, 'row')}</Figure> {wrong === 1 ? 'is' : 'are'} left out, each with its reason.
+          ;{' '}
+          <Figure tone="blocks" to={`${path(`files/${file.id}`)}?show=left-out`}>
+            {plural(wrong, 'row')}
+          </Figure>{' '}
+          {wrong === 1 ? 'is' : 'are'} left out, each with its reason.
         </>
       ) : (
         '.'

@@ -15,12 +15,44 @@ import { useFiles, useReadFile } from './queries';
 const statusWords = { read: 'read, not accepted', accepted: 'accepted', undone: 'taken back' } as const;
 
 const columns: GridColumn<FileImportSummaryReply>[] = [
-  { id: 'name', header: 'File', sortBy: ({ fileName }) => fileName, cell: ({ fileName }) => <b className="font-semibold">{fileName}</b> },
-  { id: 'section', header: 'Section', width: '220px', sortBy: ({ section }) => section ?? '', cell: ({ section }) => section ?? <span className="text-quiet">several</span> },
-  { id: 'status', header: 'State', width: '150px', sortBy: ({ status }) => status, cell: ({ status }) => <span className={status === 'read' ? 'font-semibold text-wattle' : ''}>{statusWords[status]}</span> },
-  { id: 'written', header: 'Written', width: '90px', align: 'right', sortBy: ({ written }) => written, cell: ({ written }) => <span className="figures">{written > 0 ? showCount(written) : '–'}</span> },
+  {
+    id: 'name',
+    header: 'File',
+    sortBy: ({ fileName }) => fileName,
+    cell: ({ fileName }) => <b className="font-semibold">{fileName}</b>,
+  },
+  {
+    id: 'section',
+    header: 'Section',
+    width: '220px',
+    sortBy: ({ section }) => section ?? '',
+    cell: ({ section }) => section ?? <span className="text-quiet">several</span>,
+  },
+  {
+    id: 'status',
+    header: 'State',
+    width: '150px',
+    sortBy: ({ status }) => status,
+    cell: ({ status }) => (
+      <span className={status === 'read' ? 'font-semibold text-wattle' : ''}>{statusWords[status]}</span>
+    ),
+  },
+  {
+    id: 'written',
+    header: 'Written',
+    width: '90px',
+    align: 'right',
+    sortBy: ({ written }) => written,
+    cell: ({ written }) => <span className="figures">{written > 0 ? showCount(written) : '–'}</span>,
+  },
   { id: 'by', header: 'By', width: '150px', sortBy: ({ readBy }) => readBy, cell: ({ readBy }) => readBy },
-  { id: 'at', header: 'Read', width: '160px', sortBy: ({ readAt }) => readAt, cell: ({ readAt }) => showInstant(readAt) },
+  {
+    id: 'at',
+    header: 'Read',
+    width: '160px',
+    sortBy: ({ readAt }) => readAt,
+    cell: ({ readAt }) => showInstant(readAt),
+  },
 ];
 
 /** The files of the period, and the place where a new one is put. */
@@ -56,7 +88,8 @@ export function FilesPage() {
           <Strong>{plural(accepted, 'file')}</Strong> {accepted === 1 ? 'is' : 'are'} taken in for {period.name}
           {waiting > 0 ? (
             <>
-              ; <Strong tone="warns">{plural(waiting, 'file')}</Strong> {waiting === 1 ? 'waits' : 'wait'} to be accepted.
+              ; <Strong tone="warns">{plural(waiting, 'file')}</Strong> {waiting === 1 ? 'waits' : 'wait'} to be
+              accepted.
             </>
           ) : (
             '.'
@@ -77,16 +110,25 @@ export function FilesPage() {
         <p className="flex-1">
           <b>Drop an export of a learning platform here.</b>
           <span className="block text-[13px] text-quiet">
-            CSV of any layout, at most {largestFileMegabytes} MB. Nothing is written before you have seen every row and accepted it.
+            CSV of any layout, at most {largestFileMegabytes} MB. Nothing is written before you have seen every row and
+            accepted it.
           </span>
         </p>
         <Button look="main" disabled={read.isPending} onClick={() => chooser.current?.click()}>
           {read.isPending ? 'Reading…' : 'Choose a file…'}
         </Button>
-        <input ref={chooser} type="file" aria-label="Export file" accept=".csv,.txt,.tsv,text/csv" className="sr-only" tabIndex={-1} onChange={(event) => {
-          take(event.target.files?.[0]);
-          event.target.value = '';
-        }} />
+        <input
+          ref={chooser}
+          type="file"
+          aria-label="Export file"
+          accept=".csv,.txt,.tsv,text/csv"
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(event) => {
+            take(event.target.files?.[0]);
+            event.target.value = '';
+          }}
+        />
       </div>
       {tooLarge && (
         <Note tone="blocks" title="The file is too large">
@@ -103,7 +145,18 @@ export function FilesPage() {
         </div>
       )}
       <Panel className="flex min-h-0 flex-1 flex-col">
-        <DataGrid label="Files of the period" columns={columns} rows={files} rowKey={({ id }) => String(id)} onChoose={({ id }) => void navigate(path(`files/${id}`))} empty={<Empty title="No file yet">The totals of the learning platforms come in as files; put the first one above.</Empty>} />
+        <DataGrid
+          label="Files of the period"
+          columns={columns}
+          rows={files}
+          rowKey={({ id }) => String(id)}
+          onChoose={({ id }) => void navigate(path(`files/${id}`))}
+          empty={
+            <Empty title="No file yet">
+              The totals of the learning platforms come in as files; put the first one above.
+            </Empty>
+          }
+        />
       </Panel>
     </Page>
   );

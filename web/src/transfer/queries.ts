@@ -6,7 +6,10 @@ import { useRefreshCounts } from '../shell/scope';
 const fileKey = (id: number) => ['file', id];
 
 export function useFiles(periodId: number) {
-  return useQuery({ queryKey: ['files', periodId], queryFn: () => api.get<FileImportSummaryReply[]>(`/file-imports?period=${periodId}`) });
+  return useQuery({
+    queryKey: ['files', periodId],
+    queryFn: () => api.get<FileImportSummaryReply[]>(`/file-imports?period=${periodId}`),
+  });
 }
 
 export function useFile(id: number) {
@@ -40,8 +43,15 @@ export function useFileActions(id: number) {
   };
   const onError = () => client.invalidateQueries({ queryKey: fileKey(id) });
   return {
-    choose: useMutation({ mutationFn: (choice: ChooseColumnsRequest) => api.put<FileImportReply>(`/file-imports/${id}/columns`, choice), onSuccess }),
-    accept: useMutation({ mutationFn: (previewId: string) => api.post<FileImportReply>(`/file-imports/${id}/accept`, { previewId }), onSuccess, onError }),
+    choose: useMutation({
+      mutationFn: (choice: ChooseColumnsRequest) => api.put<FileImportReply>(`/file-imports/${id}/columns`, choice),
+      onSuccess,
+    }),
+    accept: useMutation({
+      mutationFn: (previewId: string) => api.post<FileImportReply>(`/file-imports/${id}/accept`, { previewId }),
+      onSuccess,
+      onError,
+    }),
     undo: useMutation({ mutationFn: () => api.post<FileImportReply>(`/file-imports/${id}/undo`), onSuccess }),
     discard: useMutation({
       mutationFn: () => api.remove(`/file-imports/${id}`),

@@ -2,7 +2,10 @@ import type { RowOutcome } from '#core/transfer';
 import type { ProposalReply } from '#contract/transfer';
 
 /** What happens to a row, as its chip says it, and the colour it is said in. */
-export const outcomeWords: Record<RowOutcome, { readonly name: string; readonly tone: 'so' | 'quiet' | 'warns' | 'blocks' }> = {
+export const outcomeWords: Record<
+  RowOutcome,
+  { readonly name: string; readonly tone: 'so' | 'quiet' | 'warns' | 'blocks' }
+> = {
   new: { name: 'new', tone: 'so' },
   changed: { name: 'changed', tone: 'so' },
   same: { name: 'same', tone: 'quiet' },

@@ -8,7 +8,12 @@ const looks = {
 } as const;
 
 /** A button; `main` for the one thing to do next, of which a page has one at most. */
-export function Button({ look = 'plain', className = '', type = 'button', ...rest }: ComponentProps<'button'> & { look?: keyof typeof looks }) {
+export function Button({
+  look = 'plain',
+  className = '',
+  type = 'button',
+  ...rest
+}: ComponentProps<'button'> & { look?: keyof typeof looks }) {
   return (
     <button
       type={type}

@@ -1,5 +1,13 @@
 import { useRef, type KeyboardEvent, type ReactNode } from 'react';
-import { createSortedRowModel, rowSortingFeature, sortFn_alphanumeric, sortFn_basic, tableFeatures, useTable, type ColumnDef } from '@tanstack/react-table';
+import {
+  createSortedRowModel,
+  rowSortingFeature,
+  sortFn_alphanumeric,
+  sortFn_basic,
+  tableFeatures,
+  useTable,
+  type ColumnDef,
+} from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 
 /** A column of a grid that is read, not edited. */
@@ -24,21 +32,42 @@ interface DataGridProps<Row> {
   readonly empty: ReactNode;
 }
 
-const features = tableFeatures({ rowSortingFeature, sortedRowModel: createSortedRowModel(), sortFns: { alphanumeric: sortFn_alphanumeric, basic: sortFn_basic } });
+const features = tableFeatures({
+  rowSortingFeature,
+  sortedRowModel: createSortedRowModel(),
+  sortFns: { alphanumeric: sortFn_alphanumeric, basic: sortFn_basic },
+});
 const rowHeight = 32;
 const alignment = { left: 'text-left', right: 'text-right', center: 'text-center' };
 
 /** A sortable grid that draws only the rows in sight, so that thousands scroll as well as ten. */
-export function DataGrid<Row extends object>({ label, columns, rows, rowKey, chosenKey, onChoose, empty }: DataGridProps<Row>) {
+export function DataGrid<Row extends object>({
+  label,
+  columns,
+  rows,
+  rowKey,
+  chosenKey,
+  onChoose,
+  empty,
+}: DataGridProps<Row>) {
   const scroller = useRef<HTMLDivElement>(null);
   const table = useTable({
     features,
     data: rows as Row[],
-    columns: columns.map(({ id, sortBy }): ColumnDef<typeof features, Row> => ({ id, accessorFn: sortBy ?? (() => ''), enableSorting: sortBy !== undefined })),
+    columns: columns.map(({ id, sortBy }): ColumnDef<typeof features, Row> => ({
+      id,
+      accessorFn: sortBy ?? (() => ''),
+      enableSorting: sortBy !== undefined,
+    })),
     getRowId: rowKey,
   });
   const sorted = table.getRowModel().rows;
-  const virtual = useVirtualizer({ count: sorted.length, getScrollElement: () => scroller.current, estimateSize: () => rowHeight, overscan: 12 });
+  const virtual = useVirtualizer({
+    count: sorted.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => rowHeight,
+    overscan: 12,
+  });
   const inSight = virtual.getVirtualItems();
   const above = inSight[0]?.start ?? 0;
   const below = virtual.getTotalSize() - (inSight.at(-1)?.end ?? 0);
@@ -55,7 +84,14 @@ export function DataGrid<Row extends object>({ label, columns, rows, rowKey, cho
   };
 
   return (
-    <div ref={scroller} tabIndex={0} role="region" aria-label={label} onKeyDown={onKeyDown} className="min-h-0 flex-1 overflow-auto outline-offset-[-2px]">
+    <div
+      ref={scroller}
+      tabIndex={0}
+      role="region"
+      aria-label={label}
+      onKeyDown={onKeyDown}
+      className="min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
+    >
       <table className="w-full table-fixed border-separate border-spacing-0 text-[13px]" aria-rowcount={sorted.length}>
         <thead>
           <tr>
@@ -69,7 +105,11 @@ export function DataGrid<Row extends object>({ label, columns, rows, rowKey, cho
                   className={`sticky top-0 z-10 h-8 border-b border-hairline bg-surface px-2.5 font-semibold text-quiet ${alignment[align]}`}
                 >
                   {sortBy ? (
-                    <button type="button" className="rounded-sm font-semibold hover:text-ink" onClick={headers[index]!.column.getToggleSortingHandler()}>
+                    <button
+                      type="button"
+                      className="rounded-sm font-semibold hover:text-ink"
+                      onClick={headers[index]!.column.getToggleSortingHandler()}
+                    >
                       {header}
                       {direction && <span aria-hidden> {direction === 'asc' ? '↑' : '↓'}</span>}
                     </button>

@@ -11,10 +11,18 @@ export function Drawer({ title, onClose, children }: { title: string; onClose: (
     return () => window.removeEventListener('keydown', onKeyDown);
   }, [onClose]);
   return (
-    <aside aria-label={title} className="flex w-[380px] shrink-0 flex-col overflow-auto border-l border-hairline bg-surface">
+    <aside
+      aria-label={title}
+      className="flex w-[380px] shrink-0 flex-col overflow-auto border-l border-hairline bg-surface"
+    >
       <header className="flex items-center gap-2 px-5 pt-4 pb-1">
         <h2 className="text-[13px] font-semibold text-quiet">{title}</h2>
-        <button type="button" onClick={onClose} aria-label="Close" className="ml-auto rounded-md p-1 text-quiet hover:bg-eucalypt-soft">
+        <button
+          type="button"
+          onClick={onClose}
+          aria-label="Close"
+          className="ml-auto rounded-md p-1 text-quiet hover:bg-eucalypt-soft"
+        >
           <X size={16} />
         </button>
       </header>

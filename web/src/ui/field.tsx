@@ -1,7 +1,12 @@
 import { useId, type ComponentProps, type ReactNode } from 'react';
 
 /** A labelled input with what is wrong beside it. */
-export function TextField({ label, fault, className = '', ...input }: ComponentProps<'input'> & { label: string; fault?: string | undefined }) {
+export function TextField({
+  label,
+  fault,
+  className = '',
+  ...input
+}: ComponentProps<'input'> & { label: string; fault?: string | undefined }) {
   const id = useId();
   return (
     <div className={className}>
@@ -25,7 +30,11 @@ export function TextField({ label, fault, className = '', ...input }: ComponentP
 }
 
 /** A choice inside a sentence. */
-export function Choice({ label, children, ...select }: ComponentProps<'select'> & { label: string; children: ReactNode }) {
+export function Choice({
+  label,
+  children,
+  ...select
+}: ComponentProps<'select'> & { label: string; children: ReactNode }) {
   return (
     <select
       aria-label={label}

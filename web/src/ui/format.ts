@@ -1,4 +1,12 @@
-import { decimalOrThrow, formatAtLeast, formatDecimal, fromDecimal, roundDown, roundHalfUp, roundTo } from '#core/numbers';
+import {
+  decimalOrThrow,
+  formatAtLeast,
+  formatDecimal,
+  fromDecimal,
+  roundDown,
+  roundHalfUp,
+  roundTo,
+} from '#core/numbers';
 
 let zone = 'UTC';
 
@@ -16,11 +24,21 @@ export function showDay(day: string): string {
 
 /** Wed 21 Jan, in the reader's locale. */
 export function showWeekday(instant: string): string {
-  return new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short', timeZone: zone }).format(new Date(instant));
+  return new Intl.DateTimeFormat(undefined, {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    timeZone: zone,
+  }).format(new Date(instant));
 }
 
 export function showTime(instant: string): string {
-  return new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', timeZone: zone, hourCycle: 'h23' }).format(new Date(instant));
+  return new Intl.DateTimeFormat(undefined, {
+    hour: '2-digit',
+    minute: '2-digit',
+    timeZone: zone,
+    hourCycle: 'h23',
+  }).format(new Date(instant));
 }
 
 /** "Friday at 17:00" within a week of `now`, else "7 Apr at 17:00". */

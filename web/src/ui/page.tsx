@@ -2,7 +2,17 @@ import type { ReactNode } from 'react';
 import { Link, type LinkProps } from 'react-router';
 
 /** A page: a sentence that says what is so, a row of actions, then the work. */
-export function Page({ headline, actions, aside, children }: { headline: ReactNode; actions?: ReactNode; aside?: ReactNode; children: ReactNode }) {
+export function Page({
+  headline,
+  actions,
+  aside,
+  children,
+}: {
+  headline: ReactNode;
+  actions?: ReactNode;
+  aside?: ReactNode;
+  children: ReactNode;
+}) {
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-3.5 px-6 pt-5 pb-5">
       <h1 className="max-w-[1040px] text-[20px] leading-[1.35] font-medium text-pretty">{headline}</h1>
@@ -26,7 +36,8 @@ const tones = {
 
 export type Tone = keyof typeof tones;
 
-const figureLook = 'rounded-sm font-bold underline decoration-dotted decoration-2 underline-offset-[5px] hover:decoration-solid';
+const figureLook =
+  'rounded-sm font-bold underline decoration-dotted decoration-2 underline-offset-[5px] hover:decoration-solid';
 
 /** A live figure inside a headline; choosing it filters or leads on. */
 export function Figure({ tone = 'so', ...link }: LinkProps & { tone?: Tone }) {
@@ -34,7 +45,15 @@ export function Figure({ tone = 'so', ...link }: LinkProps & { tone?: Tone }) {
 }
 
 /** A figure that acts on this page rather than leading elsewhere. */
-export function FigureButton({ tone = 'so', onClick, children }: { tone?: Tone; onClick: () => void; children: ReactNode }) {
+export function FigureButton({
+  tone = 'so',
+  onClick,
+  children,
+}: {
+  tone?: Tone;
+  onClick: () => void;
+  children: ReactNode;
+}) {
   return (
     <button type="button" className={`${figureLook} ${tones[tone]}`} onClick={onClick}>
       {children}

@@ -1,7 +1,15 @@
 import type { ReactNode } from 'react';
 
 /** A sheet of surface on the ground. */
-export function Panel({ label, className = '', children }: { label?: string; className?: string; children: ReactNode }) {
+export function Panel({
+  label,
+  className = '',
+  children,
+}: {
+  label?: string;
+  className?: string;
+  children: ReactNode;
+}) {
   return (
     <section aria-label={label} className={`rounded-md border border-hairline bg-surface ${className}`}>
       {children}
@@ -10,7 +18,15 @@ export function Panel({ label, className = '', children }: { label?: string; cla
 }
 
 /** A note at the side with a coloured edge: matters to settle, what a change would do. */
-export function Note({ tone, title, children }: { tone: 'so' | 'warns' | 'blocks'; title: string; children: ReactNode }) {
+export function Note({
+  tone,
+  title,
+  children,
+}: {
+  tone: 'so' | 'warns' | 'blocks';
+  title: string;
+  children: ReactNode;
+}) {
   const edge = { so: 'border-l-eucalypt', warns: 'border-l-wattle-fill', blocks: 'border-l-waratah' }[tone];
   return (
     <section className={`rounded-md border border-l-[3px] border-hairline bg-surface px-4 py-3 ${edge}`}>

@@ -3,26 +3,61 @@ import type { Severity } from '#core/audit';
 
 /** How far something is, as a disc that fills; with a lock once sealed. Says it in words too. */
 export function FillDisc({ done, of, isSealed = false }: { done: number; of: number; isSealed?: boolean }) {
-  if (isSealed) return <Lock size={13} className="inline-block align-middle text-eucalypt" role="img" aria-label="sealed" />;
+  if (isSealed)
+    return <Lock size={13} className="inline-block align-middle text-eucalypt" role="img" aria-label="sealed" />;
   const share = of === 0 ? 0 : done / of;
   const angle = share * 2 * Math.PI;
   const [x, y] = [8 + 6 * Math.sin(angle), 8 - 6 * Math.cos(angle)];
   return (
-    <svg width="14" height="14" viewBox="0 0 16 16" role="img" aria-label={`${done} of ${of}`} className="inline-block align-middle text-eucalypt">
-      <circle cx="8" cy="8" r="6.5" fill={share >= 1 ? 'currentColor' : 'none'} stroke="currentColor" strokeWidth="1.5" />
+    <svg
+      width="14"
+      height="14"
+      viewBox="0 0 16 16"
+      role="img"
+      aria-label={`${done} of ${of}`}
+      className="inline-block align-middle text-eucalypt"
+    >
+      <circle
+        cx="8"
+        cy="8"
+        r="6.5"
+        fill={share >= 1 ? 'currentColor' : 'none'}
+        stroke="currentColor"
+        strokeWidth="1.5"
+      />
       {share > 0 && share < 1 && <path d={`M8 8V2A6 6 0 ${share > 0.5 ? 1 : 0} 1 ${x} ${y}Z`} fill="currentColor" />}
     </svg>
   );
 }
 
-const severityWords: Record<Severity, string> = { blocks: 'blocks the seal', warns: 'warns', informs: 'for information' };
-const severityInk: Record<Severity, string> = { blocks: 'text-waratah', warns: 'text-wattle-fill', informs: 'text-estuary' };
+const severityWords: Record<Severity, string> = {
+  blocks: 'blocks the seal',
+  warns: 'warns',
+  informs: 'for information',
+};
+const severityInk: Record<Severity, string> = {
+  blocks: 'text-waratah',
+  warns: 'text-wattle-fill',
+  informs: 'text-estuary',
+};
 
 /** A diamond: solid blocks, half warns, hollow informs. */
 export function SeverityDiamond({ severity }: { severity: Severity }) {
   return (
-    <svg width="12" height="12" viewBox="0 0 12 12" role="img" aria-label={severityWords[severity]} className={`inline-block shrink-0 align-middle ${severityInk[severity]}`}>
-      <path d="M6 .8 11.2 6 6 11.2.8 6Z" fill={severity === 'blocks' ? 'currentColor' : 'none'} stroke="currentColor" strokeWidth="1.3" />
+    <svg
+      width="12"
+      height="12"
+      viewBox="0 0 12 12"
+      role="img"
+      aria-label={severityWords[severity]}
+      className={`inline-block shrink-0 align-middle ${severityInk[severity]}`}
+    >
+      <path
+        d="M6 .8 11.2 6 6 11.2.8 6Z"
+        fill={severity === 'blocks' ? 'currentColor' : 'none'}
+        stroke="currentColor"
+        strokeWidth="1.3"
+      />
       {severity === 'warns' && <path d="M6 .8V11.2L.8 6Z" fill="currentColor" />}
     </svg>
   );
@@ -35,5 +70,12 @@ export function RuleSquare({ label, look = 'rule' }: { label: string; look?: 'ru
     added: 'border-wattle-fill bg-wattle-fill',
     removed: 'border-waratah border-dashed',
   };
-  return <span role="img" aria-label={label} title={label} className={`inline-block size-3 rounded-[2px] border-[1.5px] align-middle ${looks[look]}`} />;
+  return (
+    <span
+      role="img"
+      aria-label={label}
+      title={label}
+      className={`inline-block size-3 rounded-[2px] border-[1.5px] align-middle ${looks[look]}`}
+    />
+  );
 }

@@ -20,8 +20,12 @@ export const useKnownKeys = create<KnownKeys>(() => ({ groups: new Map() }));
 /** Lets keys answer while the component is on the screen. */
 export function useKeys(keys: readonly ScreenKey[]): void {
   const latest = useRef(keys);
-  latest.current = keys;
+  useEffect(() => {
+    latest.current = keys;
+  });
   const names = keys.map(({ key, says }) => `${key} ${says}`).join('|');
+  // The keys register again only when what they say changes; what they do is always the latest.
+  // oxlint-disable-next-line react/exhaustive-effect-dependencies
   useEffect(() => {
     const group = Symbol();
     useKnownKeys.setState(({ groups }) => ({ groups: new Map(groups).set(group, latest.current) }));
@@ -52,5 +56,7 @@ function isPressed({ key, inFields = false }: ScreenKey, event: KeyboardEvent): 
 }
 
 function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName));
+  return (
+    target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName))
+  );
 }

@@ -14,7 +14,10 @@ export function WorkingsSheet({ lines }: { lines: readonly WorkingLine[] }) {
   return (
     <dl className="rounded-md border border-hairline">
       {lines.map(({ says, figure, note, isResult }, index) => (
-        <div key={index} className={`px-3.5 py-2 ${isResult ? 'border-t-2 border-ink font-bold' : index > 0 ? 'border-t border-hairline' : ''}`}>
+        <div
+          key={index}
+          className={`px-3.5 py-2 ${isResult ? 'border-t-2 border-ink font-bold' : index > 0 ? 'border-t border-hairline' : ''}`}
+        >
           <div className="flex items-baseline justify-between gap-3">
             <dt>{says}</dt>
             <dd className="figures shrink-0">{figure}</dd>

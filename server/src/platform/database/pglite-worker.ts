@@ -52,7 +52,10 @@ async function copyWhenChanged(folder: string): Promise<void> {
   mkdirSync(folder, { recursive: true });
   await dump(join(folder, `wombat-${new Date().toISOString().replace(/[:.]/g, '-')}.tar.gz`));
   copyOf = await writtenBytes();
-  const old = readdirSync(folder).filter((name) => name.endsWith('.tar.gz')).toSorted().slice(0, -copiesKept);
+  const old = readdirSync(folder)
+    .filter((name) => name.endsWith('.tar.gz'))
+    .toSorted()
+    .slice(0, -copiesKept);
   for (const name of old) rmSync(join(folder, name));
 }
 

@@ -7,7 +7,12 @@ export function createValidationPipe(): ValidationPipe {
     transform: true,
     whitelist: true,
     forbidNonWhitelisted: true,
-    exceptionFactory: (errors) => new Refusal('fields-wrong', {}, errors.flatMap((error) => fieldFaults(error, ''))),
+    exceptionFactory: (errors) =>
+      new Refusal(
+        'fields-wrong',
+        {},
+        errors.flatMap((error) => fieldFaults(error, '')),
+      ),
   });
 }
 
