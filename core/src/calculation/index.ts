@@ -1,1 +1,1 @@
-export { weightedCategories, type Score, type WeightedCategory } from './weighted-categories.js';
+export { weightedCategories, type Score } from './weighted-categories.js';

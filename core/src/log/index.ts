@@ -1,10 +1,1 @@
-export {
-  canonicalJson,
-  chainStart,
-  entryHash,
-  findChainFault,
-  type ChainFault,
-  type ChainedEntry,
-  type Hash,
-  type LogEntry,
-} from './chain.js';
+export { canonicalJson, chainStart, entryHash, findChainFault, type ChainedEntry } from './chain.js';

@@ -1,4 +1,4 @@
-export { enterLabelOrCode, enterPercent, type Entered, type EntryRules } from './enter-mark.js';
+export { enterLabelOrCode, enterPercent, type EntryRules } from './enter-mark.js';
 export { isBlank, noMark, type Mark } from './mark.js';
 export {
   highestPercent,

@@ -1,4 +1,4 @@
 export { creditShares } from './credit-shares.js';
 export { entryOfMark } from './entry-of-mark.js';
-export { gpa, type Gpa, type GpaLine, type GpaPolicy } from './gpa.js';
+export { gpa, type Gpa, type GpaPolicy } from './gpa.js';
 export type { TranscriptEntry } from './transcript-entry.js';

@@ -1,4 +1,4 @@
 export { findHeaderRow } from './find-header-row.js';
 export { planImport, rowOutcomes, type FileRow, type PlannedRow, type RowOutcome } from './plan-import.js';
-export { proposeGradeColumn, proposeIdColumn, type ColumnProposal, type ColumnReason } from './propose-columns.js';
+export { proposeGradeColumn, proposeIdColumn, type ColumnReason } from './propose-columns.js';
 export { foldKey, type Directory, type RosterEntry } from './roster.js';

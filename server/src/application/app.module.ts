@@ -7,6 +7,7 @@ import { PeopleModule } from '#server/people';
 import {
   AccessGuard,
   createValidationPipe,
+  NulPipe,
   PlatformModule,
   ProblemFilter,
   type Clock,
@@ -42,6 +43,7 @@ export class AppModule {
       ],
       providers: [
         { provide: APP_GUARD, useClass: AccessGuard },
+        { provide: APP_PIPE, useClass: NulPipe },
         { provide: APP_PIPE, useFactory: createValidationPipe },
         { provide: APP_FILTER, useClass: ProblemFilter },
       ],

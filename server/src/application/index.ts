@@ -1,3 +1,3 @@
 export { readConfigurationOrThrow, seedFile } from './configuration.js';
 export { createApplication, createApplicationContext } from './create-application.js';
-export { districtClock, startWombat, type RunningWombat } from './start.js';
+export { districtClock, startWombat } from './start.js';

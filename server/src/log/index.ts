@@ -1,2 +1,2 @@
-export { ChangeLog, type Change } from './change-log.js';
+export { ChangeLog } from './change-log.js';
 export { LogModule } from './log.module.js';

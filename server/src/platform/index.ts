@@ -1,12 +1,13 @@
-export { Allow, CurrentActor, Public, everyone, registrars, type RoutePolicy } from './auth/access.js';
+export { Allow, CurrentActor, Public, everyone, registrars } from './auth/access.js';
 export { AccessGuard } from './auth/access.guard.js';
-export type { Actor, Role } from './auth/actor.js';
+export type { Actor } from './auth/actor.js';
 export { createSessions } from './auth/session.js';
 export { Clock } from './clock/clock.js';
 export { FolderInUseError } from './database/folder-lock.js';
 export { openDatabase, type DatabaseSource, type OpenDatabase, type Queries } from './database/open-database.js';
 export { DATABASE, Transactions } from './database/transactions.js';
 export { makeSeed } from './database/make-seed.js';
+export { NulPipe } from './errors/nul-pipe.js';
 export { ProblemFilter } from './errors/problem.filter.js';
 export { Refusal, type FieldFault } from './errors/refusal.js';
 export { createValidationPipe } from './errors/validation-pipe.js';

@@ -35,7 +35,7 @@ export async function startPgliteServer(folder: string, seedFile: string | null)
     copyFolder: join(folder, 'copies'),
     copyEveryMs: halfAnHour,
   };
-  const worker = new Worker(workerFile(), { workerData });
+  const worker = new Worker(workerFile(), { workerData, execArgv: [] });
   try {
     await answer(worker, 'listening');
   } catch (error) {

@@ -1,0 +1,100 @@
+import { Reflector } from '@nestjs/core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Problem } from '#contract/problems';
+import { startTestServer, type TestServer } from '../../../test/test-server.js';
+import { AccessGuard } from './access.guard.js';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer();
+});
+afterAll(() => server.stop());
+
+/** Every operation that the server describes of itself, with made-up numbers in its address. */
+async function operations(): Promise<{ method: 'GET' | 'POST' | 'PUT' | 'DELETE'; path: string }[]> {
+  const { body } = await server.nobody.get<{ paths: Record<string, Record<string, unknown>> }>('/openapi.json');
+  return Object.entries(body.paths).flatMap(([path, methods]) =>
+    Object.keys(methods).map((method) => ({
+      method: method.toUpperCase() as 'GET',
+      path: path.replace('/api', '').replace(/\{\w+\}/g, '1'),
+    })),
+  );
+}
+
+const open = ['POST /session', 'GET /session/demo-people'];
+const teachers = [
+  'GET /session',
+  'DELETE /session',
+  'GET /schools',
+  'GET /schools/1/term-line',
+  'GET /grade-sheets',
+  'GET /grade-sheets/1/1/1',
+  'PUT /grade-sheets/1/1/1',
+  'GET /search',
+];
+
+describe('every route', () => {
+  it('is closed to whoever is not signed in, but for signing in', async () => {
+    const all = await operations();
+    expect(all.length).toBeGreaterThan(20);
+    for (const { method, path } of all.filter((each) => !open.includes(`${each.method} ${each.path}`))) {
+      const { status } = method === 'GET' ? await server.nobody.get(path) : await server.nobody.send(method, path, {});
+      expect([`${method} ${path}`, status]).toEqual([`${method} ${path}`, 401]);
+    }
+  });
+
+  it('is closed to a teacher, but for the ones that belong to posting', async () => {
+    const teacher = await server.as('harun');
+    for (const { method, path } of (await operations()).filter(
+      (each) => ![...open, ...teachers].includes(`${each.method} ${each.path}`),
+    )) {
+      const { status, body } =
+        method === 'GET' ? await teacher.get<Problem>(path) : await teacher.send<Problem>(method, path, {});
+      expect([`${method} ${path}`, status, body.code]).toEqual([`${method} ${path}`, 403, 'not-allowed']);
+    }
+  });
+
+  it('lets nobody through when nobody said whom it lets through', () => {
+    const guard = new AccessGuard(new Reflector());
+    const actor = { personId: 1, username: 'morwenna', name: 'Morwenna Oake', role: 'registrar' };
+    const request = { method: 'GET', session: { actor }, get: () => undefined };
+    const context = {
+      getHandler: () => () => undefined,
+      getClass: () => class {},
+      switchToHttp: () => ({ getRequest: () => request }),
+    };
+    expect(() => guard.canActivate(context as never)).toThrow('not-allowed');
+  });
+});
+
+describe('what is wrong with a request', () => {
+  it.each([
+    ['no such address', 'GET', '/nothing-here', undefined, 404, 'not-found'],
+    ['no such thing', 'GET', '/students/999999/transcript', undefined, 404, 'not-found'],
+    ['a word for a number', 'GET', '/students/abc/transcript', undefined, 400, 'body-unreadable'],
+    ['an unknown field', 'POST', '/audit/runs', { periodId: 4, hurry: true }, 422, 'fields-wrong'],
+  ] as const)('%s', async (_what, method, path, body, status, code) => {
+    const registrar = await server.as('morwenna');
+    const answer =
+      method === 'GET' ? await registrar.get<Problem>(path) : await registrar.send<Problem>(method, path, body);
+    expect([answer.status, answer.body.code]).toEqual([status, code]);
+    expect(answer.headers.get('content-type')).toContain('application/problem+json');
+  });
+
+  it('JSON that is none is told apart from a bug', async () => {
+    const response = await fetch(`${server.address}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: '{"username":',
+    });
+    expect([response.status, ((await response.json()) as Problem).code]).toEqual([400, 'body-unreadable']);
+  });
+});
+
+it('answers with the headers that keep pages from being framed or fed scripts', async () => {
+  const { headers } = await server.nobody.get('/session/demo-people');
+  expect(headers.get('content-security-policy')).toContain("default-src 'self'");
+  expect(headers.get('x-frame-options')).toBe('SAMEORIGIN');
+  expect(headers.get('x-content-type-options')).toBe('nosniff');
+  expect(headers.get('cache-control')).toBe('no-store');
+});

@@ -1,0 +1,109 @@
+import { spawn, spawnSync } from 'node:child_process';
+import { once } from 'node:events';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { sql } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { seedFile } from '#server/application';
+import { openDatabase } from './open-database.js';
+import { FolderInUseError, lockFolderOrThrow } from './folder-lock.js';
+
+const program = fileURLToPath(new URL('../../../../demo/dist/start-demo.js', import.meta.url));
+
+let folder: string;
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'wombat-database-'));
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+describe('the lock of the data folder', () => {
+  it('is held by one process, and given back', () => {
+    const unlock = lockFolderOrThrow(join(folder, 'locked'));
+    expect(() => lockFolderOrThrow(join(folder, 'locked'))).toThrow(FolderInUseError);
+    unlock();
+    lockFolderOrThrow(join(folder, 'locked'))();
+  });
+
+  it('of a process that is gone is taken over', () => {
+    const gone = spawnSync(process.execPath, ['-e', '']).pid;
+    const unlock = lockFolderOrThrow(join(folder, 'left'));
+    writeFileSync(join(folder, 'left/wombat.lock'), String(gone));
+    lockFolderOrThrow(join(folder, 'left'));
+    expect(readFileSync(join(folder, 'left/wombat.lock'), 'utf8')).toBe(String(process.pid));
+    unlock();
+  });
+});
+
+describe('the embedded database', () => {
+  const source = () => ({ kind: 'folder', folder: join(folder, 'data'), seedFile }) as const;
+
+  it('turns a second server away with a sentence, and the first goes on undisturbed', async () => {
+    const database = await openDatabase(source());
+    const second = spawnSync(process.execPath, [program, '--empty'], {
+      env: { ...process.env, DATABASE_URL: '', WOMBAT_DATA: join(folder, 'data'), PORT: '0' },
+      encoding: 'utf8',
+    });
+    expect(second.status).toBe(1);
+    expect(second.stderr).toContain(
+      `is in use by another Wombat (process ${process.pid}). Stop that one first, or choose another folder with WOMBAT_DATA.`,
+    );
+    await database.queries.execute(sql`INSERT INTO settings VALUES ('kept', '1')`);
+    await database.close();
+    expect(existsSync(join(folder, 'data/wombat.lock'))).toBe(false);
+  });
+
+  it('keeps what was committed when its process is killed, and nothing of what was not', async () => {
+    const script = `
+      import('#server/platform').then(async ({ openDatabase }) => {
+        const { pool } = await openDatabase(${JSON.stringify(source())});
+        await pool.query("INSERT INTO settings VALUES ('committed', '1')");
+        await pool.query('BEGIN');
+        await pool.query("INSERT INTO settings VALUES ('open', '1')");
+        console.log('now');
+      });`;
+    const child = spawn(process.execPath, ['--input-type=module', '-e', script], {
+      cwd: fileURLToPath(new URL('../../../../', import.meta.url)),
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    await once(child.stdout, 'data');
+    child.kill('SIGKILL');
+    await once(child, 'exit');
+    const database = await openDatabase(source());
+    const { rows } = await database.pool.query<{ key: string }>(
+      `SELECT key FROM settings WHERE key IN ('committed', 'open', 'kept') ORDER BY key`,
+    );
+    await database.close();
+    expect(rows.map(({ key }) => key)).toEqual(['committed', 'kept']);
+  });
+
+  it('dumps itself to one file, from which another folder starts', async () => {
+    const database = await openDatabase(source());
+    await database.dump!(join(folder, 'copy.tar.gz'));
+    await database.close();
+    const copy = await openDatabase({
+      kind: 'folder',
+      folder: join(folder, 'copied'),
+      seedFile: join(folder, 'copy.tar.gz'),
+    });
+    expect((await copy.pool.query(`SELECT 1 FROM settings WHERE key = 'kept'`)).rowCount).toBe(1);
+    await copy.close();
+  });
+
+  it('answers in a thread of its own: a long query does not hold up what else the process does', async () => {
+    const database = await openDatabase(source());
+    let longest = 0;
+    let last = performance.now();
+    const ticking = setInterval(() => {
+      longest = Math.max(longest, performance.now() - last);
+      last = performance.now();
+    }, 5);
+    const began = performance.now();
+    await database.pool.query('SELECT count(*) FROM generate_series(1, 3000000)');
+    const whole = performance.now() - began;
+    clearInterval(ticking);
+    await database.close();
+    expect(longest).toBeLessThan(whole / 2);
+  });
+});

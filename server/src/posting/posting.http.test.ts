@@ -1,0 +1,192 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { LogEntryReply } from '#contract/log';
+import type { SaveSheetReply, SheetListReply } from '#contract/posting';
+import type { Problem } from '#contract/problems';
+import type { TermLineReply } from '#contract/calendar';
+import { changeOf, sheetNamed } from '../../test/sheets.js';
+import { demoInstant, startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+
+let server: TestServer;
+let registrar: TestClient;
+let teacher: TestClient;
+beforeAll(async () => {
+  server = await startTestServer();
+  registrar = await server.as('morwenna');
+  teacher = await server.as('harun');
+});
+afterAll(() => server.stop());
+
+const active = async (section: string) => {
+  const { path, sheet } = await sheetNamed(registrar, section);
+  return { path, sheet, rows: sheet.rows.filter(({ withdrawnOn }) => withdrawnOn === null) };
+};
+
+it('the term line tells how far each period is', async () => {
+  const { body } = await registrar.get<TermLineReply>('/schools/1/term-line');
+  const quarters = body.periods.filter(({ kind }) => kind === 'quarter');
+  expect(body.suggestedPeriodId).toBe(4);
+  expect(
+    quarters.map(({ name, posting }) => [
+      name,
+      posting!.sections - posting!.sectionsComplete,
+      posting!.window!.state,
+      posting!.sealedAt !== null,
+    ]),
+  ).toEqual([
+    ['Quarter 1', 0, 'closed', true],
+    ['Quarter 2', 7, 'open', false],
+    ['Quarter 3', 185, 'not yet open', false],
+    ['Quarter 4', 185, 'not yet open', false],
+  ]);
+});
+
+describe('saving a sheet', () => {
+  it('keeps every change, tells what it was in a receipt, and leaves an entry in the log for each', async () => {
+    const { path, rows } = await active('Tidal Ecology 1');
+    const [first, second] = rows;
+    const changes = [
+      changeOf(first!, { percent: '86.4', label: 'B' }),
+      changeOf(second!, { code: 'INC', lastDate: '2026-01-16', comment: 'Returns 9 February.' }),
+    ];
+    const { status, body } = await teacher.send<SaveSheetReply>('PUT', path, { changes });
+    expect(status).toBe(200);
+    expect(body.receipt.changes).toEqual([
+      {
+        student: first!.student,
+        before: null,
+        after: { percent: '86.4', label: 'B', code: null, lastDate: null, comment: '' },
+      },
+      {
+        student: second!.student,
+        before: null,
+        after: { percent: null, label: null, code: 'INC', lastDate: '2026-01-16', comment: 'Returns 9 February.' },
+      },
+    ]);
+    const { sheet } = await sheetNamed(registrar, 'Tidal Ecology 1');
+    const saved = sheet.rows.find(({ enrollmentId }) => enrollmentId === first!.enrollmentId)!;
+    expect(saved).toMatchObject({ version: 1, postedBy: 'Harun Nance', mark: { percent: '86.40', label: 'B' } });
+    const { body: history } = await registrar.get<LogEntryReply[]>(
+      `/log?thing=${encodeURIComponent(`grade 1/4/${first!.enrollmentId}`)}`,
+    );
+    expect(history).toMatchObject([
+      { actor: 'Harun Nance', action: 'save grade', before: null, after: { percent: '86.4', label: 'B' } },
+    ]);
+  });
+
+  it('over an older version is refused with the rows named; neither that row nor any other is written', async () => {
+    const { path, rows } = await active('Shore Life 2');
+    const [mine, other] = rows;
+    await registrar.send('PUT', path, { changes: [changeOf(mine!, { percent: '70', label: 'C-' })] });
+    const stale = {
+      changes: [changeOf(mine!, { percent: '95', label: 'A' }), changeOf(other!, { percent: '95', label: 'A' })],
+    };
+    const { status, body } = await registrar.send<Problem>('PUT', path, stale);
+    expect([status, body.code]).toEqual([409, 'grades-changed']);
+    expect(body.errors).toEqual([
+      { field: `enrollments.${mine!.enrollmentId}`, detail: `${mine!.student} was saved by Morwenna Oake meanwhile` },
+    ]);
+    const after = await active('Shore Life 2');
+    expect(after.rows.find(({ enrollmentId }) => enrollmentId === mine!.enrollmentId)!.mark.percent).toBe('70.00');
+    expect(after.rows.find(({ enrollmentId }) => enrollmentId === other!.enrollmentId)!.mark).toEqual(other!.mark);
+    expect(after.sheet.receipts).toHaveLength(1);
+  });
+
+  it('of two people at the same moment, one is told and nothing is lost', async () => {
+    const { path, rows } = await active('Shore Life 3');
+    const change = (percent: string) =>
+      registrar.send('PUT', path, { changes: [changeOf(rows[0]!, { percent, label: 'A' })] });
+    const answers = await Promise.all([change('94'), change('95'), change('96')]);
+    expect(answers.map(({ status }) => status).toSorted()).toEqual([200, 409, 409]);
+    expect((await active('Shore Life 3')).rows[0]!.version).toBe(rows[0]!.version + 1);
+  });
+
+  it.each([
+    [
+      'a percent of "abc"',
+      { percent: 'abc' },
+      'percent',
+      'a percent from 0 to 200 with at most two decimals, such as 86.4',
+    ],
+    [
+      'a negative percent',
+      { percent: '-1' },
+      'percent',
+      'a percent from 0 to 200 with at most two decimals, such as 86.4',
+    ],
+    ['1e9', { percent: '1e9' }, 'percent', 'a percent from 0 to 200 with at most two decimals, such as 86.4'],
+    ['201', { percent: '201' }, 'percent', 'a percent from 0 to 200, such as 86.4'],
+    ['a day that is none', { lastDate: '2026-02-30' }, 'lastDate', 'a day that exists, such as 2026-01-16'],
+    ['a label and a code', { label: 'B', code: 'INC' }, 'code', 'either a label or a code, not both'],
+    ['a long comment', { comment: 'x'.repeat(101) }, 'comment', 'at most 100 characters'],
+  ])('with %s names the field, and writes nothing', async (_what, change, field, detail) => {
+    const { path, rows, sheet } = await active('Shore Life 4');
+    const { status, body } = await registrar.send<Problem>('PUT', path, {
+      changes: [changeOf(rows[0]!, { percent: '90', label: 'A-' }), changeOf(rows[1]!, change)],
+    });
+    expect([status, body.errors]).toEqual([422, [{ field: `changes.1.${field}`, detail }]]);
+    expect((await active('Shore Life 4')).sheet).toEqual(sheet);
+  });
+
+  it('refuses NUL in a comment without writing anything', async () => {
+    const { path, rows, sheet } = await active('Shore Life 4');
+    const { status, body } = await registrar.send<Problem>('PUT', path, {
+      changes: [changeOf(rows[0]!, { comment: 'a\u0000b' })],
+    });
+    expect([status, body.errors[0]?.field]).toEqual([422, 'changes.0.comment']);
+    expect((await active('Shore Life 4')).sheet).toEqual(sheet);
+  });
+
+  it('refuses a student of another section, and one student twice', async () => {
+    const { path, rows } = await active('Shore Life 5');
+    const strange = { ...changeOf(rows[0]!, {}), enrollmentId: 999_999 };
+    const { body } = await registrar.send<Problem>('PUT', path, {
+      changes: [strange, changeOf(rows[0]!, {}), changeOf(rows[0]!, {})],
+    });
+    expect(body.errors).toEqual([
+      { field: 'changes.0.enrollmentId', detail: 'a student of this section' },
+      { field: 'changes.2.enrollmentId', detail: 'each student at most once' },
+    ]);
+  });
+});
+
+describe('a teacher', () => {
+  it('sees the sheets of their own sections and no others', async () => {
+    const { body } = await teacher.get<SheetListReply[]>('/grade-sheets?period=4');
+    expect(new Set(body[0]!.sheets.map((sheet) => sheet.teacher))).toEqual(new Set(['Nance, Harun']));
+    const { path } = await sheetNamed(registrar, 'Shore Life 1');
+    expect((await teacher.get<Problem>(path)).body.code).toBe('not-allowed');
+    expect(
+      (
+        await teacher.send<Problem>('PUT', path, {
+          changes: [
+            { enrollmentId: 1, version: 0, percent: null, label: null, code: null, lastDate: null, comment: '' },
+          ],
+        })
+      ).body.code,
+    ).toBe('not-allowed');
+  });
+
+  it('posts until the last instant of the window; afterwards only a registrar who says so does', async () => {
+    const { path, rows } = await active('Tidal Ecology 1');
+    const request = { changes: [changeOf(rows[3]!, { percent: '81', label: 'B-' })] };
+    server.clock.setTo(new Date('2026-01-23T17:00:00Z'));
+    const refused = await teacher.send<Problem>('PUT', path, { ...request, outsideWindow: true });
+    expect([refused.status, refused.body.code, refused.body.detail]).toEqual([
+      409,
+      'window-closed',
+      'For Quarter grade in Quarter 2 it is closed.',
+    ]);
+    expect((await registrar.send<Problem>('PUT', path, request)).body.code).toBe('window-closed');
+    expect((await registrar.send('PUT', path, { ...request, outsideWindow: true })).status).toBe(200);
+    server.clock.setTo(demoInstant);
+  });
+});
+
+it('a sealed period takes nothing, from nobody', async () => {
+  const { path, sheet } = await sheetNamed(registrar, 'Shore Life 1', 3);
+  const { status, body } = await registrar.send<Problem>('PUT', path, {
+    changes: [changeOf(sheet.rows[0]!, { percent: '99', label: 'A' })],
+    outsideWindow: true,
+  });
+  expect([status, body.code]).toEqual([409, 'period-sealed']);
+});

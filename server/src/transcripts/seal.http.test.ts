@@ -1,0 +1,208 @@
+import { readFileSync } from 'node:fs';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
+import { gpa, type TranscriptEntry } from '#core/transcripts';
+import type { AuditReply, FindingReply } from '#contract/audit';
+import type { LogCheckReply } from '#contract/log';
+import type { MarkBody, SheetListReply, SheetReply } from '#contract/posting';
+import type { Problem } from '#contract/problems';
+import type { ReadinessReply, StudentReply, TranscriptReply } from '#contract/transcripts';
+import { changeOf, openPeriod, quarterGrade } from '../../test/sheets.js';
+import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+
+let server: TestServer;
+let registrar: TestClient;
+beforeAll(async () => {
+  server = await startTestServer();
+  registrar = await server.as('morwenna');
+});
+afterAll(() => server.stop());
+
+interface PlantedFault {
+  readonly rule: string | null;
+  readonly section: string;
+  readonly student: string | null;
+}
+const planted = (
+  JSON.parse(readFileSync(new URL('../../../demo/planted-faults.json', import.meta.url), 'utf8')) as PlantedFault[]
+).filter(({ rule }) => rule !== null);
+const place = ({ ruleId, section, student }: Pick<FindingReply, 'ruleId' | 'section' | 'student'>) =>
+  `${ruleId}: ${section}, ${student}`;
+
+/** The sections whose files were not taken in yet; everything in them is missing. */
+const waiting = ['Tidal Ecology 1', 'Harbour History 2', 'Boatbuilding 1'];
+
+const audit = async () => (await registrar.send<AuditReply>('POST', '/audit/runs', { periodId: openPeriod })).body.run!;
+const seal = <Body>() => registrar.send<Body>('POST', '/seals', { periodId: openPeriod });
+const readiness = async () => (await registrar.get<ReadinessReply>(`/seals/readiness?period=${openPeriod}`)).body;
+const postings = async (section: number) =>
+  (await registrar.get<SheetReply>(`/grade-sheets/${section}/${quarterGrade}/${openPeriod}`)).body;
+/** A minute passes between one thing and the next, as it would at a desk. */
+const later = () => server.clock.setTo(new Date(server.clock.now().getTime() + 60_000));
+
+async function post(sectionId: number, changes: readonly object[]): Promise<void> {
+  later();
+  const answer = await registrar.send('PUT', `/grade-sheets/${sectionId}/${quarterGrade}/${openPeriod}`, { changes });
+  expect(answer.status).toBe(200);
+}
+
+describe('the audit', () => {
+  it('is needed before a seal', async () => {
+    const { status, body } = await seal<Problem>();
+    expect([status, body.code, body.detail]).toEqual([
+      409,
+      'audit-needed',
+      'Run the audit of Quarter 2 before sealing it.',
+    ]);
+  });
+
+  it('finds every planted fault, and besides them only the sections that nothing was posted for', async () => {
+    const { findings, gradesChecked, sinceLastRun } = await audit();
+    const known = planted.map(({ rule, section, student }) => place({ ruleId: rule!, section, student: student! }));
+    const found = findings.filter(({ section }) => !waiting.includes(section)).map(place);
+    expect(found.toSorted()).toEqual(known.toSorted());
+    expect(findings.filter(({ section, ruleId }) => waiting.includes(section) && ruleId !== 'grade-missing')).toEqual(
+      [],
+    );
+    expect([gradesChecked > 3800, sinceLastRun]).toEqual([true, null]);
+  });
+
+  it('blocks the seal while findings are open', async () => {
+    const { status, body } = await seal<Problem>();
+    expect([status, body.code]).toEqual([409, 'findings-block']);
+    const { steps, isReady } = await readiness();
+    expect(steps.filter(({ isDone }) => !isDone).map(({ code }) => code)).toEqual(['window', 'posted', 'settled']);
+    expect(isReady).toBe(false);
+  });
+
+  it('run again after a grade is mended says what is gone', async () => {
+    const { findings } = (await registrar.get<AuditReply>(`/audit?period=${openPeriod}`)).body.run!;
+    const finding = findings.find(({ ruleId }) => ruleId === 'label-not-on-scale')!;
+    expect(finding.sentence).toMatch(/^[SE] is posted; Letter scale knows A, A-, B\+/);
+    const sheet = await postings(finding.sectionId);
+    const row = sheet.rows.find(({ enrollmentId }) => enrollmentId === finding.enrollmentId)!;
+    await post(finding.sectionId, [changeOf(row, { label: rightLabel(sheet, row.mark) })]);
+    expect((await registrar.get<AuditReply>(`/audit?period=${openPeriod}`)).body.run!.changedSince).toBe(1);
+    expect((await seal<Problem>()).body.code).toBe('audit-outdated');
+    later();
+    const run = await audit();
+    expect(run.sinceLastRun).toMatchObject({ added: 0, still: findings.length - 1, gone: 1 });
+    expect(run.findings.map(({ key }) => key)).not.toContain(finding.key);
+  });
+});
+
+describe('the seal', () => {
+  it('is struck once everything is posted, audited and settled', async () => {
+    await settleEverything();
+    later();
+    expect((await audit()).findings).toEqual([]);
+    const before = await readiness();
+    expect([before.isReady, before.posted]).toEqual([true, before.expected]);
+    const { status, body } = await seal<ReadinessReply>();
+    expect([status, body.seal?.by, body.seal?.entries]).toEqual([200, 'Morwenna Oake', before.entries]);
+    expect((await seal<Problem>()).body.code).toBe('already-sealed');
+  });
+
+  it('copies the grades: what changes afterwards in courses or scales changes no transcript', async () => {
+    const [student] = (await registrar.get<StudentReply[]>('/students?school=1&text=wick')).body;
+    const before = (await registrar.get<TranscriptReply>(`/students/${student!.id}/transcript`)).body;
+    await server.database.pool.query(`UPDATE courses SET title = 'Renamed', credits = 9`);
+    await server.database.pool.query(`UPDATE bands SET points = 0`);
+    await server.database.pool.query(`UPDATE grades SET label = 'F' WHERE period_id = ${openPeriod}`);
+    expect((await registrar.get<TranscriptReply>(`/students/${student!.id}/transcript`)).body).toEqual(before);
+    expect(before.periods.map(({ name, sealedAt }) => [name, sealedAt !== null])).toEqual([
+      ['Quarter 1', true],
+      ['Quarter 2', true],
+    ]);
+  });
+
+  it('gives the credits of a year-long course a quarter at a time, and a GPA that the database adds up to as well', async () => {
+    const { rows } = await server.database.pool.query<{ student_id: number; gpa: string; tried: string }>(`
+      SELECT student_id, round(sum(points * credits_tried) / sum(credits_tried), 3)::text AS gpa, sum(credits_tried)::text AS tried
+      FROM transcript_entries WHERE counts_in_gpa AND points IS NOT NULL
+        AND student_id IN (SELECT id FROM people WHERE school_id = 1) GROUP BY student_id`);
+    expect(rows.length).toBe(560);
+    const nothing = decimalOrThrow('0');
+    const policy = {
+      additions: { regular: nothing, honours: nothing, college: nothing },
+      digits: 3,
+      rounding: roundHalfUp,
+    };
+    for (const row of rows.filter((_row, at) => at % 40 === 0)) {
+      const { periods } = (await registrar.get<TranscriptReply>(`/students/${row.student_id}/transcript`)).body;
+      const entries = periods
+        .flatMap((period) => period.entries)
+        .map((entry): TranscriptEntry => ({
+          ...entry,
+          percent: null,
+          points: entry.points === null ? null : decimalOrThrow(entry.points),
+          creditsTried: decimalOrThrow(entry.creditsTried),
+          creditsEarned: decimalOrThrow(entry.creditsEarned),
+        }));
+      expect(formatDecimal(gpa(entries, policy).value!)).toBe(row.gpa);
+      expect(entries.every(({ creditsTried }) => formatDecimal(creditsTried) === '0.2500')).toBe(true);
+    }
+  });
+});
+
+describe('the log', () => {
+  it('holds together over all that was done', async () => {
+    const { body } = await registrar.get<LogCheckReply>('/log/check');
+    expect(body).toMatchObject({ isWhole: true, faultAt: null });
+    expect(body.entries).toBeGreaterThan(60);
+  });
+
+  it.each([
+    ['an altered entry', (id: number) => `UPDATE change_log SET after = '{"label": "A"}' WHERE id = ${id}`, 0],
+    ['a removed entry', (id: number) => `DELETE FROM change_log WHERE id = ${id}`, 1],
+  ])('shows %s', async (_what, tamper, offset) => {
+    const { rows } = await server.database.pool.query<{ id: number }>(
+      `SELECT id FROM change_log ORDER BY id OFFSET 10 LIMIT 2`,
+    );
+    const client = await server.database.pool.connect();
+    const [kept] = (await client.query('SELECT * FROM change_log WHERE id = $1', [rows[0]!.id])).rows as {
+      after: unknown;
+    }[];
+    await client.query(tamper(rows[0]!.id));
+    client.release();
+    const { body } = await registrar.get<LogCheckReply>('/log/check');
+    expect(body).toMatchObject({ isWhole: false, faultAt: rows[offset]!.id });
+    await server.database.pool.query(`UPDATE change_log SET after = $2 WHERE id = $1`, [
+      rows[0]!.id,
+      JSON.stringify(kept!.after),
+    ]);
+  });
+});
+
+/** The label that the sheet's scale gives the percent; enough for whole cut-offs. */
+function rightLabel(sheet: SheetReply, { percent }: MarkBody): string {
+  return sheet.scales[0]!.bands.find(({ lowest }) => Number(lowest) <= Number(percent) + 0.05)!.label;
+}
+
+/** Posts 75 for every blank, and what each finding asks for. */
+async function settleEverything(): Promise<void> {
+  const { body: lists } = await registrar.get<SheetListReply[]>(`/grade-sheets?period=${openPeriod}`);
+  for (const { sectionId } of lists[0]!.sheets.filter(({ posted, expected }) => posted < expected)) {
+    const { rows } = await postings(sectionId);
+    const blank = rows.filter(
+      ({ withdrawnOn, mark }) => withdrawnOn === null && (mark.percent ?? mark.label ?? mark.code) === null,
+    );
+    await post(
+      sectionId,
+      blank.map((row) => changeOf(row, { percent: '75', label: 'C' })),
+    );
+  }
+  for (const { ruleId, sectionId, enrollmentId } of (await audit()).findings) {
+    const sheet = await postings(sectionId);
+    const row = sheet.rows.find((each) => each.enrollmentId === enrollmentId)!;
+    const mended: Partial<MarkBody> =
+      ruleId === 'grade-on-withdrawn-student'
+        ? { percent: null, label: null }
+        : ruleId === 'code-with-percent'
+          ? { percent: null }
+          : ruleId === 'last-date-needed'
+            ? { lastDate: '2026-01-16' }
+            : { label: rightLabel(sheet, row.mark) };
+    await post(sectionId, [changeOf(row, mended)]);
+  }
+}

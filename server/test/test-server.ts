@@ -1,0 +1,128 @@
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { inject } from 'vitest';
+import { demoPassword } from '#demo';
+import { createApplication } from '#server/application';
+import { Clock, openDatabase, type DatabaseSource, type OpenDatabase } from '#server/platform';
+import { onAdministration } from './template-database.js';
+
+/** What the server answered. */
+export interface Answer<Body = never> {
+  readonly status: number;
+  readonly headers: Headers;
+  readonly body: Body;
+}
+
+/** The server over a copy of the demo district, spoken to through HTTP alone. */
+export interface TestServer {
+  readonly address: string;
+  readonly application: NestExpressApplication;
+  readonly database: OpenDatabase;
+  readonly clock: Clock;
+  /** Somebody who is signed in. */
+  as(username: 'morwenna' | 'harun'): Promise<TestClient>;
+  readonly nobody: TestClient;
+  stop(): Promise<void>;
+}
+
+export interface TestClient {
+  get<Body>(path: string): Promise<Answer<Body>>;
+  send<Body>(
+    method: 'POST' | 'PUT' | 'DELETE',
+    path: string,
+    body?: object,
+    headers?: Record<string, string>,
+  ): Promise<Answer<Body>>;
+}
+
+/** Wednesday of the last week of Quarter 2; its window is open. */
+export const demoInstant = new Date('2026-01-21T10:42:00Z');
+
+let copies = 0;
+
+export async function startTestServer(): Promise<TestServer> {
+  const { source, discard } = await copyOfTemplate();
+  const database = await openDatabase(source);
+  const clock = new Clock();
+  clock.setTo(demoInstant);
+  const application = await createApplication(database, clock);
+  const http = await application.listen(0, '127.0.0.1');
+  const address = `http://127.0.0.1:${(http.address() as AddressInfo).port}`;
+  const clients = new Map<string, Promise<TestClient>>();
+  return {
+    address,
+    application,
+    database,
+    clock,
+    nobody: clientOf(address, '', ''),
+    as(username) {
+      const known = clients.get(username) ?? signIn(address, username);
+      clients.set(username, known);
+      return known;
+    },
+    async stop() {
+      await application.close();
+      await database.close();
+      await discard();
+    },
+  };
+}
+
+async function copyOfTemplate(): Promise<{ source: DatabaseSource; discard: () => Promise<void> }> {
+  const template = inject('template');
+  if (template.kind === 'folder') {
+    const folder = mkdtempSync(join(tmpdir(), 'wombat-server-test-'));
+    cpSync(join(template.folder, 'database'), join(folder, 'database'), { recursive: true });
+    return {
+      source: { kind: 'folder', folder, seedFile: null },
+      discard: async () => rmSync(folder, { recursive: true, force: true }),
+    };
+  }
+  const name = `wombat_test_${process.pid}_${copies++}`;
+  await onAdministration(template.url, `CREATE DATABASE ${name} TEMPLATE ${template.name}`);
+  const url = new URL(template.url);
+  url.pathname = `/${name}`;
+  return {
+    source: { kind: 'server', url: url.href },
+    discard: () => onAdministration(template.url, `DROP DATABASE ${name} WITH (FORCE)`),
+  };
+}
+
+async function signIn(address: string, username: string): Promise<TestClient> {
+  const nobody = clientOf(address, '', '');
+  const answer = await nobody.send<{ csrfToken: string }>('POST', '/session', { username, password: demoPassword });
+  const cookie = answer.headers.getSetCookie()[0]!.split(';')[0]!;
+  return clientOf(address, cookie, answer.body.csrfToken);
+}
+
+export function clientOf(address: string, cookie: string, csrfToken: string): TestClient {
+  const call = async <Body>(
+    method: string,
+    path: string,
+    body?: object,
+    more: Record<string, string> = {},
+  ): Promise<Answer<Body>> => {
+    const isForm = body instanceof FormData;
+    const headers = {
+      cookie,
+      'x-csrf-token': csrfToken,
+      ...(body && !isForm ? { 'content-type': 'application/json' } : {}),
+      ...more,
+    };
+    const response = await fetch(`${address}/api${path}`, {
+      method,
+      headers,
+      ...(body ? { body: isForm ? body : JSON.stringify(body) } : {}),
+    });
+    const text = await response.text();
+    return {
+      status: response.status,
+      headers: response.headers,
+      body: (text === '' ? undefined : JSON.parse(text)) as Body,
+    };
+  };
+  return { get: (path) => call('GET', path), send: call };
+}
