@@ -22,8 +22,8 @@ export class PostingController {
 
   @Get('schools/:schoolId/term-line')
   @Allow(everyone)
-  termLine(@Param('schoolId', ParseIntPipe) schoolId: number): Promise<TermLineReply> {
-    return this.termLines.ofSchoolOrThrow(schoolId);
+  termLine(@CurrentActor() actor: Actor, @Param('schoolId', ParseIntPipe) schoolId: number): Promise<TermLineReply> {
+    return this.termLines.ofSchoolOrThrow(actor, schoolId);
   }
 
   @Get('grade-sheets')

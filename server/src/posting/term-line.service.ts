@@ -3,8 +3,9 @@ import { count, desc, eq } from 'drizzle-orm';
 import type { PeriodPostingReply, TermLineReply } from '#contract/calendar';
 import { isWithin, type Day } from '#core/calendar';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
-import { Clock, Refusal, tables, Transactions, type Queries } from '#server/platform';
+import { Clock, Refusal, tables, Transactions, type Actor, type Queries } from '#server/platform';
 import { ReportingService } from '#server/report-items';
+import { canOpenSheet } from './posting-policy.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
 import { SheetContextService } from './sheet-context.service.js';
 
@@ -25,23 +26,25 @@ export class TermLineService {
     return rows.map(({ id, name, shortName }) => ({ id, name, shortName }));
   }
 
-  async ofSchoolOrThrow(schoolId: number): Promise<TermLineReply> {
+  /** Counts the sections whose sheets the person may open. */
+  async ofSchoolOrThrow(actor: Actor, schoolId: number): Promise<TermLineReply> {
     const queries = this.transactions.reading;
     const school = (await this.schools()).find(({ id }) => id === schoolId);
     if (!school) throw new Refusal('not-found', { what: 'school', id: schoolId });
     const periods = [];
     for (const period of await this.periods.ofSchool(queries, schoolId)) {
       const { schoolId: _schoolId, ...facts } = period;
-      periods.push({ ...facts, posting: await this.postingOf(queries, period) });
+      periods.push({ ...facts, posting: await this.postingOf(queries, actor, period) });
     }
     const now = this.clock.now().toISOString();
     return { school, now, periods, suggestedPeriodId: suggestedPeriod(periods, now.slice(0, 10) as Day) };
   }
 
-  private async postingOf(queries: Queries, period: SchoolPeriod): Promise<PeriodPostingReply | null> {
+  private async postingOf(queries: Queries, actor: Actor, period: SchoolPeriod): Promise<PeriodPostingReply | null> {
     const [reporting] = await this.reporting.inPeriod(queries, period);
     if (!reporting) return null;
-    const { item, sections } = reporting;
+    const { item } = reporting;
+    const sections = reporting.sections.filter((section) => canOpenSheet(actor, section));
     const progress = await this.progress.of(
       queries,
       item.id,

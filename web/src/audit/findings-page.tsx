@@ -89,7 +89,7 @@ export function FindingsPage() {
       }
       aside={`${audit.rules.length} rules over ${plural(run.gradesChecked, 'grade')} · ${(run.milliseconds / 1000).toFixed(1)} s · ${showInstant(run.startedAt)}`}
     >
-      <div className="grid min-h-[340px] flex-1 grid-cols-[220px_minmax(0,1fr)_330px] rounded-md border border-hairline bg-surface">
+      <div className="grid min-h-[340px] flex-1 grid-cols-[200px_minmax(0,1fr)_280px] min-[1180px]:grid-cols-[220px_minmax(0,1fr)_330px] rounded-md border border-hairline bg-surface">
         <RuleList
           rules={audit.rules}
           findings={run.findings}

@@ -2,12 +2,10 @@ import { formatDecimal, fromDecimal, roundTo } from '#core/numbers';
 import { bandEdges, findBand } from '#core/scales';
 import type { EntryRules } from '#core/posting';
 import type { SheetReply } from '#contract/posting';
-import { showInstant, showLabel, showPercent } from '../ui/format';
+import { showInstant, showLabel, showPercent, showPrecision } from '../ui/format';
 import { WorkingsSheet, type WorkingLine } from '../ui/workings-sheet';
 import { RulerStrip } from './ruler-strip';
 import { bodyOfMark, showMark, type SheetRow } from './sheet-view';
-
-const roundingWords = { halfUp: 'half up', halfEven: 'half to even', down: 'down' } as const;
 
 /** How a student's computed and posted grade came about, each line with its source. */
 export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: SheetReply; rules: EntryRules }) {
@@ -33,7 +31,7 @@ export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: Shee
             lines={[
               { says: mark.percent ? 'Posted percent' : 'Computed percent', figure: showPercent(formatDecimal(shown)) },
               {
-                says: `Rounded ${roundingWords[sheet.rounding]} to ${sheet.digits} decimals`,
+                says: `Rounded ${showPrecision(sheet.rounding, sheet.digits)}`,
                 figure: formatDecimal(found.rounded),
               },
               ...(edge
@@ -76,7 +74,7 @@ function computedLines({ reply, computed }: SheetRow, sheet: SheetReply, { preci
     { says: 'As the file has it', figure: percent, note: `${fileName}, row ${fileRow}, column “${column}”` },
     { says: 'Taken in', figure: '', note: `${showInstant(acceptedAt)}, by ${acceptedBy}` },
     {
-      says: `Would be posted, rounded ${roundingWords[sheet.rounding]}`,
+      says: `Would be posted, rounded ${showPrecision(sheet.rounding, sheet.digits)}`,
       figure: formatDecimal(roundTo(fromDecimal(computed!), precision.digits, precision.rounding)),
       isResult: true,
     },

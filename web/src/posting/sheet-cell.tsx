@@ -41,6 +41,7 @@ export function SheetCell(props: SheetCellProps) {
         aria-invalid={typing?.fault !== undefined}
         aria-describedby={typing?.fault ? id : undefined}
         data-cell={place}
+        title={text.length > 12 ? text : undefined}
         value={typing?.typed ?? text}
         placeholder={placeholder}
         readOnly={isReadOnly}

@@ -54,7 +54,8 @@ export function useSheetEntry(sheetId: string, sheet: SheetReply, rows: readonly
         if (!target || target.reply.withdrawnOn !== null) return [];
         const mark = cells.reduce((current, text, right) => {
           const into = editableColumns[editableColumns.indexOf(column) + right];
-          const entry = into ? read(current, into, text) : { mark: current };
+          // An empty cell of the block changes nothing, so that a percent keeps the label it fills.
+          const entry = into && text.trim() !== '' ? read(current, into, text) : { mark: current };
           if ('fault' in entry) faults.push(`${target.reply.student}: “${text}”. ${entry.fault}`);
           return 'fault' in entry ? current : entry.mark;
         }, target.mark);

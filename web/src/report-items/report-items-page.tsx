@@ -5,7 +5,7 @@ import type { RuleChoicesBody } from '#contract/report-items';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
 import { Button, Key } from '../ui/button';
-import { plural, showCount } from '../ui/format';
+import { plural, showCount, showPrecision } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { RuleSquare } from '../ui/state-marks';
@@ -14,7 +14,6 @@ import { CoverageTable } from './coverage-table';
 import { useChangeRule, useReportItems, useRulePreview } from './queries';
 import { RuleEffect } from './rule-effect';
 import { RuleSentence } from './rule-sentence';
-import { roundingWords } from './words';
 
 /** The item that report cards show, the rule that gives it to courses, and which courses have it. */
 export function ReportItemsPage() {
@@ -129,8 +128,7 @@ export function ReportItemsPage() {
           <Panel label="Item" className="px-4 py-3 text-[13px]">
             <h2 className="mb-1 text-[14px] font-bold">{item.name}</h2>
             <p>
-              Looked up on the <b>{item.scaleName}</b>, rounded {roundingWords[item.rounding]} to{' '}
-              {item.digits === 0 ? 'whole percents' : plural(item.digits, 'decimal')}.{' '}
+              Looked up on the <b>{item.scaleName}</b>, rounded {showPrecision(item.rounding, item.digits)}.{' '}
               {item.onTranscript ? 'Goes to the transcript.' : 'Stays off the transcript.'}{' '}
               {item.failingNeedsLastDate && 'A failing label needs a last date of attendance.'}
             </p>

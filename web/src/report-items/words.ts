@@ -15,4 +15,3 @@ export const eachPeriod: Record<PeriodKind, string> = {
   trimester: 'each trimester',
   term: 'each term',
 };
-export const roundingWords = { halfUp: 'half up', halfEven: 'half to even', down: 'down' } as const;

@@ -103,7 +103,7 @@ export function ScaleDesk({ scale, period }: { scale: ScaleReply; period: Period
           <p className="px-6 py-8 text-quiet">The ruler returns when every cut-off in the table is a number.</p>
         )}
       </Panel>
-      <div className="grid grid-cols-[minmax(0,1fr)_380px] items-start gap-3.5">
+      <div className="grid items-start gap-3.5 min-[1180px]:grid-cols-[minmax(0,1fr)_380px]">
         <Panel label="Bands" className="pb-1">
           <BandTable
             view={view}
@@ -160,7 +160,7 @@ function ScaleHeadline({ scale, view, periodName }: { scale: ScaleReply; view: S
     <>
       <Strong>{scale.name}</Strong> is in force in{' '}
       <Figure to={path('report-items')}>{plural(scale.coursesUsingIt, 'course')}</Figure>;{' '}
-      <Strong tone="warns">{plural(view.justBelow, 'grade')}</Strong> of {periodName}{' '}
+      <Strong tone={view.justBelow > 0 ? 'warns' : 'so'}>{plural(view.justBelow, 'grade')}</Strong> of {periodName}{' '}
       {view.justBelow === 1 ? 'lies' : 'lie'} less than half a point below a cut-off
       {!view.isDraft && '.'}
       {view.isDraft && up + down === 0 && ', and the draft would move none.'}

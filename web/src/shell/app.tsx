@@ -5,6 +5,7 @@ import { FindingsPage } from '../audit/findings-page';
 import { SignInPage } from '../people/sign-in-page';
 import { GradeSheetPage } from '../posting/grade-sheet-page';
 import { SheetsPage } from '../posting/sheets-page';
+import { ToNextSheet } from '../posting/to-next-sheet';
 import { ReportItemsPage } from '../report-items/report-items-page';
 import { ScalesPage } from '../scales/scales-page';
 import { TodayPage } from '../today/today-page';
@@ -79,8 +80,9 @@ function ToPeriod() {
   return termLine ? <Navigate to={`/school/${schoolId}/period/${termLine.suggestedPeriodId}`} replace /> : null;
 }
 
-/** A registrar begins with today, a teacher with the sheets. */
+/** A registrar begins with today, a teacher with the next sheet that is not done. */
 function ToFirstPlace() {
   const { data: session } = useSession();
-  return session ? <Navigate to={session.person.role === 'registrar' ? 'today' : 'grade-sheets'} replace /> : null;
+  if (!session) return null;
+  return session.person.role === 'registrar' ? <Navigate to="today" replace /> : <ToNextSheet />;
 }

@@ -2,10 +2,11 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { PeriodReply, TermLineReply } from '#contract/calendar';
 import { usePeriod, useScope } from '../shell/scope';
-import { plural, showCount, showDeadline, showInstant } from '../ui/format';
+import { plural, showCount, showDeadline, showInstant, showWeekday } from '../ui/format';
 import { Figure, Page, Strong } from '../ui/page';
 import { Panel } from '../ui/panel';
 import { FillDisc } from '../ui/state-marks';
+import { nextDates } from './next-dates';
 
 /** Where the period stands on the way from a scale to a transcript, and what comes next. */
 export function TodayPage() {
@@ -15,15 +16,35 @@ export function TodayPage() {
   const next = lines.find(({ isDone }) => !isDone);
   return (
     <Page headline={<TodayHeadline period={period} termLine={termLine} />}>
-      <Panel label="The way to the transcript">
-        <ol>
-          {lines.map((line) => (
-            <Line key={line.says} line={line} isNext={line === next} />
-          ))}
-        </ol>
-      </Panel>
+      <div className="grid items-start gap-3.5 min-[1180px]:grid-cols-[minmax(0,1fr)_300px]">
+        <Panel label="The way to the transcript">
+          <ol>
+            {lines.map((line) => (
+              <Line key={line.says} line={line} isNext={line === next} />
+            ))}
+          </ol>
+        </Panel>
+        <Panel label="Next dates" className="px-5 py-4">
+          <h2 className="mb-2 font-bold">Next dates</h2>
+          <ol className="space-y-2.5">
+            {nextDates(termLine, 6).map(({ at, says, inDays }) => (
+              <li key={says} className="flex items-baseline gap-3">
+                <span className="figures w-[52px] shrink-0 text-right text-[13px]">{daysAway(inDays)}</span>
+                <span>
+                  <span className="block first-letter:uppercase">{says}</span>
+                  <span className="text-[13px] text-quiet">{showWeekday(at)}</span>
+                </span>
+              </li>
+            ))}
+          </ol>
+        </Panel>
+      </div>
     </Page>
   );
+}
+
+function daysAway(days: number): string {
+  return days === 0 ? 'today' : plural(days, 'day');
 }
 
 function TodayHeadline({ period, termLine }: { period: PeriodReply; termLine: TermLineReply }) {

@@ -92,7 +92,10 @@ export function DataGrid<Row extends object>({
       onKeyDown={onKeyDown}
       className="min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
     >
-      <table className="w-full table-fixed border-separate border-spacing-0 text-[13px]" aria-rowcount={sorted.length}>
+      <table
+        className="w-full min-w-[560px] table-fixed border-separate border-spacing-0 text-[13px]"
+        aria-rowcount={sorted.length}
+      >
         <thead>
           <tr>
             {columns.map(({ id, header, width, align = 'left', sortBy }, index) => {

@@ -6,6 +6,7 @@ import {
   roundDown,
   roundHalfUp,
   roundTo,
+  type RoundingName,
 } from '#core/numbers';
 
 let zone = 'UTC';
@@ -76,6 +77,13 @@ export function showPercent(text: string): string {
  */
 export function showComputed(text: string): string {
   return formatAtLeast(roundTo(fromDecimal(decimalOrThrow(text)), 2, roundDown), 1);
+}
+
+const roundingWords: Record<RoundingName, string> = { halfUp: 'half up', halfEven: 'half to even', down: 'down' };
+
+/** "half up to 1 decimal", "down to whole percents". */
+export function showPrecision(rounding: RoundingName, digits: number): string {
+  return `${roundingWords[rounding]} to ${digits === 0 ? 'whole percents' : plural(digits, 'decimal')}`;
 }
 
 /** "1 section", "7 sections". */

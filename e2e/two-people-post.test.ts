@@ -1,0 +1,113 @@
+import { Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openChromium } from '../scripts/chromium.mjs';
+import { atDesk, type Desk } from './desk.js';
+import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+
+let wombat: WombatProcess;
+const browsers: Awaited<ReturnType<typeof openChromium>>[] = [];
+let teacher: Desk;
+let registrar: Desk;
+
+beforeAll(async () => {
+  const [started, ...opened] = await Promise.all([startDemoProcess(), openChromium(), openChromium()]);
+  wombat = started;
+  browsers.push(...opened);
+  [teacher, registrar] = opened.map(({ driver }) => atDesk(driver, wombat.address)) as [Desk, Desk];
+});
+afterAll(async () => {
+  for (const { close } of browsers) await close();
+  await wombat?.stop();
+});
+
+/** The students of the sheet, without what is said of them beside their names. */
+const sheetOf = async (desk: Desk) => (await desk.texts('tbody tr td:first-child')).map((text) => text.split('\n')[0]!);
+
+describe('a teacher and a registrar at the same sheet', () => {
+  it('the teacher lands on the next sheet that is not done, and sees nothing that is not theirs', async () => {
+    await teacher.open('/');
+    await teacher.click('Harun Nance');
+    await teacher.reads(/Posting Quarter grade of Quarter 2 for Tidal Ecology 1: 0 of 20 done/);
+    expect(await teacher.texts('nav[aria-label=Steps] a')).toEqual(['Grade sheets\n1']);
+    await teacher.isAccessible();
+  });
+
+  it('pastes a block from a spreadsheet; what cannot be taken is told by name', async () => {
+    const [first, second, third] = await sheetOf(teacher);
+    await teacher.field(`${first}, posted percent`).then((field) => field.click());
+    await teacher.driver.executeScript(`
+      const data = new DataTransfer();
+      data.setData('text/plain', '91.5\\n84\\t\\nhigh\\n');
+      document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));`);
+    await teacher.sees(`${third}: “high”.`);
+    expect(await (await teacher.field(`${first}, label or code`)).getAttribute('value')).toBe('A−');
+    expect(await (await teacher.field(`${second}, label or code`)).getAttribute('value')).toBe('B');
+    await teacher.reads(/2 unsaved/);
+  });
+
+  it('leaving with unsaved marks asks, and staying loses nothing', async () => {
+    await teacher.click('Grade sheets');
+    await teacher.sees('2 marks not saved yet');
+    await teacher.click('Stay here');
+    await teacher.reads(/2 unsaved/);
+  });
+
+  it('the second to save is told what differs, loses nothing, and may keep theirs', async () => {
+    const [first] = await sheetOf(teacher);
+    await registrar.open('/');
+    await registrar.click('Morwenna Oake');
+    await registrar.reads(/sections are complete/);
+    await registrar.open(new URL(await teacher.driver.getCurrentUrl()).pathname);
+    await registrar.reads(/Tidal Ecology 1/);
+    await registrar.type(`${first}, posted percent`, '88');
+    await registrar.press(Key.ENTER);
+    await registrar.save();
+    await registrar.sees('1 grade saved.');
+
+    await teacher.save();
+    await teacher.sees('Nothing was saved; the rows show what differs.');
+    await teacher.sees('Morwenna Oake saved 88.00 % B+ meanwhile.');
+    expect(await (await teacher.field(`${first}, posted percent`)).getAttribute('value')).toBe('91.5');
+    await teacher.click('Keep mine over theirs');
+    await teacher.save();
+    await teacher.sees('2 grades saved.');
+  });
+
+  it('outside the window the sheet says so, wears another edge, and asks the registrar before posting', async () => {
+    await registrar.pressOnPage(']');
+    await registrar.reads(/Quarter grade of Quarter 3: 0 of/);
+    await registrar.click('Open the next sheet with blanks');
+    await registrar.reads(/The window of Quarter 3 is not open yet; a save posts outside it/);
+    await registrar.isAccessible();
+    const [first] = await sheetOf(registrar);
+    await registrar.type(`${first}, posted percent`, '80');
+    await registrar.press(Key.ENTER);
+    await registrar.save();
+    await registrar.sees('Post for Quarter 3 outside its window?');
+    await registrar.click('Not now');
+    await registrar.reads(/1 unsaved/);
+  });
+
+  it('holds in the dark as well', async () => {
+    await teacher.driver.executeScript(
+      `localStorage.setItem('wombat-preferences', JSON.stringify({ state: { theme: 'dark', schoolId: 1 }, version: 0 }))`,
+    );
+    await teacher.driver.navigate().refresh();
+    await teacher.reads(/Tidal Ecology 1/);
+    await teacher.isAccessible();
+    await registrar.driver.executeScript(
+      `localStorage.setItem('wombat-preferences', JSON.stringify({ state: { theme: 'dark', schoolId: 1 }, version: 0 }))`,
+    );
+    for (const [place, headline] of [
+      ['scales', /Letter scale/],
+      ['report-items', /48 of 48/],
+      ['findings', /not been audited/],
+      ['seal', /cannot be sealed/],
+      ['students', /560 students/],
+    ] as const) {
+      await registrar.open(`/school/1/period/4/${place}`);
+      await registrar.reads(headline);
+      await registrar.isAccessible();
+    }
+  });
+});
