@@ -41,31 +41,35 @@ export interface PlannedRow extends FileRow {
  * of the two is right is not for us to choose.
  */
 export function planImport(rows: readonly FileRow[], directory: Directory): PlannedRow[] {
-  const rowsByPerson = new Map<string, number[]>();
-  for (const row of rows) {
-    const person = personKey(row, directory);
-    if (person !== undefined) rowsByPerson.set(person, [...(rowsByPerson.get(person) ?? []), row.row]);
-  }
-  return rows.map((row) => {
-    const person = personKey(row, directory);
-    const sameAs = (person === undefined ? [] : (rowsByPerson.get(person) ?? [])).filter((other) => other !== row.row);
-    return planRow(row, directory, sameAs);
+  const people = rows.map((row) => personKey(row, directory));
+  const rowsByPerson = new Map<string | number, number[]>();
+  rows.forEach(({ row }, at) => {
+    const person = people[at];
+    if (person === undefined) return;
+    const known = rowsByPerson.get(person);
+    if (known) known.push(row);
+    else rowsByPerson.set(person, [row]);
+  });
+  return rows.map((row, at) => {
+    const person = people[at];
+    const all = person === undefined ? [] : rowsByPerson.get(person)!;
+    return planRow(row, directory, all.length > 1 ? all.filter((other) => other !== row.row) : []);
   });
 }
 
-/** A number and an e-mail of the same student are one person. */
-function personKey(row: FileRow, { roster }: Directory): string | undefined {
+/** A number and an e-mail of the same student are one person: the enrollment. Others are who the file says they are. */
+function personKey(row: FileRow, { roster }: Directory): string | number | undefined {
   const key = foldKey(row.id);
-  if (key === '') return undefined;
-  const entry = roster.get(key);
-  return entry ? `enrollment ${entry.enrollmentId}` : key;
+  return key === '' ? undefined : (roster.get(key)?.enrollmentId ?? key);
 }
 
 function planRow(row: FileRow, { roster, others }: Directory, sameAs: readonly number[]): PlannedRow {
   const key = foldKey(row.id);
   const entry = roster.get(key);
   const plan = (outcome: RowOutcome, after: Percent | null = null): PlannedRow => ({
-    ...row,
+    row: row.row,
+    id: row.id,
+    value: row.value,
     outcome,
     enrollmentId: entry?.enrollmentId ?? null,
     name: entry?.name ?? others.get(key) ?? '',

@@ -73,6 +73,7 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
     >
       <DataGrid
         label="Findings"
+        minWidth={450}
         columns={columns}
         rows={findings}
         rowKey={({ key }) => key}

@@ -45,7 +45,7 @@ export function SheetGrid(props: SheetGridProps) {
     cell?.scrollIntoView({ block: 'nearest' });
   };
   return (
-    <table ref={table} className="w-full min-w-[980px] table-fixed text-[13px]">
+    <table ref={table} className="w-full min-w-[1030px] table-fixed text-[13px]">
       <colgroup>
         <col className="w-[196px]" />
         <col className="w-[92px]" />

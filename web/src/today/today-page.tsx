@@ -29,7 +29,7 @@ export function TodayPage() {
           <ol className="space-y-2.5">
             {nextDates(termLine, 6).map(({ at, says, inDays }) => (
               <li key={says} className="flex items-baseline gap-3">
-                <span className="figures w-[52px] shrink-0 text-right text-[13px]">{daysAway(inDays)}</span>
+                <span className="figures w-[60px] shrink-0 text-right text-[13px]">{daysAway(inDays)}</span>
                 <span>
                   <span className="block first-letter:uppercase">{says}</span>
                   <span className="text-[13px] text-quiet">{showWeekday(at)}</span>

@@ -4,7 +4,7 @@ import { formatDecimal } from '#core/numbers';
 import type { Gpa } from '#core/transcripts';
 import { closeDrawer, openDrawer, useDrawer } from '../shell/drawer-store';
 import { Button, Key } from '../ui/button';
-import { plural } from '../ui/format';
+import { plural, showGivenFirst } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
 import { useKeys } from '../ui/use-keys';
 import { bothGpas, sealedEntries } from './gpa-of-reply';
@@ -34,7 +34,7 @@ export function TranscriptPage() {
     <Page
       headline={
         <>
-          {student.name} has a GPA of{' '}
+          {showGivenFirst(student.name)} has a GPA of{' '}
           <FigureButton onClick={() => explain(gpas.unweighted, 'Unweighted GPA')}>
             {value(gpas.unweighted)}
           </FigureButton>

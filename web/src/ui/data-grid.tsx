@@ -30,6 +30,8 @@ interface DataGridProps<Row> {
   readonly chosenKey?: string | null;
   readonly onChoose?: (row: Row) => void;
   readonly empty: ReactNode;
+  /** Narrower than this the grid scrolls sideways rather than squeeze its columns. */
+  readonly minWidth?: number;
 }
 
 const features = tableFeatures({
@@ -49,6 +51,7 @@ export function DataGrid<Row extends object>({
   chosenKey,
   onChoose,
   empty,
+  minWidth = 600,
 }: DataGridProps<Row>) {
   const scroller = useRef<HTMLDivElement>(null);
   const table = useTable({
@@ -93,7 +96,8 @@ export function DataGrid<Row extends object>({
       className="min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
     >
       <table
-        className="w-full min-w-[560px] table-fixed border-separate border-spacing-0 text-[13px]"
+        style={{ minWidth }}
+        className="w-full table-fixed border-separate border-spacing-0 text-[13px]"
         aria-rowcount={sorted.length}
       >
         <thead>

@@ -91,6 +91,11 @@ export function plural(count: number, one: string, many = `${one}s`): string {
   return `${showCount(count)} ${count === 1 ? one : many}`;
 }
 
+/** "Hale Carrow" for "Carrow, Hale", where a sentence speaks of somebody. */
+export function showGivenFirst(name: string): string {
+  return name.split(', ').toReversed().join(' ');
+}
+
 /** A label as people write it, with a true minus sign. */
 export function showLabel(label: string): string {
   return label.replace('-', '−');

@@ -67,6 +67,24 @@ describe('every route', () => {
   });
 });
 
+it('describes itself: what each request holds, and the problem that any of them may end in', async () => {
+  interface Description {
+    readonly openapi: string;
+    readonly paths: Record<string, Record<string, { responses: Record<string, unknown> }>>;
+    readonly components: {
+      readonly schemas: Record<string, { properties: Record<string, { pattern?: string; items?: { $ref: string } }> }>;
+    };
+  }
+  const { body } = await server.nobody.get<Description>('/openapi.json');
+  expect(body.openapi).toMatch(/^3\./);
+  const { BandBody, SaveScaleRequest, Problem } = body.components.schemas;
+  expect(SaveScaleRequest!.properties['bands']!.items).toEqual({ $ref: '#/components/schemas/BandBody' });
+  expect(BandBody!.properties['lowest']!.pattern).toBe('^\\d{1,3}(\\.\\d{1,2})?$');
+  expect(Object.keys(Problem!.properties)).toEqual(['type', 'title', 'status', 'detail', 'code', 'errors']);
+  const operationsOfAll = Object.values(body.paths).flatMap((path) => Object.values(path));
+  expect(operationsOfAll.every(({ responses }) => 'default' in responses)).toBe(true);
+});
+
 describe('what is wrong with a request', () => {
   it.each([
     ['no such address', 'GET', '/nothing-here', undefined, 404, 'not-found'],

@@ -1,0 +1,44 @@
+// The audit of one period of the demo district: the rules against the reading of what they judge, and one grade alone.
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { auditRules, runRules } from '#core/audit';
+import { prepareDemo } from '#demo';
+import { createApplicationContext, seedFile } from '#server/application';
+import { SnapshotService } from '#server/audit';
+import { PeriodsRepository } from '#server/calendar';
+import { makeSeed, openDatabase } from '#server/platform';
+import { median } from './support/median.mjs';
+
+const rounds = 9;
+
+export const measurements = [
+  {
+    what: 'six rules over the 3,900 grades of a quarter',
+    against: 'reading those grades from the embedded database',
+    limit: 0.5,
+    measure: () =>
+      onDemo(async (context, database) => {
+        const period = await context.get(PeriodsRepository, { strict: false }).byIdOrThrow(database.queries, 4);
+        const read = () => context.get(SnapshotService, { strict: false }).ofPeriod(database.queries, period);
+        const { snapshot } = await read();
+        return { ours: await median(rounds, () => runRules(auditRules, snapshot)), peer: await median(rounds, read) };
+      }),
+  },
+];
+
+async function onDemo(work) {
+  const folder = mkdtempSync(join(tmpdir(), 'wombat-bench-'));
+  await makeSeed(seedFile);
+  const database = await openDatabase({ kind: 'folder', folder, seedFile });
+  try {
+    await prepareDemo(database);
+    const { context } = await createApplicationContext(database);
+    const result = await work(context, database);
+    await context.close();
+    return result;
+  } finally {
+    await database.close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}

@@ -1,0 +1,56 @@
+// npm run bench: measures against peers and limits, each pair in one run, and writes docs/bench.md.
+import { readdirSync, writeFileSync } from 'node:fs';
+import { cpus, totalmem } from 'node:os';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { build, install, root } from './steps.mjs';
+
+install();
+build();
+
+const rows = [];
+for (const file of readdirSync(join(root, 'bench'))
+  .filter((name) => name.endsWith('.mjs'))
+  .toSorted()) {
+  const { measurements } = await import(pathToFileURL(join(root, 'bench', file)).href);
+  for (const { what, against, limit, measure } of measurements) {
+    const { ours, peer } = await measure();
+    const ratio = ours / peer;
+    const verdict = ratio <= limit ? 'holds' : 'BROKEN';
+    rows.push([what, against, time(ours), time(peer), ratio.toPrecision(2), `≤ ${limit}`, verdict]);
+    console.log(
+      `${verdict.padEnd(7)} ${ratio.toPrecision(2).padStart(8)} (limit ${limit})  ${what}, against ${against}`,
+    );
+  }
+}
+const table = [['what', 'against', 'ours', 'peer', 'ratio', 'limit', ''], Array(7).fill('---'), ...rows].map(
+  (row) => `| ${row.join(' | ')} |`,
+);
+writeFileSync(
+  join(root, 'docs/bench.md'),
+  `# Measurements
+
+Written by \`npm run bench\`. Each ratio comes from one run on one machine, ours and the peer's one after the other, medians
+of several rounds; only the ratios mean anything elsewhere. Last run: Node.js ${process.versions.node}, ${cpus().length} × ${cpus()[0].model.trim()},
+${Math.round(totalmem() / 2 ** 30)} GB.
+
+${table.join('\n')}
+
+What each one is for:
+
+${readdirSync(join(root, 'bench'))
+  .filter((name) => name.endsWith('.mjs'))
+  .toSorted()
+  .map((name) => `- \`bench/${name}\``)
+  .join('\n')}
+`,
+);
+process.exit(rows.some((row) => row.at(-1) === 'BROKEN') ? 1 : 0);
+
+function time(milliseconds) {
+  return milliseconds < 1
+    ? `${(milliseconds * 1000).toFixed(0)} µs`
+    : milliseconds < 1000
+      ? `${milliseconds.toFixed(1)} ms`
+      : `${(milliseconds / 1000).toFixed(2)} s`;
+}

@@ -1,0 +1,114 @@
+// npm run screenshots: every main view of a fresh demo district at 1280 × 800, into docs/screenshots.
+import { spawn } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { By, Key, until } from 'selenium-webdriver';
+import { openChromium } from './chromium.mjs';
+import { fetchChromium } from './fetch-chromium.mjs';
+import { build, install, root } from './steps.mjs';
+
+install();
+fetchChromium();
+build();
+
+const out = join(root, 'docs/screenshots');
+const folder = mkdtempSync(join(tmpdir(), 'wombat-screenshots-'));
+mkdirSync(out, { recursive: true });
+const wombat = spawn(process.execPath, [join(root, 'demo/dist/start-demo.js')], {
+  env: { ...process.env, PORT: '0', WOMBAT_DATA: folder, DATABASE_URL: '' },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+const address = await new Promise((resolve) =>
+  wombat.stdout.on('data', (piece) => /http:\S+/.exec(piece) && resolve(/http:\S+/.exec(piece)[0])),
+);
+const { driver, close } = await openChromium();
+const quarter2 = `${address}/school/1/period/4`;
+const settle = () => driver.sleep(900);
+const see = (path) => driver.wait(until.elementLocated(By.xpath(path)), 15_000);
+const click = async (name) =>
+  (
+    await see(`(//button[starts-with(normalize-space(),'${name}')] | //a[starts-with(normalize-space(),'${name}')])[1]`)
+  ).click();
+const open = async (place) => {
+  await driver.get(`${quarter2}/${place}`);
+  await see('//h1');
+  await settle();
+};
+const picture = async (name) => {
+  await settle();
+  writeFileSync(join(out, `${name}.png`), await driver.takeScreenshot(), 'base64');
+  console.log(name);
+};
+const press = (...keys) =>
+  driver
+    .actions()
+    .sendKeys(...keys)
+    .perform();
+const upload = async (name) => {
+  await open('files');
+  await driver.findElement(By.css('input[type=file]')).sendKeys(join(root, 'demo/files', name));
+  await see(`//button[starts-with(normalize-space(),'Accept')]`);
+};
+
+try {
+  await driver.get(`${address}/sign-in`);
+  await see(`//h2[contains(.,'demo district')]`);
+  await picture('sign-in');
+  await click('Morwenna Oake');
+  await see('//h1');
+  await picture('today');
+
+  await open('scales');
+  const grip = await see(`//button[@aria-label='Cut-off of A-']`);
+  await grip.sendKeys(...Array(5).fill(Key.ARROW_LEFT));
+  await picture('scales');
+  await click('Discard draft');
+
+  await open('report-items');
+  await (await see(`//select[@aria-label='Length']/option[@value='year']`)).click();
+  await picture('report-items');
+
+  await upload('boatbuilding-1-with-faults.csv');
+  await picture('files');
+  await click('Accept');
+  await see(`//button[starts-with(normalize-space(),'Open the grade sheet')]`);
+  await click('Open the grade sheet');
+  await click('Take computed for');
+  const label = await see(`(//tbody//input[contains(@aria-label,'label or code')])[2]`);
+  await label.sendKeys(Key.chord(Key.CONTROL, 'a'), 'inc', Key.ENTER);
+  await driver.executeScript('document.activeElement.blur()');
+  await driver.sleep(5000); // until the notice of the file is gone
+  await picture('grade-sheet');
+  await (await see(`(//tbody/tr)[1]`)).click();
+  await driver.executeScript('document.activeElement.blur()');
+  await press('w');
+  await picture('workings');
+  await press(Key.ESCAPE);
+  await driver.executeScript(`localStorage.removeItem('wombat-mark-drafts')`);
+
+  await open('grade-sheets');
+  await picture('grade-sheets');
+  await open('findings');
+  await click('Audit now');
+  await see(`//section[@aria-label='Evidence']`);
+  await click('Percent and label disagree');
+  await picture('findings');
+  await open('seal');
+  await picture('seal');
+  await open('students?text=S13409');
+  await (await see('//tbody/tr')).click();
+  await see(`//article[@aria-label='Transcript']`);
+  await press('w');
+  await picture('transcript');
+  await driver.executeScript(
+    `localStorage.setItem('wombat-preferences', JSON.stringify({ state: { theme: 'dark', schoolId: 1 }, version: 0 }))`,
+  );
+  await open('scales');
+  await picture('scales-dark');
+} finally {
+  await close();
+  wombat.kill('SIGTERM');
+  await new Promise((resolve) => wombat.once('exit', resolve));
+  rmSync(folder, { recursive: true, force: true });
+}
