@@ -1,13 +1,5 @@
 export { enterLabelOrCode, enterPercent, type EntryRules } from './enter-mark.js';
 export { isBlank, noMark, type Mark } from './mark.js';
-export {
-  highestPercent,
-  judgePercent,
-  percentDigits,
-  readPercent,
-  readPercentText,
-  type PercentFault,
-  type ReadPercent,
-} from './read-percent.js';
+export { judgePercent, readPercent, readPercentText, type PercentFault, type ReadPercent } from './read-percent.js';
 export type { SpecialCode } from './special-code.js';
 export { takeComputed } from './take-computed.js';

@@ -8,10 +8,10 @@ export type ReadPercent =
 export type PercentFault = 'percent-unreadable' | 'percent-negative' | 'percent-too-high' | 'percent-too-exact';
 
 /** Extra credit may pass 100; what is above this is a slip of the keyboard. Matches the table's numeric(6,2). */
-export const highestPercent: Percent = decimalOrThrow('200');
+const highestPercent: Percent = decimalOrThrow('200');
 
 /** Digits a posted percent may have after the point. */
-export const percentDigits = 2;
+const percentDigits = 2;
 
 /**
  * Reads a percent as people type it: "86.4", "86,4", "86.4 %". Zeros beyond two digits are let go; other digits beyond

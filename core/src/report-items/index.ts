@@ -1,2 +1,2 @@
 export { coverage, coverageChange } from './coverage.js';
-export { ruleMatches, type Rule, type RuleChoices } from './rule.js';
+export type { Rule, RuleChoices } from './rule.js';

@@ -1,3 +1,3 @@
-export { readConfigurationOrThrow, seedFile } from './configuration.js';
+export { seedFile } from './configuration.js';
 export { createApplication, createApplicationContext } from './create-application.js';
-export { districtClock, startWombat } from './start.js';
+export { startWombat } from './start.js';

@@ -37,7 +37,7 @@ export async function startWombat(
 }
 
 /** The clock of the district: the demo's is set back to its school year, every other one is right. */
-export async function districtClock({ queries }: OpenDatabase): Promise<Clock> {
+async function districtClock({ queries }: OpenDatabase): Promise<Clock> {
   const { settings } = tables;
   const [row] = await queries.select().from(settings).where(eq(settings.key, 'clock-offset-ms'));
   const clock = new Clock();

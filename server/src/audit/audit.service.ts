@@ -2,10 +2,10 @@ import { Injectable } from '@nestjs/common';
 import { auditRules, compareRuns, findingKey, findingSentence, runRules, type Finding } from '#core/audit';
 import { formatDecimal } from '#core/numbers';
 import type { AuditReply, AuditRunReply, FindingReply } from '#contract/audit';
+import { bodyOfMark } from '#contract/posting';
 import { PeriodsRepository } from '#server/calendar';
 import { ChangeLog } from '#server/log';
 import { Clock, Transactions, type Actor, type Queries } from '#server/platform';
-import { markBody } from '#server/posting';
 import { AuditRunsRepository, type AuditRun } from './audit-runs.repository.js';
 import { SnapshotService, type GradedRow } from './snapshot.service.js';
 
@@ -106,7 +106,7 @@ function findingReply(finding: Finding, { row, section, reporting }: GradedRow, 
     teacher: section.teacher,
     itemId: reporting.item.id,
     itemName: reporting.item.name,
-    mark: markBody(row.mark),
+    mark: bodyOfMark(row.mark),
     computed: row.computed && formatDecimal(row.computed.percent),
     postedBy: row.postedBy,
     postedAt: row.postedAt?.toISOString() ?? null,

@@ -5,7 +5,7 @@ export { createSessions } from './auth/session.js';
 export { Clock } from './clock/clock.js';
 export { FolderInUseError } from './database/folder-lock.js';
 export { openDatabase, type DatabaseSource, type OpenDatabase, type Queries } from './database/open-database.js';
-export { DATABASE, Transactions } from './database/transactions.js';
+export { Transactions } from './database/transactions.js';
 export { makeSeed } from './database/make-seed.js';
 export { NulPipe } from './errors/nul-pipe.js';
 export { ProblemFilter } from './errors/problem.filter.js';

@@ -3,14 +3,20 @@ import { sql } from 'drizzle-orm';
 import { parseDay } from '#core/calendar';
 import { judgePercent, type Mark } from '#core/posting';
 import { parseDecimal } from '#core/numbers';
-import type { MarkChangeBody, ReceiptChangeReply, SaveSheetReply, SaveSheetRequest } from '#contract/posting';
+import {
+  bodyOfMark,
+  markOfBody,
+  type MarkChangeBody,
+  type ReceiptChangeReply,
+  type SaveSheetReply,
+  type SaveSheetRequest,
+} from '#contract/posting';
 import { ChangeLog } from '#server/log';
 import { Clock, Refusal, tables, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 import { canPost } from './posting-policy.js';
 import { SheetContextService, type SheetContext } from './sheet-context.service.js';
 import { SheetsService } from './sheets.service.js';
-import { markBody, markOfBody } from './wire-marks.js';
 
 /** Saves a grade sheet: all the changes or none, a log entry for each, and one receipt. */
 @Injectable()
@@ -43,8 +49,8 @@ export class SaveSheetService {
         changes.map(({ row, after }) => ({
           action: 'save grade',
           thing: `grade ${context.item.id}/${context.period.id}/${row.enrollmentId}`,
-          before: row.version === 0 ? null : markBody(row.mark),
-          after: markBody(after),
+          before: row.version === 0 ? null : bodyOfMark(row.mark),
+          after: bodyOfMark(after),
         })),
       );
       const saved = new Set(changes.map(({ row }) => row.enrollmentId));
@@ -72,7 +78,7 @@ export class SaveSheetService {
   ): Promise<void> {
     const { grades } = tables;
     const values = changes.map(({ row, after }) => ({
-      ...markBody(after),
+      ...bodyOfMark(after),
       itemId: context.item.id,
       periodId: context.period.id,
       enrollmentId: row.enrollmentId,
@@ -104,8 +110,8 @@ export class SaveSheetService {
     const savedAt = this.clock.now();
     const changed: ReceiptChangeReply[] = changes.map(({ row, after }) => ({
       student: row.student,
-      before: row.version === 0 ? null : markBody(row.mark),
-      after: markBody(after),
+      before: row.version === 0 ? null : bodyOfMark(row.mark),
+      after: bodyOfMark(after),
     }));
     const { section, item, period } = context;
     const [saved] = await queries

@@ -1,13 +1,14 @@
 import { Injectable } from '@nestjs/common';
 import { desc, eq, inArray, and, sql } from 'drizzle-orm';
 import { formatDecimal } from '#core/numbers';
-import type {
-  ComputedReply,
-  ReceiptChangeReply,
-  ReceiptReply,
-  SheetListReply,
-  SheetReply,
-  SheetRowReply,
+import {
+  bodyOfMark,
+  type ComputedReply,
+  type ReceiptChangeReply,
+  type ReceiptReply,
+  type SheetListReply,
+  type SheetReply,
+  type SheetRowReply,
 } from '#contract/posting';
 import { PeriodsRepository } from '#server/calendar';
 import { tables, Transactions, type Actor, type Queries } from '#server/platform';
@@ -17,7 +18,6 @@ import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 import { canOpenSheet } from './posting-policy.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
 import { SheetContextService, type SheetContext } from './sheet-context.service.js';
-import { markBody } from './wire-marks.js';
 
 const { fileImports, fileRows, people, receipts } = tables;
 
@@ -108,7 +108,7 @@ export class SheetsService {
         withdrawnOn,
         version,
         postedBy,
-        mark: markBody(row.mark),
+        mark: bodyOfMark(row.mark),
         postedAt: row.postedAt?.toISOString() ?? null,
         scaleVersion: versions.get(row.scaleVersionId ?? context.scale.id)!.number,
         computed: row.computed && computedReply(row.computed, sources.get(row.computed.importId)!),

@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
-import { gpa, type TranscriptEntry } from '#core/transcripts';
+import { gpa } from '#core/transcripts';
 import type { AuditReply, FindingReply } from '#contract/audit';
 import type { LogCheckReply } from '#contract/log';
 import type { MarkBody, SheetListReply, SheetReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
-import type { ReadinessReply, StudentReply, TranscriptReply } from '#contract/transcripts';
+import { entryOfReply, type ReadinessReply, type StudentReply, type TranscriptReply } from '#contract/transcripts';
 import { changeOf, openPeriod, quarterGrade } from '../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
@@ -130,15 +130,7 @@ describe('the seal', () => {
     };
     for (const row of rows.filter((_row, at) => at % 40 === 0)) {
       const { periods } = (await registrar.get<TranscriptReply>(`/students/${row.student_id}/transcript`)).body;
-      const entries = periods
-        .flatMap((period) => period.entries)
-        .map((entry): TranscriptEntry => ({
-          ...entry,
-          percent: null,
-          points: entry.points === null ? null : decimalOrThrow(entry.points),
-          creditsTried: decimalOrThrow(entry.creditsTried),
-          creditsEarned: decimalOrThrow(entry.creditsEarned),
-        }));
+      const entries = periods.flatMap((period) => period.entries.map(entryOfReply));
       expect(formatDecimal(gpa(entries, policy).value!)).toBe(row.gpa);
       expect(entries.every(({ creditsTried }) => formatDecimal(creditsTried) === '0.2500')).toBe(true);
     }

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { and, asc, eq, ilike, or, sql } from 'drizzle-orm';
-import { decimalOrThrow, formatDecimal } from '#core/numbers';
 import type { TranscriptEntry } from '#core/transcripts';
+import { entryOfReply, replyOfEntry } from '#contract/transcripts';
 import { Refusal, tables, type Queries } from '#server/platform';
 import type { StudentEntry } from './transcript-entries.js';
 
@@ -30,14 +30,7 @@ export class SealsRepository {
 
   async add(queries: Queries, seal: typeof seals.$inferInsert, entries: readonly StudentEntry[]): Promise<number> {
     const [added] = await queries.insert(seals).values(seal).returning({ id: seals.id });
-    const rows = entries.map(({ entry, ...keys }) => ({
-      ...keys,
-      ...entry,
-      percent: entry.percent && formatDecimal(entry.percent),
-      points: entry.points && formatDecimal(entry.points),
-      creditsTried: formatDecimal(entry.creditsTried),
-      creditsEarned: formatDecimal(entry.creditsEarned),
-    }));
+    const rows = entries.map(({ entry, ...keys }) => ({ ...keys, ...replyOfEntry(entry) }));
     await queries.execute(sql`
       INSERT INTO transcript_entries (seal_id, student_id, enrollment_id, item_id, course_code, course_title, level,
                                       percent, mark, points, passes, credits_tried, credits_earned, counts_in_gpa)
@@ -117,17 +110,18 @@ const studentColumns = {
 };
 
 function entryOfRow(row: typeof transcriptEntries.$inferSelect): TranscriptEntry {
-  const { courseCode, courseTitle, level, mark, passes, countsInGpa } = row;
-  return {
+  const { courseCode, courseTitle, level, percent, mark, points, passes, creditsTried, creditsEarned, countsInGpa } =
+    row;
+  return entryOfReply({
     courseCode,
     courseTitle,
     level,
+    percent,
     mark,
+    points,
     passes,
+    creditsTried,
+    creditsEarned,
     countsInGpa,
-    percent: row.percent === null ? null : decimalOrThrow(row.percent),
-    points: row.points === null ? null : decimalOrThrow(row.points),
-    creditsTried: decimalOrThrow(row.creditsTried),
-    creditsEarned: decimalOrThrow(row.creditsEarned),
-  };
+  });
 }

@@ -1,12 +1,10 @@
 import { Injectable } from '@nestjs/common';
-import { formatDecimal } from '#core/numbers';
-import type { TranscriptEntry } from '#core/transcripts';
-import type {
-  GpaPolicyReply,
-  StudentReply,
-  TranscriptEntryReply,
-  TranscriptPeriodReply,
-  TranscriptReply,
+import {
+  replyOfEntry,
+  type GpaPolicyReply,
+  type StudentReply,
+  type TranscriptPeriodReply,
+  type TranscriptReply,
 } from '#contract/transcripts';
 import { SnapshotService } from '#server/audit';
 import { PeriodsRepository } from '#server/calendar';
@@ -37,7 +35,7 @@ export class TranscriptService {
     const sealed = (await this.seals.sealedOf(queries, studentId)).map(({ sealedAt, entries, ...period }) => ({
       ...period,
       sealedAt: sealedAt.toISOString(),
-      entries: entries.map(entryReply),
+      entries: entries.map(replyOfEntry),
     }));
     const inProgress = await this.inProgress(
       queries,
@@ -68,7 +66,7 @@ export class TranscriptService {
       const { graded, snapshot } = await this.snapshots.ofStudent(queries, period, studentId);
       const siblings = all.filter(({ kind }) => kind === period.kind);
       const entries = studentEntries(graded, snapshot.codes, period, siblings)
-        .map(({ entry }) => entryReply(entry))
+        .map(({ entry }) => replyOfEntry(entry))
         .toSorted((a, b) => a.courseTitle.localeCompare(b.courseTitle));
       if (entries.length > 0) replies.push({ periodId: period.id, name: period.name, sealedAt: null, entries });
     }
@@ -79,14 +77,4 @@ export class TranscriptService {
     const codes = await this.scales.codes(queries);
     return codes.map(({ code, meaning }) => ({ code, meaning }));
   }
-}
-
-function entryReply({ percent, points, creditsTried, creditsEarned, ...entry }: TranscriptEntry): TranscriptEntryReply {
-  return {
-    ...entry,
-    percent: percent && formatDecimal(percent),
-    points: points && formatDecimal(points),
-    creditsTried: formatDecimal(creditsTried),
-    creditsEarned: formatDecimal(creditsEarned),
-  };
 }

@@ -1,11 +1,11 @@
 import { formatDecimal, fromDecimal, roundTo } from '#core/numbers';
 import { bandEdges, findBand } from '#core/scales';
 import type { EntryRules } from '#core/posting';
-import type { SheetReply } from '#contract/posting';
+import { bodyOfMark, type SheetReply } from '#contract/posting';
 import { showInstant, showLabel, showPercent, showPrecision } from '../ui/format';
 import { WorkingsSheet, type WorkingLine } from '../ui/workings-sheet';
 import { RulerStrip } from './ruler-strip';
-import { bodyOfMark, showMark, type SheetRow } from './sheet-view';
+import { showMark, type SheetRow } from './sheet-view';
 
 /** How a student's computed and posted grade came about, each line with its source. */
 export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: SheetReply; rules: EntryRules }) {

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
 import { enterPercent } from '#core/posting';
-import type { MarkBody, SheetReply, SheetRowReply } from '#contract/posting';
-import { draftOfMark, entryRulesOf, markOfBody, middleOf, sheetRows, showMark } from './sheet-view';
+import { markOfBody, type MarkBody, type SheetReply, type SheetRowReply } from '#contract/posting';
+import { draftOfMark, entryRulesOf, middleOf, sheetRows, showMark } from './sheet-view';
 
 const blank: MarkBody = { percent: null, label: null, code: null, lastDate: null, comment: '' };
 const band = (label: string, lowest: string) => ({

@@ -1,9 +1,9 @@
 import { auditRules, findingSentence, runRules, type Severity } from '#core/audit';
-import { dayOrThrow, type Day } from '#core/calendar';
-import { decimalOrThrow, formatDecimal, roundings, type Percent } from '#core/numbers';
+import type { Day } from '#core/calendar';
+import { decimalOrThrow, roundings, type Percent } from '#core/numbers';
 import { findBand, readBands, type Band } from '#core/scales';
 import type { EntryRules, Mark, SpecialCode } from '#core/posting';
-import type { MarkBody, SheetReply, SheetRowReply } from '#contract/posting';
+import { bodyOfMark, markOfBody, type MarkBody, type SheetReply, type SheetRowReply } from '#contract/posting';
 import type { MarkDraft, SheetDrafts } from './mark-drafts';
 
 /** A row of the sheet as it is shown: what is saved, what is drafted over it, and what there is to say about it. */
@@ -26,20 +26,6 @@ export interface Remark {
 
 /** In the margin a blank says enough by itself. */
 const marginRules = auditRules.filter(({ id }) => id !== 'grade-missing');
-
-export function markOfBody({ percent, label, code, lastDate, comment }: MarkBody): Mark {
-  return {
-    percent: percent === null ? null : decimalOrThrow(percent),
-    label,
-    code,
-    lastDate: lastDate === null ? null : dayOrThrow(lastDate),
-    comment,
-  };
-}
-
-export function bodyOfMark({ percent, label, code, lastDate, comment }: Mark): MarkBody {
-  return { percent: percent && formatDecimal(percent), label, code, lastDate, comment };
-}
 
 /** The bands of one of the sheet's scale versions. */
 export function bandsOf(sheet: SheetReply, version: number): readonly Band[] {

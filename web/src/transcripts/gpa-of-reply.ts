@@ -1,10 +1,10 @@
 import { decimalOrThrow, roundings, type Credits, type GradePoints } from '#core/numbers';
 import { gpa, type Gpa, type GpaPolicy, type TranscriptEntry } from '#core/transcripts';
-import type {
-  GpaPolicyReply,
-  TranscriptEntryReply,
-  TranscriptPeriodReply,
-  TranscriptReply,
+import {
+  entryOfReply,
+  type GpaPolicyReply,
+  type TranscriptPeriodReply,
+  type TranscriptReply,
 } from '#contract/transcripts';
 
 const none: GradePoints = decimalOrThrow('0');
@@ -13,22 +13,6 @@ const none: GradePoints = decimalOrThrow('0');
 export interface BothGpas {
   readonly unweighted: Gpa;
   readonly weighted: Gpa;
-}
-
-export function entryOfReply({
-  percent,
-  points,
-  creditsTried,
-  creditsEarned,
-  ...entry
-}: TranscriptEntryReply): TranscriptEntry {
-  return {
-    ...entry,
-    percent: percent === null ? null : decimalOrThrow(percent),
-    points: points === null ? null : decimalOrThrow(points),
-    creditsTried: decimalOrThrow(creditsTried),
-    creditsEarned: decimalOrThrow(creditsEarned),
-  };
 }
 
 export function bothGpas(entries: readonly TranscriptEntry[], reply: GpaPolicyReply): BothGpas {

@@ -24,8 +24,6 @@ export function useKeys(keys: readonly ScreenKey[]): void {
     latest.current = keys;
   });
   const names = keys.map(({ key, says }) => `${key} ${says}`).join('|');
-  // The keys register again only when what they say changes; what they do is always the latest.
-  // oxlint-disable-next-line react/exhaustive-effect-dependencies
   useEffect(() => {
     const group = Symbol();
     useKnownKeys.setState(({ groups }) => ({ groups: new Map(groups).set(group, latest.current) }));
@@ -40,6 +38,8 @@ export function useKeys(keys: readonly ScreenKey[]): void {
       window.removeEventListener('keydown', onKeyDown);
       useKnownKeys.setState(({ groups }) => ({ groups: without(groups, group) }));
     };
+    // The keys register again only when what they say changes; what they do is always the latest.
+    // oxlint-disable-next-line react/exhaustive-effect-dependencies
   }, [names]);
 }
 

@@ -1,0 +1,160 @@
+import type { WindowReply } from '#contract/calendar';
+import type { BandBody } from '#contract/scales';
+import type { Day } from '#core/calendar';
+import type { RoundingName } from '#core/numbers';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsInt,
+  IsOptional,
+  IsString,
+  Matches,
+  MaxLength,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
+
+/** The longest comment a report card prints. Common practice: about 100 characters. */
+export const longestComment = 100;
+
+export class MarkBody {
+  @ValidateIf((mark: MarkBody) => mark.percent !== null)
+  @Matches(/^\d{1,3}(\.\d{1,2})?$/, { message: 'a percent from 0 to 200 with at most two decimals, such as 86.4' })
+  percent!: string | null;
+
+  @ValidateIf((mark: MarkBody) => mark.label !== null)
+  @IsString()
+  @MaxLength(12)
+  label!: string | null;
+
+  @ValidateIf((mark: MarkBody) => mark.code !== null)
+  @IsString()
+  @MaxLength(12)
+  code!: string | null;
+
+  @ValidateIf((mark: MarkBody) => mark.lastDate !== null)
+  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'a day such as 2026-01-16' })
+  lastDate!: string | null;
+
+  @IsString()
+  @MaxLength(longestComment, { message: `at most ${longestComment} characters` })
+  comment!: string;
+}
+
+export class MarkChangeBody extends MarkBody {
+  @IsInt()
+  enrollmentId!: number;
+
+  /** The version of the grade that the change was made on; 0 when nothing was posted. */
+  @IsInt()
+  version!: number;
+}
+
+export class SaveSheetRequest {
+  @IsArray()
+  @ArrayMinSize(1, { message: 'at least one change' })
+  @ArrayMaxSize(500, { message: 'at most 500 changes at once' })
+  @ValidateNested({ each: true })
+  @Type(() => MarkChangeBody)
+  changes!: MarkChangeBody[];
+
+  /** Said by a registrar who knows that the window of the period is not open. */
+  @IsOptional()
+  @IsBoolean()
+  outsideWindow?: boolean;
+}
+
+/** A section in the list of grade sheets. */
+export interface SheetSummaryReply {
+  readonly sectionId: number;
+  readonly section: string;
+  readonly courseCode: string;
+  readonly department: string;
+  readonly teacher: string;
+  readonly expected: number;
+  readonly posted: number;
+}
+
+export interface SheetListReply {
+  readonly itemId: number;
+  readonly itemName: string;
+  readonly sheets: readonly SheetSummaryReply[];
+}
+
+export interface SheetRowReply {
+  readonly enrollmentId: number;
+  readonly studentId: number;
+  readonly student: string;
+  readonly studentNumber: string;
+  readonly withdrawnOn: Day | null;
+  /** What the learning platform's file says, and where it stands there; null when no file was accepted. */
+  readonly computed: ComputedReply | null;
+  readonly mark: MarkBody;
+  /** 0 when nothing was ever saved. */
+  readonly version: number;
+  readonly postedBy: string | null;
+  readonly postedAt: string | null;
+  /** The bands of the version the grade was posted under, when it is not the sheet's own. */
+  readonly scaleVersion: number;
+}
+
+export interface ComputedReply {
+  readonly percent: string;
+  readonly fileName: string;
+  readonly fileRow: number;
+  readonly column: string;
+  readonly acceptedAt: string;
+  readonly acceptedBy: string;
+}
+
+export interface CodeReply {
+  readonly code: string;
+  readonly meaning: string;
+  readonly forbidsPercent: boolean;
+  readonly needsLastDate: boolean;
+  readonly triesCredit: boolean;
+  readonly onTranscript: boolean;
+}
+
+export interface SheetReply {
+  readonly sectionId: number;
+  readonly section: string;
+  readonly course: string;
+  readonly teacher: string;
+  readonly itemId: number;
+  readonly itemName: string;
+  readonly failingNeedsLastDate: boolean;
+  readonly period: { readonly id: number; readonly name: string; readonly startsOn: Day; readonly endsOn: Day };
+  readonly window: WindowReply | null;
+  readonly sealedAt: string | null;
+  readonly scaleName: string;
+  /** The scale versions that the sheet's grades use, the one in force among them. */
+  readonly scales: readonly { readonly version: number; readonly bands: readonly BandBody[] }[];
+  readonly scaleVersion: number;
+  readonly digits: number;
+  readonly rounding: RoundingName;
+  readonly codes: readonly CodeReply[];
+  readonly rows: readonly SheetRowReply[];
+  readonly receipts: readonly ReceiptReply[];
+}
+
+export interface ReceiptReply {
+  readonly id: number;
+  readonly savedBy: string;
+  readonly savedAt: string;
+  readonly changes: readonly ReceiptChangeReply[];
+}
+
+export interface ReceiptChangeReply {
+  readonly student: string;
+  readonly before: MarkBody | null;
+  readonly after: MarkBody;
+}
+
+export interface SaveSheetReply {
+  readonly receipt: ReceiptReply;
+  readonly rows: readonly SheetRowReply[];
+}
