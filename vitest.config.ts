@@ -7,18 +7,18 @@ export default defineConfig({
   ...fromSource,
   test: {
     projects: [
-      { ...fromSource, test: { name: 'core', include: ['core/src/**/*.test.ts', 'demo/src/**/*.test.ts'] } },
+      { ...fromSource, test: { name: 'core', include: ['{core,contract,demo}/src/**/*.test.ts'], setupFiles: ['reflect-metadata'] } },
       {
         ...fromSource,
         test: {
           name: 'server',
-          include: ['server/src/**/*.test.ts', 'contract/src/**/*.test.ts'],
+          include: ['server/src/**/*.test.ts'],
           globalSetup: ['server/test/template-database.ts'],
           testTimeout: 30_000,
           hookTimeout: 60_000,
         },
       },
-      { ...fromSource, test: { name: 'web', include: ['web/src/**/*.test.ts'] } },
+      { ...fromSource, test: { name: 'web', include: ['web/src/**/*.test.ts'], setupFiles: ['reflect-metadata'] } },
       {
         ...fromSource,
         test: {

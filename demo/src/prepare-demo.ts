@@ -1,11 +1,16 @@
+import type { INestApplicationContext } from '@nestjs/common';
 import { count } from 'drizzle-orm';
 import { createApplicationContext } from '#server/application';
 import { AuditService } from '#server/audit';
-import { tables, type OpenDatabase } from '#server/platform';
+import { ChangeLog } from '#server/log';
+import { Transactions, tables, type Actor, type Clock, type OpenDatabase } from '#server/platform';
 import { SealService } from '#server/transcripts';
+import type { District } from './district.js';
 import { demoAccounts } from './draw-people.js';
 import { loadDistrict } from './load-district.js';
 import { makeDistrict } from './make-district.js';
+
+const loadedAt = '2025-08-25T08:00:00Z';
 
 /** Periods that are over when the demo begins, and the day on which each was sealed. */
 const sealed = [
@@ -14,23 +19,38 @@ const sealed = [
   { periodId: 22, at: '2026-01-06T09:15:00Z' },
 ];
 
+const [{ personId, username, role, givenName, familyName }] = demoAccounts;
+const registrar: Actor = { personId, username, role, name: `${givenName} ${familyName}` };
+
 /** Makes the demo district in an empty database; a database that holds a school is left as it is. */
 export async function prepareDemo(database: OpenDatabase): Promise<void> {
   const [schools] = await database.queries.select({ count: count() }).from(tables.schools);
   if (schools!.count > 0) return;
-  await loadDistrict(database, makeDistrict().district);
-  await sealPastPeriods(database);
+  const { district } = makeDistrict();
+  await loadDistrict(database, district);
+  const { context, clock } = await createApplicationContext(database);
+  await logLoad(context, clock, district);
+  await sealPastPeriods(context, clock);
+  await context.close();
+}
+
+async function logLoad(
+  context: INestApplicationContext,
+  clock: Clock,
+  { people, sections, grades }: District,
+): Promise<void> {
+  clock.setTo(new Date(loadedAt));
+  const after = { people: people.length, sections: sections.length, grades: grades.length };
+  const change = { action: 'load demo district', thing: 'district', before: null, after };
+  const log = context.get(ChangeLog, { strict: false });
+  await context.get(Transactions, { strict: false }).run((queries) => log.record(queries, registrar, [change]));
 }
 
 /** As a registrar would have done it, through the services that do it. */
-async function sealPastPeriods(database: OpenDatabase): Promise<void> {
-  const { context, clock } = await createApplicationContext(database);
-  const [{ personId, username, role, givenName, familyName }] = demoAccounts;
-  const registrar = { personId, username, role, name: `${givenName} ${familyName}` };
+async function sealPastPeriods(context: INestApplicationContext, clock: Clock): Promise<void> {
   for (const { periodId, at } of sealed) {
     clock.setTo(new Date(at));
     await context.get(AuditService, { strict: false }).run(registrar, periodId);
     await context.get(SealService, { strict: false }).seal(registrar, periodId);
   }
-  await context.close();
 }

@@ -9,10 +9,15 @@ const isEmpty = process.argv.includes('--empty');
 
 try {
   const wombat = await startWombat(process.env, isEmpty ? undefined : prepareDemo);
-  const people = demoAccounts.map(
-    ({ username, does }) => `  ${username.padEnd(10)} password ${demoPassword}   ${does}\n`,
+  const people: { username: string; password: string; does: string }[] = isEmpty
+    ? []
+    : demoAccounts.map(({ username, does }) => ({ username, password: demoPassword, does }));
+  if (wombat.firstRegistrar)
+    people.push({ ...wombat.firstRegistrar, does: 'the first registrar; this password is told only now' });
+  const lines = people.map(
+    ({ username, password, does }) => `  ${username.padEnd(10)} password ${password}   ${does}\n`,
   );
-  console.log(`\n  Wombat is at ${wombat.address}\n\n${isEmpty ? '' : people.join('')}`);
+  console.log(`\n  Wombat is at ${wombat.address}\n\n${lines.join('')}`);
   for (const signal of ['SIGINT', 'SIGTERM'] as const)
     process.once(signal, () => void wombat.stop().then(() => process.exit(0)));
 } catch (error) {

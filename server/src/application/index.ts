@@ -1,3 +1,3 @@
 export { seedFile } from './configuration.js';
 export { createApplication, createApplicationContext } from './create-application.js';
-export { startWombat } from './start.js';
+export { startWombat, type RunningWombat } from './start.js';

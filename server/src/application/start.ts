@@ -1,12 +1,14 @@
 import type { AddressInfo } from 'node:net';
 import { eq } from 'drizzle-orm';
+import { makeFirstRegistrar, type FirstRegistrar } from '#server/people';
 import { Clock, makeSeed, openDatabase, tables, type OpenDatabase } from '#server/platform';
 import { readConfigurationOrThrow } from './configuration.js';
 import { createApplication } from './create-application.js';
 
 export interface RunningWombat {
   readonly address: string;
-  readonly database: OpenDatabase;
+  /** Who can sign in to a Wombat that was empty until now; null otherwise. */
+  readonly firstRegistrar: FirstRegistrar | null;
   stop(): Promise<void>;
 }
 
@@ -20,11 +22,12 @@ export async function startWombat(
   const database = await openDatabase(source);
   try {
     await prepare(database);
+    const firstRegistrar = await makeFirstRegistrar(database);
     const application = await createApplication(database, await districtClock(database));
     const server = await application.listen(port, '127.0.0.1');
     return {
       address: `http://localhost:${(server.address() as AddressInfo).port}`,
-      database,
+      firstRegistrar,
       async stop() {
         await application.close();
         await database.close();

@@ -9,11 +9,11 @@ const mostHits = 24;
 export class SearchService {
   constructor(private readonly transactions: Transactions) {}
 
-  /** People, courses and sections whose name, code or number holds every word of the text; a teacher finds their own. */
+  /** Students and sections of whose name, code or number every word typed begins a word; a teacher finds their own. */
   async find(actor: Actor, text: string): Promise<SearchHitReply[]> {
     const words = text.trim().toLowerCase().split(/\s+/).filter(Boolean).slice(0, 6);
     if (words.length === 0) return [];
-    const patterns = words.map((word) => `%${word.replace(/[\\%_]/g, '\\$&')}%`);
+    const patterns = words.map((word) => `% ${word.replace(/[\\%_]/g, '\\$&')}%`);
     const holdsAll = sql.join(
       patterns.map((pattern) => sql`haystack LIKE ${pattern}`),
       sql` AND `,
@@ -22,11 +22,11 @@ export class SearchService {
     const { rows } = await this.transactions.reading.execute<SearchHitReply & Record<string, unknown>>(sql`
       SELECT kind, id, title, detail, school_id AS "schoolId" FROM (
         SELECT 'section' AS kind, s.id, c.title || ' ' || s.number AS title, t.given_name || ' ' || t.family_name AS detail,
-               c.school_id, s.teacher_id, lower(c.title || ' ' || s.number || ' ' || c.code || ' ' || t.family_name) AS haystack
+               c.school_id, s.teacher_id, lower(' ' || c.title || ' ' || s.number || ' ' || c.code || ' ' || t.family_name) AS haystack
         FROM sections s JOIN courses c ON c.id = s.course_id JOIN people t ON t.id = s.teacher_id
         UNION ALL
         SELECT 'student', id, family_name || ', ' || given_name, sourced_id, school_id, NULL,
-               lower(given_name || ' ' || family_name || ' ' || sourced_id)
+               lower(' ' || given_name || ' ' || family_name || ' ' || sourced_id)
         FROM people WHERE kind = 'student'
       ) everything
       WHERE ${holdsAll} ${ownOnly}

@@ -53,8 +53,12 @@ export class FileImportsController {
   }
 
   @Put(':id/columns')
-  choose(@Param('id', ParseIntPipe) id: number, @Body() request: ChooseColumnsRequest): Promise<FileImportReply> {
-    return this.imports.choose(id, request);
+  choose(
+    @CurrentActor() actor: Actor,
+    @Param('id', ParseIntPipe) id: number,
+    @Body() request: ChooseColumnsRequest,
+  ): Promise<FileImportReply> {
+    return this.imports.choose(actor, id, request);
   }
 
   @Post(':id/accept')

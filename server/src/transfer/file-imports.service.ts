@@ -114,7 +114,7 @@ export class FileImportsService {
     };
   }
 
-  async choose(id: number, choice: ChooseColumnsRequest): Promise<FileImportReply> {
+  async choose(actor: Actor, id: number, choice: ChooseColumnsRequest): Promise<FileImportReply> {
     await this.transactions.run(async (queries) => {
       const file = await this.openFile(queries, id);
       const columns = (await this.files.rowsOf(queries, id))[file.headerRow - 1]!.cells.length;
@@ -127,6 +127,10 @@ export class FileImportsService {
       if (faults.length > 0) throw new Refusal('fields-wrong', {}, faults);
       const { idColumn, gradeColumn, sectionId } = choice;
       await this.files.change(queries, id, { idColumn, gradeColumn, sectionId });
+      const before = { idColumn: file.idColumn, gradeColumn: file.gradeColumn, sectionId: file.sectionId };
+      await this.log.record(queries, actor, [
+        { action: 'choose columns', thing: `file ${id}`, before, after: { idColumn, gradeColumn, sectionId } },
+      ]);
     });
     return this.byId(id);
   }

@@ -12,16 +12,16 @@ export interface FileTable {
 
 const mostRows = 50_000;
 const mostColumns = 1000;
+const delimiters = [',', ';', '\t', '|'];
+/** Enough to see past title lines. */
+const leadingRows = 30;
 
 /**
  * Reads delimited text (RFC 4180; comma, semicolon, tab or bar) into rows and finds its header.
  * @throws Refusal file-empty, file-no-columns, file-unreadable
  */
 export function parseTableOrThrow(text: string, name: string): FileTable {
-  const { data, errors } = Papa.parse<string[]>(text, {
-    skipEmptyLines: false,
-    delimitersToGuess: [',', ';', '\t', '|'],
-  });
+  const { data, errors } = Papa.parse<string[]>(text, { delimiter: delimiterOf(text) });
   const quote = errors.find(({ type }) => type === 'Quotes');
   if (quote) {
     throw new Refusal('file-unreadable', {
@@ -39,4 +39,17 @@ export function parseTableOrThrow(text: string, name: string): FileTable {
   const at = findHeaderRow(rows);
   if (at === undefined) throw new Refusal('file-no-columns', { name });
   return { headerRow: at + 1, header: rows[at]!.map((cell) => cell.trim()), rows };
+}
+
+/**
+ * The sign that divides the text into the widest table with a header. The parser's own guess goes by the average row, so
+ * that title lines and a blank last line mislead it where there are two columns.
+ */
+function delimiterOf(text: string): string {
+  const widths = delimiters.map((delimiter) => {
+    const rows = Papa.parse<string[]>(text, { delimiter, preview: leadingRows }).data;
+    const at = findHeaderRow(rows);
+    return at === undefined ? 0 : rows[at]!.length;
+  });
+  return delimiters[widths.indexOf(Math.max(...widths))]!;
 }

@@ -1,0 +1,76 @@
+import 'reflect-metadata';
+import { plainToInstance, type ClassConstructor } from 'class-transformer';
+import { validateSync, type ValidationError } from 'class-validator';
+import { describe, expect, it } from 'vitest';
+import { SignInRequest } from '#contract/people';
+import { MarkChangeBody, SaveSheetRequest } from '#contract/posting';
+import { SaveRuleRequest } from '#contract/report-items';
+import { BandBody, SaveScaleRequest } from '#contract/scales';
+import { AcceptImportRequest, ChooseColumnsRequest } from '#contract/transfer';
+
+/** Paths of the fields at fault, as the server and the forms both find them. */
+function faults<Body extends object>(type: ClassConstructor<Body>, body: object): string[] {
+  const paths = (errors: ValidationError[], path: string): string[] =>
+    errors.flatMap(({ property, constraints, children }) => [
+      ...(constraints ? [path + property] : []),
+      ...paths(children ?? [], `${path}${property}.`),
+    ]);
+  return paths(validateSync(plainToInstance(type, body)), '');
+}
+
+const band = { label: 'B+', lowest: '87.5', points: '3.3', passes: true, earnsCredit: true, descriptor: 'Good' };
+const change = {
+  enrollmentId: 7,
+  version: 0,
+  percent: '86.45',
+  label: 'B',
+  code: null,
+  lastDate: '2026-01-16',
+  comment: '',
+};
+const choices = { version: 1, department: null, level: 'honours', length: 'year' };
+
+describe('what a request takes', () => {
+  it.each<[string, ClassConstructor<object>, object]>([
+    ['a band', BandBody, band],
+    ['a band without points', BandBody, { ...band, points: null }],
+    ['a whole scale', SaveScaleRequest, { basedOnVersion: 1, fromPeriodId: 4, bands: [band] }],
+    ['a mark', MarkChangeBody, change],
+    ['an empty mark', MarkChangeBody, { ...change, percent: null, label: null, lastDate: null }],
+    ['a sheet', SaveSheetRequest, { changes: [change], outsideWindow: true }],
+    ['the choices of a rule', SaveRuleRequest, choices],
+    ['columns not chosen yet', ChooseColumnsRequest, { idColumn: null, gradeColumn: 0, sectionId: null }],
+  ])('%s', (_what, type, body) => expect(faults(type, body)).toEqual([]));
+});
+
+describe('what a request does not take', () => {
+  it.each<[string, ClassConstructor<object>, object, string[]]>([
+    ['a cut-off of three digits after the point', BandBody, { ...band, lowest: '87.555' }, ['lowest']],
+    ['a cut-off as a number', BandBody, { ...band, lowest: 87 }, ['lowest']],
+    ['a label of nothing, points of a word', BandBody, { ...band, label: '', points: 'many' }, ['label', 'points']],
+    [
+      'a fault deep in a scale',
+      SaveScaleRequest,
+      { basedOnVersion: 1, fromPeriodId: 4, bands: [band, { ...band, lowest: '-1' }] },
+      ['bands.1.lowest'],
+    ],
+    ['a percent in another notation', MarkChangeBody, { ...change, percent: '1e2' }, ['percent']],
+    ['a day in another order', MarkChangeBody, { ...change, lastDate: '16-01-2026' }, ['lastDate']],
+    ['a sheet without a change', SaveSheetRequest, { changes: [] }, ['changes']],
+    [
+      'a fault in the second change',
+      SaveSheetRequest,
+      { changes: [change, { ...change, version: '1' }] },
+      ['changes.1.version'],
+    ],
+    ['a level that is none', SaveRuleRequest, { ...choices, level: 'grand' }, ['level']],
+    [
+      'a column left of the first',
+      ChooseColumnsRequest,
+      { idColumn: -1, gradeColumn: null, sectionId: null },
+      ['idColumn'],
+    ],
+    ['a preview without its number', AcceptImportRequest, { previewId: '' }, ['previewId']],
+    ['nobody with no password', SignInRequest, { username: '', password: '' }, ['username', 'password']],
+  ])('%s', (_what, type, body, expected) => expect(faults(type, body)).toEqual(expected));
+});

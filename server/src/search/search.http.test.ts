@@ -1,0 +1,60 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { SearchHitReply } from '#contract/search';
+import type { StudentReply } from '#contract/transcripts';
+import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+
+let server: TestServer;
+let registrar: TestClient;
+let teacher: TestClient;
+beforeAll(async () => {
+  server = await startTestServer();
+  registrar = await server.as('morwenna');
+  teacher = await server.as('harun');
+});
+afterAll(() => server.stop());
+
+const find = async (client: TestClient, text: string) =>
+  (await client.get<SearchHitReply[]>(`/search?text=${encodeURIComponent(text)}`)).body;
+
+describe('searching', () => {
+  it('finds sections by title, number and teacher, in any order of the words', async () => {
+    const hits = await find(registrar, 'ecology TIDAL 3');
+    expect(hits.map(({ kind, title }) => [kind, title])).toEqual([['section', 'Tidal Ecology 3']]);
+  });
+
+  it('finds a student by number and by either name', async () => {
+    const [student] = (await registrar.get<StudentReply[]>('/students?school=1&text=wick')).body;
+    const [family, given] = student!.name.split(', ');
+    for (const text of [student!.studentNumber, `${given} ${family}`]) {
+      expect((await find(registrar, text)).map(({ id, kind }) => `${kind} ${id}`)).toContain(`student ${student!.id}`);
+    }
+  });
+
+  it('shows a teacher their own sections and nobody', async () => {
+    const hits = await find(teacher, 'e');
+    expect(hits.length).toBeGreaterThan(0);
+    expect(hits.every(({ kind, detail }) => kind === 'section' && detail === 'Harun Nance')).toBe(true);
+  });
+
+  it.each([
+    ['a percent sign', '%'],
+    ['an underscore', '_'],
+    ['a backslash', '\\'],
+    ['a quotation mark', `' OR true --`],
+  ])('takes %s for what it is', async (_what, text) => {
+    expect(await find(registrar, text)).toEqual([]);
+  });
+
+  it('finds nothing for nothing, and refuses NUL', async () => {
+    expect(await find(registrar, '  ')).toEqual([]);
+    expect((await registrar.get('/search?text=%00')).status).toBe(422);
+  });
+});
+
+it('students are listed by name, each school its own', async () => {
+  const { body: upper } = await registrar.get<StudentReply[]>('/students?school=1');
+  const { body: primary } = await registrar.get<StudentReply[]>('/students?school=2');
+  expect([upper.length, primary.length]).toEqual([560, 330]);
+  expect(upper.map(({ name }) => name)).toEqual(upper.map(({ name }) => name).toSorted());
+  expect(upper.some(({ id }) => primary.some((student) => student.id === id))).toBe(false);
+});
