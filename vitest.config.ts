@@ -7,7 +7,10 @@ export default defineConfig({
   ...fromSource,
   test: {
     projects: [
-      { ...fromSource, test: { name: 'core', include: ['{core,contract,demo}/src/**/*.test.ts'], setupFiles: ['reflect-metadata'] } },
+      {
+        ...fromSource,
+        test: { name: 'core', include: ['{core,contract,demo}/src/**/*.test.ts'], setupFiles: ['reflect-metadata'] },
+      },
       {
         ...fromSource,
         test: {

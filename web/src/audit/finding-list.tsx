@@ -27,7 +27,7 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
       {
         id: 'student',
         header: 'Student',
-        width: '148px',
+        width: '136px',
         sortBy: ({ student }) => student,
         cell: ({ student }) => <b className="font-semibold">{student}</b>,
       },
@@ -56,7 +56,7 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
       {
         id: 'new',
         header: <span className="sr-only">New</span>,
-        width: '46px',
+        width: '44px',
         align: 'right',
         cell: ({ isNew }) =>
           isNew && <span className="rounded bg-estuary-soft px-1.5 text-[12px] text-estuary">new</span>,

@@ -45,7 +45,7 @@ export function SheetGrid(props: SheetGridProps) {
     cell?.scrollIntoView({ block: 'nearest' });
   };
   return (
-    <table ref={table} className="w-full min-w-[1030px] table-fixed text-[13px]">
+    <table ref={table} className="w-full min-w-[1000px] table-fixed text-[13px]">
       <colgroup>
         <col className="w-[196px]" />
         <col className="w-[92px]" />
@@ -53,7 +53,7 @@ export function SheetGrid(props: SheetGridProps) {
         <col className="w-[88px]" />
         <col className="w-[72px]" />
         <col className="w-[116px]" />
-        <col className="w-[25%]" />
+        <col className="w-[200px]" />
         <col />
       </colgroup>
       <thead>

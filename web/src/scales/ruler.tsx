@@ -143,7 +143,7 @@ export function Ruler({ bands, savedBands, histogram, digits, caption, chosen, o
                 onKeyDown={onGripKey(index)}
                 onFocus={() => onChoose(index)}
                 style={{ left: left(lowest(index)), height: height.numbers + height.band + height.grips + height.bars }}
-                className={`group absolute top-0 w-5 -translate-x-1/2 cursor-ew-resize touch-none ${isMoved ? 'text-wattle' : 'text-ink'}`}
+                className={`group absolute top-0 w-9 -translate-x-1/2 cursor-ew-resize touch-none ${isMoved ? 'text-wattle' : 'text-ink'}`}
               >
                 <span
                   className={`figures absolute inset-x-0 top-0 flex justify-center text-[12px] ${isMoved || chosen === index ? 'font-bold' : ''}`}
