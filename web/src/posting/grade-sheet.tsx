@@ -21,7 +21,7 @@ import { ReceiptList } from './receipt-list';
 import { SheetGrid } from './sheet-grid';
 import { SheetHeadline } from './sheet-headline';
 import { entryRulesOf, sheetRows, type SheetRow } from './sheet-view';
-import { useSheetEntry } from './use-sheet-entry';
+import { createSheetEntry } from './sheet-entry';
 
 /** The grade sheet: computed beside posted, problems in the margin, all saved at once. */
 export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: SheetKey }) {
@@ -30,7 +30,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
   const drafts = draftsOf(allDrafts, sheetId);
   const rules = useMemo(() => entryRulesOf(sheet), [sheet]);
   const rows = useMemo(() => sheetRows(sheet, drafts, rules), [sheet, drafts, rules]);
-  const entry = useSheetEntry(sheetId, sheet, rows, rules);
+  const entry = createSheetEntry(sheetId, sheet, rows, rules);
   const save = useSaveSheet(sheetKey);
   const [search] = useSearchParams();
   const [chosen, setChosen] = useState<number | null>(Number(search.get('student')) || null);

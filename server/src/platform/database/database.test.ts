@@ -1,13 +1,15 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seedFile } from '#server/application';
 import { openDatabase } from './open-database.js';
+import { keepCopies } from './keep-copies.js';
 import { FolderInUseError, lockFolderOrThrow } from './folder-lock.js';
 
 const program = fileURLToPath(new URL('../../../../demo/dist/start-demo.js', import.meta.url));
@@ -89,6 +91,36 @@ describe('the embedded database', () => {
     });
     expect((await copy.pool.query(`SELECT 1 FROM settings WHERE key = 'kept'`)).rowCount).toBe(1);
     await copy.close();
+  });
+
+  it('keeps copies that reached the disk, when something changed, no more than three, and disturbs nobody meanwhile', async () => {
+    const copying = join(folder, 'copying');
+    const copies = () => (existsSync(copying) ? readdirSync(copying).filter((name) => name.endsWith('.gz')) : []);
+    const database = await openDatabase(source());
+    const end = keepCopies({ pool: database.pool, dump: database.dump!, folder: copying, everyMs: 150 });
+    await setTimeout(500);
+    const untouched = copies().length;
+    await database.pool.query('CREATE TABLE written (id int)');
+    const seen = new Set<string>();
+    let written = 0;
+    for (; seen.size < 5; written++) {
+      await database.pool.query('INSERT INTO written VALUES ($1)', [written]);
+      for (const name of copies()) seen.add(name);
+    }
+    await setTimeout(1500);
+    await end();
+    const kept = copies().toSorted();
+    await database.close();
+    expect([untouched, kept.length]).toEqual([0, 3]);
+    const restored = await openDatabase({
+      kind: 'folder',
+      folder: join(folder, 'restored'),
+      seedFile: join(copying, kept.at(-1)!),
+    });
+    expect((await restored.pool.query('SELECT count(*)::int AS count FROM written')).rows).toEqual([
+      { count: written },
+    ]);
+    await restored.close();
   });
 
   it('answers in a thread of its own: a long query does not hold up what else the process does', async () => {

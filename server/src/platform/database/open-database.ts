@@ -1,7 +1,9 @@
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
+import { keepCopies } from './keep-copies.js';
 import { startPgliteServer } from './pglite-server.js';
 
 /** The tables, through Drizzle. Services take it, or the transaction they are given in its place. */
@@ -39,6 +41,8 @@ function openServer(url: string): OpenDatabase {
   return { ...withPool(pool), dump: null, close: () => pool.end() };
 }
 
+const halfAnHour = 30 * 60 * 1000;
+
 /** PGlite has one connection: a query outside a transaction waits until the transaction is over. */
 async function openFolder(folder: string, seedFile: string | null): Promise<OpenDatabase> {
   const server = await startPgliteServer(folder, seedFile);
@@ -49,10 +53,13 @@ async function openFolder(folder: string, seedFile: string | null): Promise<Open
     max: 1,
     connectionTimeoutMillis: 20_000,
   });
+  const dump = (file: string) => server.dump(file);
+  const endCopies = keepCopies({ pool, dump, folder: join(folder, 'copies'), everyMs: halfAnHour });
   return {
     ...withPool(pool),
-    dump: (file) => server.dump(file),
+    dump,
     async close() {
+      await endCopies();
       await pool.end();
       await server.stop();
     },

@@ -15,8 +15,6 @@ export interface PgliteServer {
   stop(): Promise<void>;
 }
 
-const halfAnHour = 30 * 60 * 1000;
-
 /**
  * Starts PGlite in a worker thread: on the main thread every query would hold up HTTP for as long as it runs.
  * @throws FolderInUseError when another process holds the folder
@@ -32,8 +30,6 @@ export async function startPgliteServer(folder: string, seedFile: string | null)
     dataFolder: join(folder, 'database'),
     socketPath: join(socketFolder, '.s.PGSQL.5432'),
     seedFile,
-    copyFolder: join(folder, 'copies'),
-    copyEveryMs: halfAnHour,
   };
   const worker = new Worker(workerFile(), { workerData, execArgv: [] });
   try {

@@ -9,7 +9,7 @@ import { draftOfMark, middleOf, type SheetRow } from './sheet-view';
 type Entry = { readonly mark: Mark } | { readonly fault: string };
 
 /** What typing, pasting and filling do to the drafts of a sheet. */
-export function useSheetEntry(sheetId: string, sheet: SheetReply, rows: readonly SheetRow[], rules: EntryRules) {
+export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: readonly SheetRow[], rules: EntryRules) {
   const known = [...rules.bands.map(({ label }) => label), ...rules.codes.map(({ code }) => code)];
 
   const read = (mark: Mark, column: EditableColumn, text: string): Entry => {

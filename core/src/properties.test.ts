@@ -1,0 +1,176 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { auditRules, runRules, type GradeFact } from '#core/audit';
+import { dayOrThrow } from '#core/calendar';
+import { formatDecimal, roundDown, roundHalfEven, roundHalfUp } from '#core/numbers';
+import {
+  enterLabelOrCode,
+  enterPercent,
+  noMark,
+  takeComputed,
+  type EntryRules,
+  type Mark,
+  type SpecialCode,
+} from '#core/posting';
+import { checkScale, countByBand, findBand, moveCutOff } from '#core/scales';
+import { planImport, type Directory, type PlannedRow, type RosterEntry } from '#core/transfer';
+import { letterBands } from './scales/letter-scale.fixture.js';
+
+/* What must hold across domains, whatever the values: each property joins two or more of them. */
+
+const seed = { seed: 20_260_121 };
+const precisions = fc.record({
+  digits: fc.integer({ min: 0, max: 2 }),
+  rounding: fc.constantFrom(roundHalfUp, roundHalfEven, roundDown),
+});
+const percents = fc.integer({ min: 0, max: 12_000 }).map((units) => ({ units: BigInt(units), digits: 2 }));
+const computed = fc.integer({ min: 0, max: 1_100_000 }).map((units) => ({ units: BigInt(units), digits: 4 }));
+const codes: readonly SpecialCode[] = ['INC', 'EXM'].map((code) => ({
+  code,
+  meaning: code,
+  forbidsPercent: true,
+  needsLastDate: false,
+  triesCredit: true,
+  onTranscript: true,
+}));
+
+function factOf(mark: Mark, { precision }: EntryRules): GradeFact {
+  const item = { id: 1, name: 'Quarter grade', precision, failingNeedsLastDate: false };
+  return { enrollmentId: 1, mark, withdrawnOn: null, item, scale: { name: 'Letter scale', bands: letterBands } };
+}
+
+function findingsOn(mark: Mark, rules: EntryRules): string[] {
+  const period = { periodStartsOn: dayOrThrow('2025-11-10'), periodEndsOn: dayOrThrow('2026-01-23') };
+  const known = new Map(codes.map((code) => [code.code, code]));
+  return runRules(auditRules, { ...period, codes: known, grades: [factOf(mark, rules)] }).map(({ ruleId }) => ruleId);
+}
+
+describe('what a grade sheet lets through, the audit has nothing against', () => {
+  it('a typed percent with the label it fills', () => {
+    fc.assert(
+      fc.property(percents, precisions, (percent, precision) => {
+        const rules = { bands: letterBands, precision, codes };
+        const entered = enterPercent(noMark, formatDecimal(percent), rules);
+        expect(entered.kind).toBe('entered');
+        if (entered.kind === 'entered') expect(findingsOn(entered.mark, rules)).toEqual([]);
+      }),
+      seed,
+    );
+  });
+
+  it('a computed percent that is taken', () => {
+    fc.assert(
+      fc.property(computed, precisions, (percent, precision) => {
+        const rules = { bands: letterBands, precision, codes };
+        expect(findingsOn(takeComputed(noMark, percent, rules), rules)).toEqual([]);
+      }),
+      seed,
+    );
+  });
+
+  it('a code over whatever stood there before', () => {
+    fc.assert(
+      fc.property(percents, fc.constantFrom('INC', 'EXM'), (percent, code) => {
+        const rules = { bands: letterBands, precision: { digits: 1, rounding: roundHalfUp }, codes };
+        const first = enterPercent(noMark, formatDecimal(percent), rules);
+        const second = first.kind === 'entered' ? enterLabelOrCode(first.mark, code, rules) : first;
+        expect(second.kind === 'entered' && findingsOn(second.mark, rules)).toEqual([]);
+      }),
+      seed,
+    );
+  });
+});
+
+describe('a cut-off moved anywhere', () => {
+  it('leaves a scale that nothing blocks, and every grade in some band', () => {
+    const places = fc.nat({ max: letterBands.length - 2 });
+    fc.assert(
+      fc.property(places, percents, fc.array(percents, { maxLength: 30 }), (index, wanted, grades) => {
+        const precision = { digits: 1, rounding: roundHalfUp };
+        const moved = moveCutOff(letterBands, index, wanted, 1);
+        expect(checkScale(moved, precision).filter(({ severity }) => severity === 'blocks')).toEqual([]);
+        const tallies = grades.map((percent) => ({ percent, grades: 1 }));
+        expect(countByBand(moved, tallies, precision).reduce((sum, count) => sum + count, 0)).toBe(grades.length);
+      }),
+      seed,
+    );
+  });
+
+  it('upwards lifts nobody, downwards drops nobody', () => {
+    const rank = (bands: typeof letterBands, label: string | undefined) =>
+      bands.findIndex((band) => band.label === label);
+    fc.assert(
+      fc.property(fc.nat({ max: letterBands.length - 2 }), percents, percents, (index, wanted, grade) => {
+        const precision = { digits: 1, rounding: roundHalfUp };
+        const moved = moveCutOff(letterBands, index, wanted, 1);
+        const isUp = Number(formatDecimal(moved[index]!.lowest)) >= Number(formatDecimal(letterBands[index]!.lowest));
+        const before = rank(letterBands, findBand(letterBands, grade, precision).band?.label);
+        const after = rank(letterBands, findBand(moved, grade, precision).band?.label);
+        return isUp ? after >= before : after <= before;
+      }),
+      seed,
+    );
+  });
+});
+
+describe('a file planned, carried out and planned again', () => {
+  const values = fc.oneof(
+    fc.constantFrom('', 'abc', '-1', '860', '86,4 %'),
+    fc.integer({ min: 0, max: 20_000 }).map((units) => (units / 100).toFixed(2)),
+  );
+  const files = fc.array(
+    fc.record({ id: fc.integer({ min: 1, max: 12 }).map((number) => `S${number}`), value: values }),
+    { maxLength: 20 },
+  );
+
+  const directoryOf = (known: ReadonlyMap<number, RosterEntry['computed']>): Directory => ({
+    roster: new Map(
+      Array.from({ length: 8 }, (_each, at) => [
+        `s${at + 1}`,
+        {
+          enrollmentId: at + 1,
+          name: `Student ${at + 1}`,
+          withdrawnOn: at === 7 ? dayOrThrow('2025-12-01') : null,
+          computed: known.get(at + 1) ?? null,
+        },
+      ]),
+    ),
+    others: new Map([['s9', 'Somebody of another section']]),
+  });
+  const written = (rows: readonly PlannedRow[]) =>
+    rows.filter(({ outcome }) => outcome === 'new' || outcome === 'changed');
+
+  it('brings nothing the second time, and leaves out the same rows for the same reasons', () => {
+    fc.assert(
+      fc.property(files, (drawn) => {
+        const rows = drawn.map((row, at) => ({ ...row, row: at + 2 }));
+        const first = planImport(rows, directoryOf(new Map()));
+        const second = planImport(
+          rows,
+          directoryOf(new Map(written(first).map(({ enrollmentId, after }) => [enrollmentId!, after]))),
+        );
+        expect(written(second)).toEqual([]);
+        const leftOut = (plan: readonly PlannedRow[]) =>
+          plan.filter(({ outcome }) => !['new', 'same'].includes(outcome)).map(({ row, outcome }) => [row, outcome]);
+        expect(leftOut(second)).toEqual(leftOut(first));
+      }),
+      seed,
+    );
+  });
+
+  it('writes each student at most once, and nobody who is not in the section', () => {
+    fc.assert(
+      fc.property(files, (drawn) => {
+        const plan = written(
+          planImport(
+            drawn.map((row, at) => ({ ...row, row: at + 2 })),
+            directoryOf(new Map()),
+          ),
+        );
+        const students = plan.map(({ enrollmentId }) => enrollmentId);
+        return new Set(students).size === students.length && students.every((id) => id !== null && id <= 7);
+      }),
+      seed,
+    );
+  });
+});
