@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
-import type { MarkBody, SheetReply, SheetRowReply } from '#contract/posting';
+import { blankMark, computedFrom, sheetOf, sheetRow } from './sheet.fixture';
 
 vi.stubGlobal('window', {
   localStorage: { getItem: () => null, setItem: () => undefined, removeItem: () => undefined },
@@ -9,71 +9,23 @@ const { createSheetEntry } = await import('./sheet-entry');
 const { draftsOf, useMarkDrafts } = await import('./mark-drafts');
 const { entryRulesOf, sheetRows } = await import('./sheet-view');
 
-const blank: MarkBody = { percent: null, label: null, code: null, lastDate: null, comment: '' };
-const band = (label: string, lowest: string) => ({
-  label,
-  lowest,
-  points: null,
-  passes: true,
-  earnsCredit: true,
-  descriptor: '',
-});
-const computed = (percent: string) => ({
-  percent,
-  fileName: 'a.csv',
-  fileRow: 2,
-  column: 'Total',
-  acceptedAt: '',
-  acceptedBy: '',
-});
-const row = (enrollmentId: number, more: Partial<SheetRowReply> = {}): SheetRowReply => ({
-  enrollmentId,
-  studentId: enrollmentId,
-  student: `Student ${enrollmentId}`,
-  studentNumber: `S${enrollmentId}`,
-  withdrawnOn: null,
-  computed: null,
-  mark: blank,
-  version: 0,
-  postedBy: null,
-  postedAt: null,
-  scaleVersion: 1,
-  ...more,
-});
-const sheet: SheetReply = {
-  sectionId: 1,
-  section: 'Shore Life 1',
-  course: 'Shore Life',
-  teacher: 'Nance, Harun',
-  itemId: 1,
-  itemName: 'Quarter grade',
-  failingNeedsLastDate: false,
-  period: { id: 4, name: 'Quarter 2', startsOn: dayOrThrow('2025-11-10'), endsOn: dayOrThrow('2026-01-23') },
-  window: null,
-  sealedAt: null,
-  scaleName: 'Letter scale',
-  scaleVersion: 1,
-  digits: 1,
-  rounding: 'halfUp',
-  receipts: [],
-  codes: [
-    {
-      code: 'EXM',
-      meaning: 'Exempt',
-      forbidsPercent: true,
-      needsLastDate: false,
-      triesCredit: false,
-      onTranscript: false,
-    },
-  ],
-  scales: [{ version: 1, bands: [band('A', '90'), band('B', '0')] }],
-  rows: [
-    row(1, { computed: computed('91.27') }),
-    row(2),
-    row(3, { withdrawnOn: dayOrThrow('2025-12-01'), computed: computed('80') }),
-    row(4, { mark: { ...blank, label: 'B' }, version: 1 }),
-  ],
+const exempt = {
+  code: 'EXM',
+  meaning: 'Exempt',
+  forbidsPercent: true,
+  needsLastDate: false,
+  triesCredit: false,
+  onTranscript: false,
 };
+const sheet = sheetOf(
+  [
+    sheetRow(1, { computed: computedFrom('91.27') }),
+    sheetRow(2),
+    sheetRow(3, { withdrawnOn: dayOrThrow('2025-12-01'), computed: computedFrom('80') }),
+    sheetRow(4, { mark: { ...blankMark, label: 'B' }, version: 1 }),
+  ],
+  { codes: [exempt] },
+);
 
 const entry = () => {
   const rows = sheetRows(sheet, draftsOf(useMarkDrafts.getState(), 'x'), entryRulesOf(sheet));

@@ -1,55 +1,29 @@
 import { describe, expect, it } from 'vitest';
-import { dayOrThrow } from '#core/calendar';
 import { enterPercent } from '#core/posting';
-import { markOfBody, type MarkBody, type SheetReply, type SheetRowReply } from '#contract/posting';
+import { markOfBody, type SheetReply, type SheetRowReply } from '#contract/posting';
+import { band, blankMark, computedFrom, sheetOf, sheetRow } from './sheet.fixture';
 import { draftOfMark, entryRulesOf, middleOf, sheetRows, showMark } from './sheet-view';
 
-const blank: MarkBody = { percent: null, label: null, code: null, lastDate: null, comment: '' };
-const band = (label: string, lowest: string) => ({
-  label,
-  lowest,
-  points: null,
-  passes: true,
-  earnsCredit: true,
-  descriptor: '',
-});
-const row = (more: Partial<SheetRowReply> = {}): SheetRowReply => ({
-  enrollmentId: 7,
-  studentId: 1,
-  student: 'Carrow, Hale',
-  studentNumber: 'S100',
-  withdrawnOn: null,
-  computed: null,
-  mark: { ...blank, percent: '89.60', label: 'B+' },
-  version: 2,
-  postedBy: 'Harun Nance',
-  postedAt: '2026-01-20T10:00:00Z',
-  scaleVersion: 1,
-  ...more,
-});
-const sheet = (...rows: SheetRowReply[]): SheetReply => ({
-  sectionId: 1,
-  section: 'Shore Life 1',
-  course: 'Shore Life',
-  teacher: 'Nance, Harun',
-  itemId: 1,
-  itemName: 'Quarter grade',
-  failingNeedsLastDate: false,
-  period: { id: 4, name: 'Quarter 2', startsOn: dayOrThrow('2025-11-10'), endsOn: dayOrThrow('2026-01-23') },
-  window: null,
-  sealedAt: null,
-  scaleName: 'Letter scale',
-  scaleVersion: 2,
-  digits: 1,
-  rounding: 'halfUp',
-  codes: [],
-  rows,
-  receipts: [],
-  scales: [
-    { version: 1, bands: [band('A-', '90'), band('B+', '0')] },
-    { version: 2, bands: [band('A-', '89.5'), band('B+', '0')] },
-  ],
-});
+const blank = blankMark;
+/** A grade of 89.6, posted as B+ under the first version. */
+const row = (more: Partial<SheetRowReply> = {}) =>
+  sheetRow(7, {
+    student: 'Carrow, Hale',
+    mark: { ...blank, percent: '89.60', label: 'B+' },
+    version: 2,
+    postedBy: 'Harun Nance',
+    postedAt: '2026-01-20T10:00:00Z',
+    ...more,
+  });
+/** A sheet whose second version, the one in force, lets A- begin half a point lower. */
+const sheet = (...rows: SheetRowReply[]) =>
+  sheetOf(rows, {
+    scaleVersion: 2,
+    scales: [
+      { version: 1, bands: [band('A-', '90'), band('B+', '0')] },
+      { version: 2, bands: [band('A-', '89.5'), band('B+', '0')] },
+    ],
+  });
 const view = (reply: SheetReply, drafts = {}) => sheetRows(reply, { marks: drafts, undo: [] }, entryRulesOf(reply));
 
 describe('a row of the sheet', () => {
@@ -68,14 +42,7 @@ describe('a row of the sheet', () => {
   });
 
   it('shows what the computed percent would be without posting it', () => {
-    const computed = {
-      percent: '89.46',
-      fileName: 'a.csv',
-      fileRow: 2,
-      column: 'Total',
-      acceptedAt: '',
-      acceptedBy: '',
-    };
+    const computed = computedFrom('89.46');
     const [shown] = view(sheet(row({ computed, mark: blank, version: 0 })));
     expect([shown!.computedLabel, shown!.mark.percent, shown!.isUnsaved]).toEqual(['A-', null, false]);
   });

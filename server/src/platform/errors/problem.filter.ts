@@ -22,7 +22,7 @@ export class ProblemFilter implements ExceptionFilter {
     if (thrown instanceof ThrottlerException) return problemOf('too-many-tries', {}, []);
     if (thrown instanceof HttpException) return this.problemOfHttp(thrown);
     const reference = randomUUID().slice(0, 8);
-    this.logger.error(`${reference} ${thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown)}`);
+    this.logger.error(`${reference} ${traceOf(thrown)}`);
     return problemOf('unexpected', { reference }, []);
   }
 
@@ -33,4 +33,11 @@ export class ProblemFilter implements ExceptionFilter {
     if (status === 413) return problemOf('file-too-large', { limit: 25 }, []);
     return { ...problemOf('body-unreadable', { reason: `${thrown.message}.` }, []), status };
   }
+}
+
+/** Where it was thrown and why, without the values of a failed query, which are students' data. */
+function traceOf(thrown: unknown): string {
+  if (!(thrown instanceof Error)) return String(thrown);
+  const cause = thrown.cause instanceof Error ? `\ncaused by ${thrown.cause.message}` : '';
+  return `${thrown.stack ?? thrown.message}${cause}`.replace(/\nparams: .*/g, '');
 }

@@ -1,0 +1,63 @@
+import { dayOrThrow } from '#core/calendar';
+import type { MarkBody, SheetReply, SheetRowReply } from '#contract/posting';
+import type { BandBody } from '#contract/scales';
+
+export const blankMark: MarkBody = { percent: null, label: null, code: null, lastDate: null, comment: '' };
+
+export const band = (label: string, lowest: string): BandBody => ({
+  label,
+  lowest,
+  points: null,
+  passes: true,
+  earnsCredit: true,
+  descriptor: '',
+});
+
+/** What a file brought. */
+export const computedFrom = (percent: string) => ({
+  percent,
+  fileName: 'a.csv',
+  fileRow: 2,
+  column: 'Total',
+  acceptedAt: '',
+  acceptedBy: '',
+});
+
+/** A student for whom nothing is computed or posted, changed as the case says. */
+export const sheetRow = (enrollmentId: number, more: Partial<SheetRowReply> = {}): SheetRowReply => ({
+  enrollmentId,
+  studentId: enrollmentId,
+  student: `Student ${enrollmentId}`,
+  studentNumber: `S${enrollmentId}`,
+  withdrawnOn: null,
+  computed: null,
+  mark: blankMark,
+  version: 0,
+  postedBy: null,
+  postedAt: null,
+  scaleVersion: 1,
+  ...more,
+});
+
+/** A sheet of Quarter 2 on a scale of two labels, changed as the case says. */
+export const sheetOf = (rows: readonly SheetRowReply[], more: Partial<SheetReply> = {}): SheetReply => ({
+  sectionId: 1,
+  section: 'Shore Life 1',
+  course: 'Shore Life',
+  teacher: 'Nance, Harun',
+  itemId: 1,
+  itemName: 'Quarter grade',
+  failingNeedsLastDate: false,
+  period: { id: 4, name: 'Quarter 2', startsOn: dayOrThrow('2025-11-10'), endsOn: dayOrThrow('2026-01-23') },
+  window: null,
+  sealedAt: null,
+  scaleName: 'Letter scale',
+  scales: [{ version: 1, bands: [band('A', '90'), band('B', '0')] }],
+  scaleVersion: 1,
+  digits: 1,
+  rounding: 'halfUp',
+  codes: [],
+  rows,
+  receipts: [],
+  ...more,
+});
