@@ -2,3 +2,4 @@ export { creditShares } from './credit-shares.js';
 export { entryOfMark } from './entry-of-mark.js';
 export { gpa, type Gpa, type GpaPolicy } from './gpa.js';
 export type { TranscriptEntry } from './transcript-entry.js';
+export { sumCredits } from './sum-credits.js';

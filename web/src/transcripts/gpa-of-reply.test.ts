@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { formatDecimal } from '#core/numbers';
+import { sumCredits } from '#core/transcripts';
 import type { TranscriptPeriodReply } from '#contract/transcripts';
-import { bothGpas, entriesOf, sealedEntries, sumCredits } from './gpa-of-reply';
+import { bothGpas, entriesOf, sealedEntries } from './gpa-of-reply';
 
 const policy = { additions: { regular: '0', honours: '0.5', college: '1' }, digits: 3, rounding: 'halfUp' } as const;
 

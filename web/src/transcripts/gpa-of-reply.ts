@@ -1,4 +1,4 @@
-import { decimalOrThrow, roundings, type Credits, type GradePoints } from '#core/numbers';
+import { decimalOrThrow, roundings, type GradePoints } from '#core/numbers';
 import { gpa, type Gpa, type GpaPolicy, type TranscriptEntry } from '#core/transcripts';
 import {
   entryOfReply,
@@ -35,9 +35,4 @@ export function sealedEntries({ periods }: Pick<TranscriptReply, 'periods'>): Tr
 
 export function entriesOf({ entries }: TranscriptPeriodReply): TranscriptEntry[] {
   return entries.map(entryOfReply);
-}
-
-export function sumCredits(credits: readonly Credits[]): Credits {
-  const digits = Math.max(0, ...credits.map((each) => each.digits));
-  return { units: credits.reduce((sum, each) => sum + each.units * 10n ** BigInt(digits - each.digits), 0n), digits };
 }

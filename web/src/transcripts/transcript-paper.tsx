@@ -1,8 +1,8 @@
 import { formatAtLeast, formatDecimal } from '#core/numbers';
-import type { Gpa, TranscriptEntry } from '#core/transcripts';
+import { sumCredits, type Gpa, type TranscriptEntry } from '#core/transcripts';
 import type { TranscriptPeriodReply, TranscriptReply } from '#contract/transcripts';
 import { showDay, showInstant, showLabel, showPercent } from '../ui/format';
-import { bothGpas, entriesOf, sumCredits } from './gpa-of-reply';
+import { bothGpas, entriesOf } from './gpa-of-reply';
 
 type Explain = (gpa: Gpa, says: string) => void;
 
