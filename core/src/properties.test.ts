@@ -6,11 +6,11 @@ import { formatDecimal, roundDown, roundHalfEven, roundHalfUp } from '#core/numb
 import {
   enterLabelOrCode,
   enterPercent,
+  newCode,
   noMark,
   takeComputed,
   type EntryRules,
   type Mark,
-  type SpecialCode,
 } from '#core/posting';
 import { checkScale, countByBand, findBand, moveCutOff } from '#core/scales';
 import { planImport, type Directory, type PlannedRow, type RosterEntry } from '#core/transfer';
@@ -25,14 +25,7 @@ const precisions = fc.record({
 });
 const percents = fc.integer({ min: 0, max: 12_000 }).map((units) => ({ units: BigInt(units), digits: 2 }));
 const computed = fc.integer({ min: 0, max: 1_100_000 }).map((units) => ({ units: BigInt(units), digits: 4 }));
-const codes: readonly SpecialCode[] = ['INC', 'EXM'].map((code) => ({
-  code,
-  meaning: code,
-  forbidsPercent: true,
-  needsLastDate: false,
-  triesCredit: true,
-  onTranscript: true,
-}));
+const codes = ['INC', 'EXM'].map((code) => newCode(code, code, { triesCredit: true }));
 
 function factOf(mark: Mark, { precision }: EntryRules): GradeFact {
   const item = { id: 1, name: 'Quarter grade', precision, failingNeedsLastDate: false };
@@ -87,7 +80,7 @@ describe('a cut-off moved anywhere', () => {
       fc.property(places, percents, fc.array(percents, { maxLength: 30 }), (index, wanted, grades) => {
         const precision = { digits: 1, rounding: roundHalfUp };
         const moved = moveCutOff(letterBands, index, wanted, 1);
-        expect(checkScale(moved, precision).filter(({ severity }) => severity === 'blocks')).toEqual([]);
+        expect(checkScale(moved, precision, 'percent').filter(({ severity }) => severity === 'blocks')).toEqual([]);
         const tallies = grades.map((percent) => ({ percent, grades: 1 }));
         expect(countByBand(moved, tallies, precision).reduce((sum, count) => sum + count, 0)).toBe(grades.length);
       }),

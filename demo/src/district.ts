@@ -6,12 +6,17 @@ type Row<Table extends { $inferInsert: object }> = Omit<Table['$inferInsert'], '
 export interface District {
   readonly schools: Row<typeof tables.schools>[];
   readonly periods: Row<typeof tables.periods>[];
+  readonly breaks: Row<typeof tables.breaks>[];
   readonly people: Row<typeof tables.people>[];
   readonly scales: Row<typeof tables.scales>[];
   readonly scaleVersions: Row<typeof tables.scaleVersions>[];
   readonly bands: Row<typeof tables.bands>[];
   readonly specialCodes: Row<typeof tables.specialCodes>[];
   readonly reportItems: Row<typeof tables.reportItems>[];
+  readonly reportItemParts: Row<typeof tables.reportItemParts>[];
+  readonly reportItemExceptions: Row<typeof tables.reportItemExceptions>[];
+  readonly scalePlacements: Row<typeof tables.scalePlacements>[];
+  readonly courseDefaults: Row<typeof tables.courseDefaults>[];
   readonly reportItemRules: Row<typeof tables.reportItemRules>[];
   readonly postingWindows: Row<typeof tables.postingWindows>[];
   readonly categories: Row<typeof tables.categories>[];
@@ -69,12 +74,17 @@ export function emptyDistrict(): District {
   return {
     schools: [],
     periods: [],
+    breaks: [],
     people: [],
     scales: [],
     scaleVersions: [],
     bands: [],
     specialCodes: [],
     reportItems: [],
+    reportItemParts: [],
+    reportItemExceptions: [],
+    scalePlacements: [],
+    courseDefaults: [],
     reportItemRules: [],
     postingWindows: [],
     categories: [],

@@ -98,6 +98,7 @@ export function bandsOf({ scale }: SchoolPlan): Band[] {
     descriptor,
     passes,
     earnsCredit: passes,
+    isOff: false,
   }));
 }
 

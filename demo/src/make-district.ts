@@ -1,4 +1,5 @@
 import { emptyDistrict, type District } from './district.js';
+import { drawExams } from './draw-exams.js';
 import { drawGrades, fileSections, openPeriodId } from './draw-grades.js';
 import { demoAccounts, drawPeople } from './draw-people.js';
 import { drawScores } from './draw-scores.js';
@@ -28,6 +29,7 @@ export function makeDistrict(): Demo {
   drawGrades(district, percents, random);
   leaveOneWithdrawn(district);
   const plantedFaults = plantFaults(district, random);
+  drawExams(district, percents, createRandom(seed + 1));
   return { district, plantedFaults, files: platformFiles(district, percents) };
 }
 

@@ -1,4 +1,14 @@
-import type { Day, PeriodKind, WindowState } from '#core/calendar';
+import type { Day, LatePosters, PeriodKind, WindowState } from '#core/calendar';
+
+export { calendarFaultSentence } from './calendar-fault-sentence.js';
+export {
+  BreakBody,
+  CopyYearRequest,
+  PeriodBody,
+  SaveCalendarRequest,
+  WindowBody,
+  type CalendarReply,
+} from './calendar-messages.js';
 
 export interface SchoolReply {
   readonly id: number;
@@ -10,6 +20,8 @@ export interface WindowReply {
   /** ISO instants. */
   readonly opensAt: string;
   readonly closesAt: string;
+  readonly graceUntil: string | null;
+  readonly latePosters: LatePosters;
   readonly state: WindowState;
 }
 

@@ -1,12 +1,15 @@
-import type { CourseLength, CourseLevel } from '#core/courses';
-
-export interface CourseReply {
-  readonly id: number;
-  readonly code: string;
-  readonly title: string;
-  readonly department: string;
-  readonly level: CourseLevel;
-  readonly length: CourseLength;
-  readonly credits: string;
-  readonly onTranscript: boolean;
-}
+export { cellFaultSentences } from './cell-fault-sentence.js';
+export {
+  CopySetUpRequest,
+  CourseCellsBody,
+  CourseChangeBody,
+  CourseDefaultsBody,
+  SaveCourseDefaultsRequest,
+  SaveCoursesRequest,
+  copiedParts,
+  type CopiedPart,
+  type CopySetUpReply,
+  type CourseImportReply,
+  type CourseReply,
+  type CoursesReply,
+} from './course-messages.js';

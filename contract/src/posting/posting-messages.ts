@@ -1,5 +1,5 @@
 import type { WindowReply } from '#contract/calendar';
-import type { BandBody } from '#contract/scales';
+import type { BandBody, CodeBody } from '#contract/scales';
 import type { Day } from '#core/calendar';
 import type { RoundingName } from '#core/numbers';
 import { Type } from 'class-transformer';
@@ -110,15 +110,6 @@ export interface ComputedReply {
   readonly acceptedBy: string;
 }
 
-export interface CodeReply {
-  readonly code: string;
-  readonly meaning: string;
-  readonly forbidsPercent: boolean;
-  readonly needsLastDate: boolean;
-  readonly triesCredit: boolean;
-  readonly onTranscript: boolean;
-}
-
 export interface SheetReply {
   readonly sectionId: number;
   readonly section: string;
@@ -136,7 +127,7 @@ export interface SheetReply {
   readonly scaleVersion: number;
   readonly digits: number;
   readonly rounding: RoundingName;
-  readonly codes: readonly CodeReply[];
+  readonly codes: readonly CodeBody[];
   readonly rows: readonly SheetRowReply[];
   readonly receipts: readonly ReceiptReply[];
 }

@@ -4,6 +4,8 @@ const sentences: Record<ScaleFaultCode, string> = {
   'scale-empty': 'A scale needs at least one band.',
   'label-empty': 'A band needs a label, such as B+.',
   'label-twice': '{label} stands twice; each label may be used once.',
+  'cut-off-missing':
+    '{label} has no cut-off; give it one, or take away all of them where labels are only picked by hand.',
   'cut-off-twice': '{label} and {other} both begin at {lowest}; each cut-off may be used once.',
   'cut-off-outside': '{label} begins at {lowest}; a cut-off lies from 0 to 100.',
   'band-unreachable':

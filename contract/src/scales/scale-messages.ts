@@ -1,9 +1,12 @@
 import type { RoundingName } from '#core/numbers';
+import { courseLevels, type CourseLevel } from '#core/courses';
+import { placementKinds, scaleKinds, type PlacementKind, type ScaleKind } from '#core/scales';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
   IsBoolean,
+  IsIn,
   IsInt,
   IsString,
   Length,
@@ -19,8 +22,9 @@ export class BandBody {
   @Length(1, 12, { message: 'a label of 1 to 12 characters, such as B+' })
   label!: string;
 
+  @ValidateIf((band: BandBody) => band.lowest !== null)
   @Matches(/^\d{1,3}(\.\d{1,2})?$/, { message: 'a percent from 0 to 100 with at most two decimals, such as 89.5' })
-  lowest!: string;
+  lowest!: string | null;
 
   @ValidateIf((band: BandBody) => band.points !== null)
   @Matches(/^\d{1,2}(\.\d{1,2})?$/, { message: 'grade points such as 3.7, or empty' })
@@ -35,9 +39,20 @@ export class BandBody {
   @IsString()
   @MaxLength(60, { message: 'at most 60 characters' })
   descriptor!: string;
+
+  @IsBoolean()
+  isOff!: boolean;
 }
 
-export class SaveScaleRequest {
+class BandsBody {
+  @IsArray()
+  @ArrayMaxSize(40, { message: 'at most 40 bands' })
+  @ValidateNested({ each: true })
+  @Type(() => BandBody)
+  bands!: BandBody[];
+}
+
+export class SaveScaleRequest extends BandsBody {
   /** The version that the draft began from. */
   @IsInt()
   basedOnVersion!: number;
@@ -45,12 +60,82 @@ export class SaveScaleRequest {
   /** The period from which the new version is in force. */
   @IsInt()
   fromPeriodId!: number;
+}
 
-  @IsArray()
-  @ArrayMaxSize(40, { message: 'at most 40 bands' })
-  @ValidateNested({ each: true })
-  @Type(() => BandBody)
-  bands!: BandBody[];
+export class PreviewScaleRequest extends BandsBody {
+  /** The period whose grades are looked at. */
+  @IsInt()
+  periodId!: number;
+}
+
+/** How a scale lies beside the one it is tied to. */
+export class TieBody {
+  @IsInt({ message: 'a scale of this school' })
+  toId!: number;
+
+  @Matches(/^-?\d{1,2}(\.\d{1,2})?$/, { message: 'points of percent to shift the cut-offs by, such as -0.5, or 0' })
+  cutOffShift!: string;
+
+  @Matches(/^-?\d(\.\d{1,2})?$/, { message: 'grade points to shift by, such as 0.5, or 0' })
+  pointsShift!: string;
+}
+
+export class ScaleFactsRequest {
+  @IsString()
+  @Length(1, 60, { message: 'a name of 1 to 60 characters' })
+  name!: string;
+
+  @ValidateIf((scale: ScaleFactsRequest) => scale.tie !== null)
+  @ValidateNested()
+  @Type(() => TieBody)
+  tie!: TieBody | null;
+}
+
+export class NewScaleRequest extends BandsBody {
+  @IsString()
+  @Length(1, 60, { message: 'a name of 1 to 60 characters' })
+  name!: string;
+
+  @IsIn(scaleKinds, { message: `one of ${scaleKinds.join(', ')}` })
+  kind!: ScaleKind;
+
+  /** Tied to another scale its bands follow that one, and `bands` is left empty. */
+  @ValidateIf((scale: NewScaleRequest) => scale.tie !== null)
+  @ValidateNested()
+  @Type(() => TieBody)
+  tie!: TieBody | null;
+
+  @IsInt()
+  fromPeriodId!: number;
+}
+
+/** Puts a scale in force at one place, or with `scaleId` null lets that place inherit again. */
+export class PlaceScaleRequest {
+  @IsIn(placementKinds, { message: `one of ${placementKinds.join(', ')}` })
+  kind!: PlacementKind;
+
+  @ValidateIf((place: PlaceScaleRequest) => place.department !== null)
+  @IsString()
+  department!: string | null;
+
+  @ValidateIf((place: PlaceScaleRequest) => place.level !== null)
+  @IsIn(courseLevels, { message: `one of ${courseLevels.join(', ')}` })
+  level!: CourseLevel | null;
+
+  @ValidateIf((place: PlaceScaleRequest) => place.courseId !== null)
+  @IsInt()
+  courseId!: number | null;
+
+  @ValidateIf((place: PlaceScaleRequest) => place.sectionId !== null)
+  @IsInt()
+  sectionId!: number | null;
+
+  @ValidateIf((place: PlaceScaleRequest) => place.scaleId !== null)
+  @IsInt()
+  scaleId!: number | null;
+
+  @IsBoolean()
+  isLocked!: boolean;
 }
 
 export interface ScaleVersionReply {
@@ -60,19 +145,92 @@ export interface ScaleVersionReply {
   readonly savedAt: string;
 }
 
+export interface TieReply extends TieBody {
+  readonly toName: string;
+}
+
 export interface ScaleReply {
   readonly id: number;
   readonly name: string;
-  readonly itemName: string;
+  readonly kind: ScaleKind;
+  readonly tie: TieReply | null;
+  /** Scales that are tied to this one and follow each of its versions. */
+  readonly followers: readonly { readonly id: number; readonly name: string }[];
+  /** The precision of the first item that uses it; half up to one decimal where none does yet. */
   readonly digits: number;
   readonly rounding: RoundingName;
   /** The version in force in the period asked for. */
   readonly version: ScaleVersionReply;
   readonly latestVersion: number;
-  /** From the highest cut-off down. */
+  /** From the highest cut-off down, then those without one in their order. */
   readonly bands: readonly BandBody[];
   readonly versions: readonly ScaleVersionReply[];
+  /** Items that use it in the period, and how many courses do so. */
+  readonly items: readonly string[];
   readonly coursesUsingIt: number;
   /** The period's percents, posted where there are some and computed otherwise, and how often each occurs. */
   readonly tallies: readonly { readonly percent: string; readonly grades: number }[];
+}
+
+/** A scale put in force at a place. */
+export interface PlacementReply {
+  readonly id: number;
+  readonly kind: PlacementKind;
+  readonly department: string | null;
+  readonly level: CourseLevel | null;
+  readonly courseId: number | null;
+  readonly sectionId: number | null;
+  /** As people say it: "honours courses", "Tidal Ecology". */
+  readonly place: string;
+  readonly scaleId: number;
+  readonly isLocked: boolean;
+}
+
+export interface ScalesReply {
+  readonly scales: readonly ScaleReply[];
+  readonly placements: readonly PlacementReply[];
+  readonly departments: readonly string[];
+  readonly courses: readonly {
+    readonly id: number;
+    readonly title: string;
+    /** The scale in force and the place that says so; null where none is. */
+    readonly scaleId: number | null;
+    readonly placementId: number | null;
+    /** Places below that a lock overrules. */
+    readonly overruled: number;
+  }[];
+}
+
+export interface LabelMoveReply {
+  readonly from: string | null;
+  readonly to: string | null;
+  readonly grades: number;
+}
+
+/** What a draft would do to the grades of a period. */
+export interface ScaleEffectReply {
+  readonly grades: number;
+  readonly milliseconds: number;
+  readonly moves: readonly LabelMoveReply[];
+  readonly changed: number;
+  readonly passAnew: number;
+  readonly failAnew: number;
+  readonly meanBefore: string | null;
+  readonly meanAfter: string | null;
+  /** Students a label of whose would change. */
+  readonly students: readonly StudentEffectReply[];
+}
+
+export interface StudentEffectReply {
+  readonly studentId: number;
+  readonly student: string;
+  readonly studentNumber: string;
+  readonly changes: readonly {
+    readonly section: string;
+    readonly percent: string | null;
+    readonly from: string | null;
+    readonly to: string | null;
+  }[];
+  readonly gpaBefore: string | null;
+  readonly gpaAfter: string | null;
 }

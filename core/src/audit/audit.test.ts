@@ -2,7 +2,7 @@ import { readdirSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
 import { decimalOrThrow, roundHalfUp } from '#core/numbers';
-import { noMark, type SpecialCode } from '#core/posting';
+import { newCode, noMark, type SpecialCode } from '#core/posting';
 import { letterBands } from '../scales/letter-scale.fixture.js';
 import {
   auditRules,
@@ -16,15 +16,7 @@ import {
 
 const code = (name: string, more: Partial<SpecialCode> = {}): [string, SpecialCode] => [
   name,
-  {
-    code: name,
-    meaning: name,
-    forbidsPercent: true,
-    needsLastDate: false,
-    triesCredit: true,
-    onTranscript: true,
-    ...more,
-  },
+  newCode(name, name, { triesCredit: true, ...more }),
 ];
 const codes = new Map([
   code('INC', { needsLastDate: true, meaning: 'Incomplete' }),

@@ -1,5 +1,24 @@
+export {
+  checkCalendar,
+  type CalendarFault,
+  type CalendarFaultCode,
+  type CheckedCalendar,
+  type CheckedWindow,
+} from './check-calendar.js';
+export { daysToSameWeekday, moveBreak, movePeriod, nextYearName, sameDateNextYear } from './copy-year.js';
 export { addDays, dayOrThrow, daysBetween, parseDay, type Day } from './day.js';
-export { isWithin, type Period, type PeriodKind } from './period.js';
+export { partCompleted, partOfPeriod, type PartOfPeriod } from './part-of-period.js';
+export {
+  isWithin,
+  liesIn,
+  ordinalOf,
+  periodKinds,
+  periodsWithin,
+  yearOf,
+  type Period,
+  type PeriodKind,
+} from './period.js';
 export { isPlaceholderDay } from './placeholder-day.js';
-export { windowState, type WindowState } from './posting-window.js';
+export { latePosters, windowState, type LatePosters, type WindowState } from './posting-window.js';
 export { readTypedDay } from './read-typed-day.js';
+export { countInstructionalDays, weekdayOf, type Break, type Weekdays } from './school-days.js';

@@ -1,1 +1,27 @@
 export { courseLengths, courseLevels, type Course, type CourseLength, type CourseLevel } from './course.js';
+export {
+  cellFault,
+  cellsOfCourse,
+  courseFields,
+  courseHeadings,
+  courseOfCells,
+  tidyCell,
+  type CellFault,
+  type CourseCells,
+  type CourseField,
+} from './course-cells.js';
+export {
+  factSource,
+  inheritableFacts,
+  withInheritedFacts,
+  type CourseDefaults,
+  type FactSource,
+  type InheritableFact,
+  type OwnCourse,
+} from './inherited-facts.js';
+export {
+  planCourseImport,
+  type CourseImportPlan,
+  type CourseRowOutcome,
+  type CourseRowPlan,
+} from './plan-course-import.js';

@@ -5,6 +5,7 @@ import {
   enterLabelOrCode,
   enterPercent,
   isBlank,
+  newCode,
   noMark,
   readPercent,
   takeComputed,
@@ -12,14 +13,7 @@ import {
   type Mark,
 } from './index.js';
 
-const code = (name: string, meaning: string, forbidsPercent = true) => ({
-  code: name,
-  meaning,
-  forbidsPercent,
-  needsLastDate: false,
-  triesCredit: false,
-  onTranscript: true,
-});
+const code = (name: string, meaning: string, forbidsPercent = true) => newCode(name, meaning, { forbidsPercent });
 const rules: EntryRules = {
   bands: letterBands,
   precision: { digits: 1, rounding: roundHalfUp },

@@ -34,7 +34,7 @@ export function enterLabelOrCode(mark: Mark, text: string, rules: EntryRules): E
   const typed = text.trim().toUpperCase();
   if (typed === '') return { kind: 'entered', mark: { ...mark, label: null, code: null } };
   const band = rules.bands.find(
-    ({ label }) => label.toUpperCase() === typed.replace('-', '−') || label.toUpperCase() === typed,
+    ({ label, isOff }) => !isOff && (label.toUpperCase() === typed.replace('-', '−') || label.toUpperCase() === typed),
   );
   if (band) return { kind: 'entered', mark: { ...mark, label: band.label, code: null } };
   const code = findCode(rules.codes, typed);
@@ -43,7 +43,8 @@ export function enterLabelOrCode(mark: Mark, text: string, rules: EntryRules): E
   return { kind: 'entered', mark: { ...mark, percent, label: null, code: code.code } };
 }
 
-function findCode(codes: readonly SpecialCode[], typed: string): SpecialCode | undefined {
+function findCode(all: readonly SpecialCode[], typed: string): SpecialCode | undefined {
+  const codes = all.filter(({ isOff }) => !isOff);
   const exact = codes.find(({ code }) => code.toUpperCase() === typed);
   if (exact) return exact;
   const starting = codes.filter(

@@ -1,2 +1,29 @@
-export { coverage, coverageChange } from './coverage.js';
-export type { Rule, RuleChoices } from './rule.js';
+export { checkItem, checkItems, partPeriod, sumOfWeights, type ItemFault, type ItemFaultCode } from './check-items.js';
+export { compositeOf, partState, type Composite, type PartState, type WeighedPart } from './composite.js';
+export {
+  coverage,
+  coverageChange,
+  reportsItem,
+  type Assignment,
+  type Cover,
+  type CourseCoverage,
+  type CoverageChange,
+} from './coverage.js';
+export { isPostedIn } from './posted-in.js';
+export {
+  commentRules,
+  familyTimes,
+  familyViews,
+  itemKinds,
+  itemSources,
+  partUnits,
+  type CommentRule,
+  type CompositePart,
+  type FamilyTime,
+  type FamilyView,
+  type ItemKind,
+  type ItemSource,
+  type PartUnit,
+  type ReportItem,
+} from './report-item.js';
+export type { Exception, Rule, RuleChoices } from './rule.js';

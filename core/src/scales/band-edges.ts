@@ -1,11 +1,12 @@
 import { fromDecimal, multiply, rational, unitsAt, type Decimal, type Percent, type Rational } from '#core/numbers';
 import type { Precision } from './find-band.js';
+import { cutBands, type CutBand } from './band.js';
 import { orderBands } from './order-bands.js';
 
-export interface BandEdge<B> {
-  readonly band: B;
+export interface BandEdge<B extends { readonly lowest: Percent | null }> {
+  readonly band: CutBand<B>;
   /** The band below, undefined under the lowest cut-off. */
-  readonly below: B | undefined;
+  readonly below: CutBand<B> | undefined;
   /** The first value, at `valueDigits` digits, that reaches the band once rounded. */
   readonly firstValue: Percent;
   /** The last value, one step of 10^-`valueDigits` lower, that still falls below it. */
@@ -16,12 +17,12 @@ export interface BandEdge<B> {
  * The two values on either side of each cut-off, highest first: with one decimal half up and a cut-off of 89.5, 89.45
  * is the first value in and 89.44 the last one out.
  */
-export function bandEdges<B extends { readonly lowest: Decimal }>(
+export function bandEdges<B extends { readonly lowest: Percent | null; readonly isOff?: boolean }>(
   bands: readonly B[],
   precision: Precision,
   valueDigits: number,
 ): BandEdge<B>[] {
-  const ordered = orderBands(bands);
+  const ordered = orderBands(cutBands(bands));
   return ordered.map((band, index) => {
     const first = firstUnitsReaching(band.lowest, precision, valueDigits);
     return {

@@ -12,9 +12,10 @@ const band = (label: string, lowest: string, points: string | null = null): Band
   passes: true,
   earnsCredit: true,
   descriptor: '',
+  isOff: false,
 });
 const codes = (bands: Band[], digits = 1) =>
-  checkScale(bands, { ...tenths, digits }).map(({ code, index, severity }) => [code, index, severity]);
+  checkScale(bands, { ...tenths, digits }, 'percent').map(({ code, index, severity }) => [code, index, severity]);
 
 describe('checkScale', () => {
   it('warns that two letters of the published table carry the same points, and finds nothing else', () => {
@@ -40,5 +41,26 @@ describe('checkScale', () => {
     const bands = [band('A', '90'), band('B', '89.96'), band('F', '0')];
     expect(codes(bands, 1)).toEqual([['band-unreachable', 1, 'blocks']]);
     expect(codes(bands, 2)).toEqual([]);
+  });
+
+  it('asks nothing of a band that is switched off, but keeps its label from being given twice', () => {
+    const off = { ...band('D', '89.96'), isOff: true };
+    expect(codes([band('A', '90'), off, band('F', '0')])).toEqual([]);
+    expect(codes([band('A', '90'), off, band('D', '50'), band('F', '0')])).toEqual([['label-twice', 2, 'blocks']]);
+  });
+
+  it('a scale of choices has every cut-off or none', () => {
+    const choice = (label: string, lowest: string | null) => ({
+      ...band(label, '0'),
+      lowest: lowest && decimalOrThrow(lowest),
+    });
+    const found = (...bands: ReturnType<typeof choice>[]) =>
+      checkScale(bands as Band[], tenths, 'choice').map(({ code, index }) => [code, index]);
+    expect(found(choice('S', null), choice('U', null))).toEqual([]);
+    expect(found(choice('S', '60'), choice('U', null))).toEqual([
+      ['cut-off-missing', 1],
+      ['bottom-above-0', null],
+    ]);
+    expect(found(choice('S', '60'), choice('U', '0'))).toEqual([]);
   });
 });

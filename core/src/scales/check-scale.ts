@@ -1,8 +1,9 @@
 import { compareDecimals, decimalOrThrow, formatDecimal } from '#core/numbers';
-import type { Band } from './band.js';
+import { cutBands, type Band, type CutBand } from './band.js';
 import { bandEdges } from './band-edges.js';
 import type { Precision } from './find-band.js';
 import { orderBands } from './order-bands.js';
+import type { ScaleKind } from './scale-kind.js';
 
 /** What is wrong with a scale. `severity` "blocks" keeps it from being saved; "warns" is for the registrar to judge. */
 export interface ScaleFault {
@@ -17,6 +18,7 @@ export type ScaleFaultCode =
   | 'scale-empty'
   | 'label-empty'
   | 'label-twice'
+  | 'cut-off-missing'
   | 'cut-off-twice'
   | 'cut-off-outside'
   | 'band-unreachable'
@@ -26,12 +28,16 @@ export type ScaleFaultCode =
 const hundred = decimalOrThrow('100');
 const nought = decimalOrThrow('0');
 
-/** The faults of a percent scale at the precision of the item that uses it, in the order of the bands as given. */
-export function checkScale(bands: readonly Band[], precision: Precision): ScaleFault[] {
-  if (bands.length === 0) return [fault('scale-empty', 'blocks', null, {})];
+/**
+ * The faults of a scale at the precision of the item that uses it, in the order of the bands as given. A percent scale
+ * needs every cut-off; a level or choice scale may do without, but has either all of them or none.
+ */
+export function checkScale(bands: readonly Band[], precision: Precision, kind: ScaleKind): ScaleFault[] {
+  if (bands.every(({ isOff }) => isOff)) return [fault('scale-empty', 'blocks', null, {})];
+  const needsCutOffs = kind === 'percent' || cutBands(bands).length > 0;
   const faults = bands.flatMap((band, index) => [
     ...checkLabel(bands, band, index),
-    ...checkCutOff(bands, band, index, precision),
+    ...(band.isOff ? [] : checkCutOff(bands, band, index, precision, needsCutOffs)),
   ]);
   return [...faults, ...checkPoints(bands), ...checkBottom(bands)];
 }
@@ -42,12 +48,23 @@ function checkLabel(bands: readonly Band[], { label }: Band, index: number): Sca
   return first < index ? [fault('label-twice', 'blocks', index, { label })] : [];
 }
 
-function checkCutOff(bands: readonly Band[], band: Band, index: number, precision: Precision): ScaleFault[] {
+function checkCutOff(
+  bands: readonly Band[],
+  band: Band,
+  index: number,
+  precision: Precision,
+  needsCutOffs: boolean,
+): ScaleFault[] {
+  if (band.lowest === null) {
+    return needsCutOffs ? [fault('cut-off-missing', 'blocks', index, { label: band.label })] : [];
+  }
   const lowest = formatDecimal(band.lowest);
   if (compareDecimals(band.lowest, nought) < 0 || compareDecimals(band.lowest, hundred) > 0) {
     return [fault('cut-off-outside', 'blocks', index, { label: band.label, lowest })];
   }
-  const same = bands.findIndex((other) => compareDecimals(other.lowest, band.lowest) === 0);
+  const same = bands.findIndex(
+    (other) => !other.isOff && other.lowest !== null && compareDecimals(other.lowest, band.lowest!) === 0,
+  );
   if (same < index) {
     return [fault('cut-off-twice', 'blocks', index, { label: band.label, other: bands[same]!.label, lowest })];
   }
@@ -58,14 +75,15 @@ function checkCutOff(bands: readonly Band[], band: Band, index: number, precisio
 
 /** Two cut-offs closer together than one step of the precision leave the lower band without a value. */
 function isUnreachable(bands: readonly Band[], band: Band, precision: Precision): boolean {
-  const edges = bandEdges(bands, precision, Math.max(2, ...bands.map((each) => each.lowest.digits)));
+  const edges = bandEdges(bands, precision, Math.max(2, ...cutBands(bands).map((each) => each.lowest.digits)));
   const at = edges.findIndex((edge) => edge.band === band);
   const above = edges[at - 1];
   return above !== undefined && compareDecimals(above.firstValue, edges[at]!.firstValue) === 0;
 }
 
 function checkPoints(bands: readonly Band[]): ScaleFault[] {
-  const withPoints = orderBands(bands.map((band, index) => ({ ...band, index }))).filter((band) => band.points);
+  const inUse = bands.map((band, index) => ({ ...band, index })).filter((band) => !band.isOff && band.points);
+  const withPoints = orderBands(inUse);
   return withPoints.flatMap((lower, at) => {
     const higher = withPoints[at - 1];
     if (!higher || compareDecimals(higher.points!, lower.points!) > 0) return [];
@@ -74,10 +92,10 @@ function checkPoints(bands: readonly Band[]): ScaleFault[] {
   });
 }
 
-/** The top band has no end of its own, so a percent scale can leave values without a band only at the bottom. */
+/** The top band has no end of its own, so a scale with cut-offs can leave values without a band only at the bottom. */
 function checkBottom(bands: readonly Band[]): ScaleFault[] {
-  const bottom = orderBands(bands).at(-1)!;
-  if (compareDecimals(bottom.lowest, nought) <= 0) return [];
+  const bottom: CutBand | undefined = orderBands(cutBands(bands)).at(-1);
+  if (!bottom || compareDecimals(bottom.lowest, nought) <= 0) return [];
   return [fault('bottom-above-0', 'blocks', null, { label: bottom.label, lowest: formatDecimal(bottom.lowest) })];
 }
 

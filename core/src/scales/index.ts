@@ -1,8 +1,22 @@
-export type { Band } from './band.js';
+export { cutBands, type Band, type CutBand } from './band.js';
 export { bandEdges } from './band-edges.js';
 export { checkScale, type ScaleFault, type ScaleFaultCode } from './check-scale.js';
+export { deriveBands, type Shift } from './derive-bands.js';
+export { effectOfDraft, type EffectPolicy, type ScaleEffect } from './effect-of-draft.js';
 export { findBand, type Precision } from './find-band.js';
+export { gradeColumns, hundredths, tenThousandths, type GradeColumns } from './grade-columns.js';
 export { moveCutOff } from './move-cut-off.js';
 export { orderBands } from './order-bands.js';
 export { readBands } from './read-bands.js';
+export { readStatedScale, type StatedLine } from './read-stated-scale.js';
+export {
+  placementKinds,
+  scaleInForce,
+  type PlacementKind,
+  type ScaleInForce,
+  type ScalePlacement,
+  type ScaleSeeker,
+} from './scale-in-force.js';
+export { scaleKinds, type ScaleKind } from './scale-kind.js';
+export { checkStatedEnds, endFaultRange, settleStatedEnds, type EndFault, type StatedBand } from './stated-ends.js';
 export { countByBand, countByWholePercent, countJustBelow, draftEffect, type DraftEffect } from './tally.js';

@@ -1,5 +1,5 @@
 import { decimalOrThrow } from '#core/numbers';
-import type { Band } from './band.js';
+import type { CutBand } from './band.js';
 
 /**
  * Letter, lowest percent and grade points of the usual conversion to a 4.0 scale.
@@ -7,7 +7,7 @@ import type { Band } from './band.js';
  */
 const rows = `A+ 97 4.0, A 93 4.0, A- 90 3.7, B+ 87 3.3, B 83 3.0, B- 80 2.7, C+ 77 2.3, C 73 2.0, C- 70 1.7, D+ 67 1.3, D 65 1.0, F 0 0.0`;
 
-export const letterBands: readonly Band[] = rows.split(', ').map((row) => {
+export const letterBands: readonly CutBand[] = rows.split(', ').map((row) => {
   const [label, lowest, points] = row.split(' ') as [string, string, string];
   const passes = label !== 'F';
   return {
@@ -17,5 +17,6 @@ export const letterBands: readonly Band[] = rows.split(', ').map((row) => {
     passes,
     earnsCredit: passes,
     descriptor: '',
+    isOff: false,
   };
 });

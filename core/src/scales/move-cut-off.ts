@@ -1,12 +1,12 @@
 import { compareDecimals, type Percent } from '#core/numbers';
-import type { Band } from './band.js';
+import type { CutBand } from './band.js';
 
 /**
  * The bands with one cut-off moved. It stays at least one step (10^-`digits`) clear of its neighbours and within
  * 0 to 100, so that moving never makes two bands change places. `bands` runs from the highest cut-off down.
  */
-export function moveCutOff(bands: readonly Band[], index: number, wanted: Percent, digits: number): Band[] {
-  const at = (band: Band | undefined, fallback: bigint, step: bigint) =>
+export function moveCutOff(bands: readonly CutBand[], index: number, wanted: Percent, digits: number): CutBand[] {
+  const at = (band: CutBand | undefined, fallback: bigint, step: bigint) =>
     band ? onGrid(band.lowest, digits) + step : fallback;
   const highest = at(bands[index - 1], 100n * 10n ** BigInt(digits), -1n);
   const lowest = at(bands[index + 1], 0n, 1n);

@@ -1,6 +1,6 @@
 import { compareDecimals, decimalOrThrow, unitsAt, type Percent } from '#core/numbers';
 import { findBand, type Precision } from './find-band.js';
-import type { Band } from './band.js';
+import { cutBands, type Band } from './band.js';
 
 /** How often a percent occurs. */
 export interface PercentTally {
@@ -24,7 +24,7 @@ export function countByWholePercent(tallies: readonly PercentTally[]): number[] 
 export function countByBand(bands: readonly Band[], tallies: readonly PercentTally[], precision: Precision): number[] {
   const counts = new Array<number>(bands.length).fill(0);
   for (const { percent, grades } of tallies) {
-    const { band } = findBand(bands, percent, precision);
+    const { band } = findBand<Band>(bands, percent, precision);
     if (band) counts[bands.indexOf(band)]! += grades;
   }
   return counts;
@@ -45,7 +45,7 @@ export function draftEffect(
 ): DraftEffect {
   let [up, down] = [0, 0];
   for (const { percent, grades } of tallies) {
-    const [before, after] = [saved, draft].map((bands) => findBand(bands, percent, precision).band);
+    const [before, after] = [saved, draft].map((bands) => findBand<Band>(bands, percent, precision).band);
     if (before?.label === after?.label) continue;
     if (rank(saved, after) > rank(saved, before)) up += grades;
     else down += grades;
@@ -63,7 +63,7 @@ export function countJustBelow(bands: readonly Band[], tallies: readonly Percent
   };
   return tallies
     .filter(({ percent }) =>
-      bands.some((band) => compareDecimals(band.lowest, percent) > 0 && isJustBelow(percent, band.lowest)),
+      cutBands(bands).some((band) => compareDecimals(band.lowest, percent) > 0 && isJustBelow(percent, band.lowest)),
     )
     .reduce((sum, { grades }) => sum + grades, 0);
 }

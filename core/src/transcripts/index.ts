@@ -2,4 +2,5 @@ export { creditShares } from './credit-shares.js';
 export { entryOfMark } from './entry-of-mark.js';
 export { gpa, type Gpa, type GpaPolicy } from './gpa.js';
 export type { TranscriptEntry } from './transcript-entry.js';
+export { periodShare } from './period-share.js';
 export { sumCredits } from './sum-credits.js';

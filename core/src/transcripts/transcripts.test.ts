@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Course, CourseLevel } from '#core/courses';
 import { decimalOrThrow, formatDecimal, roundDown, roundHalfUp } from '#core/numbers';
-import { noMark } from '#core/posting';
+import { newCode, noMark } from '#core/posting';
 import { letterBands } from '../scales/letter-scale.fixture.js';
 import { creditShares, entryOfMark, gpa, type GpaPolicy, type TranscriptEntry } from './index.js';
 
@@ -22,27 +22,17 @@ const course: Course = {
   level: 'regular',
   length: 'year',
   credits: decimalOrThrow('1'),
+  kind: 'academic',
+  mostCredits: null,
   onTranscript: true,
   countsInGpa: true,
 };
 const codes = new Map(
   [
-    {
-      code: 'INC',
-      meaning: 'Incomplete',
-      forbidsPercent: true,
-      needsLastDate: true,
-      triesCredit: true,
-      onTranscript: true,
-    },
-    {
-      code: 'EXM',
-      meaning: 'Exempt',
-      forbidsPercent: true,
-      needsLastDate: false,
-      triesCredit: false,
-      onTranscript: false,
-    },
+    newCode('INC', 'Incomplete', { triesCredit: true }),
+    newCode('EXM', 'Exempt', { onTranscript: false }),
+    newCode('NVA', 'Never attended', { triesCredit: true, isFailing: true, countsInGpa: true }),
+    newCode('PAS', 'Pass', { triesCredit: true, earnsCredit: true }),
   ].map((code) => [code.code, code]),
 );
 

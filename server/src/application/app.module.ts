@@ -2,6 +2,8 @@ import { Module, type DynamicModule } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
 import { ThrottlerModule } from '@nestjs/throttler';
 import { AuditModule } from '#server/audit';
+import { CalendarModule } from '#server/calendar';
+import { CoursesModule } from '#server/courses';
 import { LogModule } from '#server/log';
 import { PeopleModule } from '#server/people';
 import {
@@ -17,6 +19,7 @@ import { PostingModule } from '#server/posting';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
 import { SearchModule } from '#server/search';
+import { SetUpModule } from '#server/set-up';
 import { TranscriptsModule } from '#server/transcripts';
 import { TransferModule } from '#server/transfer';
 
@@ -32,12 +35,15 @@ export class AppModule {
         PlatformModule.on(database, clock),
         ThrottlerModule.forRoot([{ ttl: 60_000, limit: triesPerMinute }]),
         AuditModule,
+        CalendarModule,
+        CoursesModule,
         LogModule,
         PeopleModule,
         PostingModule,
         ReportItemsModule,
         ScalesModule,
         SearchModule,
+        SetUpModule,
         TranscriptsModule,
         TransferModule,
       ],

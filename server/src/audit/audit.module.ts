@@ -1,18 +1,18 @@
 import { Module } from '@nestjs/common';
-import { PeriodsRepository } from '#server/calendar';
+import { CalendarModule } from '#server/calendar';
 import { LogModule } from '#server/log';
 import { PostingModule } from '#server/posting';
 import { ReportItemsModule } from '#server/report-items';
-import { ScalesRepository } from '#server/scales';
+import { ScalesModule } from '#server/scales';
 import { AuditController } from './audit.controller.js';
 import { AuditRunsRepository } from './audit-runs.repository.js';
 import { AuditService } from './audit.service.js';
 import { SnapshotService } from './snapshot.service.js';
 
 @Module({
-  imports: [LogModule, PostingModule, ReportItemsModule],
+  imports: [CalendarModule, LogModule, PostingModule, ReportItemsModule, ScalesModule],
   controllers: [AuditController],
-  providers: [AuditRunsRepository, AuditService, PeriodsRepository, ScalesRepository, SnapshotService],
+  providers: [AuditRunsRepository, AuditService, SnapshotService],
   exports: [AuditRunsRepository, AuditService, SnapshotService],
 })
 export class AuditModule {}

@@ -4,7 +4,7 @@ import type { SchoolPeriod } from '#server/calendar';
 import type { Queries } from '#server/platform';
 import { GradeRowsRepository, type GradeRow } from '#server/posting';
 import { precisionOf, ReportingService, type Reporting, type ReportingSection } from '#server/report-items';
-import { ScalesRepository, type ScaleVersion } from '#server/scales';
+import { ScalesRepository, SectionScales, type ScaleVersion } from '#server/scales';
 
 /** A period as the audit sees it, and the rows behind its facts. */
 export interface PeriodSnapshot {
@@ -26,6 +26,7 @@ export class SnapshotService {
     private readonly reporting: ReportingService,
     private readonly rows: GradeRowsRepository,
     private readonly scales: ScalesRepository,
+    private readonly sectionScales: SectionScales,
   ) {}
 
   ofPeriod(queries: Queries, period: SchoolPeriod): Promise<PeriodSnapshot> {
@@ -66,12 +67,14 @@ export class SnapshotService {
     rows: readonly GradeRow[],
   ): Promise<GradedRow[]> {
     const sections = new Map(reporting.sections.map((section) => [section.id, section]));
-    const inForce = await this.scales.inForceOrThrow(queries, reporting.item.scaleId, period);
+    const inForce = await this.sectionScales.inForce(queries, reporting.item, period, reporting.sections);
     const ids = rows.flatMap(({ scaleVersionId }) => scaleVersionId ?? []);
-    const versions = await this.scales.versions(queries, [...new Set([inForce.id, ...ids])]);
+    const versions = await this.scales.versions(queries, [...new Set(ids)]);
     return rows.flatMap((row) => {
       const section = sections.get(row.sectionId);
-      return section ? [{ row, reporting, section, scale: versions.get(row.scaleVersionId ?? inForce.id)! }] : [];
+      if (!section) return [];
+      const posted = row.scaleVersionId === null ? undefined : versions.get(row.scaleVersionId);
+      return [{ row, reporting, section, scale: posted ?? inForce.get(section.id) ?? noScale }];
     });
   }
 }
@@ -80,5 +83,14 @@ function gradeFact({ row, reporting: { item }, scale }: GradedRow): GradeFact {
   const { enrollmentId, mark, withdrawnOn } = row;
   const { id, name, failingNeedsLastDate } = item;
   const itemFact: ItemFact = { id, name, failingNeedsLastDate, precision: precisionOf(item) };
-  return { enrollmentId, mark, withdrawnOn, item: itemFact, scale: { name: scale.scaleName, bands: scale.bands } };
+  return {
+    enrollmentId,
+    mark,
+    withdrawnOn,
+    item: itemFact,
+    scale: { name: scale.scaleName, bands: scale.bands.filter(({ isOff }) => !isOff) },
+  };
 }
+
+/** Where no scale is in force no label fits; the check of the set-up says so. */
+const noScale: ScaleVersion = { id: 0, scaleId: 0, scaleName: 'no scale', number: 0, fromPeriodId: 0, bands: [] };

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { eq, sql } from 'drizzle-orm';
-import { tables, Transactions, type Actor } from '#server/platform';
+import { DistrictZone, Settings, tables, Transactions, type Actor } from '#server/platform';
 
 export interface Account extends Actor {
   readonly passwordHash: string;
@@ -8,7 +8,11 @@ export interface Account extends Actor {
 
 @Injectable()
 export class AccountsRepository {
-  constructor(private readonly transactions: Transactions) {}
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly settings: Settings,
+    private readonly zone: DistrictZone,
+  ) {}
 
   async findByUsername(username: string): Promise<Account | undefined> {
     const { accounts, people } = tables;
@@ -28,18 +32,10 @@ export class AccountsRepository {
 
   /** People whom the demo data brought, with their passwords in plain text; empty in a real district. */
   async demoPeople(): Promise<unknown> {
-    return (await this.setting('demo-people')) ?? [];
+    return (await this.settings.value(this.transactions.reading, 'demo-people')) ?? [];
   }
 
-  /** The district's time zone; the server's own until one is set. */
-  async timeZone(): Promise<string> {
-    const zone = await this.setting('time-zone');
-    return typeof zone === 'string' ? zone : Intl.DateTimeFormat().resolvedOptions().timeZone;
-  }
-
-  private async setting(key: string): Promise<unknown> {
-    const { settings } = tables;
-    const [row] = await this.transactions.reading.select().from(settings).where(eq(settings.key, key));
-    return row?.value;
+  timeZone(): Promise<string> {
+    return this.zone.name(this.transactions.reading);
   }
 }

@@ -1,7 +1,10 @@
 import { Global, Module, type DynamicModule } from '@nestjs/common';
 import { Clock } from './clock/clock.js';
+import { DistrictZone } from './clock/district-zone.js';
 import type { OpenDatabase } from './database/open-database.js';
+import { CopyReader } from './database/copy-reader.js';
 import { DATABASE, Transactions } from './database/transactions.js';
+import { Settings } from './settings/settings.js';
 
 /** What every domain stands on: the database and the clock. */
 @Global()
@@ -10,8 +13,15 @@ export class PlatformModule {
   static on(database: OpenDatabase, clock: Clock): DynamicModule {
     return {
       module: PlatformModule,
-      providers: [{ provide: DATABASE, useValue: database }, { provide: Clock, useValue: clock }, Transactions],
-      exports: [DATABASE, Clock, Transactions],
+      providers: [
+        { provide: DATABASE, useValue: database },
+        { provide: Clock, useValue: clock },
+        CopyReader,
+        DistrictZone,
+        Settings,
+        Transactions,
+      ],
+      exports: [DATABASE, Clock, CopyReader, DistrictZone, Settings, Transactions],
     };
   }
 }

@@ -1,8 +1,8 @@
 import { Module } from '@nestjs/common';
-import { PeriodsRepository } from '#server/calendar';
+import { CalendarModule } from '#server/calendar';
 import { LogModule } from '#server/log';
 import { ReportItemsModule } from '#server/report-items';
-import { ScalesRepository } from '#server/scales';
+import { ScalesModule } from '#server/scales';
 import { GradeRowsRepository } from './grade-rows.repository.js';
 import { PostingController } from './posting.controller.js';
 import { SaveSheetService } from './save-sheet.service.js';
@@ -12,13 +12,11 @@ import { SheetsService } from './sheets.service.js';
 import { TermLineService } from './term-line.service.js';
 
 @Module({
-  imports: [LogModule, ReportItemsModule],
+  imports: [CalendarModule, LogModule, ReportItemsModule, ScalesModule],
   controllers: [PostingController],
   providers: [
     GradeRowsRepository,
-    PeriodsRepository,
     SaveSheetService,
-    ScalesRepository,
     SectionProgressRepository,
     SheetContextService,
     SheetsService,

@@ -136,7 +136,7 @@ interface MarkChange {
 
 function refuseWhereNotOpen(actor: Actor, { item, period, window }: SheetContext, saysOutside: boolean): void {
   const state = window?.state ?? 'closed';
-  if (!canPost(actor, state, saysOutside)) {
+  if (!canPost(actor, window, saysOutside)) {
     throw new Refusal('window-closed', { item: item.name, period: period.name, state });
   }
 }

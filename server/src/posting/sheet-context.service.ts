@@ -4,19 +4,14 @@ import { windowState } from '#core/calendar';
 import type { WindowReply } from '#contract/calendar';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { Clock, Refusal, tables, type Actor, type Queries } from '#server/platform';
-import {
-  ReportingService,
-  ReportItemsRepository,
-  type ReportingSection,
-  type ReportItemRow,
-} from '#server/report-items';
-import { ScalesRepository, type ScaleVersion } from '#server/scales';
+import { ReportingService, ReportItemsRepository, type ReportingSection, type KeptItem } from '#server/report-items';
+import { SectionScales, type ScaleVersion } from '#server/scales';
 import { canOpenSheet } from './posting-policy.js';
 
 /** All that stands around the rows of a grade sheet. */
 export interface SheetContext {
   readonly section: ReportingSection;
-  readonly item: ReportItemRow;
+  readonly item: KeptItem;
   readonly period: SchoolPeriod;
   readonly window: WindowReply | null;
   readonly sealedAt: Date | null;
@@ -29,7 +24,7 @@ export class SheetContextService {
     private readonly periods: PeriodsRepository,
     private readonly reporting: ReportingService,
     private readonly items: ReportItemsRepository,
-    private readonly scales: ScalesRepository,
+    private readonly scales: SectionScales,
     private readonly clock: Clock,
   ) {}
 
@@ -44,13 +39,15 @@ export class SheetContextService {
     const section = sections.find(({ id }) => id === sectionId);
     if (!section) throw new Refusal('not-found', { what: `section that reports ${item.name}`, id: sectionId });
     if (!canOpenSheet(actor, section)) throw new Refusal('not-allowed');
+    const scale = (await this.scales.inForce(queries, item, period, [section])).get(section.id);
+    if (!scale) throw new Refusal('scale-missing', { course: section.course.title });
     return {
       section,
       item,
       period,
       window: await this.windowOf(queries, itemId, periodId),
       sealedAt: await this.sealedAt(queries, periodId),
-      scale: await this.scales.inForceOrThrow(queries, item.scaleId, period),
+      scale,
     };
   }
 

@@ -10,10 +10,11 @@ import {
   type SheetReply,
   type SheetRowReply,
 } from '#contract/posting';
+import { bodyOfBand, bodyOfCode } from '#contract/scales';
 import { PeriodsRepository } from '#server/calendar';
 import { tables, Transactions, type Actor, type Queries } from '#server/platform';
 import { ReportingService } from '#server/report-items';
-import { bandBody, ScalesRepository, type ScaleVersion } from '#server/scales';
+import { ScalesRepository, type ScaleVersion } from '#server/scales';
 import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 import { canOpenSheet } from './posting-policy.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
@@ -84,11 +85,11 @@ export class SheetsService {
       window: context.window,
       sealedAt: context.sealedAt?.toISOString() ?? null,
       scaleName: scale.scaleName,
-      scales: [...versions.values()].map(({ number, bands }) => ({ version: number, bands: bands.map(bandBody) })),
+      scales: [...versions.values()].map(({ number, bands }) => ({ version: number, bands: bands.map(bodyOfBand) })),
       scaleVersion: scale.number,
       digits: item.digits,
       rounding: item.rounding,
-      codes: await this.scales.codes(queries),
+      codes: (await this.scales.codes(queries)).map(bodyOfCode),
       rows: await this.replyRows(queries, context, rows),
       receipts: await this.receiptsOf(queries, context),
     };

@@ -1,3 +1,3 @@
-export { precisionOf, ReportItemsRepository, type ReportItemRow } from './report-items.repository.js';
+export { precisionOf, ReportItemsRepository, type KeptItem } from './report-items.repository.js';
 export { ReportingService, type Reporting, type ReportingSection } from './reporting.service.js';
 export { ReportItemsModule } from './report-items.module.js';

@@ -1,10 +1,12 @@
-import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
 import {
-  RuleChoicesBody,
-  SaveRuleRequest,
+  AssignmentBody,
+  NewItemRequest,
+  OrderItemsRequest,
+  SaveAssignmentRequest,
+  SaveItemRequest,
+  type AssignmentPreviewReply,
   type ReportItemsReply,
-  type RulePreviewReply,
-  type RuleReply,
 } from '#contract/report-items';
 import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
 import { ReportItemsService } from './report-items.service.js';
@@ -19,18 +21,53 @@ export class ReportItemsController {
     return this.reportItems.ofSchool(schoolId);
   }
 
-  @Post('report-item-rules/:ruleId/preview')
-  @HttpCode(200)
-  preview(@Param('ruleId', ParseIntPipe) ruleId: number, @Body() choices: RuleChoicesBody): Promise<RulePreviewReply> {
-    return this.reportItems.preview(ruleId, choices);
+  @Post('schools/:schoolId/report-items')
+  add(
+    @CurrentActor() actor: Actor,
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Body() request: NewItemRequest,
+  ): Promise<ReportItemsReply> {
+    return this.reportItems.add(actor, schoolId, request);
   }
 
-  @Put('report-item-rules/:ruleId')
+  @Put('schools/:schoolId/report-items/order')
+  order(
+    @CurrentActor() actor: Actor,
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Body() { itemIds }: OrderItemsRequest,
+  ): Promise<ReportItemsReply> {
+    return this.reportItems.order(actor, schoolId, itemIds);
+  }
+
+  @Post('schools/:schoolId/report-items/preview')
+  @HttpCode(200)
+  preview(
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Body() assignment: AssignmentBody,
+  ): Promise<AssignmentPreviewReply> {
+    return this.reportItems.preview(schoolId, assignment);
+  }
+
+  @Put('schools/:schoolId/report-items/assignment')
+  saveAssignment(
+    @CurrentActor() actor: Actor,
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Body() request: SaveAssignmentRequest,
+  ): Promise<ReportItemsReply> {
+    return this.reportItems.saveAssignment(actor, schoolId, request);
+  }
+
+  @Put('report-items/:itemId')
   change(
     @CurrentActor() actor: Actor,
-    @Param('ruleId', ParseIntPipe) ruleId: number,
-    @Body() request: SaveRuleRequest,
-  ): Promise<RuleReply> {
-    return this.reportItems.changeRule(actor, ruleId, request);
+    @Param('itemId', ParseIntPipe) itemId: number,
+    @Body() request: SaveItemRequest,
+  ): Promise<ReportItemsReply> {
+    return this.reportItems.change(actor, itemId, request);
+  }
+
+  @Delete('report-items/:itemId')
+  remove(@CurrentActor() actor: Actor, @Param('itemId', ParseIntPipe) itemId: number): Promise<ReportItemsReply> {
+    return this.reportItems.remove(actor, itemId);
   }
 }

@@ -1,15 +1,17 @@
 import { Module } from '@nestjs/common';
-import { CoursesRepository } from '#server/courses';
+import { CalendarModule } from '#server/calendar';
+import { CoursesModule } from '#server/courses';
 import { LogModule } from '#server/log';
+import { LabelsRepository } from './labels.repository.js';
 import { ReportItemsController } from './report-items.controller.js';
 import { ReportItemsRepository } from './report-items.repository.js';
 import { ReportItemsService } from './report-items.service.js';
 import { ReportingService } from './reporting.service.js';
 
 @Module({
-  imports: [LogModule],
+  imports: [CalendarModule, CoursesModule, LogModule],
   controllers: [ReportItemsController],
-  providers: [CoursesRepository, ReportItemsRepository, ReportItemsService, ReportingService],
+  providers: [LabelsRepository, ReportItemsRepository, ReportItemsService, ReportingService],
   exports: [ReportItemsRepository, ReportingService],
 })
 export class ReportItemsModule {}

@@ -1,13 +1,33 @@
 import { Injectable } from '@nestjs/common';
+import { ordinalOf, periodKinds, yearOf, type Period } from '#core/calendar';
 import { formatDecimal } from '#core/numbers';
-import { coverage, coverageChange, type RuleChoices } from '#core/report-items';
-import type { Course } from '#core/courses';
-import type { CourseReply } from '#contract/courses';
-import type { ReportItemsReply, RulePreviewReply, RuleReply, SaveRuleRequest } from '#contract/report-items';
-import { CoursesRepository } from '#server/courses';
-import { ChangeLog } from '#server/log';
-import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { ReportItemsRepository, type VersionedRule } from './report-items.repository.js';
+import {
+  checkItem,
+  coverage,
+  coverageChange,
+  isPostedIn,
+  type Assignment,
+  type CourseCoverage,
+} from '#core/report-items';
+import {
+  bodyOfItem,
+  itemFaultSentence,
+  itemOfBody,
+  type AssignmentBody,
+  type AssignmentPreviewReply,
+  type CoverReply,
+  type ItemBody,
+  type NewItemRequest,
+  type ReportItemsReply,
+  type SaveAssignmentRequest,
+  type SaveItemRequest,
+} from '#contract/report-items';
+import { PeriodsRepository } from '#server/calendar';
+import { CoursesRepository, PlacementsRepository, scaleSource, seekerOf } from '#server/courses';
+import { ChangeLog, revisionOf } from '#server/log';
+import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { LabelsRepository } from './labels.repository.js';
+import { ReportItemsRepository } from './report-items.repository.js';
 
 @Injectable()
 export class ReportItemsService {
@@ -15,73 +35,255 @@ export class ReportItemsService {
     private readonly transactions: Transactions,
     private readonly items: ReportItemsRepository,
     private readonly courses: CoursesRepository,
+    private readonly placements: PlacementsRepository,
+    private readonly periods: PeriodsRepository,
+    private readonly labels: LabelsRepository,
     private readonly log: ChangeLog,
   ) {}
 
-  async ofSchool(schoolId: number): Promise<ReportItemsReply> {
+  ofSchool(schoolId: number): Promise<ReportItemsReply> {
+    return this.read(this.transactions.reading, schoolId);
+  }
+
+  /** What other rules and exceptions would add and remove, and how many posted grades would lose their place. */
+  async preview(schoolId: number, body: AssignmentBody): Promise<AssignmentPreviewReply> {
     const queries = this.transactions.reading;
-    const rules = await this.items.rulesOfSchool(queries, schoolId);
     const courses = await this.courses.ofSchool(queries, schoolId);
     const items = await this.items.ofSchool(queries, schoolId);
+    const [before, after] = [await this.assignment(queries, schoolId), assignmentOf(schoolId, body)];
+    const posted = await this.items.postedByCourse(queries, schoolId);
+    const changes = coverageChange(
+      courses,
+      before,
+      after,
+      items.map(({ id }) => id),
+    );
     return {
-      items: items.map(({ id, name, heading, scaleName, digits, rounding, failingNeedsLastDate, onTranscript }) => ({
-        id,
-        name,
-        heading,
-        scaleName,
-        digits,
-        rounding,
-        failingNeedsLastDate,
-        onTranscript,
+      courses: coverage(courses, after).map((covered) => ({
+        id: covered.course.id,
+        covers: coverReplies(covered, after),
       })),
-      rules: rules.map(ruleReply),
-      departments: [...new Set(courses.map(({ department }) => department))].toSorted(),
-      courses: coverage(courses, rules).map(({ course, covers }) => ({ ...courseReply(course), covers })),
+      changes: changes.map(({ itemId, added, removed }) => ({
+        itemId,
+        added: added.map(({ id, title }) => ({ id, title })),
+        removed: removed.map(({ id, title }) => {
+          const found = posted.find((each) => each.itemId === itemId && each.courseId === id);
+          return { id, title, postedGrades: found?.posted ?? 0 };
+        }),
+      })),
     };
   }
 
-  /** What a change of a rule would add and remove, and how many posted grades would lose their place. */
-  async preview(ruleId: number, choices: RuleChoices): Promise<RulePreviewReply> {
-    const queries = this.transactions.reading;
-    const rule = await this.items.ruleByIdOrThrow(queries, ruleId);
-    const rules = await this.items.rulesOfSchool(queries, rule.schoolId);
-    const changed = rules.map((each) => (each.id === rule.id ? { ...each, ...choices } : each));
-    const courses = await this.courses.ofSchool(queries, rule.schoolId);
-    const { added, removed } = coverageChange(courses, rules, changed, rule.itemId);
-    const posted = await this.items.postedByCourse(queries, rule.itemId);
-    return {
-      added: added.map(courseReply),
-      removed: removed.map((course) => ({ ...courseReply(course), postedGrades: posted.get(course.id) ?? 0 })),
-    };
-  }
-
-  async changeRule(actor: Actor, ruleId: number, { version, ...choices }: SaveRuleRequest): Promise<RuleReply> {
+  /** Puts rules and exceptions in the place of what the school had: all of them, or none. */
+  async saveAssignment(actor: Actor, schoolId: number, request: SaveAssignmentRequest): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
-      const before = await this.items.ruleByIdOrThrow(queries, ruleId);
-      await this.refuseUnknownDepartment(queries, before, choices.department);
-      if (!(await this.items.changeRule(queries, ruleId, version, choices))) throw new Refusal('rule-changed');
-      const after = await this.items.ruleByIdOrThrow(queries, ruleId);
-      await this.log.record(queries, actor, [{ action: 'change rule', thing: `rule ${ruleId}`, before, after }]);
-      return ruleReply(after);
+      const before = await this.assignment(queries, schoolId);
+      const bodies = bodyOfAssignment(before);
+      if (revisionOf(bodies) !== request.revision)
+        throw new Refusal('set-up-changed', { what: 'rules and exceptions' });
+      await this.refuseUnknown(queries, schoolId, request);
+      const { rules, exceptions } = request;
+      await this.items.replaceAssignment(queries, schoolId, rules, exceptions);
+      await this.log.record(queries, actor, [
+        { action: 'save rules', thing: `school ${schoolId}`, before: bodies, after: { rules, exceptions } },
+      ]);
+      return this.read(queries, schoolId);
     });
   }
 
-  private async refuseUnknownDepartment(
+  async add(actor: Actor, schoolId: number, { windowsLike, ...body }: NewItemRequest): Promise<ReportItemsReply> {
+    return this.transactions.run(async (queries) => {
+      await this.refuseFaulty(queries, schoolId, null, body);
+      const item = itemOfBody(body, { id: 0, schoolId, position: 0 });
+      const { id: _id, position: _position, ...facts } = item;
+      const id = await this.items.add(queries, facts);
+      if (windowsLike !== null) {
+        const periods = await this.periods.ofSchool(queries, schoolId);
+        const own = periods.filter((period) => isPostedIn(item, periods, period)).map((period) => period.id);
+        await this.items.copyWindows(queries, windowsLike, id, own);
+      }
+      await this.log.record(queries, actor, [
+        { action: 'add report item', thing: `item ${id}`, before: null, after: body },
+      ]);
+      return this.read(queries, schoolId);
+    });
+  }
+
+  async change(actor: Actor, id: number, { version, ...body }: SaveItemRequest): Promise<ReportItemsReply> {
+    return this.transactions.run(async (queries) => {
+      const { version: _version, ...before } = await this.items.byIdOrThrow(queries, id);
+      await this.refuseFaulty(queries, before.schoolId, id, body);
+      if (!(await this.items.change(queries, itemOfBody(body, before), version))) {
+        throw new Refusal('set-up-changed', { what: `properties of ${before.name}` });
+      }
+      const change = { action: 'change report item', thing: `item ${id}`, before: bodyOfItem(before), after: body };
+      await this.log.record(queries, actor, [change]);
+      return this.read(queries, before.schoolId);
+    });
+  }
+
+  /** Takes an item out with its rules, exceptions and windows; not one that grades hang on. */
+  async remove(actor: Actor, id: number): Promise<ReportItemsReply> {
+    return this.transactions.run(async (queries) => {
+      const item = await this.items.byIdOrThrow(queries, id);
+      const uses = await this.items.usesOf(queries, id);
+      if (uses) {
+        const instead = 'Let its rules omit every course instead: what is posted is kept and no sheet asks for more.';
+        throw new Refusal('in-use', { what: 'The item', name: item.name, uses, instead });
+      }
+      await this.items.remove(queries, id);
+      const before = bodyOfItem(item);
+      await this.log.record(queries, actor, [
+        { action: 'remove report item', thing: `item ${id}`, before, after: null },
+      ]);
+      return this.read(queries, item.schoolId);
+    });
+  }
+
+  async order(actor: Actor, schoolId: number, itemIds: readonly number[]): Promise<ReportItemsReply> {
+    return this.transactions.run(async (queries) => {
+      const before = (await this.items.ofSchool(queries, schoolId)).map(({ id }) => id);
+      if (itemIds.toSorted().join() !== before.toSorted().join()) {
+        throw new Refusal('fields-wrong', {}, [{ field: 'itemIds', detail: 'each item of the school once' }]);
+      }
+      await this.items.order(queries, itemIds);
+      await this.log.record(queries, actor, [
+        { action: 'order report items', thing: `school ${schoolId}`, before, after: itemIds },
+      ]);
+      return this.read(queries, schoolId);
+    });
+  }
+
+  private async read(queries: Queries, schoolId: number): Promise<ReportItemsReply> {
+    const items = await this.items.ofSchool(queries, schoolId);
+    const assignment = await this.assignment(queries, schoolId);
+    const courses = await this.courses.ofSchool(queries, schoolId);
+    const placements = await this.placements.ofSchool(queries, schoolId);
+    const names = await this.placements.scaleNames(queries);
+    const posted = await this.items.postedByCourse(queries, schoolId);
+    const scales = await this.labels.scalesOf(queries, schoolId);
+    const schoolScale = placements.findLast(({ kind }) => kind === 'system' || kind === 'school')?.scaleId;
+    const bodies = bodyOfAssignment(assignment);
+    return {
+      revision: revisionOf(bodies),
+      items: items.map((item) => ({
+        ...bodyOfItem(item),
+        id: item.id,
+        version: item.version,
+        scaleName: item.scaleId === null ? null : names.get(item.scaleId)!,
+        labels: scales.find(({ id }) => id === (item.scaleId ?? schoolScale))?.labels ?? [],
+        postedGrades: posted.reduce((sum, each) => sum + (each.itemId === item.id ? each.posted : 0), 0),
+      })),
+      ...bodies,
+      departments: [...new Set(courses.map(({ department }) => department))].toSorted(),
+      kinds: [...new Set(courses.map(({ kind }) => kind).filter((kind) => kind !== ''))].toSorted(),
+      scales,
+      periods: periodNames(await this.periods.ofSchool(queries, schoolId)),
+      courses: coverage(courses, assignment).map((covered) => {
+        const { schoolId: _schoolId, credits, mostCredits: _most, countsInGpa: _gpa, ...course } = covered.course;
+        return {
+          ...course,
+          credits: formatDecimal(credits),
+          scaleName: scaleSource(placements, names, seekerOf(covered.course))?.name ?? null,
+          covers: coverReplies(covered, assignment),
+        };
+      }),
+    };
+  }
+
+  private async assignment(queries: Queries, schoolId: number): Promise<Assignment> {
+    return {
+      rules: await this.items.rulesOfSchool(queries, schoolId),
+      exceptions: await this.items.exceptionsOfSchool(queries, schoolId),
+    };
+  }
+
+  /** What would not hold together; the parts of a composite are named by their fields. */
+  private async refuseFaulty(queries: Queries, schoolId: number, id: number | null, body: ItemBody): Promise<void> {
+    const others = (await this.items.ofSchool(queries, schoolId)).filter((item) => item.id !== id);
+    const fields: FieldFault[] = [];
+    const isSame = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
+    if (others.some(({ name }) => isSame(name, body.name))) {
+      fields.push({ field: 'name', detail: 'a name that no other item of the school has' });
+    }
+    const scales = await this.labels.scalesOf(queries, schoolId);
+    const scale = scales.find((each) => each.id === body.scaleId);
+    if (body.scaleId !== null && !scale) fields.push({ field: 'scaleId', detail: 'a scale of this school' });
+    if (body.commentRule === 'requiredBelow' && scale && !scale.labels.includes(body.commentBelow ?? '')) {
+      fields.push({ field: 'commentBelow', detail: `a label of ${scale.name}` });
+    }
+    if (fields.length > 0) throw new Refusal('fields-wrong', {}, fields);
+    const item = itemOfBody(body, { id: id ?? 0, schoolId, position: 0 });
+    const faults = checkItem([...others, item], item);
+    const [first] = faults;
+    if (!first) return;
+    const details = faults.map((fault) => ({ field: 'parts', detail: itemFaultSentence(fault) }));
+    throw new Refusal('item-faulty', { reason: itemFaultSentence(first) }, details);
+  }
+
+  private async refuseUnknown(
     queries: Queries,
-    rule: VersionedRule,
-    department: string | null,
+    schoolId: number,
+    { rules, exceptions }: AssignmentBody,
   ): Promise<void> {
-    if (department === null) return;
-    const courses = await this.courses.ofSchool(queries, rule.schoolId);
-    if (courses.some((course) => course.department === department)) return;
-    throw new Refusal('fields-wrong', {}, [{ field: 'department', detail: 'a department of this school' }]);
+    const courses = await this.courses.ofSchool(queries, schoolId);
+    const items = new Set((await this.items.ofSchool(queries, schoolId)).map(({ id }) => id));
+    const ids = new Set(courses.map(({ id }) => id));
+    const fields: FieldFault[] = [];
+    rules.forEach(({ itemId, department, kind }, index) => {
+      if (!items.has(itemId)) fields.push({ field: `rules.${index}.itemId`, detail: 'an item of this school' });
+      if (department !== null && !courses.some((course) => course.department === department)) {
+        fields.push({ field: `rules.${index}.department`, detail: 'a department of this school' });
+      }
+      if (kind !== null && !courses.some((course) => course.kind === kind)) {
+        fields.push({ field: `rules.${index}.kind`, detail: 'a kind of course of this school' });
+      }
+    });
+    exceptions.forEach(({ itemId, courseId }, index) => {
+      if (!items.has(itemId)) fields.push({ field: `exceptions.${index}.itemId`, detail: 'an item of this school' });
+      if (!ids.has(courseId)) fields.push({ field: `exceptions.${index}.courseId`, detail: 'a course of this school' });
+      const first = exceptions.findIndex((each) => each.itemId === itemId && each.courseId === courseId);
+      if (first < index)
+        fields.push({ field: `exceptions.${index}`, detail: 'one exception for a course and an item' });
+    });
+    if (fields.length > 0) throw new Refusal('fields-wrong', {}, fields);
   }
 }
 
-function courseReply({ schoolId: _schoolId, countsInGpa: _countsInGpa, credits, ...course }: Course): CourseReply {
-  return { ...course, credits: formatDecimal(credits) };
+function bodyOfAssignment({ rules, exceptions }: Assignment): AssignmentBody {
+  return {
+    rules: rules.map(({ itemId, effect, department, level, kind, length }) => ({
+      ...{ itemId, effect, department, level, kind, length },
+    })),
+    exceptions: exceptions.map(({ itemId, courseId, effect, reason }) => ({ itemId, courseId, effect, reason })),
+  };
 }
 
-function ruleReply({ id, itemId, periodKind, department, level, length, version }: VersionedRule): RuleReply {
-  return { id, itemId, periodKind, department, level, length, version };
+function assignmentOf(schoolId: number, { rules, exceptions }: AssignmentBody): Assignment {
+  return {
+    rules: rules.map((rule, index) => ({ ...rule, id: index, schoolId, position: index })),
+    exceptions: exceptions.map((exception, index) => ({ ...exception, id: index })),
+  };
+}
+
+function coverReplies({ covers }: CourseCoverage, { rules, exceptions }: Assignment): CoverReply[] {
+  return covers.map(({ itemId, reports, by }) => ({
+    itemId,
+    reports,
+    kind: by.kind,
+    at: (by.kind === 'rule' ? rules : exceptions).findIndex(({ id }) => id === by.id),
+  }));
+}
+
+/** The names of a school's periods by kind, in their order in the year, those of the newest year where years differ. */
+function periodNames(periods: readonly Period[]): ReportItemsReply['periods'] {
+  return periodKinds.flatMap((kind) => {
+    const own = periods.filter((period) => period.kind === kind);
+    const latest = own.at(-1) && yearOf(periods, own.at(-1)!);
+    const names = own
+      .filter((period) => yearOf(periods, period).id === latest?.id)
+      .toSorted((a, b) => ordinalOf(periods, a) - ordinalOf(periods, b))
+      .map(({ name }) => name);
+    return names.length > 0 ? [{ kind, names }] : [];
+  });
 }

@@ -1,15 +1,15 @@
 import { Injectable } from '@nestjs/common';
 import { and, asc, eq, gte, inArray, lte, sql } from 'drizzle-orm';
 import type { Course } from '#core/courses';
-import { coverage } from '#core/report-items';
-import type { SchoolPeriod } from '#server/calendar';
+import { coverage, isPostedIn, reportsItem } from '#core/report-items';
+import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { CoursesRepository } from '#server/courses';
 import { Refusal, tables, type Queries } from '#server/platform';
-import { ReportItemsRepository, type ReportItemRow } from './report-items.repository.js';
+import { ReportItemsRepository, type KeptItem } from './report-items.repository.js';
 
 /** An item that is reported in a period, and the sections that report it. */
 export interface Reporting {
-  readonly item: ReportItemRow;
+  readonly item: KeptItem;
   readonly sections: readonly ReportingSection[];
 }
 
@@ -26,32 +26,35 @@ export interface ReportingSection {
 
 const { people, periods, sections } = tables;
 
-/** Says what is expected: which sections report which item in a period, by the rules. */
+/** Says what is expected: which sections report which item in a period, by the rules and exceptions. */
 @Injectable()
 export class ReportingService {
   constructor(
     private readonly items: ReportItemsRepository,
     private readonly courses: CoursesRepository,
+    private readonly periods: PeriodsRepository,
   ) {}
 
+  /** In the order of the report card; an item that no course reports is left out. */
   async inPeriod(queries: Queries, period: SchoolPeriod): Promise<Reporting[]> {
-    const rules = (await this.items.rulesOfSchool(queries, period.schoolId)).filter(
-      (rule) => rule.periodKind === period.kind,
+    const all = await this.periods.ofSchool(queries, period.schoolId);
+    const items = (await this.items.ofSchool(queries, period.schoolId)).filter((item) => isPostedIn(item, all, period));
+    if (items.length === 0) return [];
+    const assignment = {
+      rules: await this.items.rulesOfSchool(queries, period.schoolId),
+      exceptions: await this.items.exceptionsOfSchool(queries, period.schoolId),
+    };
+    const covered = coverage(await this.courses.ofSchool(queries, period.schoolId), assignment);
+    const reporting = covered.filter((course) => items.some(({ id }) => reportsItem(course, id)));
+    const found = await this.sectionsOf(
+      queries,
+      period,
+      reporting.map(({ course }) => course),
     );
-    if (rules.length === 0) return [];
-    const items = await this.items.ofSchool(queries, period.schoolId);
-    const covered = coverage(await this.courses.ofSchool(queries, period.schoolId), rules);
-    const reporting: Reporting[] = [];
-    for (const item of items) {
-      const courses = covered.filter(({ covers }) => covers.some((cover) => cover.itemId === item.id));
-      const own = await this.sectionsOf(
-        queries,
-        period,
-        courses.map(({ course }) => course),
-      );
-      if (rules.some((rule) => rule.itemId === item.id)) reporting.push({ item, sections: own });
-    }
-    return reporting;
+    return items.flatMap((item) => {
+      const own = new Set(covered.filter((course) => reportsItem(course, item.id)).map(({ course }) => course.id));
+      return own.size > 0 ? [{ item, sections: found.filter(({ course }) => own.has(course.id)) }] : [];
+    });
   }
 
   /** The reporting of one item. @throws Refusal not-found where the item is not reported in the period */
@@ -75,8 +78,8 @@ export class ReportingService {
         number: sections.number,
         teacherId: sections.teacherId,
         teacher: sql<string>`${people.familyName} || ', ' || ${people.givenName}`,
-        startsOn: periods.startsOn,
-        endsOn: periods.endsOn,
+        startsOn: sql<string>`coalesce(${sections.startsOn}, ${periods.startsOn})::text`,
+        endsOn: sql<string>`coalesce(${sections.endsOn}, ${periods.endsOn})::text`,
       })
       .from(sections)
       .innerJoin(periods, eq(periods.id, sections.periodId))

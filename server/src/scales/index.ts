@@ -1,3 +1,4 @@
-export { bandBody } from './band-body.js';
 export { ScalesModule } from './scales.module.js';
 export { ScalesRepository, type ScaleVersion } from './scales.repository.js';
+export { ScaleUseService } from './scale-use.service.js';
+export { SectionScales } from './section-scales.js';

@@ -1,24 +1,99 @@
-import { Body, Controller, Get, Param, ParseIntPipe, Put, Query } from '@nestjs/common';
-import { SaveScaleRequest, type ScaleReply } from '#contract/scales';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
+import {
+  NewScaleRequest,
+  PlaceScaleRequest,
+  PreviewScaleRequest,
+  SaveCodesRequest,
+  SaveScaleRequest,
+  ScaleFactsRequest,
+  type CodesReply,
+  type ScaleEffectReply,
+  type ScalesReply,
+} from '#contract/scales';
 import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
+import { CodesService } from './codes.service.js';
+import { PlacementsService } from './placements.service.js';
+import { ScalePreviewService } from './scale-preview.service.js';
 import { ScalesService } from './scales.service.js';
 
-@Controller('scales')
+@Controller()
 @Allow(registrars)
 export class ScalesController {
-  constructor(private readonly scales: ScalesService) {}
+  constructor(
+    private readonly scales: ScalesService,
+    private readonly placements: PlacementsService,
+    private readonly previews: ScalePreviewService,
+    private readonly codes: CodesService,
+  ) {}
 
-  @Get()
-  inPeriod(@Query('period', ParseIntPipe) periodId: number): Promise<ScaleReply[]> {
+  @Get('scales')
+  inPeriod(@Query('period', ParseIntPipe) periodId: number): Promise<ScalesReply> {
     return this.scales.inPeriod(periodId);
   }
 
-  @Put(':scaleId')
+  @Post('schools/:schoolId/scales')
+  add(
+    @CurrentActor() actor: Actor,
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Body() request: NewScaleRequest,
+  ): Promise<ScalesReply> {
+    return this.scales.add(actor, schoolId, request);
+  }
+
+  @Put('scales/:scaleId')
   save(
     @CurrentActor() actor: Actor,
     @Param('scaleId', ParseIntPipe) scaleId: number,
     @Body() request: SaveScaleRequest,
-  ): Promise<ScaleReply> {
+  ): Promise<ScalesReply> {
     return this.scales.save(actor, scaleId, request);
+  }
+
+  @Put('scales/:scaleId/facts')
+  changeFacts(
+    @CurrentActor() actor: Actor,
+    @Param('scaleId', ParseIntPipe) scaleId: number,
+    @Query('period', ParseIntPipe) periodId: number,
+    @Body() request: ScaleFactsRequest,
+  ): Promise<ScalesReply> {
+    return this.scales.changeFacts(actor, scaleId, periodId, request);
+  }
+
+  @Delete('scales/:scaleId')
+  remove(
+    @CurrentActor() actor: Actor,
+    @Param('scaleId', ParseIntPipe) scaleId: number,
+    @Query('period', ParseIntPipe) periodId: number,
+  ): Promise<ScalesReply> {
+    return this.scales.remove(actor, scaleId, periodId);
+  }
+
+  @Post('scales/:scaleId/preview')
+  @HttpCode(200)
+  preview(
+    @Param('scaleId', ParseIntPipe) scaleId: number,
+    @Body() request: PreviewScaleRequest,
+  ): Promise<ScaleEffectReply> {
+    return this.previews.preview(scaleId, request);
+  }
+
+  @Put('schools/:schoolId/scale-placements')
+  @HttpCode(204)
+  place(
+    @CurrentActor() actor: Actor,
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Body() request: PlaceScaleRequest,
+  ): Promise<void> {
+    return this.placements.place(actor, schoolId, request);
+  }
+
+  @Get('codes')
+  listCodes(): Promise<CodesReply> {
+    return this.codes.list();
+  }
+
+  @Put('codes')
+  saveCodes(@CurrentActor() actor: Actor, @Body() request: SaveCodesRequest): Promise<CodesReply> {
+    return this.codes.save(actor, request);
   }
 }

@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { and, asc, desc, eq, inArray, lte, sql } from 'drizzle-orm';
 import { decimalOrThrow, formatDecimal } from '#core/numbers';
-import { orderBands, type Band } from '#core/scales';
+import type { SpecialCode } from '#core/posting';
+import { orderBands, type Band, type ScaleKind, type Shift } from '#core/scales';
 import type { SchoolPeriod } from '#server/calendar';
 import { Refusal, tables, type Queries } from '#server/platform';
 
@@ -11,32 +12,63 @@ export interface ScaleVersion {
   readonly scaleName: string;
   readonly number: number;
   readonly fromPeriodId: number;
-  /** From the highest cut-off down. */
+  /** From the highest cut-off down, those switched off among them. */
   readonly bands: readonly Band[];
 }
 
-const { bands, periods, people, scales, scaleVersions } = tables;
+/** A scale without its bands. */
+export interface ScaleRow {
+  readonly id: number;
+  readonly schoolId: number | null;
+  readonly name: string;
+  readonly kind: ScaleKind;
+  readonly tie: { readonly toId: number; readonly shift: Shift } | null;
+}
+
+const { bands, periods, people, scales, scaleVersions, specialCodes } = tables;
 
 @Injectable()
 export class ScalesRepository {
-  /** @throws Refusal not-found */
-  async byIdOrThrow(queries: Queries, id: number) {
-    const [scale] = await queries.select().from(scales).where(eq(scales.id, id));
-    if (!scale) throw new Refusal('not-found', { what: 'scale', id });
-    return scale;
+  /** The scales a school can use: its own and the district's. */
+  async ofSchool(queries: Queries, schoolId: number): Promise<ScaleRow[]> {
+    const rows = await queries
+      .select()
+      .from(scales)
+      .where(sql`${scales.schoolId} = ${schoolId} OR ${scales.schoolId} IS NULL`)
+      .orderBy(asc(scales.id));
+    return rows.map(scaleOfRow);
   }
 
-  /** The version in force in a period: the newest of those that began no later than it. */
-  async inForceOrThrow(queries: Queries, scaleId: number, period: SchoolPeriod): Promise<ScaleVersion> {
-    const [version] = await queries
-      .select({ id: scaleVersions.id })
+  /** @throws Refusal not-found */
+  async byIdOrThrow(queries: Queries, id: number): Promise<ScaleRow> {
+    const [scale] = await queries.select().from(scales).where(eq(scales.id, id));
+    if (!scale) throw new Refusal('not-found', { what: 'scale', id });
+    return scaleOfRow(scale);
+  }
+
+  async followersOf(queries: Queries, id: number): Promise<ScaleRow[]> {
+    const rows = await queries.select().from(scales).where(eq(scales.tiedToId, id)).orderBy(asc(scales.id));
+    return rows.map(scaleOfRow);
+  }
+
+  /** The versions in force in a period, by scale: of each the newest of those that began no later than it. */
+  async inForce(
+    queries: Queries,
+    scaleIds: readonly number[],
+    period: Pick<SchoolPeriod, 'startsOn'>,
+  ): Promise<ReadonlyMap<number, ScaleVersion>> {
+    if (scaleIds.length === 0) return new Map();
+    const rows = await queries
+      .selectDistinctOn([scaleVersions.scaleId], { id: scaleVersions.id, scaleId: scaleVersions.scaleId })
       .from(scaleVersions)
       .innerJoin(periods, eq(periods.id, scaleVersions.fromPeriodId))
-      .where(and(eq(scaleVersions.scaleId, scaleId), lte(periods.startsOn, period.startsOn)))
-      .orderBy(desc(scaleVersions.number))
-      .limit(1);
-    if (!version) throw new Error(`scale ${scaleId} has no version for period ${period.id}`);
-    return (await this.versions(queries, [version.id])).get(version.id)!;
+      .where(and(inArray(scaleVersions.scaleId, [...scaleIds]), lte(periods.startsOn, period.startsOn)))
+      .orderBy(asc(scaleVersions.scaleId), desc(scaleVersions.number));
+    const versions = await this.versions(
+      queries,
+      rows.map(({ id }) => id),
+    );
+    return new Map(rows.map(({ id, scaleId }) => [scaleId, versions.get(id)!]));
   }
 
   /** Versions with their bands, by id. */
@@ -50,7 +82,8 @@ export class ScalesRepository {
     const bandRows = await queries
       .select()
       .from(bands)
-      .where(inArray(bands.versionId, [...ids]));
+      .where(inArray(bands.versionId, [...ids]))
+      .orderBy(asc(bands.position), asc(bands.id));
     return new Map(
       rows.map(({ version: { id, scaleId, number, fromPeriodId }, scaleName }) => {
         const own = bandRows.filter(({ versionId }) => versionId === id).map(bandOfRow);
@@ -87,6 +120,43 @@ export class ScalesRepository {
     return latest?.number ?? 0;
   }
 
+  async add(queries: Queries, { schoolId, name, kind, tie }: Omit<ScaleRow, 'id'>): Promise<number> {
+    const [added] = await queries
+      .insert(scales)
+      .values({ schoolId, name, kind, ...tieColumns(tie) })
+      .returning({ id: scales.id });
+    return added!.id;
+  }
+
+  async changeFacts(queries: Queries, id: number, name: string, tie: ScaleRow['tie']): Promise<void> {
+    await queries
+      .update(scales)
+      .set({ name, ...tieColumns(tie) })
+      .where(eq(scales.id, id));
+  }
+
+  async remove(queries: Queries, id: number): Promise<void> {
+    await queries.execute(sql`
+      DELETE FROM bands WHERE version_id IN (SELECT id FROM scale_versions WHERE scale_id = ${id})`);
+    await queries.delete(scaleVersions).where(eq(scaleVersions.scaleId, id));
+    await queries.delete(scales).where(eq(scales.id, id));
+  }
+
+  /** What hangs on a scale: grades, items, places, scales that follow it. Empty when it can go. */
+  async usesOf(queries: Queries, id: number): Promise<string> {
+    const { rows } = await queries.execute<{ uses: string }>(sql`
+      SELECT concat_ws(' and ', CASE WHEN g.n > 0 THEN g.n || ' posted grades' END,
+        CASE WHEN i.names IS NOT NULL THEN 'the item ' || i.names END,
+        CASE WHEN p.n > 0 THEN p.n || ' places where it is in force' END,
+        CASE WHEN f.names IS NOT NULL THEN 'the scale that follows it, ' || f.names END) AS uses
+      FROM (SELECT count(*) AS n FROM grades WHERE scale_version_id IN
+              (SELECT id FROM scale_versions WHERE scale_id = ${id})) g,
+        (SELECT string_agg(name, ', ') AS names FROM report_items WHERE scale_id = ${id}) i,
+        (SELECT count(*) AS n FROM scale_placements WHERE scale_id = ${id}) p,
+        (SELECT string_agg(name, ', ') AS names FROM scales WHERE tied_to_id = ${id}) f`);
+    return rows[0]!.uses;
+  }
+
   async addVersion(
     queries: Queries,
     version: { scaleId: number; number: number; fromPeriodId: number; savedBy: number; createdAt: Date },
@@ -94,29 +164,82 @@ export class ScalesRepository {
   ): Promise<void> {
     const [saved] = await queries.insert(scaleVersions).values(version).returning({ id: scaleVersions.id });
     await queries.insert(bands).values(
-      newBands.map(({ lowest, points, ...band }) => ({
+      newBands.map(({ lowest, points, ...band }, index) => ({
         ...band,
         versionId: saved!.id,
-        lowest: formatDecimal(lowest),
+        position: index + 1,
+        lowest: lowest && formatDecimal(lowest),
         points: points && formatDecimal(points),
       })),
     );
   }
 
-  async codes(queries: Queries) {
-    const { specialCodes } = tables;
+  /** The district's codes, those switched off among them, in their order. */
+  async codes(queries: Queries): Promise<SpecialCode[]> {
     const rows = await queries.select().from(specialCodes).orderBy(asc(specialCodes.position));
-    return rows.map(({ createdAt: _createdAt, position: _position, ...code }) => code);
+    return rows.map(({ createdAt: _createdAt, position: _position, countsAs, ...code }) => ({
+      ...code,
+      countsAs: countsAs === null ? null : decimalOrThrow(countsAs),
+    }));
+  }
+
+  async replaceCodes(queries: Queries, codes: readonly SpecialCode[]): Promise<void> {
+    await queries.delete(specialCodes);
+    const rows = codes.map(({ countsAs, ...code }, index) => ({
+      ...code,
+      countsAs: countsAs && formatDecimal(countsAs),
+      position: index + 1,
+    }));
+    if (rows.length > 0) await queries.insert(specialCodes).values(rows);
+  }
+
+  /** Grades posted with each code. */
+  async gradesByCode(queries: Queries): Promise<ReadonlyMap<string, number>> {
+    const { rows } = await queries.execute<{ code: string; grades: number }>(sql`
+      SELECT code, count(*)::int AS grades FROM grades WHERE code IS NOT NULL GROUP BY code`);
+    return new Map(rows.map(({ code, grades }) => [code, grades]));
+  }
+
+  /** Every label that a scale of the district has in some version. */
+  async allLabels(queries: Queries): Promise<string[]> {
+    const rows = await queries.selectDistinct({ label: bands.label }).from(bands);
+    return rows.map(({ label }) => label);
   }
 }
 
-function bandOfRow({ label, lowest, points, passes, earnsCredit, descriptor }: typeof bands.$inferSelect): Band {
+function scaleOfRow({
+  id,
+  schoolId,
+  name,
+  kind,
+  tiedToId,
+  cutOffShift,
+  pointsShift,
+}: typeof scales.$inferSelect): ScaleRow {
+  const tie =
+    tiedToId === null
+      ? null
+      : { toId: tiedToId, shift: { cutOffs: decimalOrThrow(cutOffShift!), points: decimalOrThrow(pointsShift!) } };
+  return { id, schoolId, name, kind, tie };
+}
+
+function tieColumns(tie: ScaleRow['tie']) {
+  return {
+    tiedToId: tie?.toId ?? null,
+    cutOffShift: tie ? formatDecimal(tie.shift.cutOffs) : null,
+    pointsShift: tie ? formatDecimal(tie.shift.points) : null,
+  };
+}
+
+function bandOfRow(row: typeof bands.$inferSelect): Band {
+  const { label, lowest, points, passes, earnsCredit, descriptor, isOff } = row;
   return {
     label,
-    lowest: decimalOrThrow(lowest),
+    lowest: lowest === null ? null : decimalOrThrow(lowest),
     points: points === null ? null : decimalOrThrow(points),
     passes,
     earnsCredit,
     descriptor,
+    isOff,
   };
 }

@@ -1,13 +1,28 @@
 import { Injectable } from '@nestjs/common';
-import { sql } from 'drizzle-orm';
-import { checkScale, type Band, type ScaleFault } from '#core/scales';
-import { scaleFaultSentence, type SaveScaleRequest, type ScaleReply, type ScaleVersionReply } from '#contract/scales';
-import { PeriodsRepository } from '#server/calendar';
+import { formatDecimal, roundHalfUp } from '#core/numbers';
+import { checkScale, deriveBands, scaleInForce, type Band, type Precision, type ScaleFault } from '#core/scales';
+import {
+  bandOfBody,
+  bodyOfBand,
+  scaleFaultSentence,
+  type NewScaleRequest,
+  type SaveScaleRequest,
+  type ScaleFactsRequest,
+  type ScaleReply,
+  type ScalesReply,
+  type TieBody,
+} from '#contract/scales';
+import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
+import { CoursesRepository, PlacementsRepository, placeName, seekerOf } from '#server/courses';
 import { ChangeLog } from '#server/log';
 import { Clock, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
-import { precisionOf, ReportingService, type Reporting } from '#server/report-items';
-import { bandBody, bandOfBody } from './band-body.js';
-import { ScalesRepository, type ScaleVersion } from './scales.repository.js';
+import { precisionOf } from '#server/report-items';
+import { ScaleUseService, type ScaleUse } from './scale-use.service.js';
+import { ScalesRepository, type ScaleRow, type ScaleVersion } from './scales.repository.js';
+import { decimalTie } from './tie.js';
+
+/** How a scale is looked up that no item uses yet. */
+const usualPrecision = { digits: 1, rounding: 'halfUp' } as const;
 
 @Injectable()
 export class ScalesService {
@@ -15,105 +30,247 @@ export class ScalesService {
     private readonly transactions: Transactions,
     private readonly scales: ScalesRepository,
     private readonly periods: PeriodsRepository,
-    private readonly reporting: ReportingService,
+    private readonly courses: CoursesRepository,
+    private readonly placements: PlacementsRepository,
+    private readonly uses: ScaleUseService,
     private readonly log: ChangeLog,
     private readonly clock: Clock,
   ) {}
 
-  /** The scales that the items of a period use, with the period's real percents. */
-  async inPeriod(periodId: number): Promise<ScaleReply[]> {
-    const queries = this.transactions.reading;
-    const period = await this.periods.byIdOrThrow(queries, periodId);
-    const replies: ScaleReply[] = [];
-    for (const reporting of await this.reporting.inPeriod(queries, period)) {
-      const version = await this.scales.inForceOrThrow(queries, reporting.item.scaleId, period);
-      replies.push(await this.reply(queries, version, reporting, periodId));
-    }
-    return replies;
+  /** The scales a school can use, with a period's real percents, and where each is in force. */
+  async inPeriod(periodId: number): Promise<ScalesReply> {
+    return this.read(this.transactions.reading, periodId);
   }
 
   /** Saves a draft as the next version, in force from a period on. Grades that are posted keep theirs. */
-  async save(
-    actor: Actor,
-    scaleId: number,
-    { basedOnVersion, fromPeriodId, bands: bodies }: SaveScaleRequest,
-  ): Promise<ScaleReply> {
-    await this.transactions.run(async (queries) => {
+  async save(actor: Actor, scaleId: number, request: SaveScaleRequest): Promise<ScalesReply> {
+    const { basedOnVersion, fromPeriodId, bands: bodies } = request;
+    return this.transactions.run(async (queries) => {
       const scale = await this.scales.byIdOrThrow(queries, scaleId);
+      await this.refuseTied(queries, scale);
       const period = await this.periods.byIdOrThrow(queries, fromPeriodId);
-      const [reporting] = (await this.reporting.inPeriod(queries, period)).filter(
-        ({ item }) => item.scaleId === scaleId,
-      );
-      if (!reporting) throw new Refusal('not-found', { what: `period that uses ${scale.name}`, id: fromPeriodId });
       const current = await this.scales.latestNumberLocked(queries, scaleId);
       if (current !== basedOnVersion) throw new Refusal('scale-changed', { current, yours: basedOnVersion });
       const bands = bodies.map(bandOfBody);
-      refuseFaults(checkScale(bands, precisionOf(reporting.item)));
-      const before = await this.scales.inForceOrThrow(queries, scaleId, period);
-      const version = {
-        scaleId,
-        number: current + 1,
-        fromPeriodId,
-        savedBy: actor.personId,
-        createdAt: this.clock.now(),
-      };
-      await this.scales.addVersion(queries, version, bands);
-      const show = (number: number, shown: readonly Band[]) => ({
-        number,
-        fromPeriod: period.name,
-        bands: shown.map(bandBody),
-      });
+      refuseFaults(checkScale(bands, await this.precisionOf(queries, scaleId, period), scale.kind));
+      await this.addVersion(queries, actor, scale, period, bands);
+      return this.read(queries, fromPeriodId);
+    });
+  }
+
+  async add(actor: Actor, schoolId: number, request: NewScaleRequest): Promise<ScalesReply> {
+    return this.transactions.run(async (queries) => {
+      const period = await this.periods.byIdOrThrow(queries, request.fromPeriodId);
+      await this.refuseName(queries, schoolId, null, request.name);
+      const tie = decimalTie(request.tie);
+      const bands = tie
+        ? deriveBands((await this.baseOrThrow(queries, schoolId, tie.toId, period)).bands, tie.shift)
+        : request.bands.map(bandOfBody);
+      refuseFaults(checkScale(bands, { digits: usualPrecision.digits, rounding: roundHalfUp }, request.kind));
+      const row = { schoolId, name: request.name.trim(), kind: request.kind, tie };
+      const id = await this.scales.add(queries, row);
+      await this.addVersion(queries, actor, { ...row, id }, period, bands);
+      return this.read(queries, period.id);
+    });
+  }
+
+  /** Changes a scale's name and what it is tied to. Tied anew, it takes over the other one's bands as its next version. */
+  async changeFacts(actor: Actor, id: number, periodId: number, request: ScaleFactsRequest): Promise<ScalesReply> {
+    return this.transactions.run(async (queries) => {
+      const before = await this.scales.byIdOrThrow(queries, id);
+      const period = await this.periods.byIdOrThrow(queries, periodId);
+      await this.refuseName(queries, period.schoolId, id, request.name);
+      const tie = decimalTie(request.tie);
+      if (tie) await this.refuseTieCycle(queries, before, tie.toId);
+      await this.scales.changeFacts(queries, id, request.name.trim(), tie);
+      const change = { name: request.name, tie: request.tie };
       await this.log.record(queries, actor, [
         {
-          action: 'save scale',
-          thing: `scale ${scaleId}`,
-          before: show(before.number, before.bands),
-          after: show(version.number, bands),
+          action: 'change scale',
+          thing: `scale ${id}`,
+          before: { name: before.name, tie: tieBody(before) },
+          after: change,
         },
       ]);
+      if (tie && JSON.stringify(tieBody(before)) !== JSON.stringify(request.tie)) {
+        const base = await this.baseOrThrow(queries, period.schoolId, tie.toId, period);
+        await this.scales.latestNumberLocked(queries, id);
+        await this.addVersion(queries, actor, { ...before, tie }, period, deriveBands(base.bands, tie.shift));
+      }
+      return this.read(queries, periodId);
     });
-    const saved = (await this.inPeriod(fromPeriodId)).find(({ id }) => id === scaleId);
-    if (!saved) throw new Error(`scale ${scaleId} vanished while it was saved`);
-    return saved;
+  }
+
+  async remove(actor: Actor, id: number, periodId: number): Promise<ScalesReply> {
+    return this.transactions.run(async (queries) => {
+      const scale = await this.scales.byIdOrThrow(queries, id);
+      const uses = await this.scales.usesOf(queries, id);
+      if (uses) {
+        const instead = 'Put another scale in force in its places first; a scale that grades were posted under stays.';
+        throw new Refusal('in-use', { what: 'The scale', name: scale.name, uses, instead });
+      }
+      await this.scales.remove(queries, id);
+      const before = { name: scale.name, kind: scale.kind };
+      await this.log.record(queries, actor, [{ action: 'remove scale', thing: `scale ${id}`, before, after: null }]);
+      return this.read(queries, periodId);
+    });
+  }
+
+  /** How the first item that uses a scale in a period looks values up. */
+  async precisionOf(queries: Queries, scaleId: number, period: SchoolPeriod): Promise<Precision> {
+    const [use] = (await this.uses.inPeriod(queries, period)).get(scaleId) ?? [];
+    return precisionOf(use?.item ?? usualPrecision);
+  }
+
+  private async read(queries: Queries, periodId: number): Promise<ScalesReply> {
+    const period = await this.periods.byIdOrThrow(queries, periodId);
+    const scales = await this.scales.ofSchool(queries, period.schoolId);
+    const inForce = await this.scales.inForce(
+      queries,
+      scales.map(({ id }) => id),
+      period,
+    );
+    const uses = await this.uses.inPeriod(queries, period);
+    const replies: ScaleReply[] = [];
+    for (const scale of scales) {
+      const version = inForce.get(scale.id);
+      if (version) replies.push(await this.reply(queries, scales, scale, version, uses.get(scale.id) ?? [], periodId));
+    }
+    return { scales: replies, ...(await this.placed(queries, period.schoolId)) };
   }
 
   private async reply(
     queries: Queries,
+    scales: readonly ScaleRow[],
+    { id, name, kind, tie }: ScaleRow,
     version: ScaleVersion,
-    { item, sections }: Reporting,
+    uses: readonly ScaleUse[],
     periodId: number,
   ): Promise<ScaleReply> {
-    const history = await this.scales.history(queries, version.scaleId);
-    const versions: ScaleVersionReply[] = history.map(({ savedAt, ...entry }) => ({
-      ...entry,
-      savedAt: savedAt.toISOString(),
-    }));
+    const history = await this.scales.history(queries, id);
+    const versions = history.map(({ savedAt, ...entry }) => ({ ...entry, savedAt: savedAt.toISOString() }));
+    const { digits, rounding } = uses[0]?.item ?? usualPrecision;
+    const own = tie && scales.find((other) => other.id === tie.toId);
     return {
-      id: version.scaleId,
-      name: version.scaleName,
-      itemName: item.name,
-      digits: item.digits,
-      rounding: item.rounding,
+      id,
+      name,
+      kind,
+      tie: own ? { ...tieBody({ tie })!, toName: own.name } : null,
+      followers: scales.filter((other) => other.tie?.toId === id).map((other) => ({ id: other.id, name: other.name })),
+      digits,
+      rounding,
       version: versions.find(({ number }) => number === version.number)!,
       latestVersion: versions[0]!.number,
-      bands: version.bands.map(bandBody),
+      bands: version.bands.map(bodyOfBand),
       versions,
-      coursesUsingIt: new Set(sections.map(({ course }) => course.id)).size,
-      tallies: await this.tallies(queries, item.id, periodId),
+      items: uses.map(({ item }) => item.name),
+      coursesUsingIt: new Set(uses.flatMap(({ sections }) => sections.map(({ course }) => course.id))).size,
+      tallies: await this.uses.percents(queries, uses, periodId),
     };
   }
 
-  /** Each student's percent once: the posted one, or the computed one where no code or percent is posted. */
-  private async tallies(queries: Queries, itemId: number, periodId: number) {
-    const { rows } = await queries.execute<{ percent: string; grades: number }>(sql`
-      SELECT trim_scale(coalesce(g.percent, c.percent))::text AS percent, count(*)::int AS grades
-      FROM (SELECT * FROM grades WHERE item_id = ${itemId} AND period_id = ${periodId}) g
-      FULL JOIN (SELECT * FROM computed_grades WHERE item_id = ${itemId} AND period_id = ${periodId}) c
-        ON c.enrollment_id = g.enrollment_id
-      WHERE coalesce(g.percent, c.percent) IS NOT NULL AND g.code IS NULL
-      GROUP BY 1`);
-    return rows;
+  private async placed(queries: Queries, schoolId: number): Promise<Omit<ScalesReply, 'scales'>> {
+    const placements = await this.placements.ofSchool(queries, schoolId);
+    const courses = await this.courses.ofSchool(queries, schoolId);
+    const titles = new Map(courses.map(({ id, title }) => [id, title]));
+    const sectionNames = await this.placements.sectionNames(queries, schoolId);
+    const nameOf = (placement: (typeof placements)[number]) =>
+      titles.get(placement.courseId ?? 0) ?? sectionNames.get(placement.sectionId ?? 0) ?? placeName(placement);
+    return {
+      placements: placements.map(({ schoolId: _schoolId, ...placement }, index) => ({
+        ...placement,
+        place: nameOf(placements[index]!),
+      })),
+      departments: [...new Set(courses.map(({ department }) => department))].toSorted(),
+      courses: courses.map((course) => {
+        const found = scaleInForce(placements, seekerOf(course));
+        return {
+          id: course.id,
+          title: course.title,
+          scaleId: found?.placement.scaleId ?? null,
+          placementId: found?.placement.id ?? null,
+          overruled: found?.overruled.length ?? 0,
+        };
+      }),
+    };
   }
+
+  /** Adds the next version, logs it, and lets the scales that are tied to this one follow. */
+  private async addVersion(
+    queries: Queries,
+    actor: Actor,
+    scale: ScaleRow,
+    period: SchoolPeriod,
+    bands: readonly Band[],
+  ): Promise<void> {
+    const number = (await this.scales.latestNumberLocked(queries, scale.id)) + 1;
+    const before = (await this.scales.inForce(queries, [scale.id], period)).get(scale.id);
+    const version = { scaleId: scale.id, number, fromPeriodId: period.id, savedBy: actor.personId };
+    await this.scales.addVersion(queries, { ...version, createdAt: this.clock.now() }, bands);
+    const show = (shownNumber: number, shown: readonly Band[]) => ({
+      number: shownNumber,
+      fromPeriod: period.name,
+      bands: shown.map(bodyOfBand),
+    });
+    await this.log.record(queries, actor, [
+      {
+        action: 'save scale',
+        thing: `scale ${scale.id}`,
+        before: before ? show(before.number, before.bands) : null,
+        after: { name: scale.name, ...show(number, bands) },
+      },
+    ]);
+    for (const follower of await this.scales.followersOf(queries, scale.id)) {
+      await this.addVersion(queries, actor, follower, period, deriveBands(bands, follower.tie!.shift));
+    }
+  }
+
+  private async baseOrThrow(
+    queries: Queries,
+    schoolId: number,
+    scaleId: number,
+    period: SchoolPeriod,
+  ): Promise<ScaleVersion> {
+    const known = (await this.scales.ofSchool(queries, schoolId)).some(({ id }) => id === scaleId);
+    const version = known ? (await this.scales.inForce(queries, [scaleId], period)).get(scaleId) : undefined;
+    if (version) return version;
+    throw new Refusal('fields-wrong', {}, [{ field: 'tie.toId', detail: 'a scale of this school' }]);
+  }
+
+  private async refuseTied(queries: Queries, { name, tie }: ScaleRow): Promise<void> {
+    if (!tie) return;
+    throw new Refusal('scale-tied', { name, other: (await this.scales.byIdOrThrow(queries, tie.toId)).name });
+  }
+
+  private async refuseTieCycle(queries: Queries, scale: ScaleRow, toId: number): Promise<void> {
+    const way: number[] = [];
+    for (let at: number | null = toId; at !== null && !way.includes(at);) {
+      const other: ScaleRow = await this.scales.byIdOrThrow(queries, at);
+      if (at === scale.id) {
+        const first = await this.scales.byIdOrThrow(queries, toId);
+        throw new Refusal('tie-cycle', { name: scale.name, other: first.name });
+      }
+      way.push(at);
+      at = other.tie?.toId ?? null;
+    }
+  }
+
+  private async refuseName(queries: Queries, schoolId: number, id: number | null, name: string): Promise<void> {
+    const folded = name.trim().toLowerCase();
+    const others = (await this.scales.ofSchool(queries, schoolId)).filter((scale) => scale.id !== id);
+    if (!others.some((scale) => scale.name.toLowerCase() === folded)) return;
+    throw new Refusal('fields-wrong', {}, [{ field: 'name', detail: 'a name that no other scale of the school has' }]);
+  }
+}
+
+function tieBody({ tie }: Pick<ScaleRow, 'tie'>): TieBody | null {
+  return (
+    tie && {
+      toId: tie.toId,
+      cutOffShift: formatDecimal(tie.shift.cutOffs),
+      pointsShift: formatDecimal(tie.shift.points),
+    }
+  );
 }
 
 function refuseFaults(faults: readonly ScaleFault[]): void {

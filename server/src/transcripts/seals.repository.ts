@@ -5,7 +5,7 @@ import { entryOfReply, replyOfEntry } from '#contract/transcripts';
 import { Refusal, tables, type Queries } from '#server/platform';
 import type { StudentEntry } from './transcript-entries.js';
 
-const { people, periods, schools, seals, settings, transcriptEntries } = tables;
+const { people, periods, schools, seals, transcriptEntries } = tables;
 
 @Injectable()
 export class SealsRepository {
@@ -90,13 +90,6 @@ export class SealsRepository {
         ),
       )
       .orderBy(asc(people.familyName), asc(people.givenName), asc(people.id));
-  }
-
-  /** How the district makes its GPA. */
-  async gpaPolicy(queries: Queries): Promise<unknown> {
-    const [row] = await queries.select().from(settings).where(eq(settings.key, 'gpa'));
-    if (!row) throw new Error('the district has no setting "gpa"');
-    return row.value;
   }
 }
 

@@ -1,7 +1,6 @@
 import type { Period } from '#core/calendar';
 import type { SpecialCode } from '#core/posting';
-import type { Credits } from '#core/numbers';
-import { creditShares, entryOfMark, type TranscriptEntry } from '#core/transcripts';
+import { entryOfMark, periodShare, type TranscriptEntry } from '#core/transcripts';
 import type { GradedRow } from '#server/audit';
 
 /** A line that a seal writes, and whose grade it is. */
@@ -21,20 +20,9 @@ export function studentEntries(
 ): StudentEntry[] {
   return graded.flatMap(({ row, section, reporting, scale }) => {
     if (!reporting.item.onTranscript) return [];
-    const share = shareOf(section.course.credits, section.runs, period, siblings);
+    const share = periodShare(section.course.credits, section.runs, period, siblings);
     const entry = entryOfMark(section.course, row.mark, scale.bands, codes, share);
     if (!entry) return [];
     return [{ studentId: row.studentId, enrollmentId: row.enrollmentId, itemId: reporting.item.id, entry }];
   });
-}
-
-/** The part of a course's credits that falls to this period: dealt out over the periods that the section runs through. */
-function shareOf(
-  credits: Credits,
-  runs: { readonly startsOn: string; readonly endsOn: string },
-  period: Period,
-  siblings: readonly Period[],
-): Credits {
-  const own = siblings.filter(({ startsOn, endsOn }) => runs.startsOn <= startsOn && endsOn <= runs.endsOn);
-  return creditShares(credits, own.length)[own.findIndex(({ id }) => id === period.id)]!;
 }

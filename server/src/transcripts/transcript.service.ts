@@ -8,7 +8,7 @@ import {
 } from '#contract/transcripts';
 import { SnapshotService } from '#server/audit';
 import { PeriodsRepository } from '#server/calendar';
-import { Clock, Transactions, type Queries } from '#server/platform';
+import { Clock, Settings, Transactions, type Queries } from '#server/platform';
 import { ScalesRepository } from '#server/scales';
 import { SealsRepository } from './seals.repository.js';
 import { studentEntries } from './transcript-entries.js';
@@ -21,6 +21,7 @@ export class TranscriptService {
     private readonly periods: PeriodsRepository,
     private readonly snapshots: SnapshotService,
     private readonly scales: ScalesRepository,
+    private readonly settings: Settings,
     private readonly clock: Clock,
   ) {}
 
@@ -48,7 +49,7 @@ export class TranscriptService {
       student: { ...student, birthDate },
       school,
       periods: [...sealed, ...inProgress],
-      policy: (await this.seals.gpaPolicy(queries)) as GpaPolicyReply,
+      policy: (await this.settings.valueOrThrow(queries, 'gpa')) as GpaPolicyReply,
       codes,
     };
   }

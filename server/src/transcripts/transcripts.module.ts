@@ -1,18 +1,18 @@
 import { Module } from '@nestjs/common';
 import { AuditModule } from '#server/audit';
-import { PeriodsRepository } from '#server/calendar';
+import { CalendarModule } from '#server/calendar';
 import { LogModule } from '#server/log';
 import { PostingModule } from '#server/posting';
-import { ScalesRepository } from '#server/scales';
+import { ScalesModule } from '#server/scales';
 import { SealService } from './seal.service.js';
 import { SealsRepository } from './seals.repository.js';
 import { TranscriptService } from './transcript.service.js';
 import { TranscriptsController } from './transcripts.controller.js';
 
 @Module({
-  imports: [AuditModule, LogModule, PostingModule],
+  imports: [AuditModule, CalendarModule, LogModule, PostingModule, ScalesModule],
   controllers: [TranscriptsController],
-  providers: [PeriodsRepository, ScalesRepository, SealService, SealsRepository, TranscriptService],
+  providers: [SealService, SealsRepository, TranscriptService],
   exports: [SealService],
 })
 export class TranscriptsModule {}

@@ -4,14 +4,21 @@ import { proposeGradeColumn, proposeIdColumn, foldKey } from '#core/transfer';
 import type { ChooseColumnsRequest, FileImportReply, FileImportSummaryReply } from '#contract/transfer';
 import { PeriodsRepository } from '#server/calendar';
 import { ChangeLog } from '#server/log';
-import { Clock, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import {
+  Clock,
+  decodeTextOrThrow,
+  parseTableOrThrow,
+  Refusal,
+  Transactions,
+  type Actor,
+  type FieldFault,
+  type Queries,
+} from '#server/platform';
 import { SheetContextService } from '#server/posting';
 import { ReportingService } from '#server/report-items';
-import { decodeTextOrThrow } from './decode-text.js';
 import { DirectoryRepository } from './directory.repository.js';
 import { FileImportsRepository, type FileImport } from './file-imports.repository.js';
 import { FilePreviewService, previewOfPlan } from './file-preview.service.js';
-import { parseTableOrThrow } from './parse-table.js';
 
 const sampleSize = 5;
 

@@ -1,5 +1,5 @@
 import { Module } from '@nestjs/common';
-import { PeriodsRepository } from '#server/calendar';
+import { CalendarModule } from '#server/calendar';
 import { LogModule } from '#server/log';
 import { PostingModule } from '#server/posting';
 import { ReportItemsModule } from '#server/report-items';
@@ -10,8 +10,8 @@ import { FileImportsService } from './file-imports.service.js';
 import { FilePreviewService } from './file-preview.service.js';
 
 @Module({
-  imports: [LogModule, PostingModule, ReportItemsModule],
+  imports: [CalendarModule, LogModule, PostingModule, ReportItemsModule],
   controllers: [FileImportsController],
-  providers: [DirectoryRepository, FileImportsRepository, FileImportsService, FilePreviewService, PeriodsRepository],
+  providers: [DirectoryRepository, FileImportsRepository, FileImportsService, FilePreviewService],
 })
 export class TransferModule {}

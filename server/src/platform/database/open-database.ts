@@ -7,7 +7,10 @@ import { keepCopies } from './keep-copies.js';
 import { startPgliteServer } from './pglite-server.js';
 
 /** The tables, through Drizzle. Services take it, or the transaction they are given in its place. */
-export type Queries = Pick<NodePgDatabase, 'select' | 'selectDistinct' | 'insert' | 'update' | 'delete' | 'execute'>;
+export type Queries = Pick<
+  NodePgDatabase,
+  'select' | 'selectDistinct' | 'selectDistinctOn' | 'insert' | 'update' | 'delete' | 'execute'
+>;
 
 export interface OpenDatabase {
   readonly queries: NodePgDatabase;

@@ -1,4 +1,4 @@
-import { date, index, integer, pgTable, text, type AnyPgColumn } from 'drizzle-orm/pg-core';
+import { date, index, integer, jsonb, pgTable, text, type AnyPgColumn } from 'drizzle-orm/pg-core';
 import { createdAt, id } from './columns.js';
 
 export const schools = pgTable('schools', {
@@ -7,6 +7,10 @@ export const schools = pgTable('schools', {
   name: text().notNull(),
   /** As the frame shows it, without the district's name. */
   shortName: text().notNull(),
+  /** Days of the week with classes, 1 for Monday to 7 for Sunday. */
+  weekdays: jsonb().$type<number[]>().notNull().default([1, 2, 3, 4, 5]),
+  /** Rises with each save of the calendar and guards against saving over somebody else's work. */
+  calendarVersion: integer().notNull().default(1),
   createdAt: createdAt(),
 });
 
@@ -19,6 +23,22 @@ export const periods = pgTable(
       .references(() => schools.id),
     parentId: integer().references((): AnyPgColumn => periods.id),
     kind: text({ enum: ['year', 'semester', 'quarter', 'trimester', 'term'] }).notNull(),
+    name: text().notNull(),
+    startsOn: date().notNull(),
+    endsOn: date().notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [index().on(table.schoolId)],
+);
+
+/** Days without classes, both ends included. */
+export const breaks = pgTable(
+  'breaks',
+  {
+    id: id(),
+    schoolId: integer()
+      .notNull()
+      .references(() => schools.id),
     name: text().notNull(),
     startsOn: date().notNull(),
     endsOn: date().notNull(),

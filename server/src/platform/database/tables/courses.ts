@@ -13,14 +13,36 @@ export const courses = pgTable(
     code: text().notNull(),
     title: text().notNull(),
     department: text().notNull(),
+    kind: text().notNull().default(''),
     level: text({ enum: ['regular', 'honours', 'college'] }).notNull(),
     length: text({ enum: ['year', 'semester', 'term'] }).notNull(),
-    credits: numeric({ precision: 6, scale: 4 }).notNull(),
-    onTranscript: boolean().notNull(),
-    countsInGpa: boolean().notNull(),
+    /** Null, here and below, where the course leaves it to its department or school. */
+    credits: numeric({ precision: 6, scale: 4 }),
+    mostCredits: numeric({ precision: 6, scale: 4 }),
+    onTranscript: boolean(),
+    countsInGpa: boolean(),
+    version: integer().notNull().default(1),
     createdAt: createdAt(),
   },
   (table) => [unique().on(table.schoolId, table.code)],
+);
+
+/** What holds where a course says nothing: for a department or, without one, for the whole school. */
+export const courseDefaults = pgTable(
+  'course_defaults',
+  {
+    id: id(),
+    schoolId: integer()
+      .notNull()
+      .references(() => schools.id),
+    department: text(),
+    credits: numeric({ precision: 6, scale: 4 }),
+    mostCredits: numeric({ precision: 6, scale: 4 }),
+    onTranscript: boolean(),
+    countsInGpa: boolean(),
+    createdAt: createdAt(),
+  },
+  (table) => [unique().on(table.schoolId, table.department).nullsNotDistinct()],
 );
 
 export const sections = pgTable(
@@ -38,6 +60,9 @@ export const sections = pgTable(
     periodId: integer()
       .notNull()
       .references(() => periods.id),
+    /** Where the section begins later or ends earlier than its period. */
+    startsOn: date(),
+    endsOn: date(),
     createdAt: createdAt(),
   },
   (table) => [unique().on(table.courseId, table.number, table.periodId), index().on(table.teacherId)],

@@ -1,6 +1,7 @@
-import { boolean, integer, pgTable, text, unique } from 'drizzle-orm/pg-core';
+import { boolean, integer, jsonb, numeric, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
 import { periods, schools } from './calendar.js';
 import { createdAt, id, instant } from './columns.js';
+import { courses } from './courses.js';
 import { scales } from './scales.js';
 
 export const reportItems = pgTable('report_items', {
@@ -10,15 +11,58 @@ export const reportItems = pgTable('report_items', {
     .references(() => schools.id),
   name: text().notNull(),
   heading: text().notNull(),
-  scaleId: integer()
+  kind: text({ enum: ['progress', 'period', 'exam', 'final', 'standard', 'conduct'] })
     .notNull()
-    .references(() => scales.id),
+    .default('period'),
+  periodKind: text({ enum: ['year', 'semester', 'quarter', 'trimester', 'term'] }).notNull(),
+  /** Which of the year's periods of that kind, from 1; null for each. */
+  ordinals: jsonb().$type<number[]>(),
+  /** Null for the scale in force for the course or section. */
+  scaleId: integer().references(() => scales.id),
+  source: text({ enum: ['gradeBook', 'hand', 'composite'] })
+    .notNull()
+    .default('gradeBook'),
+  countBy: text({ enum: ['percent', 'points'] })
+    .notNull()
+    .default('percent'),
   digits: integer().notNull(),
   rounding: text({ enum: ['halfUp', 'halfEven', 'down'] }).notNull(),
+  commentRule: text({ enum: ['none', 'optional', 'requiredBelow'] })
+    .notNull()
+    .default('optional'),
+  commentBelow: text(),
+  commentLength: integer().notNull().default(100),
+  familyView: text({ enum: ['label', 'percent', 'both', 'descriptor', 'hidden'] })
+    .notNull()
+    .default('label'),
+  familyTime: text({ enum: ['posted', 'closed', 'sealed'] })
+    .notNull()
+    .default('closed'),
   failingNeedsLastDate: boolean().notNull(),
   onTranscript: boolean().notNull(),
+  countsInGpa: boolean().notNull().default(true),
+  position: integer().notNull().default(1),
+  version: integer().notNull().default(1),
   createdAt: createdAt(),
 });
+
+/** The parts of composites: an item in the nth of its periods inside the composite's own. */
+export const reportItemParts = pgTable(
+  'report_item_parts',
+  {
+    compositeId: integer()
+      .notNull()
+      .references(() => reportItems.id, { onDelete: 'cascade' }),
+    position: integer().notNull(),
+    itemId: integer()
+      .notNull()
+      .references(() => reportItems.id),
+    ordinal: integer().notNull(),
+    weight: numeric({ precision: 5, scale: 2 }).notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [primaryKey({ columns: [table.compositeId, table.position] })],
+);
 
 export const reportItemRules = pgTable('report_item_rules', {
   id: id(),
@@ -27,15 +71,35 @@ export const reportItemRules = pgTable('report_item_rules', {
     .references(() => schools.id),
   itemId: integer()
     .notNull()
-    .references(() => reportItems.id),
-  periodKind: text({ enum: ['year', 'semester', 'quarter', 'trimester', 'term'] }).notNull(),
+    .references(() => reportItems.id, { onDelete: 'cascade' }),
+  effect: text({ enum: ['reports', 'omits'] })
+    .notNull()
+    .default('reports'),
   department: text(),
   level: text({ enum: ['regular', 'honours', 'college'] }),
+  kind: text(),
   length: text({ enum: ['year', 'semester', 'term'] }),
   position: integer().notNull(),
-  version: integer().notNull().default(1),
   createdAt: createdAt(),
 });
+
+/** One course that reports an item, or does not, whatever the rules say. */
+export const reportItemExceptions = pgTable(
+  'report_item_exceptions',
+  {
+    id: id(),
+    itemId: integer()
+      .notNull()
+      .references(() => reportItems.id, { onDelete: 'cascade' }),
+    courseId: integer()
+      .notNull()
+      .references(() => courses.id),
+    effect: text({ enum: ['reports', 'omits'] }).notNull(),
+    reason: text().notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [unique().on(table.itemId, table.courseId)],
+);
 
 export const postingWindows = pgTable(
   'posting_windows',
@@ -43,12 +107,18 @@ export const postingWindows = pgTable(
     id: id(),
     itemId: integer()
       .notNull()
-      .references(() => reportItems.id),
+      .references(() => reportItems.id, { onDelete: 'cascade' }),
     periodId: integer()
       .notNull()
       .references(() => periods.id),
     opensAt: instant().notNull(),
     closesAt: instant().notNull(),
+    graceUntil: instant(),
+    latePosters: text({ enum: ['nobody', 'registrars', 'teachers'] })
+      .notNull()
+      .default('registrars'),
+    /** Why it lies before the end of its period. */
+    earlyReason: text().notNull().default(''),
     createdAt: createdAt(),
   },
   (table) => [unique().on(table.itemId, table.periodId)],

@@ -1,14 +1,21 @@
-import { boolean, integer, numeric, pgTable, text, unique } from 'drizzle-orm/pg-core';
+import { boolean, integer, numeric, pgTable, text, unique, type AnyPgColumn } from 'drizzle-orm/pg-core';
 import { periods, schools } from './calendar.js';
 import { createdAt, id } from './columns.js';
+import { courses, sections } from './courses.js';
 import { people } from './people.js';
 
 export const scales = pgTable('scales', {
   id: id(),
-  schoolId: integer()
-    .notNull()
-    .references(() => schools.id),
+  /** Null for a scale of the whole district. */
+  schoolId: integer().references(() => schools.id),
   name: text().notNull(),
+  kind: text({ enum: ['percent', 'level', 'choice'] })
+    .notNull()
+    .default('percent'),
+  /** The scale it follows, and by how much it lies beside it; all set or none. */
+  tiedToId: integer().references((): AnyPgColumn => scales.id),
+  cutOffShift: numeric({ precision: 5, scale: 2 }),
+  pointsShift: numeric({ precision: 4, scale: 2 }),
   createdAt: createdAt(),
 });
 
@@ -38,22 +45,60 @@ export const bands = pgTable(
       .notNull()
       .references(() => scaleVersions.id),
     label: text().notNull(),
-    lowest: numeric({ precision: 6, scale: 2 }).notNull(),
+    lowest: numeric({ precision: 6, scale: 2 }),
     points: numeric({ precision: 4, scale: 2 }),
     passes: boolean().notNull(),
     earnsCredit: boolean().notNull(),
     descriptor: text().notNull(),
+    isOff: boolean().notNull().default(false),
+    position: integer().notNull().default(1),
     createdAt: createdAt(),
   },
-  (table) => [unique().on(table.versionId, table.label), unique().on(table.versionId, table.lowest)],
+  (table) => [unique().on(table.versionId, table.label)],
 );
 
+/** Where which scale is put in force. Only the columns of its kind are set. */
+export const scalePlacements = pgTable(
+  'scale_placements',
+  {
+    id: id(),
+    kind: text({ enum: ['system', 'school', 'department', 'level', 'course', 'section'] }).notNull(),
+    schoolId: integer().references(() => schools.id),
+    department: text(),
+    level: text({ enum: ['regular', 'honours', 'college'] }),
+    courseId: integer().references(() => courses.id),
+    sectionId: integer().references(() => sections.id),
+    scaleId: integer()
+      .notNull()
+      .references(() => scales.id),
+    isLocked: boolean().notNull().default(false),
+    createdAt: createdAt(),
+  },
+  (table) => [
+    unique('scale_placements_place')
+      .on(table.kind, table.schoolId, table.department, table.level, table.courseId, table.sectionId)
+      .nullsNotDistinct(),
+  ],
+);
+
+/** What may be posted in a label's place. */
 export const specialCodes = pgTable('special_codes', {
   code: text().primaryKey(),
   meaning: text().notNull(),
+  isOff: boolean().notNull().default(false),
+  asPart: text({ enum: ['leaves', 'blocks', 'counts', 'missing'] })
+    .notNull()
+    .default('missing'),
+  countsAs: numeric({ precision: 6, scale: 2 }),
+  isFailing: boolean().notNull().default(false),
   forbidsPercent: boolean().notNull(),
   needsLastDate: boolean().notNull(),
+  needsFirstDay: boolean().notNull().default(false),
+  lapsesInto: text(),
+  lapsesAfterDays: integer(),
   triesCredit: boolean().notNull(),
+  earnsCredit: boolean().notNull().default(false),
+  countsInGpa: boolean().notNull().default(false),
   onTranscript: boolean().notNull(),
   position: integer().notNull(),
   createdAt: createdAt(),

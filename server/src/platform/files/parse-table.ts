@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { findHeaderRow } from '#core/transfer';
-import { Refusal } from '#server/platform';
+import { Refusal } from '../errors/refusal.js';
 
 export interface FileTable {
   /** Position of the row that names the columns, 1 for the first row of the file. */

@@ -1,5 +1,5 @@
 import iconv from 'iconv-lite';
-import { Refusal } from '#server/platform';
+import { Refusal } from '../errors/refusal.js';
 
 export interface DecodedText {
   readonly text: string;

@@ -1,0 +1,162 @@
+import { latePosters, periodKinds, type Day, type LatePosters, type PeriodKind } from '#core/calendar';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsISO8601,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
+
+const aDay = { message: 'a day written YYYY-MM-DD' };
+const dayPattern = /^\d{4}-\d{2}-\d{2}$/;
+
+/** A period as it is saved. A new one has a number below 0, by which others may call it their parent. */
+export class PeriodBody {
+  @IsInt()
+  id!: number;
+
+  @ValidateIf((period: PeriodBody) => period.parentId !== null)
+  @IsInt()
+  parentId!: number | null;
+
+  @IsIn(periodKinds, { message: `one of ${periodKinds.join(', ')}` })
+  kind!: PeriodKind;
+
+  @IsString()
+  @Length(1, 40, { message: 'a name of 1 to 40 characters, such as Quarter 1' })
+  name!: string;
+
+  @Matches(dayPattern, aDay)
+  startsOn!: Day;
+
+  @Matches(dayPattern, aDay)
+  endsOn!: Day;
+}
+
+export class BreakBody {
+  @IsInt()
+  id!: number;
+
+  @IsString()
+  @Length(1, 40, { message: 'a name of 1 to 40 characters, such as Winter break' })
+  name!: string;
+
+  @Matches(dayPattern, aDay)
+  startsOn!: Day;
+
+  @Matches(dayPattern, aDay)
+  endsOn!: Day;
+}
+
+/** When an item is posted for a period. Times are ISO instants. */
+export class WindowBody {
+  @IsInt()
+  itemId!: number;
+
+  @IsInt()
+  periodId!: number;
+
+  @IsISO8601({ strict: true }, { message: 'an instant such as 2026-01-14T08:00:00Z' })
+  opensAt!: string;
+
+  @IsISO8601({ strict: true }, { message: 'an instant such as 2026-01-23T17:00:00Z' })
+  closesAt!: string;
+
+  @ValidateIf((window: WindowBody) => window.graceUntil !== null)
+  @IsISO8601({ strict: true }, { message: 'an instant, or nothing' })
+  graceUntil!: string | null;
+
+  @IsIn(latePosters, { message: `one of ${latePosters.join(', ')}` })
+  latePosters!: LatePosters;
+
+  @IsString()
+  @MaxLength(120, { message: 'at most 120 characters' })
+  earlyReason!: string;
+}
+
+export class SaveCalendarRequest {
+  /** The version that the change began from. */
+  @IsInt()
+  version!: number;
+
+  @IsArray()
+  @ArrayMinSize(1, { message: 'at least one day of the week with classes' })
+  @IsInt({ each: true })
+  @Min(1, { each: true })
+  @Max(7, { each: true })
+  weekdays!: number[];
+
+  @IsArray()
+  @ArrayMaxSize(400)
+  @ValidateNested({ each: true })
+  @Type(() => PeriodBody)
+  periods!: PeriodBody[];
+
+  @IsArray()
+  @ArrayMaxSize(400)
+  @ValidateNested({ each: true })
+  @Type(() => BreakBody)
+  breaks!: BreakBody[];
+
+  @IsArray()
+  @ArrayMaxSize(4000)
+  @ValidateNested({ each: true })
+  @Type(() => WindowBody)
+  windows!: WindowBody[];
+}
+
+/** Copies a year of the calendar onto the next, every day moved by the same whole weeks. */
+export class CopyYearRequest {
+  @IsInt()
+  version!: number;
+
+  @IsInt()
+  yearId!: number;
+
+  @IsString()
+  @Length(1, 40, { message: 'a name of 1 to 40 characters, such as 2026–27' })
+  name!: string;
+
+  /** The first day of the new year. */
+  @Matches(dayPattern, aDay)
+  startsOn!: Day;
+}
+
+/** A school's calendar with all its years. */
+export interface CalendarReply {
+  readonly school: { readonly id: number; readonly name: string; readonly shortName: string };
+  readonly version: number;
+  readonly weekdays: readonly number[];
+  readonly periods: readonly (PeriodBody & {
+    readonly isSealed: boolean;
+    readonly postedGrades: number;
+    readonly sections: number;
+  })[];
+  readonly breaks: readonly BreakBody[];
+  readonly windows: readonly (WindowBody & { readonly id: number })[];
+  /** The items that windows are for. */
+  readonly items: readonly {
+    readonly id: number;
+    readonly name: string;
+    readonly periodKind: PeriodKind;
+    readonly ordinals: readonly number[] | null;
+  }[];
+  /** Sections whose own dates differ from their period's. */
+  readonly sections: readonly {
+    readonly id: number;
+    readonly name: string;
+    readonly periodId: number;
+    readonly startsOn: Day;
+    readonly endsOn: Day;
+  }[];
+}

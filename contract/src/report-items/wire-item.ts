@@ -1,0 +1,29 @@
+import { decimalOrThrow, formatDecimal } from '#core/numbers';
+import type { ReportItem } from '#core/report-items';
+import type { ItemBody } from './item-messages.js';
+
+/** An item as it crosses the wire and stands in the log. */
+export function bodyOfItem(item: ReportItem): ItemBody {
+  const { id: _id, schoolId: _schoolId, position: _position, parts, ordinals, ...body } = item;
+  return {
+    ...body,
+    ordinals: ordinals && [...ordinals],
+    parts: parts.map(({ weight, ...part }) => ({ ...part, weight: formatDecimal(weight) })),
+  };
+}
+
+export function itemOfBody(
+  body: ItemBody,
+  { id, schoolId, position }: Pick<ReportItem, 'id' | 'schoolId' | 'position'>,
+): ReportItem {
+  const { name, heading, kind, periodKind, ordinals, scaleId, source, countBy, parts, digits, rounding } = body;
+  const { commentRule, commentBelow, commentLength, familyView, familyTime } = body;
+  const { failingNeedsLastDate, onTranscript, countsInGpa } = body;
+  return {
+    ...{ id, schoolId, position, name, heading, kind, periodKind, scaleId, source, countBy, digits, rounding },
+    ...{ commentRule, commentLength, familyView, familyTime, failingNeedsLastDate, onTranscript, countsInGpa },
+    ordinals: ordinals && [...ordinals].toSorted((a, b) => a - b),
+    commentBelow: commentRule === 'requiredBelow' ? commentBelow : null,
+    parts: source === 'composite' ? parts.map((part) => ({ ...part, weight: decimalOrThrow(part.weight) })) : [],
+  };
+}

@@ -1,0 +1,33 @@
+import { Body, Controller, Get, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
+import { CopyYearRequest, SaveCalendarRequest, type CalendarReply } from '#contract/calendar';
+import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
+import { CalendarService } from './calendar.service.js';
+
+@Controller()
+@Allow(registrars)
+export class CalendarController {
+  constructor(private readonly calendar: CalendarService) {}
+
+  @Get('calendars')
+  all(): Promise<CalendarReply[]> {
+    return this.calendar.all();
+  }
+
+  @Put('schools/:schoolId/calendar')
+  save(
+    @CurrentActor() actor: Actor,
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Body() request: SaveCalendarRequest,
+  ): Promise<CalendarReply> {
+    return this.calendar.save(actor, schoolId, request);
+  }
+
+  @Post('schools/:schoolId/calendar/copy-year')
+  copyYear(
+    @CurrentActor() actor: Actor,
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Body() request: CopyYearRequest,
+  ): Promise<CalendarReply> {
+    return this.calendar.copyYear(actor, schoolId, request);
+  }
+}

@@ -1,0 +1,35 @@
+import { Injectable } from '@nestjs/common';
+import { sql } from 'drizzle-orm';
+import { dayOrThrow, type Day } from '#core/calendar';
+import type { Queries } from '../database/open-database.js';
+import { Settings } from '../settings/settings.js';
+
+/** The district's time zone: in it an instant has its day, and a day its hours. */
+@Injectable()
+export class DistrictZone {
+  constructor(private readonly settings: Settings) {}
+
+  /** The zone's name, such as "Europe/London"; the server's own until one is set. */
+  async name(queries: Queries): Promise<string> {
+    const zone = await this.settings.value(queries, 'time-zone');
+    return typeof zone === 'string' ? zone : Intl.DateTimeFormat().resolvedOptions().timeZone;
+  }
+
+  /** The day that each instant falls on. */
+  async daysOf(queries: Queries, instants: readonly string[]): Promise<Day[]> {
+    const parts = new Intl.DateTimeFormat('sv-SE', { timeZone: await this.name(queries), dateStyle: 'short' });
+    return instants.map((instant) => dayOrThrow(parts.format(new Date(instant))));
+  }
+
+  /** Each instant so many days later at the same time of day, over a change to summer time too. */
+  async moveByDays(queries: Queries, instants: readonly string[], days: number): Promise<string[]> {
+    if (instants.length === 0) return [];
+    const zone = await this.name(queries);
+    const { rows } = await queries.execute<{ moved: string }>(sql`
+      SELECT to_char(((at::timestamptz AT TIME ZONE ${zone} + make_interval(days => ${days})) AT TIME ZONE ${zone})
+               AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS moved
+      FROM jsonb_array_elements_text(${JSON.stringify(instants)}::jsonb) WITH ORDINALITY AS list(at, place)
+      ORDER BY place`);
+    return rows.map(({ moved }) => moved);
+  }
+}

@@ -1,0 +1,62 @@
+import ExcelJS from 'exceljs';
+import Papa from 'papaparse';
+import { Refusal } from '../errors/refusal.js';
+import { decodeTextOrThrow } from './decode-text.js';
+import { parseTableOrThrow } from './parse-table.js';
+
+type Rows = readonly (readonly string[])[];
+
+export const spreadsheetTypes = {
+  csv: 'text/csv; charset=utf-8',
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+} as const;
+export type SpreadsheetType = keyof typeof spreadsheetTypes;
+
+/**
+ * The rows of a table in a file: delimited text, or the first sheet of an XLSX workbook. Cells are text as people see it.
+ * @throws Refusal file-empty, file-kind, file-no-columns, file-unreadable
+ */
+export async function readSpreadsheetOrThrow(bytes: Buffer, name: string): Promise<Rows> {
+  if (bytes.subarray(0, 4).toString('hex') !== '504b0304') {
+    return parseTableOrThrow(decodeTextOrThrow(bytes, name).text, name).rows;
+  }
+  const workbook = new ExcelJS.Workbook();
+  try {
+    await workbook.xlsx.load(bytes as never);
+  } catch {
+    throw new Refusal('file-kind', {
+      name,
+      found: 'no workbook that can be read',
+      hint: 'Save it as CSV or XLSX again.',
+    });
+  }
+  const sheet = workbook.worksheets[0];
+  if (!sheet || sheet.rowCount === 0) throw new Refusal('file-empty', { name });
+  const rows: string[][] = [];
+  sheet.eachRow({ includeEmpty: true }, (row) => {
+    const cells: string[] = [];
+    for (let column = 1; column <= sheet.columnCount; column++) cells.push(cellText(row.getCell(column)));
+    rows.push(cells);
+  });
+  return rows;
+}
+
+/** A table as a file. Texts stay texts: nothing that begins like a formula becomes one. */
+export async function writeSpreadsheet(type: SpreadsheetType, sheetName: string, rows: Rows): Promise<Buffer> {
+  if (type === 'csv') return Buffer.from(`\uFEFF${Papa.unparse(rows as string[][], { escapeFormulae: true })}\r\n`);
+  const workbook = new ExcelJS.Workbook();
+  const sheet = workbook.addWorksheet(sheetName, { views: [{ state: 'frozen', ySplit: 1 }] });
+  for (const row of rows) sheet.addRow([...row]);
+  sheet.getRow(1).font = { bold: true };
+  (rows[0] ?? []).forEach((_heading, index) => {
+    const longest = Math.max(...rows.map((row) => (row[index] ?? '').length));
+    sheet.getColumn(index + 1).width = Math.min(48, Math.max(8, longest + 2));
+  });
+  return Buffer.from(await workbook.xlsx.writeBuffer());
+}
+
+function cellText(cell: ExcelJS.Cell): string {
+  const { value } = cell;
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  return cell.text.trim();
+}

@@ -1,0 +1,110 @@
+import { Injectable } from '@nestjs/common';
+import { scaleInForce, type ScalePlacement } from '#core/scales';
+import type { PlaceScaleRequest } from '#contract/scales';
+import { CoursesRepository, PlacementsRepository, placeName, seekerOf } from '#server/courses';
+import { ChangeLog } from '#server/log';
+import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { ScalesRepository } from './scales.repository.js';
+
+type Place = Omit<ScalePlacement, 'id' | 'scaleId' | 'isLocked'>;
+
+/** Puts scales in force, and lets places inherit again. */
+@Injectable()
+export class PlacementsService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly placements: PlacementsRepository,
+    private readonly scales: ScalesRepository,
+    private readonly courses: CoursesRepository,
+    private readonly log: ChangeLog,
+  ) {}
+
+  async place(actor: Actor, schoolId: number, request: PlaceScaleRequest): Promise<void> {
+    await this.transactions.run(async (queries) => {
+      const place = placeOf(schoolId, request);
+      const placements = await this.placements.ofSchool(queries, schoolId);
+      await this.refuseUnknown(queries, schoolId, place, request.scaleId);
+      const before = placements.find((placement) => isSamePlace(placement, place));
+      if (request.scaleId !== null) await this.refuseLocked(queries, placements, place, request.scaleId);
+      const { scaleId, isLocked } = request;
+      await this.placements.put(queries, place, scaleId === null ? null : { scaleId, isLocked });
+      await this.log.record(queries, actor, [
+        {
+          action: scaleId === null ? 'let inherit scale' : 'put scale in force',
+          thing: `scale at ${placeName({ ...place, id: 0, scaleId: 0, isLocked })} of school ${schoolId}`,
+          before: before ? { scaleId: before.scaleId, isLocked: before.isLocked } : null,
+          after: scaleId === null ? null : { scaleId, isLocked },
+        },
+      ]);
+    });
+  }
+
+  private async refuseUnknown(queries: Queries, schoolId: number, place: Place, scaleId: number | null): Promise<void> {
+    const fields: FieldFault[] = [];
+    const courses = await this.courses.ofSchool(queries, schoolId);
+    const sections = await this.placements.sectionNames(queries, schoolId);
+    const { kind, department, level, courseId, sectionId } = place;
+    if (kind === 'department' && !courses.some((course) => course.department === department)) {
+      fields.push({ field: 'department', detail: 'a department of this school' });
+    }
+    if (kind === 'level' && level === null) fields.push({ field: 'level', detail: 'a level of course' });
+    if (kind === 'course' && !courses.some(({ id }) => id === courseId)) {
+      fields.push({ field: 'courseId', detail: 'a course of this school' });
+    }
+    if (kind === 'section' && !sections.has(sectionId ?? 0)) {
+      fields.push({ field: 'sectionId', detail: 'a section of this school' });
+    }
+    const scales = await this.scales.ofSchool(queries, schoolId);
+    if (scaleId !== null && !scales.some(({ id }) => id === scaleId)) {
+      fields.push({ field: 'scaleId', detail: 'a scale of this school' });
+    }
+    if (fields.length > 0) throw new Refusal('fields-wrong', {}, fields);
+  }
+
+  /** A scale put in force under a lock would never count. */
+  private async refuseLocked(
+    queries: Queries,
+    placements: readonly ScalePlacement[],
+    place: Place,
+    scaleId: number,
+  ): Promise<void> {
+    const tried = { ...place, id: -1, scaleId, isLocked: false };
+    const others = placements.filter((placement) => !isSamePlace(placement, place));
+    const courses = await this.courses.ofSchool(queries, place.schoolId ?? 0);
+    const sectionCourses = await this.placements.coursesOfSections(queries, place.schoolId ?? 0);
+    const courseId = place.courseId ?? sectionCourses.get(place.sectionId ?? 0);
+    const concerned = courses.filter(
+      (course) =>
+        (courseId === undefined || course.id === courseId) &&
+        (place.department === null || course.department === place.department) &&
+        (place.level === null || course.level === place.level),
+    );
+    for (const course of concerned) {
+      const seeker = { ...seekerOf(course), sectionId: place.sectionId };
+      const found = scaleInForce([...others, tried], seeker);
+      if (!found?.overruled.includes(tried)) continue;
+      const names = await this.placements.scaleNames(queries);
+      const { placement } = found;
+      throw new Refusal('scale-locked', { place: placeName(placement), scale: names.get(placement.scaleId)! });
+    }
+  }
+}
+
+/** Only the fields of its kind count. */
+function placeOf(schoolId: number, request: PlaceScaleRequest): Place {
+  const { kind, department, level, courseId, sectionId } = request;
+  return {
+    kind,
+    schoolId: kind === 'system' ? null : schoolId,
+    department: kind === 'department' ? department : null,
+    level: kind === 'level' ? level : null,
+    courseId: kind === 'course' ? courseId : null,
+    sectionId: kind === 'section' ? sectionId : null,
+  };
+}
+
+function isSamePlace(a: Place, b: Place): boolean {
+  return (['kind', 'schoolId', 'department', 'level', 'courseId', 'sectionId'] as const).every(
+    (field) => a[field] === b[field],
+  );
+}

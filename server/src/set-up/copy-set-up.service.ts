@@ -1,0 +1,151 @@
+import { Injectable } from '@nestjs/common';
+import type { CopySetUpReply, CopySetUpRequest, CopiedPart } from '#contract/courses';
+import type { Exception } from '#core/report-items';
+import { CoursesRepository, PlacementsRepository, type KeptCourse } from '#server/courses';
+import { ChangeLog } from '#server/log';
+import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { ReportItemsRepository } from '#server/report-items';
+
+/** What copying would do to one course. */
+interface CoursePlan {
+  readonly course: KeptCourse;
+  readonly exceptions: readonly Exception[];
+  readonly scale: { readonly scaleId: number; readonly isLocked: boolean } | null | undefined;
+  readonly facts: Pick<KeptCourse, 'credits' | 'mostCredits' | 'onTranscript' | 'countsInGpa'> | undefined;
+  readonly changes: readonly string[];
+}
+
+/** Copies what one course has set up onto others: its exceptions, its scale, its facts for transcript and GPA. */
+@Injectable()
+export class CopySetUpService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly courses: CoursesRepository,
+    private readonly items: ReportItemsRepository,
+    private readonly placements: PlacementsRepository,
+    private readonly log: ChangeLog,
+  ) {}
+
+  /** What would change, and what to know first. Nothing is written. */
+  async preview(courseId: number, request: CopySetUpRequest): Promise<CopySetUpReply> {
+    const queries = this.transactions.reading;
+    const { source, plans } = await this.plan(queries, courseId, request);
+    const uses = await this.courses.usesOf(queries, source.schoolId);
+    return {
+      courses: plans.map(({ course, changes }) => {
+        const grades = uses.get(course.id)?.grades ?? 0;
+        const warnings = [
+          ...(grades > 0 ? [`${grades} grades are posted in it`] : []),
+          ...(course.length === source.length
+            ? []
+            : [`it runs for a ${course.length}, ${source.title} for a ${source.length}`]),
+        ];
+        return { id: course.id, title: course.title, changes, warnings };
+      }),
+    };
+  }
+
+  async copy(actor: Actor, courseId: number, request: CopySetUpRequest): Promise<CopySetUpReply> {
+    const reply = await this.preview(courseId, request);
+    await this.transactions.run(async (queries) => {
+      const { source, plans } = await this.plan(queries, courseId, request);
+      const changed = plans.filter(({ changes }) => changes.length > 0);
+      if (request.parts.includes('items')) {
+        const rules = await this.items.rulesOfSchool(queries, source.schoolId);
+        const ids = new Set(changed.map(({ course }) => course.id));
+        const kept = (await this.items.exceptionsOfSchool(queries, source.schoolId)).filter(
+          (each) => !ids.has(each.courseId),
+        );
+        const all = [...kept, ...changed.flatMap(({ exceptions }) => exceptions)];
+        await this.items.replaceAssignment(
+          queries,
+          source.schoolId,
+          rules.map(({ id: _id, schoolId: _schoolId, position: _position, ...rule }) => rule),
+          all.map(({ id: _id, ...exception }) => exception),
+        );
+      }
+      for (const { course, scale, facts } of changed) {
+        if (scale !== undefined) {
+          const place = { kind: 'course', schoolId: course.schoolId, courseId: course.id } as const;
+          await this.placements.put(queries, { ...place, department: null, level: null, sectionId: null }, scale);
+        }
+        if (facts) {
+          const { id, schoolId: _schoolId, version, ...own } = course;
+          await this.courses.change(queries, id, version, { ...own, ...facts });
+        }
+      }
+      await this.log.record(
+        queries,
+        actor,
+        changed.map(({ course, changes }) => ({
+          action: `copy set-up of ${source.title}`,
+          thing: `course ${course.id}`,
+          before: null,
+          after: changes,
+        })),
+      );
+    });
+    return reply;
+  }
+
+  private async plan(queries: Queries, courseId: number, { toIds, parts }: CopySetUpRequest) {
+    const schoolId = await this.courses.schoolOfOrThrow(queries, courseId);
+    const kept = await this.courses.keptOf(queries, schoolId);
+    const source = kept.find(({ id }) => id === courseId)!;
+    const unknown = toIds.find((id) => !kept.some((course) => course.id === id));
+    if (unknown !== undefined) throw new Refusal('not-found', { what: 'course of this school', id: unknown });
+    const exceptions = await this.items.exceptionsOfSchool(queries, schoolId);
+    const items = new Map((await this.items.ofSchool(queries, schoolId)).map(({ id, name }) => [id, name]));
+    const placements = await this.placements.ofSchool(queries, schoolId);
+    const names = await this.placements.scaleNames(queries);
+    const scaleOf = (id: number) => placements.find((each) => each.kind === 'course' && each.courseId === id);
+    const targets = kept.filter(({ id }) => toIds.includes(id) && id !== courseId);
+    const has = (part: CopiedPart) => parts.includes(part);
+    const plans = targets.map((course): CoursePlan => {
+      const own = exceptions.filter((each) => each.courseId === course.id);
+      const copied = exceptions
+        .filter((each) => each.courseId === courseId)
+        .map((each) => ({ ...each, courseId: course.id }));
+      const [from, to] = [scaleOf(courseId), scaleOf(course.id)];
+      const { credits, mostCredits, onTranscript, countsInGpa } = source;
+      const changes = [
+        ...(has('items') ? exceptionChanges(own, copied, items) : []),
+        ...(has('scale') && from?.scaleId !== to?.scaleId
+          ? [from ? `${names.get(from.scaleId)!} comes into force` : 'its scale is inherited again']
+          : []),
+        ...(has('facts') && !hasSameFacts(source, course) ? ['credits, transcript and GPA become the same'] : []),
+      ];
+      return {
+        course,
+        exceptions: has('items') ? copied : own,
+        scale: has('scale') ? (from ? { scaleId: from.scaleId, isLocked: from.isLocked } : null) : undefined,
+        facts: has('facts') ? { credits, mostCredits, onTranscript, countsInGpa } : undefined,
+        changes,
+      };
+    });
+    return { source, plans };
+  }
+}
+
+function exceptionChanges(
+  own: readonly Exception[],
+  copied: readonly Exception[],
+  items: ReadonlyMap<number, string>,
+): string[] {
+  return [...items].flatMap(([itemId, name]) => {
+    const [before, after] = [own, copied].map((list) => list.find((each) => each.itemId === itemId)?.effect);
+    if (before === after) return [];
+    return [
+      after === undefined
+        ? `${name} follows the rules again`
+        : `${name} is ${after === 'reports' ? 'reported' : 'omitted'}`,
+    ];
+  });
+}
+
+function hasSameFacts(a: KeptCourse, b: KeptCourse): boolean {
+  const shown = ({ credits, mostCredits, onTranscript, countsInGpa }: KeptCourse) =>
+    [credits, mostCredits].map((value) => value && `${value.units}e-${value.digits}`).join() +
+    String([onTranscript, countsInGpa]);
+  return shown(a) === shown(b);
+}

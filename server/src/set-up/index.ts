@@ -1,0 +1,1 @@
+export { SetUpModule } from './set-up.module.js';

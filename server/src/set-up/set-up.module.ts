@@ -1,0 +1,16 @@
+import { Module } from '@nestjs/common';
+import { CalendarModule } from '#server/calendar';
+import { CoursesModule } from '#server/courses';
+import { LogModule } from '#server/log';
+import { ReportItemsModule } from '#server/report-items';
+import { ScalesModule } from '#server/scales';
+import { CopySetUpService } from './copy-set-up.service.js';
+import { SetUpController } from './set-up.controller.js';
+import { SetUpService } from './set-up.service.js';
+
+@Module({
+  imports: [CalendarModule, CoursesModule, LogModule, ReportItemsModule, ScalesModule],
+  controllers: [SetUpController],
+  providers: [CopySetUpService, SetUpService],
+})
+export class SetUpModule {}
