@@ -29,7 +29,8 @@ export interface TestServer {
 }
 
 export interface TestClient {
-  get<Body>(path: string): Promise<Answer<Body>>;
+  /** With "bytes" the body is what a download holds. */
+  get<Body>(path: string, as?: 'bytes'): Promise<Answer<Body>>;
   send<Body>(
     method: 'POST' | 'PUT' | 'DELETE',
     path: string,
@@ -104,6 +105,7 @@ export function clientOf(address: string, cookie: string, csrfToken: string): Te
     path: string,
     body?: object,
     more: Record<string, string> = {},
+    as?: 'bytes',
   ): Promise<Answer<Body>> => {
     const isForm = body instanceof FormData;
     const headers = {
@@ -117,6 +119,10 @@ export function clientOf(address: string, cookie: string, csrfToken: string): Te
       headers,
       ...(body ? { body: isForm ? body : JSON.stringify(body) } : {}),
     });
+    if (as) {
+      const body = new Uint8Array(await response.arrayBuffer()) as Body;
+      return { status: response.status, headers: response.headers, body };
+    }
     const text = await response.text();
     return {
       status: response.status,
@@ -124,5 +130,5 @@ export function clientOf(address: string, cookie: string, csrfToken: string): Te
       body: (text === '' ? undefined : JSON.parse(text)) as Body,
     };
   };
-  return { get: (path) => call('GET', path), send: call };
+  return { get: (path, as) => call('GET', path, undefined, {}, as), send: call };
 }

@@ -81,6 +81,11 @@ describe('the effect of a draft', () => {
     expect(effect.failAnew).toBe(2);
   });
 
+  it('a label that neither scale knows is left alone', () => {
+    const effect = effectOfDraft(columnsOf([[0, '70', 'Q']]), letterBands, withCutOff('C-', '69'), precision, policy);
+    expect(effect.changed).toBe(0);
+  });
+
   it('what is only computed counts with the label it would have', () => {
     const effect = effectOfDraft(
       columnsOf([[0, '89.5', null]]),

@@ -45,8 +45,8 @@ const highestHundredth = 20_000;
 
 /**
  * The effect of a draft on grades. A label that the saved bands give its percent follows the draft; a label that somebody
- * chose against its percent, or without one, stays where the draft still has it. What is only computed counts with the
- * label that the saved bands would give.
+ * chose against its percent, or without one, stays where the draft still has it; one that the saved bands do not know is
+ * another fault and stays too. What is only computed counts with the label that the saved bands would give.
  */
 export function effectOfDraft(
   columns: GradeColumns,
@@ -123,7 +123,7 @@ class LabelTables {
   after(from: number, percent: number): number {
     const follows = percent >= 0 && this.beforeAt[Math.min(percent, highestHundredth)] === from;
     if (follows) return this.afterAt[Math.min(percent, highestHundredth)]!;
-    return this.draftBands.has(from) ? from : -1;
+    return this.draftBands.has(from) || !this.savedBands.has(from) ? from : -1;
   }
 
   passesBefore(label: number): boolean {

@@ -151,8 +151,8 @@ export class CalendarRepository {
     if (periodIds.length > 0) {
       await queries.delete(postingWindows).where(inArray(postingWindows.periodId, [...periodIds]));
     }
-    const rows = bodies.map(({ opensAt, closesAt, graceUntil, ...window }) => ({
-      ...window,
+    const rows = bodies.map(({ itemId, periodId, opensAt, closesAt, graceUntil, latePosters, earlyReason }) => ({
+      ...{ itemId, periodId, latePosters, earlyReason },
       opensAt: new Date(opensAt),
       closesAt: new Date(closesAt),
       graceUntil: graceUntil === null ? null : new Date(graceUntil),

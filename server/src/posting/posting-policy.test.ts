@@ -12,12 +12,29 @@ it.each([
 it.each([
   ['teacher', 'open', false, true],
   ['teacher', 'open', true, true],
+  ['teacher', 'grace', false, true],
   ['teacher', 'closed', true, false],
   ['teacher', 'not yet open', true, false],
   ['registrar', 'open', false, true],
   ['registrar', 'closed', false, false],
   ['registrar', 'closed', true, true],
   ['registrar', 'not yet open', true, true],
-] as const)('a %s posts while the window is %s, saying so %s: %s', (role, window, saysOutside, expected) => {
-  expect(canPost({ role }, window, saysOutside)).toBe(expected);
+] as const)('a %s posts while the window is %s, saying so %s: %s', (role, state, saysOutside, expected) => {
+  expect(canPost({ role }, { state, latePosters: 'registrars' }, saysOutside)).toBe(expected);
+});
+
+it.each([
+  ['teacher', 'teachers', 'closed', false, true],
+  ['teacher', 'teachers', 'not yet open', false, false],
+  ['registrar', 'nobody', 'closed', true, false],
+  ['registrar', 'teachers', 'closed', false, false],
+] as const)(
+  'a %s, where %s post late and the window is %s, saying so %s: %s',
+  (role, latePosters, state, saysOutside, expected) => {
+    expect(canPost({ role }, { state, latePosters }, saysOutside)).toBe(expected);
+  },
+);
+
+it('where no window was ever set, only a registrar who says so posts', () => {
+  expect([canPost({ role: 'teacher' }, null, true), canPost({ role: 'registrar' }, null, true)]).toEqual([false, true]);
 });

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { SheetListReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
-import type { ReportItemsReply, RulePreviewReply } from '#contract/report-items';
+import type { AssignmentPreviewReply, ItemBody, ReportItemsReply, RuleBody } from '#contract/report-items';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
 let server: TestServer;
@@ -12,51 +12,198 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-const every = { department: null, level: null, length: null };
+const [quarter, exam, semester] = [1, 101, 102];
 const ofSchool = async (school = 1) => (await registrar.get<ReportItemsReply>(`/schools/${school}/report-items`)).body;
 const sheetCount = async () => (await registrar.get<SheetListReply[]>('/grade-sheets?period=4')).body[0]!.sheets.length;
+const itemNamed = (reply: ReportItemsReply, name: string) => reply.items.find((item) => item.name === name)!;
 
-it('says for each course which rule made it report the item', async () => {
-  const { courses, rules, departments } = await ofSchool();
-  expect([courses.length, rules.length, departments.length]).toEqual([48, 1, 7]);
-  expect(new Set(courses.flatMap(({ covers }) => covers.map(({ ruleId }) => ruleId)))).toEqual(new Set([rules[0]!.id]));
+it('says for each course which rule or exception made it report each item', async () => {
+  const { courses, rules, departments, kinds, items } = await ofSchool();
+  expect([courses.length, rules.length, departments.length, kinds.length, items.length]).toEqual([48, 4, 7, 4, 4]);
+  const by = (title: string, itemId: number) => {
+    const cover = courses.find((course) => course.title === title)!.covers.find((each) => each.itemId === itemId);
+    return cover && [cover.reports, cover.kind];
+  };
+  expect([
+    by('Tidal Ecology', exam),
+    by('Argument and Assembly', exam),
+    by('Rescue Swimming', exam),
+    by('Knots', exam),
+  ]).toEqual([[true, 'rule'], [false, 'exception'], [true, 'exception'], undefined]);
 });
 
-describe('a change of a rule', () => {
+describe('a change of rules and exceptions', () => {
+  const yearOnly = (rules: readonly RuleBody[]) =>
+    rules.map((rule) => (rule.itemId === quarter ? { ...rule, length: 'year' as const } : rule));
+  const save = <Body>({ revision }: ReportItemsReply, body: object) =>
+    registrar.send<Body>('PUT', '/schools/1/report-items/assignment', { revision, ...body });
+
   it('is previewed with the courses and the posted grades it concerns, and changes nothing by that', async () => {
-    const { body } = await registrar.send<RulePreviewReply>('POST', '/report-item-rules/1/preview', {
-      ...every,
-      length: 'year',
+    const before = await sheetCount();
+    const { rules, exceptions } = await ofSchool();
+    const { body } = await registrar.send<AssignmentPreviewReply>('POST', '/schools/1/report-items/preview', {
+      rules: yearOnly(rules),
+      exceptions,
     });
-    expect([body.added.length, body.removed.length]).toEqual([0, 12]);
-    expect(body.removed.every(({ length, postedGrades }) => length === 'semester' && postedGrades > 50)).toBe(true);
-    expect((await ofSchool()).courses.every(({ covers }) => covers.length === 1)).toBe(true);
+    const [change] = body.changes;
+    expect([body.changes.length, change!.itemId, change!.added.length, change!.removed.length]).toEqual([
+      1,
+      quarter,
+      0,
+      12,
+    ]);
+    expect(change!.removed.every(({ postedGrades }) => postedGrades > 50)).toBe(true);
+    expect(await sheetCount()).toBe(before);
   });
 
   it('takes sheets away and brings them back with everything on them', async () => {
     const before = await sheetCount();
-    const { rules } = await ofSchool();
-    const changed = await registrar.send<{ version: number }>('PUT', '/report-item-rules/1', {
-      ...every,
-      length: 'year',
-      version: rules[0]!.version,
-    });
-    expect([changed.status, changed.body.version, await sheetCount()]).toEqual([200, 2, before - 12]);
-    await registrar.send('PUT', '/report-item-rules/1', { ...every, version: 2 });
+    const reply = await ofSchool();
+    const { rules, exceptions } = reply;
+    const { body: changed } = await save<ReportItemsReply>(reply, { rules: yearOnly(rules), exceptions });
+    expect(await sheetCount()).toBe(before - 12);
+    await save(changed, { rules, exceptions });
     expect(await sheetCount()).toBe(before);
   });
 
-  it('made on an older rule is refused', async () => {
-    const { status, body } = await registrar.send<Problem>('PUT', '/report-item-rules/1', { ...every, version: 1 });
-    expect([status, body.code]).toEqual([409, 'rule-changed']);
+  it('made on older rules is refused, and nothing of it is kept', async () => {
+    const reply = await ofSchool();
+    const stale = { ...reply, revision: '0'.repeat(16) };
+    const { status, body } = await save<Problem>(stale, { rules: [], exceptions: [] });
+    expect([status, body.code, (await ofSchool()).rules.length]).toEqual([409, 'set-up-changed', 4]);
   });
 
   it.each([
-    [{ ...every, department: 'Astronomy' }, 'department', 'a department of this school'],
-    [{ ...every, level: 'grand' }, 'level', 'one of regular, honours, college'],
-    [{ ...every, length: 'week' }, 'length', 'one of year, semester, term'],
-  ])('to %j names the choice that is none', async (choices, field, detail) => {
-    const { status, body } = await registrar.send<Problem>('PUT', '/report-item-rules/1', { ...choices, version: 3 });
+    ['department', { department: 'Astronomy' }, 'a department of this school'],
+    ['level', { level: 'grand' }, 'one of regular, honours, college'],
+    ['length', { length: 'week' }, 'one of year, semester, term'],
+    ['kind', { kind: 'grand' }, 'a kind of course of this school'],
+    ['itemId', { itemId: 3 }, 'an item of this school'],
+    ['effect', { effect: 'perhaps' }, 'one of reports, omits'],
+  ])('with a %s that is none names it', async (field, choice, detail) => {
+    const reply = await ofSchool();
+    const rules = reply.rules.map((rule, at) => (at === 2 ? { ...rule, ...choice } : rule));
+    const { status, body } = await save<Problem>(reply, { rules, exceptions: [] });
+    expect([status, body.errors]).toEqual([422, [{ field: `rules.2.${field}`, detail }]]);
+  });
+
+  it('with an exception twice names the second', async () => {
+    const reply = await ofSchool();
+    const { rules, exceptions } = reply;
+    const { body } = await save<Problem>(reply, { rules, exceptions: [...exceptions, exceptions[0]!] });
+    expect(body.errors).toEqual([{ field: 'exceptions.2', detail: 'one exception for a course and an item' }]);
+  });
+});
+
+describe('an item', () => {
+  const bodyOf = (reply: ReportItemsReply, name: string): ItemBody => {
+    const {
+      id: _id,
+      version: _version,
+      scaleName: _name,
+      labels: _labels,
+      postedGrades: _posted,
+      ...body
+    } = itemNamed(reply, name);
+    return body;
+  };
+  const added = async (change: Partial<ItemBody>, windowsLike: number | null = null) =>
+    registrar.send<ReportItemsReply & Problem>('POST', '/schools/1/report-items', {
+      ...bodyOf(await ofSchool(), 'Quarter grade'),
+      ...change,
+      windowsLike,
+    });
+
+  it('is added, takes over windows where both are posted, is changed, ordered and taken out', async () => {
+    const { status, body } = await added({ name: 'Effort', heading: 'Effort', ordinals: [3, 4] }, quarter);
+    const { id, version } = itemNamed(body, 'Effort');
+    expect([status, body.items.at(-1)!.name, version]).toEqual([201, 'Effort', 1]);
+    const { rows } = await server.database.pool.query(
+      'SELECT period_id FROM posting_windows WHERE item_id = $1 ORDER BY 1',
+      [id],
+    );
+    expect(rows).toEqual([{ period_id: 6 }, { period_id: 7 }]);
+    const changed = await registrar.send<ReportItemsReply>('PUT', `/report-items/${id}`, {
+      ...bodyOf(body, 'Effort'),
+      heading: 'Eff.',
+      version,
+    });
+    expect(itemNamed(changed.body, 'Effort')).toMatchObject({ heading: 'Eff.', version: 2 });
+    const stale = await registrar.send<Problem>('PUT', `/report-items/${id}`, { ...bodyOf(body, 'Effort'), version });
+    expect(stale.body.code).toBe('set-up-changed');
+    const order = changed.body.items.map((item) => item.id).toReversed();
+    const ordered = await registrar.send<ReportItemsReply>('PUT', '/schools/1/report-items/order', { itemIds: order });
+    expect(ordered.body.items.map((item) => item.id)).toEqual(order);
+    await registrar.send('PUT', '/schools/1/report-items/order', { itemIds: order.toReversed() });
+    expect((await registrar.send<ReportItemsReply>('DELETE', `/report-items/${id}`)).body.items).toHaveLength(4);
+  });
+
+  const part = (itemId: number, ordinal: number, weight: string) => ({ itemId, ordinal, weight });
+  it.each<[string, Partial<ItemBody>, string]>([
+    [
+      'weights of 99.99',
+      { parts: [part(quarter, 1, '50'), part(quarter, 2, '49.99')] },
+      'The weights add up to 99.99; they must make exactly 100.',
+    ],
+    [
+      'a weight of 0',
+      { parts: [part(quarter, 1, '100'), part(quarter, 2, '0')] },
+      'A weight is 0; each must be above 0.',
+    ],
+    [
+      'a negative weight',
+      { parts: [part(quarter, 1, '120'), part(quarter, 2, '-20')] },
+      'A weight is -20; each must be above 0.',
+    ],
+    [
+      'itself as a part',
+      { parts: [part(semester, 1, '100')] },
+      'Semester grade would be a part of itself: Semester grade → Semester grade.',
+    ],
+    ['no parts', { parts: [] }, 'Semester grade is made of parts but has none.'],
+  ])('made of parts is refused with %s', async (_what, change, detail) => {
+    const reply = await ofSchool();
+    const { version } = itemNamed(reply, 'Semester grade');
+    const request = { ...bodyOf(reply, 'Semester grade'), ...change, version };
+    const { status, body } = await registrar.send<Problem>('PUT', `/report-items/${semester}`, request);
+    expect([status, body.code, body.detail]).toEqual([422, 'item-faulty', detail]);
+  });
+
+  it('cannot make a ring through another composite', async () => {
+    const year = {
+      name: 'Year grade',
+      heading: 'Year',
+      periodKind: 'year',
+      source: 'composite',
+      ordinals: null,
+    } as const;
+    const { body } = await added({ ...year, parts: [part(semester, 1, '50'), part(semester, 2, '50')] });
+    const { id } = itemNamed(body, 'Year grade');
+    const request = { ...bodyOf(body, 'Semester grade'), parts: [part(id, 1, '100')], version: 1 };
+    const ring = await registrar.send<Problem>('PUT', `/report-items/${semester}`, request);
+    expect(ring.body.detail).toBe(
+      'Semester grade would be a part of itself: Semester grade → Year grade → Semester grade.',
+    );
+    const used = await registrar.send<Problem>('DELETE', `/report-items/${semester}`);
+    expect(used.body.detail).toContain('Semester grade is used by the composite Year grade.');
+    await registrar.send('DELETE', `/report-items/${id}`);
+  });
+
+  it.each([
+    [{ name: 'exam' }, 'name', 'a name that no other item of the school has'],
+    [{ scaleId: 2 }, 'scaleId', 'a scale of this school'],
+    [{ digits: 3 }, 'digits', '0, 1 or 2 decimals'],
+    [{ scaleId: 12, commentRule: 'requiredBelow', commentBelow: 'A' }, 'commentBelow', 'a label of Conduct'],
+  ])('with %j is refused with the field named', async (change, field, detail) => {
+    const { status, body } = await added({ name: 'Effort', heading: 'Effort', ...change } as Partial<ItemBody>);
     expect([status, body.errors]).toEqual([422, [{ field, detail }]]);
+  });
+
+  it('that grades hang on stays, and says what to do instead', async () => {
+    const { status, body } = await registrar.send<Problem>('DELETE', `/report-items/${exam}`);
+    expect([status, body.code]).toEqual([409, 'in-use']);
+    expect(body.detail).toMatch(
+      /^Exam is used by \d+ posted grades and the composite Semester grade\. Let its rules omit/,
+    );
   });
 });

@@ -7,15 +7,15 @@ import {
   formatDecimal,
   type RoundingName,
 } from '#core/numbers';
-import { effectOfDraft, gradeColumns, type GradeColumns } from '#core/scales';
-import { bandOfBody, type BandBody, type ScaleEffectReply } from '#contract/scales';
+import { effectOfDraft, gradeColumns, type Band, type GradeColumns } from '#core/scales';
+import type { ScaleEffectReply } from '#contract/scales';
 
 /** What the worker is given: the grades as PostgreSQL's text format has them, and both scales. */
 export interface EffectTask {
   /** Student, section, percent, label, computed percent; \N for null. */
   readonly rows: Uint8Array;
-  readonly saved: readonly BandBody[];
-  readonly draft: readonly BandBody[];
+  readonly saved: readonly Band[];
+  readonly draft: readonly Band[];
   readonly digits: number;
   readonly rounding: RoundingName;
   /** For each section its credits in ten-thousandths, the addition in hundredths, and whether it counts. */
@@ -42,7 +42,7 @@ export default function effectOfRows(task: EffectTask): EffectResult {
   const { columns, studentIds, sectionIds } = readColumns(task);
   const precision = { digits: task.digits, rounding: roundings[task.rounding] };
   const policy = { digits: task.gpa.digits, rounding: roundings[task.gpa.rounding] };
-  const effect = effectOfDraft(columns, task.saved.map(bandOfBody), task.draft.map(bandOfBody), precision, policy);
+  const effect = effectOfDraft(columns, task.saved, task.draft, precision, policy);
   const changes = new Map<number, EffectResult['students'][number]['changes'][number][]>();
   for (const { row, from, to } of effect.changedRows) {
     const student = columns.student[row]!;

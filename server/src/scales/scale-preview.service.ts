@@ -7,7 +7,7 @@ import { decimalOrThrow, unitsAt } from '#core/numbers';
 import type { CourseLevel } from '#core/courses';
 import { hundredths, tenThousandths } from '#core/scales';
 import { periodShare } from '#core/transcripts';
-import { bodyOfBand, type PreviewScaleRequest, type ScaleEffectReply } from '#contract/scales';
+import { bandOfBody, type PreviewScaleRequest, type ScaleEffectReply } from '#contract/scales';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { CopyReader, Refusal, Settings, tables, Transactions, type Queries } from '#server/platform';
 import type { EffectResult, EffectTask } from './effect-worker.js';
@@ -25,7 +25,13 @@ const { people, sections } = tables;
 /** Works out what a draft of a scale would do to the grades of a period, in a thread of its own. */
 @Injectable()
 export class ScalePreviewService implements OnApplicationShutdown {
-  private readonly pool = new Piscina({ filename: workerFile(), minThreads: 0, maxThreads: 2, idleTimeout: 30_000 });
+  private readonly pool = new Piscina({
+    filename: workerFile(),
+    minThreads: 0,
+    maxThreads: 2,
+    idleTimeout: 30_000,
+    execArgv: [],
+  });
 
   constructor(
     private readonly transactions: Transactions,
@@ -55,8 +61,8 @@ export class ScalePreviewService implements OnApplicationShutdown {
     const gpa = await this.gpaSetting(queries);
     const task: EffectTask = {
       rows,
-      saved: saved.bands.map(bodyOfBand),
-      draft: bands,
+      saved: saved.bands,
+      draft: bands.map(bandOfBody),
       digits,
       rounding,
       sections: await this.sectionFacts(queries, uses, period, gpa),

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Problem } from '#contract/problems';
-import type { BandBody, ScaleReply } from '#contract/scales';
+import type { BandBody, CodesReply, ScaleEffectReply, ScaleReply, ScalesReply } from '#contract/scales';
 import { changeOf, sheetNamed } from '../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
@@ -12,7 +12,9 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-const scaleIn = async (period: number) => (await registrar.get<ScaleReply[]>(`/scales?period=${period}`)).body[0]!;
+const scalesIn = async (period: number) => (await registrar.get<ScalesReply>(`/scales?period=${period}`)).body;
+const named = ({ scales }: ScalesReply, name: string) => scales.find((scale) => scale.name === name)!;
+const scaleIn = async (period: number) => named(await scalesIn(period), 'Letter scale');
 const withCutOff = (bands: readonly BandBody[], label: string, lowest: string) =>
   bands.map((band) => (band.label === label ? { ...band, lowest } : band));
 const save = <Body>(scale: ScaleReply, bands: readonly BandBody[], basedOnVersion = scale.latestVersion) =>
@@ -82,7 +84,8 @@ describe('a change of the scale', () => {
   it('is the next version from its period on; what was posted before keeps the version it was posted under', async () => {
     const scale = await scaleIn(4);
     const { sheet: before } = await sheetNamed(registrar, 'Shore Life 1');
-    const { status, body: saved } = await save<ScaleReply>(scale, withCutOff(scale.bands, 'A-', '89.5'));
+    const { status, body } = await save<ScalesReply>(scale, withCutOff(scale.bands, 'A-', '89.5'));
+    const saved = named(body, 'Letter scale');
     expect([status, saved.version.number, saved.version.savedBy, saved.version.fromPeriod]).toEqual([
       200,
       2,
@@ -110,5 +113,175 @@ describe('a change of the scale', () => {
     expect([status, body.code]).toEqual([409, 'scale-changed']);
     expect(body.detail).toContain('Version 2 is saved; your draft began from version 1.');
     expect((await scaleIn(4)).latestVersion).toBe(2);
+  });
+});
+
+describe('what a draft would do', () => {
+  const preview = <Body>(bands: readonly BandBody[], scaleId = 1) =>
+    registrar.send<Body>('POST', `/scales/${scaleId}/preview`, { periodId: 4, bands });
+
+  it('is worked out over the period’s real grades, and a scale as it is changes nothing', async () => {
+    const { bands, tallies } = await scaleIn(4);
+    const { status, body } = await preview<ScaleEffectReply>(bands);
+    expect([status, body.changed, body.students, body.meanBefore]).toEqual([200, 0, [], body.meanAfter]);
+    expect(body.grades).toBeGreaterThanOrEqual(tallies.reduce((sum, { grades }) => sum + grades, 0));
+  });
+
+  it('counts what the tallies say between the cut-offs, names the students, and raises their GPA', async () => {
+    const { bands, tallies } = await scaleIn(4);
+    const { body } = await preview<ScaleEffectReply>(withCutOff(bands, 'D', '58'));
+    const between = tallies.filter(({ percent }) => Number(percent) >= 58 && Number(percent) < 60);
+    expect(body.changed).toBe(between.reduce((sum, { grades }) => sum + grades, 0));
+    expect(body.moves.filter(({ from, to }) => from !== to)).toEqual([{ from: 'F', to: 'D', grades: body.changed }]);
+    expect([body.passAnew, body.failAnew]).toEqual([body.changed, 0]);
+    expect(body.students.flatMap(({ changes }) => changes)).toHaveLength(body.changed);
+    expect(Number(body.meanAfter)).toBeGreaterThan(Number(body.meanBefore));
+  });
+});
+
+describe('scales that follow another', () => {
+  const honours = async () => named(await scalesIn(6), 'Honours letters');
+
+  it('follow every version of it and cannot be edited themselves', async () => {
+    const { latestVersion } = await honours();
+    const letters = await scaleIn(6);
+    await registrar.send('PUT', `/scales/${letters.id}`, {
+      basedOnVersion: letters.latestVersion,
+      fromPeriodId: 6,
+      bands: withCutOff(letters.bands, 'A', '94'),
+    });
+    const followed = await honours();
+    expect([followed.latestVersion, followed.bands[0]!.lowest, followed.tie]).toEqual([
+      latestVersion + 1,
+      '93.50',
+      { toId: 1, toName: 'Letter scale', cutOffShift: '-0.50', pointsShift: '0.00' },
+    ]);
+    const { body } = await registrar.send<Problem>('PUT', `/scales/${followed.id}`, {
+      basedOnVersion: followed.latestVersion,
+      fromPeriodId: 6,
+      bands: followed.bands,
+    });
+    expect([body.code, body.detail]).toEqual([
+      'scale-tied',
+      'Honours letters is tied to Letter scale: change that one, or untie it first.',
+    ]);
+  });
+
+  it('cannot follow each other in a ring', async () => {
+    const request = { name: 'Letter scale', tie: { toId: 11, cutOffShift: '0', pointsShift: '0' } };
+    const { body } = await registrar.send<Problem>('PUT', '/scales/1/facts?period=6', request);
+    expect([body.code, body.status]).toEqual(['tie-cycle', 422]);
+  });
+});
+
+describe('a new scale', () => {
+  const choices = ['Yes', 'Not yet'].map((label, at) => ({
+    ...{ label, lowest: null, points: null, passes: at === 0, earnsCredit: at === 0, descriptor: label, isOff: false },
+  }));
+  const request = { name: 'Safety', kind: 'choice', tie: null, fromPeriodId: 4, bands: choices };
+
+  it('of choices needs no cut-offs, and goes again while nothing uses it', async () => {
+    const { status, body } = await registrar.send<ScalesReply>('POST', '/schools/1/scales', request);
+    const { id, kind, bands } = named(body, 'Safety');
+    expect([status, kind, bands.map(({ label }) => label)]).toEqual([201, 'choice', ['Yes', 'Not yet']]);
+    const removed = await registrar.send<ScalesReply>('DELETE', `/scales/${id}?period=4`);
+    expect([removed.status, named(removed.body, 'Safety')]).toEqual([200, undefined]);
+  });
+
+  it.each([
+    [{ ...request, name: 'letter SCALE' }, 'name', 'a name that no other scale of the school has'],
+    [{ ...request, kind: 'colour' }, 'kind', 'one of percent, level, choice'],
+    [{ ...request, kind: 'percent' }, 'bands.0.lowest', expect.stringContaining('Yes has no cut-off')],
+  ])('is refused where it cannot be: %#', async (faulty, field, detail) => {
+    const { status, body } = await registrar.send<Problem>('POST', '/schools/1/scales', faulty);
+    expect([status, body.errors[0]]).toEqual([422, { field, detail }]);
+  });
+
+  it('that is in use says where, and what to do instead', async () => {
+    const { status, body } = await registrar.send<Problem>('DELETE', '/scales/1?period=4');
+    expect([status, body.code]).toEqual([409, 'in-use']);
+    expect(body.detail).toMatch(
+      /^Letter scale is used by \d+ posted grades and 1 places .* Honours letters\. Put another/,
+    );
+  });
+});
+
+describe('where a scale is in force', () => {
+  const nowhere = { department: null, level: null, courseId: null, sectionId: null };
+  const place = <Body>(body: object, school = 1) =>
+    registrar.send<Body>('PUT', `/schools/${school}/scale-placements`, { ...nowhere, isLocked: false, ...body });
+
+  it('a course takes it over, says so, and inherits again', async () => {
+    const { courses } = await scalesIn(6);
+    const { id } = courses.find(({ title }) => title === 'Shore Life')!;
+    const scaleOf = async () => (await scalesIn(6)).courses.find((course) => course.id === id)!.scaleId;
+    expect((await place({ kind: 'course', courseId: id, scaleId: 11 })).status).toBe(204);
+    expect([await scaleOf(), (await scalesIn(6)).placements.at(-1)!.place]).toEqual([11, 'Shore Life']);
+    await place({ kind: 'course', courseId: id, scaleId: null });
+    expect(await scaleOf()).toBe(1);
+  });
+
+  it('under a lock nothing else comes into force', async () => {
+    const { courses } = await scalesIn(12);
+    const { status, body } = await place<Problem>({ kind: 'course', courseId: courses[0]!.id, scaleId: 22 }, 2);
+    expect([status, body.detail]).toEqual([409, 'the school puts Four steps in force and locks it for all below.']);
+  });
+
+  it('a place that is none is refused', async () => {
+    const { body } = await place<Problem>({ kind: 'department', department: 'Astronomy', scaleId: 1 });
+    expect(body.errors).toEqual([{ field: 'department', detail: 'a department of this school' }]);
+  });
+});
+
+describe('the district’s codes', () => {
+  const list = async () => (await registrar.get<CodesReply>('/codes')).body;
+  const saveCodes = <Body>({ revision }: CodesReply, codes: readonly object[]) =>
+    registrar.send<Body>('PUT', '/codes', { revision, codes });
+  const bare = (codes: CodesReply['codes']) => codes.map(({ grades: _grades, ...code }) => code);
+
+  it('hold at least what the trade knows, and change as a list', async () => {
+    const before = await list();
+    expect(before.codes.map(({ code }) => code)).toEqual([
+      'INC',
+      'EXM',
+      'WDR',
+      'NVA',
+      'NAM',
+      'FAM',
+      'NCR',
+      'PAS',
+      'IPR',
+    ]);
+    const added = { ...bare(before.codes)[1]!, code: 'AUD', meaning: 'Auditor' };
+    const { status, body } = await saveCodes<CodesReply>(before, [...bare(before.codes), added]);
+    expect([status, body.codes.at(-1)!.code]).toEqual([200, 'AUD']);
+    const { body: stale } = await saveCodes<Problem>(before, bare(before.codes));
+    expect([stale.status, stale.code]).toEqual([409, 'set-up-changed']);
+  });
+
+  it.each([
+    [{ code: 'A' }, 'code', 'A is also the label of a scale; what is typed could mean either. Choose another code.'],
+    [{ lapsesInto: 'Z', lapsesAfterDays: 9 }, 'lapsesInto', 'Z is neither a label of a scale nor another code.'],
+    [{ asPart: 'counts' }, 'countsAs', 'State the percent exactly where the code counts as one.'],
+    [{ asPart: 'vanishes' }, 'asPart', 'one of leaves, blocks, counts, missing'],
+  ])('refuse %j with the field named', async (change, field, detail) => {
+    const before = await list();
+    const codes = bare(before.codes).map((code, at) => (at === 1 ? { ...code, ...change } : code));
+    const { status, body } = await saveCodes<Problem>(before, codes);
+    expect([status, body.errors]).toEqual([422, [{ field: `codes.1.${field}`, detail }]]);
+  });
+
+  it('that grades are posted with stay, and may be switched off', async () => {
+    const { path, sheet } = await sheetNamed(registrar, 'Shore Life 1');
+    const row = sheet.rows.find(({ withdrawnOn }) => withdrawnOn === null)!;
+    await registrar.send('PUT', path, { changes: [changeOf(row, { percent: null, label: null, code: 'PAS' })] });
+    const before = await list();
+    const without = bare(before.codes).filter(({ code }) => code !== 'PAS');
+    const { body } = await saveCodes<Problem>(before, without);
+    expect(body.detail).toBe(
+      'PAS is used by 1 posted grades. Switch it off instead: what is posted keeps it, and nobody can post it any more.',
+    );
+    const off = bare(before.codes).map((code) => (code.code === 'PAS' ? { ...code, isOff: true } : code));
+    expect((await saveCodes(before, off)).status).toBe(200);
   });
 });

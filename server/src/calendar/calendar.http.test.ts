@@ -1,0 +1,158 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { CalendarReply, TermLineReply } from '#contract/calendar';
+import type { Problem } from '#contract/problems';
+import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+
+let server: TestServer;
+let registrar: TestClient;
+beforeAll(async () => {
+  server = await startTestServer();
+  registrar = await server.as('morwenna');
+});
+afterAll(() => server.stop());
+
+const all = async () => (await registrar.get<CalendarReply[]>('/calendars')).body;
+const ofSchool = async (school: number) => (await all()).find((each) => each.school.id === school)!;
+const requestOf = ({ version, weekdays, periods, breaks, windows }: CalendarReply) => ({
+  version,
+  weekdays,
+  periods: periods.map(({ id, parentId, kind, name, startsOn, endsOn }) => ({
+    id,
+    parentId,
+    kind,
+    name,
+    startsOn,
+    endsOn,
+  })),
+  breaks,
+  windows: windows.map(({ id: _id, ...window }) => window),
+});
+type Request = ReturnType<typeof requestOf>;
+const save = <Body>(school: number, request: object) =>
+  registrar.send<Body>('PUT', `/schools/${school}/calendar`, request);
+const withPeriod = (request: Request, id: number, change: object) => ({
+  ...request,
+  periods: request.periods.map((period) => (period.id === id ? { ...period, ...change } : period)),
+});
+
+it('shows the calendars of all schools side by side', async () => {
+  const calendars = await all();
+  expect(calendars.map(({ school, periods, breaks }) => [school.shortName, periods.length, breaks.length])).toEqual([
+    ['Upper School', 7, 3],
+    ['Gannet Primary', 4, 3],
+    ['Evening College', 4, 2],
+  ]);
+  expect(calendars[0]!.periods.find(({ id }) => id === 3)).toMatchObject({ isSealed: true, name: 'Quarter 1' });
+});
+
+describe('a calendar', () => {
+  it('saved as it is stays as it is, one version higher; an older one is refused', async () => {
+    const before = await ofSchool(1);
+    const { status, body } = await save<CalendarReply>(1, requestOf(before));
+    const bare = ({ version: _version, windows, breaks, ...rest }: CalendarReply) => ({
+      ...rest,
+      windows: windows.map(({ id: _id, ...window }) => window),
+      breaks: breaks.map(({ name }) => name),
+    });
+    expect([status, body.version, bare(body)]).toEqual([200, before.version + 1, bare(before)]);
+    const stale = await save<Problem>(1, requestOf(before));
+    expect([stale.status, stale.body.code]).toEqual([409, 'set-up-changed']);
+  });
+
+  it.each<[string, (request: Request) => object, string, string]>([
+    [
+      'a period outside its parent',
+      (now) => withPeriod(now, 7, { endsOn: '2026-06-19' }),
+      'periods.6',
+      'Quarter 4 reaches outside Semester 2, which runs from 2026-01-26 to 2026-06-12.',
+    ],
+    [
+      'a period that ends before it starts',
+      (now) => withPeriod(now, 7, { endsOn: '2026-04-01' }),
+      'periods.6',
+      'Quarter 4 ends on 2026-04-01, before it starts on 2026-04-13.',
+    ],
+    [
+      'periods that share days',
+      (now) => withPeriod(now, 7, { startsOn: '2026-04-01' }),
+      'periods.6',
+      'Quarter 4 and Quarter 3 share the days 2026-04-01 to 2026-04-02.',
+    ],
+    [
+      'a window that closes before it opens',
+      (now) => ({
+        ...now,
+        windows: now.windows.map((window, at) => (at === 0 ? { ...window, closesAt: '2025-10-01T00:00:00Z' } : window)),
+      }),
+      'windows.0',
+      'The window of Quarter grade for Quarter 1 closes before it opens.',
+    ],
+    [
+      'a break outside the year',
+      (now) => ({ ...now, breaks: [{ id: -1, name: 'Summer', startsOn: '2026-07-01', endsOn: '2026-07-02' }] }),
+      'breaks.0',
+      'Summer (2026-07-01 to 2026-07-02) lies in no year of the calendar.',
+    ],
+  ])('with %s is refused with the place named, and nothing is saved', async (_what, change, field, detail) => {
+    const before = await ofSchool(1);
+    const { status, body } = await save<Problem>(1, change(requestOf(before)));
+    expect([status, body.code, body.errors[0]]).toEqual([422, 'calendar-faulty', { field, detail }]);
+    expect(await ofSchool(1)).toEqual(before);
+  });
+
+  it('leaves the days of a sealed period alone, and a period that sections hang on', async () => {
+    const now = requestOf(await ofSchool(1));
+    const { body: sealed } = await save<Problem>(1, withPeriod(now, 3, { startsOn: '2025-09-02' }));
+    expect([sealed.status, sealed.code]).toEqual([409, 'period-sealed']);
+    const without = {
+      ...now,
+      periods: now.periods.filter(({ id }) => id !== 7),
+      windows: now.windows.filter(({ periodId }) => periodId !== 7),
+    };
+    expect((await save(1, without)).status).toBe(200);
+    const used = {
+      ...without,
+      version: now.version + 1,
+      periods: without.periods.filter(({ id }) => id !== 4),
+      windows: [],
+    };
+    const { body } = await save<Problem>(1, used);
+    expect([body.code, body.detail]).toEqual([
+      'in-use',
+      expect.stringMatching(
+        /^Quarter 2 is used by \d+ posted grades and 1 files and \d+ assignments\. Change its name/,
+      ),
+    ]);
+  });
+});
+
+describe('a year copied onto the next', () => {
+  it('keeps every day of the week, moves breaks and windows, and leaves the old year as it was', async () => {
+    const before = await ofSchool(3);
+    const request = { version: before.version, yearId: 21, name: '2026–27', startsOn: '2026-09-08' };
+    const { status, body } = await registrar.send<CalendarReply>('POST', '/schools/3/calendar/copy-year', request);
+    expect([status, body.periods.length, body.breaks.length, body.windows.length]).toEqual([
+      201,
+      8,
+      4,
+      2 * before.windows.length,
+    ]);
+    const year = body.periods.find(({ name }) => name === '2026–27')!;
+    expect([year.startsOn, year.endsOn]).toEqual(['2026-09-07', '2027-06-25']);
+    const weekday = (day: string) => new Date(day).getUTCDay();
+    for (const old of before.periods.filter(({ parentId }) => parentId === 21)) {
+      const copy = body.periods.find(({ name, parentId }) => name === old.name && parentId === year.id)!;
+      expect([weekday(copy.startsOn), weekday(copy.endsOn)]).toEqual([weekday(old.startsOn), weekday(old.endsOn)]);
+    }
+    expect(body.windows.at(-1)!.closesAt).toBe('2027-06-29T17:00:00.000Z');
+    const line = await registrar.get<TermLineReply>('/schools/3/term-line');
+    expect(line.body.suggestedPeriodId).toBe(23);
+  });
+
+  it('is refused where that year is there already', async () => {
+    const { version } = await ofSchool(3);
+    const request = { version, yearId: 21, name: '2026–27', startsOn: '2026-09-08' };
+    const { status, body } = await registrar.send<Problem>('POST', '/schools/3/calendar/copy-year', request);
+    expect([status, body.detail]).toEqual([409, '2026–27 is already in the calendar of Evening College.']);
+  });
+});

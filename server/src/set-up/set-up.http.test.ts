@@ -1,0 +1,82 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { CopySetUpReply, CoursesReply } from '#contract/courses';
+import type { ReportItemsReply } from '#contract/report-items';
+import type { SetUpReply } from '#contract/set-up';
+import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+
+let server: TestServer;
+let registrar: TestClient;
+beforeAll(async () => {
+  server = await startTestServer();
+  registrar = await server.as('morwenna');
+});
+afterAll(() => server.stop());
+
+const check = async (period = 4) => (await registrar.get<SetUpReply>(`/set-up-check?period=${period}`)).body;
+const courses = async () => (await registrar.get<CoursesReply>('/schools/1/courses')).body;
+const idOf = ({ courses: all }: CoursesReply, title: string) => all.find(({ cells }) => cells.title === title)!.id;
+
+describe('the check of the set-up', () => {
+  it('lists every fault with the way to it, and says what it looked at', async () => {
+    const { faults, checked } = await check();
+    expect(checked).toEqual({ scales: 3, periods: 7, items: 4, courses: 48 });
+    expect(faults.map(({ place, code, says }) => [place, code, says])).toEqual([
+      [
+        'report-items',
+        'part-not-reported',
+        'Semester grade of Argument and Assembly needs Exam, which the course does not report.',
+      ],
+    ]);
+    expect((await check(13)).faults).toEqual([]);
+    expect((await check(23)).faults).toEqual([]);
+  });
+
+  it('finds a course without credits as soon as it has none, and forgets it when it has', async () => {
+    const all = await courses();
+    const knots = all.courses.find(({ cells }) => cells.title === 'Knots')!;
+    const save = (credits: string, version: number) =>
+      registrar.send('PUT', '/schools/1/courses', {
+        changes: [{ id: knots.id, version, cells: { ...knots.cells, credits } }],
+        removed: [],
+      });
+    await save('0', 1);
+    expect((await check()).faults.find(({ code }) => code === 'course-without-credits')).toMatchObject({
+      place: 'courses',
+      search: `?course=${knots.id}`,
+    });
+    await save('', 2);
+    expect((await check()).faults).toHaveLength(1);
+  });
+});
+
+describe('copying a set-up', () => {
+  it('tells first what would change and what to know, then does it', async () => {
+    const all = await courses();
+    const [from, honours, knots] = ['Argument and Assembly', 'Argument and Assembly, honours', 'Knots'].map((title) =>
+      idOf(all, title),
+    );
+    const request = { toIds: [honours, knots], parts: ['items', 'scale', 'facts'] };
+    const { body: preview } = await registrar.send<CopySetUpReply>('POST', `/courses/${from}/copy/preview`, request);
+    expect(
+      preview.courses.map(({ title, changes, warnings }) => [
+        title,
+        changes,
+        warnings.map((each) => each.replace(/^\d+/, 'n')),
+      ]),
+    ).toEqual([
+      [
+        'Knots',
+        ['Exam is omitted'],
+        ['n grades are posted in it', 'it runs for a semester, Argument and Assembly for a year'],
+      ],
+      ['Argument and Assembly, honours', ['Exam is omitted'], ['n grades are posted in it']],
+    ]);
+    const covers = async () => {
+      const { body } = await registrar.get<ReportItemsReply>('/schools/1/report-items');
+      return body.courses.find(({ id }) => id === honours)!.covers.find(({ itemId }) => itemId === 101);
+    };
+    expect(await covers()).toMatchObject({ reports: true, kind: 'rule' });
+    await registrar.send('POST', `/courses/${from}/copy`, request);
+    expect(await covers()).toMatchObject({ reports: false, kind: 'exception' });
+  });
+});
