@@ -4,7 +4,8 @@ import { validateSync, type ValidationError } from 'class-validator';
 import { describe, expect, it } from 'vitest';
 import { SignInRequest } from '#contract/people';
 import { MarkChangeBody, SaveSheetRequest } from '#contract/posting';
-import { SaveRuleRequest } from '#contract/report-items';
+import { AssignmentBody, ItemBody, RuleBody } from '#contract/report-items';
+import { SaveCalendarRequest } from '#contract/calendar';
 import { BandBody, SaveScaleRequest } from '#contract/scales';
 import { AcceptImportRequest, ChooseColumnsRequest } from '#contract/transfer';
 
@@ -18,7 +19,15 @@ function faults<Body extends object>(type: ClassConstructor<Body>, body: object)
   return paths(validateSync(plainToInstance(type, body)), '');
 }
 
-const band = { label: 'B+', lowest: '87.5', points: '3.3', passes: true, earnsCredit: true, descriptor: 'Good' };
+const band = {
+  label: 'B+',
+  lowest: '87.5',
+  points: '3.3',
+  passes: true,
+  earnsCredit: true,
+  descriptor: 'Good',
+  isOff: false,
+};
 const change = {
   enrollmentId: 7,
   version: 0,
@@ -28,7 +37,27 @@ const change = {
   lastDate: '2026-01-16',
   comment: '',
 };
-const choices = { version: 1, department: null, level: 'honours', length: 'year' };
+const choices = { itemId: 1, effect: 'reports', department: null, level: 'honours', kind: null, length: 'year' };
+const item = {
+  ...{
+    name: 'Semester grade',
+    heading: 'Semester',
+    kind: 'final',
+    periodKind: 'semester',
+    ordinals: null,
+    scaleId: null,
+  },
+  ...{ source: 'composite', countBy: 'percent', digits: 1, rounding: 'halfUp' },
+  parts: [{ itemId: 1, ordinal: 1, weight: '100' }],
+  ...{ commentRule: 'none', commentBelow: null, commentLength: 100, familyView: 'label', familyTime: 'closed' },
+  ...{ failingNeedsLastDate: false, onTranscript: true, countsInGpa: true },
+};
+const period = { id: -1, parentId: null, kind: 'year', name: '2026–27', startsOn: '2026-08-31', endsOn: '2027-06-11' };
+const window = {
+  ...{ itemId: 1, periodId: -1, opensAt: '2027-06-03T08:00:00Z', closesAt: '2027-06-15T17:00:00Z' },
+  ...{ graceUntil: null, latePosters: 'registrars', earlyReason: '' },
+};
+const calendar = { version: 1, weekdays: [1, 2, 3, 4, 5], periods: [period], breaks: [], windows: [window] };
 
 describe('what a request takes', () => {
   it.each<[string, ClassConstructor<object>, object]>([
@@ -38,7 +67,11 @@ describe('what a request takes', () => {
     ['a mark', MarkChangeBody, change],
     ['an empty mark', MarkChangeBody, { ...change, percent: null, label: null, lastDate: null }],
     ['a sheet', SaveSheetRequest, { changes: [change], outsideWindow: true }],
-    ['the choices of a rule', SaveRuleRequest, choices],
+    ['the choices of a rule', RuleBody, choices],
+    ['rules without exceptions', AssignmentBody, { rules: [choices], exceptions: [] }],
+    ['an item made of parts', ItemBody, item],
+    ['a label without a cut-off', BandBody, { ...band, lowest: null }],
+    ['a calendar with a new year', SaveCalendarRequest, calendar],
     ['columns not chosen yet', ChooseColumnsRequest, { idColumn: null, gradeColumn: 0, sectionId: null }],
   ])('%s', (_what, type, body) => expect(faults(type, body)).toEqual([]));
 });
@@ -63,7 +96,34 @@ describe('what a request does not take', () => {
       { changes: [change, { ...change, version: '1' }] },
       ['changes.1.version'],
     ],
-    ['a level that is none', SaveRuleRequest, { ...choices, level: 'grand' }, ['level']],
+    ['a level that is none', RuleBody, { ...choices, level: 'grand' }, ['level']],
+    ['a rule that neither reports nor omits', RuleBody, { ...choices, effect: 'may' }, ['effect']],
+    [
+      'an item of three decimals without a heading',
+      ItemBody,
+      { ...item, digits: 3, heading: '' },
+      ['heading', 'digits'],
+    ],
+    [
+      'a weight of a word',
+      ItemBody,
+      { ...item, parts: [{ itemId: 1, ordinal: 1, weight: 'half' }] },
+      ['parts.0.weight'],
+    ],
+    ['a comment below no label', ItemBody, { ...item, commentRule: 'requiredBelow' }, ['commentBelow']],
+    [
+      'a day that is none',
+      SaveCalendarRequest,
+      { ...calendar, periods: [{ ...period, endsOn: 'June' }] },
+      ['periods.0.endsOn'],
+    ],
+    ['a week without a day', SaveCalendarRequest, { ...calendar, weekdays: [] }, ['weekdays']],
+    [
+      'a window that opens soon',
+      SaveCalendarRequest,
+      { ...calendar, windows: [{ ...window, opensAt: 'soon' }] },
+      ['windows.0.opensAt'],
+    ],
     [
       'a column left of the first',
       ChooseColumnsRequest,

@@ -3,6 +3,7 @@ export {
   MarkBody,
   MarkChangeBody,
   SaveSheetRequest,
+  type CompositeReply,
   type ComputedReply,
   type ReceiptChangeReply,
   type ReceiptReply,

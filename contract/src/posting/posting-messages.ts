@@ -92,6 +92,8 @@ export interface SheetRowReply {
   readonly withdrawnOn: Day | null;
   /** What the learning platform's file says, and where it stands there; null when no file was accepted. */
   readonly computed: ComputedReply | null;
+  /** Null where the item is no composite. */
+  readonly composite: CompositeReply | null;
   readonly mark: MarkBody;
   /** 0 when nothing was ever saved. */
   readonly version: number;
@@ -100,6 +102,28 @@ export interface SheetRowReply {
   /** The bands of the version the grade was posted under, when it is not the sheet's own. */
   readonly scaleVersion: number;
 }
+
+/** What the posted parts of a composite come to. */
+export type CompositeReply =
+  | {
+      readonly kind: 'value';
+      /** As exact as it is kept, where parts count by percent. */
+      readonly percent: string | null;
+      /** The mean of grade points and the label it finds, where parts count by points. */
+      readonly points: string | null;
+      readonly label: string | null;
+      readonly parts: readonly {
+        readonly name: string;
+        readonly value: string;
+        readonly weight: string;
+        /** Of 100, of the parts that counted. */
+        readonly share: string;
+      }[];
+      readonly leftOut: readonly { readonly name: string; readonly code: string }[];
+    }
+  | { readonly kind: 'blocked'; readonly code: string; readonly by: string }
+  | { readonly kind: 'missing'; readonly parts: readonly string[] }
+  | { readonly kind: 'exempt'; readonly code: string };
 
 export interface ComputedReply {
   readonly percent: string;

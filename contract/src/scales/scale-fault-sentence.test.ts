@@ -10,6 +10,7 @@ const band = (label: string, lowest: string, points: string | null = null): Band
   passes: true,
   earnsCredit: true,
   descriptor: '',
+  isOff: false,
 });
 
 it.each<[Band[], string[]]>([
@@ -28,5 +29,5 @@ it.each<[Band[], string[]]>([
     ['The lowest band, F, begins at 5; values below have no label. Let it begin at 0.'],
   ],
 ])('says what is wrong and what would be right (%#)', (bands, sentences) => {
-  expect(checkScale(bands, { digits: 1, rounding: roundHalfUp }).map(scaleFaultSentence)).toEqual(sentences);
+  expect(checkScale(bands, { digits: 1, rounding: roundHalfUp }, 'percent').map(scaleFaultSentence)).toEqual(sentences);
 });

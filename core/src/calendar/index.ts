@@ -18,7 +18,8 @@ export {
   type Period,
   type PeriodKind,
 } from './period.js';
+export { moveEdge, type PeriodEdge } from './move-edge.js';
 export { isPlaceholderDay } from './placeholder-day.js';
 export { latePosters, windowState, type LatePosters, type WindowState } from './posting-window.js';
 export { readTypedDay } from './read-typed-day.js';
-export { countInstructionalDays, weekdayOf, type Break, type Weekdays } from './school-days.js';
+export { countInstructionalDays, daysOf, weekdayOf, type Break, type Weekdays } from './school-days.js';

@@ -1,4 +1,5 @@
 export { cutBands, type Band, type CutBand } from './band.js';
+export { bandOfPoints } from './band-of-points.js';
 export { bandEdges } from './band-edges.js';
 export { checkScale, type ScaleFault, type ScaleFaultCode } from './check-scale.js';
 export { deriveBands, type Shift } from './derive-bands.js';

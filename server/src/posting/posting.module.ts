@@ -3,6 +3,7 @@ import { CalendarModule } from '#server/calendar';
 import { LogModule } from '#server/log';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
+import { CompositesService } from './composites.service.js';
 import { GradeRowsRepository } from './grade-rows.repository.js';
 import { PostingController } from './posting.controller.js';
 import { SaveSheetService } from './save-sheet.service.js';
@@ -15,6 +16,7 @@ import { TermLineService } from './term-line.service.js';
   imports: [CalendarModule, LogModule, ReportItemsModule, ScalesModule],
   controllers: [PostingController],
   providers: [
+    CompositesService,
     GradeRowsRepository,
     SaveSheetService,
     SectionProgressRepository,

@@ -16,6 +16,7 @@ import { tables, Transactions, type Actor, type Queries } from '#server/platform
 import { ReportingService } from '#server/report-items';
 import { ScalesRepository, type ScaleVersion } from '#server/scales';
 import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
+import { CompositesService } from './composites.service.js';
 import { canOpenSheet } from './posting-policy.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
 import { SheetContextService, type SheetContext } from './sheet-context.service.js';
@@ -33,6 +34,7 @@ export class SheetsService {
     private readonly periods: PeriodsRepository,
     private readonly reporting: ReportingService,
     private readonly scales: ScalesRepository,
+    private readonly composites: CompositesService,
   ) {}
 
   /** The sheets of a period that the person may open, one list for each item reported in it. */
@@ -99,6 +101,8 @@ export class SheetsService {
   async replyRows(queries: Queries, context: SheetContext, rows: readonly GradeRow[]): Promise<SheetRowReply[]> {
     const sources = await this.sourcesOf(queries, rows);
     const versions = await this.versionsOf(queries, rows, context.scale);
+    const { item, period, section, scale } = context;
+    const composites = await this.composites.ofSection(queries, item, period, section, scale);
     return rows.map((row) => {
       const { enrollmentId, studentId, student, studentNumber, withdrawnOn, version, postedBy } = row;
       return {
@@ -112,6 +116,7 @@ export class SheetsService {
         mark: bodyOfMark(row.mark),
         postedAt: row.postedAt?.toISOString() ?? null,
         scaleVersion: versions.get(row.scaleVersionId ?? context.scale.id)!.number,
+        composite: composites.get(enrollmentId) ?? null,
         computed: row.computed && computedReply(row.computed, sources.get(row.computed.importId)!),
       };
     });

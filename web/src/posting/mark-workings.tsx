@@ -4,6 +4,7 @@ import type { EntryRules } from '#core/posting';
 import { bodyOfMark, type SheetReply } from '#contract/posting';
 import { showInstant, showLabel, showPercent, showPrecision } from '../ui/format';
 import { WorkingsSheet, type WorkingLine } from '../ui/workings-sheet';
+import { CompositeWorkings } from './composite-workings';
 import { RulerStrip } from './ruler-strip';
 import { showMark, type SheetRow } from './sheet-view';
 
@@ -16,7 +17,9 @@ export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: Shee
   return (
     <div className="space-y-4">
       <h3 className="text-[17px] leading-snug font-bold">{reply.student}</h3>
-      {reply.computed && computed ? (
+      {reply.composite ? (
+        <CompositeWorkings composite={reply.composite} sheet={sheet} rules={rules} />
+      ) : reply.computed && computed ? (
         <section>
           <h4 className="mb-1.5 font-bold">Computed</h4>
           <WorkingsSheet lines={computedLines(row, sheet, rules)} />

@@ -1,11 +1,11 @@
 import { formatDecimal, type Percent } from '#core/numbers';
-import { orderBands, type Band } from '#core/scales';
+import { cutBands, orderBands, type Band } from '#core/scales';
 import { bandTint } from '../ui/band-tint';
 import { showLabel } from '../ui/format';
 
 /** The piece of the ruler around one percent, with a pointer at it. */
 export function RulerStrip({ bands, percent }: { bands: readonly Band[]; percent: Percent }) {
-  const ordered = orderBands(bands);
+  const ordered = orderBands(cutBands(bands));
   const at = Number(formatDecimal(percent));
   const lowest = (index: number) => (ordered[index] ? Number(formatDecimal(ordered[index].lowest)) : 100);
   const own = Math.max(

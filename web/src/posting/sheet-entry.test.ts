@@ -1,5 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
+import { newCode } from '#core/posting';
+import { bodyOfCode } from '#contract/scales';
 import { blankMark, computedFrom, sheetOf, sheetRow } from './sheet.fixture';
 
 vi.stubGlobal('window', {
@@ -9,14 +11,7 @@ const { createSheetEntry } = await import('./sheet-entry');
 const { draftsOf, useMarkDrafts } = await import('./mark-drafts');
 const { entryRulesOf, sheetRows } = await import('./sheet-view');
 
-const exempt = {
-  code: 'EXM',
-  meaning: 'Exempt',
-  forbidsPercent: true,
-  needsLastDate: false,
-  triesCredit: false,
-  onTranscript: false,
-};
+const exempt = bodyOfCode(newCode('EXM', 'Exempt', { onTranscript: false }));
 const sheet = sheetOf(
   [
     sheetRow(1, { computed: computedFrom('91.27') }),

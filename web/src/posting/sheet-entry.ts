@@ -1,5 +1,5 @@
 import { readTypedDay } from '#core/calendar';
-import { enterLabelOrCode, enterPercent, takeComputed, isBlank, type EntryRules, type Mark } from '#core/posting';
+import { enterLabelOrCode, enterPercent, isBlank, type EntryRules, type Mark } from '#core/posting';
 import { longestComment, type SheetReply } from '#contract/posting';
 import { entryFaultWords } from './entry-words';
 import { changeMarks, type MarkDraft } from './mark-drafts';
@@ -34,7 +34,7 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
   };
 
   const blanks = rows.filter(({ reply, mark }) => reply.withdrawnOn === null && isBlank(mark));
-  const computedBlanks = blanks.filter(({ computed }) => computed !== null);
+  const computedBlanks = blanks.filter(({ proposal }) => proposal !== null);
   return {
     blanks,
     computedBlanks,
@@ -64,9 +64,8 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
       change(changes);
       return faults;
     },
-    takeComputed: (row: SheetRow) => row.computed && change([[row, takeComputed(row.mark, row.computed, rules)]]),
-    takeComputedForBlanks: () =>
-      change(computedBlanks.map((row) => [row, takeComputed(row.mark, row.computed!, rules)])),
+    takeComputed: (row: SheetRow) => row.proposal && change([[row, row.proposal]]),
+    takeComputedForBlanks: () => change(computedBlanks.map((row) => [row, row.proposal!])),
     /** Fills every blank with one percent, label or code; answers with what is wrong, or undefined. */
     fillBlanks(text: string): string | undefined {
       const column = /^[\d.,]/.test(text.trim()) ? 'percent' : 'mark';

@@ -176,7 +176,7 @@ function Row({
             onClick={() => onExplain(row)}
             className="rounded-sm text-quiet hover:text-ink hover:underline"
           >
-            {showComputed(reply.computed!.percent)}
+            {showComputed(formatDecimal(computed))}
           </button>
         ) : (
           <span className="text-quiet">–</span>

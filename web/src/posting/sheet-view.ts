@@ -2,8 +2,9 @@ import { auditRules, findingSentence, runRules, type Severity } from '#core/audi
 import type { Day } from '#core/calendar';
 import { decimalOrThrow, roundings, type Percent } from '#core/numbers';
 import { findBand, readBands, type Band } from '#core/scales';
-import type { EntryRules, Mark, SpecialCode } from '#core/posting';
+import { takeComputed, type EntryRules, type Mark, type SpecialCode } from '#core/posting';
 import { bodyOfMark, markOfBody, type MarkBody, type SheetReply, type SheetRowReply } from '#contract/posting';
+import { codeOfBody } from '#contract/scales';
 import type { MarkDraft, SheetDrafts } from './mark-drafts';
 
 /** A row of the sheet as it is shown: what is saved, what is drafted over it, and what there is to say about it. */
@@ -11,6 +12,8 @@ export interface SheetRow {
   readonly reply: SheetRowReply;
   readonly mark: Mark;
   readonly computed: Percent | null;
+  /** What taking what is computed would post; null where nothing is. */
+  readonly proposal: Mark | null;
   /** The label that the computed percent would have. */
   readonly computedLabel: string | null;
   readonly isUnsaved: boolean;
@@ -34,16 +37,16 @@ export function bandsOf(sheet: SheetReply, version: number): readonly Band[] {
 
 export function entryRulesOf(sheet: SheetReply): EntryRules {
   const precision = { digits: sheet.digits, rounding: roundings[sheet.rounding] };
-  return { bands: bandsOf(sheet, sheet.scaleVersion), precision, codes: sheet.codes };
+  return { bands: bandsOf(sheet, sheet.scaleVersion), precision, codes: sheet.codes.map(codeOfBody) };
 }
 
 /** The rows of a sheet with the drafts laid over them. */
 export function sheetRows(sheet: SheetReply, drafts: SheetDrafts, rules: EntryRules): SheetRow[] {
-  const codes = new Map(sheet.codes.map((code) => [code.code, code]));
+  const codes = new Map(rules.codes.map((code) => [code.code, code]));
   return sheet.rows.map((reply) => {
     const draft = drafts.marks[reply.enrollmentId];
     const mark = markOfBody(draft?.mark ?? reply.mark);
-    const computed = reply.computed && decimalOrThrow(reply.computed.percent);
+    const computed = computedOf(reply);
     const isContested = draft !== undefined && draft.version !== reply.version;
     // An unsaved mark will be posted under the version in force; a saved one keeps its own.
     const bands = draft ? rules.bands : bandsOf(sheet, reply.scaleVersion);
@@ -51,7 +54,12 @@ export function sheetRows(sheet: SheetReply, drafts: SheetDrafts, rules: EntryRu
       reply,
       mark,
       computed,
-      computedLabel: computed ? (findBand(rules.bands, computed, rules.precision).band?.label ?? null) : null,
+      proposal: proposalOf(reply, mark, computed, rules),
+      computedLabel: computed
+        ? (findBand(rules.bands, computed, rules.precision).band?.label ?? null)
+        : reply.composite?.kind === 'value'
+          ? reply.composite.label
+          : null,
       isUnsaved: draft !== undefined,
       isContested,
       remarks: [
@@ -63,10 +71,44 @@ export function sheetRows(sheet: SheetReply, drafts: SheetDrafts, rules: EntryRu
               },
             ]
           : []),
+        ...compositeRemarks(reply),
         ...remarksOn(sheet, rules, codes, bands, reply, mark),
       ],
     };
   });
+}
+
+/** What a file brought, or what the parts of a composite come to. */
+function computedOf({ computed, composite }: SheetRowReply): Percent | null {
+  const text = computed?.percent ?? (composite?.kind === 'value' ? composite.percent : null);
+  return text === null ? null : decimalOrThrow(text);
+}
+
+/** A composite by points proposes a label alone, an incomplete one the code that blocks it. */
+function proposalOf(
+  { composite }: SheetRowReply,
+  mark: Mark,
+  computed: Percent | null,
+  rules: EntryRules,
+): Mark | null {
+  if (computed) return takeComputed(mark, computed, rules);
+  if (composite?.kind === 'value') return { ...mark, percent: null, label: composite.label, code: null };
+  if (composite?.kind === 'blocked') return { ...mark, percent: null, label: null, code: composite.code };
+  return null;
+}
+
+/** Why a composite has no value. */
+function compositeRemarks({ composite, withdrawnOn }: SheetRowReply): Remark[] {
+  if (!composite || composite.kind === 'value' || withdrawnOn !== null) return [];
+  const says = {
+    missing: (parts: readonly string[]) =>
+      `No value yet: ${parts.join(' and ')} ${parts.length === 1 ? 'is' : 'are'} missing.`,
+    blocked: (by: string, code: string) => `${by} is ${code}, so this is ${code}.`,
+    exempt: (code: string) => `Every part is ${code}.`,
+  };
+  if (composite.kind === 'missing') return [{ severity: 'informs', says: says.missing(composite.parts) }];
+  if (composite.kind === 'blocked') return [{ severity: 'informs', says: says.blocked(composite.by, composite.code) }];
+  return [{ severity: 'informs', says: says.exempt(composite.code) }];
 }
 
 function remarksOn(

@@ -11,6 +11,7 @@ export const band = (label: string, lowest: string): BandBody => ({
   passes: true,
   earnsCredit: true,
   descriptor: '',
+  isOff: false,
 });
 
 /** What a file brought. */
@@ -31,6 +32,7 @@ export const sheetRow = (enrollmentId: number, more: Partial<SheetRowReply> = {}
   studentNumber: `S${enrollmentId}`,
   withdrawnOn: null,
   computed: null,
+  composite: null,
   mark: blankMark,
   version: 0,
   postedBy: null,

@@ -1,92 +1,82 @@
 import { useMemo } from 'react';
-import type { ReportItemsReply, RulePreviewReply } from '#contract/report-items';
+import type { AssignmentBody, CoveredCourseReply, ExceptionBody, ReportItemsReply } from '#contract/report-items';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
-import { showDecimal } from '../ui/format';
 import { Empty } from '../ui/panel';
-import { RuleSquare } from '../ui/state-marks';
+import { CoverCell } from './cover-cell';
 import { lengthWords, levelWords } from './words';
 
-type CourseRow = ReportItemsReply['courses'][number];
+/** A course with what it reports now and what it would report. */
+interface CourseRow extends CoveredCourseReply {
+  readonly saved: CoveredCourseReply['covers'];
+}
 
 interface CoverageTableProps {
   readonly reply: ReportItemsReply;
-  readonly preview: RulePreviewReply | undefined;
-  readonly onlyLacking: boolean;
+  /** What the draft would make of each course; undefined without one. */
+  readonly previewed: ReadonlyMap<number, CoveredCourseReply['covers']> | undefined;
+  readonly assignment: AssignmentBody;
+  readonly filter: (course: CoveredCourseReply) => boolean;
+  readonly onChange: (exceptions: ExceptionBody[]) => void;
 }
 
-/** Courses × items: what each course reports and which rule put it there. */
-export function CoverageTable({ reply, preview, onlyLacking }: CoverageTableProps) {
-  const columns = useMemo((): GridColumn<CourseRow>[] => {
-    const added = new Set(preview?.added.map(({ id }) => id));
-    const removed = new Set(preview?.removed.map(({ id }) => id));
-    const items = reply.items.map((item): GridColumn<CourseRow> => ({
-      id: `item ${item.id}`,
-      header: item.heading,
-      width: '68px',
-      align: 'center',
-      sortBy: ({ covers }) => covers.filter((cover) => cover.itemId === item.id).length,
-      cell: ({ id, covers }) => {
-        const rule = reply.rules.findIndex(({ id: ruleId }) =>
-          covers.some((cover) => cover.itemId === item.id && cover.ruleId === ruleId),
-        );
-        if (removed.has(id)) return <RuleSquare look="removed" label="would be removed" />;
-        if (added.has(id)) return <RuleSquare look="added" label="would be added" />;
-        return rule === -1 ? <span className="text-quiet">none</span> : <RuleSquare label={`by rule ${rule + 1}`} />;
-      },
-    }));
-    return [
+/** Courses × items: what each course reports and what put it there. */
+export function CoverageTable({ reply, previewed, assignment, filter, onChange }: CoverageTableProps) {
+  const rows = useMemo(
+    () =>
+      reply.courses.filter(filter).map((course): CourseRow => ({
+        ...course,
+        saved: course.covers,
+        covers: previewed?.get(course.id) ?? course.covers,
+      })),
+    [reply, previewed, filter],
+  );
+  const columns = useMemo(
+    (): GridColumn<CourseRow>[] => [
       {
         id: 'title',
         header: 'Course',
         sortBy: ({ title }) => title,
-        cell: ({ title }) => (
-          <b className="font-semibold" title={title}>
-            {title}
-          </b>
+        cell: ({ title, code, department, level, length }) => (
+          <span title={`${code}, ${department}, ${levelWords[level]}, ${lengthWords[length]}`}>
+            <b className="font-semibold">{title}</b>
+          </span>
         ),
-      },
-      {
-        id: 'code',
-        header: 'Code',
-        width: '76px',
-        sortBy: ({ code }) => code,
-        cell: ({ code }) => <span className="figures">{code}</span>,
       },
       {
         id: 'department',
         header: 'Department',
-        width: '142px',
+        width: '132px',
         sortBy: ({ department }) => department,
         cell: ({ department }) => department,
       },
+      ...reply.items.map((item): GridColumn<CourseRow> => ({
+        id: `item ${item.id}`,
+        header: item.heading,
+        width: `${Math.max(66, item.heading.length * 8 + 20)}px`,
+        align: 'center',
+        sortBy: ({ covers }) => Number(covers.some(({ itemId, reports }) => itemId === item.id && reports)),
+        cell: (course) => (
+          <CoverCell
+            courseId={course.id}
+            courseTitle={course.title}
+            itemId={item.id}
+            itemName={item.name}
+            cover={course.covers.find(({ itemId }) => itemId === item.id)}
+            reportsNow={course.saved.some(({ itemId, reports }) => itemId === item.id && reports)}
+            assignment={assignment}
+            onChange={onChange}
+          />
+        ),
+      })),
       {
-        id: 'level',
-        header: 'Level',
-        width: '78px',
-        sortBy: ({ level }) => level,
-        cell: ({ level }) => levelWords[level],
+        id: 'scale',
+        header: 'Scale',
+        width: '116px',
+        sortBy: ({ scaleName }) => scaleName ?? '',
+        cell: ({ scaleName }) => scaleName ?? <span className="text-waratah">none</span>,
       },
-      {
-        id: 'length',
-        header: 'Length',
-        width: '80px',
-        sortBy: ({ length }) => length,
-        cell: ({ length }) => lengthWords[length],
-      },
-      {
-        id: 'credits',
-        header: 'Credits',
-        width: '66px',
-        align: 'right',
-        sortBy: ({ credits }) => Number(credits),
-        cell: ({ credits }) => <span className="figures">{showDecimal(credits, 2)}</span>,
-      },
-      ...items,
-    ];
-  }, [reply, preview]);
-  const rows = useMemo(
-    () => (onlyLacking ? reply.courses.filter(({ covers }) => covers.length === 0) : reply.courses),
-    [reply, onlyLacking],
+    ],
+    [reply, assignment, onChange],
   );
   return (
     <DataGrid
@@ -94,7 +84,10 @@ export function CoverageTable({ reply, preview, onlyLacking }: CoverageTableProp
       columns={columns}
       rows={rows}
       rowKey={({ id }) => String(id)}
-      empty={<Empty title="No course lacks anything">Every course reports the item.</Empty>}
+      minWidth={420 + reply.items.length * 80}
+      empty={
+        <Empty title="No course like that">Choose the first figure of the sentence above to see all courses.</Empty>
+      }
     />
   );
 }

@@ -1,143 +1,246 @@
-import { useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
-import type { RuleChoicesBody } from '#contract/report-items';
+import { coverage, type Assignment } from '#core/report-items';
+import type {
+  AssignmentBody,
+  CoveredCourseReply,
+  ExceptionBody,
+  ItemReply,
+  ReportItemsReply,
+  RuleBody,
+} from '#contract/report-items';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
+import { SetUpNote } from '../set-up/set-up-note';
 import { Button, Key } from '../ui/button';
-import { plural, showCount, showPrecision } from '../ui/format';
-import { FigureButton, Page, Strong } from '../ui/page';
-import { Empty, Panel } from '../ui/panel';
+import { Note, Panel } from '../ui/panel';
+import { Page } from '../ui/page';
 import { RuleSquare } from '../ui/state-marks';
 import { useKeys } from '../ui/use-keys';
+import {
+  changeAssignment,
+  discardAssignment,
+  rebaseAssignment,
+  undoAssignment,
+  useAssignmentDrafts,
+} from './assignment-draft';
+import { AssignmentEffect } from './assignment-effect';
+import { CompositePanel } from './composite-panel';
 import { CoverageTable } from './coverage-table';
-import { useChangeRule, useReportItems, useRulePreview } from './queries';
-import { RuleEffect } from './rule-effect';
-import { RuleSentence } from './rule-sentence';
+import { ItemDialog } from './item-dialog';
+import { ItemsHeadline, filterOf } from './items-headline';
+import { useAssignmentPreview, useOrderItems, useReportItems, useSaveAssignment } from './queries';
+import { ReportCard } from './report-card';
+import { RuleList } from './rule-list';
 
-/** The item that report cards show, the rule that gives it to courses, and which courses have it. */
+/** What report cards show, the rules that give it to courses, and which courses have it. */
 export function ReportItemsPage() {
   const { schoolId } = useScope();
   const { termLine } = usePeriod();
   const { data: reply } = useReportItems(schoolId);
-  const [draft, setDraft] = useState<RuleChoicesBody | undefined>();
-  const [search, setSearch] = useSearchParams();
-  const rule = reply?.rules[0];
-  const item = reply?.items[0];
-  const preview = useRulePreview(rule?.id ?? 0, draft);
-  const change = useChangeRule(rule?.id ?? 0);
-  const saved = rule && { department: rule.department, level: rule.level, length: rule.length };
+  if (!reply || !termLine) return null;
+  return <ReportItemsDesk key={schoolId} reply={reply} schoolId={schoolId} schoolName={termLine.school.shortName} />;
+}
 
-  const apply = (choices: RuleChoicesBody, version: number, isUndo: boolean) => {
-    change.mutate(
-      { ...choices, version },
+interface DeskProps {
+  readonly reply: ReportItemsReply;
+  readonly schoolId: number;
+  readonly schoolName: string;
+}
+
+function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
+  const draft = useAssignmentDrafts(({ drafts }) => drafts[schoolId]);
+  const [search, setSearch] = useSearchParams();
+  const [edited, setEdited] = useState<ItemReply | 'new' | undefined>();
+  const save = useSaveAssignment(schoolId);
+  const order = useOrderItems(schoolId);
+  const saved = useMemo(
+    (): AssignmentBody => ({ rules: [...reply.rules], exceptions: [...reply.exceptions] }),
+    [reply],
+  );
+  const assignment = draft?.now ?? saved;
+  const preview = useAssignmentPreview(schoolId, draft?.now);
+  const chosen =
+    reply.items.find(({ id }) => id === Number(search.get('item'))) ??
+    reply.items.find(({ source }) => source === 'composite');
+  const isStale = draft !== undefined && draft.revision !== reply.revision;
+
+  const change = useCallback(
+    (now: Partial<AssignmentBody>) => changeAssignment(schoolId, reply.revision, saved, { ...assignment, ...now }),
+    [schoolId, reply.revision, saved, assignment],
+  );
+  const changeExceptions = useCallback((exceptions: ExceptionBody[]) => change({ exceptions }), [change]);
+  const store = (request: AssignmentBody, revision: string, undoTo: AssignmentBody | undefined) =>
+    save.mutate(
+      { ...request, revision },
       {
-        onSuccess: (changed) => {
-          setDraft(undefined);
+        onSuccess: (after) => {
+          discardAssignment(schoolId);
           toast.success(
-            isUndo ? 'The rule is as it was.' : 'The rule is changed.',
-            isUndo || !saved ? {} : { action: { label: 'Undo', onClick: () => apply(saved, changed.version, true) } },
+            undoTo ? 'The rules and exceptions are saved.' : 'They are as they were.',
+            undoTo ? { action: { label: 'Undo', onClick: () => store(undoTo, after.revision, undefined) } } : {},
           );
         },
         onError: showProblem,
       },
     );
-  };
-  const canSave = draft !== undefined && rule !== undefined && !change.isPending;
+  const canSave = draft !== undefined && !isStale && !save.isPending;
+  const saveDraft = () => canSave && store(draft.now, draft.revision, saved);
   useKeys([
-    {
-      key: 'Ctrl+s',
-      says: 'make the change of the rule',
-      inFields: true,
-      act: () => canSave && apply(draft, rule.version, false),
-    },
+    { key: 'Ctrl+s', says: 'save the rules and exceptions', inFields: true, act: saveDraft },
+    { key: 'u', says: 'take back the last step of the draft', act: () => undoAssignment(schoolId) },
   ]);
-  if (!reply || !termLine) return null;
-  if (!rule || !item || !saved) {
-    return (
-      <Page headline={`${termLine.school.shortName} has no report item yet.`}>
-        <Empty title="Nothing is reported">
-          A report item is one thing that a report card shows for a student in a course, such as a quarter grade.
-        </Empty>
-      </Page>
-    );
-  }
-  const covered = reply.courses.filter(({ covers }) => covers.length > 0);
-  const without = reply.courses.length - covered.length;
-  const showsLacking = search.get('show') === 'lacking';
-  const onChange = (choices: RuleChoicesBody) => {
-    const isSaved = JSON.stringify(choices) === JSON.stringify(saved);
-    setDraft(isSaved ? undefined : choices);
-  };
+  const previewed = useMemo(
+    () => (draft && preview.data ? new Map(preview.data.courses.map(({ id, covers }) => [id, covers])) : undefined),
+    [draft, preview.data],
+  );
+  const decides = useMemo(() => countDecided(reply, assignment), [reply, assignment]);
+  const filter = useMemo(() => filterOf(search, reply), [search, reply]);
   return (
     <Page
-      headline={
-        <>
-          <FigureButton onClick={() => setSearch({})}>
-            {showCount(covered.length)} of {plural(reply.courses.length, 'course')}
-          </FigureButton>{' '}
-          report <Strong>{item.name}</Strong> by one rule
-          {without === 0 ? '; none is without it.' : '; '}
-          {without > 0 && (
-            <>
-              <FigureButton tone="blocks" onClick={() => setSearch({ show: 'lacking' })}>
-                {plural(without, 'course')}
-              </FigureButton>{' '}
-              {without === 1 ? 'has' : 'have'} nothing to report.
-            </>
-          )}
-        </>
-      }
+      headline={<ItemsHeadline reply={reply} assignment={assignment} />}
       actions={
-        <>
-          <Button look="main" disabled={!canSave} onClick={() => canSave && apply(draft, rule.version, false)}>
-            Change the rule <Key>Ctrl S</Key>
-          </Button>
-          <Button disabled={!draft} onClick={() => setDraft(undefined)}>
-            Discard
-          </Button>
-        </>
+        draft ? (
+          <>
+            <Button look="main" disabled={!canSave} onClick={saveDraft}>
+              Save rules and exceptions <Key>Ctrl S</Key>
+            </Button>
+            <Button onClick={() => undoAssignment(schoolId)}>Take back a step</Button>
+            <Button onClick={() => discardAssignment(schoolId)}>Discard</Button>
+          </>
+        ) : (
+          <>
+            <Button look="main" onClick={() => setEdited('new')}>
+              New item
+            </Button>
+            <Button
+              disabled={reply.items.length === 0}
+              onClick={() => change({ rules: [...assignment.rules, newRule(reply, chosen)] })}
+            >
+              New rule
+            </Button>
+            {chosen && <Button onClick={() => setEdited(chosen)}>Edit {chosen.name}</Button>}
+          </>
+        )
       }
-      aside={
-        <span className="flex items-center gap-4">
-          <span>
-            <RuleSquare label="by rule" /> by rule
-          </span>
-          <span>
-            <RuleSquare label="would be added" look="added" /> would be added
-          </span>
-          <span>
-            <RuleSquare label="would be removed" look="removed" /> would be removed
-          </span>
-        </span>
-      }
+      aside={<Legend />}
     >
-      <div className="grid min-h-0 flex-1 grid-cols-[270px_minmax(0,1fr)] gap-3.5">
-        <div className="space-y-3.5 overflow-auto">
-          <Panel label="Rule" className={`px-4 py-3 ${draft ? 'border-l-[3px] border-l-wattle-fill' : ''}`}>
-            <RuleSentence
-              rule={rule}
-              choices={draft ?? saved}
-              itemName={item.name}
-              schoolName={termLine.school.shortName}
-              departments={reply.departments}
-              onChange={onChange}
-            />
-          </Panel>
-          {draft && preview.data && <RuleEffect preview={preview.data} itemName={item.name} />}
-          <Panel label="Item" className="px-4 py-3 text-[13px]">
-            <h2 className="mb-1 text-[14px] font-bold">{item.name}</h2>
-            <p>
-              Looked up on the <b>{item.scaleName}</b>, rounded {showPrecision(item.rounding, item.digits)}.{' '}
-              {item.onTranscript ? 'Goes to the transcript.' : 'Stays off the transcript.'}{' '}
-              {item.failingNeedsLastDate && 'A failing label needs a last date of attendance.'}
-            </p>
-          </Panel>
+      <SetUpNote place="report-items" />
+      <Panel label="Report card">
+        <ReportCard
+          reply={reply}
+          chosenId={chosen?.id}
+          onChoose={(item) => (item.id === chosen?.id ? setEdited(item) : setSearch({ item: String(item.id) }))}
+          onMove={(item, by) => {
+            const ids = reply.items.map(({ id }) => id);
+            const at = ids.indexOf(item.id);
+            order.mutate(ids.toSpliced(at, 1).toSpliced(at + by, 0, item.id), { onError: showProblem });
+          }}
+        />
+        {chosen?.source === 'composite' && (
+          <div className="border-t border-hairline">
+            <CompositePanel item={chosen} reply={reply} />
+          </div>
+        )}
+      </Panel>
+      <div className="grid min-h-[360px] flex-1 grid-cols-[minmax(300px,372px)_minmax(0,1fr)] gap-3.5">
+        <div className="space-y-2.5 overflow-auto">
+          {isStale && (
+            <Note tone="blocks" title="Somebody saved rules first">
+              <p>The squares compare your draft with what is saved now.</p>
+              <Button onClick={() => rebaseAssignment(schoolId, reply.revision)}>Go on from what is saved</Button>
+            </Note>
+          )}
+          {draft && preview.data && <AssignmentEffect preview={preview.data} reply={reply} />}
+          <RuleList
+            rules={assignment.rules}
+            savedRules={saved.rules}
+            reply={reply}
+            schoolName={schoolName}
+            decides={decides}
+            onChange={(rules) => change({ rules })}
+          />
+          <p className="px-1 text-[12px] text-quiet">
+            Where rules meet, the later one stands; an exception stands over all of them. Drag a rule by its number.
+          </p>
         </div>
         <Panel className="flex min-h-0 flex-col">
-          <CoverageTable reply={reply} preview={draft && preview.data} onlyLacking={showsLacking} />
+          <CoverageTable
+            reply={reply}
+            previewed={previewed}
+            assignment={assignment}
+            filter={filter}
+            onChange={changeExceptions}
+          />
         </Panel>
       </div>
+      {edited && (
+        <ItemDialog
+          schoolId={schoolId}
+          reply={reply}
+          item={edited === 'new' ? undefined : edited}
+          onClose={() => setEdited(undefined)}
+          onAdded={(item) => {
+            setSearch({ item: String(item.id) });
+            toast.success(`${item.name} is added. No course reports it yet: give it a rule.`, {
+              action: { label: 'Add a rule', onClick: () => addRule(schoolId, item) },
+            });
+          }}
+        />
+      )}
     </Page>
+  );
+
+  function addRule(school: number, item: ItemReply) {
+    const rule = {
+      itemId: item.id,
+      effect: 'reports' as const,
+      department: null,
+      level: null,
+      kind: null,
+      length: null,
+    };
+    changeAssignment(school, reply.revision, saved, { ...assignment, rules: [...assignment.rules, rule] });
+  }
+}
+
+function newRule(reply: ReportItemsReply, chosen: ItemReply | undefined): RuleBody {
+  const itemId = chosen?.id ?? reply.items[0]!.id;
+  return { itemId, effect: 'reports', department: null, level: null, kind: null, length: null };
+}
+
+/** How many courses each rule has the last word on. */
+function countDecided({ courses }: ReportItemsReply, { rules, exceptions }: AssignmentBody): number[] {
+  const numbered: Assignment = {
+    rules: rules.map((rule, index) => ({ ...rule, id: index, schoolId: 0, position: index })),
+    exceptions: exceptions.map((exception, index) => ({ ...exception, id: index })),
+  };
+  const all = coverage(courses.map(courseOf), numbered).flatMap(({ covers }) => covers);
+  return rules.map((_rule, index) => all.filter(({ by }) => by.kind === 'rule' && by.id === index).length);
+}
+
+function courseOf(course: CoveredCourseReply) {
+  const nothing = { units: 0n, digits: 0 };
+  return { ...course, schoolId: 0, credits: nothing, mostCredits: null, countsInGpa: false };
+}
+
+function Legend() {
+  return (
+    <span className="flex items-center gap-3.5">
+      {(
+        [
+          ['rule', 'by rule'],
+          ['exception', 'exception'],
+          ['omitted', 'left out'],
+          ['added', 'would come'],
+          ['removed', 'would go'],
+        ] as const
+      ).map(([look, words]) => (
+        <span key={look} className="flex items-center gap-1.5">
+          <RuleSquare look={look} label={words} /> {words}
+        </span>
+      ))}
+    </span>
   );
 }

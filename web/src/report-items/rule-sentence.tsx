@@ -1,30 +1,26 @@
 import { courseLengths, courseLevels } from '#core/courses';
-import type { RuleChoicesBody, RuleReply } from '#contract/report-items';
+import type { ReportItemsReply, RuleBody } from '#contract/report-items';
 import { Choice } from '../ui/field';
-import { eachPeriod, lengthWords, levelWords } from './words';
+import { lengthWords, levelWords, postedInWords } from './words';
 
 interface RuleSentenceProps {
-  readonly rule: RuleReply;
-  readonly choices: RuleChoicesBody;
-  readonly itemName: string;
+  readonly rule: RuleBody;
+  readonly reply: ReportItemsReply;
   readonly schoolName: string;
-  readonly departments: readonly string[];
-  readonly onChange: (choices: RuleChoicesBody) => void;
+  readonly onChange: (rule: RuleBody) => void;
 }
 
 const any = '';
 
 /** A rule as one sentence, its choices inside it. */
-export function RuleSentence({ rule, choices, itemName, schoolName, departments, onChange }: RuleSentenceProps) {
-  const chosen = <Value extends string>(value: Value): Value | null => (value === any ? null : value);
+export function RuleSentence({ rule, reply, schoolName, onChange }: RuleSentenceProps) {
+  const item = reply.items.find(({ id }) => id === rule.itemId);
+  const choose = (field: keyof RuleBody) => (event: { target: { value: string } }) =>
+    onChange({ ...rule, [field]: event.target.value === any ? null : event.target.value });
   return (
-    <p className="text-[16px] leading-[1.9]">
+    <p className="text-[14px] leading-[1.8]">
       Every{' '}
-      <Choice
-        label="Length"
-        value={choices.length ?? any}
-        onChange={(event) => onChange({ ...choices, length: chosen(event.target.value as never) })}
-      >
+      <Choice label="Length" value={rule.length ?? any} onChange={choose('length')}>
         <option value={any}>long or short</option>
         {courseLengths.map((length) => (
           <option key={length} value={length}>
@@ -32,32 +28,48 @@ export function RuleSentence({ rule, choices, itemName, schoolName, departments,
           </option>
         ))}
       </Choice>{' '}
-      <Choice
-        label="Level"
-        value={choices.level ?? any}
-        onChange={(event) => onChange({ ...choices, level: chosen(event.target.value as never) })}
-      >
-        <option value={any}>course of any level</option>
+      <Choice label="Kind of course" value={rule.kind ?? any} onChange={choose('kind')}>
+        <option value={any}>course</option>
+        {reply.kinds.map((kind) => (
+          <option key={kind} value={kind}>
+            {kind} course
+          </option>
+        ))}
+      </Choice>{' '}
+      of{' '}
+      <Choice label="Level" value={rule.level ?? any} onChange={choose('level')}>
+        <option value={any}>any level</option>
         {courseLevels.map((level) => (
           <option key={level} value={level}>
-            {levelWords[level]} course
+            {levelWords[level]} level
           </option>
         ))}
       </Choice>{' '}
       in{' '}
-      <Choice
-        label="Department"
-        value={choices.department ?? any}
-        onChange={(event) => onChange({ ...choices, department: chosen(event.target.value) })}
-      >
+      <Choice label="Department" value={rule.department ?? any} onChange={choose('department')}>
         <option value={any}>all of {schoolName}</option>
-        {departments.map((department) => (
+        {reply.departments.map((department) => (
           <option key={department} value={department}>
             {department}
           </option>
         ))}
       </Choice>{' '}
-      reports <b>{itemName}</b> in <b>{eachPeriod[rule.periodKind]}</b> it runs.
+      <Choice label="Effect" value={rule.effect} onChange={choose('effect')}>
+        <option value="reports">reports</option>
+        <option value="omits">does not report</option>
+      </Choice>{' '}
+      <Choice
+        label="Item"
+        value={rule.itemId}
+        onChange={(event) => onChange({ ...rule, itemId: Number(event.target.value) })}
+      >
+        {reply.items.map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </Choice>
+      {item && ` in ${postedInWords(item, reply.periods)}`}.
     </p>
   );
 }

@@ -6,7 +6,7 @@ vi.stubGlobal('window', {
 const { changeDraft, discardDraft, rebaseDraft, undoDraft, useScaleDrafts } = await import('./draft-store');
 
 const bands = (lowest: string) => [
-  { label: 'A', lowest, points: null, passes: true, earnsCredit: true, descriptor: '' },
+  { label: 'A', lowest, points: null, passes: true, earnsCredit: true, descriptor: '', isOff: false },
 ];
 const draft = () => useScaleDrafts.getState().drafts[1];
 

@@ -1,14 +1,14 @@
 import { useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { decimalOrThrow, formatDecimal } from '#core/numbers';
-import type { Band } from '#core/scales';
+import type { CutBand } from '#core/scales';
 import { showCount, showLabel } from '../ui/format';
 import { bandTint } from '../ui/band-tint';
 import { createRulerAxis } from './ruler-axis';
 
 interface RulerProps {
   /** From the highest cut-off down. */
-  readonly bands: readonly Band[];
-  readonly savedBands: readonly Band[];
+  readonly bands: readonly CutBand[];
+  readonly savedBands: readonly CutBand[];
   /** Grades by whole percent, 0 to 100. */
   readonly histogram: readonly number[];
   readonly digits: number;
@@ -180,7 +180,7 @@ interface HistogramBarProps {
   readonly from: number;
   readonly to: number;
   readonly percent: number;
-  readonly bands: readonly Band[];
+  readonly bands: readonly CutBand[];
 }
 
 function HistogramBar({ count, share, from, to, percent, bands }: HistogramBarProps) {

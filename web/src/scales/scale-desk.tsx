@@ -1,31 +1,49 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { PeriodReply } from '#contract/calendar';
-import type { BandBody, ScaleReply } from '#contract/scales';
+import type { BandBody, ScaleReply, ScalesReply } from '#contract/scales';
 import { decimalOrThrow, formatAtLeast } from '#core/numbers';
 import { moveCutOff } from '#core/scales';
+import { SetUpNote } from '../set-up/set-up-note';
 import { ProblemError } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
-import { useScope } from '../shell/scope';
 import { Button, Key } from '../ui/button';
-import { plural, showCount } from '../ui/format';
-import { Figure, Page, Strong } from '../ui/page';
+import { plural } from '../ui/format';
+import { Page } from '../ui/page';
 import { Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { BandTable } from './band-table';
 import { changeDraft, discardDraft, rebaseDraft, undoDraft } from './draft-store';
 import { EdgesTable } from './edges-table';
-import { useSaveScale } from './queries';
+import { EffectDialog } from './effect-dialog';
+import { ImportScaleDialog } from './import-scale-dialog';
+import { useRemoveScale, useSaveScale } from './queries';
 import { Ruler } from './ruler';
+import { ScaleFactsDialog } from './scale-facts-dialog';
+import { ScaleHeadline } from './scale-headline';
+import { ScaleList } from './scale-list';
 import { TryValue } from './try-value';
 import { useScaleView, type ScaleView } from './use-scale-view';
+import { VersionList } from './version-list';
+
+interface ScaleDeskProps {
+  readonly reply: ScalesReply;
+  readonly scale: ScaleReply;
+  readonly period: PeriodReply;
+  readonly viewSwitch: React.ReactNode;
+  readonly onChoose: (id: number) => void;
+  readonly onAdd: () => void;
+}
 
 /** One scale to look at, to try and to change. A change is a draft until it is saved as the next version. */
-export function ScaleDesk({ scale, period }: { scale: ScaleReply; period: PeriodReply }) {
+export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }: ScaleDeskProps) {
   const view = useScaleView(scale);
   const save = useSaveScale(scale.id);
+  const remove = useRemoveScale(period.id);
   const [chosen, setChosen] = useState<number | null>(null);
+  const [dialog, setDialog] = useState<'effect' | 'import' | 'facts' | undefined>();
   const problem = save.error instanceof ProblemError ? save.error : undefined;
+  const isTied = scale.tie !== null;
   const isStale = view.isDraft && view.basedOnVersion !== scale.latestVersion;
   const isReadable = view.bands.length === view.typed.length;
   const blocking = view.matters.filter(({ isBlocking }) => isBlocking);
@@ -35,79 +53,101 @@ export function ScaleDesk({ scale, period }: { scale: ScaleReply; period: Period
     changeDraft(scale.id, scale.latestVersion, view.typed, bands, isSameStep);
   };
   const moveTo = (index: number, wanted: number, isSameStep: boolean) => {
-    const moved = moveCutOff(
-      view.bands,
-      index,
-      decimalOrThrow(Math.max(0, wanted).toFixed(scale.digits)),
-      scale.digits,
-    );
+    if (isTied) return;
+    const to = decimalOrThrow(Math.max(0, wanted).toFixed(scale.digits));
+    const lowest = formatAtLeast(moveCutOff(view.cut, index, to, scale.digits)[index]!.lowest, scale.digits);
     change(
-      view.typed.map((band, place) =>
-        place === view.places[index] ? { ...band, lowest: formatAtLeast(moved[index]!.lowest, scale.digits) } : band,
-      ),
+      view.typed.map((band, place) => (place === view.cutPlaces[index] ? { ...band, lowest } : band)),
       isSameStep,
     );
   };
-  const saveDraft = () => {
-    const request = {
-      basedOnVersion: view.basedOnVersion,
-      fromPeriodId: period.id,
-      bands: view.typed.map((band) => ({ ...band, points: band.points || null })),
-    };
-    save.mutate(request, {
-      onSuccess: (saved) => {
-        discardDraft(scale.id);
-        toast.success(`Version ${saved.latestVersion} is in force from ${period.name} on.`, {
-          description: 'Grades already posted keep the version they were posted under.',
-        });
+  const bodies = () =>
+    view.typed.map((band) => ({ ...band, lowest: band.lowest || null, points: band.points || null }));
+  const saveDraft = () =>
+    save.mutate(
+      { basedOnVersion: view.basedOnVersion, fromPeriodId: period.id, bands: bodies() },
+      {
+        onSuccess: () => {
+          discardDraft(scale.id);
+          setDialog(undefined);
+          toast.success(`Version ${scale.latestVersion + 1} is in force from ${period.name} on.`, {
+            description: 'Grades already posted keep the version they were posted under.',
+          });
+        },
+        onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
       },
-      onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
-    });
-  };
+    );
   const canSave = view.isDraft && isReadable && blocking.length === 0 && !save.isPending && !isStale;
+  const canPreview = view.isDraft && isReadable && blocking.length === 0 && scale.coursesUsingIt > 0;
   useKeys([
     { key: 'Ctrl+s', says: 'save the draft as the next version', inFields: true, act: () => canSave && saveDraft() },
     { key: 'u', says: 'take back the last step of the draft', act: () => undoDraft(scale.id) },
+    { key: 'p', says: 'preview what the draft would do', act: () => canPreview && setDialog('effect') },
   ]);
   return (
     <Page
       headline={<ScaleHeadline scale={scale} view={view} periodName={period.name} />}
       actions={
-        <>
-          <Button look="main" disabled={!canSave} onClick={saveDraft}>
-            Save as version {scale.latestVersion + 1} <Key>Ctrl S</Key>
-          </Button>
-          <Button disabled={!view.canUndo} onClick={() => undoDraft(scale.id)}>
-            Take back a step
-          </Button>
-          <Button disabled={!view.isDraft} onClick={() => discardDraft(scale.id)}>
-            Discard draft
-          </Button>
-        </>
-      }
-      aside={`Version ${scale.version.number}, in force since ${scale.version.fromPeriod}${scale.version.savedBy ? `, saved by ${scale.version.savedBy}` : ''}`}
-    >
-      <Panel label="Ruler">
-        {isReadable ? (
-          <Ruler
-            bands={view.bands}
-            savedBands={view.savedBands}
-            histogram={view.histogram}
-            digits={scale.digits}
-            caption={`${plural(view.grades, 'percent')} of ${period.name}, by whole percent`}
-            chosen={chosen === null ? null : view.places.indexOf(chosen)}
-            onChoose={(index) => setChosen(view.places[index]!)}
-            onMove={moveTo}
-          />
+        view.isDraft ? (
+          <>
+            <Button disabled={!canPreview} onClick={() => setDialog('effect')}>
+              Preview effect <Key>P</Key>
+            </Button>
+            <Button look="main" disabled={!canSave} onClick={saveDraft}>
+              Save as version {scale.latestVersion + 1} <Key>Ctrl S</Key>
+            </Button>
+            <Button disabled={!view.canUndo} onClick={() => undoDraft(scale.id)}>
+              Take back a step
+            </Button>
+            <Button onClick={() => discardDraft(scale.id)}>Discard draft</Button>
+          </>
         ) : (
-          <p className="px-6 py-8 text-quiet">The ruler returns when every cut-off in the table is a number.</p>
-        )}
-      </Panel>
-      <div className="grid items-start gap-3.5 min-[1180px]:grid-cols-[minmax(0,1fr)_380px]">
+          <>
+            <Button onClick={onAdd}>New scale</Button>
+            <Button onClick={() => setDialog('facts')}>Name and tie</Button>
+            {!isTied && <Button onClick={() => setDialog('import')}>Import bands</Button>}
+            <Button
+              look="quiet"
+              onClick={() =>
+                remove.mutate(scale.id, {
+                  onSuccess: () => toast.success(`${scale.name} is taken out.`),
+                  onError: showProblem,
+                })
+              }
+            >
+              Take it out
+            </Button>
+          </>
+        )
+      }
+      aside={viewSwitch}
+    >
+      <SetUpNote place="scales" />
+      <ScaleList scales={reply.scales} chosenId={scale.id} onChoose={onChoose} />
+      {view.cut.length > 0 && (
+        <Panel label="Ruler">
+          {isReadable ? (
+            <Ruler
+              bands={view.cut}
+              savedBands={view.savedBands}
+              histogram={view.histogram}
+              digits={scale.digits}
+              caption={`${plural(view.grades, 'percent')} of ${period.name}, by whole percent`}
+              chosen={chosen === null ? null : view.cutPlaces.indexOf(chosen)}
+              onChoose={(index) => setChosen(view.cutPlaces[index]!)}
+              onMove={moveTo}
+            />
+          ) : (
+            <p className="px-6 py-8 text-quiet">The ruler returns when every cut-off in the table is a number.</p>
+          )}
+        </Panel>
+      )}
+      <div className="grid items-start gap-3.5 min-[1180px]:grid-cols-[minmax(0,1fr)_340px]">
         <Panel label="Bands" className="pb-1">
           <BandTable
             view={view}
             digits={scale.digits}
+            isReadOnly={isTied}
             chosen={chosen}
             onChoose={setChosen}
             onChange={(place, changed) => {
@@ -117,13 +157,19 @@ export function ScaleDesk({ scale, period }: { scale: ScaleReply; period: Period
                 false,
               );
             }}
+            onReplace={(bands) => change(bands, false)}
             serverFault={(place, field) => problem?.fault(`bands.${place}.${field}`)}
           />
         </Panel>
         <div className="space-y-3.5">
-          <Panel label="Try a value">
-            <TryValue bands={view.bands} precision={view.precision} />
-          </Panel>
+          {scale.tie && (
+            <Note tone="so" title={`Follows ${scale.tie.toName}`}>
+              <p>
+                Its cut-offs lie {signed(scale.tie.cutOffShift)} and its grade points {signed(scale.tie.pointsShift)}{' '}
+                beside it. To change it, change {scale.tie.toName}, or untie it under “Name and tie”.
+              </p>
+            </Note>
+          )}
           {isStale && (
             <Note tone="blocks" title="Somebody saved this scale first">
               <p>
@@ -135,53 +181,74 @@ export function ScaleDesk({ scale, period }: { scale: ScaleReply; period: Period
               </Button>
             </Note>
           )}
-          <Matters view={view} />
-          <Panel label="Edges">
-            <EdgesTable
-              bands={view.bands}
-              precision={view.precision}
-              chosen={chosen === null ? undefined : view.typed[chosen]?.label}
-            />
-          </Panel>
+          <Matters view={view} scale={scale} />
+          {view.cut.length > 0 && (
+            <>
+              <Panel label="Try a value">
+                <TryValue bands={view.bands} precision={view.precision} />
+              </Panel>
+              <Panel label="Edges">
+                <EdgesTable
+                  bands={view.bands}
+                  precision={view.precision}
+                  chosen={chosen === null ? undefined : view.typed[chosen]?.label}
+                />
+              </Panel>
+            </>
+          )}
+          <VersionList scale={scale} />
         </div>
       </div>
+      {dialog === 'effect' && (
+        <EffectDialog
+          scale={scale}
+          periodId={period.id}
+          periodName={period.name}
+          bands={bodies()}
+          canSave={canSave}
+          onSave={saveDraft}
+          onClose={() => setDialog(undefined)}
+        />
+      )}
+      {dialog === 'import' && (
+        <ImportScaleDialog
+          scale={scale}
+          onClose={() => setDialog(undefined)}
+          onTake={(bands) => {
+            change(bands, false);
+            setDialog(undefined);
+          }}
+        />
+      )}
+      {dialog === 'facts' && (
+        <ScaleFactsDialog reply={reply} scale={scale} periodId={period.id} onClose={() => setDialog(undefined)} />
+      )}
     </Page>
   );
 }
 
 function isUnchanged(band: BandBody, changed: Partial<BandBody>): boolean {
-  return Object.entries(changed).every(([name, value]) => band[name as keyof BandBody] === value);
+  return Object.entries(changed).every(([name, value]) => (band[name as keyof BandBody] ?? '') === value);
 }
 
-function ScaleHeadline({ scale, view, periodName }: { scale: ScaleReply; view: ScaleView; periodName: string }) {
-  const { path } = useScope();
-  const { up, down } = view.effect;
-  return (
-    <>
-      <Strong>{scale.name}</Strong> is in force in{' '}
-      <Figure to={path('report-items')}>{plural(scale.coursesUsingIt, 'course')}</Figure>;{' '}
-      <Strong tone={view.justBelow > 0 ? 'warns' : 'so'}>{plural(view.justBelow, 'grade')}</Strong> of {periodName}{' '}
-      {view.justBelow === 1 ? 'lies' : 'lie'} less than half a point below a cut-off
-      {!view.isDraft && '.'}
-      {view.isDraft && up + down === 0 && ', and the draft would move none.'}
-      {view.isDraft && up + down > 0 && (
-        <>
-          , and the draft would move {up > 0 && <Strong tone="warns">{showCount(up)} up</Strong>}
-          {up > 0 && down > 0 && ' and '}
-          {down > 0 && <Strong tone="blocks">{showCount(down)} down</Strong>}.
-        </>
-      )}
-    </>
-  );
+function signed(shift: string): string {
+  const value = formatAtLeast(decimalOrThrow(shift), 1);
+  return Number(value) === 0 ? 'nothing' : Number(value) > 0 ? `${value} above` : `${value.replace('-', '')} below`;
 }
 
-function Matters({ view }: { view: ScaleView }) {
-  const { matters } = view;
-  if (matters.length === 0) return null;
-  const title = matters.length === 1 ? 'One matter to settle' : `${matters.length} matters to settle`;
+function Matters({ view, scale }: { view: ScaleView; scale: ScaleReply }) {
+  const follow =
+    view.isDraft && scale.followers.length > 0
+      ? [`${scale.followers.map(({ name }) => name).join(' and ')}, tied to it, will follow with a version of its own.`]
+      : [];
+  const count = view.matters.length + follow.length;
+  if (count === 0) return null;
   return (
-    <Note tone={matters.some(({ isBlocking }) => isBlocking) ? 'blocks' : 'warns'} title={title}>
-      {matters.map(({ says }) => (
+    <Note
+      tone={view.matters.some(({ isBlocking }) => isBlocking) ? 'blocks' : 'warns'}
+      title={count === 1 ? 'One matter to know' : `${count} matters to know`}
+    >
+      {[...view.matters.map(({ says }) => says), ...follow].map((says) => (
         <p key={says}>{says}</p>
       ))}
     </Note>

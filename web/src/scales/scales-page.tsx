@@ -1,23 +1,92 @@
-import type { ScaleReply } from '#contract/scales';
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import type { PeriodReply } from '#contract/calendar';
+import type { ScalesReply } from '#contract/scales';
 import { usePeriod, useScope } from '../shell/scope';
+import { Button } from '../ui/button';
+import { ViewSwitch } from '../ui/field';
 import { Page } from '../ui/page';
 import { Empty } from '../ui/panel';
+import { CodesDesk } from './codes-desk';
+import { NewScaleDialog } from './new-scale-dialog';
+import { PlacementsDesk } from './placements-desk';
 import { useScales } from './queries';
 import { ScaleDesk } from './scale-desk';
 
-/** The scale of the item that the chosen period reports. */
+const views = [
+  ['scales', 'Scales'],
+  ['in-force', 'Where in force'],
+  ['codes', 'Codes'],
+] as const;
+type View = (typeof views)[number][0];
+
+/** The school's scales, where each is in force, and the district's codes. */
 export function ScalesPage() {
   const { periodId } = useScope();
   const { period } = usePeriod();
-  const { data: scales } = useScales(periodId);
-  if (!scales || !period) return null;
-  const scale: ScaleReply | undefined = scales[0];
+  const { data: reply } = useScales(periodId);
+  const [search, setSearch] = useSearchParams();
+  if (!reply || !period) return null;
+  const view = views.map(([name]) => name).find((name) => name === search.get('view')) ?? 'scales';
+  const onView = (chosen: View) => setSearch(chosen === 'scales' ? {} : { view: chosen });
+  const viewSwitch = <ViewSwitch label="View" views={views} chosen={view} onChoose={onView} />;
+  if (view === 'codes') return <CodesDesk viewSwitch={viewSwitch} />;
+  if (view === 'in-force') return <PlacementsDesk reply={reply} viewSwitch={viewSwitch} />;
+  return <OneScale reply={reply} period={period} viewSwitch={viewSwitch} />;
+}
+
+function OneScale({
+  reply,
+  period,
+  viewSwitch,
+}: {
+  reply: ScalesReply;
+  period: PeriodReply;
+  viewSwitch: React.ReactNode;
+}) {
+  const [search, setSearch] = useSearchParams();
+  const [isAdding, setAdding] = useState(false);
+  const scale =
+    reply.scales.find(({ id }) => id === Number(search.get('scale'))) ??
+    reply.scales.find(({ coursesUsingIt }) => coursesUsingIt > 0) ??
+    reply.scales[0];
+  const choose = (id: number) => setSearch({ scale: String(id) });
+  const dialog = isAdding && (
+    <NewScaleDialog
+      reply={reply}
+      period={period}
+      onClose={() => setAdding(false)}
+      onAdded={(id) => {
+        setAdding(false);
+        choose(id);
+      }}
+    />
+  );
   if (!scale) {
     return (
-      <Page headline={`Nothing is reported in ${period.name}, so no scale is in force.`}>
-        <Empty title="No scale here">A scale comes into force where a report item uses it.</Empty>
+      <Page headline={`No scale is in force in ${period.name}.`} aside={viewSwitch}>
+        <Empty title="No scale here">
+          A scale turns a percent into a label, or lists the labels that are picked by hand.
+          <Button look="main" className="mt-4" onClick={() => setAdding(true)}>
+            New scale
+          </Button>
+        </Empty>
+        {dialog}
       </Page>
     );
   }
-  return <ScaleDesk key={scale.id} scale={scale} period={period} />;
+  return (
+    <>
+      <ScaleDesk
+        key={scale.id}
+        reply={reply}
+        scale={scale}
+        period={period}
+        viewSwitch={viewSwitch}
+        onChoose={choose}
+        onAdd={() => setAdding(true)}
+      />
+      {dialog}
+    </>
+  );
 }

@@ -8,7 +8,9 @@ import {
   draftEffect,
   orderBands,
   readBands,
+  cutBands,
   type Band,
+  type CutBand,
   type DraftEffect,
   type Precision,
   type ScaleFault,
@@ -26,7 +28,10 @@ export interface ScaleView {
   /** The bands that can be read, from the highest cut-off down, and the place of each among the typed ones. */
   readonly bands: readonly Band[];
   readonly places: readonly number[];
-  readonly savedBands: readonly Band[];
+  /** Those that values find by a cut-off, and the place of each among the typed ones. */
+  readonly cut: readonly CutBand[];
+  readonly cutPlaces: readonly number[];
+  readonly savedBands: readonly CutBand[];
   readonly precision: Precision;
   readonly histogram: readonly number[];
   readonly gradesByPlace: readonly number[];
@@ -59,7 +64,8 @@ export function useScaleView(scale: ScaleReply): ScaleView {
     const bands = orderBands(read.bands);
     const places = bands.map((band) => read.places[read.bands.indexOf(band)]!);
     const tallies = scale.tallies.map(({ percent, grades }) => ({ percent: decimalOrThrow(percent), grades }));
-    const faults = unreadable.length > 0 ? [] : checkScale(bands, precision);
+    const faults = unreadable.length > 0 ? [] : checkScale(bands, precision, scale.kind);
+    const cut = cutBands(bands);
     const counts = countByBand(bands, tallies, precision);
     const savedCounts = new Map(
       countByBand(saved.bands, tallies, precision).map((count, at) => [saved.bands[at]!.label, count]),
@@ -72,7 +78,9 @@ export function useScaleView(scale: ScaleReply): ScaleView {
       typed,
       bands,
       places,
-      savedBands: saved.bands,
+      cut,
+      cutPlaces: cut.map((band) => places[bands.indexOf(band)]!),
+      savedBands: cutBands(saved.bands),
       precision,
       histogram: countByWholePercent(tallies),
       gradesByPlace: typed.map((_band, place) => atPlace(place)),
@@ -115,7 +123,7 @@ function upperEnds(bands: readonly Band[], places: readonly number[], count: num
 function shown({ lowest, points, ...band }: BandBody, digits: number): BandBody {
   return {
     ...band,
-    lowest: formatAtLeast(decimalOrThrow(lowest), digits),
+    lowest: lowest === null ? null : formatAtLeast(decimalOrThrow(lowest), digits),
     points: points === null ? null : formatAtLeast(decimalOrThrow(points), 1),
   };
 }

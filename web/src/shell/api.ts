@@ -24,7 +24,7 @@ export const api = {
   get: <Reply>(path: string) => request<Reply>('GET', path),
   post: <Reply>(path: string, body?: object) => request<Reply>('POST', path, body),
   put: <Reply>(path: string, body: object) => request<Reply>('PUT', path, body),
-  remove: (path: string) => request<void>('DELETE', path),
+  remove: <Reply = void>(path: string) => request<Reply>('DELETE', path),
 };
 
 /** @throws ProblemError when the server refuses, or cannot be reached */

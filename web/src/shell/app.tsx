@@ -2,6 +2,9 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createBrowserRouter, Navigate, RouterProvider, useParams } from 'react-router';
 import { Toaster } from 'sonner';
 import { FindingsPage } from '../audit/findings-page';
+import { CalendarPage } from '../calendar/calendar-page';
+import { CoursesPage } from '../courses/courses-page';
+import { SetUpPage } from '../set-up/set-up-page';
 import { SignInPage } from '../people/sign-in-page';
 import { GradeSheetPage } from '../posting/grade-sheet-page';
 import { SheetsPage } from '../posting/sheets-page';
@@ -37,7 +40,10 @@ const router = createBrowserRouter([
       { index: true, element: <ToFirstPlace /> },
       { path: 'today', element: <TodayPage /> },
       { path: 'scales', element: <ScalesPage /> },
+      { path: 'calendar', element: <CalendarPage /> },
       { path: 'report-items', element: <ReportItemsPage /> },
+      { path: 'courses', element: <CoursesPage /> },
+      { path: 'set-up', element: <SetUpPage /> },
       { path: 'files', element: <FilesPage /> },
       { path: 'files/:fileId', element: <FilePage /> },
       { path: 'grade-sheets', element: <SheetsPage /> },

@@ -26,7 +26,10 @@ export const steps: readonly Step[] = [
     name: 'Set up',
     places: [
       { path: 'scales', name: 'Scales' },
+      { path: 'calendar', name: 'Calendar' },
       { path: 'report-items', name: 'Report items' },
+      { path: 'courses', name: 'Courses' },
+      { path: 'set-up', name: 'Check' },
     ],
   },
   { name: 'Map', places: [{ path: 'files', name: 'Files' }] },

@@ -1,5 +1,6 @@
 import { Lock } from 'lucide-react';
 import type { PeriodReply, TermLineReply } from '#contract/calendar';
+import { yearOf } from '#core/calendar';
 import { showWeekday } from '../ui/format';
 import { useKeys } from '../ui/use-keys';
 import { useChoosePeriod, useScope } from './scope';
@@ -9,11 +10,12 @@ import { createTimeAxis, monthsOf, type TimeAxis } from './time-axis';
 export function TermLine({ termLine }: { termLine: TermLineReply }) {
   const { periodId } = useScope();
   const choosePeriod = useChoosePeriod();
-  const { periods, now } = termLine;
-  const year = periods.find(({ parentId }) => parentId === null)!;
+  const { now } = termLine;
+  const { year, periods } = yearAround(termLine.periods, periodId);
   const axis = createTimeAxis(year.startsOn, year.endsOn);
-  const posted = periods.filter(({ posting }) => posting !== null);
-  const between = periods.filter(({ posting, id }) => posting === null && id !== year.id);
+  const hasInner = ({ id }: PeriodReply) => periods.some(({ parentId }) => parentId === id);
+  const posted = periods.filter((period) => period.id !== year.id && !hasInner(period));
+  const between = periods.filter((period) => period.id !== year.id && hasInner(period));
   const step = (by: number) => () => {
     const next = posted[posted.findIndex(({ id }) => id === periodId) + by];
     if (next) choosePeriod(next.id);
@@ -35,13 +37,16 @@ export function TermLine({ termLine }: { termLine: TermLineReply }) {
         </span>
       ))}
       {between.map((period) => (
-        <span
+        <button
           key={period.id}
+          type="button"
+          aria-current={period.id === periodId ? 'page' : undefined}
+          onClick={() => choosePeriod(period.id)}
           style={axis.span(period)}
-          className="absolute top-[18px] h-[15px] truncate rounded-[3px] bg-ground px-2 text-[11px] leading-[15px] text-quiet"
+          className="absolute top-[18px] h-[15px] truncate rounded-[3px] bg-ground px-2 text-left text-[11px] leading-[15px] text-quiet hover:text-ink aria-[current]:bg-eucalypt aria-[current]:text-on-eucalypt"
         >
           {period.name}
-        </span>
+        </button>
       ))}
       {posted.map((period) => (
         <PeriodBar
@@ -68,6 +73,13 @@ export function TermLine({ termLine }: { termLine: TermLineReply }) {
   );
 }
 
+/** The year that the chosen period lies in, with its periods; the first year where the address names none. */
+function yearAround(periods: readonly PeriodReply[], periodId: number) {
+  const chosen = periods.find(({ id }) => id === periodId) ?? periods[0]!;
+  const year = yearOf(periods, chosen);
+  return { year, periods: periods.filter((period) => yearOf(periods, period).id === year.id) };
+}
+
 interface PeriodBarProps {
   readonly period: PeriodReply;
   readonly axis: TimeAxis;
@@ -77,9 +89,13 @@ interface PeriodBarProps {
 }
 
 function PeriodBar({ period, axis, isChosen, isTall, onChoose }: PeriodBarProps) {
-  const { sections, sectionsComplete, window, sealedAt } = period.posting!;
+  const { sections = 0, sectionsComplete = 0, window = null, sealedAt = null } = period.posting ?? {};
   const filled = sections === 0 ? 0 : sectionsComplete / sections;
-  const words = sealedAt ? 'sealed' : `${sectionsComplete} of ${sections} sections complete`;
+  const words = !period.posting
+    ? 'nothing is posted here'
+    : sealedAt
+      ? 'sealed'
+      : `${sectionsComplete} of ${sections} sections complete`;
   return (
     <>
       <button
@@ -106,7 +122,7 @@ function PeriodBar({ period, axis, isChosen, isTall, onChoose }: PeriodBarProps)
               ''
             )}
           </span>
-          {!sealedAt && <span className="sr-only">sections complete</span>}
+          {period.posting && !sealedAt && <span className="sr-only">sections complete</span>}
         </span>
       </button>
       {window && (

@@ -2,6 +2,8 @@
 export interface TimeAxis {
   /** 0 for the beginning of the first day, 1 for the end of the last; outside the line below 0 or above 1. */
   at(day: string): number;
+  /** The day whose beginning or, with `isEnd`, whose end lies nearest to a place on the line. */
+  dayAt(share: number, isEnd: boolean): string;
   percent(share: number): string;
   /** Left edge and width of a stretch of days, both ends included. */
   span(stretch: { readonly startsOn: string; readonly endsOn: string }): { left: string; width: string };
@@ -16,6 +18,10 @@ export function createTimeAxis(startsOn: string, endsOn: string): TimeAxis {
   const percent = (share: number) => `${(share * 100).toFixed(3)}%`;
   return {
     at,
+    dayAt: (share, isEnd) => {
+      const days = Math.round((share * length) / msPerDay) - (isEnd ? 1 : 0);
+      return new Date(start + days * msPerDay).toISOString().slice(0, 10);
+    },
     percent,
     span: (stretch) => ({
       left: percent(at(stretch.startsOn)),

@@ -7,21 +7,25 @@ interface DialogProps {
   readonly title: string;
   readonly description?: ReactNode;
   readonly children: ReactNode;
+  /** What to do at the end; stays in sight while the rest scrolls. */
+  readonly footer?: ReactNode;
+  readonly isWide?: boolean;
 }
 
 /** A question or a list that wants the whole attention. Esc and a click beside it close it. */
-export function Dialog({ isOpen, onOpenChange, title, description, children }: DialogProps) {
+export function Dialog({ isOpen, onOpenChange, title, description, children, footer, isWide = false }: DialogProps) {
   return (
     <Radix.Root open={isOpen} onOpenChange={onOpenChange}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-ink/25" />
         <Radix.Content
           {...(description ? {} : { 'aria-describedby': undefined })}
-          className="fixed top-[12vh] left-1/2 z-50 flex max-h-[76vh] w-[min(560px,92vw)] -translate-x-1/2 flex-col overflow-hidden rounded-md border border-hairline bg-surface shadow-float"
+          className={`fixed left-1/2 z-50 flex -translate-x-1/2 flex-col ${isWide ? 'top-[5vh] max-h-[90vh] w-[min(860px,94vw)]' : 'top-[12vh] max-h-[76vh] w-[min(560px,92vw)]'} overflow-hidden rounded-md border border-hairline bg-surface shadow-float`}
         >
           <Radix.Title className="px-5 pt-4 text-[16px] font-bold">{title}</Radix.Title>
           {description && <Radix.Description className="px-5 pt-1 text-quiet">{description}</Radix.Description>}
           <div className="min-h-0 flex-1 overflow-auto px-5 pt-3 pb-5">{children}</div>
+          {footer && <div className="flex items-center gap-2 border-t border-hairline px-5 py-3">{footer}</div>}
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>

@@ -45,3 +45,74 @@ export function Choice({
     </select>
   );
 }
+
+/** A labelled choice from a list, with what is wrong beside it. */
+export function SelectField({
+  label,
+  fault,
+  className = '',
+  children,
+  ...select
+}: ComponentProps<'select'> & { label: string; fault?: string | undefined }) {
+  const id = useId();
+  return (
+    <div className={className}>
+      <label htmlFor={id} className="mb-1 block text-[13px] font-semibold">
+        {label}
+      </label>
+      <select
+        id={id}
+        aria-invalid={fault !== undefined}
+        aria-describedby={fault ? `${id}-fault` : undefined}
+        className="h-9 w-full rounded-md border border-control bg-surface px-2 aria-invalid:border-waratah"
+        {...select}
+      >
+        {children}
+      </select>
+      {fault && (
+        <p id={`${id}-fault`} className="mt-1 text-[13px] text-waratah">
+          {fault}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Something that is so or not. */
+export function CheckField({ label, className = '', ...input }: ComponentProps<'input'> & { label: ReactNode }) {
+  return (
+    <label className={`flex items-center gap-2 ${className}`}>
+      <input type="checkbox" className="size-4 shrink-0 accent-eucalypt" {...input} />
+      {label}
+    </label>
+  );
+}
+
+/** Two or more views of one page, side by side; the chosen one is kept in the address. */
+export function ViewSwitch<View extends string>({
+  label,
+  views,
+  chosen,
+  onChoose,
+}: {
+  label: string;
+  views: readonly (readonly [view: View, name: string])[];
+  chosen: View;
+  onChoose: (view: View) => void;
+}) {
+  return (
+    <div role="group" aria-label={label} className="flex rounded-md border border-hairline bg-surface p-0.5">
+      {views.map(([view, name]) => (
+        <button
+          key={view}
+          type="button"
+          aria-pressed={view === chosen}
+          onClick={() => onChoose(view)}
+          className="rounded px-2.5 py-0.5 font-semibold text-quiet hover:text-ink aria-pressed:bg-eucalypt-soft aria-pressed:text-eucalypt"
+        >
+          {name}
+        </button>
+      ))}
+    </div>
+  );
+}

@@ -16,6 +16,10 @@ export function setDistrictZone(timeZone: string): void {
   zone = timeZone;
 }
 
+export function districtZone(): string {
+  return zone;
+}
+
 const dayParts = { day: 'numeric', month: 'short', year: 'numeric' } as const;
 
 /** 16 Jan 2026, in the reader's locale. */
@@ -94,6 +98,13 @@ export function plural(count: number, one: string, many = `${one}s`): string {
 /** "Hale Carrow" for "Carrow, Hale", where a sentence speaks of somebody. */
 export function showGivenFirst(name: string): string {
   return name.split(', ').toReversed().join(' ');
+}
+
+/** "Shore Life, Knots and 4 more". */
+export function showNames(names: readonly string[], most = 4): string {
+  const named = names.slice(0, most);
+  if (names.length > most) return `${named.join(', ')} and ${showCount(names.length - most)} more`;
+  return named.length < 2 ? named.join('') : `${named.slice(0, -1).join(', ')} and ${named.at(-1)}`;
 }
 
 /** A label as people write it, with a true minus sign. */

@@ -63,10 +63,19 @@ export function SeverityDiamond({ severity }: { severity: Severity }) {
   );
 }
 
-/** A filled square: a rule put it there. An outlined one would be an exception. */
-export function RuleSquare({ label, look = 'rule' }: { label: string; look?: 'rule' | 'added' | 'removed' }) {
+/** A filled square: a rule put it there. An outlined one: an exception did. Half of either: it would change. */
+export function RuleSquare({
+  label,
+  look = 'rule',
+}: {
+  label: string;
+  look?: 'rule' | 'exception' | 'omitted' | 'added' | 'removed';
+}) {
   const looks = {
     rule: 'bg-eucalypt border-eucalypt',
+    exception: 'border-2 border-eucalypt',
+    omitted:
+      'border border-control bg-[linear-gradient(135deg,transparent_44%,var(--control)_44%_56%,transparent_56%)]',
     added: 'border-wattle-fill bg-wattle-fill',
     removed: 'border-waratah border-dashed',
   };

@@ -1,0 +1,114 @@
+import { Injectable } from '@nestjs/common';
+import { formatDecimal, roundHalfUp, roundings, roundTo, type Rational } from '#core/numbers';
+import { isBlank, type SpecialCode } from '#core/posting';
+import { compositeOf, partPeriod, partState, type Composite, type WeighedPart } from '#core/report-items';
+import { bandOfPoints } from '#core/scales';
+import type { CompositeReply } from '#contract/posting';
+import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
+import type { Queries } from '#server/platform';
+import { ReportItemsRepository, type KeptItem } from '#server/report-items';
+import { ScalesRepository, type ScaleVersion } from '#server/scales';
+import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
+
+/** A part with what is posted for it. */
+interface FoundPart {
+  readonly name: string;
+  readonly part: KeptItem['parts'][number];
+  readonly rows: ReadonlyMap<number, GradeRow>;
+}
+
+/** Digits beyond which a computed percent says nothing that rounding could still turn. */
+const exactDigits = 10;
+
+/** Works out composites of a section's students from what is posted for their parts. */
+@Injectable()
+export class CompositesService {
+  constructor(
+    private readonly items: ReportItemsRepository,
+    private readonly periods: PeriodsRepository,
+    private readonly rows: GradeRowsRepository,
+    private readonly scales: ScalesRepository,
+  ) {}
+
+  /** By enrollment; empty for an item that is no composite. */
+  async ofSection(
+    queries: Queries,
+    item: KeptItem,
+    period: SchoolPeriod,
+    section: { readonly id: number },
+    inForce: ScaleVersion,
+  ): Promise<ReadonlyMap<number, CompositeReply>> {
+    if (item.source !== 'composite') return new Map();
+    const parts = await this.findParts(queries, item, period, section.id);
+    const posted = parts.flatMap(({ rows }) => [...rows.values()]);
+    const versions = await this.scales.versions(queries, [
+      ...new Set(posted.flatMap(({ scaleVersionId }) => scaleVersionId ?? [])),
+    ]);
+    const codes = new Map((await this.scales.codes(queries)).map((code) => [code.code, code]));
+    const enrollments = await this.rows.ofSections(queries, item.id, period, [section.id]);
+    return new Map(
+      enrollments.map(({ enrollmentId }) => {
+        const weighed = parts.map((part) => weighedPart(item, part, enrollmentId, versions, codes));
+        return [enrollmentId, compositeReply(item, compositeOf(weighed), weighed, inForce)];
+      }),
+    );
+  }
+
+  private async findParts(
+    queries: Queries,
+    item: KeptItem,
+    period: SchoolPeriod,
+    sectionId: number,
+  ): Promise<FoundPart[]> {
+    const items = await this.items.ofSchool(queries, item.schoolId);
+    const periods = await this.periods.ofSchool(queries, item.schoolId);
+    const found: FoundPart[] = [];
+    for (const part of item.parts) {
+      const partItem = items.find(({ id }) => id === part.itemId)!;
+      const within = partPeriod(partItem, part, periods, period);
+      const rows = within ? await this.rows.ofSections(queries, partItem.id, within, [sectionId]) : [];
+      const name = within ? `${partItem.name}, ${within.name}` : partItem.name;
+      found.push({ name, part, rows: new Map(rows.map((row) => [row.enrollmentId, row])) });
+    }
+    return found;
+  }
+}
+
+function weighedPart(
+  { countBy }: KeptItem,
+  { name, part, rows }: FoundPart,
+  enrollmentId: number,
+  versions: ReadonlyMap<number, ScaleVersion>,
+  codes: ReadonlyMap<string, SpecialCode>,
+): WeighedPart {
+  const row = rows.get(enrollmentId);
+  if (!row || isBlank(row.mark)) return { name, weight: part.weight, state: { kind: 'missing' } };
+  const bands = versions.get(row.scaleVersionId ?? 0)?.bands ?? [];
+  return { name, weight: part.weight, state: partState(row.mark, countBy, bands, codes) };
+}
+
+function compositeReply(
+  { countBy, digits, rounding }: KeptItem,
+  composite: Composite,
+  weighed: readonly WeighedPart[],
+  inForce: ScaleVersion,
+): CompositeReply {
+  if (composite.kind !== 'value') return composite;
+  const parts = composite.parts.map(({ name, value, weight, share }) => ({
+    name,
+    value: formatDecimal(value),
+    weight: formatDecimal(weight),
+    share: formatDecimal(roundTo(share, 2, roundHalfUp)),
+  }));
+  const leftOut = weighed.flatMap(({ name, state }) => (state.kind === 'left out' ? [{ name, code: state.code }] : []));
+  const exact = exactText(composite.value);
+  if (countBy === 'percent') return { kind: 'value', percent: exact, points: null, label: null, parts, leftOut };
+  const points = roundTo(composite.value, digits, roundings[rounding]);
+  const label = bandOfPoints(inForce.bands, points)?.label ?? null;
+  return { kind: 'value', percent: null, points: exact, label, parts, leftOut };
+}
+
+/** As exact as a computed percent is kept, without zeros at its end. */
+function exactText(value: Rational): string {
+  return formatDecimal(roundTo(value, exactDigits, roundHalfUp)).replace(/\.?0+$/, '');
+}

@@ -1,0 +1,188 @@
+import { useMemo, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { toast } from 'sonner';
+import { calendarFaultSentence, type CalendarReply } from '#contract/calendar';
+import { SetUpNote } from '../set-up/set-up-note';
+import { showProblem } from '../shell/show-problem';
+import { usePeriod, useScope } from '../shell/scope';
+import { Button, Key } from '../ui/button';
+import { ViewSwitch } from '../ui/field';
+import { showDay } from '../ui/format';
+import { Page } from '../ui/page';
+import { Note, Panel } from '../ui/panel';
+import { useKeys } from '../ui/use-keys';
+import { BreakList } from './break-list';
+import {
+  bodyOfCalendar,
+  discardCalendar,
+  rebaseCalendar,
+  undoCalendar,
+  useCalendarDrafts,
+  type CalendarBody,
+} from './calendar-draft';
+import { CalendarHeadline } from './calendar-headline';
+import { calendarFaults, periodViews, yearBeside, yearOfPeriod, yearsOf } from './calendar-view';
+import { CopyYearDialog } from './copy-year-dialog';
+import { PeriodTable } from './period-table';
+import { useCalendars, useSaveCalendar } from './queries';
+import { WindowList } from './window-list';
+import { YearAxis } from './year-axis';
+
+/** The calendars of all schools side by side; the chosen school's is edited. */
+export function CalendarPage() {
+  const { schoolId } = useScope();
+  const { data: calendars } = useCalendars();
+  const { termLine } = usePeriod();
+  const own = calendars?.find(({ school }) => school.id === schoolId);
+  if (!calendars || !own || !termLine) return null;
+  return <CalendarDesk key={schoolId} calendars={calendars} calendar={own} today={termLine.now.slice(0, 10)} />;
+}
+
+interface DeskProps {
+  readonly calendars: readonly CalendarReply[];
+  readonly calendar: CalendarReply;
+  readonly today: string;
+}
+
+function CalendarDesk({ calendars, calendar, today }: DeskProps) {
+  const { schoolId, periodId } = useScope();
+  const navigate = useNavigate();
+  const drafts = useCalendarDrafts((state) => state.drafts);
+  const [search, setSearch] = useSearchParams();
+  const [isCopying, setCopying] = useState(false);
+  const save = useSaveCalendar(schoolId);
+  const draft = drafts[schoolId];
+  const saved = useMemo(() => bodyOfCalendar(calendar), [calendar]);
+  const body: CalendarBody = draft?.now ?? saved;
+  const chosenId = Number(search.get('period')) || periodId;
+  const year = yearOfPeriod(body, chosenId) ?? yearOfPeriod(body, periodId) ?? yearsOf(body)[0];
+  const views = useMemo(() => (year ? periodViews(calendar, body, year) : []), [calendar, body, year]);
+  const chosen = views.find(({ period }) => period.id === chosenId) ?? views[0];
+  const faults = calendarFaults(calendar, body);
+  const blocking = faults.filter(({ severity }) => severity === 'blocks');
+  const isStale = draft !== undefined && draft.version !== calendar.version;
+  const canSave = draft !== undefined && blocking.length === 0 && !isStale && !save.isPending;
+  const store = () => {
+    if (!canSave) return;
+    const { weekdays, periods, breaks, windows } = body;
+    save.mutate(
+      {
+        version: draft.version,
+        weekdays: [...weekdays],
+        periods: [...periods],
+        breaks: [...breaks],
+        windows: [...windows],
+      },
+      {
+        onSuccess: () => {
+          discardCalendar(schoolId);
+          toast.success(`The calendar of ${calendar.school.shortName} is saved.`);
+        },
+        onError: showProblem,
+      },
+    );
+  };
+  useKeys([
+    { key: 'Ctrl+s', says: 'save the calendar', inFields: true, act: store },
+    { key: 'u', says: 'take back the last step of the draft', act: () => undoCalendar(schoolId) },
+  ]);
+  if (!year) return null;
+  const choose = (school: number, period: number) => {
+    if (school === schoolId) setSearch({ period: String(period) });
+    else void navigate(`/school/${school}/period/${period}/calendar`);
+  };
+  const schools = calendars.map((each) => {
+    const own = drafts[each.school.id]?.now ?? bodyOfCalendar(each);
+    const beside = each.school.id === schoolId ? year : yearBeside(own, year);
+    return { calendar: each, body: own, views: beside ? periodViews(each, own, beside) : [] };
+  });
+  const years = yearsOf(body);
+  return (
+    <Page
+      headline={
+        <CalendarHeadline
+          schoolName={calendar.school.shortName}
+          year={year}
+          views={views}
+          chosen={chosen}
+          today={today}
+        />
+      }
+      actions={
+        draft ? (
+          <>
+            <Button look="main" disabled={!canSave} onClick={store}>
+              Save the calendar <Key>Ctrl S</Key>
+            </Button>
+            <Button onClick={() => undoCalendar(schoolId)}>Take back a step</Button>
+            <Button onClick={() => discardCalendar(schoolId)}>Discard</Button>
+          </>
+        ) : (
+          <Button look="main" onClick={() => setCopying(true)}>
+            Copy onto the next year
+          </Button>
+        )
+      }
+      aside={
+        years.length > 1 && (
+          <ViewSwitch
+            label="Year"
+            views={years.map(({ id, name }) => [String(id), name] as const)}
+            chosen={String(year.id)}
+            onChoose={(id) => setSearch({ period: id })}
+          />
+        )
+      }
+    >
+      {!draft && <SetUpNote place="calendar" />}
+      <Panel label="Calendars of all schools">
+        <YearAxis
+          schools={schools}
+          chosenSchoolId={schoolId}
+          chosenPeriodId={chosen?.period.id}
+          today={today}
+          onChoose={choose}
+        />
+      </Panel>
+      {isStale && (
+        <Note tone="blocks" title="Somebody saved this calendar first">
+          <Button onClick={() => rebaseCalendar(schoolId, calendar.version)}>Go on from what is saved</Button>
+        </Note>
+      )}
+      {draft && faults.length > 0 && (
+        <Note
+          tone={blocking.length > 0 ? 'blocks' : 'warns'}
+          title={blocking.length > 0 ? 'The calendar cannot be saved like this' : 'To know before saving'}
+        >
+          {faults.slice(0, 5).map((fault) => (
+            <p key={`${fault.of} ${fault.id} ${fault.code}`}>{calendarFaultSentence(fault, showDay)}</p>
+          ))}
+        </Note>
+      )}
+      <div className="grid items-start gap-3.5 min-[1180px]:grid-cols-[minmax(0,1fr)_440px]">
+        <Panel label="Periods" className={draft ? 'border-l-[3px] border-l-wattle-fill' : ''}>
+          <PeriodTable
+            calendar={calendar}
+            body={body}
+            views={views}
+            chosenId={chosen?.period.id}
+            onChoose={(id) => id !== chosenId && setSearch({ period: String(id) }, { replace: true })}
+          />
+        </Panel>
+        <div className="space-y-3.5">
+          {chosen && (
+            <Panel label="Posting windows">
+              <WindowList calendar={calendar} body={body} view={chosen} />
+            </Panel>
+          )}
+          <Panel label="Breaks">
+            <BreakList calendar={calendar} body={body} year={year} />
+          </Panel>
+        </div>
+      </div>
+      {isCopying && (
+        <CopyYearDialog calendars={calendars} onClose={() => setCopying(false)} onCopied={() => setCopying(false)} />
+      )}
+    </Page>
+  );
+}

@@ -1,0 +1,128 @@
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { addDays, daysToSameWeekday, nextYearName, sameDateNextYear, type Day } from '#core/calendar';
+import type { CalendarReply, PeriodBody } from '#contract/calendar';
+import { showProblem } from '../shell/show-problem';
+import { Button } from '../ui/button';
+import { DayField } from '../ui/day-field';
+import { Dialog } from '../ui/dialog';
+import { plural, showDay } from '../ui/format';
+import { yearsOf } from './calendar-view';
+import { useCopyYear } from './queries';
+
+interface CopyYearDialogProps {
+  readonly calendars: readonly CalendarReply[];
+  readonly onClose: () => void;
+  readonly onCopied: () => void;
+}
+
+interface Plan {
+  readonly calendar: CalendarReply;
+  readonly year: PeriodBody;
+  readonly name: string;
+  readonly wanted: Day;
+  readonly isChosen: boolean;
+}
+
+/** Copies the newest year of some or all schools onto the next: same days of the week, breaks and windows moved along. */
+export function CopyYearDialog({ calendars, onClose, onCopied }: CopyYearDialogProps) {
+  const [plans, setPlans] = useState<readonly Plan[]>(() => calendars.flatMap(planOf));
+  const copy = useCopyYear();
+  const chosen = plans.filter(({ isChosen }) => isChosen);
+  const change = (index: number, changed: Partial<Plan>) =>
+    setPlans(plans.with(index, { ...plans[index]!, ...changed }));
+  const run = async () => {
+    for (const { calendar, year, name, wanted } of chosen) {
+      try {
+        await copy.mutateAsync({
+          schoolId: calendar.school.id,
+          version: calendar.version,
+          yearId: year.id,
+          name,
+          startsOn: wanted,
+        });
+      } catch (error) {
+        showProblem(error);
+        return;
+      }
+    }
+    toast.success(`${plural(chosen.length, 'calendar')} copied onto the next year.`, {
+      description: 'Look over breaks and windows: they keep their days of the week, not their dates.',
+    });
+    onCopied();
+  };
+  return (
+    <Dialog
+      isWide
+      isOpen
+      onOpenChange={(isOpen) => !isOpen && onClose()}
+      title="Copy a year onto the next"
+      description="Periods, breaks and posting windows move by whole weeks, so that every day keeps its day of the week."
+      footer={
+        <>
+          <Button look="main" disabled={chosen.length === 0 || copy.isPending} onClick={() => void run()}>
+            Copy {plural(chosen.length, 'calendar')}
+          </Button>
+          <Button onClick={onClose}>Cancel</Button>
+        </>
+      }
+    >
+      <table className="w-full table-fixed text-[13px]">
+        <thead>
+          <tr className="text-left text-quiet [&_th]:h-8 [&_th]:font-semibold">
+            <th className="w-[180px]">School</th>
+            <th className="w-[110px]">New year</th>
+            <th className="w-[120px] text-right">Begins about</th>
+            <th className="pl-4!">So it runs</th>
+          </tr>
+        </thead>
+        <tbody>
+          {plans.map(({ calendar, year, name, wanted, isChosen }, index) => {
+            const days = daysToSameWeekday(year.startsOn, wanted);
+            return (
+              <tr key={calendar.school.id} className="border-t border-hairline [&_td]:py-1">
+                <td>
+                  <label className="flex items-center gap-2 font-semibold">
+                    <input
+                      type="checkbox"
+                      checked={isChosen}
+                      onChange={(event) => change(index, { isChosen: event.target.checked })}
+                      className="size-4 accent-eucalypt"
+                    />
+                    {calendar.school.shortName}
+                  </label>
+                </td>
+                <td>
+                  <input
+                    aria-label={`Name of the new year of ${calendar.school.shortName}`}
+                    value={name}
+                    maxLength={40}
+                    onChange={(event) => change(index, { name: event.target.value })}
+                    className="h-[28px] w-full rounded-[3px] border border-hairline bg-surface px-1.5"
+                  />
+                </td>
+                <td>
+                  <DayField
+                    label={`First day of the new year of ${calendar.school.shortName}`}
+                    day={wanted}
+                    onChange={(day) => change(index, { wanted: day })}
+                  />
+                </td>
+                <td className="pl-4!">
+                  {showDay(addDays(year.startsOn, days))} to {showDay(addDays(year.endsOn, days))}
+                  <span className="text-quiet">, {plural(days / 7, 'week')} later</span>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </Dialog>
+  );
+}
+
+function planOf(calendar: CalendarReply): Plan[] {
+  const year = yearsOf(calendar).at(-1);
+  if (!year) return [];
+  return [{ calendar, year, name: nextYearName(year.name), wanted: sameDateNextYear(year.startsOn), isChosen: true }];
+}

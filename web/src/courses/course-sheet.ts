@@ -1,0 +1,144 @@
+import { cellFault, courseFields, tidyCell, type CourseCells, type CourseField } from '#core/courses';
+import { cellFaultSentences, type CourseReply, type CoursesReply, type SaveCoursesRequest } from '#contract/courses';
+import type { CourseChanges } from './course-draft';
+
+/** A row of the spreadsheet: a saved course as it is drafted, or a new one. */
+export interface CourseRow {
+  readonly key: string;
+  /** Undefined for a new course. */
+  readonly reply: CourseReply | undefined;
+  readonly cells: CourseCells;
+  readonly changed: ReadonlySet<CourseField>;
+  readonly faults: Readonly<Partial<Record<CourseField, string>>>;
+}
+
+const emptyCells = Object.fromEntries(courseFields.map((field) => [field, ''])) as CourseCells;
+
+/** The rows of a school: saved courses without those taken out, then the new ones. */
+export function courseRows({ courses }: CoursesReply, changes: CourseChanges): CourseRow[] {
+  const saved = courses
+    .filter(({ id }) => !changes.removed.includes(id))
+    .map((reply) => ({ key: String(reply.id), reply, cells: changes.cells[reply.id] ?? reply.cells }));
+  const added = Object.entries(changes.cells)
+    .filter(([key]) => key.startsWith('new'))
+    .map(([key, cells]) => ({ key, reply: undefined, cells }));
+  const all = [...saved, ...added];
+  const codes = new Map<string, number>();
+  for (const { cells } of all) codes.set(fold(cells.code), (codes.get(fold(cells.code)) ?? 0) + 1);
+  return all.map((row) => {
+    const before = row.reply?.cells ?? emptyCells;
+    const faults: Partial<Record<CourseField, string>> = {};
+    for (const field of courseFields) {
+      const fault = cellFault(field, row.cells[field]);
+      if (fault) faults[field] = cellFaultSentences[fault];
+    }
+    if (!faults.code && (codes.get(fold(row.cells.code)) ?? 0) > 1) faults.code = 'another course has this code too';
+    return { ...row, changed: new Set(courseFields.filter((field) => row.cells[field] !== before[field])), faults };
+  });
+}
+
+/** A stretch of cells, both corners included. */
+export interface CellRange {
+  readonly fromRow: number;
+  readonly toRow: number;
+  readonly fromField: number;
+  readonly toField: number;
+}
+
+export type CellEdit = readonly [row: CourseRow, field: CourseField, text: string];
+
+/** The changes with some cells set. A row that is again as it was saved is no change any more. */
+export function withEdits(changes: CourseChanges, edits: readonly CellEdit[]): CourseChanges {
+  const cells: Record<string, CourseCells> = { ...changes.cells };
+  const versions: Record<string, number> = { ...changes.versions };
+  for (const [row, field, text] of edits) {
+    const next = { ...(cells[row.key] ?? row.cells), [field]: tidyCell(field, text) };
+    const isSaved = row.reply !== undefined && courseFields.every((each) => next[each] === row.reply!.cells[each]);
+    if (isSaved) {
+      delete cells[row.key];
+      delete versions[row.key];
+    } else {
+      cells[row.key] = next;
+      if (row.reply) versions[row.key] ??= row.reply.version;
+    }
+  }
+  return { ...changes, cells, versions };
+}
+
+/** A new course, in the department of the row it comes after. */
+export function withNewRow(changes: CourseChanges, beside: CourseRow | undefined): CourseChanges {
+  const numbers = Object.keys(changes.cells).map((key) => Number(key.replace('new ', '')) || 0);
+  const key = `new ${Math.max(0, ...numbers.filter((number) => changes.cells[`new ${number}`])) + 1}`;
+  const { department = '', kind = '', level = 'regular', length = 'year' } = beside?.cells ?? {};
+  return { ...changes, cells: { ...changes.cells, [key]: { ...emptyCells, department, kind, level, length } } };
+}
+
+export function withoutRows(changes: CourseChanges, rows: readonly CourseRow[]): CourseChanges {
+  const keys = new Set(rows.map(({ key }) => key));
+  const kept = <Value>(record: Readonly<Record<string, Value>>) =>
+    Object.fromEntries(Object.entries(record).filter(([key]) => !keys.has(key)));
+  const removed = rows.flatMap(({ reply }) => reply?.id ?? []);
+  return { cells: kept(changes.cells), versions: kept(changes.versions), removed: [...changes.removed, ...removed] };
+}
+
+/** A block out of a spreadsheet laid over the cells from one corner on; one cell fills the whole range. */
+export function editsOfBlock(
+  rows: readonly CourseRow[],
+  range: CellRange,
+  block: readonly (readonly string[])[],
+): CellEdit[] {
+  const single = block.length === 1 && block[0]!.length === 1 ? block[0]![0]! : undefined;
+  const height = single === undefined ? block.length : range.toRow - range.fromRow + 1;
+  const edits: CellEdit[] = [];
+  for (let down = 0; down < height; down++) {
+    const row = rows[range.fromRow + down];
+    if (!row) break;
+    const width = single === undefined ? block[down]!.length : range.toField - range.fromField + 1;
+    for (let right = 0; right < width; right++) {
+      const field = courseFields[range.fromField + right];
+      if (field) edits.push([row, field, single ?? block[down]![right]!]);
+    }
+  }
+  return edits;
+}
+
+/** The first row of a range copied into the rows below it. */
+export function editsOfFillDown(rows: readonly CourseRow[], range: CellRange): CellEdit[] {
+  const first = rows[range.fromRow];
+  const fields = courseFields.slice(range.fromField, range.toField + 1);
+  if (!first) return [];
+  return rows
+    .slice(range.fromRow + 1, range.toRow + 1)
+    .flatMap((row) => fields.map((field): CellEdit => [row, field, first.cells[field]]));
+}
+
+/** A range as a spreadsheet takes it from the clipboard. */
+export function textOfRange(rows: readonly CourseRow[], range: CellRange): string {
+  const fields = courseFields.slice(range.fromField, range.toField + 1);
+  return rows
+    .slice(range.fromRow, range.toRow + 1)
+    .map(({ cells }) => fields.map((field) => cells[field]).join('\t'))
+    .join('\n');
+}
+
+export function blockOfText(text: string): string[][] {
+  return text
+    .replace(/\r?\n$/, '')
+    .split(/\r?\n/)
+    .map((line) => line.split('\t'));
+}
+
+export function requestOf(changes: CourseChanges): SaveCoursesRequest {
+  return {
+    changes: Object.entries(changes.cells).map(([key, cells]) => ({
+      id: key.startsWith('new') ? null : Number(key),
+      version: changes.versions[key] ?? 0,
+      cells,
+    })),
+    removed: [...changes.removed],
+  };
+}
+
+function fold(code: string): string {
+  return code.trim().toLowerCase();
+}

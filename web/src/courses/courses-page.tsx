@@ -1,0 +1,283 @@
+import { Download, Upload } from 'lucide-react';
+import { useMemo, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { toast } from 'sonner';
+import type { CourseImportReply, CoursesReply } from '#contract/courses';
+import { SetUpNote } from '../set-up/set-up-note';
+import { ProblemError } from '../shell/api';
+import { showProblem } from '../shell/show-problem';
+import { usePeriod, useScope } from '../shell/scope';
+import { Button, Key } from '../ui/button';
+import { plural, showCount } from '../ui/format';
+import { FigureButton, Page, Strong } from '../ui/page';
+import { Empty, Note, Panel } from '../ui/panel';
+import { useKeys } from '../ui/use-keys';
+import { CopySetUpDialog } from './copy-set-up-dialog';
+import { changeCourses, discardCourses, noChanges, undoCourses, useCourseDrafts } from './course-draft';
+import { CourseGrid } from './course-grid';
+import { courseRows, requestOf, withEdits, withNewRow, withoutRows, type CourseRow } from './course-sheet';
+import { DefaultsDialog } from './defaults-dialog';
+import { ImportCoursesDialog } from './import-courses-dialog';
+import { useCourses, usePlanCourseImport, useSaveCourses } from './queries';
+import { SetValueBar } from './set-value-bar';
+
+/** The facts of all courses, edited as in a spreadsheet. */
+export function CoursesPage() {
+  const { schoolId } = useScope();
+  const { termLine } = usePeriod();
+  const { data: reply } = useCourses(schoolId);
+  if (!reply || !termLine) return null;
+  return <CoursesDesk key={schoolId} schoolId={schoolId} schoolName={termLine.school.shortName} reply={reply} />;
+}
+
+interface DeskProps {
+  readonly schoolId: number;
+  readonly schoolName: string;
+  readonly reply: CoursesReply;
+}
+
+function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
+  const changes = useCourseDrafts(({ drafts }) => drafts[schoolId]?.now) ?? noChanges;
+  const [search, setSearch] = useSearchParams();
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
+  const [dialog, setDialog] = useState<'defaults' | 'copy' | undefined>();
+  const [plan, setPlan] = useState<CourseImportReply | undefined>();
+  const file = useRef<HTMLInputElement>(null);
+  const save = useSaveCourses(schoolId);
+  const planImport = usePlanCourseImport(schoolId);
+  const all = useMemo(() => courseRows(reply, changes), [reply, changes]);
+  const department = search.get('department');
+  const text = search.get('text') ?? '';
+  const rows = useMemo(() => all.filter((row) => isShown(row, department, text)), [all, department, text]);
+  const faulty = all.filter(({ faults }) => Object.keys(faults).length > 0);
+  const departments = [...new Set(reply.courses.map(({ cells }) => cells.department))];
+  const count = Object.keys(changes.cells).length + changes.removed.length;
+  const stale = Object.entries(changes.versions).filter(
+    ([key, version]) => reply.courses.find(({ id }) => String(id) === key)?.version !== version,
+  );
+  const chosen = all.filter(({ key }) => marked.has(key));
+  const change = (next: typeof changes) => changeCourses(schoolId, next);
+  const canSave = count > 0 && faulty.length === 0 && stale.length === 0 && !save.isPending;
+  const store = () => {
+    if (!canSave) return;
+    save.mutate(requestOf(changes), {
+      onSuccess: () => {
+        discardCourses(schoolId);
+        setMarked(new Set());
+        toast.success(`${plural(count, 'course')} saved.`);
+      },
+      onError: (error) => {
+        if (error instanceof ProblemError && error.problem.errors[0])
+          toast.error(error.problem.title, { description: error.problem.errors[0].detail });
+        else showProblem(error);
+      },
+    });
+  };
+  useKeys([
+    { key: 'Ctrl+s', says: 'save the courses', inFields: true, act: store },
+    { key: 'Ctrl+d', says: 'fill the range down from its first row', act: () => undefined },
+    { key: 'Ctrl+z', says: 'take back the last step', act: () => undoCourses(schoolId) },
+  ]);
+  const filterBy = (key: string, value: string) =>
+    setSearch(
+      (before) => {
+        const next = new URLSearchParams(before);
+        if (value) next.set(key, value);
+        else next.delete(key);
+        return next;
+      },
+      { replace: true },
+    );
+  const takePlan = () => {
+    if (!plan) return;
+    const edits = plan.rows.filter(({ outcome }) => outcome === 'new' || outcome === 'changed');
+    let next = changes;
+    for (const { courseId, cells } of edits) {
+      const key = courseId === null ? undefined : String(courseId);
+      const row = key === undefined ? undefined : all.find((each) => each.key === key);
+      if (row)
+        next = {
+          ...next,
+          cells: { ...next.cells, [row.key]: cells },
+          versions: { ...next.versions, [row.key]: row.reply!.version },
+        };
+      else {
+        const withRow = withNewRow(next, undefined);
+        const added = Object.keys(withRow.cells).find((each) => !(each in next.cells))!;
+        next = { ...withRow, cells: { ...withRow.cells, [added]: cells } };
+      }
+    }
+    change(next);
+    setPlan(undefined);
+  };
+  return (
+    <Page
+      headline={
+        <>
+          {schoolName} offers{' '}
+          <FigureButton onClick={() => setSearch({})}>{plural(reply.courses.length, 'course')}</FigureButton> in{' '}
+          <Strong>{plural(departments.length, 'department')}</Strong>
+          {count > 0 && (
+            <>
+              ; <Strong tone="warns">{showCount(count)}</Strong> {count === 1 ? 'is' : 'are'} changed and not saved
+            </>
+          )}
+          {faulty.length > 0 && (
+            <>
+              , <Strong tone="blocks">{showCount(faulty.length)}</Strong> cannot be taken yet
+            </>
+          )}
+          .
+        </>
+      }
+      actions={
+        <>
+          <Button look="main" disabled={!canSave} onClick={store}>
+            Save {count > 0 ? plural(count, 'course') : 'courses'} <Key>Ctrl S</Key>
+          </Button>
+          {count > 0 && (
+            <>
+              <Button onClick={() => undoCourses(schoolId)}>Take back a step</Button>
+              <Button onClick={() => discardCourses(schoolId)}>Discard</Button>
+            </>
+          )}
+          <Button onClick={() => change(withNewRow(changes, rows.at(-1)))}>New course</Button>
+          <Button onClick={() => setDialog('defaults')}>What they inherit</Button>
+          <Button disabled={planImport.isPending} onClick={() => file.current?.click()}>
+            <Upload size={14} aria-hidden /> Import
+          </Button>
+          <input
+            ref={file}
+            type="file"
+            aria-label="File of courses"
+            accept=".csv,.xlsx,.txt"
+            className="sr-only"
+            tabIndex={-1}
+            onChange={(event) => {
+              const chosenFile = event.target.files?.[0];
+              if (chosenFile) planImport.mutate(chosenFile, { onSuccess: setPlan, onError: showProblem });
+              event.target.value = '';
+            }}
+          />
+        </>
+      }
+      aside={
+        <span className="flex items-center gap-3">
+          <Download size={14} aria-hidden />
+          {(['csv', 'xlsx'] as const).map((type) => (
+            <a
+              key={type}
+              href={`/api/schools/${schoolId}/courses/export?type=${type}`}
+              className="font-semibold text-eucalypt hover:underline"
+            >
+              {type.toUpperCase()}
+            </a>
+          ))}
+        </span>
+      }
+    >
+      <SetUpNote place="courses" />
+      {stale.length > 0 && (
+        <Note tone="blocks" title={`Somebody changed ${plural(stale.length, 'course')} first`}>
+          <p>{stale.map(([key]) => reply.courses.find(({ id }) => String(id) === key)?.cells.title).join(', ')}</p>
+          <Button
+            onClick={() =>
+              change({
+                ...changes,
+                versions: Object.fromEntries(
+                  Object.keys(changes.versions).map((key) => [
+                    key,
+                    reply.courses.find(({ id }) => String(id) === key)?.version ?? 0,
+                  ]),
+                ),
+              })
+            }
+          >
+            Keep my changes over theirs
+          </Button>
+        </Note>
+      )}
+      <Panel className="flex min-h-[300px] flex-1 flex-col">
+        <div className="flex items-center gap-3 border-b border-hairline px-4 py-1.5">
+          <input
+            aria-label="Find in the courses"
+            placeholder="find by title or code"
+            value={text}
+            onChange={(event) => filterBy('text', event.target.value)}
+            className="h-7 w-[200px] rounded border border-control bg-surface px-2"
+          />
+          <select
+            aria-label="Department shown"
+            value={department ?? ''}
+            onChange={(event) => filterBy('department', event.target.value)}
+            className="h-7 rounded border border-control bg-surface px-1.5"
+          >
+            <option value="">all departments</option>
+            {departments.map((name) => (
+              <option key={name} value={name}>
+                {name}
+              </option>
+            ))}
+          </select>
+          <span className="text-[12px] text-quiet">
+            Type to replace, Enter to edit, paste a block, Ctrl D fills down, Space selects. Grey italics are inherited.
+          </span>
+        </div>
+        {chosen.length > 0 && (
+          <SetValueBar
+            count={chosen.length}
+            onSet={(field, value) =>
+              change(
+                withEdits(
+                  changes,
+                  chosen.map((row) => [row, field, value] as const),
+                ),
+              )
+            }
+            onRemove={() => {
+              change(withoutRows(changes, chosen));
+              setMarked(new Set());
+            }}
+            onCopySetUp={chosen.length === 1 && chosen[0]!.reply ? () => setDialog('copy') : undefined}
+            onClear={() => setMarked(new Set())}
+          />
+        )}
+        {rows.length === 0 ? (
+          <Empty title={reply.courses.length === 0 ? 'No course yet' : 'No course like that'}>
+            {reply.courses.length === 0
+              ? 'Make the first one with “New course”, or import a CSV or XLSX file with a column for the code.'
+              : 'Choose the figure in the sentence above to see all of them.'}
+          </Empty>
+        ) : (
+          <CourseGrid
+            rows={rows}
+            marked={marked}
+            soughtId={Number(search.get('course'))}
+            onMark={(keys, isMarked) =>
+              setMarked(
+                (before) => new Set(isMarked ? [...before, ...keys] : [...before].filter((key) => !keys.includes(key))),
+              )
+            }
+            onEdit={(edits) => change(withEdits(changes, edits))}
+          />
+        )}
+      </Panel>
+      {plan && <ImportCoursesDialog plan={plan} onTake={takePlan} onClose={() => setPlan(undefined)} />}
+      {dialog === 'defaults' && (
+        <DefaultsDialog schoolId={schoolId} reply={reply} onClose={() => setDialog(undefined)} />
+      )}
+      {dialog === 'copy' && chosen[0]?.reply && (
+        <CopySetUpDialog source={chosen[0].reply} courses={reply.courses} onClose={() => setDialog(undefined)} />
+      )}
+    </Page>
+  );
+}
+
+function isShown({ cells, reply }: CourseRow, department: string | null, text: string): boolean {
+  if (!reply) return true;
+  const wanted = text.trim().toLowerCase();
+  return (
+    (department === null || cells.department === department) &&
+    (wanted === '' || `${cells.title} ${cells.code}`.toLowerCase().includes(wanted))
+  );
+}

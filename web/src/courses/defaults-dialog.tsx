@@ -1,0 +1,106 @@
+import { useState } from 'react';
+import { toast } from 'sonner';
+import type { CourseDefaultsBody, CoursesReply } from '#contract/courses';
+import { showProblem } from '../shell/show-problem';
+import { Button } from '../ui/button';
+import { Dialog } from '../ui/dialog';
+import { useSaveCourseDefaults } from './queries';
+
+interface DefaultsDialogProps {
+  readonly schoolId: number;
+  readonly reply: CoursesReply;
+  readonly onClose: () => void;
+}
+
+const nothing = { credits: null, mostCredits: null, onTranscript: null, countsInGpa: null };
+const inputLook =
+  'figures h-[28px] w-full rounded-[3px] border border-hairline bg-surface px-1.5 text-right placeholder:text-quiet';
+
+/** What holds where courses say nothing: for the school, and for departments that differ. */
+export function DefaultsDialog({ schoolId, reply, onClose }: DefaultsDialogProps) {
+  const departments = [...new Set(reply.courses.map(({ cells }) => cells.department))].toSorted();
+  const [rows, setRows] = useState<readonly CourseDefaultsBody[]>(() =>
+    [null, ...departments].map(
+      (department) => reply.defaults.find((each) => each.department === department) ?? { ...nothing, department },
+    ),
+  );
+  const save = useSaveCourseDefaults(schoolId);
+  const change = (index: number, changed: Partial<CourseDefaultsBody>) =>
+    setRows(rows.with(index, { ...rows[index]!, ...changed }));
+  const store = () => {
+    const said = rows.filter(({ department: _department, ...facts }) =>
+      Object.values(facts).some((fact) => fact !== null),
+    );
+    save.mutate(
+      { defaults: [...said] },
+      {
+        onSuccess: () => {
+          onClose();
+          toast.success('What courses inherit is saved.');
+        },
+        onError: showProblem,
+      },
+    );
+  };
+  const number = (index: number, key: 'credits' | 'mostCredits', label: string) => (
+    <input
+      aria-label={`${label} of ${rows[index]!.department ?? 'the school'}`}
+      value={rows[index]![key] ?? ''}
+      placeholder={index === 0 ? 'none' : 'the school’s'}
+      onChange={(event) => change(index, { [key]: event.target.value.trim().replace(',', '.') || null })}
+      className={inputLook}
+    />
+  );
+  const choice = (index: number, key: 'onTranscript' | 'countsInGpa', label: string) => (
+    <select
+      aria-label={`${label} of ${rows[index]!.department ?? 'the school'}`}
+      value={rows[index]![key] === null ? '' : rows[index]![key] ? 'yes' : 'no'}
+      onChange={(event) => change(index, { [key]: event.target.value === '' ? null : event.target.value === 'yes' })}
+      className="h-[28px] w-full rounded-[3px] border border-hairline bg-surface px-1"
+    >
+      <option value="">{index === 0 ? 'yes, as nobody says' : 'as the school'}</option>
+      <option value="yes">yes</option>
+      <option value="no">no</option>
+    </select>
+  );
+  return (
+    <Dialog
+      isWide
+      isOpen
+      onOpenChange={(isOpen) => !isOpen && onClose()}
+      title="What courses inherit"
+      description="A course that leaves a fact empty takes it from its department, else from the school."
+      footer={
+        <>
+          <Button look="main" disabled={save.isPending} onClick={store}>
+            Save
+          </Button>
+          <Button onClick={onClose}>Cancel</Button>
+        </>
+      }
+    >
+      <table className="w-full table-fixed text-[13px]">
+        <thead>
+          <tr className="text-left text-quiet [&_th]:h-8 [&_th]:px-1 [&_th]:font-semibold">
+            <th>For</th>
+            <th className="w-[110px]">Credits</th>
+            <th className="w-[110px]">Most credits</th>
+            <th className="w-[160px]">On transcript</th>
+            <th className="w-[160px]">In GPA</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ department }, index) => (
+            <tr key={department ?? ''} className="border-t border-hairline [&_td]:px-1 [&_td]:py-1">
+              <td className={department === null ? 'font-bold' : ''}>{department ?? 'The whole school'}</td>
+              <td>{number(index, 'credits', 'Credits')}</td>
+              <td>{number(index, 'mostCredits', 'Most credits')}</td>
+              <td>{choice(index, 'onTranscript', 'On transcript')}</td>
+              <td>{choice(index, 'countsInGpa', 'In GPA')}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Dialog>
+  );
+}

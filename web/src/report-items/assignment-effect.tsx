@@ -1,0 +1,45 @@
+import type { AssignmentPreviewReply, ReportItemsReply } from '#contract/report-items';
+import { plural, showCount, showNames } from '../ui/format';
+import { Note } from '../ui/panel';
+
+/** What the drafted rules and exceptions would do, before they are saved. */
+export function AssignmentEffect({ preview, reply }: { preview: AssignmentPreviewReply; reply: ReportItemsReply }) {
+  const { changes } = preview;
+  if (changes.length === 0) {
+    return (
+      <Note tone="so" title="Nothing would change">
+        <p>Every course reports the same items as now.</p>
+      </Note>
+    );
+  }
+  const orphaned = changes.flatMap(({ removed }) => removed).reduce((sum, { postedGrades }) => sum + postedGrades, 0);
+  return (
+    <Note tone={orphaned > 0 ? 'blocks' : 'warns'} title="What the change would do">
+      {changes.map(({ itemId, added, removed }) => {
+        const name = reply.items.find(({ id }) => id === itemId)?.name;
+        return (
+          <div key={itemId} className="space-y-1">
+            {added.length > 0 && (
+              <p>
+                <b>{plural(added.length, 'course')}</b> would come to report {name}:{' '}
+                {showNames(added.map(({ title }) => title))}.
+              </p>
+            )}
+            {removed.length > 0 && (
+              <p>
+                <b>{plural(removed.length, 'course')}</b> would no longer report {name}:{' '}
+                {showNames(removed.map(({ title }) => title))}.
+              </p>
+            )}
+          </div>
+        );
+      })}
+      {orphaned > 0 && (
+        <p className="text-waratah">
+          <b>{showCount(orphaned)} posted grades</b> would lose their place on sheets and reports. They are kept, and
+          return if the change is taken back.
+        </p>
+      )}
+    </Note>
+  );
+}

@@ -1,0 +1,133 @@
+import { useState } from 'react';
+import { toast } from 'sonner';
+import type { ItemBody, ItemReply, ReportItemsReply } from '#contract/report-items';
+import { ProblemError } from '../shell/api';
+import { showProblem } from '../shell/show-problem';
+import { Button } from '../ui/button';
+import { Dialog } from '../ui/dialog';
+import { SelectField } from '../ui/field';
+import { plural } from '../ui/format';
+import { bodyOfReply, itemFaults, newItem } from './item-draft';
+import { ItemForm } from './item-form';
+import { useAddItem, useRemoveItem, useSaveItem } from './queries';
+
+interface ItemDialogProps {
+  readonly schoolId: number;
+  readonly reply: ReportItemsReply;
+  /** Undefined for a new one. */
+  readonly item: ItemReply | undefined;
+  readonly onClose: () => void;
+  readonly onAdded: (item: ItemReply) => void;
+}
+
+/** Makes, changes or takes out a report item. What it was before can be brought back from the notice. */
+export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDialogProps) {
+  const [body, setBody] = useState<ItemBody>(() => (item ? bodyOfReply(item) : newItem(reply)));
+  const [windowsLike, setWindowsLike] = useState<number | null>(reply.items[0]?.id ?? null);
+  const [add, save, remove] = [useAddItem(schoolId), useSaveItem(schoolId), useRemoveItem(schoolId)];
+  const error = add.error ?? save.error;
+  const problem = error instanceof ProblemError ? error : undefined;
+  const faults = itemFaults(body, item?.id ?? 0, reply);
+  const isBusy = add.isPending || save.isPending || remove.isPending;
+  const onError = (failure: unknown) =>
+    !(failure instanceof ProblemError && failure.problem.errors.length > 0) && showProblem(failure);
+
+  const submit = () => {
+    if (item) {
+      save.mutate(
+        { ...body, id: item.id, version: item.version },
+        {
+          onSuccess: (after) => {
+            onClose();
+            const version = after.items.find(({ id }) => id === item.id)!.version;
+            toast.success(`${body.name} is changed.`, {
+              action: {
+                label: 'Undo',
+                onClick: () => save.mutate({ ...bodyOfReply(item), id: item.id, version }, { onError: showProblem }),
+              },
+            });
+          },
+          onError,
+        },
+      );
+      return;
+    }
+    add.mutate(
+      { ...body, windowsLike },
+      {
+        onSuccess: (after) => {
+          onClose();
+          const added = after.items.find(({ name }) => name === body.name.trim() || name === body.name)!;
+          onAdded(added);
+        },
+        onError,
+      },
+    );
+  };
+  const takeOut = () => {
+    if (!item) return;
+    remove.mutate(item.id, {
+      onSuccess: () => {
+        onClose();
+        toast.success(`${item.name} is taken out.`, {
+          action: {
+            label: 'Undo',
+            onClick: () => add.mutate({ ...bodyOfReply(item), windowsLike: null }, { onError: showProblem }),
+          },
+        });
+      },
+      onError: showProblem,
+    });
+  };
+  return (
+    <Dialog
+      isWide
+      isOpen
+      onOpenChange={(isOpen) => !isOpen && onClose()}
+      title={item ? item.name : 'A new report item'}
+      description={
+        item && item.postedGrades > 0
+          ? `${plural(item.postedGrades, 'grade')} posted; they stay as they are, and what changes holds for what is posted next.`
+          : undefined
+      }
+      footer={
+        <>
+          <Button look="main" disabled={faults.length > 0 || isBusy} onClick={submit}>
+            {item ? 'Save the item' : 'Add the item'}
+          </Button>
+          <Button onClick={onClose}>Cancel</Button>
+          <p className="min-w-0 flex-1 text-[13px] text-quiet">
+            {problem?.problem.errors.length ? problem.problem.detail : faults[0]}
+          </p>
+          {item && (
+            <Button look="danger" disabled={isBusy} onClick={takeOut}>
+              Take it out
+            </Button>
+          )}
+        </>
+      }
+    >
+      <ItemForm
+        item={body}
+        reply={reply}
+        fault={(field) => problem?.fault(field)}
+        onChange={(change) => setBody((before) => ({ ...before, ...change }))}
+      />
+      {!item && (
+        <SelectField
+          className="mt-4 w-[320px]"
+          label="Posting windows"
+          value={windowsLike ?? ''}
+          onChange={(event) => setWindowsLike(event.target.value === '' ? null : Number(event.target.value))}
+        >
+          {reply.items.map(({ id, name }) => (
+            <option key={id} value={id}>
+              the same as {name}
+            </option>
+          ))}
+          <option value="">none yet; I set them in the calendar</option>
+        </SelectField>
+      )}
+    </Dialog>
+  );
+}

@@ -1,0 +1,55 @@
+import { parseDecimal } from '#core/numbers';
+import { checkItem } from '#core/report-items';
+import {
+  itemFaultSentence,
+  itemOfBody,
+  type ItemBody,
+  type ItemReply,
+  type ReportItemsReply,
+} from '#contract/report-items';
+
+/** What a new item is until somebody says otherwise. */
+export function newItem(reply: ReportItemsReply): ItemBody {
+  return {
+    name: '',
+    heading: '',
+    kind: 'period',
+    periodKind: reply.periods.find(({ kind }) => kind !== 'year')?.kind ?? 'year',
+    ordinals: null,
+    scaleId: null,
+    source: 'hand',
+    countBy: 'percent',
+    parts: [],
+    digits: 1,
+    rounding: 'halfUp',
+    commentRule: 'optional',
+    commentBelow: null,
+    commentLength: 100,
+    familyView: 'label',
+    familyTime: 'closed',
+    failingNeedsLastDate: false,
+    onTranscript: false,
+    countsInGpa: true,
+  };
+}
+
+export function bodyOfReply(item: ItemReply): ItemBody {
+  const { id: _id, version: _version, scaleName: _name, labels: _labels, postedGrades: _posted, ...body } = item;
+  return body;
+}
+
+/** What keeps the item from being saved, as far as the browser can tell; the rest is the server's to say. */
+export function itemFaults(body: ItemBody, id: number, reply: ReportItemsReply): string[] {
+  const faults: string[] = [];
+  if (body.name.trim() === '') faults.push('The item needs a name, such as Quarter grade.');
+  if (body.heading.trim() === '') faults.push('The item needs a short heading for its column.');
+  const unreadable = body.parts.filter(({ weight }) => (parseDecimal(weight)?.digits ?? 9) > 2);
+  if (body.source === 'composite' && unreadable.length > 0) {
+    return [...faults, 'Every weight is a number with at most two decimals, such as 40.'];
+  }
+  const item = itemOfBody(body, { id, schoolId: 0, position: 0 });
+  const others = reply.items
+    .filter((other) => other.id !== id)
+    .map((other) => itemOfBody(other, { id: other.id, schoolId: 0, position: 0 }));
+  return [...faults, ...checkItem([...others, item], item).map(itemFaultSentence)];
+}

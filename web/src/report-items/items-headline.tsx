@@ -1,0 +1,53 @@
+import { useSearchParams } from 'react-router';
+import type { AssignmentBody, CoveredCourseReply, ReportItemsReply } from '#contract/report-items';
+import { plural } from '../ui/format';
+import { FigureButton, Strong } from '../ui/page';
+
+/** What all courses report, by what; each figure filters the table below. */
+export function ItemsHeadline({ reply, assignment }: { reply: ReportItemsReply; assignment: AssignmentBody }) {
+  const [, setSearch] = useSearchParams();
+  const lacking = reply.courses.filter((course) => lacksTranscript(course, reply)).length;
+  const { items, courses } = reply;
+  if (items.length === 0) return <>No report item yet: a report card has nothing to show.</>;
+  return (
+    <>
+      <FigureButton onClick={() => setSearch({})}>{plural(courses.length, 'course')}</FigureButton> report{' '}
+      <Strong>{plural(items.length, 'item')}</Strong> by <Strong>{plural(assignment.rules.length, 'rule')}</Strong> and{' '}
+      <FigureButton tone="warns" onClick={() => setSearch({ show: 'exceptions' })}>
+        {plural(assignment.exceptions.length, 'exception')}
+      </FigureButton>
+      {lacking === 0 ? (
+        '; none on transcripts is without an item for them.'
+      ) : (
+        <>
+          ;{' '}
+          <FigureButton tone="blocks" onClick={() => setSearch({ show: 'lacking' })}>
+            {plural(lacking, 'course')}
+          </FigureButton>{' '}
+          {lacking === 1 ? 'has' : 'have'} nothing for the transcript.
+        </>
+      )}
+    </>
+  );
+}
+
+/** The filter that the address asks for. */
+export function filterOf(search: URLSearchParams, reply: ReportItemsReply): (course: CoveredCourseReply) => boolean {
+  const course = Number(search.get('course'));
+  if (course) return ({ id }) => id === course;
+  switch (search.get('show')) {
+    case 'lacking':
+      return (each) => lacksTranscript(each, reply);
+    case 'exceptions':
+      return ({ covers }) => covers.some(({ kind }) => kind === 'exception');
+    default:
+      return () => true;
+  }
+}
+
+function lacksTranscript({ onTranscript, covers }: CoveredCourseReply, { items }: ReportItemsReply): boolean {
+  return (
+    onTranscript &&
+    !covers.some(({ itemId, reports }) => reports && items.find(({ id }) => id === itemId)?.onTranscript)
+  );
+}

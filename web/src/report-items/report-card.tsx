@@ -1,0 +1,97 @@
+import { ArrowLeft, ArrowRight } from 'lucide-react';
+import { familySentence, type ItemReply, type ReportItemsReply } from '#contract/report-items';
+import { showLabel } from '../ui/format';
+import { postedInWords, sourceWords } from './words';
+
+interface ReportCardProps {
+  readonly reply: ReportItemsReply;
+  readonly chosenId: number | undefined;
+  readonly onChoose: (item: ItemReply) => void;
+  /** Moves an item one place to the left or right. */
+  readonly onMove: (item: ItemReply, by: -1 | 1) => void;
+}
+
+/** The items as the columns of a report card, each with what families will see of it. */
+export function ReportCard({ reply, chosenId, onChoose, onMove }: ReportCardProps) {
+  return (
+    <div className="flex overflow-x-auto" role="list" aria-label="Items of the report card">
+      {reply.items.map((item, index) => (
+        <div
+          key={item.id}
+          role="listitem"
+          className={`group relative w-[258px] shrink-0 border-r border-hairline last:border-r-0 ${item.id === chosenId ? 'bg-eucalypt-soft' : ''}`}
+        >
+          <button
+            type="button"
+            aria-pressed={item.id === chosenId}
+            onClick={() => onChoose(item)}
+            className="block h-full w-full px-4 pt-2.5 pb-3 text-left"
+          >
+            <span className="flex items-baseline justify-between gap-2">
+              <b className="truncate">{item.name}</b>
+              <span className="figures text-[18px] font-bold text-eucalypt">{sampleOf(item)}</span>
+            </span>
+            <span className="mt-0.5 block text-[12px] leading-snug text-quiet">
+              {postedInWords(item, reply.periods)}, {sourceWords[item.source]}
+              {item.onTranscript && ', for the transcript'}
+            </span>
+            <span className="mt-1 block text-[12px] leading-snug">{familySentence(item)}</span>
+          </button>
+          <span className="absolute right-2 bottom-1.5 hidden gap-0.5 group-focus-within:flex group-hover:flex">
+            <MoveButton label={`Move ${item.name} left`} isOff={index === 0} onClick={() => onMove(item, -1)}>
+              <ArrowLeft size={13} />
+            </MoveButton>
+            <MoveButton
+              label={`Move ${item.name} right`}
+              isOff={index === reply.items.length - 1}
+              onClick={() => onMove(item, 1)}
+            >
+              <ArrowRight size={13} />
+            </MoveButton>
+          </span>
+        </div>
+      ))}
+    </div>
+  );
+}
+
+function MoveButton({
+  label,
+  isOff,
+  onClick,
+  children,
+}: {
+  label: string;
+  isOff: boolean;
+  onClick: () => void;
+  children: React.ReactNode;
+}) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      disabled={isOff}
+      onClick={onClick}
+      className="rounded border border-hairline bg-surface p-1 hover:border-control disabled:opacity-40"
+    >
+      {children}
+    </button>
+  );
+}
+
+/** What would stand in the column: the second label from the top, as most families see one like it. */
+function sampleOf({ familyView, labels, digits }: ItemReply): string {
+  const label = showLabel(labels[1] ?? labels[0] ?? '–');
+  const percent = (88.46).toFixed(digits);
+  switch (familyView) {
+    case 'hidden':
+      return '';
+    case 'percent':
+      return percent;
+    case 'both':
+      return `${percent} ${label}`;
+    case 'descriptor':
+    case 'label':
+      return label;
+  }
+}

@@ -1,0 +1,16 @@
+import type { BandBody, ScaleEffectReply } from '#contract/scales';
+
+/** The labels of an effect from the top of the scale down, then those it does not know; null for none last. */
+export function effectLabels({ moves }: ScaleEffectReply, bands: readonly BandBody[]): (string | null)[] {
+  const known = bands.map(({ label }) => label);
+  const found = new Set(moves.flatMap(({ from, to }) => [from, to]));
+  const others = [...found].filter((label) => label !== null && !known.includes(label));
+  return [...known.filter((label) => found.has(label)), ...others, ...(found.has(null) ? [null] : [])];
+}
+
+/** Grades of each label before and after. */
+export function countsOf({ moves }: ScaleEffectReply, label: string | null): { before: number; after: number } {
+  const sum = (matches: (move: ScaleEffectReply['moves'][number]) => boolean) =>
+    moves.filter(matches).reduce((total, { grades }) => total + grades, 0);
+  return { before: sum(({ from }) => from === label), after: sum(({ to }) => to === label) };
+}

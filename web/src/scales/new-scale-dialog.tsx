@@ -1,0 +1,112 @@
+import { useState } from 'react';
+import { scaleKinds, type ScaleKind } from '#core/scales';
+import type { PeriodReply } from '#contract/calendar';
+import type { BandBody, ScalesReply, TieBody } from '#contract/scales';
+import { ProblemError } from '../shell/api';
+import { showProblem } from '../shell/show-problem';
+import { useScope } from '../shell/scope';
+import { Button } from '../ui/button';
+import { Dialog } from '../ui/dialog';
+import { SelectField, TextField } from '../ui/field';
+import { useAddScale } from './queries';
+import { TieFields } from './tie-fields';
+import { kindWords } from './words';
+
+interface NewScaleDialogProps {
+  readonly reply: ScalesReply;
+  readonly period: PeriodReply;
+  readonly onClose: () => void;
+  readonly onAdded: (id: number) => void;
+}
+
+const band = (label: string, lowest: string | null, descriptor: string, passes: boolean): BandBody => ({
+  ...{ label, lowest, points: null, passes, earnsCredit: passes, descriptor, isOff: false },
+});
+
+/** Bands to begin with, for each kind. */
+const beginnings: Record<ScaleKind, BandBody[]> = {
+  percent: [band('Pass', '60', 'Passing', true), band('Fail', '0', 'Not passing', false)],
+  level: [
+    band('4', null, 'Beyond what is asked', true),
+    band('3', null, 'What is asked', true),
+    band('2', null, 'On the way', true),
+    band('1', null, 'At the beginning', true),
+    band('0', null, 'Nothing handed in', false),
+  ],
+  choice: [band('S', null, 'Satisfactory', true), band('U', null, 'Unsatisfactory', false)],
+};
+
+/** A new scale: of a kind with bands to begin with, a copy of another, or tied to one. */
+export function NewScaleDialog({ reply, period, onClose, onAdded }: NewScaleDialogProps) {
+  const { schoolId } = useScope();
+  const [name, setName] = useState('');
+  const [kind, setKind] = useState<ScaleKind>('percent');
+  const [copied, setCopied] = useState(0);
+  const [tie, setTie] = useState<TieBody | null>(null);
+  const add = useAddScale(schoolId);
+  const problem = add.error instanceof ProblemError ? add.error : undefined;
+  const alike = reply.scales.filter((scale) => scale.kind === kind);
+  const bands = alike.find(({ id }) => id === copied)?.bands ?? beginnings[kind];
+  const submit = () =>
+    add.mutate(
+      { name, kind, tie, fromPeriodId: period.id, bands: tie ? [] : [...bands] },
+      {
+        onSuccess: (after) => onAdded(Math.max(...after.scales.map(({ id }) => id))),
+        onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
+      },
+    );
+  return (
+    <Dialog
+      isOpen
+      onOpenChange={(isOpen) => !isOpen && onClose()}
+      title="A new scale"
+      description={`In force from ${period.name} on, once an item or a place uses it.`}
+      footer={
+        <>
+          <Button look="main" disabled={name.trim() === '' || add.isPending} onClick={submit}>
+            Add the scale
+          </Button>
+          <Button onClick={onClose}>Cancel</Button>
+        </>
+      }
+    >
+      <div className="space-y-3">
+        <TextField
+          label="Name"
+          value={name}
+          maxLength={60}
+          fault={problem?.fault('name')}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <div className="grid grid-cols-2 gap-3">
+          <SelectField
+            label="Kind"
+            value={kind}
+            onChange={(event) => {
+              setKind(event.target.value as ScaleKind);
+              setTie(null);
+              setCopied(0);
+            }}
+          >
+            {scaleKinds.map((each) => (
+              <option key={each} value={each}>
+                {kindWords[each]}
+              </option>
+            ))}
+          </SelectField>
+          {!tie && (
+            <SelectField label="Begin with" value={copied} onChange={(event) => setCopied(Number(event.target.value))}>
+              <option value={0}>{beginnings[kind].map(({ label }) => label).join(', ')}</option>
+              {alike.map((scale) => (
+                <option key={scale.id} value={scale.id}>
+                  a copy of {scale.name}
+                </option>
+              ))}
+            </SelectField>
+          )}
+        </div>
+        <TieFields scales={alike} tie={tie} fault={(field) => problem?.fault(field)} onChange={setTie} />
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,221 @@
+import { Lock } from 'lucide-react';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { courseLevels, type CourseLevel } from '#core/courses';
+import { placementKinds, type PlacementKind } from '#core/scales';
+import type { PlacementReply, PlaceScaleRequest, ScalesReply } from '#contract/scales';
+import { SetUpNote } from '../set-up/set-up-note';
+import { showProblem } from '../shell/show-problem';
+import { usePeriod, useScope } from '../shell/scope';
+import { Button } from '../ui/button';
+import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { CheckField, SelectField } from '../ui/field';
+import { plural, showCount } from '../ui/format';
+import { Page, Strong } from '../ui/page';
+import { Empty, Panel } from '../ui/panel';
+import { usePlaceScale } from './queries';
+import { placeWords } from './words';
+
+type CourseRow = ScalesReply['courses'][number];
+
+/** Where which scale is in force: from the district down to one course, with locks, and what each course ends up with. */
+export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; viewSwitch: React.ReactNode }) {
+  const { schoolId } = useScope();
+  const { termLine } = usePeriod();
+  const place = usePlaceScale(schoolId);
+  const nameOf = (id: number | null) =>
+    reply.scales.find((scale) => scale.id === id)?.name ?? 'a scale of a later period';
+  const without = reply.courses.filter(({ scaleId }) => scaleId === null).length;
+  const put = (request: PlaceScaleRequest, says: string, undo?: PlaceScaleRequest) =>
+    place.mutate(request, {
+      onSuccess: () =>
+        toast.success(says, undo ? { action: { label: 'Undo', onClick: () => put(undo, 'It is as it was.') } } : {}),
+      onError: showProblem,
+    });
+  const requestOf = ({ id: _id, place: _place, ...request }: PlacementReply): PlaceScaleRequest => request;
+  const columns: GridColumn<CourseRow>[] = [
+    {
+      id: 'title',
+      header: 'Course',
+      sortBy: ({ title }) => title,
+      cell: ({ title }) => <b className="font-semibold">{title}</b>,
+    },
+    {
+      id: 'scale',
+      header: 'Scale in force',
+      width: '170px',
+      sortBy: ({ scaleId }) => (scaleId === null ? '' : nameOf(scaleId)),
+      cell: ({ scaleId }) => (scaleId === null ? <span className="text-waratah">none</span> : nameOf(scaleId)),
+    },
+    {
+      id: 'from',
+      header: 'Because of',
+      width: '190px',
+      sortBy: ({ placementId }) => reply.placements.find(({ id }) => id === placementId)?.place ?? '',
+      cell: ({ placementId, overruled }) => {
+        const source = reply.placements.find(({ id }) => id === placementId);
+        return (
+          <span className="text-quiet">
+            {source?.place ?? 'nothing'}
+            {overruled > 0 && `, locked over ${showCount(overruled)} below`}
+          </span>
+        );
+      },
+    },
+  ];
+  return (
+    <Page
+      headline={
+        <>
+          <Strong>{plural(reply.placements.length, 'place')}</Strong> say which scale is in force in{' '}
+          {termLine?.school.shortName}
+          {without === 0 ? (
+            '; every course has one.'
+          ) : (
+            <>
+              ; <Strong tone="blocks">{plural(without, 'course')}</Strong> have none, and a percent would get no label.
+            </>
+          )}
+        </>
+      }
+      aside={viewSwitch}
+    >
+      <SetUpNote place="scales" />
+      <div className="grid min-h-[420px] flex-1 grid-cols-[420px_minmax(0,1fr)] gap-3.5">
+        <div className="space-y-3 overflow-auto">
+          <Panel label="Places">
+            <ol>
+              {reply.placements
+                .toSorted((a, b) => placementKinds.indexOf(a.kind) - placementKinds.indexOf(b.kind))
+                .map((placement) => (
+                  <li
+                    key={placement.id}
+                    className="flex items-center gap-2 border-t border-hairline px-4 py-2 first:border-t-0"
+                  >
+                    <span className="min-w-0 flex-1">
+                      <b className="block truncate first-letter:uppercase">{placement.place}</b>
+                      <span className="text-[13px] text-quiet">{nameOf(placement.scaleId)}</span>
+                    </span>
+                    <button
+                      type="button"
+                      aria-pressed={placement.isLocked}
+                      title={placement.isLocked ? 'locked: nothing below may differ' : 'places below may differ'}
+                      onClick={() =>
+                        put(
+                          { ...requestOf(placement), isLocked: !placement.isLocked },
+                          placement.isLocked ? 'Places below may differ now.' : 'Nothing below may differ now.',
+                          requestOf(placement),
+                        )
+                      }
+                      className="flex items-center gap-1 rounded-md border border-hairline px-2 py-1 text-[12px] text-quiet aria-pressed:border-eucalypt aria-pressed:text-eucalypt"
+                    >
+                      <Lock size={12} aria-hidden /> {placement.isLocked ? 'locked' : 'lock'}
+                    </button>
+                    <Button
+                      look="quiet"
+                      onClick={() =>
+                        put(
+                          { ...requestOf(placement), scaleId: null },
+                          `${placement.place} inherits again.`,
+                          requestOf(placement),
+                        )
+                      }
+                    >
+                      Inherit
+                    </Button>
+                  </li>
+                ))}
+            </ol>
+            {reply.placements.length === 0 && (
+              <Empty title="No scale is in force anywhere">Put one in force for the school first.</Empty>
+            )}
+          </Panel>
+          <NewPlacement reply={reply} onPut={(request) => put(request, 'The scale is in force there.')} />
+        </div>
+        <Panel className="flex min-h-0 flex-col">
+          <DataGrid
+            label="Courses and their scale"
+            columns={columns}
+            rows={reply.courses}
+            rowKey={({ id }) => String(id)}
+            empty={<Empty title="No course yet">Courses are made under Courses.</Empty>}
+          />
+        </Panel>
+      </div>
+    </Page>
+  );
+}
+
+const nowhere = { department: null, level: null, courseId: null, sectionId: null };
+
+function NewPlacement({ reply, onPut }: { reply: ScalesReply; onPut: (request: PlaceScaleRequest) => void }) {
+  const [kind, setKind] = useState<Exclude<PlacementKind, 'section'>>('school');
+  const [where, setWhere] = useState('');
+  const [scaleId, setScaleId] = useState(reply.scales[0]?.id ?? 0);
+  const [isLocked, setLocked] = useState(false);
+  const choices: readonly (readonly [value: string, name: string])[] =
+    kind === 'department'
+      ? reply.departments.map((name) => [name, name])
+      : kind === 'level'
+        ? courseLevels.map((level) => [level, `${level} courses`])
+        : kind === 'course'
+          ? reply.courses.map(({ id, title }) => [String(id), title])
+          : [];
+  const chosen = where || choices[0]?.[0] || '';
+  const request = (): PlaceScaleRequest => ({
+    ...nowhere,
+    kind,
+    scaleId,
+    isLocked,
+    ...(kind === 'department' ? { department: chosen } : {}),
+    ...(kind === 'level' ? { level: chosen as CourseLevel } : {}),
+    ...(kind === 'course' ? { courseId: Number(chosen) } : {}),
+  });
+  return (
+    <Panel label="Put a scale in force" className="space-y-3 px-4 py-3">
+      <h2 className="font-bold">Put a scale in force</h2>
+      <div className="grid grid-cols-2 gap-3">
+        <SelectField
+          label="Where"
+          value={kind}
+          onChange={(event) => {
+            setKind(event.target.value as typeof kind);
+            setWhere('');
+          }}
+        >
+          {placementKinds
+            .filter((each) => each !== 'section')
+            .map((each) => (
+              <option key={each} value={each}>
+                {placeWords[each]}
+              </option>
+            ))}
+        </SelectField>
+        {choices.length > 0 && (
+          <SelectField label="Which" value={chosen} onChange={(event) => setWhere(event.target.value)}>
+            {choices.map(([value, name]) => (
+              <option key={value} value={value}>
+                {name}
+              </option>
+            ))}
+          </SelectField>
+        )}
+      </div>
+      <SelectField label="Scale" value={scaleId} onChange={(event) => setScaleId(Number(event.target.value))}>
+        {reply.scales.map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </SelectField>
+      <CheckField
+        label="lock it: nothing below may differ"
+        checked={isLocked}
+        onChange={(event) => setLocked(event.target.checked)}
+      />
+      <Button look="main" disabled={!scaleId} onClick={() => onPut(request())}>
+        Put it in force
+      </Button>
+    </Panel>
+  );
+}

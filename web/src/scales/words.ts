@@ -1,0 +1,25 @@
+import type { CodePart } from '#core/posting';
+import type { PlacementKind, ScaleKind } from '#core/scales';
+
+export const kindWords: Record<ScaleKind, string> = {
+  percent: 'percent scale',
+  level: 'level scale',
+  choice: 'choice scale',
+};
+
+export const placeWords: Record<PlacementKind, string> = {
+  system: 'The whole district',
+  school: 'The school',
+  department: 'A department',
+  level: 'A level of course',
+  course: 'One course',
+  section: 'One section',
+};
+
+/** What a code does to a composite, as the end of "As a part of another item it …". */
+export const partWords: Record<CodePart, string> = {
+  leaves: 'is left out',
+  blocks: 'makes it incomplete',
+  counts: 'counts as',
+  missing: 'is no grade yet',
+};

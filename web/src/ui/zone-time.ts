@@ -1,0 +1,29 @@
+import { districtZone } from './format';
+
+/** The day an instant falls on, in the district's zone. */
+export function dayOfInstant(instant: string): string {
+  return localText(instant).slice(0, 10);
+}
+
+/** An instant as a field for day and time shows it, in the district's zone: 2026-01-14T08:00. */
+export function localText(instant: string): string {
+  const parts = new Intl.DateTimeFormat('sv-SE', {
+    timeZone: districtZone(),
+    dateStyle: 'short',
+    timeStyle: 'short',
+  }).format(new Date(instant));
+  return parts.replace(' ', 'T');
+}
+
+/**
+ * The instant of a day and time in the district's zone, undefined where the text is none. An hour that a change to summer
+ * time leaves out becomes the one after it.
+ */
+export function instantOfLocal(text: string): string | undefined {
+  if (!/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}/.test(text)) return undefined;
+  const asUtc = Date.parse(`${text.slice(0, 16)}:00Z`);
+  if (Number.isNaN(asUtc)) return undefined;
+  const offsetAt = (at: number) => Date.parse(`${localText(new Date(at).toISOString())}:00Z`) - at;
+  const guess = asUtc - offsetAt(asUtc);
+  return new Date(asUtc - offsetAt(guess)).toISOString();
+}
