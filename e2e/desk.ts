@@ -45,6 +45,14 @@ export function atDesk(driver: WebDriver, address: string) {
       const select = await desk.field(label);
       await select.findElement(By.xpath(`./option[starts-with(normalize-space(),${quoted(option)})]`)).click();
     },
+    /** Ticks or unticks what a label says. */
+    tick: async (label: string) =>
+      (
+        await located(
+          `(//label[normalize-space()=${quoted(label)}]//input | //input[@type='checkbox'][@aria-label=${quoted(label)}])[1]`,
+          `a box for "${label}"`,
+        )
+      ).click(),
     /** Presses keys wherever the focus is. */
     press: (...keys: string[]) =>
       driver

@@ -81,24 +81,31 @@ describe('a registrar takes Quarter 2 from the scale to the transcript', () => {
     ).toBeGreaterThan(60);
     await desk.type('Cut-off of D', '60');
     await desk.picture('scales');
-    await desk.click('Save as version 2');
+    await desk.click('Preview effect');
+    await desk.sees('would change their');
+    await desk.sees('From the label now, to the label it would have');
+    await desk.sees('looked at in');
+    await desk.isAccessible();
+    await desk.picture('scales-effect');
+    await desk.click('Save it as version 2');
     await desk.sees('Version 2 is in force from Quarter 2 on.');
   });
 
   it('sees what a change of the rule would do before it is made', async () => {
     await desk.click('Report items');
-    await desk.reads(/48 of 48 courses report Quarter grade by one rule; none is without it/);
+    await desk.reads(/48 courses report 4 items by 4 rules and 2 exceptions; none on transcripts is without/);
     await desk.isAccessible();
     await desk.choose('Length', 'year-long');
     await desk.sees('12 courses');
+    await desk.sees('would no longer report Quarter grade');
     await desk.sees('would lose their place on sheets and reports');
     await desk.picture('report-items');
     await desk.click('Discard');
     await desk.choose('Department', 'Letters');
-    await desk.click('Change the rule');
-    await desk.reads(/6 of 48 courses report Quarter grade by one rule; 42 courses have nothing to report/);
+    await desk.click('Save rules and exceptions');
+    await desk.reads(/42 courses have nothing for the transcript/);
     await desk.click('Undo');
-    await desk.reads(/48 of 48 courses/);
+    await desk.reads(/none on transcripts is without/);
   });
 
   it('is told what is wrong with files that are no tables', async () => {

@@ -100,7 +100,12 @@ describe('a teacher and a registrar at the same sheet', () => {
     );
     for (const [place, headline] of [
       ['scales', /Letter scale/],
-      ['report-items', /48 of 48/],
+      ['report-items', /48 courses report 4 items/],
+      ['calendar', /187 days with classes/],
+      ['courses', /offers 48 courses/],
+      ['set-up', /1 fault of the set-up/],
+      ['scales?view=codes', /9 codes may stand/],
+      ['scales?view=in-force', /2 places say/],
       ['findings', /not been audited/],
       ['seal', /cannot be sealed/],
       ['students', /560 students/],

@@ -63,7 +63,23 @@ try {
   const grip = await see(`//button[@aria-label='Cut-off of A-']`);
   await grip.sendKeys(...Array(5).fill(Key.ARROW_LEFT));
   await picture('scales');
+  await click('Preview effect');
+  await see(`//*[contains(text(),'looked at in')]`);
+  await picture('scale-effect');
+  await click('Back to the draft');
   await click('Discard draft');
+  await open('scales?view=codes');
+  await picture('codes');
+  await open('calendar');
+  await picture('calendar');
+  await open('courses');
+  await picture('courses');
+  await open('set-up');
+  await picture('set-up');
+  await open('report-items?item=102');
+  await click('Edit Semester grade');
+  await picture('report-item');
+  await click('Cancel');
 
   await open('report-items');
   await (await see(`//select[@aria-label='Length']/option[@value='year']`)).click();

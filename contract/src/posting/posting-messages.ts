@@ -81,6 +81,7 @@ export interface SheetSummaryReply {
 export interface SheetListReply {
   readonly itemId: number;
   readonly itemName: string;
+  readonly window: WindowReply | null;
   readonly sheets: readonly SheetSummaryReply[];
 }
 

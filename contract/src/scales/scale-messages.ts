@@ -159,7 +159,7 @@ export interface ScaleReply {
   /** The precision of the first item that uses it; half up to one decimal where none does yet. */
   readonly digits: number;
   readonly rounding: RoundingName;
-  /** The version in force in the period asked for. */
+  /** The version in force in the period asked for, or the first one where the scale begins later. */
   readonly version: ScaleVersionReply;
   readonly latestVersion: number;
   /** From the highest cut-off down, then those without one in their order. */

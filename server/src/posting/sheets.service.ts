@@ -64,7 +64,8 @@ export class SheetsService {
           },
         ];
       });
-      lists.push({ itemId: item.id, itemName: item.name, sheets });
+      const window = await this.contexts.windowOf(queries, item.id, periodId);
+      lists.push({ itemId: item.id, itemName: item.name, window, sheets });
     }
     return lists;
   }

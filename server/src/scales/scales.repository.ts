@@ -71,6 +71,21 @@ export class ScalesRepository {
     return new Map(rows.map(({ id, scaleId }) => [scaleId, versions.get(id)!]));
   }
 
+  /** The first version of each scale, by scale. */
+  async firstVersions(queries: Queries, scaleIds: readonly number[]): Promise<ReadonlyMap<number, ScaleVersion>> {
+    if (scaleIds.length === 0) return new Map();
+    const rows = await queries
+      .selectDistinctOn([scaleVersions.scaleId], { id: scaleVersions.id, scaleId: scaleVersions.scaleId })
+      .from(scaleVersions)
+      .where(inArray(scaleVersions.scaleId, [...scaleIds]))
+      .orderBy(asc(scaleVersions.scaleId), asc(scaleVersions.number));
+    const versions = await this.versions(
+      queries,
+      rows.map(({ id }) => id),
+    );
+    return new Map(rows.map(({ id, scaleId }) => [scaleId, versions.get(id)!]));
+  }
+
   /** Versions with their bands, by id. */
   async versions(queries: Queries, ids: readonly number[]): Promise<ReadonlyMap<number, ScaleVersion>> {
     if (ids.length === 0) return new Map();

@@ -130,10 +130,14 @@ export class ScalesService {
       scales.map(({ id }) => id),
       period,
     );
+    const later = await this.scales.firstVersions(
+      queries,
+      scales.map(({ id }) => id).filter((id) => !inForce.has(id)),
+    );
     const uses = await this.uses.inPeriod(queries, period);
     const replies: ScaleReply[] = [];
     for (const scale of scales) {
-      const version = inForce.get(scale.id);
+      const version = inForce.get(scale.id) ?? later.get(scale.id);
       if (version) replies.push(await this.reply(queries, scales, scale, version, uses.get(scale.id) ?? [], periodId));
     }
     return { scales: replies, ...(await this.placed(queries, period.schoolId)) };

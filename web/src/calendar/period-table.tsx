@@ -43,10 +43,10 @@ export function PeriodTable({ calendar, body, views, chosenId, onChoose }: Perio
           <th className="pl-3! text-left">Period</th>
           <th className="w-[112px] text-right">First day</th>
           <th className="w-[112px] text-right">Last day</th>
-          <th className="w-[64px] text-right" title="days with classes">
+          <th className="w-[76px] text-right" title="days with classes">
             Class days
           </th>
-          <th className="w-[108px] text-right" title="the first day at whose end more than 60 % of the period is over">
+          <th className="w-[100px] text-right" title="the first day at whose end more than 60 % of the period is over">
             60 % over
           </th>
           <th className="w-[56px]">
@@ -99,7 +99,7 @@ export function PeriodTable({ calendar, body, views, chosenId, onChoose }: Perio
             </td>
             <td className="figures pr-2 text-right">{showCount(classDays)}</td>
             <td
-              className="figures pr-2 text-right text-quiet"
+              className="pr-2 text-right text-quiet tabular-nums"
               title={`${part.days} days count${part.leftOut.length > 0 ? `, without ${part.leftOut.map(({ days }) => `${days} days`).join(' and ')} of breaks` : ''}`}
             >
               {showDay(part.sixtyPercentDay)}

@@ -107,9 +107,9 @@ function WindowFields({
       <div className="flex flex-wrap gap-2">
         {field('opensAt', 'opens')}
         {field('closesAt', 'closes')}
-        {field('graceUntil', 'grace until')}
       </div>
-      <div className="flex items-center gap-2">
+      <div className="flex items-end gap-2">
+        {field('graceUntil', 'grace until')}
         {isEarly && (
           <input
             aria-label={`Why ${name} closes early`}

@@ -95,7 +95,7 @@ function SchoolLanes({ school, axis, isChosen, chosenPeriodId, onChoose }: Schoo
           <div key={period.id}>
             <div
               style={{ ...axis.span(period), top: lane * laneHeight, height: laneHeight - 3 }}
-              className={`absolute rounded-[3px] ${period.id === chosenPeriodId ? 'bg-eucalypt text-on-eucalypt' : lane === 0 ? 'bg-ground' : 'bg-eucalypt-mid'} ${faults.length > 0 ? 'outline-2 outline-wattle-fill' : ''}`}
+              className={`absolute rounded-[3px] ${period.id === chosenPeriodId ? 'bg-eucalypt text-on-eucalypt' : lane === 0 ? 'bg-ground' : lane < depth - 1 ? 'bg-eucalypt-soft' : 'bg-eucalypt-mid'} ${faults.length > 0 ? 'outline-2 outline-wattle-fill' : ''}`}
             >
               <button
                 type="button"
@@ -149,7 +149,7 @@ function SchoolLanes({ school, axis, isChosen, chosenPeriodId, onChoose }: Schoo
             key={each.id}
             title={`${each.name}: ${showDay(each.startsOn)} to ${showDay(each.endsOn)}`}
             style={axis.span(each)}
-            className="pointer-events-none absolute inset-y-0 bg-surface/60 [background-image:repeating-linear-gradient(135deg,var(--control)_0_1px,transparent_1px_5px)]"
+            className="pointer-events-none absolute inset-y-0 opacity-55 [background-image:repeating-linear-gradient(135deg,var(--control)_0_1px,transparent_1px_5px)]"
           />
         ))}
       </div>

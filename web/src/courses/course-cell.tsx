@@ -1,4 +1,4 @@
-import { useState, type KeyboardEvent } from 'react';
+import { useRef, useState, type KeyboardEvent } from 'react';
 import type { CourseField, InheritableFact } from '#core/courses';
 import type { CourseRow } from './course-sheet';
 
@@ -59,12 +59,21 @@ export function CourseCell(props: CourseCellProps) {
 
 function CellInput({ row, field, start, onTake, onCancel }: CourseCellProps & { start: string }) {
   const [text, setText] = useState(start);
+  const isDone = useRef(false);
+  /** Once: a key that takes the text also takes the focus away. */
+  const take = (then: 'down' | 'right' | 'stay') => {
+    if (isDone.current) return;
+    isDone.current = true;
+    onTake(text, then);
+  };
   const onKeyDown = (event: KeyboardEvent) => {
     event.stopPropagation();
-    if (event.key === 'Enter') onTake(text, 'down');
-    else if (event.key === 'Tab') onTake(text, 'right');
-    else if (event.key === 'Escape') onCancel();
-    else return;
+    if (event.key === 'Enter') take('down');
+    else if (event.key === 'Tab') take('right');
+    else if (event.key === 'Escape') {
+      isDone.current = true;
+      onCancel();
+    } else return;
     event.preventDefault();
   };
   return (
@@ -76,7 +85,7 @@ function CellInput({ row, field, start, onTake, onCancel }: CourseCellProps & { 
       value={text}
       onChange={(event) => setText(event.target.value)}
       onKeyDown={onKeyDown}
-      onBlur={() => onTake(text, 'stay')}
+      onBlur={() => take('stay')}
       className="-mx-1 w-full min-w-0 rounded-[2px] bg-surface px-1 text-ink outline-none"
     />
   );

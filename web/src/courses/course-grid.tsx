@@ -22,19 +22,19 @@ interface CourseGridProps {
 }
 
 const widths: Readonly<Record<CourseField, number>> = {
-  code: 84,
-  title: 220,
-  department: 144,
-  kind: 84,
-  level: 78,
-  length: 84,
-  credits: 66,
-  mostCredits: 84,
-  onTranscript: 92,
-  countsInGpa: 62,
+  code: 78,
+  title: 186,
+  department: 140,
+  kind: 78,
+  level: 72,
+  length: 78,
+  credits: 62,
+  mostCredits: 62,
+  onTranscript: 80,
+  countsInGpa: 52,
 };
 const markWidth = 34;
-const scaleWidth = 120;
+const scaleWidth = 112;
 const totalWidth = markWidth + scaleWidth + courseFields.reduce((sum, field) => sum + widths[field], 0);
 const rowHeight = 32;
 
@@ -87,7 +87,8 @@ export function CourseGrid({ rows, marked, onMark, onEdit, soughtId }: CourseGri
   };
   const take = (text: string) => {
     const row = rows[cursor.row];
-    if (row) onEdit([[row, courseFields[cursor.field]!, text]]);
+    const field = courseFields[cursor.field]!;
+    if (row && text !== row.cells[field]) onEdit([[row, field, text]]);
     setEditing(undefined);
   };
   const clear = () => {
@@ -135,7 +136,7 @@ export function CourseGrid({ rows, marked, onMark, onEdit, soughtId }: CourseGri
   };
   const allMarked = rows.length > 0 && rows.every(({ key }) => marked.has(key));
   const headLook =
-    'sticky top-0 z-10 flex h-8 items-center border-b border-hairline bg-surface px-2 font-semibold text-quiet';
+    'sticky top-0 z-10 flex h-10 items-center border-b border-hairline bg-surface px-2 leading-tight font-semibold text-quiet';
   return (
     <div
       ref={scroller}
@@ -188,7 +189,7 @@ export function CourseGrid({ rows, marked, onMark, onEdit, soughtId }: CourseGri
               style={{ transform: `translateY(${start}px)` }}
               className={`absolute inset-x-0 flex h-8 border-b border-hairline ${marked.has(row.key) ? 'bg-eucalypt-soft' : ''} ${row.changed.size > 0 ? 'shadow-[inset_3px_0_0_var(--wattle-fill)]' : ''}`}
             >
-              <div style={{ width: markWidth }} className="grid shrink-0 place-items-center">
+              <div role="gridcell" style={{ width: markWidth }} className="grid shrink-0 place-items-center">
                 <input
                   type="checkbox"
                   tabIndex={-1}
@@ -219,6 +220,7 @@ export function CourseGrid({ rows, marked, onMark, onEdit, soughtId }: CourseGri
                 />
               ))}
               <div
+                role="gridcell"
                 style={{ width: scaleWidth }}
                 title={row.reply?.scale ? `because of ${row.reply.scale.from}` : undefined}
                 className="flex shrink-0 items-center truncate px-2 text-quiet"

@@ -4,6 +4,7 @@ import type { SheetSummaryReply } from '#contract/posting';
 import { usePeriod, useScope } from '../shell/scope';
 import { Button } from '../ui/button';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { ViewSwitch } from '../ui/field';
 import { plural, showCount, showDeadline } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
@@ -19,7 +20,14 @@ export function SheetsPage() {
   const { data: lists } = useSheets(periodId);
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
-  const list = lists?.[0];
+  const list = lists?.find(({ itemId }) => itemId === Number(search.get('item'))) ?? lists?.[0];
+  const showOnlyBlank = (isOn: boolean) =>
+    setSearch((before) => {
+      const next = new URLSearchParams(before);
+      if (isOn) next.set('show', 'blanks');
+      else next.delete('show');
+      return next;
+    });
   const isSealed = period?.posting?.sealedAt != null;
   const onlyBlank = search.get('show') === 'blanks';
   const rows = useMemo(() => {
@@ -87,10 +95,17 @@ export function SheetsPage() {
     ],
     [isSealed],
   );
-  if (!list || !period?.posting || !termLine) return null;
+  if (!lists || !period || !termLine) return null;
+  if (!list) {
+    return (
+      <Page headline={`Nothing is posted in ${period.name}.`}>
+        <Empty title="No sheet here">No report item asks for grades in this period.</Empty>
+      </Page>
+    );
+  }
   const begun = list.sheets.filter(({ posted }) => posted > 0).length;
   const incomplete = list.sheets.filter((sheet) => blanks(sheet) > 0);
-  const { window } = period.posting;
+  const { window } = list;
   const next = rows.find((sheet) => blanks(sheet) > 0);
   const open = ({ sectionId }: SheetSummaryReply) => void navigate(path(`grade-sheets/${sectionId}/${list.itemId}`));
   return (
@@ -105,7 +120,7 @@ export function SheetsPage() {
           {incomplete.length > 0 && (
             <>
               ,{' '}
-              <FigureButton tone="warns" onClick={() => setSearch(onlyBlank ? {} : { show: 'blanks' })}>
+              <FigureButton tone="warns" onClick={() => showOnlyBlank(!onlyBlank)}>
                 {showCount(incomplete.length)}
               </FigureButton>{' '}
               {incomplete.length === 1 ? 'has' : 'have'} blanks and{' '}
@@ -126,12 +141,22 @@ export function SheetsPage() {
           {!isSealed && (window === null || window.state === 'closed') && '; the window is closed.'}
         </>
       }
+      aside={
+        lists.length > 1 && (
+          <ViewSwitch
+            label="Item"
+            views={lists.map(({ itemId, itemName }) => [String(itemId), itemName] as const)}
+            chosen={String(list.itemId)}
+            onChoose={(item) => setSearch({ item })}
+          />
+        )
+      }
       actions={
         <>
           <Button look="main" disabled={!next || isSealed} onClick={() => next && open(next)}>
             Open the next sheet with blanks
           </Button>
-          <Button onClick={() => setSearch(onlyBlank ? {} : { show: 'blanks' })}>
+          <Button onClick={() => showOnlyBlank(!onlyBlank)}>
             {onlyBlank ? 'Show all sections' : 'Show only those with blanks'}
           </Button>
         </>

@@ -1,7 +1,7 @@
-import { parseDecimal, unitsAt } from '#core/numbers';
+import { formatDecimal, parseDecimal, unitsAt } from '#core/numbers';
 import type { ItemBody, ReportItemsReply } from '#contract/report-items';
-import { formatDecimal } from '#core/numbers';
 import { sumOfWeights } from '#core/report-items';
+import { bandTint } from '../ui/band-tint';
 
 /** The parts of a composite as a bar that fills 100; what is lacking or too much stands at its end. */
 export function CompositeBar({ item, reply }: { item: ItemBody; reply: ReportItemsReply }) {
@@ -16,16 +16,16 @@ export function CompositeBar({ item, reply }: { item: ItemBody; reply: ReportIte
       <div className="flex h-9 gap-px overflow-hidden rounded-md">
         {parts.map(({ itemId, ordinal, weight, read }, index) => {
           const share = read ? Math.max(0, Number(formatDecimal(read))) / whole : 0;
-          const tint = `color-mix(in srgb, var(--eucalypt) ${Math.round(100 - (index * 64) / Math.max(1, parts.length - 1))}%, var(--surface))`;
+          const { fill, ink } = bandTint(index, parts.length, true);
           return (
             <div
               key={index}
-              style={{ width: `${share * 100}%`, background: tint }}
+              style={{ width: `${share * 100}%`, background: fill, color: ink }}
               title={`${partName(reply, itemId, ordinal)}: ${weight}`}
-              className={`flex min-w-0 items-center overflow-hidden px-3 font-semibold whitespace-nowrap ${index * 2 < parts.length ? 'text-on-eucalypt' : 'text-ink'}`}
+              className="flex min-w-0 items-center overflow-hidden px-3 font-semibold whitespace-nowrap"
             >
               <span className="truncate">{partName(reply, itemId, ordinal)}</span>
-              <span className="figures pl-2">· {weight}</span>
+              <span className="figures pl-2">· {shortWeight(weight)}</span>
             </div>
           );
         })}
@@ -45,6 +45,11 @@ export function CompositeBar({ item, reply }: { item: ItemBody; reply: ReportIte
       )}
     </div>
   );
+}
+
+/** 40 for 40.00; what cannot be read stays as it was typed. */
+export function shortWeight(weight: string): string {
+  return weight.includes('.') ? weight.replace(/\.?0+$/, '') : weight;
 }
 
 /** "Quarter grade, 1st quarter", by the item's kind of period. */

@@ -19,10 +19,9 @@ import { unitWords } from './words';
 export function CompositePanel({ item, reply }: { item: ItemReply; reply: ReportItemsReply }) {
   const last = item.parts.at(-1);
   return (
-    <div className="px-4 py-3">
-      <p className="mb-1.5 text-[13px] text-quiet">{item.name}, as its parts make it</p>
+    <div className="px-4 py-2.5">
       <CompositeBar item={item} reply={reply} />
-      <p className="mt-2 text-[13px] leading-relaxed">
+      <p className="mt-1.5 text-[12px] leading-snug text-quiet">
         {last && item.parts.length > 1 && (
           <>
             Exempt from {partName(reply, last.itemId, last.ordinal)}: the others count{' '}

@@ -42,13 +42,6 @@ export function CoverageTable({ reply, previewed, assignment, filter, onChange }
           </span>
         ),
       },
-      {
-        id: 'department',
-        header: 'Department',
-        width: '132px',
-        sortBy: ({ department }) => department,
-        cell: ({ department }) => department,
-      },
       ...reply.items.map((item): GridColumn<CourseRow> => ({
         id: `item ${item.id}`,
         header: item.heading,
@@ -84,7 +77,7 @@ export function CoverageTable({ reply, previewed, assignment, filter, onChange }
       columns={columns}
       rows={rows}
       rowKey={({ id }) => String(id)}
-      minWidth={420 + reply.items.length * 80}
+      minWidth={300 + reply.items.length * 80}
       empty={
         <Empty title="No course like that">Choose the first figure of the sentence above to see all courses.</Empty>
       }

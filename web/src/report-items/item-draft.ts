@@ -8,6 +8,8 @@ import {
   type ReportItemsReply,
 } from '#contract/report-items';
 
+import { shortWeight } from './composite-bar';
+
 /** What a new item is until somebody says otherwise. */
 export function newItem(reply: ReportItemsReply): ItemBody {
   return {
@@ -35,7 +37,7 @@ export function newItem(reply: ReportItemsReply): ItemBody {
 
 export function bodyOfReply(item: ItemReply): ItemBody {
   const { id: _id, version: _version, scaleName: _name, labels: _labels, postedGrades: _posted, ...body } = item;
-  return body;
+  return { ...body, parts: body.parts.map((part) => ({ ...part, weight: shortWeight(part.weight) })) };
 }
 
 /** What keeps the item from being saved, as far as the browser can tell; the rest is the server's to say. */

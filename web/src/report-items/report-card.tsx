@@ -25,7 +25,7 @@ export function ReportCard({ reply, chosenId, onChoose, onMove }: ReportCardProp
             type="button"
             aria-pressed={item.id === chosenId}
             onClick={() => onChoose(item)}
-            className="block h-full w-full px-4 pt-2.5 pb-3 text-left"
+            className="flex h-full w-full flex-col px-4 pt-2 pb-2.5 text-left"
           >
             <span className="flex items-baseline justify-between gap-2">
               <b className="truncate">{item.name}</b>

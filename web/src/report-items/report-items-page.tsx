@@ -144,7 +144,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
           </div>
         )}
       </Panel>
-      <div className="grid min-h-[360px] flex-1 grid-cols-[minmax(300px,372px)_minmax(0,1fr)] gap-3.5">
+      <div className="grid min-h-[360px] flex-1 grid-cols-[minmax(300px,360px)_minmax(0,1fr)] gap-3.5">
         <div className="space-y-2.5 overflow-auto">
           {isStale && (
             <Note tone="blocks" title="Somebody saved rules first">

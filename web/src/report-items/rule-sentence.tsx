@@ -18,7 +18,7 @@ export function RuleSentence({ rule, reply, schoolName, onChange }: RuleSentence
   const choose = (field: keyof RuleBody) => (event: { target: { value: string } }) =>
     onChange({ ...rule, [field]: event.target.value === any ? null : event.target.value });
   return (
-    <p className="text-[14px] leading-[1.8]">
+    <p className="text-[13px] leading-[1.75]">
       Every{' '}
       <Choice label="Length" value={rule.length ?? any} onChange={choose('length')}>
         <option value={any}>long or short</option>

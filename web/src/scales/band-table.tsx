@@ -34,16 +34,16 @@ export function BandTable(props: BandTableProps) {
         <table className="w-full text-[13px]">
           <thead>
             <tr className="text-quiet [&_th]:h-8 [&_th]:px-1.5 [&_th]:font-semibold">
-              <th className="w-[64px] text-center!">Label</th>
-              <th className="w-[64px] text-right">From</th>
+              <th className="w-[58px] text-center!">Label</th>
+              <th className="w-[60px] text-right">From</th>
               <th className="w-[52px] text-right">To</th>
               <th className="w-[58px] text-right">Points</th>
               <th className="text-left">Descriptor</th>
-              <th className="w-[52px] text-center!">Passes</th>
+              <th className="w-[56px] text-center!">Passes</th>
               <th className="w-[50px] text-center!" title="earns credit">
                 Credit
               </th>
-              <th className="w-[42px] text-center!" title="switched on">
+              <th className="w-[56px] text-center!" title="switched on">
                 In use
               </th>
               <th className="w-[56px] text-right">Grades</th>

@@ -62,7 +62,7 @@ export function CodeEffects({ code, labels, others, onChange, onMove, onRemove }
             {' '}
             <input
               aria-label="Percent it counts as"
-              value={code.countsAs ?? ''}
+              value={(code.countsAs ?? '').replace(/\.00$/, '')}
               onChange={(event) => onChange({ countsAs: event.target.value.trim() })}
               className={smallInput}
             />{' '}

@@ -4,7 +4,7 @@ import { partWords } from './words';
 /** The effects of a code in one sentence. */
 export function codeSentence(code: CodeBody): string {
   const effects = [
-    `as a part ${partWords[code.asPart]}${code.asPart === 'counts' ? ` ${code.countsAs ?? '…'} %` : ''}`,
+    `as a part ${partWords[code.asPart]}${code.asPart === 'counts' ? ` ${(code.countsAs ?? '…').replace(/\.0+$/, '')} %` : ''}`,
     code.isFailing && 'fails',
     code.earnsCredit ? 'earns credit' : code.triesCredit ? 'tries credit without earning it' : 'touches no credit',
     code.countsInGpa && 'counts in the GPA',

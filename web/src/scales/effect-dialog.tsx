@@ -39,7 +39,7 @@ export function EffectDialog({ scale, periodId, periodName, bands, canSave, onSa
       footer={
         <>
           <Button look="main" disabled={!canSave} onClick={onSave}>
-            Save as version {scale.latestVersion + 1}
+            Save it as version {scale.latestVersion + 1}
           </Button>
           <Button onClick={onClose}>Back to the draft</Button>
           {effect.data && (

@@ -132,7 +132,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
               savedBands={view.savedBands}
               histogram={view.histogram}
               digits={scale.digits}
-              caption={`${plural(view.grades, 'percent')} of ${period.name}, by whole percent`}
+              caption={`${plural(view.grades, 'percent')} of ${period.name} (${scale.items.join(', ')}), by whole percent`}
               chosen={chosen === null ? null : view.cutPlaces.indexOf(chosen)}
               onChoose={(index) => setChosen(view.cutPlaces[index]!)}
               onMove={moveTo}
@@ -142,7 +142,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
           )}
         </Panel>
       )}
-      <div className="grid items-start gap-3.5 min-[1180px]:grid-cols-[minmax(0,1fr)_340px]">
+      <div className="grid items-start gap-3.5 min-[1180px]:grid-cols-[minmax(0,1fr)_360px]">
         <Panel label="Bands" className="pb-1">
           <BandTable
             view={view}

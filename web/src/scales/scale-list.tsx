@@ -18,7 +18,7 @@ export function ScaleList({
   const drafts = useScaleDrafts((state) => state.drafts);
   return (
     <Panel label="Scales" className="flex shrink-0 overflow-x-auto">
-      {scales.map(({ id, name, kind, tie, items, coursesUsingIt }) => (
+      {scales.map(({ id, name, kind, tie, items, coursesUsingIt, version }) => (
         <button
           key={id}
           type="button"
@@ -34,7 +34,7 @@ export function ScaleList({
             {kindWords[kind]}
             {coursesUsingIt > 0
               ? `; ${items.join(', ')} of ${plural(coursesUsingIt, 'course')}`
-              : '; not used in this period'}
+              : `; from ${version.fromPeriod}, not used in this period`}
           </span>
         </button>
       ))}

@@ -24,7 +24,7 @@ export function TryValue({ bands, precision }: { bands: readonly Band[]; precisi
       <output htmlFor={id} className="flex-1 text-[13px] text-quiet">
         {read.kind === 'fault' && <span className="text-waratah">type a percent from 0 to 200, such as 89.46</span>}
         {found && (
-          <span className="flex items-baseline gap-2">
+          <span className="flex items-baseline gap-1.5 whitespace-nowrap">
             rounds to <b className="figures text-ink">{formatDecimal(found.rounded)}</b> and is
             <b className="figures ml-auto text-[18px] text-ink">
               {found.band ? showLabel(found.band.label) : 'nothing'}

@@ -1,10 +1,10 @@
 import { Link, useSearchParams } from 'react-router';
-import type { SetUpFaultReply, SetUpPlace } from '#contract/set-up';
+import type { SetUpFaultReply, SetUpPlace, SetUpReply } from '#contract/set-up';
 import { usePeriod, useScope } from '../shell/scope';
 import { plural, showCount } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
-import { Empty, Panel } from '../ui/panel';
-import { SeverityDiamond } from '../ui/state-marks';
+import { Panel } from '../ui/panel';
+import { FillDisc, SeverityDiamond } from '../ui/state-marks';
 import { useSetUpCheck } from './queries';
 
 const placeNames: Record<SetUpPlace, string> = {
@@ -12,6 +12,25 @@ const placeNames: Record<SetUpPlace, string> = {
   calendar: 'Calendar',
   'report-items': 'Report items',
   courses: 'Courses',
+};
+const checkedWords: Record<SetUpPlace, string> = {
+  scales: 'scale',
+  calendar: 'period',
+  'report-items': 'item',
+  courses: 'course',
+};
+const checkedKeys = {
+  scales: 'scales',
+  calendar: 'periods',
+  'report-items': 'items',
+  courses: 'courses',
+} as const satisfies Record<SetUpPlace, keyof SetUpReply['checked']>;
+/** What each place is checked for. */
+const soughtWords: Record<SetUpPlace, string> = {
+  scales: 'equal cut-offs, bands that no value reaches, points that do not fall, courses without a scale',
+  calendar: 'gaps and overlaps, periods outside their parent, windows before the end of their period',
+  'report-items': 'courses with no or two transcript items, composites whose parts a course lacks',
+  courses: 'courses in the GPA without credits',
 };
 const places = Object.keys(placeNames) as SetUpPlace[];
 
@@ -24,7 +43,6 @@ export function SetUpPage() {
   if (!data || !period) return null;
   const { faults, checked } = data;
   const chosen = places.find((place) => place === search.get('place'));
-  const shown = chosen ? faults.filter(({ place }) => place === chosen) : faults;
   return (
     <Page
       headline={
@@ -56,30 +74,58 @@ export function SetUpPage() {
       }
       aside={`as things stand in ${period.name}`}
     >
-      <Panel label="Faults" className="overflow-auto">
-        {shown.length === 0 ? (
-          <Empty title="Nothing to settle">
-            Scales are checked for gaps and equal cut-offs, the calendar for gaps, overlaps and windows, items and
-            courses for what lacks a scale, credits, a transcript item or a part.
-          </Empty>
-        ) : (
-          <ul>
-            {shown.map((fault) => (
-              <FaultRow key={fault.key} fault={fault} />
-            ))}
-          </ul>
-        )}
-      </Panel>
+      {places
+        .filter((place) => chosen === undefined || place === chosen)
+        .map((place) => (
+          <PlacePanel
+            key={place}
+            place={place}
+            checked={checked[checkedKeys[place]]}
+            faults={faults.filter((fault) => fault.place === place)}
+          />
+        ))}
     </Page>
+  );
+}
+
+interface PlacePanelProps {
+  readonly place: SetUpPlace;
+  readonly checked: number;
+  readonly faults: readonly SetUpFaultReply[];
+}
+
+/** One place of the set-up: what was looked at, and what is wrong with it. */
+function PlacePanel({ place, checked, faults }: PlacePanelProps) {
+  const { path } = useScope();
+  return (
+    <Panel label={placeNames[place]}>
+      <div className="flex items-center gap-3 px-4 py-2.5">
+        <FillDisc done={faults.length === 0 ? 1 : 0} of={1} />
+        <h2 className="w-[110px] shrink-0 font-bold">{placeNames[place]}</h2>
+        <p className="min-w-0 flex-1 text-[13px] text-quiet">
+          {plural(checked, checkedWords[place])} looked at for {soughtWords[place]}:{' '}
+          {faults.length === 0 ? 'nothing to settle.' : `${plural(faults.length, 'fault')}.`}
+        </p>
+        <Link to={path(place)} className="shrink-0 font-semibold text-eucalypt hover:underline">
+          Open {placeNames[place]}
+        </Link>
+      </div>
+      {faults.length > 0 && (
+        <ul>
+          {faults.map((fault) => (
+            <FaultRow key={fault.key} fault={fault} />
+          ))}
+        </ul>
+      )}
+    </Panel>
   );
 }
 
 function FaultRow({ fault }: { fault: SetUpFaultReply }) {
   const { path } = useScope();
   return (
-    <li className="flex items-center gap-3 border-t border-hairline px-4 py-2 first:border-t-0">
+    <li className="flex items-center gap-3 border-t border-hairline py-1.5 pr-4 pl-[42px]">
       <SeverityDiamond severity={fault.severity} />
-      <span className="w-[110px] shrink-0 text-[13px] text-quiet">{placeNames[fault.place]}</span>
       <span className="min-w-0 flex-1">{fault.says}</span>
       <Link
         to={path(`${fault.place}${fault.search}`)}

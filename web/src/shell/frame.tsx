@@ -35,8 +35,7 @@ export function Frame() {
   if (session === null) return <Navigate to="/sign-in" replace />;
   if (!session) return null;
   const period = termLine?.periods.find(({ id }) => id === periodId);
-  if (termLine && !period?.posting)
-    return <Navigate to={`/school/${schoolId}/period/${termLine.suggestedPeriodId}`} replace />;
+  if (termLine && !period) return <Navigate to={`/school/${schoolId}/period/${termLine.suggestedPeriodId}`} replace />;
   const isElsewhere = period !== undefined && termLine !== undefined && termLine.suggestedPeriodId !== periodId;
   return (
     <div className="flex h-dvh flex-col">

@@ -1,5 +1,6 @@
 import { NavLink } from 'react-router';
 import type { PersonReply } from '#contract/people';
+import { useSetUpCheck } from '../set-up/queries';
 import { showCount } from '../ui/format';
 import { steps, placesOf, type Place } from './places';
 import { usePeriod, useScope } from './scope';
@@ -44,7 +45,9 @@ export function StepPath({ person }: { person: PersonReply }) {
 function PlaceLink({ place, isStrong = false }: { place: Place; isStrong?: boolean }) {
   const { path } = useScope();
   const { period } = usePeriod();
-  const open = (period && place.open?.(period)) ?? 0;
+  const { data: setUp } = useSetUpCheck(place.path === 'set-up' ? period?.id : undefined);
+  const faults = setUp?.faults.length ?? 0;
+  const open = (period && place.open?.(period)) ?? faults;
   return (
     <NavLink
       to={path(place.path)}

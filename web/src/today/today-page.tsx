@@ -1,21 +1,25 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { PeriodReply, TermLineReply } from '#contract/calendar';
+import { useSetUpCheck } from '../set-up/queries';
 import { usePeriod, useScope } from '../shell/scope';
 import { plural, showCount, showDeadline, showInstant, showWeekday } from '../ui/format';
 import { Figure, Page, Strong } from '../ui/page';
-import { Panel } from '../ui/panel';
+import { Empty, Panel } from '../ui/panel';
 import { FillDisc } from '../ui/state-marks';
 import { nextDates } from './next-dates';
 
 /** Where the period stands on the way from a scale to a transcript, and what comes next. */
 export function TodayPage() {
   const { period, termLine } = usePeriod();
-  if (!period?.posting || !termLine) return null;
-  const lines = linesOf(period, termLine);
+  const { data: setUp } = useSetUpCheck(period?.id);
+  if (!period || !termLine) return null;
+  if (!period.posting) return <NothingPosted period={period} />;
+  const faults = setUp?.faults.length ?? 0;
+  const lines = linesOf(period, termLine, faults);
   const next = lines.find(({ isDone }) => !isDone);
   return (
-    <Page headline={<TodayHeadline period={period} termLine={termLine} />}>
+    <Page headline={<TodayHeadline period={period} termLine={termLine} faults={faults} />}>
       <div className="grid items-start gap-3.5 min-[1180px]:grid-cols-[minmax(0,1fr)_300px]">
         <Panel label="The way to the transcript">
           <ol>
@@ -47,7 +51,14 @@ function daysAway(days: number): string {
   return days === 0 ? 'today' : plural(days, 'day');
 }
 
-function TodayHeadline({ period, termLine }: { period: PeriodReply; termLine: TermLineReply }) {
+interface TodayHeadlineProps {
+  readonly period: PeriodReply;
+  readonly termLine: TermLineReply;
+  /** Of the set-up. */
+  readonly faults: number;
+}
+
+function TodayHeadline({ period, termLine, faults }: TodayHeadlineProps) {
   const { path } = useScope();
   const { sections, sectionsComplete, window, sealedAt } = period.posting!;
   const left = sections - sectionsComplete;
@@ -78,8 +89,42 @@ function TodayHeadline({ period, termLine }: { period: PeriodReply; termLine: Te
           , and the window closes <Strong tone="informs">{showDeadline(window.closesAt, termLine.now)}</Strong>
         </>
       )}
-      {window?.state === 'not yet open' && `, and the window opens ${showDeadline(window.opensAt, termLine.now)}`}.
+      {window?.state === 'not yet open' && `, and the window opens ${showDeadline(window.opensAt, termLine.now)}`}
+      {faults > 0 && (
+        <>
+          ; the set-up has{' '}
+          <Figure tone="warns" to={path('set-up')}>
+            {plural(faults, 'fault')}
+          </Figure>
+        </>
+      )}
+      .
     </>
+  );
+}
+
+/** A period without a report item, such as a year that is being set up. */
+function NothingPosted({ period }: { period: PeriodReply }) {
+  const { path } = useScope();
+  return (
+    <Page headline={`Nothing is posted in ${period.name} yet.`}>
+      <Empty title="No report item asks for grades here">
+        Items say in which periods they are posted, and rules which courses report them.
+        <p className="mt-3 flex justify-center gap-5">
+          {(
+            [
+              ['report-items', 'Report items'],
+              ['calendar', 'Calendar'],
+              ['set-up', 'Check of the set-up'],
+            ] as const
+          ).map(([place, name]) => (
+            <Link key={place} to={path(place)} className="font-semibold text-eucalypt hover:underline">
+              {name}
+            </Link>
+          ))}
+        </p>
+      </Empty>
+    </Page>
   );
 }
 
@@ -91,16 +136,16 @@ interface WayLine {
   readonly isDone: boolean;
 }
 
-function linesOf({ name, posting }: PeriodReply, { now }: TermLineReply): WayLine[] {
+function linesOf({ name, posting }: PeriodReply, { now }: TermLineReply, faults: number): WayLine[] {
   const { itemName, sections, sectionsComplete, window, audit, sealedAt } = posting!;
   const isComplete = sectionsComplete === sections;
   const isSealed = sealedAt !== null;
   return [
     {
       says: 'Set up',
-      note: `${itemName} is reported by ${plural(sections, 'section')}.`,
-      path: 'report-items',
-      act: 'Look at the rule',
+      note: `${itemName} is reported by ${plural(sections, 'section')}${faults > 0 ? `; ${plural(faults, 'fault')} to settle` : ', and the check finds no fault'}.`,
+      path: faults > 0 ? 'set-up' : 'report-items',
+      act: faults > 0 ? 'Settle the faults' : 'Look at the rules',
       isDone: sections > 0,
     },
     {

@@ -36,7 +36,7 @@ export function DayField({ label, day, onChange, disabled = false }: DayFieldPro
         if (event.key === 'Enter') event.currentTarget.blur();
         if (event.key === 'Escape') setTyped(undefined);
       }}
-      className="figures h-[28px] w-full rounded-[3px] border border-transparent bg-transparent px-1.5 text-right hover:border-hairline focus:border-control focus:bg-surface disabled:text-quiet aria-invalid:border-waratah aria-invalid:bg-waratah-soft"
+      className="tabular-nums h-[28px] w-full rounded-[3px] border border-transparent bg-transparent px-1.5 text-right hover:border-hairline focus:border-control focus:bg-surface disabled:text-quiet aria-invalid:border-waratah aria-invalid:bg-waratah-soft"
     />
   );
 }

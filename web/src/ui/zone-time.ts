@@ -24,6 +24,8 @@ export function instantOfLocal(text: string): string | undefined {
   const asUtc = Date.parse(`${text.slice(0, 16)}:00Z`);
   if (Number.isNaN(asUtc)) return undefined;
   const offsetAt = (at: number) => Date.parse(`${localText(new Date(at).toISOString())}:00Z`) - at;
-  const guess = asUtc - offsetAt(asUtc);
-  return new Date(asUtc - offsetAt(guess)).toISOString();
+  const found = new Date(asUtc - offsetAt(asUtc - offsetAt(asUtc))).toISOString();
+  if (localText(found) === text.slice(0, 16)) return found;
+  const dayBefore = asUtc - 86_400_000;
+  return new Date(asUtc - offsetAt(dayBefore)).toISOString();
 }

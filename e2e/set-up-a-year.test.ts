@@ -1,0 +1,187 @@
+import { By, Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openChromium } from '../scripts/chromium.mjs';
+import { atDesk, type Desk } from './desk.js';
+import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+
+/* A registrar in summer: the next year for all three schools, one new item for all courses, courses in bulk, codes. */
+
+let wombat: WombatProcess;
+let browser: Awaited<ReturnType<typeof openChromium>>;
+let desk: Desk;
+
+beforeAll(async () => {
+  wombat = await startDemoProcess();
+  browser = await openChromium();
+  desk = atDesk(browser.driver, wombat.address);
+  await desk.open('/');
+  await desk.click('Morwenna Oake');
+  await desk.reads(/sections are complete/);
+});
+afterAll(async () => {
+  await browser.close();
+  await wombat.stop();
+});
+
+const has = async (name: string) => (await browser.driver.findElements(By.css(`[aria-label="${name}"]`))).length > 0;
+
+describe('a new school year', () => {
+  it('is copied from last year’s for all three schools at once', async () => {
+    await desk.click('Calendar');
+    await desk.reads(/Upper School has 187 days with classes in 2025–26, in 4 quarters/);
+    await desk.isAccessible();
+    await desk.click('Copy onto the next year');
+    await desk.sees('Aug 31, 2026 to Jun 11, 2027');
+    await desk.picture('copy-year');
+    await desk.click('Copy 3 calendars');
+    await desk.sees('3 calendars copied onto the next year.');
+    await desk.click('2026–27');
+    await desk.reads(/days with classes in 2026–27/);
+    await desk.picture('calendar-next-year');
+  });
+
+  it('is moved by key, takes its neighbour along, refuses what cannot be, and steps back', async () => {
+    const edge = () => browser.driver.findElement(By.css('[aria-label="Last day of Quarter 1"][role="slider"]'));
+    const value = async () => (await edge()).getAttribute('aria-valuetext');
+    expect(await value()).toBe('Nov 6, 2026');
+    await (await edge()).sendKeys(Key.chord(Key.SHIFT, Key.ARROW_RIGHT));
+    expect(await value()).toBe('Nov 13, 2026');
+    await desk.sees('Nov 16, 2026');
+    await desk.type('Last day of Quarter 4', '30 jun 2027');
+    await desk.press(Key.TAB);
+    await desk.sees('Quarter 4 reaches outside Semester 2');
+    expect(await desk.isEnabled('Save the calendar')).toBe(false);
+    await desk.click('Take back a step');
+    await desk.seesNot('reaches outside');
+    await desk.click('Save the calendar');
+    await desk.sees('The calendar of Upper School is saved.');
+  });
+
+  it('shows the other schools beside it, each with its own year', async () => {
+    await desk.click('Gannet Primary');
+    await desk.reads(/Gannet Primary has \d+ days with classes in 2026–27, in 3 trimesters/);
+    await desk.click('Evening College');
+    await desk.reads(/Evening College has \d+ days with classes in 2026–27, in 3 terms/);
+    await desk.open('/school/1/period/4/calendar');
+    await desk.reads(/Upper School has 187 days with classes in 2025–26/);
+  });
+});
+
+describe('one new report item for all courses, with three exceptions', () => {
+  it('is made, given by a rule, and taken from three courses', async () => {
+    await desk.click('Report items');
+    await desk.reads(/report 4 items by 4 rules/);
+    await desk.click('New item');
+    await desk.sees('The item needs a name, such as Quarter grade.');
+    await desk.type('Name', 'Effort');
+    await desk.type('Short heading', 'Effort');
+    await desk.choose('Kind', 'conduct');
+    await desk.choose('Kind of period', 'each quarter');
+    await desk.tick('Quarter 1');
+    await desk.tick('Quarter 2');
+    await desk.choose('Scale', 'Conduct');
+    await desk.choose('Families see', 'the descriptor');
+    await desk.isAccessible();
+    await desk.picture('new-item');
+    await desk.click('Add the item');
+    await desk.sees('Effort is added. No course reports it yet: give it a rule.');
+    await desk.click('Add a rule');
+    await desk.sees('48 courses');
+    await desk.sees('would come to report Effort');
+    for (const course of ['Boatbuilding', 'Beekeeping', 'Debating']) {
+      await desk.click(`Effort of ${course}: by rule 5`);
+      await desk.type('Reason for an exception', 'no effort mark by agreement');
+      await desk.click('Make an exception: do not report it');
+      await desk.seesNot('Make an exception');
+    }
+    await desk.sees('45 courses');
+    await desk.picture('exceptions');
+    await desk.click('Save rules and exceptions');
+    await desk.reads(/report 5 items by 5 rules and 5 exceptions/);
+    await desk.click('5 exceptions');
+    await desk.sees('Debating');
+    expect(await has('Effort of Debating: an exception: no effort mark by agreement')).toBe(true);
+    expect(await has('Effort of Knots: by rule 5')).toBe(false);
+  });
+
+  it('a composite that does not make 100 cannot be saved', async () => {
+    await desk.open('/school/1/period/4/report-items?item=102');
+    await desk.click('Edit Semester grade');
+    await desk.type('Weight of part 3', '19.99');
+    await desk.sees('0.01 of 100 is still to be given.');
+    expect(await desk.isEnabled('Save the item')).toBe(false);
+    await desk.type('Weight of part 3', '20');
+    await desk.seesNot('still to be given');
+    await desk.click('Cancel');
+  });
+
+  it('a semester’s sheet computes from its parts and says which is missing', async () => {
+    await desk.open('/school/1/period/2/grade-sheets');
+    await desk.reads(/Semester grade of Semester 1/);
+    await desk.open('/school/1/period/2/grade-sheets?item=102');
+    await desk.click('Open the next sheet with blanks');
+    await desk.reads(/Semester grade/);
+    await desk.picture('semester-sheet');
+    await desk.pressOnPage('w');
+    await desk.sees('Made of its parts');
+  });
+});
+
+describe('courses in bulk', () => {
+  it('are pasted, filled, set by the dozen and saved; a cell that cannot be taken says why', async () => {
+    await desk.open('/school/1/period/4/courses?department=Half-year+courses');
+    await desk.reads(/Upper School offers 48 courses in 7 departments/);
+    await desk.isAccessible();
+    await desk.tick('Select all courses shown');
+    await desk.sees('12 courses selected:');
+    await desk.choose('Fact', 'Most credits');
+    await desk.type('Value', '1.5');
+    await desk.click('Set it');
+    await desk.reads(/12 are changed and not saved/);
+    const cell = await browser.driver.findElement(By.css('[data-cell$="/credits"]'));
+    await cell.click();
+    await desk.press('half', Key.ENTER);
+    await desk.reads(/1 cannot be taken yet/);
+    expect(await desk.isEnabled('Save 12 courses')).toBe(false);
+    await desk.picture('courses-bulk');
+    await desk.click('Take back a step');
+    await desk.click('Save 12 courses');
+    await desk.sees('12 courses saved.');
+    await desk.reads(/48 courses in 7 departments\.$/);
+  });
+});
+
+describe('the district’s codes', () => {
+  it('grow by one, which may not read like a label', async () => {
+    await desk.open('/school/1/period/4/scales?view=codes');
+    await desk.reads(/9 codes may stand/);
+    await desk.isAccessible();
+    await desk.click('New code');
+    await desk.type('Code', 'A');
+    await desk.type('Means', 'Auditor');
+    await desk.sees('A is also the label of a scale');
+    await desk.type('Code', 'AUD');
+    await desk.seesNot('is also the label');
+    await desk.click('Save the codes');
+    await desk.sees('The codes are saved.');
+    await desk.reads(/10 codes may stand/);
+  });
+});
+
+describe('a scale from another program', () => {
+  it('states both ends, leaves a gap at one decimal, and is settled on its ruler', async () => {
+    await desk.open('/school/1/period/4/scales?scale=1');
+    await desk.reads(/Letter scale/);
+    await desk.click('Import bands');
+    const table = await browser.driver.findElement(By.css('textarea'));
+    await table.sendKeys('A;90;100;4.0\nB;80;89;3.0\nF;0;79.9;0');
+    await desk.sees('89.1 to 89.9 lies between B and A and has no label.');
+    expect(await desk.isEnabled('Take 3 bands as the draft')).toBe(false);
+    await desk.picture('import-scale');
+    await desk.click('B reaches up');
+    await desk.sees('The bands leave nothing out');
+    await desk.click('Take 3 bands as the draft');
+    await desk.reads(/the draft would move/);
+    await desk.click('Discard draft');
+  });
+});
