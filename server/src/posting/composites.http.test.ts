@@ -1,0 +1,92 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { decimalOrThrow, formatDecimal, fromDecimal, roundHalfUp, roundTo } from '#core/numbers';
+import type { SheetListReply, SheetReply } from '#contract/posting';
+import { changeOf } from '../../test/sheets.js';
+import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+
+let server: TestServer;
+let registrar: TestClient;
+beforeAll(async () => {
+  server = await startTestServer();
+  registrar = await server.as('morwenna');
+});
+afterAll(() => server.stop());
+
+const [quarterGrade, exam, semesterGrade] = [1, 101, 102];
+const [semester1, quarter1, quarter2] = [2, 3, 4];
+const sectionNamed = async (name: string) => {
+  const { body } = await registrar.get<SheetListReply[]>(`/grade-sheets?period=${semester1}`);
+  expect(body.map(({ itemId, itemName }) => [itemId, itemName])).toEqual([[semesterGrade, 'Semester grade']]);
+  return body[0]!.sheets.find(({ section }) => section === name)!.sectionId;
+};
+const sheet = async (section: number, item: number, period: number) =>
+  (await registrar.get<SheetReply>(`/grade-sheets/${section}/${item}/${period}`)).body;
+const post = (section: number, item: number, changes: object[], period = quarter2) =>
+  registrar.send('PUT', `/grade-sheets/${section}/${item}/${period}`, { changes });
+
+describe('a semester’s sheet', () => {
+  it('computes each student’s grade from what is posted for the two quarters and the exam, at 40 / 40 / 20', async () => {
+    const section = await sectionNamed('Shore Life 1');
+    const parts = await Promise.all([
+      sheet(section, quarterGrade, quarter1),
+      sheet(section, quarterGrade, quarter2),
+      sheet(section, exam, quarter2),
+    ]);
+    const { rows } = await sheet(section, semesterGrade, semester1);
+    const computed = rows.flatMap(({ enrollmentId, composite }) =>
+      composite?.kind === 'value' ? [{ enrollmentId, percent: composite.percent! }] : [],
+    );
+    expect(computed.length).toBeGreaterThan(10);
+    for (const { enrollmentId, percent } of computed) {
+      const [first, second, third] = parts.map(({ rows: own }) =>
+        Math.round(Number(own.find((row) => row.enrollmentId === enrollmentId)!.mark.percent) * 100),
+      );
+      expect(Math.round(Number(percent) * 10_000)).toBe(40 * first! + 40 * second! + 20 * third!);
+    }
+  });
+
+  it('names the part that is missing, leaves out an exempt one, and is incomplete with an incomplete one', async () => {
+    const section = await sectionNamed('Shore Life 1');
+    const now = async (enrollmentId: number) => {
+      const { rows } = await sheet(section, semesterGrade, semester1);
+      return rows.find((row) => row.enrollmentId === enrollmentId)!.composite;
+    };
+    const exams = await sheet(section, exam, quarter2);
+    const [first, second, third] = exams.rows.filter(
+      ({ withdrawnOn, mark }) => withdrawnOn === null && mark.percent !== null,
+    );
+    const blank = { percent: null, label: null, code: null };
+    await post(section, exam, [
+      changeOf(first!, { ...blank, code: 'EXM' }),
+      changeOf(second!, { ...blank, code: 'INC', lastDate: '2026-01-16' }),
+      changeOf(third!, blank),
+    ]);
+    const quarters = await sheet(section, quarterGrade, quarter2);
+    const q1 = await sheet(section, quarterGrade, quarter1);
+    const percentOf = ({ rows }: SheetReply) =>
+      Number(rows.find((row) => row.enrollmentId === first!.enrollmentId)!.mark.percent);
+    const mean = roundTo(
+      fromDecimal(decimalOrThrow(((percentOf(q1) + percentOf(quarters)) / 2).toFixed(4))),
+      4,
+      roundHalfUp,
+    );
+    const exempt = await now(first!.enrollmentId);
+    expect(exempt).toMatchObject({ kind: 'value', leftOut: [{ name: 'Exam, Quarter 2', code: 'EXM' }] });
+    expect(exempt?.kind === 'value' && [Number(exempt.percent), exempt.parts.map(({ share }) => share)]).toEqual([
+      Number(formatDecimal(mean)),
+      ['50.00', '50.00'],
+    ]);
+    expect(await now(second!.enrollmentId)).toEqual({ kind: 'blocked', code: 'INC', by: 'Exam, Quarter 2' });
+    expect(await now(third!.enrollmentId)).toEqual({ kind: 'missing', parts: ['Exam, Quarter 2'] });
+  });
+
+  it('counts a code that counts as a percent', async () => {
+    const section = await sectionNamed('Shore Life 1');
+    const exams = await sheet(section, exam, quarter2);
+    const row = exams.rows.findLast(({ withdrawnOn, mark }) => withdrawnOn === null && mark.percent !== null)!;
+    await post(section, exam, [changeOf(row, { percent: null, label: null, code: 'NVA', lastDate: '2025-11-10' })]);
+    const { rows } = await sheet(section, semesterGrade, semester1);
+    const composite = rows.find(({ enrollmentId }) => enrollmentId === row.enrollmentId)!.composite;
+    expect(composite?.kind === 'value' && composite.parts.map(({ value }) => Number(value)).at(-1)).toBe(0);
+  });
+});
