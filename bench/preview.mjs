@@ -11,13 +11,17 @@ import { median } from './support/median.mjs';
 
 const rounds = 7;
 const grades = 140_000;
-const query = 'SELECT student_id, section_id, percent, label, computed FROM bench_grades';
+const query = 'SELECT student_id, 1, section_id, percent, label, computed FROM bench_grades';
 const cutOffs = [93, 90, 87, 83, 80, 77, 73, 70, 67, 60, 0];
 const labels = ['A', 'A-', 'B+', 'B', 'B-', 'C+', 'C', 'C-', 'D+', 'D', 'F'];
 
 const bands = (shift) =>
   labels.map((label, at) => ({
-    ...{ label, descriptor: '', isOff: false, passes: label !== 'F', earnsCredit: label !== 'F' },
+    label,
+    descriptor: '',
+    isOff: false,
+    passes: label !== 'F',
+    earnsCredit: label !== 'F',
     lowest: decimalOrThrow(String(at === labels.length - 1 ? 0 : cutOffs[at] + shift)),
     points: decimalOrThrow((4 - at * 0.4).toFixed(1)),
   }));
@@ -29,13 +33,13 @@ export const measurements = [
     limit: 3,
     measure: () =>
       onGrades(async (copies, pool) => {
-        const sections = Array.from({ length: 4000 }, (_each, id) => [id, 2500, 0, 1]);
+        const weights = Array.from({ length: 4000 }, (_each, section) => [1, section, 2500, 0, 1]);
         const task = {
           saved: bands(0),
           draft: bands(-0.5),
           digits: 1,
           rounding: 'halfUp',
-          sections,
+          weights,
           gpa: { digits: 3, rounding: 'halfUp' },
         };
         const preview = async () => pool.run({ ...task, rows: await copies.read(query) });

@@ -39,23 +39,41 @@ const change = {
 };
 const choices = { itemId: 1, effect: 'reports', department: null, level: 'honours', kind: null, length: 'year' };
 const item = {
-  ...{
-    name: 'Semester grade',
-    heading: 'Semester',
-    kind: 'final',
-    periodKind: 'semester',
-    ordinals: null,
-    scaleId: null,
-  },
-  ...{ source: 'composite', countBy: 'percent', digits: 1, rounding: 'halfUp' },
-  parts: [{ itemId: 1, ordinal: 1, weight: '100' }],
-  ...{ commentRule: 'none', commentBelow: null, commentLength: 100, familyView: 'label', familyTime: 'closed' },
-  ...{ failingNeedsLastDate: false, onTranscript: true, countsInGpa: true },
+  name: 'Semester grade',
+  heading: 'Semester',
+  kind: 'final',
+  periodKind: 'semester',
+  ordinals: null,
+  scaleId: null,
+  source: 'composite',
+  countBy: 'percent',
+  digits: 1,
+  rounding: 'halfUp',
+  parts: [
+    {
+      itemId: 1,
+      ordinal: 1,
+      weight: '100',
+    },
+  ],
+  commentRule: 'none',
+  commentBelow: null,
+  commentLength: 100,
+  familyView: 'label',
+  familyTime: 'closed',
+  failingNeedsLastDate: false,
+  onTranscript: true,
+  countsInGpa: true,
 };
 const period = { id: -1, parentId: null, kind: 'year', name: '2026–27', startsOn: '2026-08-31', endsOn: '2027-06-11' };
 const window = {
-  ...{ itemId: 1, periodId: -1, opensAt: '2027-06-03T08:00:00Z', closesAt: '2027-06-15T17:00:00Z' },
-  ...{ graceUntil: null, latePosters: 'registrars', earlyReason: '' },
+  itemId: 1,
+  periodId: -1,
+  opensAt: '2027-06-03T08:00:00Z',
+  closesAt: '2027-06-15T17:00:00Z',
+  graceUntil: null,
+  latePosters: 'registrars',
+  earlyReason: '',
 };
 const calendar = { version: 1, weekdays: [1, 2, 3, 4, 5], periods: [period], breaks: [], windows: [window] };
 

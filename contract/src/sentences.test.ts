@@ -7,8 +7,16 @@ import { bodyOfCode, codeFaultSentence, codeOfBody } from '#contract/scales';
 
 it('a fault of the calendar shows its days as the reader writes them', () => {
   const fault: CalendarFault = {
-    ...{ code: 'window-before-end', severity: 'warns', of: 'window', id: 1 },
-    data: { item: 'Midterm', period: 'Winter term', closesOn: '2026-02-16', endsOn: '2026-03-27' },
+    code: 'window-before-end',
+    severity: 'warns',
+    of: 'window',
+    id: 1,
+    data: {
+      item: 'Midterm',
+      period: 'Winter term',
+      closesOn: '2026-02-16',
+      endsOn: '2026-03-27',
+    },
   };
   expect(calendarFaultSentence(fault, (day) => day.split('-').toReversed().join('/'))).toBe(
     'The window of Midterm closes on 16/02/2026, before Winter term ends on 27/03/2026, and no reason is given.',

@@ -35,16 +35,17 @@ export function drawExams(district: District, percents: PlatformPercents, random
       const percent = Math.min(100, Math.max(20, Number(quarter) + random.whole(-9, 7)));
       const mark = takeComputed(noMark, decimalOrThrow(percent.toFixed(1)), rules);
       district.grades.push({
-        ...{
-          itemId: examId,
-          periodId: openPeriodId,
-          enrollmentId: enrollment.id,
-          code: null,
-          lastDate: null,
-          comment: '',
-        },
-        ...{ percent: formatDecimal(mark.percent!), label: mark.label, scaleVersionId: upper.id },
-        ...{ postedBy: section.teacherId, postedAt },
+        itemId: examId,
+        periodId: openPeriodId,
+        enrollmentId: enrollment.id,
+        code: null,
+        lastDate: null,
+        comment: '',
+        percent: formatDecimal(mark.percent!),
+        label: mark.label,
+        scaleVersionId: upper.id,
+        postedBy: section.teacherId,
+        postedAt,
       });
     }
   }

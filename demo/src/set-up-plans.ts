@@ -93,8 +93,17 @@ export const upperSetUp: SetUpPlan = {
     },
     {
       row: {
-        ...{ id: 103, name: 'Conduct', heading: 'Conduct', kind: 'conduct', periodKind: 'quarter', ordinals: [3, 4] },
-        ...{ scaleId: 12, source: 'hand', commentRule: 'requiredBelow', commentBelow: 'S', familyView: 'descriptor' },
+        id: 103,
+        name: 'Conduct',
+        heading: 'Conduct',
+        kind: 'conduct',
+        periodKind: 'quarter',
+        ordinals: [3, 4],
+        scaleId: 12,
+        source: 'hand',
+        commentRule: 'requiredBelow',
+        commentBelow: 'S',
+        familyView: 'descriptor',
         countsInGpa: false,
       },
       rule: { kind: null, length: null },
@@ -126,15 +135,17 @@ export const primarySetUp: SetUpPlan = {
   items: [
     {
       row: {
-        ...{
-          id: 201,
-          name: 'Works with care',
-          heading: 'Care',
-          kind: 'standard',
-          periodKind: 'trimester',
-          ordinals: [2, 3],
-        },
-        ...{ scaleId: 22, source: 'hand', digits: 0, familyView: 'descriptor', countsInGpa: false },
+        id: 201,
+        name: 'Works with care',
+        heading: 'Care',
+        kind: 'standard',
+        periodKind: 'trimester',
+        ordinals: [2, 3],
+        scaleId: 22,
+        source: 'hand',
+        digits: 0,
+        familyView: 'descriptor',
+        countsInGpa: false,
       },
       rule: { kind: null, length: null },
       windows: [
@@ -161,15 +172,18 @@ export const collegeSetUp: SetUpPlan = {
   items: [
     {
       row: {
-        ...{ id: 301, name: 'Midterm', heading: 'Midterm', kind: 'progress', periodKind: 'term', ordinals: [2, 3] },
-        ...{
-          scaleId: 32,
-          source: 'hand',
-          digits: 0,
-          familyTime: 'posted',
-          failingNeedsLastDate: true,
-          countsInGpa: false,
-        },
+        id: 301,
+        name: 'Midterm',
+        heading: 'Midterm',
+        kind: 'progress',
+        periodKind: 'term',
+        ordinals: [2, 3],
+        scaleId: 32,
+        source: 'hand',
+        digits: 0,
+        familyTime: 'posted',
+        failingNeedsLastDate: true,
+        countsInGpa: false,
       },
       rule: { kind: null, length: null },
       windows: [
@@ -184,13 +198,21 @@ export const collegeSetUp: SetUpPlan = {
 /** The district's codes. */
 export const codes: readonly SpecialCode[] = [
   newCode('INC', 'Incomplete', {
-    ...{ asPart: 'blocks', needsLastDate: true, triesCredit: true, lapsesInto: 'F', lapsesAfterDays: 30 },
+    asPart: 'blocks',
+    needsLastDate: true,
+    triesCredit: true,
+    lapsesInto: 'F',
+    lapsesAfterDays: 30,
   }),
   newCode('EXM', 'Exempt', { asPart: 'leaves', onTranscript: false }),
   newCode('WDR', 'Withdrawn', { asPart: 'leaves', needsLastDate: true }),
   newCode('NVA', 'Never attended', {
-    ...{ asPart: 'counts', countsAs: decimalOrThrow('0'), isFailing: true },
-    ...{ needsLastDate: true, needsFirstDay: true, triesCredit: true },
+    asPart: 'counts',
+    countsAs: decimalOrThrow('0'),
+    isFailing: true,
+    needsLastDate: true,
+    needsFirstDay: true,
+    triesCredit: true,
   }),
   newCode('NAM', 'Not attending at midterm', { needsLastDate: true, onTranscript: false }),
   newCode('FAM', 'Failing at midterm', { forbidsPercent: false, isFailing: true, onTranscript: false }),

@@ -61,8 +61,15 @@ function writeScale(district: District, { id, scale, periods }: SchoolPlan): voi
     district.bands.push({ id: id * 100 + index, versionId: id, ...band });
   });
   district.scalePlacements.push({
-    ...{ id, kind: 'school', schoolId: id, department: null, level: null, courseId: null, sectionId: null },
-    ...{ scaleId: id, isLocked: id === primary.id },
+    id,
+    kind: 'school',
+    schoolId: id,
+    department: null,
+    level: null,
+    courseId: null,
+    sectionId: null,
+    scaleId: id,
+    isLocked: id === primary.id,
   });
 }
 
@@ -88,8 +95,15 @@ function writeHonoursScale(district: District): void {
     district.bands.push({ id: id * 100 + index, versionId: id, ...band });
   });
   district.scalePlacements.push({
-    ...{ id, kind: 'level', schoolId: upper.id, department: null, level: 'honours', courseId: null, sectionId: null },
-    ...{ scaleId: id, isLocked: false },
+    id,
+    kind: 'level',
+    schoolId: upper.id,
+    department: null,
+    level: 'honours',
+    courseId: null,
+    sectionId: null,
+    scaleId: id,
+    isLocked: false,
   });
 }
 
@@ -153,8 +167,12 @@ function writeWindow(
   [periodId, opensAt, closesAt, earlyReason = '']: MoreItem['windows'][number],
 ): void {
   district.postingWindows.push({
-    ...{ id: district.postingWindows.length + 1, itemId, periodId, earlyReason },
-    ...{ opensAt: new Date(opensAt), closesAt: new Date(closesAt) },
+    id: district.postingWindows.length + 1,
+    itemId,
+    periodId,
+    earlyReason,
+    opensAt: new Date(opensAt),
+    closesAt: new Date(closesAt),
   });
 }
 

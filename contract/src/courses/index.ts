@@ -1,7 +1,6 @@
 export { cellFaultSentences } from './cell-fault-sentence.js';
 export {
   CopySetUpRequest,
-  CourseCellsBody,
   CourseChangeBody,
   CourseDefaultsBody,
   SaveCourseDefaultsRequest,

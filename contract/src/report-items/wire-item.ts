@@ -20,10 +20,33 @@ export function itemOfBody(
   const { commentRule, commentBelow, commentLength, familyView, familyTime } = body;
   const { failingNeedsLastDate, onTranscript, countsInGpa } = body;
   return {
-    ...{ id, schoolId, position, name, heading, kind, periodKind, scaleId, source, countBy, digits, rounding },
-    ...{ commentRule, commentLength, familyView, familyTime, failingNeedsLastDate, onTranscript, countsInGpa },
+    id,
+    schoolId,
+    position,
+    name,
+    heading,
+    kind,
+    periodKind,
+    scaleId,
+    source,
+    countBy,
+    digits,
+    rounding,
+    commentRule,
+    commentLength,
+    familyView,
+    familyTime,
+    failingNeedsLastDate,
+    onTranscript,
+    countsInGpa,
     ordinals: ordinals && [...ordinals].toSorted((a, b) => a - b),
     commentBelow: commentRule === 'requiredBelow' ? commentBelow : null,
-    parts: source === 'composite' ? parts.map((part) => ({ ...part, weight: decimalOrThrow(part.weight) })) : [],
+    parts:
+      source === 'composite'
+        ? parts.map((part) => ({
+            ...part,
+            weight: decimalOrThrow(part.weight),
+          }))
+        : [],
   };
 }

@@ -13,7 +13,6 @@ export {
   type ScaleEffectReply,
   type ScaleReply,
   type ScalesReply,
-  type ScaleVersionReply,
   type StudentEffectReply,
 } from './scale-messages.js';
 export { bandOfBody, bodyOfBand } from './wire-band.js';

@@ -226,6 +226,7 @@ export interface StudentEffectReply {
   readonly student: string;
   readonly studentNumber: string;
   readonly changes: readonly {
+    readonly item: string;
     readonly section: string;
     readonly percent: string | null;
     readonly from: string | null;

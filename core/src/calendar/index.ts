@@ -22,4 +22,4 @@ export { moveEdge, type PeriodEdge } from './move-edge.js';
 export { isPlaceholderDay } from './placeholder-day.js';
 export { latePosters, windowState, type LatePosters, type WindowState } from './posting-window.js';
 export { readTypedDay } from './read-typed-day.js';
-export { countInstructionalDays, daysOf, weekdayOf, type Break, type Weekdays } from './school-days.js';
+export { countInstructionalDays, weekdayOf, type Break } from './school-days.js';

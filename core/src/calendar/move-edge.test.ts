@@ -2,8 +2,12 @@ import { describe, expect, it } from 'vitest';
 import { dayOrThrow, moveEdge, type Period } from './index.js';
 
 const period = (id: number, parentId: number | null, startsOn: string, endsOn: string): Period => ({
-  ...{ id, parentId, kind: parentId === null ? 'year' : parentId === 1 ? 'semester' : 'quarter', name: `Period ${id}` },
-  ...{ startsOn: dayOrThrow(startsOn), endsOn: dayOrThrow(endsOn) },
+  id,
+  parentId,
+  kind: parentId === null ? 'year' : parentId === 1 ? 'semester' : 'quarter',
+  name: `Period ${id}`,
+  startsOn: dayOrThrow(startsOn),
+  endsOn: dayOrThrow(endsOn),
 });
 const calendar = {
   weekdays: [1, 2, 3, 4, 5],

@@ -19,9 +19,4 @@ export {
   type InheritableFact,
   type OwnCourse,
 } from './inherited-facts.js';
-export {
-  planCourseImport,
-  type CourseImportPlan,
-  type CourseRowOutcome,
-  type CourseRowPlan,
-} from './plan-course-import.js';
+export { planCourseImport, type CourseRowOutcome, type CourseRowPlan } from './plan-course-import.js';

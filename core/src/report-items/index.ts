@@ -1,14 +1,6 @@
 export { checkItem, checkItems, partPeriod, sumOfWeights, type ItemFault, type ItemFaultCode } from './check-items.js';
-export { compositeOf, partState, type Composite, type PartState, type WeighedPart } from './composite.js';
-export {
-  coverage,
-  coverageChange,
-  reportsItem,
-  type Assignment,
-  type Cover,
-  type CourseCoverage,
-  type CoverageChange,
-} from './coverage.js';
+export { compositeOf, partState, type Composite, type WeighedPart } from './composite.js';
+export { coverage, coverageChange, reportsItem, type Assignment, type CourseCoverage } from './coverage.js';
 export { isPostedIn } from './posted-in.js';
 export {
   commentRules,
@@ -18,7 +10,6 @@ export {
   itemSources,
   partUnits,
   type CommentRule,
-  type CompositePart,
   type FamilyTime,
   type FamilyView,
   type ItemKind,
@@ -26,4 +17,4 @@ export {
   type PartUnit,
   type ReportItem,
 } from './report-item.js';
-export type { Exception, Rule, RuleChoices } from './rule.js';
+export type { Exception, Rule } from './rule.js';

@@ -34,7 +34,7 @@ export interface ScaleEffect {
   readonly failAnew: number;
   /** Places in the columns of the grades whose label would change, with both labels. */
   readonly changedRows: readonly { readonly row: number; readonly from: string | null; readonly to: string | null }[];
-  /** Students whose GPA of these grades would change. */
+  /** Students with a label that would change, and their GPA of these grades before and after. */
   readonly students: readonly StudentEffect[];
   /** The mean of the students' GPAs, to three digits; null where nobody has one. */
   readonly meanBefore: Decimal | null;
@@ -84,7 +84,7 @@ export function effectOfDraft(
     passAnew,
     failAnew,
     changedRows,
-    ...students.effect(policy),
+    ...students.effect(policy, new Set(changedRows.map(({ row }) => columns.student[row]!))),
   };
 }
 
@@ -178,7 +178,10 @@ class StudentSums {
     sum(1, to < 0 ? -1 : this.scales.pointsAfter[to]!, this.scales.passesAfter(to));
   }
 
-  effect({ digits, rounding }: EffectPolicy): Pick<ScaleEffect, 'students' | 'meanBefore' | 'meanAfter'> {
+  effect(
+    { digits, rounding }: EffectPolicy,
+    concerned: ReadonlySet<number>,
+  ): Pick<ScaleEffect, 'students' | 'meanBefore' | 'meanAfter'> {
     const gpa = (when: 0 | 1, student: number): Decimal | null => {
       const credits = this.credits[when][student]!;
       if (credits === 0) return null;
@@ -195,7 +198,7 @@ class StudentSums {
       const gpaAfter = isSame ? gpaBefore : gpa(1, student);
       if (gpaBefore) [sums.before, sums.countBefore] = [sums.before + gpaBefore.units, sums.countBefore + 1n];
       if (gpaAfter) [sums.after, sums.countAfter] = [sums.after + gpaAfter.units, sums.countAfter + 1n];
-      if (!isSame) students.push({ student, gpaBefore, gpaAfter });
+      if (concerned.has(student)) students.push({ student, gpaBefore, gpaAfter });
     }
     const mean = (units: bigint, count: bigint) =>
       count === 0n ? null : roundTo(rational(units, count * 10n ** BigInt(digits)), 3, rounding);

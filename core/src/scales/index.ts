@@ -3,7 +3,7 @@ export { bandOfPoints } from './band-of-points.js';
 export { bandEdges } from './band-edges.js';
 export { checkScale, type ScaleFault, type ScaleFaultCode } from './check-scale.js';
 export { deriveBands, type Shift } from './derive-bands.js';
-export { effectOfDraft, type EffectPolicy, type ScaleEffect } from './effect-of-draft.js';
+export { effectOfDraft } from './effect-of-draft.js';
 export { findBand, type Precision } from './find-band.js';
 export { gradeColumns, hundredths, tenThousandths, type GradeColumns } from './grade-columns.js';
 export { moveCutOff } from './move-cut-off.js';
@@ -14,7 +14,6 @@ export {
   placementKinds,
   scaleInForce,
   type PlacementKind,
-  type ScaleInForce,
   type ScalePlacement,
   type ScaleSeeker,
 } from './scale-in-force.js';

@@ -152,7 +152,10 @@ export class CalendarRepository {
       await queries.delete(postingWindows).where(inArray(postingWindows.periodId, [...periodIds]));
     }
     const rows = bodies.map(({ itemId, periodId, opensAt, closesAt, graceUntil, latePosters, earlyReason }) => ({
-      ...{ itemId, periodId, latePosters, earlyReason },
+      itemId,
+      periodId,
+      latePosters,
+      earlyReason,
       opensAt: new Date(opensAt),
       closesAt: new Date(closesAt),
       graceUntil: graceUntil === null ? null : new Date(graceUntil),

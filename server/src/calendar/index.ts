@@ -1,4 +1,3 @@
 export { CalendarModule } from './calendar.module.js';
-export { CalendarRepository } from './calendar.repository.js';
 export { CalendarService } from './calendar.service.js';
 export { PeriodsRepository, type SchoolPeriod } from './periods.repository.js';

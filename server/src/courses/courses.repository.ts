@@ -101,7 +101,10 @@ export class CoursesRepository {
   async replaceDefaults(queries: Queries, schoolId: number, defaults: readonly CourseDefaults[]): Promise<void> {
     await queries.delete(courseDefaults).where(eq(courseDefaults.schoolId, schoolId));
     const rows = defaults.map(({ department, onTranscript, countsInGpa, ...credits }) => ({
-      ...{ schoolId, department, onTranscript, countsInGpa },
+      schoolId,
+      department,
+      onTranscript,
+      countsInGpa,
       credits: textOrNull(credits.credits),
       mostCredits: textOrNull(credits.mostCredits),
     }));

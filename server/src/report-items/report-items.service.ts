@@ -253,7 +253,12 @@ export class ReportItemsService {
 function bodyOfAssignment({ rules, exceptions }: Assignment): AssignmentBody {
   return {
     rules: rules.map(({ itemId, effect, department, level, kind, length }) => ({
-      ...{ itemId, effect, department, level, kind, length },
+      itemId,
+      effect,
+      department,
+      level,
+      kind,
+      length,
     })),
     exceptions: exceptions.map(({ itemId, courseId, effect, reason }) => ({ itemId, courseId, effect, reason })),
   };

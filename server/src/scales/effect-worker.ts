@@ -12,14 +12,20 @@ import type { ScaleEffectReply } from '#contract/scales';
 
 /** What the worker is given: the grades as PostgreSQL's text format has them, and both scales. */
 export interface EffectTask {
-  /** Student, section, percent, label, computed percent; \N for null. */
+  /** Student, item, section, percent, label, computed percent; \N for null. */
   readonly rows: Uint8Array;
   readonly saved: readonly Band[];
   readonly draft: readonly Band[];
   readonly digits: number;
   readonly rounding: RoundingName;
-  /** For each section its credits in ten-thousandths, the addition in hundredths, and whether it counts. */
-  readonly sections: readonly (readonly [id: number, credits: number, addition: number, counts: 0 | 1])[];
+  /** For each item of a section its credits in ten-thousandths, the addition in hundredths, and whether it counts. */
+  readonly weights: readonly (readonly [
+    item: number,
+    section: number,
+    credits: number,
+    addition: number,
+    counts: 0 | 1,
+  ])[];
   readonly gpa: { readonly digits: number; readonly rounding: RoundingName };
 }
 
@@ -27,6 +33,7 @@ export interface EffectResult extends Omit<ScaleEffectReply, 'students' | 'milli
   readonly students: readonly {
     readonly studentId: number;
     readonly changes: readonly {
+      readonly itemId: number;
       readonly sectionId: number;
       readonly percent: string | null;
       readonly from: string | null;
@@ -39,7 +46,7 @@ export interface EffectResult extends Omit<ScaleEffectReply, 'students' | 'milli
 
 /** Runs in a worker thread: reads the grades into columns and works out what the draft would do to them. */
 export default function effectOfRows(task: EffectTask): EffectResult {
-  const { columns, studentIds, sectionIds } = readColumns(task);
+  const { columns, studentIds, itemIds, sectionIds } = readColumns(task);
   const precision = { digits: task.digits, rounding: roundings[task.rounding] };
   const policy = { digits: task.gpa.digits, rounding: roundings[task.gpa.rounding] };
   const effect = effectOfDraft(columns, task.saved, task.draft, precision, policy);
@@ -48,14 +55,21 @@ export default function effectOfRows(task: EffectTask): EffectResult {
     const student = columns.student[row]!;
     const hundredths = columns.percent[row]!;
     const percent = hundredths < 0 ? null : formatDecimal({ units: BigInt(hundredths), digits: 2 });
-    changes.set(student, [...(changes.get(student) ?? []), { sectionId: sectionIds[row]!, percent, from, to }]);
+    changes.set(student, [
+      ...(changes.get(student) ?? []),
+      { itemId: itemIds[row]!, sectionId: sectionIds[row]!, percent, from, to },
+    ]);
   }
   const gpas = new Map(effect.students.map((each) => [each.student, each]));
   const shown = (value: Parameters<typeof formatDecimal>[0] | null | undefined) =>
     value ? formatDecimal(value) : null;
   const { grades, moves, changed, passAnew, failAnew } = effect;
   return {
-    ...{ grades, moves, changed, passAnew, failAnew },
+    grades,
+    moves,
+    changed,
+    passAnew,
+    failAnew,
     meanBefore: shown(effect.meanBefore),
     meanAfter: shown(effect.meanAfter),
     students: [...changes].map(([student, own]) => ({
@@ -67,39 +81,37 @@ export default function effectOfRows(task: EffectTask): EffectResult {
   };
 }
 
+type SixTexts = [string, string, string, string, string, string];
+
 interface ReadColumns {
   readonly columns: GradeColumns;
   readonly studentIds: readonly number[];
   /** By row. */
+  readonly itemIds: Int32Array;
   readonly sectionIds: Int32Array;
 }
 
 /** Fills the columns from the text: students get places in the order in which they come. */
-function readColumns({ rows, sections, digits, rounding }: EffectTask): ReadColumns {
+function readColumns({ rows, weights, digits, rounding }: EffectTask): ReadColumns {
   const lines = Buffer.from(rows.buffer, rows.byteOffset, rows.byteLength).toString('latin1').split('\n');
   const length = lines.length - 1; // the text ends with a line break
   const labels: string[] = [];
   const places = new Map<string, number>();
   const columns = gradeColumns(length, labels);
-  const sectionIds = new Int32Array(length);
-  const facts = new Map(sections.map(([id, ...rest]) => [id, rest]));
+  const [itemIds, sectionIds] = [new Int32Array(length), new Int32Array(length)];
+  const facts = new Map(weights.map(([item, section, ...rest]) => [`${item}\t${section}`, rest]));
   const studentIds: number[] = [];
   const students = new Map<string, number>();
   for (let row = 0; row < length; row++) {
-    const [student, section, percent, label, computed] = lines[row]!.split('\t') as [
-      string,
-      string,
-      string,
-      string,
-      string,
-    ];
+    const [student, item, section, percent, label, computed] = lines[row]!.split('\t') as SixTexts;
     let place = students.get(student);
     if (place === undefined) students.set(student, (place = studentIds.push(Number(student)) - 1));
-    const [credits, addition, counts] = facts.get(Number(section))!;
+    const [credits, addition, counts] = facts.get(`${item}\t${section}`)!;
     columns.student[row] = place;
     columns.credits[row] = credits;
     columns.addition[row] = addition;
     columns.counts[row] = counts;
+    itemIds[row] = Number(item);
     sectionIds[row] = Number(section);
     columns.percent[row] = hundredthsOf(percent === '\\N' ? computed : percent, digits, rounding);
     if (label === '\\N') columns.label[row] = -1;
@@ -109,7 +121,7 @@ function readColumns({ rows, sections, digits, rounding }: EffectTask): ReadColu
       columns.label[row] = at;
     }
   }
-  return { columns, studentIds, sectionIds };
+  return { columns, studentIds, itemIds, sectionIds };
 }
 
 /** A percent in hundredths; one with more digits is rounded as the item says, once, which is what finds its label. */

@@ -65,21 +65,21 @@ export class ScalePreviewService implements OnApplicationShutdown {
       draft: bands.map(bandOfBody),
       digits,
       rounding,
-      sections: await this.sectionFacts(queries, uses, period, gpa),
+      weights: await this.weights(queries, uses, period, gpa),
       gpa: { digits: gpa.digits, rounding: gpa.rounding },
     };
     const effect = (await this.pool.run(task)) as EffectResult;
-    const reply = await this.withNames(queries, effect);
+    const reply = await this.withNames(queries, effect, uses);
     return { ...reply, milliseconds: Math.round(performance.now() - started) };
   }
 
-  /** What each section's grades weigh in a GPA. */
-  private async sectionFacts(
+  /** What the grades of each item of a section weigh in a GPA. */
+  private async weights(
     queries: Queries,
     uses: readonly ScaleUse[],
     period: SchoolPeriod,
     gpa: GpaSetting,
-  ): Promise<EffectTask['sections']> {
+  ): Promise<EffectTask['weights']> {
     const all = await this.periods.ofSchool(queries, period.schoolId);
     const siblings = all.filter(({ kind }) => kind === period.kind);
     return uses.flatMap(({ item, sections: own }) =>
@@ -88,6 +88,7 @@ export class ScalePreviewService implements OnApplicationShutdown {
         const addition = decimalOrThrow(gpa.additions[course.level]);
         const counts = item.countsInGpa && item.onTranscript && course.countsInGpa && course.onTranscript;
         return [
+          item.id,
           id,
           Number(unitsAt(share, Math.log10(tenThousandths))),
           Number(unitsAt(addition, Math.log10(hundredths))),
@@ -106,7 +107,12 @@ export class ScalePreviewService implements OnApplicationShutdown {
     return ((await this.settings.value(queries, 'gpa')) as GpaSetting | undefined) ?? plain;
   }
 
-  private async withNames(queries: Queries, effect: EffectResult): Promise<Omit<ScaleEffectReply, 'milliseconds'>> {
+  private async withNames(
+    queries: Queries,
+    effect: EffectResult,
+    uses: readonly ScaleUse[],
+  ): Promise<Omit<ScaleEffectReply, 'milliseconds'>> {
+    const items = new Map(uses.map(({ item }) => [item.id, item.name]));
     const ids = effect.students.map(({ studentId }) => studentId);
     if (ids.length === 0) return { ...effect, students: [] };
     const name = sql<string>`${people.familyName} || ', ' || ${people.givenName}`;
@@ -122,7 +128,11 @@ export class ScalePreviewService implements OnApplicationShutdown {
       ...effect,
       students: named.map(({ id, student, studentNumber }) => {
         const { changes, ...rest } = byId.get(id)!;
-        const shown = changes.map(({ sectionId, ...change }) => ({ ...change, section: sectionNames.get(sectionId)! }));
+        const shown = changes.map(({ itemId, sectionId, ...change }) => ({
+          ...change,
+          item: items.get(itemId)!,
+          section: sectionNames.get(sectionId)!,
+        }));
         return { ...rest, student, studentNumber, changes: shown };
       }),
     };
@@ -141,7 +151,7 @@ export class ScalePreviewService implements OnApplicationShutdown {
 /** The grades on a scale, posted or only computed, that carry no code. Numbers alone go into the text. */
 function gradesQuery(uses: readonly ScaleUse[], periodId: number): string {
   const pairs = uses.flatMap(({ item, sections: own }) => own.map(({ id }) => `(${item.id},${id})`));
-  return `SELECT e.student_id, e.section_id, g.percent, g.label, c.percent
+  return `SELECT e.student_id, used.item, e.section_id, g.percent, g.label, c.percent
     FROM (VALUES ${pairs.join(',')}) AS used(item, section)
     JOIN enrollments e ON e.section_id = used.section
     LEFT JOIN grades g ON g.enrollment_id = e.id AND g.item_id = used.item AND g.period_id = ${periodId}

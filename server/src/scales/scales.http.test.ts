@@ -176,7 +176,13 @@ describe('scales that follow another', () => {
 
 describe('a new scale', () => {
   const choices = ['Yes', 'Not yet'].map((label, at) => ({
-    ...{ label, lowest: null, points: null, passes: at === 0, earnsCredit: at === 0, descriptor: label, isOff: false },
+    label,
+    lowest: null,
+    points: null,
+    passes: at === 0,
+    earnsCredit: at === 0,
+    descriptor: label,
+    isOff: false,
   }));
   const request = { name: 'Safety', kind: 'choice', tie: null, fromPeriodId: 4, bands: choices };
 

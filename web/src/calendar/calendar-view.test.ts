@@ -16,7 +16,12 @@ const period = (
   startsOn: string,
   endsOn: string,
 ): PeriodBody => ({
-  ...{ id, parentId, kind, name, startsOn: dayOrThrow(startsOn), endsOn: dayOrThrow(endsOn) },
+  id,
+  parentId,
+  kind,
+  name,
+  startsOn: dayOrThrow(startsOn),
+  endsOn: dayOrThrow(endsOn),
 });
 const facts = { isSealed: false, postedGrades: 0, sections: 0 };
 const calendar: CalendarReply = {
@@ -34,8 +39,14 @@ const calendar: CalendarReply = {
   breaks: [{ id: 1, name: 'Winter break', startsOn: dayOrThrow('2025-12-22'), endsOn: dayOrThrow('2026-01-02') }],
   windows: [
     {
-      ...{ id: 7, itemId: 1, periodId: 4, opensAt: '2026-01-14T08:00:00Z', closesAt: '2026-01-20T17:00:00Z' },
-      ...{ graceUntil: null, latePosters: 'registrars', earlyReason: '' },
+      id: 7,
+      itemId: 1,
+      periodId: 4,
+      opensAt: '2026-01-14T08:00:00Z',
+      closesAt: '2026-01-20T17:00:00Z',
+      graceUntil: null,
+      latePosters: 'registrars',
+      earlyReason: '',
     },
   ],
   items: [{ id: 1, name: 'Quarter grade', periodKind: 'quarter', ordinals: [2] }],
@@ -71,8 +82,16 @@ describe('a year of the calendar', () => {
     );
     expect(calendarFaults(calendar, body)).toEqual([
       {
-        ...{ code: 'window-before-end', severity: 'warns', of: 'window', id: 0 },
-        data: { item: 'Quarter grade', period: 'Quarter 2', closesOn: '2026-01-20', endsOn: '2026-01-23' },
+        code: 'window-before-end',
+        severity: 'warns',
+        of: 'window',
+        id: 0,
+        data: {
+          item: 'Quarter grade',
+          period: 'Quarter 2',
+          closesOn: '2026-01-20',
+          endsOn: '2026-01-23',
+        },
       },
     ]);
   });

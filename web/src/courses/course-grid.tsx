@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
+import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { courseFields, courseHeadings, type CourseField } from '#core/courses';
 import { CourseCell } from './course-cell';
 import {
@@ -17,7 +17,7 @@ interface CourseGridProps {
   readonly marked: ReadonlySet<string>;
   readonly onMark: (keys: readonly string[], isMarked: boolean) => void;
   readonly onEdit: (edits: readonly CellEdit[]) => void;
-  /** The course that the address asks to see. */
+  /** The course that the address asks to see first. */
   readonly soughtId: number;
 }
 
@@ -49,22 +49,21 @@ interface Cursor {
 /** The facts of courses as a spreadsheet: arrows move, typing replaces, a block pastes, Ctrl+D fills down. */
 export function CourseGrid({ rows, marked, onMark, onEdit, soughtId }: CourseGridProps) {
   const scroller = useRef<HTMLDivElement>(null);
-  const [cursor, setCursor] = useState<Cursor>({ row: 0, field: 0, anchorRow: 0, anchorField: 0 });
+  const [cursor, setCursor] = useState<Cursor>(() => {
+    const row = Math.max(
+      0,
+      rows.findIndex(({ reply }) => reply?.id === soughtId),
+    );
+    return { row, field: 0, anchorRow: row, anchorField: 0 };
+  });
   const [editing, setEditing] = useState<string | undefined>();
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => rowHeight,
     overscan: 12,
+    initialOffset: Math.max(0, cursor.row - 4) * rowHeight,
   });
-  useEffect(() => {
-    const at = rows.findIndex(({ reply }) => reply?.id === soughtId);
-    if (at === -1) return;
-    setCursor({ row: at, field: 0, anchorRow: at, anchorField: 0 });
-    virtual.scrollToIndex(at, { align: 'center' });
-    // Only when another course is sought.
-    // oxlint-disable-next-line react/exhaustive-effect-dependencies
-  }, [soughtId]);
   const range: CellRange = {
     fromRow: Math.min(cursor.row, cursor.anchorRow),
     toRow: Math.max(cursor.row, cursor.anchorRow),

@@ -15,20 +15,42 @@ import {
 } from './course-sheet';
 
 const cells = (code: string, more: Partial<CourseCells> = {}): CourseCells => ({
-  ...{ code, title: `Course ${code}`, department: 'Sea', kind: '', level: 'regular', length: 'year' },
-  ...{ credits: '', mostCredits: '', onTranscript: '', countsInGpa: '', ...more },
+  code,
+  title: `Course ${code}`,
+  department: 'Sea',
+  kind: '',
+  level: 'regular',
+  length: 'year',
+  credits: '',
+  mostCredits: '',
+  onTranscript: '',
+  countsInGpa: '',
+  ...more,
 });
 const inherited = { text: '1', from: 'school' } as const;
 const course = (id: number, own: CourseCells): CourseReply => ({
-  ...{ id, version: 3, cells: own, scale: null, sections: 0, grades: 0 },
-  inherited: { credits: inherited, mostCredits: inherited, onTranscript: inherited, countsInGpa: inherited },
+  id,
+  version: 3,
+  cells: own,
+  scale: null,
+  sections: 0,
+  grades: 0,
+  inherited: {
+    credits: inherited,
+    mostCredits: inherited,
+    onTranscript: inherited,
+    countsInGpa: inherited,
+  },
 });
 const reply = { courses: [course(1, cells('A1')), course(2, cells('A2')), course(3, cells('A3'))], defaults: [] };
 const none = { cells: {}, versions: {}, removed: [] };
 const rows = courseRows(reply, none);
 const at = (field: (typeof courseFields)[number]) => courseFields.indexOf(field);
 const range = (fromRow: number, toRow: number, from: (typeof courseFields)[number], to = from): CellRange => ({
-  ...{ fromRow, toRow, fromField: at(from), toField: at(to) },
+  fromRow,
+  toRow,
+  fromField: at(from),
+  toField: at(to),
 });
 
 describe('the spreadsheet of courses', () => {

@@ -250,6 +250,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
           </Empty>
         ) : (
           <CourseGrid
+            key={search.get('course')}
             rows={rows}
             marked={marked}
             soughtId={Number(search.get('course'))}

@@ -45,7 +45,7 @@ export function CoverageTable({ reply, previewed, assignment, filter, onChange }
       ...reply.items.map((item): GridColumn<CourseRow> => ({
         id: `item ${item.id}`,
         header: item.heading,
-        width: `${Math.max(66, item.heading.length * 8 + 20)}px`,
+        width: `${Math.max(58, item.heading.length * 7 + 22)}px`,
         align: 'center',
         sortBy: ({ covers }) => Number(covers.some(({ itemId, reports }) => itemId === item.id && reports)),
         cell: (course) => (

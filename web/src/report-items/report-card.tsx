@@ -19,7 +19,7 @@ export function ReportCard({ reply, chosenId, onChoose, onMove }: ReportCardProp
         <div
           key={item.id}
           role="listitem"
-          className={`group relative w-[258px] shrink-0 border-r border-hairline last:border-r-0 ${item.id === chosenId ? 'bg-eucalypt-soft' : ''}`}
+          className={`group relative min-w-[180px] flex-1 border-r border-hairline last:border-r-0 ${item.id === chosenId ? 'bg-eucalypt-soft' : ''}`}
         >
           <button
             type="button"

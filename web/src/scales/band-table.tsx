@@ -22,7 +22,13 @@ const cellLook =
 const smallButton =
   'rounded p-0.5 text-quiet enabled:hover:bg-eucalypt-soft enabled:hover:text-ink disabled:opacity-30';
 const newBand: BandBody = {
-  ...{ label: '', lowest: null, points: null, passes: true, earnsCredit: true, descriptor: '', isOff: false },
+  label: '',
+  lowest: null,
+  points: null,
+  passes: true,
+  earnsCredit: true,
+  descriptor: '',
+  isOff: false,
 };
 
 /** The bands as a table to type in; what is wrong with a field stands beneath its row. */

@@ -34,7 +34,10 @@ export function EffectChart({ effect, bands }: { effect: ScaleEffectReply; bands
           animation: false,
           plugins: { legend: { position: 'bottom', labels: { color: ink, font, boxWidth: 12 } } },
           scales: {
-            x: { grid: { display: false }, ticks: { color: ink, font } },
+            x: {
+              grid: { display: false },
+              ticks: { color: ink, font: { ...font, size: 11 }, autoSkip: false, maxRotation: 0 },
+            },
             y: { grid: { color: themeColour('--hairline') }, ticks: { color: ink, font, precision: 0 } },
           },
         }}

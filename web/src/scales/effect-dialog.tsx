@@ -1,4 +1,3 @@
-import { useEffect } from 'react';
 import type { BandBody, ScaleEffectReply, ScaleReply } from '#contract/scales';
 import { ProblemError } from '../shell/api';
 import { Button } from '../ui/button';
@@ -22,13 +21,7 @@ interface EffectDialogProps {
 
 /** What the draft would do to the period's real grades, before it is saved. */
 export function EffectDialog({ scale, periodId, periodName, bands, canSave, onSave, onClose }: EffectDialogProps) {
-  const effect = useScaleEffect(scale.id);
-  const { mutate } = effect;
-  useEffect(() => {
-    mutate({ periodId, bands });
-    // Asked once, when it opens: the draft cannot change beneath it.
-    // oxlint-disable-next-line react/exhaustive-effect-dependencies
-  }, [mutate, periodId]);
+  const effect = useScaleEffect(scale.id, { periodId, bands });
   return (
     <Dialog
       isWide

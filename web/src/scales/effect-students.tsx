@@ -17,8 +17,8 @@ const columns: readonly GridColumn<StudentEffectReply>[] = [
     cell: ({ changes }) =>
       changes
         .map(
-          ({ section, percent, from, to }) =>
-            `${section}: ${percent ? `${showPercent(percent)} ` : ''}${shown(from)} → ${shown(to)}`,
+          ({ item, section, percent, from, to }) =>
+            `${section}, ${item}: ${percent ? `${showPercent(percent)} ` : ''}${shown(from)} → ${shown(to)}`,
         )
         .join('; '),
   },

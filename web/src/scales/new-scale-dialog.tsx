@@ -20,7 +20,13 @@ interface NewScaleDialogProps {
 }
 
 const band = (label: string, lowest: string | null, descriptor: string, passes: boolean): BandBody => ({
-  ...{ label, lowest, points: null, passes, earnsCredit: passes, descriptor, isOff: false },
+  label,
+  lowest,
+  points: null,
+  passes,
+  earnsCredit: passes,
+  descriptor,
+  isOff: false,
 });
 
 /** Bands to begin with, for each kind. */

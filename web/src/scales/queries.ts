@@ -50,10 +50,10 @@ export function usePlaceScale(schoolId: number) {
 }
 
 /** What a draft would do to the grades of a period. */
-export function useScaleEffect(scaleId: number) {
-  return useMutation({
-    mutationFn: (request: { periodId: number; bands: BandBody[] }) =>
-      api.post<ScaleEffectReply>(`/scales/${scaleId}/preview`, request),
+export function useScaleEffect(scaleId: number, request: { periodId: number; bands: BandBody[] }) {
+  return useQuery({
+    queryKey: ['scales', 'effect', scaleId, request],
+    queryFn: () => api.post<ScaleEffectReply>(`/scales/${scaleId}/preview`, request),
   });
 }
 

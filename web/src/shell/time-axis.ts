@@ -30,7 +30,7 @@ export function createTimeAxis(startsOn: string, endsOn: string): TimeAxis {
   };
 }
 
-/** The months that begin within the year, the one it starts in first. */
+/** The months of the year, the one it starts in first unless less than eight days of it lie there. */
 export function monthsOf(startsOn: string, endsOn: string): { name: string; startsOn: string }[] {
   const names = new Intl.DateTimeFormat(undefined, { month: 'short', timeZone: 'UTC' });
   const months = [];
@@ -39,5 +39,8 @@ export function monthsOf(startsOn: string, endsOn: string): { name: string; star
     const begins = month.toISOString().slice(0, 10);
     months.push({ name: names.format(month), startsOn: begins < startsOn ? startsOn : begins });
   }
-  return months;
+  // A month of which only its last days lie in the year would write over the next one.
+  const [partial, next] = months;
+  const isShort = partial && next && Date.parse(next.startsOn) - Date.parse(partial.startsOn) < 8 * msPerDay;
+  return isShort ? months.slice(1) : months;
 }
