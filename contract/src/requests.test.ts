@@ -35,6 +35,7 @@ const change = {
   label: 'B',
   code: null,
   lastDate: '2026-01-16',
+  hours: '42.5',
   comment: '',
 };
 const choices = { itemId: 1, effect: 'reports', department: null, level: 'honours', kind: null, length: 'year' };
@@ -62,6 +63,7 @@ const item = {
   familyView: 'label',
   familyTime: 'closed',
   failingNeedsLastDate: false,
+  asksHours: false,
   onTranscript: true,
   countsInGpa: true,
 };

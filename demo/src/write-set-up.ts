@@ -121,6 +121,7 @@ const usualItem = {
   familyView: 'label',
   familyTime: 'closed',
   failingNeedsLastDate: false,
+  asksHours: false,
   onTranscript: false,
   countsInGpa: true,
 } as const;
@@ -128,7 +129,8 @@ const usualItem = {
 function writeItem(district: District, { id, item, periods }: SchoolPlan): void {
   const kind = id === college.id ? 'final' : id === primary.id ? 'standard' : 'period';
   const familyView = id === primary.id ? 'descriptor' : 'label';
-  district.reportItems.push({ ...usualItem, ...item, id, schoolId: id, kind, familyView, position: 1 });
+  const asksHours = id === college.id;
+  district.reportItems.push({ ...usualItem, ...item, id, schoolId: id, kind, familyView, asksHours, position: 1 });
   writeRule(district, id, id, { kind: null, length: null });
   for (const { id: periodId, window } of periods) {
     if (window) writeWindow(district, id, [periodId, ...window]);

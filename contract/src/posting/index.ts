@@ -1,5 +1,4 @@
 export {
-  longestComment,
   MarkBody,
   MarkChangeBody,
   SaveSheetRequest,

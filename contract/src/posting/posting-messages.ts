@@ -2,6 +2,7 @@ import type { WindowReply } from '#contract/calendar';
 import type { BandBody, CodeBody } from '#contract/scales';
 import type { Day } from '#core/calendar';
 import type { RoundingName } from '#core/numbers';
+import type { CommentRule } from '#core/report-items';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -17,8 +18,8 @@ import {
   ValidateNested,
 } from 'class-validator';
 
-/** The longest comment a report card prints. Common practice: about 100 characters. */
-export const longestComment = 100;
+/** The longest comment that any item may allow; the item itself says how long its own may be. */
+const longestComment = 2000;
 
 export class MarkBody {
   @ValidateIf((mark: MarkBody) => mark.percent !== null)
@@ -38,6 +39,10 @@ export class MarkBody {
   @ValidateIf((mark: MarkBody) => mark.lastDate !== null)
   @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'a day such as 2026-01-16' })
   lastDate!: string | null;
+
+  @ValidateIf((mark: MarkBody) => mark.hours != null)
+  @Matches(/^\d{1,4}(\.\d{1,2})?$/, { message: 'hours attended such as 42.5, or empty' })
+  hours!: string | null;
 
   @IsString()
   @MaxLength(longestComment, { message: `at most ${longestComment} characters` })
@@ -143,6 +148,10 @@ export interface SheetReply {
   readonly itemId: number;
   readonly itemName: string;
   readonly failingNeedsLastDate: boolean;
+  readonly asksHours: boolean;
+  readonly commentRule: CommentRule;
+  readonly commentBelow: string | null;
+  readonly commentLength: number;
   readonly period: { readonly id: number; readonly name: string; readonly startsOn: Day; readonly endsOn: Day };
   readonly window: WindowReply | null;
   readonly sealedAt: string | null;

@@ -120,6 +120,9 @@ export class ItemBody {
   failingNeedsLastDate!: boolean;
 
   @IsBoolean()
+  asksHours!: boolean;
+
+  @IsBoolean()
   onTranscript!: boolean;
 
   @IsBoolean()

@@ -18,7 +18,7 @@ export function itemOfBody(
 ): ReportItem {
   const { name, heading, kind, periodKind, ordinals, scaleId, source, countBy, parts, digits, rounding } = body;
   const { commentRule, commentBelow, commentLength, familyView, familyTime } = body;
-  const { failingNeedsLastDate, onTranscript, countsInGpa } = body;
+  const { failingNeedsLastDate, asksHours, onTranscript, countsInGpa } = body;
   return {
     id,
     schoolId,
@@ -37,6 +37,7 @@ export function itemOfBody(
     familyView,
     familyTime,
     failingNeedsLastDate,
+    asksHours,
     onTranscript,
     countsInGpa,
     ordinals: ordinals && [...ordinals].toSorted((a, b) => a - b),

@@ -8,6 +8,7 @@ const sentences: Record<ScaleFaultCode, string> = {
     '{label} has no cut-off; give it one, or take away all of them where labels are only picked by hand.',
   'cut-off-twice': '{label} and {other} both begin at {lowest}; each cut-off may be used once.',
   'cut-off-outside': '{label} begins at {lowest}; a cut-off lies from 0 to 100.',
+  'cut-off-out-of-order': '{label} begins at {lowest}, above {other} before it; saved, it will stand before it.',
   'band-unreachable':
     'No value can be {label}: rounded to {digits} decimals, none lies between {lowest} and the next cut-off.',
   'points-do-not-fall': '{label} carries {points} grade points, no fewer than {higher} above it.',

@@ -190,6 +190,7 @@ export interface ScalesReply {
   readonly scales: readonly ScaleReply[];
   readonly placements: readonly PlacementReply[];
   readonly departments: readonly string[];
+  readonly sections: readonly { readonly id: number; readonly name: string }[];
   readonly courses: readonly {
     readonly id: number;
     readonly title: string;

@@ -3,4 +3,4 @@ export { formatAtLeast } from './format-at-least.js';
 export { add, divide, fromDecimal, multiply, rational, zero, type Rational } from './rational.js';
 export { roundDown, roundHalfEven, roundHalfUp, roundings, type Rounding, type RoundingName } from './rounding.js';
 export { roundTo } from './round-to.js';
-export type { Credits, GradePoints, Percent } from './units.js';
+export type { Credits, GradePoints, Hours, Percent } from './units.js';

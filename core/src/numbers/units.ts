@@ -11,3 +11,5 @@ export type Percent = Measured<'percent'>;
 export type GradePoints = Measured<'grade points'>;
 /** Course credits. */
 export type Credits = Measured<'credits'>;
+/** Hours attended in class. */
+export type Hours = Measured<'hours'>;

@@ -1,5 +1,6 @@
 export { enterLabelOrCode, enterPercent, type EntryRules } from './enter-mark.js';
 export { isBlank, noMark, type Mark } from './mark.js';
+export { readHours } from './read-hours.js';
 export { judgePercent, readPercent, readPercentText, type PercentFault, type ReadPercent } from './read-percent.js';
 export { newCode } from './new-code.js';
 export { checkCodes, type CodeFault, type CodeFaultCode } from './check-codes.js';

@@ -1,5 +1,5 @@
 import type { Day } from '#core/calendar';
-import type { Percent } from '#core/numbers';
+import type { Hours, Percent } from '#core/numbers';
 
 /** What is posted for one student: a percent with its label, a label alone, or a code. All empty means not posted. */
 export interface Mark {
@@ -8,10 +8,12 @@ export interface Mark {
   readonly code: string | null;
   /** Last date of attendance. */
   readonly lastDate: Day | null;
+  /** Hours attended, where the item asks for them. */
+  readonly hours: Hours | null;
   readonly comment: string;
 }
 
-export const noMark: Mark = { percent: null, label: null, code: null, lastDate: null, comment: '' };
+export const noMark: Mark = { percent: null, label: null, code: null, lastDate: null, hours: null, comment: '' };
 
 /** Whether nothing that counts as a grade is posted; a comment or a date alone is no grade. */
 export function isBlank(mark: Mark): boolean {

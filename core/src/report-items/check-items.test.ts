@@ -48,6 +48,7 @@ const item = (id: number, name: string, more: Partial<ReportItem> = {}): ReportI
   familyView: 'label',
   familyTime: 'closed',
   failingNeedsLastDate: false,
+  asksHours: false,
   onTranscript: false,
   countsInGpa: false,
   position: id,

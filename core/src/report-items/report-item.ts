@@ -55,6 +55,8 @@ export interface ReportItem {
   readonly familyView: FamilyView;
   readonly familyTime: FamilyTime;
   readonly failingNeedsLastDate: boolean;
+  /** Whether its sheet has a column for the hours attended. */
+  readonly asksHours: boolean;
   readonly onTranscript: boolean;
   readonly countsInGpa: boolean;
   readonly position: number;

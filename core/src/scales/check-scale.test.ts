@@ -34,6 +34,11 @@ describe('checkScale', () => {
     ['a cut-off above 100', [band('A', '100.1'), band('F', '0')], [['cut-off-outside', 0, 'blocks']]],
     ['a negative cut-off', [band('A', '50'), band('F', '-1')], [['cut-off-outside', 1, 'blocks']]],
     ['a bottom above 0', [band('A', '50'), band('F', '1')], [['bottom-above-0', null, 'blocks']]],
+    [
+      'cut-offs out of order',
+      [band('A', '50'), band('B', '60'), band('F', '0')],
+      [['cut-off-out-of-order', 1, 'warns']],
+    ],
     ['points that rise downwards', [band('A', '50', '3'), band('F', '0', '4')], [['points-do-not-fall', 1, 'warns']]],
   ])('finds %s', (_what, bands, expected) => expect(codes(bands)).toEqual(expected));
 

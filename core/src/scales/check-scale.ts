@@ -21,6 +21,7 @@ export type ScaleFaultCode =
   | 'cut-off-missing'
   | 'cut-off-twice'
   | 'cut-off-outside'
+  | 'cut-off-out-of-order'
   | 'band-unreachable'
   | 'points-do-not-fall'
   | 'bottom-above-0';
@@ -39,7 +40,7 @@ export function checkScale(bands: readonly Band[], precision: Precision, kind: S
     ...checkLabel(bands, band, index),
     ...(band.isOff ? [] : checkCutOff(bands, band, index, precision, needsCutOffs)),
   ]);
-  return [...faults, ...checkPoints(bands), ...checkBottom(bands)];
+  return [...faults, ...checkOrder(bands), ...checkPoints(bands), ...checkBottom(bands)];
 }
 
 function checkLabel(bands: readonly Band[], { label }: Band, index: number): ScaleFault[] {
@@ -79,6 +80,17 @@ function isUnreachable(bands: readonly Band[], band: Band, precision: Precision)
   const at = edges.findIndex((edge) => edge.band === band);
   const above = edges[at - 1];
   return above !== undefined && compareDecimals(above.firstValue, edges[at]!.firstValue) === 0;
+}
+
+/** Bands that do not fall as they are written down; they are saved in the order of their cut-offs. */
+function checkOrder(bands: readonly Band[]): ScaleFault[] {
+  const written = cutBands(bands);
+  return written.flatMap((band, at) => {
+    const before = written[at - 1];
+    if (!before || compareDecimals(band.lowest, before.lowest) <= 0) return [];
+    const data = { label: band.label, lowest: formatDecimal(band.lowest), other: before.label };
+    return [fault('cut-off-out-of-order', 'warns', bands.indexOf(band), data)];
+  });
 }
 
 function checkPoints(bands: readonly Band[]): ScaleFault[] {

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { decimalOrThrow, formatDecimal, fromDecimal, roundHalfUp, roundTo } from '#core/numbers';
 import type { SheetListReply, SheetReply } from '#contract/posting';
+import type { Problem } from '#contract/problems';
 import { changeOf } from '../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
@@ -88,5 +89,38 @@ describe('a semester’s sheet', () => {
     const { rows } = await sheet(section, semesterGrade, semester1);
     const composite = rows.find(({ enrollmentId }) => enrollmentId === row.enrollmentId)!.composite;
     expect(composite?.kind === 'value' && composite.parts.map(({ value }) => Number(value)).at(-1)).toBe(0);
+  });
+});
+
+describe('what an item takes beside the grade', () => {
+  const refused = async (change: object, item: object) => {
+    const columns = Object.keys(item).map((key, at) => `${key} = $${at + 1}`);
+    await server.database.pool.query(
+      `UPDATE report_items SET ${columns.join(', ')} WHERE id = ${exam}`,
+      Object.values(item),
+    );
+    const section = await sectionNamed('Shore Life 1');
+    const row = (await sheet(section, exam, quarter2)).rows.find(({ withdrawnOn }) => withdrawnOn === null)!;
+    const { status, body } = await registrar.send<Problem>('PUT', `/grade-sheets/${section}/${exam}/${quarter2}`, {
+      changes: [changeOf(row, change)],
+    });
+    return [status, body.errors];
+  };
+
+  it.each([
+    [{ comment: 'x'.repeat(31) }, { comment_length: 30 }, 'comment', 'at most 30 characters'],
+    [{ comment: 'Good.' }, { comment_rule: 'none' }, 'comment', 'nothing, as Exam takes no comment'],
+    [{ comment: '', hours: '42.5' }, { asks_hours: false }, 'hours', 'nothing, as Exam asks for no hours'],
+    [{ comment: '', hours: '-1' }, { asks_hours: true }, 'hours', 'hours attended such as 42.5, or empty'],
+  ])('refuses %j where the item says %j', async (change, item, field, detail) => {
+    expect(await refused(change, item)).toEqual([422, [{ field: `changes.0.${field}`, detail }]]);
+  });
+
+  it('keeps the hours where the item asks for them', async () => {
+    const section = await sectionNamed('Shore Life 1');
+    const before = (await sheet(section, exam, quarter2)).rows.find(({ withdrawnOn }) => withdrawnOn === null)!;
+    await post(section, exam, [changeOf(before, { comment: '', hours: '42.50' })]);
+    const { rows } = await sheet(section, exam, quarter2);
+    expect(rows.find(({ enrollmentId }) => enrollmentId === before.enrollmentId)!.mark.hours).toBe('42.5');
   });
 });

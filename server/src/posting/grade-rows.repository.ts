@@ -42,6 +42,7 @@ interface RawRow extends Record<string, unknown> {
   label: string | null;
   code: string | null;
   last_date: string | null;
+  hours: string | null;
   comment: string | null;
   version: number | null;
   scale_version_id: number | null;
@@ -75,7 +76,7 @@ export class GradeRowsRepository {
       SELECT e.id AS enrollment_id, e.section_id, e.student_id, s.family_name || ', ' || s.given_name AS student,
              s.sourced_id AS student_number,
              CASE WHEN e.withdrawn_on <= ${period.endsOn} THEN e.withdrawn_on END::text AS withdrawn_on,
-             g.percent::text, g.label, g.code, g.last_date::text, g.comment, g.version, g.scale_version_id,
+             g.percent::text, g.label, g.code, g.last_date::text, trim_scale(g.hours)::text AS hours, g.comment, g.version, g.scale_version_id,
              p.given_name || ' ' || p.family_name AS posted_by,
              to_char(g.posted_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS posted_at,
              trim_scale(c.percent)::text AS computed, c.import_id, c.import_row
@@ -109,6 +110,7 @@ function gradeRowOfRaw(raw: RawRow): GradeRow {
       label: raw.label,
       code: raw.code,
       lastDate: dayOrNull(raw.last_date),
+      hours: raw.hours === null ? null : decimalOrThrow(raw.hours),
       comment: raw.comment ?? '',
     },
     version: raw.version ?? 0,

@@ -27,7 +27,7 @@ it.each([
   ['teacher', 'teachers', 'closed', false, true],
   ['teacher', 'teachers', 'not yet open', false, false],
   ['registrar', 'nobody', 'closed', true, false],
-  ['registrar', 'teachers', 'closed', false, false],
+  ['registrar', 'teachers', 'closed', false, true],
 ] as const)(
   'a %s, where %s post late and the window is %s, saying so %s: %s',
   (role, latePosters, state, saysOutside, expected) => {

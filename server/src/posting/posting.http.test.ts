@@ -54,12 +54,19 @@ describe('saving a sheet', () => {
       {
         student: first!.student,
         before: null,
-        after: { percent: '86.4', label: 'B', code: null, lastDate: null, comment: '' },
+        after: { percent: '86.4', label: 'B', code: null, lastDate: null, hours: null, comment: '' },
       },
       {
         student: second!.student,
         before: null,
-        after: { percent: null, label: null, code: 'INC', lastDate: '2026-01-16', comment: 'Returns 9 February.' },
+        after: {
+          percent: null,
+          label: null,
+          code: 'INC',
+          lastDate: '2026-01-16',
+          hours: null,
+          comment: 'Returns 9 February.',
+        },
       },
     ]);
     const { sheet } = await sheetNamed(registrar, 'Tidal Ecology 1');
@@ -159,7 +166,16 @@ describe('a teacher', () => {
       (
         await teacher.send<Problem>('PUT', path, {
           changes: [
-            { enrollmentId: 1, version: 0, percent: null, label: null, code: null, lastDate: null, comment: '' },
+            {
+              enrollmentId: 1,
+              version: 0,
+              percent: null,
+              label: null,
+              code: null,
+              lastDate: null,
+              hours: null,
+              comment: '',
+            },
           ],
         })
       ).body.code,

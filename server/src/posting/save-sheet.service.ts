@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import { parseDay } from '#core/calendar';
 import { judgePercent, type Mark } from '#core/posting';
 import { parseDecimal } from '#core/numbers';
+import { commentFault } from '#core/report-items';
 import {
   bodyOfMark,
   markOfBody,
@@ -12,6 +13,7 @@ import {
   type SaveSheetRequest,
 } from '#contract/posting';
 import { ChangeLog } from '#server/log';
+import type { KeptItem } from '#server/report-items';
 import { Clock, Refusal, tables, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 import { canPost } from './posting-policy.js';
@@ -40,7 +42,7 @@ export class SaveSheetService {
       await this.contexts.holdUnsealedOrThrow(queries, context.period);
       refuseWhereNotOpen(actor, context, request.outsideWindow === true);
       const before = await this.lockedRows(queries, context);
-      const changes = checkedChanges(request.changes, before);
+      const changes = checkedChanges(request.changes, before, context.item);
       await this.write(queries, actor, context, changes);
       const receipt = await this.writeReceipt(queries, actor, context, changes);
       await this.log.record(
@@ -97,6 +99,7 @@ export class SaveSheetService {
           label: sql`excluded.label`,
           code: sql`excluded.code`,
           lastDate: sql`excluded.last_date`,
+          hours: sql`excluded.hours`,
           comment: sql`excluded.comment`,
           scaleVersionId: sql`excluded.scale_version_id`,
           version: sql`excluded.version`,
@@ -142,8 +145,15 @@ function refuseWhereNotOpen(actor: Actor, { item, period, window }: SheetContext
 }
 
 /** @throws Refusal fields-wrong naming each change at fault, or grades-changed naming each row saved meanwhile */
-function checkedChanges(changes: readonly MarkChangeBody[], rows: ReadonlyMap<number, GradeRow>): MarkChange[] {
-  const faults = changes.flatMap((change, index) => changeFaults(change, index, rows, changes));
+function checkedChanges(
+  changes: readonly MarkChangeBody[],
+  rows: ReadonlyMap<number, GradeRow>,
+  item: KeptItem,
+): MarkChange[] {
+  const faults = changes.flatMap((change, index) => [
+    ...changeFaults(change, index, rows, changes),
+    ...itemFaults(change, index, item),
+  ]);
   if (faults.length > 0) throw new Refusal('fields-wrong', {}, faults);
   const stale = changes.filter(({ enrollmentId, version }) => rows.get(enrollmentId)!.version !== version);
   if (stale.length > 0) {
@@ -176,5 +186,21 @@ function changeFaults(
   if (change.lastDate !== null && !parseDay(change.lastDate))
     faults.push(fault('lastDate', 'a day that exists, such as 2026-01-16'));
   if (change.label !== null && change.code !== null) faults.push(fault('code', 'either a label or a code, not both'));
+  return faults;
+}
+
+/** What the item takes: comments of its length or none, hours or none. A comment that is needed is for the margin to ask. */
+function itemFaults(change: MarkChangeBody, index: number, item: KeptItem): FieldFault[] {
+  const fault = commentFault(item, change, []);
+  const faults: FieldFault[] = [];
+  if (fault === 'comment-not-taken') {
+    faults.push({ field: `changes.${index}.comment`, detail: `nothing, as ${item.name} takes no comment` });
+  }
+  if (fault === 'comment-too-long') {
+    faults.push({ field: `changes.${index}.comment`, detail: `at most ${item.commentLength} characters` });
+  }
+  if (change.hours != null && !item.asksHours) {
+    faults.push({ field: `changes.${index}.hours`, detail: `nothing, as ${item.name} asks for no hours` });
+  }
   return faults;
 }

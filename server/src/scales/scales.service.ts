@@ -186,6 +186,7 @@ export class ScalesService {
         place: nameOf(placements[index]!),
       })),
       departments: [...new Set(courses.map(({ department }) => department))].toSorted(),
+      sections: [...sectionNames].map(([id, name]) => ({ id, name })).toSorted((a, b) => a.name.localeCompare(b.name)),
       courses: courses.map((course) => {
         const found = scaleInForce(placements, seekerOf(course));
         return {

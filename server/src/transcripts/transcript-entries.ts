@@ -23,6 +23,8 @@ export function studentEntries(
     const share = periodShare(section.course.credits, section.runs, period, siblings);
     const entry = entryOfMark(section.course, row.mark, scale.bands, codes, share);
     if (!entry) return [];
-    return [{ studentId: row.studentId, enrollmentId: row.enrollmentId, itemId: reporting.item.id, entry }];
+    const { id: itemId, countsInGpa } = reporting.item;
+    const own = { ...entry, countsInGpa: entry.countsInGpa && countsInGpa };
+    return [{ studentId: row.studentId, enrollmentId: row.enrollmentId, itemId, entry: own }];
   });
 }

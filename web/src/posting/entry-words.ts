@@ -2,7 +2,7 @@ import type { PercentFault } from '#core/posting';
 
 /** What is wrong with an entry and what would be right. */
 export function entryFaultWords(
-  code: PercentFault | 'label-unknown' | 'day-unreadable' | 'day-placeholder',
+  code: PercentFault | 'label-unknown' | 'day-unreadable' | 'day-placeholder' | 'hours-unreadable',
   known: readonly string[],
 ): string {
   switch (code) {
@@ -18,6 +18,8 @@ export function entryFaultWords(
       return `One of ${known.join(', ')}.`;
     case 'day-unreadable':
       return 'A day such as 16 Jan or 2026-01-16.';
+    case 'hours-unreadable':
+      return 'Hours such as 42.5, not below 0.';
     case 'day-placeholder':
       return 'A day that stands for “no date” is not taken; leave the cell empty.';
   }

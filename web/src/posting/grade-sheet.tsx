@@ -148,6 +148,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
         className={`min-h-0 flex-1 overflow-auto ${isOutside ? 'border-t-4 border-t-wattle-fill' : ''}`}
       >
         <SheetGrid
+          sheet={sheet}
           rows={rows}
           isReadOnly={isReadOnly}
           chosen={chosen}

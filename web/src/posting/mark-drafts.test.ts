@@ -12,7 +12,7 @@ vi.stubGlobal('window', {
 const { changeMarks, clearMarks, draftsOf, undoMarks, useMarkDrafts } = await import('./mark-drafts');
 
 const draft = (percent: string) => ({
-  mark: { percent, label: 'B', code: null, lastDate: null, comment: '' },
+  mark: { percent, label: 'B', code: null, lastDate: null, hours: null, comment: '' },
   version: 1,
 });
 const marks = (sheet: string) => draftsOf(useMarkDrafts.getState(), sheet).marks;

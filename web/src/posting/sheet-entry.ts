@@ -1,22 +1,27 @@
 import { readTypedDay } from '#core/calendar';
-import { enterLabelOrCode, enterPercent, isBlank, type EntryRules, type Mark } from '#core/posting';
-import { longestComment, type SheetReply } from '#contract/posting';
+import { enterLabelOrCode, enterPercent, isBlank, readHours, type EntryRules, type Mark } from '#core/posting';
+import type { SheetReply } from '#contract/posting';
 import { entryFaultWords } from './entry-words';
 import { changeMarks, type MarkDraft } from './mark-drafts';
-import { editableColumns, type EditableColumn } from './sheet-grid';
+import { columnsOf, type EditableColumn } from './sheet-grid';
 import { draftOfMark, middleOf, type SheetRow } from './sheet-view';
 
 type Entry = { readonly mark: Mark } | { readonly fault: string };
 
 /** What typing, pasting and filling do to the drafts of a sheet. */
 export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: readonly SheetRow[], rules: EntryRules) {
+  const columns = columnsOf(sheet);
   const known = [...rules.bands.map(({ label }) => label), ...rules.codes.map(({ code }) => code)];
 
   const read = (mark: Mark, column: EditableColumn, text: string): Entry => {
     if (column === 'comment')
-      return text.length > longestComment
-        ? { fault: `At most ${longestComment} characters.` }
+      return text.length > sheet.commentLength
+        ? { fault: `At most ${sheet.commentLength} characters.` }
         : { mark: { ...mark, comment: text.trim() } };
+    if (column === 'hours') {
+      const hours = readHours(text);
+      return hours === undefined ? { fault: entryFaultWords('hours-unreadable', known) } : { mark: { ...mark, hours } };
+    }
     if (column === 'lastDate') {
       const day = readTypedDay(text, middleOf(sheet.period));
       if (day.kind === 'unreadable' || day.kind === 'placeholder')
@@ -53,7 +58,7 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
         const target = rows[from + down];
         if (!target || target.reply.withdrawnOn !== null) return [];
         const mark = cells.reduce((current, text, right) => {
-          const into = editableColumns[editableColumns.indexOf(column) + right];
+          const into = columns[columns.indexOf(column) + right];
           // An empty cell of the block changes nothing, so that a percent keeps the label it fills.
           const entry = into && text.trim() !== '' ? read(current, into, text) : { mark: current };
           if ('fault' in entry) faults.push(`${target.reply.student}: “${text}”. ${entry.fault}`);

@@ -1,17 +1,25 @@
 import { useRef, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { formatDecimal } from '#core/numbers';
 import { isBlank } from '#core/posting';
-import { longestComment } from '#contract/posting';
+import type { SheetReply } from '#contract/posting';
 import { showComputed, showDay, showLabel, showPercent } from '../ui/format';
 import { SeverityDiamond } from '../ui/state-marks';
 import type { SheetRow } from './sheet-view';
 import { SheetCell } from './sheet-cell';
 
 /** Columns that are typed into, from left to right. */
-export const editableColumns = ['percent', 'mark', 'lastDate', 'comment'] as const;
+const editableColumns = ['percent', 'mark', 'lastDate', 'hours', 'comment'] as const;
 export type EditableColumn = (typeof editableColumns)[number];
 
+/** The columns of a sheet: hours only where the item asks for them, comments only where it takes them. */
+export function columnsOf({ asksHours, commentRule }: Pick<SheetReply, 'asksHours' | 'commentRule'>): EditableColumn[] {
+  return editableColumns.filter(
+    (column) => (column !== 'hours' || asksHours) && (column !== 'comment' || commentRule !== 'none'),
+  );
+}
+
 interface SheetGridProps {
+  readonly sheet: Pick<SheetReply, 'asksHours' | 'commentRule' | 'commentLength'>;
   readonly rows: readonly SheetRow[];
   readonly isReadOnly: boolean;
   readonly chosen: number | null;
@@ -28,15 +36,17 @@ export const columnNames: Record<EditableColumn, string> = {
   percent: 'posted percent',
   mark: 'label or code',
   lastDate: 'last date of attendance',
+  hours: 'hours attended',
   comment: 'comment',
 };
 
 /** A section's students, computed beside posted, for the keyboard: arrows and Enter move, typing replaces. */
 export function SheetGrid(props: SheetGridProps) {
-  const { rows, chosen } = props;
+  const { rows, chosen, sheet } = props;
+  const columns = columnsOf(sheet);
   const table = useRef<HTMLTableElement>(null);
   const move = (place: number, column: EditableColumn, byRow: number, byColumn: number) => {
-    const nextColumn = editableColumns[editableColumns.indexOf(column) + byColumn];
+    const nextColumn = columns[columns.indexOf(column) + byColumn];
     const isPassedOver = (at: number) => rows[at]?.reply.withdrawnOn != null;
     let next = place + byRow;
     if (byRow !== 0) while (isPassedOver(next)) next += byRow;
@@ -53,7 +63,8 @@ export function SheetGrid(props: SheetGridProps) {
         <col className="w-[88px]" />
         <col className="w-[72px]" />
         <col className="w-[116px]" />
-        <col className="w-[200px]" />
+        {columns.includes('hours') && <col className="w-[72px]" />}
+        {columns.includes('comment') && <col className="w-[200px]" />}
         <col />
       </colgroup>
       <thead>
@@ -65,7 +76,8 @@ export function SheetGrid(props: SheetGridProps) {
           <th className="text-right text-ink!">Posted %</th>
           <th className="text-center text-ink!">Label</th>
           <th className="text-left">Last date</th>
-          <th className="text-left">Comment</th>
+          {columns.includes('hours') && <th className="text-right">Hours</th>}
+          {columns.includes('comment') && <th className="text-left">Comment</th>}
           <th className="text-left">In the margin</th>
         </tr>
       </thead>
@@ -93,6 +105,7 @@ interface RowProps extends Omit<SheetGridProps, 'rows' | 'chosen'> {
 }
 
 function Row({
+  sheet,
   row,
   place,
   isChosen,
@@ -110,6 +123,7 @@ function Row({
     percent: mark.percent ? showPercent(formatDecimal(mark.percent)) : '',
     mark: mark.code ?? (mark.label === null ? '' : showLabel(mark.label)),
     lastDate: mark.lastDate ? showDay(mark.lastDate) : '',
+    hours: mark.hours ? formatDecimal(mark.hours) : '',
     comment: mark.comment,
   };
   const onKeyDown = (column: EditableColumn) => (event: KeyboardEvent<HTMLInputElement>) => {
@@ -149,7 +163,7 @@ function Row({
       placeholder={column === 'percent' && !isWithdrawn && isBlank(mark) ? 'blank' : ''}
       align={align}
       isReadOnly={isReadOnly || (isWithdrawn && column !== 'lastDate' && texts[column] === '')}
-      maxLength={column === 'comment' ? longestComment : 40}
+      maxLength={column === 'comment' ? sheet.commentLength : 40}
       onFocus={() => onChoose(reply.enrollmentId)}
       onEnter={(text) => onEnter(row, column, text)}
       onKeyDown={onKeyDown(column)}
@@ -200,7 +214,8 @@ function Row({
       <td className="figures p-0">{cell('percent', 'text-right')}</td>
       <td className="figures p-0 font-bold">{cell('mark', 'text-center')}</td>
       <td className="p-0">{cell('lastDate')}</td>
-      <td className="p-0">{cell('comment')}</td>
+      {sheet.asksHours && <td className="figures p-0">{cell('hours', 'text-right')}</td>}
+      {sheet.commentRule !== 'none' && <td className="p-0">{cell('comment')}</td>}
       <td className="px-2.5 py-1 text-[12px] leading-tight">
         {isWithdrawn && remarks.length === 0 && `Withdrawn ${showDay(reply.withdrawnOn!)}; takes no grade`}
         {remarks.map(({ severity, says }) => (

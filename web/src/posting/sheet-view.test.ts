@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { enterPercent } from '#core/posting';
+import { enterPercent, newCode } from '#core/posting';
 import { markOfBody, type SheetReply, type SheetRowReply } from '#contract/posting';
+import { bodyOfCode } from '#contract/scales';
 import { band, blankMark, computedFrom, sheetOf, sheetRow } from './sheet.fixture';
 import { draftOfMark, entryRulesOf, middleOf, sheetRows, showMark } from './sheet-view';
 
@@ -45,6 +46,64 @@ describe('a row of the sheet', () => {
     const computed = computedFrom('89.46');
     const [shown] = view(sheet(row({ computed, mark: blank, version: 0 })));
     expect([shown!.computedLabel, shown!.mark.percent, shown!.isUnsaved]).toEqual(['A-', null, false]);
+  });
+});
+
+describe('what the margin says of an item’s own rules', () => {
+  const says = (reply: SheetReply) => view(reply)[0]!.remarks.map((remark) => remark.says);
+
+  it('a comment is needed below the label that the item names, and only there', () => {
+    const asked = (label: string, comment = '') =>
+      says({
+        ...sheet(row({ mark: { ...blank, label, comment } })),
+        commentRule: 'requiredBelow',
+        commentBelow: 'A-',
+      });
+    expect([asked('B+'), asked('A-'), asked('B+', 'Practise daily.')]).toEqual([
+      ['Below A- a comment is needed.'],
+      [],
+      [],
+    ]);
+  });
+
+  it('somebody who never attended goes with the first day of the period and no hours', () => {
+    const never = bodyOfCode(newCode('NVA', 'Never attended', { needsFirstDay: true, needsLastDate: true }));
+    const posted = (lastDate: string, hours: string | null) =>
+      says({
+        ...sheet(row({ mark: { ...blank, code: 'NVA', lastDate, hours } })),
+        codes: [never],
+        asksHours: true,
+      });
+    expect(posted('2025-11-10', '0')).toEqual([]);
+    expect(posted('2025-11-10', '3')).toEqual([
+      expect.stringMatching(/^NVA goes with the first day of the period, .* and 0 hours\.$/),
+    ]);
+    expect(posted('2025-12-01', '0')).toHaveLength(1);
+  });
+
+  it.each([
+    [{ kind: 'missing', parts: ['Exam, Quarter 2'] }, 'No value yet: Exam, Quarter 2 is missing.', null],
+    [
+      { kind: 'blocked', code: 'INC', by: 'Exam, Quarter 2' },
+      'Exam, Quarter 2 is INC, so this is INC.',
+      { code: 'INC' },
+    ],
+    [{ kind: 'exempt', code: 'EXM' }, 'Every part is EXM.', null],
+  ] as const)('a composite of %j says why it has no value', (composite, sentence, proposal) => {
+    const [shown] = view(sheet(row({ mark: blank, version: 0, composite })));
+    expect(shown!.remarks.map((remark) => remark.says)).toEqual([sentence]);
+    if (proposal) expect(shown!.proposal).toMatchObject(proposal);
+    else expect(shown!.proposal).toBeNull();
+  });
+
+  it('a composite with a value proposes its percent rounded once, or by points its label', () => {
+    const value = { kind: 'value', points: null, label: null, parts: [], leftOut: [] } as const;
+    const [byPercent] = view(sheet(row({ mark: blank, composite: { ...value, percent: '89.445' } })));
+    expect([byPercent!.proposal?.percent, byPercent!.proposal?.label]).toEqual([{ units: 894n, digits: 1 }, 'B+']);
+    const [byPoints] = view(
+      sheet(row({ mark: blank, composite: { ...value, percent: null, points: '3.4', label: 'B+' } })),
+    );
+    expect([byPoints!.proposal?.percent, byPoints!.computedLabel]).toEqual([null, 'B+']);
   });
 });
 

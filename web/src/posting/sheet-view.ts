@@ -2,9 +2,11 @@ import { auditRules, findingSentence, runRules, type Severity } from '#core/audi
 import type { Day } from '#core/calendar';
 import { decimalOrThrow, roundings, type Percent } from '#core/numbers';
 import { findBand, readBands, type Band } from '#core/scales';
+import { commentFault } from '#core/report-items';
 import { takeComputed, type EntryRules, type Mark, type SpecialCode } from '#core/posting';
 import { bodyOfMark, markOfBody, type MarkBody, type SheetReply, type SheetRowReply } from '#contract/posting';
 import { codeOfBody } from '#contract/scales';
+import { showDay } from '../ui/format';
 import type { MarkDraft, SheetDrafts } from './mark-drafts';
 
 /** A row of the sheet as it is shown: what is saved, what is drafted over it, and what there is to say about it. */
@@ -72,6 +74,8 @@ export function sheetRows(sheet: SheetReply, drafts: SheetDrafts, rules: EntryRu
             ]
           : []),
         ...compositeRemarks(reply),
+        ...commentRemarks(sheet, mark, bands),
+        ...firstDayRemarks(sheet, mark, codes),
         ...remarksOn(sheet, rules, codes, bands, reply, mark),
       ],
     };
@@ -95,6 +99,24 @@ function proposalOf(
   if (composite?.kind === 'value') return { ...mark, percent: null, label: composite.label, code: null };
   if (composite?.kind === 'blocked') return { ...mark, percent: null, label: null, code: composite.code };
   return null;
+}
+
+/** A comment that the item needs below a label and that is not there. */
+function commentRemarks(sheet: SheetReply, mark: Mark, bands: readonly Band[]): Remark[] {
+  if (commentFault(sheet, mark, bands) !== 'comment-needed') return [];
+  return [{ severity: 'warns', says: `Below ${sheet.commentBelow!} a comment is needed.` }];
+}
+
+/** A code for somebody who never attended goes with the first day of the period and, where hours are asked for, with none. */
+function firstDayRemarks(sheet: SheetReply, mark: Mark, codes: ReadonlyMap<string, SpecialCode>): Remark[] {
+  if (mark.code === null || !codes.get(mark.code)?.needsFirstDay) return [];
+  const { startsOn } = sheet.period;
+  const isRight = mark.lastDate === startsOn && (!sheet.asksHours || mark.hours?.units === 0n);
+  if (isRight || mark.lastDate === null) return [];
+  const hours = sheet.asksHours ? ' and 0 hours' : '';
+  return [
+    { severity: 'warns', says: `${mark.code} goes with the first day of the period, ${showDay(startsOn)}${hours}.` },
+  ];
 }
 
 /** Why a composite has no value. */

@@ -2,7 +2,7 @@ import { dayOrThrow } from '#core/calendar';
 import type { MarkBody, SheetReply, SheetRowReply } from '#contract/posting';
 import type { BandBody } from '#contract/scales';
 
-export const blankMark: MarkBody = { percent: null, label: null, code: null, lastDate: null, comment: '' };
+export const blankMark: MarkBody = { percent: null, label: null, code: null, lastDate: null, hours: null, comment: '' };
 
 export const band = (label: string, lowest: string): BandBody => ({
   label,
@@ -50,6 +50,10 @@ export const sheetOf = (rows: readonly SheetRowReply[], more: Partial<SheetReply
   itemId: 1,
   itemName: 'Quarter grade',
   failingNeedsLastDate: false,
+  asksHours: false,
+  commentRule: 'optional',
+  commentBelow: null,
+  commentLength: 100,
   period: { id: 4, name: 'Quarter 2', startsOn: dayOrThrow('2025-11-10'), endsOn: dayOrThrow('2026-01-23') },
   window: null,
   sealedAt: null,

@@ -30,6 +30,7 @@ export function newItem(reply: ReportItemsReply): ItemBody {
     familyView: 'label',
     familyTime: 'closed',
     failingNeedsLastDate: false,
+    asksHours: false,
     onTranscript: false,
     countsInGpa: true,
   };

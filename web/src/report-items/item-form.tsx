@@ -171,6 +171,11 @@ export function ItemForm({ item, reply, fault, onChange }: ItemFormProps) {
           checked={item.failingNeedsLastDate}
           onChange={(event) => onChange({ failingNeedsLastDate: event.target.checked })}
         />
+        <CheckField
+          label="its sheet asks for the hours attended"
+          checked={item.asksHours}
+          onChange={(event) => onChange({ asksHours: event.target.checked })}
+        />
       </Line>
       <Line title="Who sees it">
         Families see{' '}

@@ -35,6 +35,8 @@ export function ItemsHeadline({ reply, assignment }: { reply: ReportItemsReply; 
 export function filterOf(search: URLSearchParams, reply: ReportItemsReply): (course: CoveredCourseReply) => boolean {
   const course = Number(search.get('course'));
   if (course) return ({ id }) => id === course;
+  const without = Number(search.get('without'));
+  if (without) return ({ covers }) => !covers.some(({ itemId, reports }) => itemId === without && reports);
   switch (search.get('show')) {
     case 'lacking':
       return (each) => lacksTranscript(each, reply);

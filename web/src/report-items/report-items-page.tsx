@@ -29,6 +29,7 @@ import { AssignmentEffect } from './assignment-effect';
 import { CompositePanel } from './composite-panel';
 import { CoverageTable } from './coverage-table';
 import { ItemDialog } from './item-dialog';
+import { CoverageFilter } from './coverage-filter';
 import { ItemsHeadline, filterOf } from './items-headline';
 import { useAssignmentPreview, useOrderItems, useReportItems, useSaveAssignment } from './queries';
 import { ReportCard } from './report-card';
@@ -166,6 +167,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
           </p>
         </div>
         <Panel className="flex min-h-0 flex-col">
+          <CoverageFilter reply={reply} />
           <CoverageTable
             reply={reply}
             previewed={previewed}

@@ -149,7 +149,7 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
 const nowhere = { department: null, level: null, courseId: null, sectionId: null };
 
 function NewPlacement({ reply, onPut }: { reply: ScalesReply; onPut: (request: PlaceScaleRequest) => void }) {
-  const [kind, setKind] = useState<Exclude<PlacementKind, 'section'>>('school');
+  const [kind, setKind] = useState<PlacementKind>('school');
   const [where, setWhere] = useState('');
   const [scaleId, setScaleId] = useState(reply.scales[0]?.id ?? 0);
   const [isLocked, setLocked] = useState(false);
@@ -160,7 +160,9 @@ function NewPlacement({ reply, onPut }: { reply: ScalesReply; onPut: (request: P
         ? courseLevels.map((level) => [level, `${level} courses`])
         : kind === 'course'
           ? reply.courses.map(({ id, title }) => [String(id), title])
-          : [];
+          : kind === 'section'
+            ? reply.sections.map(({ id, name }) => [String(id), name])
+            : [];
   const chosen = where || choices[0]?.[0] || '';
   const request = (): PlaceScaleRequest => ({
     ...nowhere,
@@ -170,6 +172,7 @@ function NewPlacement({ reply, onPut }: { reply: ScalesReply; onPut: (request: P
     ...(kind === 'department' ? { department: chosen } : {}),
     ...(kind === 'level' ? { level: chosen as CourseLevel } : {}),
     ...(kind === 'course' ? { courseId: Number(chosen) } : {}),
+    ...(kind === 'section' ? { sectionId: Number(chosen) } : {}),
   });
   return (
     <Panel label="Put a scale in force" className="space-y-3 px-4 py-3">
@@ -179,17 +182,15 @@ function NewPlacement({ reply, onPut }: { reply: ScalesReply; onPut: (request: P
           label="Where"
           value={kind}
           onChange={(event) => {
-            setKind(event.target.value as typeof kind);
+            setKind(event.target.value as PlacementKind);
             setWhere('');
           }}
         >
-          {placementKinds
-            .filter((each) => each !== 'section')
-            .map((each) => (
-              <option key={each} value={each}>
-                {placeWords[each]}
-              </option>
-            ))}
+          {placementKinds.map((each) => (
+            <option key={each} value={each}>
+              {placeWords[each]}
+            </option>
+          ))}
         </SelectField>
         {choices.length > 0 && (
           <SelectField label="Which" value={chosen} onChange={(event) => setWhere(event.target.value)}>

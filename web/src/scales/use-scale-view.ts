@@ -64,7 +64,7 @@ export function useScaleView(scale: ScaleReply): ScaleView {
     const bands = orderBands(read.bands);
     const places = bands.map((band) => read.places[read.bands.indexOf(band)]!);
     const tallies = scale.tallies.map(({ percent, grades }) => ({ percent: decimalOrThrow(percent), grades }));
-    const faults = unreadable.length > 0 ? [] : checkScale(bands, precision, scale.kind);
+    const faults = unreadable.length > 0 ? [] : checkScale(read.bands, precision, scale.kind);
     const cut = cutBands(bands);
     const counts = countByBand(bands, tallies, precision);
     const savedCounts = new Map(
@@ -94,7 +94,7 @@ export function useScaleView(scale: ScaleReply): ScaleView {
         if (unreadable.some((each) => each.place === place && each.field === field))
           return plainFaults[field as 'lowest' | 'points'];
         const fault = faults.find(
-          (each) => each.index !== null && places[each.index] === place && fieldOf(each) === field,
+          (each) => each.index !== null && read.places[each.index] === place && fieldOf(each) === field,
         );
         return fault?.severity === 'blocks' ? scaleFaultSentence(fault) : undefined;
       },

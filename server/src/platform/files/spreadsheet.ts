@@ -1,4 +1,4 @@
-import ExcelJS from 'exceljs';
+import type ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import { Refusal } from '../errors/refusal.js';
 import { decodeTextOrThrow } from './decode-text.js';
@@ -20,7 +20,7 @@ export async function readSpreadsheetOrThrow(bytes: Buffer, name: string): Promi
   if (bytes.subarray(0, 4).toString('hex') !== '504b0304') {
     return parseTableOrThrow(decodeTextOrThrow(bytes, name).text, name).rows;
   }
-  const workbook = new ExcelJS.Workbook();
+  const workbook = await newWorkbook();
   try {
     await workbook.xlsx.load(bytes as never);
   } catch {
@@ -44,7 +44,7 @@ export async function readSpreadsheetOrThrow(bytes: Buffer, name: string): Promi
 /** A table as a file. Texts stay texts: nothing that begins like a formula becomes one. */
 export async function writeSpreadsheet(type: SpreadsheetType, sheetName: string, rows: Rows): Promise<Buffer> {
   if (type === 'csv') return Buffer.from(`\uFEFF${Papa.unparse(rows as string[][], { escapeFormulae: true })}\r\n`);
-  const workbook = new ExcelJS.Workbook();
+  const workbook = await newWorkbook();
   const sheet = workbook.addWorksheet(sheetName, { views: [{ state: 'frozen', ySplit: 1 }] });
   for (const row of rows) sheet.addRow([...row]);
   sheet.getRow(1).font = { bold: true };
@@ -53,6 +53,12 @@ export async function writeSpreadsheet(type: SpreadsheetType, sheetName: string,
     sheet.getColumn(index + 1).width = Math.min(48, Math.max(8, longest + 2));
   });
   return Buffer.from(await workbook.xlsx.writeBuffer());
+}
+
+/** The package is large and seldom needed: it is loaded when the first workbook is. */
+async function newWorkbook(): Promise<ExcelJS.Workbook> {
+  const { default: excel } = await import('exceljs');
+  return new excel.Workbook();
 }
 
 function cellText(cell: ExcelJS.Cell): string {

@@ -25,6 +25,8 @@ export const grades = pgTable(
     label: text(),
     code: text(),
     lastDate: date(),
+    /** Hours attended, where the item asks for them. */
+    hours: numeric({ precision: 6, scale: 2 }),
     comment: text().notNull().default(''),
     scaleVersionId: integer()
       .notNull()

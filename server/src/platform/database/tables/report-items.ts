@@ -39,6 +39,7 @@ export const reportItems = pgTable('report_items', {
     .notNull()
     .default('closed'),
   failingNeedsLastDate: boolean().notNull(),
+  asksHours: boolean().notNull().default(false),
   onTranscript: boolean().notNull(),
   countsInGpa: boolean().notNull().default(true),
   position: integer().notNull().default(1),

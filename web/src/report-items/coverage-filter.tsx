@@ -1,0 +1,32 @@
+import { useSearchParams } from 'react-router';
+import type { ReportItemsReply } from '#contract/report-items';
+
+/** Which courses the table shows; kept in the address. */
+export function CoverageFilter({ reply }: { reply: ReportItemsReply }) {
+  const [search, setSearch] = useSearchParams();
+  const chosen = search.get('without') ? `without=${search.get('without')}` : `show=${search.get('show') ?? ''}`;
+  return (
+    <div className="border-b border-hairline px-2.5 py-1">
+      <select
+        aria-label="Courses shown"
+        value={chosen}
+        onChange={(event) => {
+          const next = new URLSearchParams(event.target.value);
+          const item = search.get('item');
+          if (item) next.set('item', item);
+          setSearch(next);
+        }}
+        className="h-7 rounded border border-control bg-surface px-1.5 text-[13px]"
+      >
+        <option value="show=">all courses</option>
+        <option value="show=lacking">those with nothing for the transcript</option>
+        <option value="show=exceptions">those with an exception</option>
+        {reply.items.map(({ id, name }) => (
+          <option key={id} value={`without=${id}`}>
+            those without {name}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
