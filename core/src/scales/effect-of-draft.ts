@@ -1,4 +1,4 @@
-import { divide, rational, roundTo, unitsAt, type Decimal, type Rounding } from '#core/numbers';
+import { rational, roundTo, unitsAt, type Decimal, type Rounding } from '#core/numbers';
 import type { Band } from './band.js';
 import { bandEdges } from './band-edges.js';
 import type { Precision } from './find-band.js';
@@ -57,14 +57,14 @@ export function effectOfDraft(
 ): ScaleEffect {
   const scales = new LabelTables(columns.labels, saved, draft, precision);
   const students = new StudentSums(columns, scales);
-  const counts = new Map<number, number>();
+  const counts = new Uint32Array(scales.width ** 2);
   const changedRows: { row: number; from: string | null; to: string | null }[] = [];
   let [passAnew, failAnew] = [0, 0];
   for (let row = 0; row < columns.percent.length; row++) {
     const from = scales.before(columns.label[row]!, columns.percent[row]!);
     const to = scales.after(from, columns.percent[row]!);
     const pair = (from + 1) * scales.width + to + 1;
-    counts.set(pair, (counts.get(pair) ?? 0) + 1);
+    counts[pair]!++;
     students.add(row, from, to);
     if (from === to) continue;
     changedRows.push({ row, from: scales.name(from), to: scales.name(to) });
@@ -72,11 +72,11 @@ export function effectOfDraft(
     if (passes && !passed) passAnew++;
     if (passed && !passes) failAnew++;
   }
-  const moves = [...counts].map(([pair, grades]) => ({
+  const moves = Array.from(counts, (grades, pair) => ({
     from: scales.name(Math.floor(pair / scales.width) - 1),
     to: scales.name((pair % scales.width) - 1),
     grades,
-  }));
+  })).filter(({ grades }) => grades > 0);
   return {
     grades: columns.percent.length,
     moves,
@@ -182,11 +182,13 @@ class StudentSums {
     { digits, rounding }: EffectPolicy,
     concerned: ReadonlySet<number>,
   ): Pick<ScaleEffect, 'students' | 'meanBefore' | 'meanAfter'> {
+    // products / 100 over credits, in units of the last digit
+    const scale = 10n ** BigInt(digits);
     const gpa = (when: 0 | 1, student: number): Decimal | null => {
       const credits = this.credits[when][student]!;
       if (credits === 0) return null;
-      const exact = divide(rational(BigInt(this.products[when][student]!), 100n), rational(BigInt(credits), 1n));
-      return roundTo(exact, digits, rounding);
+      const numerator = BigInt(this.products[when][student]!) * scale;
+      return { units: rounding({ numerator, denominator: BigInt(credits) * 100n }), digits };
     };
     const students: StudentEffect[] = [];
     const sums = { before: 0n, after: 0n, countBefore: 0n, countAfter: 0n };
