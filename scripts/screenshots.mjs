@@ -64,7 +64,7 @@ try {
   await grip.sendKeys(...Array(5).fill(Key.ARROW_LEFT));
   await picture('scales');
   await click('Preview effect');
-  await see(`//*[contains(text(),'looked at in')]`);
+  await see(`//span[contains(.,'looked at in')]`);
   await picture('scale-effect');
   await click('Back to the draft');
   await click('Discard draft');

@@ -3,7 +3,7 @@ import { daysBetween, type Day } from '#core/calendar';
 import type { BreakBody, CalendarReply, PeriodBody } from '#contract/calendar';
 import { DayField } from '../ui/day-field';
 import { plural } from '../ui/format';
-import { changeCalendar, type CalendarBody } from './calendar-draft';
+import { changeCalendar, type CalendarBody } from './calendar-drafts';
 import { newId, yearBeside } from './calendar-view';
 
 const weekdayNames = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];

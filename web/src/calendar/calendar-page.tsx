@@ -12,14 +12,7 @@ import { Page } from '../ui/page';
 import { Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { BreakList } from './break-list';
-import {
-  bodyOfCalendar,
-  discardCalendar,
-  rebaseCalendar,
-  undoCalendar,
-  useCalendarDrafts,
-  type CalendarBody,
-} from './calendar-draft';
+import { bodyOfCalendar, calendarDrafts, type CalendarBody } from './calendar-drafts';
 import { CalendarHeadline } from './calendar-headline';
 import { calendarFaults, periodViews, yearBeside, yearOfPeriod, yearsOf } from './calendar-view';
 import { CopyYearDialog } from './copy-year-dialog';
@@ -47,7 +40,7 @@ interface DeskProps {
 function CalendarDesk({ calendars, calendar, today }: DeskProps) {
   const { schoolId, periodId } = useScope();
   const navigate = useNavigate();
-  const drafts = useCalendarDrafts((state) => state.drafts);
+  const drafts = calendarDrafts.useAll();
   const [search, setSearch] = useSearchParams();
   const [isCopying, setCopying] = useState(false);
   const save = useSaveCalendar(schoolId);
@@ -60,14 +53,14 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
   const chosen = views.find(({ period }) => period.id === chosenId) ?? views[0];
   const faults = calendarFaults(calendar, body);
   const blocking = faults.filter(({ severity }) => severity === 'blocks');
-  const isStale = draft !== undefined && draft.version !== calendar.version;
+  const isStale = draft !== undefined && draft.basedOn !== calendar.version;
   const canSave = draft !== undefined && blocking.length === 0 && !isStale && !save.isPending;
   const store = () => {
     if (!canSave) return;
     const { weekdays, periods, breaks, windows } = body;
     save.mutate(
       {
-        version: draft.version,
+        version: draft.basedOn,
         weekdays: [...weekdays],
         periods: [...periods],
         breaks: [...breaks],
@@ -75,7 +68,7 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
       },
       {
         onSuccess: () => {
-          discardCalendar(schoolId);
+          calendarDrafts.discard(schoolId);
           toast.success(`The calendar of ${calendar.school.shortName} is saved.`);
         },
         onError: showProblem,
@@ -84,7 +77,7 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
   };
   useKeys([
     { key: 'Ctrl+s', says: 'save the calendar', inFields: true, act: store },
-    { key: 'u', says: 'take back the last step of the draft', act: () => undoCalendar(schoolId) },
+    { key: 'u', says: 'take back the last step of the draft', act: () => calendarDrafts.undo(schoolId) },
   ]);
   if (!year) return null;
   const choose = (school: number, period: number) => {
@@ -114,8 +107,8 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
             <Button look="main" disabled={!canSave} onClick={store}>
               Save the calendar <Key>Ctrl S</Key>
             </Button>
-            <Button onClick={() => undoCalendar(schoolId)}>Take back a step</Button>
-            <Button onClick={() => discardCalendar(schoolId)}>Discard</Button>
+            <Button onClick={() => calendarDrafts.undo(schoolId)}>Take back a step</Button>
+            <Button onClick={() => calendarDrafts.discard(schoolId)}>Discard</Button>
           </>
         ) : (
           <Button look="main" onClick={() => setCopying(true)}>
@@ -146,7 +139,7 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
       </Panel>
       {isStale && (
         <Note tone="blocks" title="Somebody saved this calendar first">
-          <Button onClick={() => rebaseCalendar(schoolId, calendar.version)}>Go on from what is saved</Button>
+          <Button onClick={() => calendarDrafts.rebase(schoolId, calendar.version)}>Go on from what is saved</Button>
         </Note>
       )}
       {draft && faults.length > 0 && (

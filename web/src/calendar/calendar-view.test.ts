@@ -5,7 +5,7 @@ import type { CalendarReply, PeriodBody } from '#contract/calendar';
 vi.stubGlobal('window', {
   localStorage: { getItem: () => null, setItem: () => undefined, removeItem: () => undefined },
 });
-const { bodyOfCalendar, changeCalendar, undoCalendar, useCalendarDrafts } = await import('./calendar-draft');
+const { bodyOfCalendar, calendarDrafts, changeCalendar } = await import('./calendar-drafts');
 const { calendarFaults, newId, periodViews, withoutPeriod, yearBeside, yearsOf } = await import('./calendar-view');
 
 const period = (
@@ -106,8 +106,8 @@ it('a drag is one step of the draft, and undoing it takes the draft away', () =>
   const moved = (name: string) => ({ periods: body.periods.map((each) => (each.id === 4 ? { ...each, name } : each)) });
   changeCalendar(calendar, moved('Q'));
   changeCalendar(calendar, moved('Q2'), true);
-  const draft = useCalendarDrafts.getState().drafts[1]!;
-  expect([draft.version, draft.undo.length, draft.now.periods[2]!.name]).toEqual([4, 1, 'Q2']);
-  undoCalendar(1);
-  expect(useCalendarDrafts.getState().drafts[1]).toBeUndefined();
+  const draft = calendarDrafts.get(1)!;
+  expect([draft.basedOn, draft.undo.length, draft.now.periods[2]!.name]).toEqual([4, 1, 'Q2']);
+  calendarDrafts.undo(1);
+  expect(calendarDrafts.get(1)).toBeUndefined();
 });

@@ -11,7 +11,7 @@ import {
 import { isPostedIn } from '#core/report-items';
 import type { CalendarReply, PeriodBody, WindowBody } from '#contract/calendar';
 import { dayOfInstant } from '../ui/zone-time';
-import type { CalendarBody } from './calendar-draft';
+import type { CalendarBody } from './calendar-drafts';
 
 /** A period of one year as the screen shows it. */
 export interface PeriodView {

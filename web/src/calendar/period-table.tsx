@@ -3,7 +3,7 @@ import { moveEdge, type Day, type PeriodEdge } from '#core/calendar';
 import type { CalendarReply, PeriodBody } from '#contract/calendar';
 import { DayField } from '../ui/day-field';
 import { showCount, showDay } from '../ui/format';
-import { changeCalendar, type CalendarBody } from './calendar-draft';
+import { changeCalendar, type CalendarBody } from './calendar-drafts';
 import { newId, withoutPeriod, type PeriodView } from './calendar-view';
 
 interface PeriodTableProps {

@@ -3,7 +3,7 @@ import type { CalendarReply, WindowBody } from '#contract/calendar';
 import { Button } from '../ui/button';
 import { Choice } from '../ui/field';
 import { instantOfLocal, localText, dayOfInstant } from '../ui/zone-time';
-import { changeCalendar, type CalendarBody } from './calendar-draft';
+import { changeCalendar, type CalendarBody } from './calendar-drafts';
 import type { PeriodView } from './calendar-view';
 
 const lateWords: Record<LatePosters, string> = {

@@ -2,7 +2,7 @@ import { moveEdge, type Day, type PeriodEdge } from '#core/calendar';
 import type { CalendarReply } from '#contract/calendar';
 import { showDay } from '../ui/format';
 import { createTimeAxis, monthsOf, type TimeAxis } from '../shell/time-axis';
-import { changeCalendar, type CalendarBody } from './calendar-draft';
+import { changeCalendar, type CalendarBody } from './calendar-drafts';
 import { EdgeHandle } from './edge-handle';
 import { yearBeside, type PeriodView } from './calendar-view';
 

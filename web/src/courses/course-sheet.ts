@@ -1,6 +1,6 @@
 import { cellFault, courseFields, tidyCell, type CourseCells, type CourseField } from '#core/courses';
 import { cellFaultSentences, type CourseReply, type CoursesReply, type SaveCoursesRequest } from '#contract/courses';
-import type { CourseChanges } from './course-draft';
+import type { CourseChanges } from './course-drafts';
 
 /** A row of the spreadsheet: a saved course as it is drafted, or a new one. */
 export interface CourseRow {

@@ -13,7 +13,7 @@ import { FigureButton, Page, Strong } from '../ui/page';
 import { Empty, Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { CopySetUpDialog } from './copy-set-up-dialog';
-import { changeCourses, discardCourses, noChanges, undoCourses, useCourseDrafts } from './course-draft';
+import { courseDrafts, noChanges } from './course-drafts';
 import { CourseGrid } from './course-grid';
 import { courseRows, requestOf, withEdits, withNewRow, withoutRows, type CourseRow } from './course-sheet';
 import { DefaultsDialog } from './defaults-dialog';
@@ -37,7 +37,7 @@ interface DeskProps {
 }
 
 function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
-  const changes = useCourseDrafts(({ drafts }) => drafts[schoolId]?.now) ?? noChanges;
+  const changes = courseDrafts.use(schoolId)?.now ?? noChanges;
   const [search, setSearch] = useSearchParams();
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const [dialog, setDialog] = useState<'defaults' | 'copy' | undefined>();
@@ -56,13 +56,13 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
     ([key, version]) => reply.courses.find(({ id }) => String(id) === key)?.version !== version,
   );
   const chosen = all.filter(({ key }) => marked.has(key));
-  const change = (next: typeof changes) => changeCourses(schoolId, next);
+  const change = (next: typeof changes) => courseDrafts.change(schoolId, null, noChanges, next);
   const canSave = count > 0 && faulty.length === 0 && stale.length === 0 && !save.isPending;
   const store = () => {
     if (!canSave) return;
     save.mutate(requestOf(changes), {
       onSuccess: () => {
-        discardCourses(schoolId);
+        courseDrafts.discard(schoolId);
         setMarked(new Set());
         toast.success(`${plural(count, 'course')} saved.`);
       },
@@ -76,7 +76,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
   useKeys([
     { key: 'Ctrl+s', says: 'save the courses', inFields: true, act: store },
     { key: 'Ctrl+d', says: 'fill the range down from its first row', act: () => undefined },
-    { key: 'Ctrl+z', says: 'take back the last step', act: () => undoCourses(schoolId) },
+    { key: 'Ctrl+z', says: 'take back the last step', act: () => courseDrafts.undo(schoolId) },
   ]);
   const filterBy = (key: string, value: string) =>
     setSearch(
@@ -137,8 +137,8 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
           </Button>
           {count > 0 && (
             <>
-              <Button onClick={() => undoCourses(schoolId)}>Take back a step</Button>
-              <Button onClick={() => discardCourses(schoolId)}>Discard</Button>
+              <Button onClick={() => courseDrafts.undo(schoolId)}>Take back a step</Button>
+              <Button onClick={() => courseDrafts.discard(schoolId)}>Discard</Button>
             </>
           )}
           <Button onClick={() => change(withNewRow(changes, rows.at(-1)))}>New course</Button>

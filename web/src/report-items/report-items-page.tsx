@@ -18,13 +18,7 @@ import { Note, Panel } from '../ui/panel';
 import { Page } from '../ui/page';
 import { RuleSquare } from '../ui/state-marks';
 import { useKeys } from '../ui/use-keys';
-import {
-  changeAssignment,
-  discardAssignment,
-  rebaseAssignment,
-  undoAssignment,
-  useAssignmentDrafts,
-} from './assignment-draft';
+import { assignmentDrafts } from './assignment-drafts';
 import { AssignmentEffect } from './assignment-effect';
 import { CompositePanel } from './composite-panel';
 import { CoverageTable } from './coverage-table';
@@ -51,7 +45,7 @@ interface DeskProps {
 }
 
 function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
-  const draft = useAssignmentDrafts(({ drafts }) => drafts[schoolId]);
+  const draft = assignmentDrafts.use(schoolId);
   const [search, setSearch] = useSearchParams();
   const [edited, setEdited] = useState<ItemReply | 'new' | undefined>();
   const save = useSaveAssignment(schoolId);
@@ -65,10 +59,11 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
   const chosen =
     reply.items.find(({ id }) => id === Number(search.get('item'))) ??
     reply.items.find(({ source }) => source === 'composite');
-  const isStale = draft !== undefined && draft.revision !== reply.revision;
+  const isStale = draft !== undefined && draft.basedOn !== reply.revision;
 
   const change = useCallback(
-    (now: Partial<AssignmentBody>) => changeAssignment(schoolId, reply.revision, saved, { ...assignment, ...now }),
+    (now: Partial<AssignmentBody>) =>
+      assignmentDrafts.change(schoolId, reply.revision, saved, { ...assignment, ...now }),
     [schoolId, reply.revision, saved, assignment],
   );
   const changeExceptions = useCallback((exceptions: ExceptionBody[]) => change({ exceptions }), [change]);
@@ -77,7 +72,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
       { ...request, revision },
       {
         onSuccess: (after) => {
-          discardAssignment(schoolId);
+          assignmentDrafts.discard(schoolId);
           toast.success(
             undoTo ? 'The rules and exceptions are saved.' : 'They are as they were.',
             undoTo ? { action: { label: 'Undo', onClick: () => store(undoTo, after.revision, undefined) } } : {},
@@ -87,10 +82,10 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
       },
     );
   const canSave = draft !== undefined && !isStale && !save.isPending;
-  const saveDraft = () => canSave && store(draft.now, draft.revision, saved);
+  const saveDraft = () => canSave && store(draft.now, draft.basedOn, saved);
   useKeys([
     { key: 'Ctrl+s', says: 'save the rules and exceptions', inFields: true, act: saveDraft },
-    { key: 'u', says: 'take back the last step of the draft', act: () => undoAssignment(schoolId) },
+    { key: 'u', says: 'take back the last step of the draft', act: () => assignmentDrafts.undo(schoolId) },
   ]);
   const previewed = useMemo(
     () => (draft && preview.data ? new Map(preview.data.courses.map(({ id, covers }) => [id, covers])) : undefined),
@@ -107,8 +102,8 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
             <Button look="main" disabled={!canSave} onClick={saveDraft}>
               Save rules and exceptions <Key>Ctrl S</Key>
             </Button>
-            <Button onClick={() => undoAssignment(schoolId)}>Take back a step</Button>
-            <Button onClick={() => discardAssignment(schoolId)}>Discard</Button>
+            <Button onClick={() => assignmentDrafts.undo(schoolId)}>Take back a step</Button>
+            <Button onClick={() => assignmentDrafts.discard(schoolId)}>Discard</Button>
           </>
         ) : (
           <>
@@ -150,7 +145,9 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
           {isStale && (
             <Note tone="blocks" title="Somebody saved rules first">
               <p>The squares compare your draft with what is saved now.</p>
-              <Button onClick={() => rebaseAssignment(schoolId, reply.revision)}>Go on from what is saved</Button>
+              <Button onClick={() => assignmentDrafts.rebase(schoolId, reply.revision)}>
+                Go on from what is saved
+              </Button>
             </Note>
           )}
           {draft && preview.data && <AssignmentEffect preview={preview.data} reply={reply} />}
@@ -203,7 +200,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
       kind: null,
       length: null,
     };
-    changeAssignment(school, reply.revision, saved, { ...assignment, rules: [...assignment.rules, rule] });
+    assignmentDrafts.change(school, reply.revision, saved, { ...assignment, rules: [...assignment.rules, rule] });
   }
 }
 

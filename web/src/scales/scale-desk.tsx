@@ -13,7 +13,7 @@ import { Page } from '../ui/page';
 import { Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { BandTable } from './band-table';
-import { changeDraft, discardDraft, rebaseDraft, undoDraft } from './draft-store';
+import { scaleDrafts } from './scale-drafts';
 import { EdgesTable } from './edges-table';
 import { EffectDialog } from './effect-dialog';
 import { ImportScaleDialog } from './import-scale-dialog';
@@ -50,7 +50,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
 
   const change = (bands: readonly BandBody[], isSameStep: boolean) => {
     save.reset();
-    changeDraft(scale.id, scale.latestVersion, view.typed, bands, isSameStep);
+    scaleDrafts.change(scale.id, scale.latestVersion, view.savedTyped, bands, isSameStep);
   };
   const moveTo = (index: number, wanted: number, isSameStep: boolean) => {
     if (isTied) return;
@@ -68,7 +68,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
       { basedOnVersion: view.basedOnVersion, fromPeriodId: period.id, bands: bodies() },
       {
         onSuccess: () => {
-          discardDraft(scale.id);
+          scaleDrafts.discard(scale.id);
           setDialog(undefined);
           toast.success(`Version ${scale.latestVersion + 1} is in force from ${period.name} on.`, {
             description: 'Grades already posted keep the version they were posted under.',
@@ -81,7 +81,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
   const canPreview = view.isDraft && isReadable && blocking.length === 0 && scale.coursesUsingIt > 0;
   useKeys([
     { key: 'Ctrl+s', says: 'save the draft as the next version', inFields: true, act: () => canSave && saveDraft() },
-    { key: 'u', says: 'take back the last step of the draft', act: () => undoDraft(scale.id) },
+    { key: 'u', says: 'take back the last step of the draft', act: () => scaleDrafts.undo(scale.id) },
     { key: 'p', says: 'preview what the draft would do', act: () => canPreview && setDialog('effect') },
   ]);
   return (
@@ -96,10 +96,10 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
             <Button look="main" disabled={!canSave} onClick={saveDraft}>
               Save as version {scale.latestVersion + 1} <Key>Ctrl S</Key>
             </Button>
-            <Button disabled={!view.canUndo} onClick={() => undoDraft(scale.id)}>
+            <Button disabled={!view.canUndo} onClick={() => scaleDrafts.undo(scale.id)}>
               Take back a step
             </Button>
-            <Button onClick={() => discardDraft(scale.id)}>Discard draft</Button>
+            <Button onClick={() => scaleDrafts.discard(scale.id)}>Discard draft</Button>
           </>
         ) : (
           <>
@@ -176,7 +176,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
                 Your draft began from version {view.basedOnVersion}; version {scale.latestVersion} is saved now. Compare
                 with the dashed lines, then
               </p>
-              <Button onClick={() => rebaseDraft(scale.id, scale.latestVersion)}>
+              <Button onClick={() => scaleDrafts.rebase(scale.id, scale.latestVersion)}>
                 go on from version {scale.latestVersion}
               </Button>
             </Note>

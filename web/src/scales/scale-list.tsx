@@ -2,7 +2,7 @@ import { Link2 } from 'lucide-react';
 import type { ScaleReply } from '#contract/scales';
 import { plural } from '../ui/format';
 import { Panel } from '../ui/panel';
-import { useScaleDrafts } from './draft-store';
+import { scaleDrafts } from './scale-drafts';
 import { kindWords } from './words';
 
 /** The scales of the school, what each is used for, and which are tied or being changed. */
@@ -15,7 +15,7 @@ export function ScaleList({
   chosenId: number;
   onChoose: (id: number) => void;
 }) {
-  const drafts = useScaleDrafts((state) => state.drafts);
+  const drafts = scaleDrafts.useAll();
   return (
     <Panel label="Scales" className="flex shrink-0 overflow-x-auto">
       {scales.map(({ id, name, kind, tie, items, coursesUsingIt, version }) => (

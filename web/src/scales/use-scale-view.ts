@@ -17,7 +17,7 @@ import {
 } from '#core/scales';
 import { scaleFaultSentence, type BandBody, type ScaleReply } from '#contract/scales';
 import { useMemo } from 'react';
-import { useScaleDrafts } from './draft-store';
+import { scaleDrafts } from './scale-drafts';
 
 /** Everything the screen shows about a scale, worked out from what is saved and what is drafted. */
 export interface ScaleView {
@@ -25,6 +25,8 @@ export interface ScaleView {
   readonly basedOnVersion: number;
   readonly canUndo: boolean;
   readonly typed: readonly BandBody[];
+  /** What is saved, as it would be typed. */
+  readonly savedTyped: readonly BandBody[];
   /** The bands that can be read, from the highest cut-off down, and the place of each among the typed ones. */
   readonly bands: readonly Band[];
   readonly places: readonly number[];
@@ -54,11 +56,12 @@ const plainFaults = {
 };
 
 export function useScaleView(scale: ScaleReply): ScaleView {
-  const draft = useScaleDrafts((state) => state.drafts[scale.id]);
+  const draft = scaleDrafts.use(scale.id);
   return useMemo(() => {
     const precision = { digits: scale.digits, rounding: roundings[scale.rounding] };
     const saved = readBands(scale.bands);
-    const typed = draft?.bands ?? scale.bands.map((band) => shown(band, scale.digits));
+    const savedTyped = scale.bands.map((band) => shown(band, scale.digits));
+    const typed = draft?.now ?? savedTyped;
     const read = readBands(typed);
     const { unreadable } = read;
     const bands = orderBands(read.bands);
@@ -73,9 +76,10 @@ export function useScaleView(scale: ScaleReply): ScaleView {
     const atPlace = (place: number) => counts[places.indexOf(place)] ?? 0;
     return {
       isDraft: draft !== undefined,
-      basedOnVersion: draft?.basedOnVersion ?? scale.latestVersion,
+      basedOnVersion: draft?.basedOn ?? scale.latestVersion,
       canUndo: (draft?.undo.length ?? 0) > 0,
       typed,
+      savedTyped,
       bands,
       places,
       cut,

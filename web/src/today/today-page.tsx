@@ -15,7 +15,7 @@ export function TodayPage() {
   const { data: setUp } = useSetUpCheck(period?.id);
   if (!period || !termLine) return null;
   if (!period.posting) return <NothingPosted period={period} />;
-  const faults = setUp?.faults.length ?? 0;
+  const faults = setUp?.faults.length;
   const lines = linesOf(period, termLine, faults);
   const next = lines.find(({ isDone }) => !isDone);
   return (
@@ -54,8 +54,8 @@ function daysAway(days: number): string {
 interface TodayHeadlineProps {
   readonly period: PeriodReply;
   readonly termLine: TermLineReply;
-  /** Of the set-up. */
-  readonly faults: number;
+  /** Of the set-up; undefined while they are looked for. */
+  readonly faults: number | undefined;
 }
 
 function TodayHeadline({ period, termLine, faults }: TodayHeadlineProps) {
@@ -90,7 +90,7 @@ function TodayHeadline({ period, termLine, faults }: TodayHeadlineProps) {
         </>
       )}
       {window?.state === 'not yet open' && `, and the window opens ${showDeadline(window.opensAt, termLine.now)}`}
-      {faults > 0 && (
+      {faults !== undefined && faults > 0 && (
         <>
           ; the set-up has{' '}
           <Figure tone="warns" to={path('set-up')}>
@@ -136,16 +136,16 @@ interface WayLine {
   readonly isDone: boolean;
 }
 
-function linesOf({ name, posting }: PeriodReply, { now }: TermLineReply, faults: number): WayLine[] {
+function linesOf({ name, posting }: PeriodReply, { now }: TermLineReply, faults: number | undefined): WayLine[] {
   const { itemName, sections, sectionsComplete, window, audit, sealedAt } = posting!;
   const isComplete = sectionsComplete === sections;
   const isSealed = sealedAt !== null;
   return [
     {
       says: 'Set up',
-      note: `${itemName} is reported by ${plural(sections, 'section')}${faults > 0 ? `; ${plural(faults, 'fault')} to settle` : ', and the check finds no fault'}.`,
-      path: faults > 0 ? 'set-up' : 'report-items',
-      act: faults > 0 ? 'Settle the faults' : 'Look at the rules',
+      note: `${itemName} is reported by ${plural(sections, 'section')}${foundFaults(faults)}.`,
+      path: faults ? 'set-up' : 'report-items',
+      act: faults ? 'Settle the faults' : 'Look at the rules',
       isDone: sections > 0,
     },
     {
@@ -179,6 +179,11 @@ function linesOf({ name, posting }: PeriodReply, { now }: TermLineReply, faults:
       isDone: isSealed,
     },
   ];
+}
+
+function foundFaults(faults: number | undefined): string {
+  if (faults === undefined) return '';
+  return faults > 0 ? `; ${plural(faults, 'fault')} to settle` : ', and the check finds no fault';
 }
 
 function Line({ line, isNext }: { line: WayLine; isNext: boolean }) {
