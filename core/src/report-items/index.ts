@@ -1,5 +1,5 @@
 export { checkItem, checkItems, partPeriod, sumOfWeights, type ItemFault, type ItemFaultCode } from './check-items.js';
-export { commentFault, type CommentFault } from './comment-fault.js';
+export { commentFault } from './comment-fault.js';
 export { compositeOf, partState, type Composite, type WeighedPart } from './composite.js';
 export { coverage, coverageChange, reportsItem, type Assignment, type CourseCoverage } from './coverage.js';
 export { isPostedIn } from './posted-in.js';

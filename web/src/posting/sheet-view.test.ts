@@ -83,11 +83,7 @@ describe('what the margin says of an item’s own rules', () => {
 
   it.each([
     [{ kind: 'missing', parts: ['Exam, Quarter 2'] }, 'No value yet: Exam, Quarter 2 is missing.', null],
-    [
-      { kind: 'blocked', code: 'INC', by: 'Exam, Quarter 2' },
-      'Exam, Quarter 2 is INC, so this is INC.',
-      { code: 'INC' },
-    ],
+    [{ kind: 'blocked', code: 'INC', by: 'Exam, Quarter 2' }, 'Exam, Quarter 2 is INC, so this is INC.', 'INC'],
     [{ kind: 'exempt', code: 'EXM' }, 'Every part is EXM.', null],
   ] as const)('a composite of %j says why it has no value', (composite, sentence, proposed) => {
     const [shown] = view(sheet(row({ mark: blank, version: 0, composite })));
