@@ -1,9 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { AuditReply } from '#contract/audit';
+import type { CalendarReply } from '#contract/calendar';
+import type { CoursesReply } from '#contract/courses';
 import type { LogCheckReply } from '#contract/log';
 import type { SaveSheetReply, SheetListReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
+import type { ReportItemsReply } from '#contract/report-items';
+import type { CodesReply, ScalesReply } from '#contract/scales';
 import type { FileImportReply } from '#contract/transfer';
 import { changeOf, openPeriod, sheetNamed } from '../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../test/test-server.js';
@@ -77,6 +81,99 @@ describe('when the database fails half way through', () => {
     expect((await whileFailing('audit_findings', run)).status).toBe(500);
     expect(await counts()).toEqual(before);
     expect((await registrar.get<AuditReply>(`/audit?period=${openPeriod}`)).body.run).toBeNull();
+  });
+});
+
+describe('when the database fails half way through the set-up', () => {
+  const setUp = async () => {
+    const [items, courses, calendars, scales, codes] = await Promise.all(
+      ['/schools/1/report-items', '/schools/1/courses', '/calendars', '/scales?period=6', '/codes'].map(
+        async (path) => (await registrar.get<never>(path)).body,
+      ),
+    );
+    return { items, courses, calendars, scales, codes } as unknown as {
+      items: ReportItemsReply;
+      courses: CoursesReply;
+      calendars: CalendarReply[];
+      scales: ScalesReply;
+      codes: CodesReply;
+    };
+  };
+  type SetUp = Awaited<ReturnType<typeof setUp>>;
+
+  it.each<[string, string, (now: SetUp) => [method: 'PUT' | 'POST', path: string, body: object]]>([
+    [
+      'rules and exceptions',
+      'report_item_exceptions',
+      ({ items }) => [
+        'PUT',
+        '/schools/1/report-items/assignment',
+        { revision: items.revision, rules: items.rules.slice(1), exceptions: items.exceptions },
+      ],
+    ],
+    [
+      'a new item with its windows',
+      'posting_windows',
+      ({ items: { items } }) => {
+        const {
+          id: _id,
+          version: _version,
+          scaleName: _name,
+          labels: _labels,
+          postedGrades: _posted,
+          ...body
+        } = items[0]!;
+        return ['POST', '/schools/1/report-items', { ...body, name: 'Effort', heading: 'Effort', windowsLike: 1 }];
+      },
+    ],
+    [
+      'a calendar',
+      'posting_windows',
+      ({ calendars: [calendar] }) => {
+        const { version, weekdays, periods, windows } = calendar!;
+        const bare = periods.map(({ id, parentId, kind, name, startsOn, endsOn }) => ({
+          id,
+          parentId,
+          kind,
+          startsOn,
+          endsOn,
+          name: `${name} anew`,
+        }));
+        const own = windows.map(({ id: _id, ...window }) => window);
+        return ['PUT', '/schools/1/calendar', { version, weekdays, periods: bare, breaks: [], windows: own }];
+      },
+    ],
+    [
+      'courses',
+      'change_log',
+      ({ courses: { courses } }) => {
+        const changes = courses.map(({ id, version, cells }) => ({ id, version, cells: { ...cells, kind: 'anew' } }));
+        return ['PUT', '/schools/1/courses', { changes, removed: [] }];
+      },
+    ],
+    [
+      'a version of a scale that others follow',
+      'change_log',
+      ({ scales: { scales } }) => {
+        const { id, latestVersion, bands } = scales[0]!;
+        const moved = bands.map((band) => (band.label === 'A' ? { ...band, lowest: '94' } : band));
+        return ['PUT', `/scales/${id}`, { basedOnVersion: latestVersion, fromPeriodId: 6, bands: moved }];
+      },
+    ],
+    [
+      'the codes',
+      'special_codes',
+      ({ codes: { revision, codes } }) => {
+        const bare = codes.map(({ grades: _grades, ...code }) => code);
+        return ['PUT', '/codes', { revision, codes: bare.toReversed() }];
+      },
+    ],
+  ])('saving %s leaves everything as it was', async (_what, table, request) => {
+    const before = await setUp();
+    const [method, path, body] = request(before);
+    const failed = await whileFailing(table, () => registrar.send<Problem>(method, path, body));
+    expect([failed.status, failed.body.code]).toEqual([500, 'unexpected']);
+    expect(await setUp()).toEqual(before);
   });
 });
 

@@ -28,6 +28,21 @@ export function bodyOfCalendar({ weekdays, periods, breaks, windows }: CalendarR
   };
 }
 
+/** What brings a calendar back to what it was: periods that are gone meanwhile are made anew. */
+export function restoreOf(before: CalendarBody, after: CalendarReply): CalendarBody {
+  const there = new Set(after.periods.map(({ id }) => id));
+  const numberNow = (id: number) => (there.has(id) ? id : -Math.abs(id));
+  return {
+    ...before,
+    periods: before.periods.map((period) => ({
+      ...period,
+      id: numberNow(period.id),
+      parentId: period.parentId === null ? null : numberNow(period.parentId),
+    })),
+    windows: before.windows.map((window) => ({ ...window, periodId: numberNow(window.periodId) })),
+  };
+}
+
 /** Changes parts of a school's calendar. With `isSameStep` the change joins the step before it, as in a drag. */
 export function changeCalendar(calendar: CalendarReply, change: Partial<CalendarBody>, isSameStep = false): void {
   const { school, version } = calendar;

@@ -12,7 +12,7 @@ import { Page } from '../ui/page';
 import { Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { BreakList } from './break-list';
-import { bodyOfCalendar, calendarDrafts, type CalendarBody } from './calendar-drafts';
+import { bodyOfCalendar, calendarDrafts, restoreOf, type CalendarBody } from './calendar-drafts';
 import { CalendarHeadline } from './calendar-headline';
 import { calendarFaults, periodViews, yearBeside, yearOfPeriod, yearsOf } from './calendar-view';
 import { CopyYearDialog } from './copy-year-dialog';
@@ -55,28 +55,28 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
   const blocking = faults.filter(({ severity }) => severity === 'blocks');
   const isStale = draft !== undefined && draft.basedOn !== calendar.version;
   const canSave = draft !== undefined && blocking.length === 0 && !isStale && !save.isPending;
-  const store = () => {
-    if (!canSave) return;
-    const { weekdays, periods, breaks, windows } = body;
+  const store = (now: CalendarBody, version: number, undoTo: CalendarBody | undefined) => {
+    const { weekdays, periods, breaks, windows } = now;
     save.mutate(
+      { version, weekdays: [...weekdays], periods: [...periods], breaks: [...breaks], windows: [...windows] },
       {
-        version: draft.basedOn,
-        weekdays: [...weekdays],
-        periods: [...periods],
-        breaks: [...breaks],
-        windows: [...windows],
-      },
-      {
-        onSuccess: () => {
+        onSuccess: (after) => {
           calendarDrafts.discard(schoolId);
-          toast.success(`The calendar of ${calendar.school.shortName} is saved.`);
+          const undo = undoTo && {
+            action: { label: 'Undo', onClick: () => store(restoreOf(undoTo, after), after.version, undefined) },
+          };
+          toast.success(
+            undoTo ? `The calendar of ${calendar.school.shortName} is saved.` : 'The calendar is as it was.',
+            undo ?? {},
+          );
         },
         onError: showProblem,
       },
     );
   };
+  const saveDraft = () => canSave && store(body, draft.basedOn, saved);
   useKeys([
-    { key: 'Ctrl+s', says: 'save the calendar', inFields: true, act: store },
+    { key: 'Ctrl+s', says: 'save the calendar', inFields: true, act: saveDraft },
     { key: 'u', says: 'take back the last step of the draft', act: () => calendarDrafts.undo(schoolId) },
   ]);
   if (!year) return null;
@@ -104,7 +104,7 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
       actions={
         draft ? (
           <>
-            <Button look="main" disabled={!canSave} onClick={store}>
+            <Button look="main" disabled={!canSave} onClick={saveDraft}>
               Save the calendar <Key>Ctrl S</Key>
             </Button>
             <Button onClick={() => calendarDrafts.undo(schoolId)}>Take back a step</Button>

@@ -5,7 +5,7 @@ import type { CalendarReply, PeriodBody } from '#contract/calendar';
 vi.stubGlobal('window', {
   localStorage: { getItem: () => null, setItem: () => undefined, removeItem: () => undefined },
 });
-const { bodyOfCalendar, calendarDrafts, changeCalendar } = await import('./calendar-drafts');
+const { bodyOfCalendar, calendarDrafts, changeCalendar, restoreOf } = await import('./calendar-drafts');
 const { calendarFaults, newId, periodViews, withoutPeriod, yearBeside, yearsOf } = await import('./calendar-view');
 
 const period = (
@@ -110,4 +110,18 @@ it('a drag is one step of the draft, and undoing it takes the draft away', () =>
   expect([draft.basedOn, draft.undo.length, draft.now.periods[2]!.name]).toEqual([4, 1, 'Q2']);
   calendarDrafts.undo(1);
   expect(calendarDrafts.get(1)).toBeUndefined();
+});
+
+it('a calendar is brought back as it was, with periods that are gone made anew', () => {
+  const after = { ...calendar, periods: calendar.periods.filter(({ id }) => id !== 2 && id !== 4) };
+  const restored = restoreOf(body, after);
+  expect(restored.periods.map(({ id, parentId }) => [id, parentId])).toEqual([
+    [1, null],
+    [-2, 1],
+    [-4, -2],
+    [3, -2],
+    [5, 1],
+    [9, null],
+  ]);
+  expect(restored.windows.map(({ periodId }) => periodId)).toEqual([-4]);
 });

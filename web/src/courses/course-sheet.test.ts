@@ -8,6 +8,7 @@ import {
   editsOfFillDown,
   requestOf,
   textOfRange,
+  undoOf,
   withEdits,
   withNewRow,
   withoutRows,
@@ -108,6 +109,21 @@ describe('the spreadsheet of courses', () => {
       { code: 'another course has this code too' },
       { level: 'one of regular, honours, college' },
     ]);
+  });
+
+  it('a save is undone: cells as they were, new courses out again, those taken out made anew', () => {
+    const changes = withoutRows(withNewRow(withEdits(none, [[rows[0]!, 'kind', 'academic']]), rows[0]), [rows[1]!]);
+    const after = {
+      ...reply,
+      courses: [{ ...reply.courses[0]!, version: 4 }, reply.courses[2]!, course(9, cells('N1'))],
+    };
+    expect(undoOf(changes, reply, after)).toEqual({
+      changes: [
+        { id: 1, version: 4, cells: cells('A1') },
+        { id: null, version: 0, cells: cells('A2') },
+      ],
+      removed: [9],
+    });
   });
 
   it('a new course begins in the department of the one beside it, and goes again without a trace', () => {

@@ -139,6 +139,20 @@ export function requestOf(changes: CourseChanges): SaveCoursesRequest {
   };
 }
 
+/** What brings back what a save changed: cells as they were, new courses out again, those taken out made anew. */
+export function undoOf(changes: CourseChanges, before: CoursesReply, after: CoursesReply): SaveCoursesRequest {
+  const known = new Set(before.courses.map(({ id }) => id));
+  const cellsBefore = (id: number) => before.courses.find((course) => course.id === id)!.cells;
+  const changed = after.courses.filter(({ id }) => known.has(id) && changes.cells[id]);
+  return {
+    changes: [
+      ...changed.map(({ id, version }) => ({ id, version, cells: cellsBefore(id) })),
+      ...changes.removed.map((id) => ({ id: null, version: 0, cells: cellsBefore(id) })),
+    ],
+    removed: after.courses.filter(({ id }) => !known.has(id)).map(({ id }) => id),
+  };
+}
+
 function fold(code: string): string {
   return code.trim().toLowerCase();
 }

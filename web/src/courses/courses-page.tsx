@@ -15,7 +15,7 @@ import { useKeys } from '../ui/use-keys';
 import { CopySetUpDialog } from './copy-set-up-dialog';
 import { courseDrafts, noChanges } from './course-drafts';
 import { CourseGrid } from './course-grid';
-import { courseRows, requestOf, withEdits, withNewRow, withoutRows, type CourseRow } from './course-sheet';
+import { courseRows, requestOf, undoOf, withEdits, withNewRow, withoutRows, type CourseRow } from './course-sheet';
 import { DefaultsDialog } from './defaults-dialog';
 import { ImportCoursesDialog } from './import-courses-dialog';
 import { useCourses, usePlanCourseImport, useSaveCourses } from './queries';
@@ -61,10 +61,15 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
   const store = () => {
     if (!canSave) return;
     save.mutate(requestOf(changes), {
-      onSuccess: () => {
+      onSuccess: (after) => {
         courseDrafts.discard(schoolId);
         setMarked(new Set());
-        toast.success(`${plural(count, 'course')} saved.`);
+        const undo = () =>
+          save.mutate(undoOf(changes, reply, after), {
+            onSuccess: () => toast.success('The courses are as they were.'),
+            onError: showProblem,
+          });
+        toast.success(`${plural(count, 'course')} saved.`, { action: { label: 'Undo', onClick: undo } });
       },
       onError: (error) => {
         if (error instanceof ProblemError && error.problem.errors[0])

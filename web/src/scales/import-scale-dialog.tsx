@@ -1,3 +1,4 @@
+import Papa from 'papaparse';
 import { useMemo, useState } from 'react';
 import { formatAtLeast } from '#core/numbers';
 import {
@@ -28,18 +29,13 @@ const example =
 export function ImportScaleDialog({ scale, onClose, onTake }: ImportScaleDialogProps) {
   const [text, setText] = useState('');
   const [settled, setSettled] = useState<readonly StatedBand[] | undefined>();
-  const read = useMemo(() => readStatedScale(text.split(/\r?\n/).map((row) => row.split(/\t|;/))), [text]);
+  const read = useMemo(() => readStatedScale(rowsOf(text)), [text]);
   const stated = settled ?? statedOf(read.lines);
   const faults = checkStatedEnds(stated, scale.digits);
   const onFile = async (file: File | undefined) => {
     if (!file) return;
     setSettled(undefined);
-    setText(
-      (await file.text())
-        .replace(/^\uFEFF/, '')
-        .replaceAll(/,(?=(?:[^"]*"[^"]*")*[^"]*$)/g, '\t')
-        .replaceAll('"', ''),
-    );
+    setText((await file.text()).replace(/^\uFEFF/, ''));
   };
   return (
     <Dialog
@@ -109,6 +105,11 @@ export function ImportScaleDialog({ scale, onClose, onTake }: ImportScaleDialogP
       )}
     </Dialog>
   );
+}
+
+/** Whatever sign stands between the columns, most likely a tab as spreadsheets copy it. */
+function rowsOf(text: string): string[][] {
+  return Papa.parse<string[]>(text.trim(), { delimitersToGuess: ['\t', ';', ',', '|'] }).data;
 }
 
 function FaultRow({ fault, onSettle }: { fault: EndFault; onSettle: (keeps: 'upper' | 'lower') => void }) {

@@ -6,6 +6,7 @@ import { decimalOrThrow, formatAtLeast } from '#core/numbers';
 import { moveCutOff } from '#core/scales';
 import { SetUpNote } from '../set-up/set-up-note';
 import { ProblemError } from '../shell/api';
+import { useScope } from '../shell/scope';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
 import { plural } from '../ui/format';
@@ -17,7 +18,7 @@ import { scaleDrafts } from './scale-drafts';
 import { EdgesTable } from './edges-table';
 import { EffectDialog } from './effect-dialog';
 import { ImportScaleDialog } from './import-scale-dialog';
-import { useRemoveScale, useSaveScale } from './queries';
+import { useAddScale, useRemoveScale, useSaveScale } from './queries';
 import { Ruler } from './ruler';
 import { ScaleFactsDialog } from './scale-facts-dialog';
 import { ScaleHeadline } from './scale-headline';
@@ -37,9 +38,12 @@ interface ScaleDeskProps {
 
 /** One scale to look at, to try and to change. A change is a draft until it is saved as the next version. */
 export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }: ScaleDeskProps) {
+  const { schoolId } = useScope();
   const view = useScaleView(scale);
   const save = useSaveScale(scale.id);
   const remove = useRemoveScale(period.id);
+  const addAgain = useAddScale(schoolId);
+
   const [chosen, setChosen] = useState<number | null>(null);
   const [dialog, setDialog] = useState<'effect' | 'import' | 'facts' | undefined>();
   const problem = save.error instanceof ProblemError ? save.error : undefined;
@@ -77,6 +81,22 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
         onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
       },
     );
+  const takeOut = () =>
+    remove.mutate(scale.id, {
+      onSuccess: () => {
+        const again = {
+          name: scale.name,
+          kind: scale.kind,
+          tie: null,
+          fromPeriodId: period.id,
+          bands: [...scale.bands],
+        };
+        toast.success(`${scale.name} is taken out.`, {
+          action: { label: 'Undo', onClick: () => addAgain.mutate(again, { onError: showProblem }) },
+        });
+      },
+      onError: showProblem,
+    });
   const canSave = view.isDraft && isReadable && blocking.length === 0 && !save.isPending && !isStale;
   const canPreview = view.isDraft && isReadable && blocking.length === 0 && scale.coursesUsingIt > 0;
   useKeys([
@@ -106,15 +126,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
             <Button onClick={onAdd}>New scale</Button>
             <Button onClick={() => setDialog('facts')}>Name and tie</Button>
             {!isTied && <Button onClick={() => setDialog('import')}>Import bands</Button>}
-            <Button
-              look="quiet"
-              onClick={() =>
-                remove.mutate(scale.id, {
-                  onSuccess: () => toast.success(`${scale.name} is taken out.`),
-                  onError: showProblem,
-                })
-              }
-            >
+            <Button look="quiet" onClick={takeOut}>
               Take it out
             </Button>
           </>
