@@ -30,7 +30,7 @@ export default defineConfig({
           testTimeout: 240_000,
           hookTimeout: 240_000,
           sequence: { groupOrder: 1 },
-          maxWorkers: 1,
+          maxWorkers: 2,
         },
       },
     ],

@@ -57,6 +57,31 @@ describe('a new school year', () => {
     await desk.sees('The calendar of Upper School is saved.');
   });
 
+  it('is moved by pointer as well, one step for a drag, and a save can be undone', async () => {
+    const edge = () => browser.driver.findElement(By.css('[aria-label="Last day of Quarter 3"][role="slider"]'));
+    const value = async () => (await edge()).getAttribute('aria-valuetext');
+    await desk.seesNot('is saved.'); // so that there is one notice to undo
+    const before = await value();
+    await browser.driver
+      .actions()
+      .dragAndDrop(await edge(), { x: 14, y: 0 })
+      .perform();
+    expect(await value()).not.toBe(before);
+    await desk.click('Take back a step');
+    expect(await value()).toBe(before);
+    await browser.driver
+      .actions()
+      .dragAndDrop(await edge(), { x: -14, y: 0 })
+      .perform();
+    const moved = await value();
+    await desk.click('Save the calendar');
+    await desk.sees('The calendar of Upper School is saved.');
+    expect(await value()).toBe(moved);
+    await desk.click('Undo');
+    await desk.sees('The calendar is as it was.');
+    expect(await value()).toBe(before);
+  });
+
   it('shows the other schools beside it, each with its own year', async () => {
     await desk.click('Gannet Primary');
     await desk.reads(/Gannet Primary has \d+ days with classes in 2026–27, in 3 trimesters/);

@@ -156,6 +156,8 @@ export interface SheetReply {
   readonly window: WindowReply | null;
   readonly sealedAt: string | null;
   readonly scaleName: string;
+  /** What puts it in force: the report item, the school, honours courses and the like. */
+  readonly scaleFrom: string;
   /** The scale versions that the sheet's grades use, the one in force among them. */
   readonly scales: readonly { readonly version: number; readonly bands: readonly BandBody[] }[];
   readonly scaleVersion: number;

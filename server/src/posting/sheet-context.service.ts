@@ -5,7 +5,7 @@ import type { WindowReply } from '#contract/calendar';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { Clock, Refusal, tables, type Actor, type Queries } from '#server/platform';
 import { ReportingService, ReportItemsRepository, type ReportingSection, type KeptItem } from '#server/report-items';
-import { SectionScales, type ScaleVersion } from '#server/scales';
+import { SectionScales, type SectionScale } from '#server/scales';
 import { canOpenSheet } from './posting-policy.js';
 
 /** All that stands around the rows of a grade sheet. */
@@ -15,7 +15,7 @@ export interface SheetContext {
   readonly period: SchoolPeriod;
   readonly window: WindowReply | null;
   readonly sealedAt: Date | null;
-  readonly scale: ScaleVersion;
+  readonly scale: SectionScale;
 }
 
 @Injectable()

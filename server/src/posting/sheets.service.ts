@@ -92,6 +92,7 @@ export class SheetsService {
       window: context.window,
       sealedAt: context.sealedAt?.toISOString() ?? null,
       scaleName: scale.scaleName,
+      scaleFrom: scale.from,
       scales: [...versions.values()].map(({ number, bands }) => ({ version: number, bands: bands.map(bodyOfBand) })),
       scaleVersion: scale.number,
       digits: item.digits,

@@ -49,6 +49,7 @@ export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: Shee
               {
                 says: `On ${sheet.scaleName}, version ${sheet.scaleVersion}`,
                 figure: found.band ? showLabel(found.band.label) : 'no label',
+                note: `In force because of ${sheet.scaleFrom}.`,
                 isResult: true,
               },
             ]}

@@ -58,6 +58,7 @@ export const sheetOf = (rows: readonly SheetRowReply[], more: Partial<SheetReply
   window: null,
   sealedAt: null,
   scaleName: 'Letter scale',
+  scaleFrom: 'the school',
   scales: [{ version: 1, bands: [band('A', '90'), band('B', '0')] }],
   scaleVersion: 1,
   digits: 1,
