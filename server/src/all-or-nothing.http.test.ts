@@ -120,6 +120,7 @@ describe('when the database fails half way through the set-up', () => {
           version: _version,
           scaleName: _name,
           labels: _labels,
+          descriptors: _words,
           postedGrades: _posted,
           ...body
         } = items[0]!;

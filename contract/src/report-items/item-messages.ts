@@ -217,6 +217,7 @@ export interface ItemReply extends ItemBody {
   readonly scaleName: string | null;
   /** Labels of its own scale, or of the school's, from the top. */
   readonly labels: readonly string[];
+  readonly descriptors: readonly string[];
   readonly postedGrades: number;
 }
 

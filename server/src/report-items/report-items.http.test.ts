@@ -102,6 +102,7 @@ describe('an item', () => {
       version: _version,
       scaleName: _name,
       labels: _labels,
+      descriptors: _words,
       postedGrades: _posted,
       ...body
     } = itemNamed(reply, name);

@@ -172,6 +172,7 @@ export class ReportItemsService {
         version: item.version,
         scaleName: item.scaleId === null ? null : names.get(item.scaleId)!,
         labels: scales.find(({ id }) => id === (item.scaleId ?? schoolScale))?.labels ?? [],
+        descriptors: scales.find(({ id }) => id === (item.scaleId ?? schoolScale))?.descriptors ?? [],
         postedGrades: posted.reduce((sum, each) => sum + (each.itemId === item.id ? each.posted : 0), 0),
       })),
       ...bodies,

@@ -167,6 +167,16 @@ describe('scales that follow another', () => {
     ]);
   });
 
+  it('a version for an earlier period leaves the later one its own', async () => {
+    const [earlier, later] = [await scaleIn(4), await scaleIn(6)];
+    const { status } = await save(earlier, withCutOff(earlier.bands, 'C', '74'));
+    expect([status, (await scaleIn(4)).version.number, (await scaleIn(6)).version.number]).toEqual([
+      200,
+      earlier.latestVersion + 1,
+      later.version.number,
+    ]);
+  });
+
   it('cannot follow each other in a ring', async () => {
     const request = { name: 'Letter scale', tie: { toId: 11, cutOffShift: '0', pointsShift: '0' } };
     const { body } = await registrar.send<Problem>('PUT', '/scales/1/facts?period=6', request);

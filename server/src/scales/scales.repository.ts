@@ -51,7 +51,10 @@ export class ScalesRepository {
     return rows.map(scaleOfRow);
   }
 
-  /** The versions in force in a period, by scale: of each the newest of those that began no later than it. */
+  /**
+   * The versions in force in a period, by scale: of each the one that began last, no later than it; of several that
+   * began together the newest.
+   */
   async inForce(
     queries: Queries,
     scaleIds: readonly number[],
@@ -63,7 +66,7 @@ export class ScalesRepository {
       .from(scaleVersions)
       .innerJoin(periods, eq(periods.id, scaleVersions.fromPeriodId))
       .where(and(inArray(scaleVersions.scaleId, [...scaleIds]), lte(periods.startsOn, period.startsOn)))
-      .orderBy(asc(scaleVersions.scaleId), desc(scaleVersions.number));
+      .orderBy(asc(scaleVersions.scaleId), desc(periods.startsOn), desc(scaleVersions.number));
     const versions = await this.versions(
       queries,
       rows.map(({ id }) => id),

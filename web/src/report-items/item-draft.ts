@@ -37,7 +37,15 @@ export function newItem(reply: ReportItemsReply): ItemBody {
 }
 
 export function bodyOfReply(item: ItemReply): ItemBody {
-  const { id: _id, version: _version, scaleName: _name, labels: _labels, postedGrades: _posted, ...body } = item;
+  const {
+    id: _id,
+    version: _version,
+    scaleName: _name,
+    labels: _labels,
+    descriptors: _words,
+    postedGrades: _posted,
+    ...body
+  } = item;
   return { ...body, parts: body.parts.map((part) => ({ ...part, weight: shortWeight(part.weight) })) };
 }
 

@@ -29,7 +29,11 @@ export function ReportCard({ reply, chosenId, onChoose, onMove }: ReportCardProp
           >
             <span className="flex items-baseline justify-between gap-2">
               <b className="truncate">{item.name}</b>
-              <span className="figures text-[18px] font-bold text-eucalypt">{sampleOf(item)}</span>
+              <span
+                className={`shrink-0 font-bold text-eucalypt ${item.familyView === 'descriptor' ? 'max-w-[60%] truncate' : 'figures text-[18px]'}`}
+              >
+                {sampleOf(item)}
+              </span>
             </span>
             <span className="mt-0.5 block text-[12px] leading-snug text-quiet">
               {postedInWords(item, reply.periods)}, {sourceWords[item.source]}
@@ -80,7 +84,7 @@ function MoveButton({
 }
 
 /** What would stand in the column: the second label from the top, as most families see one like it. */
-function sampleOf({ familyView, labels, digits }: ItemReply): string {
+function sampleOf({ familyView, labels, descriptors, digits }: ItemReply): string {
   const label = showLabel(labels[1] ?? labels[0] ?? '–');
   const percent = (88.46).toFixed(digits);
   switch (familyView) {
@@ -91,6 +95,7 @@ function sampleOf({ familyView, labels, digits }: ItemReply): string {
     case 'both':
       return `${percent} ${label}`;
     case 'descriptor':
+      return descriptors[1] || descriptors[0] || label;
     case 'label':
       return label;
   }

@@ -53,7 +53,7 @@ export function BandTable(props: BandTableProps) {
                 In use
               </th>
               <th className="w-[56px] text-right">Grades</th>
-              <th className="w-[50px] text-right">Draft</th>
+              {view.isDraft && <th className="w-[50px] text-right">Draft</th>}
               <th className="w-[62px]">
                 <span className="sr-only">Order</span>
               </th>
@@ -137,9 +137,11 @@ function BandRow({
         <td className="text-center">{check('earnsCredit', 'earns credit', band.earnsCredit)}</td>
         <td className="text-center">{check('isOff', 'is in use', !band.isOff)}</td>
         <td className="figures pr-2! text-right">{showCount(view.gradesByPlace[place]!)}</td>
-        <td className={`figures pr-2! text-right ${shift === 0 ? 'text-quiet' : 'font-bold text-wattle'}`}>
-          {shift === 0 ? '–' : shift > 0 ? `+${shift}` : `−${-shift}`}
-        </td>
+        {view.isDraft && (
+          <td className={`figures pr-2! text-right ${shift === 0 ? 'text-quiet' : 'font-bold text-wattle'}`}>
+            {shift === 0 ? '–' : shift > 0 ? `+${shift}` : `−${-shift}`}
+          </td>
+        )}
         <td className="text-right whitespace-nowrap">
           <button
             type="button"
