@@ -1,4 +1,5 @@
 // npm run bench: measures against peers and limits, each pair in one run, and writes docs/bench.md.
+import { execFileSync } from 'node:child_process';
 import { readdirSync, writeFileSync } from 'node:fs';
 import { cpus, totalmem } from 'node:os';
 import { join } from 'node:path';
@@ -45,6 +46,9 @@ ${readdirSync(join(root, 'bench'))
   .join('\n')}
 `,
 );
+execFileSync(process.execPath, [join(root, 'node_modules/prettier/bin/prettier.cjs'), '--write', 'docs/bench.md'], {
+  cwd: root,
+});
 process.exit(rows.some((row) => row.at(-1) === 'BROKEN') ? 1 : 0);
 
 function time(milliseconds) {

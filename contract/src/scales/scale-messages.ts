@@ -99,6 +99,10 @@ export class NewScaleRequest extends BandsBody {
   @IsIn(scaleKinds, { message: `one of ${scaleKinds.join(', ')}` })
   kind!: ScaleKind;
 
+  /** For every school of the district, rather than for one. */
+  @IsBoolean()
+  isDistrictWide!: boolean;
+
   /** Tied to another scale its bands follow that one, and `bands` is left empty. */
   @ValidateIf((scale: NewScaleRequest) => scale.tie !== null)
   @ValidateNested()
@@ -152,6 +156,7 @@ export interface TieReply extends TieBody {
 export interface ScaleReply {
   readonly id: number;
   readonly name: string;
+  readonly isDistrictWide: boolean;
   readonly kind: ScaleKind;
   readonly tie: TieReply | null;
   /** Scales that are tied to this one and follow each of its versions. */

@@ -55,8 +55,10 @@ export class PlacementsService {
       fields.push({ field: 'sectionId', detail: 'a section of this school' });
     }
     const scales = await this.scales.ofSchool(queries, schoolId);
-    if (scaleId !== null && !scales.some(({ id }) => id === scaleId)) {
-      fields.push({ field: 'scaleId', detail: 'a scale of this school' });
+    const scale = scales.find(({ id }) => id === scaleId);
+    if (scaleId !== null && !scale) fields.push({ field: 'scaleId', detail: 'a scale of this school' });
+    if (kind === 'system' && scale && scale.schoolId !== null) {
+      fields.push({ field: 'scaleId', detail: 'a scale of the whole district, as other schools would use it too' });
     }
     if (fields.length > 0) throw new Refusal('fields-wrong', {}, fields);
   }

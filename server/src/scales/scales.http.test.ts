@@ -194,7 +194,7 @@ describe('a new scale', () => {
     descriptor: label,
     isOff: false,
   }));
-  const request = { name: 'Safety', kind: 'choice', tie: null, fromPeriodId: 4, bands: choices };
+  const request = { name: 'Safety', kind: 'choice', isDistrictWide: false, tie: null, fromPeriodId: 4, bands: choices };
 
   it('of choices needs no cut-offs, and goes again while nothing uses it', async () => {
     const { status, body } = await registrar.send<ScalesReply>('POST', '/schools/1/scales', request);
@@ -241,6 +241,29 @@ describe('where a scale is in force', () => {
     const { courses } = await scalesIn(12);
     const { status, body } = await place<Problem>({ kind: 'course', courseId: courses[0]!.id, scaleId: 22 }, 2);
     expect([status, body.detail]).toEqual([409, 'the school puts Four steps in force and locks it for all below.']);
+  });
+
+  it('for the whole district it takes a scale of the district, which every school then sees', async () => {
+    const { body: refused } = await place<Problem>({ kind: 'system', scaleId: 1 });
+    expect(refused.errors).toEqual([
+      { field: 'scaleId', detail: 'a scale of the whole district, as other schools would use it too' },
+    ]);
+    const { bands } = await scaleIn(3);
+    const added = {
+      name: 'District letters',
+      kind: 'percent',
+      isDistrictWide: true,
+      tie: null,
+      fromPeriodId: 3,
+      bands,
+    };
+    const { body } = await registrar.send<ScalesReply>('POST', '/schools/1/scales', added);
+    const { id } = named(body, 'District letters');
+    expect((await place({ kind: 'system', scaleId: id })).status).toBe(204);
+    const college = await scalesIn(23);
+    expect([named(college, 'District letters').id, college.placements[0]!.place]).toEqual([id, 'the school']);
+    expect(college.placements.some(({ kind, scaleId }) => kind === 'system' && scaleId === id)).toBe(true);
+    expect(college.courses.every(({ scaleId }) => scaleId === 3)).toBe(true);
   });
 
   it('a place that is none is refused', async () => {

@@ -67,7 +67,8 @@ export class ScalesService {
         ? deriveBands((await this.baseOrThrow(queries, schoolId, tie.toId, period)).bands, tie.shift)
         : request.bands.map(bandOfBody);
       refuseFaults(checkScale(bands, { digits: usualPrecision.digits, rounding: roundHalfUp }, request.kind));
-      const row = { schoolId, name: request.name.trim(), kind: request.kind, tie };
+      const { name, kind, isDistrictWide } = request;
+      const row = { schoolId: isDistrictWide ? null : schoolId, name: name.trim(), kind, tie };
       const id = await this.scales.add(queries, row);
       await this.addVersion(queries, actor, { ...row, id }, period, bands);
       return this.read(queries, period.id);
@@ -146,7 +147,7 @@ export class ScalesService {
   private async reply(
     queries: Queries,
     scales: readonly ScaleRow[],
-    { id, name, kind, tie }: ScaleRow,
+    { id, schoolId, name, kind, tie }: ScaleRow,
     version: ScaleVersion,
     uses: readonly ScaleUse[],
     periodId: number,
@@ -158,6 +159,7 @@ export class ScalesService {
     return {
       id,
       name,
+      isDistrictWide: schoolId === null,
       kind,
       tie: own ? { ...tieBody({ tie })!, toName: own.name } : null,
       followers: scales.filter((other) => other.tie?.toId === id).map((other) => ({ id: other.id, name: other.name })),

@@ -7,7 +7,7 @@ import { showProblem } from '../shell/show-problem';
 import { useScope } from '../shell/scope';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
-import { SelectField, TextField } from '../ui/field';
+import { CheckField, SelectField, TextField } from '../ui/field';
 import { useAddScale } from './queries';
 import { TieFields } from './tie-fields';
 import { kindWords } from './words';
@@ -48,6 +48,7 @@ export function NewScaleDialog({ reply, period, onClose, onAdded }: NewScaleDial
   const [name, setName] = useState('');
   const [kind, setKind] = useState<ScaleKind>('percent');
   const [copied, setCopied] = useState(0);
+  const [isDistrictWide, setDistrictWide] = useState(false);
   const [tie, setTie] = useState<TieBody | null>(null);
   const add = useAddScale(schoolId);
   const problem = add.error instanceof ProblemError ? add.error : undefined;
@@ -55,7 +56,7 @@ export function NewScaleDialog({ reply, period, onClose, onAdded }: NewScaleDial
   const bands = alike.find(({ id }) => id === copied)?.bands ?? beginnings[kind];
   const submit = () =>
     add.mutate(
-      { name, kind, tie, fromPeriodId: period.id, bands: tie ? [] : [...bands] },
+      { name, kind, isDistrictWide, tie, fromPeriodId: period.id, bands: tie ? [] : [...bands] },
       {
         onSuccess: (after) => onAdded(Math.max(...after.scales.map(({ id }) => id))),
         onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
@@ -111,6 +112,11 @@ export function NewScaleDialog({ reply, period, onClose, onAdded }: NewScaleDial
             </SelectField>
           )}
         </div>
+        <CheckField
+          label="for every school of the district"
+          checked={isDistrictWide}
+          onChange={(event) => setDistrictWide(event.target.checked)}
+        />
         <TieFields scales={alike} tie={tie} fault={(field) => problem?.fault(field)} onChange={setTie} />
       </div>
     </Dialog>

@@ -163,11 +163,13 @@ function NewPlacement({ reply, onPut }: { reply: ScalesReply; onPut: (request: P
           : kind === 'section'
             ? reply.sections.map(({ id, name }) => [String(id), name])
             : [];
+  const offered = reply.scales.filter((scale) => kind !== 'system' || scale.isDistrictWide);
+  const placed = offered.some(({ id }) => id === scaleId) ? scaleId : (offered[0]?.id ?? 0);
   const chosen = where || choices[0]?.[0] || '';
   const request = (): PlaceScaleRequest => ({
     ...nowhere,
     kind,
-    scaleId,
+    scaleId: placed,
     isLocked,
     ...(kind === 'department' ? { department: chosen } : {}),
     ...(kind === 'level' ? { level: chosen as CourseLevel } : {}),
@@ -202,19 +204,22 @@ function NewPlacement({ reply, onPut }: { reply: ScalesReply; onPut: (request: P
           </SelectField>
         )}
       </div>
-      <SelectField label="Scale" value={scaleId} onChange={(event) => setScaleId(Number(event.target.value))}>
-        {reply.scales.map(({ id, name }) => (
+      <SelectField label="Scale" value={placed} onChange={(event) => setScaleId(Number(event.target.value))}>
+        {offered.map(({ id, name }) => (
           <option key={id} value={id}>
             {name}
           </option>
         ))}
       </SelectField>
+      {kind === 'system' && offered.length === 0 && (
+        <p className="text-[13px] text-wattle">No scale is for every school yet; make one with “New scale”.</p>
+      )}
       <CheckField
         label="lock it: nothing below may differ"
         checked={isLocked}
         onChange={(event) => setLocked(event.target.checked)}
       />
-      <Button look="main" disabled={!scaleId} onClick={() => onPut(request())}>
+      <Button look="main" disabled={!placed} onClick={() => onPut(request())}>
         Put it in force
       </Button>
     </Panel>

@@ -87,6 +87,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
         const again = {
           name: scale.name,
           kind: scale.kind,
+          isDistrictWide: scale.isDistrictWide,
           tie: null,
           fromPeriodId: period.id,
           bands: [...scale.bands],

@@ -18,7 +18,7 @@ export function ScaleList({
   const drafts = scaleDrafts.useAll();
   return (
     <Panel label="Scales" className="flex shrink-0 overflow-x-auto">
-      {scales.map(({ id, name, kind, tie, items, coursesUsingIt, version }) => (
+      {scales.map(({ id, name, kind, tie, items, coursesUsingIt, version, isDistrictWide }) => (
         <button
           key={id}
           type="button"
@@ -32,6 +32,7 @@ export function ScaleList({
           </span>
           <span className="block text-[12px] text-quiet">
             {kindWords[kind]}
+            {isDistrictWide && ' of the district'}
             {coursesUsingIt > 0
               ? `; ${items.join(', ')} of ${plural(coursesUsingIt, 'course')}`
               : `; from ${version.fromPeriod}, not used in this period`}
