@@ -1,0 +1,121 @@
+import { describe, expect, it } from 'vitest';
+import type { CoveredCourseReply, ItemBody, ItemReply, ReportItemsReply } from '#contract/report-items';
+import { ordinalWord, partName, shortWeight } from './composite-bar';
+import { bodyOfReply, itemFaults, newItem } from './item-draft';
+import { filterOf } from './items-headline';
+import { postedInWords } from './words';
+
+const item = (id: number, name: string, more: Partial<ItemReply> = {}): ItemReply => ({
+  ...newItem({ periods: [{ kind: 'quarter', names: [] }] } as unknown as ReportItemsReply),
+  id,
+  version: 1,
+  scaleName: null,
+  labels: ['A', 'B'],
+  descriptors: ['Excellent', 'Good'],
+  postedGrades: 0,
+  name,
+  heading: name.slice(0, 14),
+  ...more,
+});
+const course = (id: number, covers: CoveredCourseReply['covers'], onTranscript = true): CoveredCourseReply => ({
+  id,
+  code: `C${id}`,
+  title: `Course ${id}`,
+  department: 'Sea',
+  kind: 'academic',
+  level: 'regular',
+  length: 'year',
+  credits: '1',
+  onTranscript,
+  scaleName: 'Letter scale',
+  covers,
+});
+const byRule = (itemId: number, reports = true) => ({ itemId, reports, kind: 'rule' as const, at: 0 });
+const reply: ReportItemsReply = {
+  revision: 'r',
+  items: [
+    item(1, 'Quarter grade', { onTranscript: true }),
+    item(2, 'Exam', { ordinals: [2, 4] }),
+    item(3, 'Semester grade', {
+      periodKind: 'semester',
+      source: 'composite',
+      parts: [
+        { itemId: 1, ordinal: 1, weight: '40.00' },
+        { itemId: 1, ordinal: 2, weight: '40.00' },
+        { itemId: 2, ordinal: 2, weight: '20.00' },
+      ],
+    }),
+  ],
+  rules: [],
+  exceptions: [],
+  departments: ['Sea'],
+  kinds: ['academic'],
+  scales: [],
+  periods: [
+    { kind: 'semester', names: ['Semester 1', 'Semester 2'] },
+    { kind: 'quarter', names: ['Quarter 1', 'Quarter 2', 'Quarter 3', 'Quarter 4'] },
+  ],
+  courses: [
+    course(11, [byRule(1), byRule(2), byRule(3)]),
+    course(12, [byRule(1), { itemId: 2, reports: false, kind: 'exception', at: 0 }]),
+    course(13, [byRule(2)]),
+    course(14, [], false),
+  ],
+};
+
+describe('what keeps an item from being saved', () => {
+  const semester = bodyOfReply(reply.items[2]!);
+  const withWeights = (...weights: string[]): ItemBody => ({
+    ...semester,
+    parts: semester.parts.map((part, at) => ({ ...part, weight: weights[at]! })),
+  });
+  it.each<[string, ItemBody, number, string[]]>([
+    ['nothing', semester, 3, []],
+    [
+      'no name and no heading',
+      newItem(reply),
+      0,
+      ['The item needs a name, such as Quarter grade.', 'The item needs a short heading for its column.'],
+    ],
+    ['99.99', withWeights('40', '40', '19.99'), 3, ['The weights add up to 99.99; they must make exactly 100.']],
+    ['a word', withWeights('40', '40', 'rest'), 3, ['Every weight is a number with at most two decimals, such as 40.']],
+    [
+      'three decimals',
+      withWeights('40', '40', '20.000'),
+      3,
+      ['Every weight is a number with at most two decimals, such as 40.'],
+    ],
+    [
+      'itself',
+      { ...semester, parts: [{ itemId: 3, ordinal: 1, weight: '100' }] },
+      3,
+      ['Semester grade would be a part of itself: Semester grade → Semester grade.'],
+    ],
+  ])('%s', (_what, body, id, faults) => expect(itemFaults(body, id, reply)).toEqual(faults));
+});
+
+describe('the courses that the address asks for', () => {
+  const shown = (search: string) =>
+    reply.courses.filter(filterOf(new URLSearchParams(search), reply)).map(({ id }) => id);
+  it.each([
+    ['', [11, 12, 13, 14]],
+    ['show=lacking', [13]],
+    ['show=exceptions', [12]],
+    ['without=2', [12, 14]],
+    ['course=13&show=exceptions', [13]],
+  ])('"%s" shows %j', (search, ids) => expect(shown(search)).toEqual(ids));
+});
+
+it('says in words when an item is posted and what a part is', () => {
+  expect(reply.items.map((each) => postedInWords(each, reply.periods))).toEqual([
+    'each quarter',
+    'Quarter 2 and Quarter 4',
+    'each semester',
+  ]);
+  expect([partName(reply, 2, 2), partName(reply, 9, 1), ordinalWord(4)]).toEqual([
+    'Exam, 2nd quarter',
+    'choose an item',
+    '4th',
+  ]);
+  expect(['40.00', '33.30', '100', 'half'].map(shortWeight)).toEqual(['40', '33.3', '100', 'half']);
+});
