@@ -59,7 +59,15 @@ export async function loadDistrict({ pool }: OpenDatabase, district: District): 
 const settings = [
   { key: 'clock-offset-ms', value: Date.parse(demoNow) - Date.now() },
   { key: 'time-zone', value: 'UTC' },
-  { key: 'gpa', value: { additions: { regular: '0', honours: '0.5', college: '1' }, digits: 3, rounding: 'halfUp' } },
+  {
+    key: 'gpa',
+    value: {
+      additions: { regular: '0', honours: '0.5', college: '1' },
+      mostAddedCredits: '4',
+      digits: 3,
+      rounding: 'halfUp',
+    },
+  },
   {
     key: 'demo-people',
     value: demoAccounts.map(({ username, givenName, familyName, does }) => ({

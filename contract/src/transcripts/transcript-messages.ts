@@ -58,6 +58,8 @@ export interface TranscriptPeriodReply {
 
 export interface GpaPolicyReply {
   readonly additions: Readonly<Record<CourseLevel, string>>;
+  /** The most credits that additions are given for; null for no limit. */
+  readonly mostAddedCredits: string | null;
   readonly digits: number;
   readonly rounding: RoundingName;
 }

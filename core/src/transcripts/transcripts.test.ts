@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Course, CourseLevel } from '#core/courses';
-import { decimalOrThrow, formatDecimal, roundDown, roundHalfUp } from '#core/numbers';
+import { decimalOrThrow, formatDecimal, roundDown, roundHalfUp, roundTo } from '#core/numbers';
 import { newCode, noMark } from '#core/posting';
 import { letterBands } from '../scales/letter-scale.fixture.js';
 import { creditShares, entryOfMark, gpa, type GpaPolicy, type TranscriptEntry } from './index.js';
@@ -9,6 +9,7 @@ import { creditShares, entryOfMark, gpa, type GpaPolicy, type TranscriptEntry } 
 const nothing = decimalOrThrow('0');
 const unweighted: GpaPolicy = {
   additions: { regular: nothing, honours: nothing, college: nothing },
+  mostAddedCredits: null,
   digits: 3,
   rounding: roundHalfUp,
 };
@@ -75,7 +76,7 @@ describe('GPA', () => {
   });
 
   // University of California, freshman GPA requirement (from memory): A 4 … F 0, one extra point for A, B, C in honours
-  // courses. The caps on semesters are not applied here.
+  // courses.
   it('gives one extra point to passing honours grades and none to a failing one', () => {
     const policy = { ...unweighted, additions: { ...unweighted.additions, honours: decimalOrThrow('1') } };
     expect(
@@ -84,6 +85,38 @@ describe('GPA', () => {
         policy,
       ),
     ).toBe('2.750');
+  });
+
+  // The same source: at most 8 semesters carry the extra point. Counted here as one credit a semester, ten semesters of A
+  // in honours courses and two of B in others make (10 × 4 + 8 + 2 × 3) ÷ 12. Its second limit, by year, is not applied.
+  it('gives the extra point for no more credits than the limit', () => {
+    const policy = {
+      ...unweighted,
+      additions: { ...unweighted.additions, honours: decimalOrThrow('1') },
+      mostAddedCredits: decimalOrThrow('8'),
+    };
+    const semesters = [
+      ...Array.from({ length: 10 }, () => entry('4', '1', 'honours')),
+      entry('3', '1'),
+      entry('3', '1'),
+    ];
+    expect(value(semesters, policy)).toBe('4.500');
+    expect(value(semesters, { ...policy, mostAddedCredits: null })).toBe('4.667');
+  });
+
+  it('gives the largest additions first where they are limited, and part of a course’s credits at the edge', () => {
+    const policy = {
+      ...unweighted,
+      additions: { ...unweighted.additions, honours: decimalOrThrow('0.5'), college: decimalOrThrow('1') },
+      mostAddedCredits: decimalOrThrow('1.25'),
+    };
+    const { lines } = gpa([entry('3', '1', 'honours'), entry('3', '1', 'college'), entry('0', '1', 'college')], policy);
+    expect(lines.map(({ addedCredits }) => formatDecimal(addedCredits))).toEqual(['0.25', '1', '0.00']);
+    expect(lines.map(({ product }) => formatDecimal(roundTo(product, 3, roundHalfUp)))).toEqual([
+      '3.125',
+      '4.000',
+      '0.000',
+    ]);
   });
 
   it('lies between the least and the greatest points, whatever the credits', () => {

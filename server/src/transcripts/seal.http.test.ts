@@ -125,6 +125,7 @@ describe('the seal', () => {
     const nothing = decimalOrThrow('0');
     const policy = {
       additions: { regular: nothing, honours: nothing, college: nothing },
+      mostAddedCredits: null,
       digits: 3,
       rounding: roundHalfUp,
     };

@@ -4,7 +4,12 @@ import { sumCredits } from '#core/transcripts';
 import type { TranscriptPeriodReply } from '#contract/transcripts';
 import { bothGpas, entriesOf, sealedEntries } from './gpa-of-reply';
 
-const policy = { additions: { regular: '0', honours: '0.5', college: '1' }, digits: 3, rounding: 'halfUp' } as const;
+const policy = {
+  additions: { regular: '0', honours: '0.5', college: '1' },
+  mostAddedCredits: null,
+  digits: 3,
+  rounding: 'halfUp',
+} as const;
 
 function period(
   name: string,

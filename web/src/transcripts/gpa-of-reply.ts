@@ -19,6 +19,7 @@ export function bothGpas(entries: readonly TranscriptEntry[], reply: GpaPolicyRe
   const { regular, honours, college } = reply.additions;
   const weighted: GpaPolicy = {
     additions: { regular: decimalOrThrow(regular), honours: decimalOrThrow(honours), college: decimalOrThrow(college) },
+    mostAddedCredits: reply.mostAddedCredits === null ? null : decimalOrThrow(reply.mostAddedCredits),
     digits: reply.digits,
     rounding: roundings[reply.rounding],
   };

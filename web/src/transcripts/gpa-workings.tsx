@@ -1,19 +1,19 @@
-import { formatAtLeast, formatDecimal, roundHalfUp, roundTo, type Rational } from '#core/numbers';
+import { compareDecimals, formatAtLeast, formatDecimal, roundHalfUp, roundTo, type Rational } from '#core/numbers';
 import type { Gpa } from '#core/transcripts';
 import { showLabel } from '../ui/format';
 import { WorkingsSheet, type WorkingLine } from '../ui/workings-sheet';
 
 /** A grade point average as a sum on paper: points times credits of every line, over the credits. */
 export function GpaWorkings({ gpa, says }: { gpa: Gpa; says: string }) {
-  const lines = gpa.lines.map(({ entry, points, addition, credits, product }): WorkingLine => {
+  const lines = gpa.lines.map(({ entry, points, addition, credits, addedCredits, product }): WorkingLine => {
     const added =
       addition.units > 0n
-        ? ` + ${formatAtLeast(addition, 1)} for ${entry.level === 'honours' ? 'honours' : 'college level'}`
+        ? `, and ${formatAtLeast(addition, 1)} for ${entry.level === 'honours' ? 'honours' : 'college level'} times ${formatAtLeast(addedCredits, 2)}${compareDecimals(addedCredits, credits) < 0 ? ', as additions are limited' : ''}`
         : '';
     return {
       says: entry.courseTitle,
       figure: exactText(product),
-      note: `${showLabel(entry.mark)} is ${formatAtLeast(points, 1)} points${added}, times ${formatAtLeast(credits, 2)} credits`,
+      note: `${showLabel(entry.mark)} is ${formatAtLeast(points, 1)} points times ${formatAtLeast(credits, 2)} credits${added}`,
     };
   });
   const left = gpa.leftOut.length;
