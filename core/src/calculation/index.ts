@@ -1,1 +1,38 @@
-export { weightedCategories, type Score } from './weighted-categories.js';
+export { bestDrop, compareRatios, type DropGroup } from './best-drop.js';
+export type { BookColumns } from './book-columns.js';
+export { calculateExact, type ExactGrade } from './calculate-exact.js';
+export { calculateGrades, type CalculatedColumns, type GradePrecision } from './calculate-grades.js';
+export {
+  checkPolicy,
+  sumOfCategoryWeights,
+  type KnownCategory,
+  type PolicyFault,
+  type PolicyFaultCode,
+} from './check-policy.js';
+export {
+  columnsOf,
+  explainGrade,
+  type BookScore,
+  type CategoryWorkings,
+  type GradeWorkings,
+  type ScoreWorkings,
+} from './explain-grade.js';
+export { effectOfPolicy, type ChangedGrade, type PolicyEffect } from './effect-of-policy.js';
+export {
+  flagEffects,
+  isOfEvidence,
+  methods,
+  scoreFlags,
+  type CalculationPolicy,
+  type CategoryShare,
+  type FlagEffect,
+  type LevelRule,
+  type Method,
+  type ScoreFlag,
+} from './policy.js';
+export { plainPolicy } from './plain-policy.js';
+export { policyInForce, type PolicyPlace } from './policy-in-force.js';
+export { noSlot, preparePolicy, slotOf, type PreparedPolicy } from './prepare-policy.js';
+export { readScore, type ReadScore, type ScoreEntry, type ScoreFaultCode } from './read-score.js';
+export { standingOf, type Standing } from './standing.js';
+export { isExtraBit, isNotCountedBit, type Treatment } from './treat-score.js';

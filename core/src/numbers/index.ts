@@ -1,6 +1,14 @@
 export { compareDecimals, decimalOrThrow, formatDecimal, parseDecimal, unitsAt, type Decimal } from './decimal.js';
 export { formatAtLeast } from './format-at-least.js';
 export { add, divide, fromDecimal, multiply, rational, zero, type Rational } from './rational.js';
-export { roundDown, roundHalfEven, roundHalfUp, roundings, type Rounding, type RoundingName } from './rounding.js';
+export {
+  roundDown,
+  roundHalfEven,
+  roundHalfUp,
+  roundings,
+  roundSticky,
+  type Rounding,
+  type RoundingName,
+} from './rounding.js';
 export { roundTo } from './round-to.js';
 export type { Credits, GradePoints, Hours, Percent } from './units.js';

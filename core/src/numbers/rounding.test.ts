@@ -9,6 +9,7 @@ import {
   roundDown,
   roundHalfEven,
   roundHalfUp,
+  roundSticky,
   roundTo,
 } from './index.js';
 import type { Rounding } from './index.js';
@@ -77,4 +78,20 @@ describe('values that binary fractions put on the wrong side', () => {
     expect(formatDecimal(roundTo(fromDecimal(decimalOrThrow(text)), digits, roundHalfUp))).toBe(expected);
     expect(Number(Number(text).toFixed(digits))).toBe(binary);
   });
+});
+
+test('what was rounded stickily first comes out of any later rounding as if it had been rounded once', () => {
+  const positive = fraction.map(({ numerator, denominator }) => ({
+    numerator: numerator < 0n ? -numerator : numerator,
+    denominator,
+  }));
+  fc.assert(
+    fc.property(positive, fc.integer({ min: 0, max: 2 }), (value, digits) => {
+      const kept = fromDecimal(roundTo(value, 3, roundSticky));
+      for (const [, rounding] of definitions) {
+        expect(roundTo(kept, digits, rounding)).toEqual(roundTo(value, digits, rounding));
+      }
+    }),
+    { seed: 12 },
+  );
 });

@@ -19,6 +19,17 @@ export const roundHalfEven: Rounding = ({ numerator, denominator }) => {
 /** Cut off, towards zero: 2.9 → 2, -2.9 → -2. */
 export const roundDown: Rounding = ({ numerator, denominator }) => numerator / denominator;
 
+/**
+ * Cut off, but never to a last digit of 0 or 5 when something was cut: what is rounded again, to fewer digits and by any of
+ * the roundings here, then comes out as if it had been rounded once.
+ * Source: General Decimal Arithmetic specification, rounding "round-05up" (from memory). Not for values below 0.
+ */
+export const roundSticky: Rounding = ({ numerator, denominator }) => {
+  const cut = numerator / denominator;
+  const isExact = cut * denominator === numerator;
+  return !isExact && cut % 5n === 0n ? cut + 1n : cut;
+};
+
 /** The roundings by the name that set-up data and the wire use. */
 export const roundings = { halfUp: roundHalfUp, halfEven: roundHalfEven, down: roundDown } as const;
 

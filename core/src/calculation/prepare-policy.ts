@@ -1,0 +1,51 @@
+import { unitsAt, type Decimal } from '#core/numbers';
+import { isOfEvidence, type CalculationPolicy } from './policy.js';
+import { effectTable, levelsOutOf, type EffectTable } from './treat-score.js';
+
+/** A policy as the calculation reads it: whole numbers by the position of the category, made once for many students. */
+export interface PreparedPolicy {
+  readonly policy: CalculationPolicy;
+  readonly isTotal: boolean;
+  readonly isEqual: boolean;
+  readonly isOfEvidence: boolean;
+  readonly effects: EffectTable;
+  readonly outOf: number;
+  /** In hundredths. */
+  readonly weights: Float64Array;
+  /** In hundredths of a percent, Infinity for no limit. */
+  readonly caps: Float64Array;
+  readonly drops: Int32Array;
+  readonly hasDrops: boolean;
+  readonly cap: number;
+}
+
+/** The position of a category that a policy does not speak of. */
+export const noSlot = 255;
+
+export function preparePolicy(policy: CalculationPolicy): PreparedPolicy {
+  const { method, categories, flags, levels, cap } = policy;
+  const ofEvidence = isOfEvidence(method);
+  return {
+    policy,
+    isTotal: method === 'totalPoints',
+    isEqual: method === 'categoryEqual',
+    isOfEvidence: ofEvidence,
+    effects: effectTable(flags),
+    outOf: ofEvidence ? levelsOutOf(levels) : 0,
+    weights: Float64Array.from(categories, ({ weight }) => Number(unitsAt(weight, 2))),
+    caps: Float64Array.from(categories, (category) => limit(category.cap)),
+    drops: Int32Array.from(categories, ({ dropLowest }) => (ofEvidence ? 0 : dropLowest)),
+    hasDrops: !ofEvidence && categories.some(({ dropLowest }) => dropLowest > 0),
+    cap: limit(cap),
+  };
+}
+
+/** The position of a category in a policy, or `noSlot`. At most 255 categories are looked at. */
+export function slotOf({ categories }: Pick<CalculationPolicy, 'categories'>, categoryId: number): number {
+  const at = categories.findIndex((each) => each.categoryId === categoryId);
+  return at === -1 ? noSlot : Math.min(at, noSlot);
+}
+
+function limit(cap: Decimal | null): number {
+  return cap ? Number(unitsAt(cap, 2)) : Infinity;
+}
