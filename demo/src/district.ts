@@ -20,11 +20,13 @@ export interface District {
   readonly reportItemRules: Row<typeof tables.reportItemRules>[];
   readonly postingWindows: Row<typeof tables.postingWindows>[];
   readonly categories: Row<typeof tables.categories>[];
+  readonly calculationPolicies: Row<typeof tables.calculationPolicies>[];
   readonly courses: (Row<typeof tables.courses> & { id: number })[];
   readonly sections: SectionRow[];
   readonly enrollments: EnrollmentRow[];
-  readonly assignments: Row<typeof tables.assignments>[];
-  readonly scores: Row<typeof tables.scores>[];
+  assignments: (Row<typeof tables.assignments> & { id: number })[];
+  scores: Row<typeof tables.scores>[];
+  readonly calculatedGrades: (Row<typeof tables.calculatedGrades> & { percent: string | null })[];
   readonly fileImports: Row<typeof tables.fileImports>[];
   readonly fileRows: { importId: number; row: number; cells: string[] }[];
   readonly computedGrades: ComputedRow[];
@@ -88,11 +90,13 @@ export function emptyDistrict(): District {
     reportItemRules: [],
     postingWindows: [],
     categories: [],
+    calculationPolicies: [],
     courses: [],
     sections: [],
     enrollments: [],
     assignments: [],
     scores: [],
+    calculatedGrades: [],
     fileImports: [],
     fileRows: [],
     computedGrades: [],

@@ -2,14 +2,14 @@ import { roundHalfUp, decimalOrThrow, formatDecimal } from '#core/numbers';
 import { noMark, takeComputed } from '#core/posting';
 import type { District } from './district.js';
 import { bandsOf, openPeriodId } from './draw-grades.js';
-import { groupBySection, type PlatformPercents } from './draw-scores.js';
+import { groupBySection, type CalculatedPercents } from './draw-scores.js';
 import type { Random } from './random.js';
 import { demoNow, upper } from './schools.js';
 
 const examId = 101;
 
 /** Posts the exam of the open quarter, in the neighbourhood of what the quarter's work came to. */
-export function drawExams(district: District, percents: PlatformPercents, random: Random): void {
+export function drawExams(district: District, percents: CalculatedPercents, random: Random): void {
   const omitted = new Set(
     district.reportItemExceptions.filter(({ effect }) => effect === 'omits').map(({ courseId }) => courseId),
   );

@@ -2,7 +2,7 @@ import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
 import { noMark, takeComputed } from '#core/posting';
 import type { Band } from '#core/scales';
 import type { District, EnrollmentRow, GradeRow, SectionRow } from './district.js';
-import { groupBySection, reportedPeriods, type PlatformPercents } from './draw-scores.js';
+import { exportedPercent, groupBySection, reportedPeriods, type CalculatedPercents } from './draw-scores.js';
 import type { Random } from './random.js';
 import { demoNow, schoolPlans, upper, type PeriodPlan, type SchoolPlan } from './schools.js';
 
@@ -26,23 +26,36 @@ export function fileSections(district: District): SectionRow[] {
   return [section('Tidal Ecology', 1), section('Harbour History', 2), section('Boatbuilding', 1)];
 }
 
+const platformDepartments = new Set(['Voice and Movement', 'Half-year courses']);
+
+/** The sections whose grade books of the open quarter are kept on a learning platform, not in Wombat. */
+export function platformSections(district: District): ReadonlySet<number> {
+  const courses = new Set(
+    district.courses.filter(({ department }) => platformDepartments.has(department)).map(({ id }) => id),
+  );
+  const own = district.sections.filter(({ courseId }) => courses.has(courseId));
+  return new Set([...own, ...fileSections(district)].map(({ id }) => id));
+}
+
 /**
- * Posts what the platform computed: all of the periods that are over, and of the open quarter all but the sections that
- * wait for their files. The totals of the open quarter come from one export that was taken in.
+ * Posts what was calculated: all of the periods that are over, and of the open quarter all but the sections that wait for
+ * their files. The totals of sections on the platform come from one export that was taken in.
  */
-export function drawGrades(district: District, percents: PlatformPercents, random: Random): void {
+export function drawGrades(district: District, percents: CalculatedPercents, random: Random): void {
   const enrollments = groupBySection(district);
   const waiting = new Set(fileSections(district).map(({ id }) => id));
+  const onPlatform = platformSections(district);
   for (const section of district.sections) {
     const plan = schoolPlans.find(({ id }) => id === Math.floor(section.courseId / 1000))!;
     for (const period of reportedPeriods(plan, section.periodId).filter((each) => isPosted(each))) {
       if (period.id === openPeriodId && waiting.has(section.id)) continue;
       for (const enrollment of enrollments.get(section.id) ?? []) {
         const percent = percents.get(`${enrollment.id}/${period.id}`);
-        if (percent !== undefined && takesGrade(enrollment, period)) {
-          if (period.id === openPeriodId) addComputed(district, enrollment, percent);
-          district.grades.push(gradeRow(plan, section, period, enrollment, percent, random));
-        }
+        if (percent === undefined || !takesGrade(enrollment, period)) continue;
+        const isExported = period.id === openPeriodId && onPlatform.has(section.id);
+        const computed = isExported ? exportedPercent(percent) : percent;
+        if (isExported) addComputed(district, enrollment, computed);
+        district.grades.push(gradeRow(plan, section, period, enrollment, computed, random));
       }
     }
   }

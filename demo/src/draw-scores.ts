@@ -1,33 +1,34 @@
-import { weightedCategories, type Score } from '#core/calculation';
-import { decimalOrThrow, formatDecimal, roundHalfUp, roundTo } from '#core/numbers';
+import { explainGrade, type BookScore, type CalculationPolicy } from '#core/calculation';
+import { decimalOrThrow, formatDecimal, fromDecimal, roundHalfUp, roundSticky, roundTo } from '#core/numbers';
 import type { District, EnrollmentRow, SectionRow } from './district.js';
 import type { DrawnPeople } from './draw-people.js';
 import type { Random } from './random.js';
-import { demoNow, schoolPlans, type PeriodPlan, type SchoolPlan } from './schools.js';
+import { policyOf } from './policies.js';
+import { demoNow, primary, schoolPlans, type PeriodPlan, type SchoolPlan } from './schools.js';
 
-/** The percent that the learning platform shows for an enrollment in a period, by "enrollment/period". */
-export type PlatformPercents = ReadonlyMap<string, string>;
+/** What an enrollment's scores of a period come to, to ten digits, by "enrollment/period". */
+export type CalculatedPercents = ReadonlyMap<string, string>;
 
 const today = demoNow.slice(0, 10);
 const assignmentsByKind = { quarter: 8, trimester: 6, term: 10, year: 0, semester: 0 };
-const digitsExported = 4;
+const [digitsKept, digitsExported] = [10, 4];
 
-/** Draws assignments and scores for every period that has begun, and adds them up as the platform would. */
-export function drawScores(district: District, people: DrawnPeople, random: Random): PlatformPercents {
+/** Draws assignments and scores for every period that has begun, and adds them up by the policy of each section. */
+export function drawScores(district: District, people: DrawnPeople, random: Random): CalculatedPercents {
   const strength = new Map([...people.students.values()].flat().map((student) => [student.id, student.strength]));
   const enrollments = groupBySection(district);
   const percents = new Map<string, string>();
   for (const section of district.sections) {
     const plan = schoolPlans.find(({ id }) => id === Math.floor(section.courseId / 1000))!;
     const ease = random.bell() * 3;
+    const policy = policyOf(district, section);
     for (const period of reportedPeriods(plan, section.periodId).filter(({ startsOn }) => startsOn <= today)) {
       const assignments = drawAssignments(district, plan, section, period, random);
       for (const enrollment of enrollments.get(section.id) ?? []) {
         const level = Math.min(0.985, 0.82 + 0.07 * strength.get(enrollment.studentId)! + 0.01 * ease);
         const scores = drawScoresOf(district, enrollment, assignments, level, random);
-        const percent = weightedCategories(weights(plan), scores);
-        if (percent)
-          percents.set(`${enrollment.id}/${period.id}`, formatDecimal(roundTo(percent, digitsExported, roundHalfUp)));
+        const percent = percentOf(scores, policy);
+        if (percent !== undefined) percents.set(`${enrollment.id}/${period.id}`, percent);
       }
     }
   }
@@ -52,11 +53,17 @@ export function groupBySection({ enrollments }: District): ReadonlyMap<number, E
   return groups;
 }
 
-interface DrawnAssignment {
-  readonly id: number;
-  readonly category: string;
-  readonly possible: number;
+/** As a learning platform exports it. */
+export function exportedPercent(percent: string): string {
+  return formatDecimal(roundTo(fromDecimal(decimalOrThrow(percent)), digitsExported, roundHalfUp));
 }
+
+function percentOf(scores: readonly BookScore[], policy: CalculationPolicy): string | undefined {
+  const { percent } = explainGrade(scores, policy);
+  return percent ? formatDecimal(roundTo(percent, digitsKept, roundSticky)) : undefined;
+}
+
+type DrawnAssignment = District['assignments'][number];
 
 function drawAssignments(
   district: District,
@@ -73,9 +80,10 @@ function drawAssignments(
     const at = index % plan.categories.length;
     const [category] = plan.categories[at]!;
     const id = district.assignments.length + 1;
-    const possible = random.pick([10, 20, 25, 50, 100]);
+    const drawn = random.pick([10, 20, 25, 50, 100]);
+    const possible = plan.id === primary.id ? 4 : drawn;
     const due = new Date(Date.parse(period.startsOn) + Math.floor((spanDays * (index + 1)) / (count + 1)) * 86_400_000);
-    district.assignments.push({
+    const assignment = {
       id,
       sectionId: section.id,
       periodId: period.id,
@@ -83,8 +91,9 @@ function drawAssignments(
       name: `${category} ${Math.floor(index / plan.categories.length) + 1}`,
       possible: String(possible),
       dueOn: due.toISOString().slice(0, 10),
-    });
-    return { id, category, possible };
+    };
+    district.assignments.push(assignment);
+    return assignment;
   });
 }
 
@@ -94,8 +103,9 @@ function drawScoresOf(
   assignments: readonly DrawnAssignment[],
   level: number,
   random: Random,
-): Score[] {
-  return assignments.map(({ id, category, possible }): Score => {
+): BookScore[] {
+  return assignments.map((assignment): BookScore => {
+    const possible = Number(assignment.possible);
     const flag = random.chance(0.015)
       ? 'missing'
       : random.chance(0.02)
@@ -104,16 +114,22 @@ function drawScoresOf(
           ? 'late'
           : null;
     const share = Math.min(1, Math.max(0.15, level + 0.09 * random.bell()));
-    const points = flag === 'missing' ? '0' : flag === 'exempt' ? null : String(Math.round(share * possible * 2) / 2);
-    district.scores.push({ assignmentId: id, enrollmentId: enrollment.id, points, flag });
+    const earned = possible === 4 ? levelOf(share) : String(Math.round(share * possible * 2) / 2);
+    const points = flag === 'missing' || flag === 'exempt' ? null : earned;
+    district.scores.push({ assignmentId: assignment.id, enrollmentId: enrollment.id, points, flag });
     return {
-      category,
+      assignmentId: assignment.id,
+      categoryId: assignment.categoryId,
       points: points === null ? null : decimalOrThrow(points),
-      possible: decimalOrThrow(String(possible)),
+      flag,
+      possible: decimalOrThrow(assignment.possible),
+      isExtra: false,
+      isCounted: true,
     };
   });
 }
 
-function weights({ categories }: SchoolPlan) {
-  return categories.map(([name, weight]) => ({ name, weight: decimalOrThrow(String(weight)) }));
+/** From 1 to 4, most of them 3. */
+function levelOf(share: number): string {
+  return share > 0.93 ? '4' : share > 0.76 ? '3' : share > 0.6 ? '2' : '1';
 }

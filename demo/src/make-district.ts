@@ -1,12 +1,14 @@
 import { emptyDistrict, type District } from './district.js';
 import { drawExams } from './draw-exams.js';
-import { drawGrades, fileSections, openPeriodId } from './draw-grades.js';
+import { drawGrades, fileSections, openPeriodId, platformSections } from './draw-grades.js';
 import { demoAccounts, drawPeople } from './draw-people.js';
-import { drawScores } from './draw-scores.js';
+import { drawScores, type CalculatedPercents } from './draw-scores.js';
 import { drawSections } from './draw-sections.js';
 import { plantFaults, type PlantedFault } from './plant-faults.js';
 import { platformFiles, type PlatformFile } from './platform-files.js';
+import { writePolicies } from './policies.js';
 import { createRandom } from './random.js';
+import { demoNow } from './schools.js';
 import { writeSetUp } from './write-set-up.js';
 
 export interface Demo {
@@ -25,12 +27,31 @@ export function makeDistrict(): Demo {
   const people = drawPeople(district, random);
   drawSections(district, people, random);
   giveTeacher(district, demoAccounts[1].personId);
+  writePolicies(district);
   const percents = drawScores(district, people, random);
   drawGrades(district, percents, random);
   leaveOneWithdrawn(district);
   const plantedFaults = plantFaults(district, random);
   drawExams(district, percents, createRandom(seed + 1));
+  keepBooks(district, percents);
   return { district, plantedFaults, files: platformFiles(district, percents) };
+}
+
+/** Grade books that a platform keeps are not in Wombat; of the others it holds what they come to. */
+function keepBooks(district: District, percents: CalculatedPercents): void {
+  const onPlatform = platformSections(district);
+  const isElsewhere = (sectionId: number, periodId: number) => periodId === openPeriodId && onPlatform.has(sectionId);
+  const gone = new Set(
+    district.assignments.filter(({ sectionId, periodId }) => isElsewhere(sectionId, periodId)).map(({ id }) => id),
+  );
+  district.assignments = district.assignments.filter(({ id }) => !gone.has(id));
+  district.scores = district.scores.filter(({ assignmentId }) => !gone.has(assignmentId));
+  const sectionOf = new Map(district.enrollments.map(({ id, sectionId }) => [id, sectionId]));
+  for (const [key, percent] of percents) {
+    const [enrollmentId, periodId] = key.split('/').map(Number) as [number, number];
+    if (isElsewhere(sectionOf.get(enrollmentId)!, periodId)) continue;
+    district.calculatedGrades.push({ enrollmentId, periodId, percent, blockedBy: [], calculatedAt: new Date(demoNow) });
+  }
 }
 
 /** The teacher of the demo has a section that still waits for its file. */

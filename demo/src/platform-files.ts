@@ -2,7 +2,7 @@ import iconv from 'iconv-lite';
 import Papa from 'papaparse';
 import type { District, EnrollmentRow, SectionRow } from './district.js';
 import { fileSections, openPeriodId } from './draw-grades.js';
-import { groupBySection, type PlatformPercents } from './draw-scores.js';
+import { exportedPercent, groupBySection, type CalculatedPercents } from './draw-scores.js';
 
 /** An export of a learning platform, as it lies in demo/files. */
 export interface PlatformFile {
@@ -19,7 +19,7 @@ interface Line {
 }
 
 /** Three exports of different layout for the sections that wait for them; the third has a fault of every kind. */
-export function platformFiles(district: District, percents: PlatformPercents): PlatformFile[] {
+export function platformFiles(district: District, percents: CalculatedPercents): PlatformFile[] {
   const [tidal, harbour, boats] = fileSections(district).map((section) => linesOf(district, section, percents));
   return [
     { name: 'tidal-ecology-1.csv', bytes: plainExport(tidal!) },
@@ -89,11 +89,12 @@ function faultyExport(lines: readonly Line[], elsewhere: readonly Line[]): Buffe
   ]);
 }
 
-function linesOf(district: District, section: SectionRow, percents: PlatformPercents): Line[] {
+function linesOf(district: District, section: SectionRow, percents: CalculatedPercents): Line[] {
   const enrollments = groupBySection(district).get(section.id)!;
   return enrollments.flatMap((enrollment: EnrollmentRow) => {
     const percent = percents.get(`${enrollment.id}/${openPeriodId}`);
     const { familyName, givenName, sourcedId, email } = district.people.find(({ id }) => id === enrollment.studentId)!;
-    return percent === undefined ? [] : [{ familyName, givenName, sourcedId, email, percent }];
+    if (percent === undefined) return [];
+    return [{ familyName, givenName, sourcedId, email, percent: exportedPercent(percent) }];
   });
 }

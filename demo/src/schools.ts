@@ -245,9 +245,9 @@ export const primary: SchoolPlan = {
   scale: {
     name: 'Four steps',
     bands: [
-      ['4', '90', null, 'Beyond what the year asks', true],
-      ['3', '75', null, 'What the year asks', true],
-      ['2', '55', null, 'On the way', true],
+      ['4', '88', null, 'Beyond what the year asks', true],
+      ['3', '63', null, 'What the year asks', true],
+      ['2', '38', null, 'On the way', true],
       ['1', '0', null, 'At the beginning', true],
     ],
   },
@@ -259,7 +259,11 @@ export const primary: SchoolPlan = {
     failingNeedsLastDate: false,
     onTranscript: false,
   },
-  categories: [['Evidence', 100]],
+  categories: [
+    ['Knowing', 40],
+    ['Doing', 40],
+    ['Explaining', 20],
+  ],
   courses: primaryCourses,
 };
 

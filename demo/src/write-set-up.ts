@@ -31,8 +31,9 @@ export function writeSetUp(district: District): void {
     for (const scale of more.choiceScales) writeChoiceScale(district, plan, scale);
     writeItem(district, plan);
     for (const item of more.items) writeMoreItem(district, plan, item);
-    plan.categories.forEach(([category, weight], index) => {
-      district.categories.push({ id: id * 10 + index, schoolId: id, name: category, weight: String(weight) });
+    plan.categories.forEach(([category], index) => {
+      const place = { schoolId: id, sectionId: null, tint: index, position: index + 1 };
+      district.categories.push({ ...place, id: id * 10 + index, name: category });
     });
     writeCourses(district, plan);
     writeExceptions(district, plan, more);

@@ -4,6 +4,7 @@ export {
   SaveSheetRequest,
   type CompositeReply,
   type ComputedReply,
+  type FileSourceReply,
   type ReceiptChangeReply,
   type ReceiptReply,
   type SaveSheetReply,

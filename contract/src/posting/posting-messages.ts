@@ -96,8 +96,10 @@ export interface SheetRowReply {
   readonly student: string;
   readonly studentNumber: string;
   readonly withdrawnOn: Day | null;
-  /** What the learning platform's file says, and where it stands there; null when no file was accepted. */
+  /** What a learning platform's file says or the section's own grade book comes to; null where there is neither. */
   readonly computed: ComputedReply | null;
+  /** Names of the assignments that keep the grade book from coming to a percent. */
+  readonly blockedBy: readonly string[];
   /** Null where the item is no composite. */
   readonly composite: CompositeReply | null;
   readonly mark: MarkBody;
@@ -120,6 +122,9 @@ export type CompositeReply =
       readonly label: string | null;
       readonly parts: readonly {
         readonly name: string;
+        /** Where the part is posted, for the way to its own workings. */
+        readonly itemId: number;
+        readonly periodId: number;
         readonly value: string;
         readonly weight: string;
         /** Of 100, of the parts that counted. */
@@ -133,6 +138,12 @@ export type CompositeReply =
 
 export interface ComputedReply {
   readonly percent: string;
+  /** The file that says it; null where the section's own grade book comes to it. */
+  readonly file: FileSourceReply | null;
+}
+
+/** Where in which file a computed percent stands. */
+export interface FileSourceReply {
   readonly fileName: string;
   readonly fileRow: number;
   readonly column: string;

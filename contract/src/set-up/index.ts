@@ -1,5 +1,5 @@
 /** Where a fault of the set-up is mended. */
-export type SetUpPlace = 'scales' | 'calendar' | 'report-items' | 'courses';
+export type SetUpPlace = 'scales' | 'calendar' | 'report-items' | 'courses' | 'calculation';
 
 /** One fault of a school's set-up, with the way to it. */
 export interface SetUpFaultReply {
@@ -21,5 +21,6 @@ export interface SetUpReply {
     readonly periods: number;
     readonly items: number;
     readonly courses: number;
+    readonly policies: number;
   };
 }

@@ -2,6 +2,7 @@ import { Module, type DynamicModule } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
 import { ThrottlerModule } from '@nestjs/throttler';
 import { AuditModule } from '#server/audit';
+import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
 import { LogModule } from '#server/log';
@@ -35,6 +36,7 @@ export class AppModule {
         PlatformModule.on(database, clock),
         ThrottlerModule.forRoot([{ ttl: 60_000, limit: triesPerMinute }]),
         AuditModule,
+        CalculationModule,
         CalendarModule,
         CoursesModule,
         LogModule,

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { LogModule } from '#server/log';
 import { PostingModule } from '#server/posting';
@@ -10,7 +11,7 @@ import { AuditService } from './audit.service.js';
 import { SnapshotService } from './snapshot.service.js';
 
 @Module({
-  imports: [CalendarModule, LogModule, PostingModule, ReportItemsModule, ScalesModule],
+  imports: [CalculationModule, CalendarModule, LogModule, PostingModule, ReportItemsModule, ScalesModule],
   controllers: [AuditController],
   providers: [AuditRunsRepository, AuditService, SnapshotService],
   exports: [AuditRunsRepository, AuditService, SnapshotService],

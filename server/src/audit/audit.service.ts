@@ -3,6 +3,7 @@ import { auditRules, compareRuns, findingKey, findingSentence, runRules, type Fi
 import { formatDecimal } from '#core/numbers';
 import type { AuditReply, AuditRunReply, FindingReply } from '#contract/audit';
 import { bodyOfMark } from '#contract/posting';
+import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
 import { ChangeLog } from '#server/log';
 import { Clock, Transactions, type Actor, type Queries } from '#server/platform';
@@ -17,13 +18,15 @@ export class AuditService {
     private readonly transactions: Transactions,
     private readonly periods: PeriodsRepository,
     private readonly snapshots: SnapshotService,
+    private readonly recalculation: RecalculationService,
     private readonly runs: AuditRunsRepository,
     private readonly log: ChangeLog,
     private readonly clock: Clock,
   ) {}
 
-  /** Runs every rule over a period and keeps what they found. */
+  /** Runs every rule over a period, its grade books calculated first where they are stale, and keeps what they found. */
   async run(actor: Actor, periodId: number): Promise<AuditReply> {
+    await this.recalculation.freshen(await this.periods.byIdOrThrow(this.transactions.reading, periodId));
     await this.transactions.run(async (queries) => {
       const period = await this.periods.byIdOrThrow(queries, periodId);
       const startedAt = this.clock.now();

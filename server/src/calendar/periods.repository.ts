@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { asc, eq } from 'drizzle-orm';
+import { asc, eq, sql } from 'drizzle-orm';
 import { dayOrThrow, type Period } from '#core/calendar';
 import { Refusal, tables, type Queries } from '#server/platform';
 
@@ -24,6 +24,18 @@ export class PeriodsRepository {
     const [row] = await queries.select().from(tables.periods).where(eq(tables.periods.id, id));
     if (!row) throw new Refusal('not-found', { what: 'period', id });
     return periodOfRow(row);
+  }
+
+  /** Keeps the period from being sealed until the transaction ends. @throws Refusal period-sealed */
+  async holdUnsealedOrThrow(queries: Queries, { id, name }: Pick<SchoolPeriod, 'id' | 'name'>): Promise<void> {
+    await queries.execute(sql`SELECT id FROM periods WHERE id = ${id} FOR SHARE`);
+    if (await this.sealedAt(queries, id)) throw new Refusal('period-sealed', { period: name });
+  }
+
+  async sealedAt(queries: Queries, periodId: number): Promise<Date | null> {
+    const { seals } = tables;
+    const [seal] = await queries.select({ sealedAt: seals.sealedAt }).from(seals).where(eq(seals.periodId, periodId));
+    return seal?.sealedAt ?? null;
   }
 
   schools(queries: Queries) {

@@ -14,6 +14,8 @@ import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 interface FoundPart {
   readonly name: string;
   readonly part: KeptItem['parts'][number];
+  /** Where it is posted; null where the year has no such period. */
+  readonly periodId: number | null;
   readonly rows: ReadonlyMap<number, GradeRow>;
 }
 
@@ -49,7 +51,7 @@ export class CompositesService {
     return new Map(
       enrollments.map(({ enrollmentId }) => {
         const weighed = parts.map((part) => weighedPart(item, part, enrollmentId, versions, codes));
-        return [enrollmentId, compositeReply(item, compositeOf(weighed), weighed, inForce)];
+        return [enrollmentId, compositeReply(item, compositeOf(weighed), parts, weighed, inForce)];
       }),
     );
   }
@@ -68,7 +70,12 @@ export class CompositesService {
       const within = partPeriod(partItem, part, periods, period);
       const rows = within ? await this.rows.ofSections(queries, partItem.id, within, [sectionId]) : [];
       const name = within ? `${partItem.name}, ${within.name}` : partItem.name;
-      found.push({ name, part, rows: new Map(rows.map((row) => [row.enrollmentId, row])) });
+      found.push({
+        name,
+        part,
+        periodId: within?.id ?? null,
+        rows: new Map(rows.map((row) => [row.enrollmentId, row])),
+      });
     }
     return found;
   }
@@ -90,16 +97,22 @@ function weighedPart(
 function compositeReply(
   { countBy, digits, rounding }: KeptItem,
   composite: Composite,
+  found: readonly FoundPart[],
   weighed: readonly WeighedPart[],
   inForce: ScaleVersion,
 ): CompositeReply {
   if (composite.kind !== 'value') return composite;
-  const parts = composite.parts.map(({ name, value, weight, share }) => ({
-    name,
-    value: formatDecimal(value),
-    weight: formatDecimal(weight),
-    share: formatDecimal(roundTo(share, 2, roundHalfUp)),
-  }));
+  const parts = composite.parts.map(({ name, value, weight, share }) => {
+    const { part, periodId } = found.find((each) => each.name === name)!;
+    return {
+      name,
+      itemId: part.itemId,
+      periodId: periodId!,
+      value: formatDecimal(value),
+      weight: formatDecimal(weight),
+      share: formatDecimal(roundTo(share, 2, roundHalfUp)),
+    };
+  });
   const leftOut = weighed.flatMap(({ name, state }) => (state.kind === 'left out' ? [{ name, code: state.code }] : []));
   const exact = exactText(composite.value);
   if (countBy === 'percent') return { kind: 'value', percent: exact, points: null, label: null, parts, leftOut };

@@ -23,12 +23,14 @@ export interface GradeRow {
   readonly postedBy: string | null;
   readonly postedAt: Date | null;
   readonly computed: Computed | null;
+  /** Assignments of Wombat's own grade book that keep the student from having a computed percent. */
+  readonly blockedBy: readonly number[];
 }
 
 export interface Computed {
   readonly percent: Percent;
-  readonly importId: number;
-  readonly importRow: number;
+  /** The row of the file that says it; null where the section's own grade book comes to it. */
+  readonly file: { readonly importId: number; readonly importRow: number } | null;
 }
 
 interface RawRow extends Record<string, unknown> {
@@ -51,6 +53,7 @@ interface RawRow extends Record<string, unknown> {
   computed: string | null;
   import_id: number | null;
   import_row: number | null;
+  blocked_by: number[] | null;
 }
 
 /** Reads what sheets, audit and seal all look at, with the same idea of who belongs to a period. */
@@ -79,12 +82,14 @@ export class GradeRowsRepository {
              g.percent::text, g.label, g.code, g.last_date::text, trim_scale(g.hours)::text AS hours, g.comment, g.version, g.scale_version_id,
              p.given_name || ' ' || p.family_name AS posted_by,
              to_char(g.posted_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS posted_at,
-             trim_scale(c.percent)::text AS computed, c.import_id, c.import_row
+             trim_scale(c.percent)::text AS computed, c.import_id, c.import_row,
+             CASE WHEN c.percent IS NULL THEN k.blocked_by END AS blocked_by
       FROM enrollments e
       JOIN people s ON s.id = e.student_id
       LEFT JOIN grades g ON g.enrollment_id = e.id AND g.item_id = ${itemId} AND g.period_id = ${period.id}
       LEFT JOIN people p ON p.id = g.posted_by
-      LEFT JOIN computed_grades c ON c.enrollment_id = e.id AND c.item_id = ${itemId} AND c.period_id = ${period.id}
+      LEFT JOIN calculated_grades k ON k.enrollment_id = e.id AND k.period_id = ${period.id}
+      LEFT JOIN computed_percents c ON c.enrollment_id = e.id AND c.item_id = ${itemId} AND c.period_id = ${period.id}
       WHERE ${condition} AND e.entered_on <= ${period.endsOn}
         AND (e.withdrawn_on IS NULL OR e.withdrawn_on >= ${period.startsOn})
       ORDER BY e.section_id, s.family_name, s.given_name, e.id`);
@@ -120,7 +125,11 @@ function gradeRowOfRaw(raw: RawRow): GradeRow {
     computed:
       raw.computed === null
         ? null
-        : { percent: decimalOrThrow(raw.computed), importId: raw.import_id!, importRow: raw.import_row! },
+        : {
+            percent: decimalOrThrow(raw.computed),
+            file: raw.import_id === null ? null : { importId: raw.import_id, importRow: raw.import_row! },
+          },
+    blockedBy: raw.blocked_by ?? [],
   };
 }
 

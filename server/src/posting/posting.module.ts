@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { LogModule } from '#server/log';
 import { ReportItemsModule } from '#server/report-items';
@@ -13,7 +14,7 @@ import { SheetsService } from './sheets.service.js';
 import { TermLineService } from './term-line.service.js';
 
 @Module({
-  imports: [CalendarModule, LogModule, ReportItemsModule, ScalesModule],
+  imports: [CalculationModule, CalendarModule, LogModule, ReportItemsModule, ScalesModule],
   controllers: [PostingController],
   providers: [
     CompositesService,

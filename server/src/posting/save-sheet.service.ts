@@ -12,6 +12,7 @@ import {
   type SaveSheetReply,
   type SaveSheetRequest,
 } from '#contract/posting';
+import { PeriodsRepository } from '#server/calendar';
 import { ChangeLog } from '#server/log';
 import type { KeptItem } from '#server/report-items';
 import { Clock, Refusal, tables, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
@@ -26,6 +27,7 @@ export class SaveSheetService {
   constructor(
     private readonly transactions: Transactions,
     private readonly contexts: SheetContextService,
+    private readonly periods: PeriodsRepository,
     private readonly rows: GradeRowsRepository,
     private readonly sheets: SheetsService,
     private readonly log: ChangeLog,
@@ -39,7 +41,7 @@ export class SaveSheetService {
   ): Promise<SaveSheetReply> {
     return this.transactions.run(async (queries) => {
       const context = await this.contexts.ofSheetOrThrow(queries, actor, sheet);
-      await this.contexts.holdUnsealedOrThrow(queries, context.period);
+      await this.periods.holdUnsealedOrThrow(queries, context.period);
       refuseWhereNotOpen(actor, context, request.outsideWindow === true);
       const before = await this.lockedRows(queries, context);
       const changes = checkedChanges(request.changes, before, context.item);

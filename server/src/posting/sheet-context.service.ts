@@ -1,9 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { eq, sql } from 'drizzle-orm';
 import { windowState } from '#core/calendar';
 import type { WindowReply } from '#contract/calendar';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
-import { Clock, Refusal, tables, type Actor, type Queries } from '#server/platform';
+import { Clock, Refusal, type Actor, type Queries } from '#server/platform';
 import { ReportingService, ReportItemsRepository, type ReportingSection, type KeptItem } from '#server/report-items';
 import { SectionScales, type SectionScale } from '#server/scales';
 import { canOpenSheet } from './posting-policy.js';
@@ -46,7 +45,7 @@ export class SheetContextService {
       item,
       period,
       window: await this.windowOf(queries, itemId, periodId),
-      sealedAt: await this.sealedAt(queries, periodId),
+      sealedAt: await this.periods.sealedAt(queries, periodId),
       scale,
     };
   }
@@ -54,17 +53,5 @@ export class SheetContextService {
   async windowOf(queries: Queries, itemId: number, periodId: number): Promise<WindowReply | null> {
     const window = (await this.items.windowsOf(queries, itemId)).get(periodId);
     return window ? { ...window, state: windowState(window, this.clock.now().toISOString()) } : null;
-  }
-
-  /** Keeps the period from being sealed until the transaction ends. @throws Refusal period-sealed */
-  async holdUnsealedOrThrow(queries: Queries, { id, name }: Pick<SchoolPeriod, 'id' | 'name'>): Promise<void> {
-    await queries.execute(sql`SELECT id FROM periods WHERE id = ${id} FOR SHARE`);
-    if (await this.sealedAt(queries, id)) throw new Refusal('period-sealed', { period: name });
-  }
-
-  async sealedAt(queries: Queries, periodId: number): Promise<Date | null> {
-    const { seals } = tables;
-    const [seal] = await queries.select({ sealedAt: seals.sealedAt }).from(seals).where(eq(seals.periodId, periodId));
-    return seal?.sealedAt ?? null;
   }
 }

@@ -4,6 +4,7 @@ import { formatDecimal } from '#core/numbers';
 import {
   bodyOfMark,
   type ComputedReply,
+  type FileSourceReply,
   type ReceiptChangeReply,
   type ReceiptReply,
   type SheetListReply,
@@ -11,6 +12,7 @@ import {
   type SheetRowReply,
 } from '#contract/posting';
 import { bodyOfBand, bodyOfCode } from '#contract/scales';
+import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
 import { tables, Transactions, type Actor, type Queries } from '#server/platform';
 import { ReportingService } from '#server/report-items';
@@ -35,6 +37,7 @@ export class SheetsService {
     private readonly reporting: ReportingService,
     private readonly scales: ScalesRepository,
     private readonly composites: CompositesService,
+    private readonly recalculation: RecalculationService,
   ) {}
 
   /** The sheets of a period that the person may open, one list for each item reported in it. */
@@ -74,6 +77,7 @@ export class SheetsService {
     const queries = this.transactions.reading;
     const context = await this.contexts.ofSheetOrThrow(queries, actor, sheet);
     const { section, item, period, scale } = context;
+    await this.recalculation.freshen(period, [section.id]);
     const rows = await this.rows.ofSections(queries, item.id, period, [section.id]);
     const versions = await this.versionsOf(queries, rows, scale);
     return {
@@ -107,6 +111,7 @@ export class SheetsService {
   async replyRows(queries: Queries, context: SheetContext, rows: readonly GradeRow[]): Promise<SheetRowReply[]> {
     const sources = await this.sourcesOf(queries, rows);
     const versions = await this.versionsOf(queries, rows, context.scale);
+    const blocking = await this.assignmentNames(queries, rows);
     const { item, period, section, scale } = context;
     const composites = await this.composites.ofSection(queries, item, period, section, scale);
     return rows.map((row) => {
@@ -123,9 +128,22 @@ export class SheetsService {
         postedAt: row.postedAt?.toISOString() ?? null,
         scaleVersion: versions.get(row.scaleVersionId ?? context.scale.id)!.number,
         composite: composites.get(enrollmentId) ?? null,
-        computed: row.computed && computedReply(row.computed, sources.get(row.computed.importId)!),
+        computed: row.computed && computedReply(row.computed, sources),
+        blockedBy: row.blockedBy.map((id) => blocking.get(id) ?? `assignment ${id}`),
       };
     });
+  }
+
+  /** The names of the assignments that block somebody's percent. */
+  private async assignmentNames(queries: Queries, rows: readonly GradeRow[]): Promise<ReadonlyMap<number, string>> {
+    const ids = [...new Set(rows.flatMap(({ blockedBy }) => blockedBy))];
+    if (ids.length === 0) return new Map();
+    const { assignments } = tables;
+    const found = await queries
+      .select({ id: assignments.id, name: assignments.name })
+      .from(assignments)
+      .where(inArray(assignments.id, ids));
+    return new Map(found.map(({ id, name }) => [id, name]));
   }
 
   private async versionsOf(queries: Queries, rows: readonly GradeRow[], inForce: ScaleVersion) {
@@ -135,7 +153,7 @@ export class SheetsService {
 
   /** The files that computed percents came from. */
   private async sourcesOf(queries: Queries, rows: readonly GradeRow[]): Promise<ReadonlyMap<number, ComputedSource>> {
-    const ids = [...new Set(rows.flatMap(({ computed }) => computed?.importId ?? []))];
+    const ids = [...new Set(rows.flatMap(({ computed }) => computed?.file?.importId ?? []))];
     if (ids.length === 0) return new Map();
     const found = await queries
       .select({
@@ -175,12 +193,12 @@ export class SheetsService {
   }
 }
 
-type ComputedSource = Pick<ComputedReply, 'fileName' | 'column' | 'acceptedAt' | 'acceptedBy'>;
+type ComputedSource = Pick<FileSourceReply, 'fileName' | 'column' | 'acceptedAt' | 'acceptedBy'>;
 
 function computedReply(
-  { percent, importRow }: NonNullable<GradeRow['computed']>,
-  source: ComputedSource,
+  { percent, file }: NonNullable<GradeRow['computed']>,
+  sources: ReadonlyMap<number, ComputedSource>,
 ): ComputedReply {
-  const { fileName, column, acceptedAt, acceptedBy } = source;
-  return { percent: formatDecimal(percent), fileRow: importRow, fileName, column, acceptedAt, acceptedBy };
+  const source = file && sources.get(file.importId)!;
+  return { percent: formatDecimal(percent), file: source && { ...source, fileRow: file!.importRow } };
 }

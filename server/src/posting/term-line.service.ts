@@ -58,7 +58,7 @@ export class TermLineService {
       sections: progress.size,
       sectionsComplete: complete.length,
       window: await this.contexts.windowOf(queries, item.id, period.id),
-      sealedAt: (await this.contexts.sealedAt(queries, period.id))?.toISOString() ?? null,
+      sealedAt: (await this.periods.sealedAt(queries, period.id))?.toISOString() ?? null,
       audit: await this.newestAudit(queries, period.id),
     };
   }

@@ -155,7 +155,7 @@ function gradesQuery(uses: readonly ScaleUse[], periodId: number): string {
     FROM (VALUES ${pairs.join(',')}) AS used(item, section)
     JOIN enrollments e ON e.section_id = used.section
     LEFT JOIN grades g ON g.enrollment_id = e.id AND g.item_id = used.item AND g.period_id = ${periodId}
-    LEFT JOIN computed_grades c ON c.enrollment_id = e.id AND c.item_id = used.item AND c.period_id = ${periodId}
+    LEFT JOIN computed_percents c ON c.enrollment_id = e.id AND c.item_id = used.item AND c.period_id = ${periodId}
     WHERE g.code IS NULL AND coalesce(g.percent::text, g.label, c.percent::text) IS NOT NULL`;
 }
 

@@ -46,7 +46,7 @@ export class ScaleUseService {
       FROM jsonb_to_recordset(${JSON.stringify(pairs)}::jsonb) AS used(item int, section int)
       JOIN enrollments e ON e.section_id = used.section
       LEFT JOIN grades g ON g.enrollment_id = e.id AND g.item_id = used.item AND g.period_id = ${periodId}
-      LEFT JOIN computed_grades c ON c.enrollment_id = e.id AND c.item_id = used.item AND c.period_id = ${periodId}
+      LEFT JOIN computed_percents c ON c.enrollment_id = e.id AND c.item_id = used.item AND c.period_id = ${periodId}
       WHERE coalesce(g.percent, c.percent) IS NOT NULL AND g.code IS NULL
       GROUP BY 1`);
     return rows;

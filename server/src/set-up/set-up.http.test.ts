@@ -19,7 +19,7 @@ const idOf = ({ courses: all }: CoursesReply, title: string) => all.find(({ cell
 describe('the check of the set-up', () => {
   it('lists every fault with the way to it, and says what it looked at', async () => {
     const { faults, checked } = await check();
-    expect(checked).toEqual({ scales: 3, periods: 7, items: 4, courses: 48 });
+    expect(checked).toEqual({ scales: 3, periods: 7, items: 4, courses: 48, policies: 3 });
     expect(faults.map(({ place, code, says }) => [place, code, says])).toEqual([
       [
         'report-items',

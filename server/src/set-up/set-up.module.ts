@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
 import { LogModule } from '#server/log';
@@ -9,7 +10,7 @@ import { SetUpController } from './set-up.controller.js';
 import { SetUpService } from './set-up.service.js';
 
 @Module({
-  imports: [CalendarModule, CoursesModule, LogModule, ReportItemsModule, ScalesModule],
+  imports: [CalculationModule, CalendarModule, CoursesModule, LogModule, ReportItemsModule, ScalesModule],
   controllers: [SetUpController],
   providers: [CopySetUpService, SetUpService],
 })

@@ -5,13 +5,14 @@ import { calendarFaultSentence } from '#contract/calendar';
 import { itemFaultSentence } from '#contract/report-items';
 import { scaleFaultSentence } from '#contract/scales';
 import type { SetUpFaultReply, SetUpPlace, SetUpReply } from '#contract/set-up';
+import { PoliciesService } from '#server/calculation';
 import { CalendarService, PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { CoursesRepository, PlacementsRepository, seekerOf } from '#server/courses';
 import { Transactions, type Queries } from '#server/platform';
 import { precisionOf, ReportItemsRepository } from '#server/report-items';
 import { ScalesRepository, ScaleUseService } from '#server/scales';
 
-/** Every fault of a school's set-up in one list: scales, calendar, report items and courses. */
+/** Every fault of a school's set-up in one list: scales, calendar, report items, courses and calculation. */
 @Injectable()
 export class SetUpService {
   constructor(
@@ -23,6 +24,7 @@ export class SetUpService {
     private readonly items: ReportItemsRepository,
     private readonly courses: CoursesRepository,
     private readonly placements: PlacementsRepository,
+    private readonly policies: PoliciesService,
   ) {}
 
   /** Scales are looked at as they stand in the period. */
@@ -32,9 +34,16 @@ export class SetUpService {
     const scales = await this.scaleFaults(queries, period);
     const calendar = await this.calendarFaults(queries, period.schoolId);
     const items = await this.itemFaults(queries, period.schoolId);
+    const calculation = await this.calculationFaults(queries, period);
     return {
-      faults: [...scales.faults, ...calendar, ...items.faults],
-      checked: { scales: scales.checked, periods: items.periods, items: items.items, courses: items.courses },
+      faults: [...scales.faults, ...calendar, ...items.faults, ...calculation.faults],
+      checked: {
+        scales: scales.checked,
+        periods: items.periods,
+        items: items.items,
+        courses: items.courses,
+        policies: calculation.policies,
+      },
     };
   }
 
@@ -72,6 +81,19 @@ export class SetUpService {
       says: calendarFaultSentence(fault, (day) => day),
       search: fault.of === 'section' ? '' : `?${fault.of}=${fault.id}`,
     }));
+  }
+
+  private async calculationFaults(queries: Queries, period: SchoolPeriod) {
+    const { faults, policies } = await this.policies.faultsIn(queries, period);
+    const replies = faults.map(({ code, severity, says, policyId, sectionId }, at): SetUpFaultReply => ({
+      key: `policy ${policyId ?? ''} section ${sectionId ?? ''} ${code} ${at}`,
+      place: code === 'percent-without-scale' ? 'scales' : 'calculation',
+      code,
+      severity,
+      says,
+      search: policyId === null ? '' : `?policy=${policyId}`,
+    }));
+    return { faults: replies, policies };
   }
 
   private async itemFaults(queries: Queries, schoolId: number) {

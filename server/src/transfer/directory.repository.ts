@@ -21,7 +21,7 @@ export class DirectoryRepository {
         enrollmentId: row.enrollmentId,
         name: row.student,
         withdrawnOn: row.withdrawnOn,
-        computed: row.computed?.percent ?? null,
+        computed: row.computed?.file ? row.computed.percent : null,
       };
       roster.set(foldKey(row.studentNumber), entry);
       roster.set(foldKey(emails.get(row.studentId) ?? row.studentNumber), entry);

@@ -83,12 +83,10 @@ describe('accepting', () => {
     const first = (await read('tidal.csv', demoFile('tidal-ecology-1.csv'))).body;
     expect((await accept(first)).body.status).toBe('accepted');
     const { sheet } = await sheetNamed(registrar, 'Tidal Ecology 1');
-    const wick = sheet.rows.find(({ computed }) => computed?.fileRow === 2)!;
+    const wick = sheet.rows.find(({ computed }) => computed?.file?.fileRow === 2)!;
     expect(wick.computed).toMatchObject({
       percent: firstTotal(),
-      fileName: 'tidal.csv',
-      column: 'Course total (%)',
-      acceptedBy: 'Morwenna Oake',
+      file: { fileName: 'tidal.csv', column: 'Course total (%)', acceptedBy: 'Morwenna Oake' },
     });
 
     const again = (await read('tidal.csv', demoFile('tidal-ecology-1.csv'))).body;

@@ -14,7 +14,6 @@ import {
   type FieldFault,
   type Queries,
 } from '#server/platform';
-import { SheetContextService } from '#server/posting';
 import { ReportingService } from '#server/report-items';
 import { DirectoryRepository } from './directory.repository.js';
 import { FileImportsRepository, type FileImport } from './file-imports.repository.js';
@@ -31,7 +30,6 @@ export class FileImportsService {
     private readonly directories: DirectoryRepository,
     private readonly reporting: ReportingService,
     private readonly periods: PeriodsRepository,
-    private readonly contexts: SheetContextService,
     private readonly log: ChangeLog,
     private readonly clock: Clock,
   ) {}
@@ -201,7 +199,7 @@ export class FileImportsService {
   }
 
   private async refuseSealed(queries: Queries, { periodId }: FileImport): Promise<void> {
-    await this.contexts.holdUnsealedOrThrow(queries, await this.periods.byIdOrThrow(queries, periodId));
+    await this.periods.holdUnsealedOrThrow(queries, await this.periods.byIdOrThrow(queries, periodId));
   }
 
   private async propose(

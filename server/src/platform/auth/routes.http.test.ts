@@ -31,6 +31,11 @@ const teachers = [
   'GET /grade-sheets/1/1/1',
   'PUT /grade-sheets/1/1/1',
   'GET /search',
+  'GET /grade-books/1/1',
+  'PUT /grade-books/1/1/scores',
+  'POST /grade-books/1/1/assignments',
+  'PUT /grade-books/1/1/assignments/1',
+  'DELETE /grade-books/1/1/assignments/1',
 ];
 
 describe('every route', () => {
@@ -43,7 +48,7 @@ describe('every route', () => {
     }
   });
 
-  it('is closed to a teacher, but for the ones that belong to posting', async () => {
+  it('is closed to a teacher, but for the ones that belong to posting and to grade books', async () => {
     const teacher = await server.as('harun');
     for (const { method, path } of (await operations()).filter(
       (each) => ![...open, ...teachers].includes(`${each.method} ${each.path}`),

@@ -1,17 +1,58 @@
-import { date, index, integer, numeric, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import {
+  boolean,
+  date,
+  index,
+  integer,
+  jsonb,
+  numeric,
+  pgTable,
+  primaryKey,
+  serial,
+  text,
+  unique,
+} from 'drizzle-orm/pg-core';
 import { periods, schools } from './calendar.js';
-import { createdAt, id } from './columns.js';
+import { createdAt, id, instant } from './columns.js';
 import { enrollments, sections } from './courses.js';
 
-export const categories = pgTable('categories', {
-  id: id(),
-  schoolId: integer()
-    .notNull()
-    .references(() => schools.id),
-  name: text().notNull(),
-  weight: numeric({ precision: 6, scale: 2 }).notNull(),
-  createdAt: createdAt(),
-});
+/** A school's own categories, which teachers cannot change, and those of one section. */
+export const categories = pgTable(
+  'categories',
+  {
+    id: id(),
+    schoolId: integer()
+      .notNull()
+      .references(() => schools.id),
+    /** Null for a category of the whole school. */
+    sectionId: integer().references(() => sections.id),
+    name: text().notNull(),
+    /** Which of the tints of the interface it wears, from 0. */
+    tint: integer().notNull().default(0),
+    position: integer().notNull().default(1),
+    isActive: boolean().notNull().default(true),
+    createdAt: createdAt(),
+  },
+  (table) => [index().on(table.schoolId)],
+);
+
+/** How grade books are calculated, at a place and, where a period is named, in that period only. */
+export const calculationPolicies = pgTable(
+  'calculation_policies',
+  {
+    id: id(),
+    schoolId: integer()
+      .notNull()
+      .references(() => schools.id),
+    department: text(),
+    sectionId: integer().references(() => sections.id),
+    periodId: integer().references(() => periods.id),
+    body: jsonb().notNull(),
+    version: integer().notNull().default(1),
+    createdAt: createdAt(),
+  },
+  (table) => [unique().on(table.schoolId, table.department, table.sectionId, table.periodId).nullsNotDistinct()],
+);
 
 export const assignments = pgTable(
   'assignments',
@@ -29,9 +70,16 @@ export const assignments = pgTable(
     name: text().notNull(),
     possible: numeric({ precision: 6, scale: 2 }).notNull(),
     dueOn: date().notNull(),
+    /** Its points only add. */
+    isExtra: boolean().notNull().default(false),
+    isCounted: boolean().notNull().default(true),
+    isPublished: boolean().notNull().default(true),
+    /** Null for everybody; else the enrollments it was given to. */
+    givenTo: jsonb().$type<number[]>(),
+    version: integer().notNull().default(1),
     createdAt: createdAt(),
   },
-  (table) => [index().on(table.sectionId, table.periodId)],
+  (table) => [index().on(table.sectionId, table.periodId), index().on(table.categoryId)],
 );
 
 export const scores = pgTable(
@@ -43,10 +91,50 @@ export const scores = pgTable(
     enrollmentId: integer()
       .notNull()
       .references(() => enrollments.id),
-    /** Null when nothing counts: the flag says why. */
+    /** Null where only the flag says something. */
     points: numeric({ precision: 6, scale: 2 }),
-    flag: text({ enum: ['missing', 'late', 'exempt'] }),
+    flag: text({ enum: ['missing', 'late', 'incomplete', 'exempt', 'absent', 'collected'] }),
+    /** Rises with each save and guards against saving over somebody else's work. */
+    version: integer().notNull().default(1),
     createdAt: createdAt(),
   },
   (table) => [primaryKey({ columns: [table.assignmentId, table.enrollmentId] })],
+);
+
+/** What the grade book of a section comes to for a student in a period. */
+export const calculatedGrades = pgTable(
+  'calculated_grades',
+  {
+    enrollmentId: integer()
+      .notNull()
+      .references(() => enrollments.id),
+    periodId: integer()
+      .notNull()
+      .references(() => periods.id),
+    /** To ten digits, rounded stickily: rounding it again as an item says gives what rounding the exact value gives. */
+    percent: numeric({ precision: 13, scale: 10 }),
+    /** The assignments that keep the student from having a percent. */
+    blockedBy: jsonb()
+      .$type<number[]>()
+      .notNull()
+      .default(sql`'[]'::jsonb`),
+    calculatedAt: instant().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.enrollmentId, table.periodId] })],
+);
+
+/** Grade books whose calculated grades are out of date; a row goes when they were calculated again. */
+export const staleBooks = pgTable(
+  'stale_books',
+  {
+    sectionId: integer()
+      .notNull()
+      .references(() => sections.id),
+    periodId: integer()
+      .notNull()
+      .references(() => periods.id),
+    /** Another number each time, so that what became stale again meanwhile stays. */
+    mark: serial().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.sectionId, table.periodId] })],
 );

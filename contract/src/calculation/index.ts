@@ -1,0 +1,33 @@
+export {
+  AddAssignmentRequest,
+  AssignmentBody,
+  ChangeAssignmentRequest,
+  SaveScoresRequest,
+  ScoreChangeBody,
+  type AssignmentReply,
+  type BookReply,
+  type BookStudentReply,
+  type ScoreReply,
+} from './book-messages.js';
+export { policyFaultSentence, scoreFaultSentence } from './policy-fault-sentence.js';
+export {
+  CategoryBody,
+  CategoryShareBody,
+  CopyPolicyRequest,
+  LevelRuleBody,
+  PolicyBody,
+  PolicyPlaceBody,
+  PreviewPolicyRequest,
+  RemovePolicyRequest,
+  SaveCategoriesRequest,
+  SavePolicyRequest,
+  type BookSummaryReply,
+  type CalculationReply,
+  type CategoryReply,
+  type DifferingReply,
+  type PolicyEffectReply,
+  type PolicyFaultReply,
+  type PolicyReply,
+  type RecalculationReply,
+} from './policy-messages.js';
+export { bodyOfPolicy, bookScore, plainNumber, policyOfBody } from './wire-policy.js';

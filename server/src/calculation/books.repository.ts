@@ -1,0 +1,111 @@
+import { Injectable } from '@nestjs/common';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import type { AssignmentBody, AssignmentReply, ScoreReply } from '#contract/calculation';
+import { decimalOrThrow } from '#core/numbers';
+import { plainNumber } from '#contract/calculation';
+import { Refusal, tables, type Queries } from '#server/platform';
+
+const { assignments, scores, sections } = tables;
+
+/** A student on the list of a grade book, with what is posted for one item. */
+export interface BookStudent extends Record<string, unknown> {
+  readonly enrollmentId: number;
+  readonly studentId: number;
+  readonly student: string;
+  readonly studentNumber: string;
+  readonly withdrawnOn: string | null;
+  readonly percent: string | null;
+  readonly mark: string | null;
+}
+
+/** Reads and writes one grade book: the assignments and scores of a section in a period. */
+@Injectable()
+export class BooksRepository {
+  /** In the order of their due dates. */
+  async assignmentsOf(queries: Queries, sectionId: number, periodId: number): Promise<AssignmentReply[]> {
+    const rows = await queries
+      .select()
+      .from(assignments)
+      .where(and(eq(assignments.sectionId, sectionId), eq(assignments.periodId, periodId)))
+      .orderBy(asc(assignments.dueOn), asc(assignments.id));
+    return rows.map(({ createdAt: _createdAt, sectionId: _section, periodId: _period, possible, ...assignment }) => ({
+      ...assignment,
+      possible: plainNumber(decimalOrThrow(possible)),
+    }));
+  }
+
+  async scoresOf(queries: Queries, assignmentIds: readonly number[]): Promise<ScoreReply[]> {
+    if (assignmentIds.length === 0) return [];
+    const rows = await queries
+      .select()
+      .from(scores)
+      .where(inArray(scores.assignmentId, [...assignmentIds]));
+    return rows.map(({ createdAt: _createdAt, points, ...score }) => ({
+      ...score,
+      points: points === null ? null : plainNumber(decimalOrThrow(points)),
+    }));
+  }
+
+  /** By name. Students who left before the period or came after it are not there. */
+  async studentsOf(
+    queries: Queries,
+    sectionId: number,
+    period: { readonly id: number; readonly startsOn: string; readonly endsOn: string },
+    itemId: number,
+  ): Promise<BookStudent[]> {
+    const { rows } = await queries.execute<BookStudent>(sql`
+      SELECT e.id AS "enrollmentId", e.student_id AS "studentId", s.family_name || ', ' || s.given_name AS student,
+             s.sourced_id AS "studentNumber",
+             CASE WHEN e.withdrawn_on <= ${period.endsOn} THEN e.withdrawn_on END::text AS "withdrawnOn",
+             g.percent::text AS percent, coalesce(g.code, g.label) AS mark
+      FROM enrollments e JOIN people s ON s.id = e.student_id
+      LEFT JOIN grades g ON g.enrollment_id = e.id AND g.item_id = ${itemId} AND g.period_id = ${period.id}
+      WHERE e.section_id = ${sectionId} AND e.entered_on <= ${period.endsOn}
+        AND (e.withdrawn_on IS NULL OR e.withdrawn_on >= ${period.startsOn})
+      ORDER BY s.family_name, s.given_name, e.id`);
+    return rows;
+  }
+
+  /** Nobody else changes the book meanwhile. @throws Refusal not-found */
+  async lockOrThrow(queries: Queries, sectionId: number): Promise<void> {
+    const found = await queries
+      .select({ id: sections.id })
+      .from(sections)
+      .where(eq(sections.id, sectionId))
+      .for('update');
+    if (found.length === 0) throw new Refusal('not-found', { what: 'section', id: sectionId });
+  }
+
+  async writeScores(queries: Queries, written: readonly ScoreReply[]): Promise<void> {
+    await queries
+      .insert(scores)
+      .values([...written])
+      .onConflictDoUpdate({
+        target: [scores.assignmentId, scores.enrollmentId],
+        set: { points: sql`excluded.points`, flag: sql`excluded.flag`, version: sql`excluded.version` },
+      });
+  }
+
+  async add(queries: Queries, sectionId: number, periodId: number, body: AssignmentBody): Promise<number> {
+    const [added] = await queries
+      .insert(assignments)
+      .values({ ...body, sectionId, periodId })
+      .returning({ id: assignments.id });
+    return added!.id;
+  }
+
+  /** Whether the assignment still had the version expected, and so was changed. */
+  async change(queries: Queries, id: number, version: number, body: AssignmentBody): Promise<boolean> {
+    const changed = await queries
+      .update(assignments)
+      .set({ ...body, version: version + 1 })
+      .where(and(eq(assignments.id, id), eq(assignments.version, version)))
+      .returning({ id: assignments.id });
+    return changed.length === 1;
+  }
+
+  async remove(queries: Queries, id: number): Promise<void> {
+    await queries.delete(scores).where(eq(scores.assignmentId, id));
+    await queries.delete(assignments).where(eq(assignments.id, id));
+  }
+}

@@ -1,0 +1,141 @@
+import { Injectable } from '@nestjs/common';
+import { calculateExact, columnsOf, preparePolicy } from '#core/calculation';
+import { formatDecimal, roundSticky, roundTo } from '#core/numbers';
+import { bookScore, policyOfBody, type BookReply } from '#contract/calculation';
+import { bodyOfBand } from '#contract/scales';
+import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
+import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { ReportingService, type KeptItem } from '#server/report-items';
+import { SectionScales } from '#server/scales';
+import { BookSectionsRepository, type BookSection } from './book-sections.repository.js';
+import { canEditBook, canOpenBook } from './book-policy.js';
+import { BooksRepository } from './books.repository.js';
+import { CalculatedGradesRepository } from './calculated-grades.repository.js';
+import { CategoriesRepository } from './categories.repository.js';
+import { SectionPolicies } from './section-policies.js';
+
+const keptDigits = 10;
+
+/** What stands around the scores of one grade book. */
+export interface BookContext {
+  readonly section: BookSection;
+  readonly period: SchoolPeriod;
+}
+
+/** Opens grade books, and keeps what they come to up to date. */
+@Injectable()
+export class BooksService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly periods: PeriodsRepository,
+    private readonly sections: BookSectionsRepository,
+    private readonly books: BooksRepository,
+    private readonly categories: CategoriesRepository,
+    private readonly policies: SectionPolicies,
+    private readonly reporting: ReportingService,
+    private readonly scales: SectionScales,
+    private readonly grades: CalculatedGradesRepository,
+  ) {}
+
+  async open(actor: Actor, sectionId: number, periodId: number): Promise<BookReply> {
+    const queries = this.transactions.reading;
+    return this.read(queries, actor, await this.contextOrThrow(queries, actor, sectionId, periodId));
+  }
+
+  /** @throws Refusal not-found, not-allowed */
+  async contextOrThrow(queries: Queries, actor: Actor, sectionId: number, periodId: number): Promise<BookContext> {
+    const period = await this.periods.byIdOrThrow(queries, periodId);
+    const section = await this.sections.oneOrThrow(queries, period, sectionId);
+    if (!canOpenBook(actor, section)) throw new Refusal('not-allowed');
+    return { section, period };
+  }
+
+  async read(queries: Queries, actor: Actor, { section, period }: BookContext): Promise<BookReply> {
+    const sealedAt = await this.periods.sealedAt(queries, period.id);
+    const { policy, from } = await this.policies.ofSection(queries, period.schoolId, section, period.id);
+    const item = await this.itemOf(queries, period, section.id);
+    const assignments = await this.books.assignmentsOf(queries, section.id, period.id);
+    const students = await this.books.studentsOf(queries, section.id, period, item?.item.id ?? 0);
+    const scores = await this.books.scoresOf(
+      queries,
+      assignments.map(({ id }) => id),
+    );
+    const categories = await this.categories.ofSchool(queries, period.schoolId);
+    const { id, name, startsOn, endsOn } = period;
+    const sections = await this.sections.inPeriod(queries, period);
+    return {
+      sectionId: section.id,
+      section: section.name,
+      course: section.course,
+      teacher: section.teacher,
+      period: { id, name, startsOn, endsOn },
+      canEdit: sealedAt === null && canEditBook(actor, section),
+      sealedAt: sealedAt?.toISOString() ?? null,
+      categories: categories.filter(({ sectionId }) => sectionId === null || sectionId === section.id),
+      policy,
+      policyFrom: from,
+      item: item && {
+        id: item.item.id,
+        name: item.item.name,
+        digits: item.item.digits,
+        rounding: item.item.rounding,
+        bands: item.scale?.bands.map(bodyOfBand) ?? null,
+        scaleName: item.scale?.scaleName ?? null,
+      },
+      assignments,
+      students: students.map(({ percent, mark, ...student }) => ({
+        ...student,
+        posted: percent === null && mark === null ? null : { percent, mark: mark ?? '' },
+      })),
+      scores,
+      sisters: sections
+        .filter(({ courseId, id: sister }) => courseId === section.courseId && sister !== section.id)
+        .map((sister) => ({
+          sectionId: sister.id,
+          section: sister.name,
+          isOwn: sister.teacherId === section.teacherId,
+        })),
+    };
+  }
+
+  /** Calculates one book anew, inside the transaction that changed it. */
+  async recalculate(queries: Queries, { section, period }: BookContext): Promise<void> {
+    const { policy: body } = await this.policies.ofSection(queries, period.schoolId, section, period.id);
+    const policy = policyOfBody(body);
+    const assignments = await this.books.assignmentsOf(queries, section.id, period.id);
+    const students = await this.books.studentsOf(queries, section.id, period, 0);
+    const ids = assignments.map(({ id }) => id);
+    const scores = new Map(
+      (await this.books.scoresOf(queries, ids)).map((score) => [`${score.assignmentId}/${score.enrollmentId}`, score]),
+    );
+    const given = students.map(({ enrollmentId }) =>
+      assignments
+        .filter(({ givenTo }) => givenTo === null || givenTo.includes(enrollmentId))
+        .map((assignment) => bookScore(assignment, scores.get(`${assignment.id}/${enrollmentId}`))),
+    );
+    const all = given.flat();
+    const results = calculateExact(columnsOf(given, policy), [preparePolicy(policy)], new Uint8Array(students.length));
+    const stored = results.map(({ percent, blockedBy }, at) => ({
+      enrollmentId: students[at]!.enrollmentId,
+      percent: percent && formatDecimal(roundTo(percent, keptDigits, roundSticky)),
+      blockedBy: blockedBy.map((place) => all[place]!.assignmentId),
+    }));
+    await this.grades.store(queries, period.id, stored);
+  }
+
+  /** The item that takes its value from the book, with the scale in force for the section. */
+  private async itemOf(queries: Queries, period: SchoolPeriod, sectionId: number) {
+    const found = (await this.reporting.inPeriod(queries, period)).find(
+      ({ item, sections }) => takesFromBook(item) && sections.some(({ id }) => id === sectionId),
+    );
+    if (!found) return null;
+    const section = found.sections.find(({ id }) => id === sectionId)!;
+    const scale = (await this.scales.inForce(queries, found.item, period, [section])).get(sectionId);
+    return { item: found.item, scale };
+  }
+}
+
+/** Whether an item's value comes from the grade book; an exam is a score of its own, and conduct is none. */
+export function takesFromBook({ source, kind }: Pick<KeptItem, 'source' | 'kind'>): boolean {
+  return source === 'gradeBook' && kind !== 'exam' && kind !== 'conduct';
+}

@@ -1,0 +1,183 @@
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
+import {
+  AddAssignmentRequest,
+  ChangeAssignmentRequest,
+  CopyPolicyRequest,
+  PreviewPolicyRequest,
+  RemovePolicyRequest,
+  SaveCategoriesRequest,
+  SavePolicyRequest,
+  SaveScoresRequest,
+  type BookReply,
+  type CalculationReply,
+  type CategoryReply,
+  type DifferingReply,
+  type PolicyEffectReply,
+  type RecalculationReply,
+} from '#contract/calculation';
+import { Allow, CurrentActor, everyone, registrars, type Actor } from '#server/platform';
+import { BooksService } from './books.service.js';
+import { CategoriesService } from './categories.service.js';
+import { PoliciesService } from './policies.service.js';
+import { PolicyEffectService } from './policy-effect.service.js';
+import { RecalculationService } from './recalculation.service.js';
+import { SaveBookService } from './save-book.service.js';
+
+/** Policies and categories: the registrar's. */
+@Controller()
+@Allow(registrars)
+export class CalculationController {
+  constructor(
+    private readonly policies: PoliciesService,
+    private readonly effects: PolicyEffectService,
+    private readonly categories: CategoriesService,
+    private readonly recalculation: RecalculationService,
+  ) {}
+
+  @Get('calculation')
+  inPeriod(@Query('period', ParseIntPipe) periodId: number): Promise<CalculationReply> {
+    return this.policies.inPeriod(periodId);
+  }
+
+  @Get('calculation/differing')
+  differing(@Query('period', ParseIntPipe) periodId: number): Promise<DifferingReply[]> {
+    return this.policies.differing(periodId);
+  }
+
+  @Put('schools/:schoolId/policies')
+  save(
+    @CurrentActor() actor: Actor,
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Query('period', ParseIntPipe) periodId: number,
+    @Body() request: SavePolicyRequest,
+  ): Promise<CalculationReply> {
+    return this.policies.save(actor, schoolId, request, periodId);
+  }
+
+  @Post('schools/:schoolId/policies/remove')
+  @HttpCode(200)
+  remove(
+    @CurrentActor() actor: Actor,
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Query('period', ParseIntPipe) periodId: number,
+    @Body() request: RemovePolicyRequest,
+  ): Promise<CalculationReply> {
+    return this.policies.remove(actor, schoolId, request, periodId);
+  }
+
+  @Post('schools/:schoolId/policies/preview')
+  @HttpCode(200)
+  preview(
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Body() request: PreviewPolicyRequest,
+  ): Promise<PolicyEffectReply> {
+    return this.effects.preview(schoolId, request);
+  }
+
+  @Post('sections/:sectionId/policy/copy')
+  @HttpCode(200)
+  copy(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Query('period', ParseIntPipe) periodId: number,
+    @Body() request: CopyPolicyRequest,
+  ): Promise<CalculationReply> {
+    return this.policies.copy(actor, sectionId, request, periodId);
+  }
+
+  @Put('schools/:schoolId/categories')
+  saveCategories(
+    @CurrentActor() actor: Actor,
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Body() request: SaveCategoriesRequest,
+  ): Promise<CategoryReply[]> {
+    return this.categories.save(actor, { schoolId, sectionId: null }, request);
+  }
+
+  @Put('schools/:schoolId/sections/:sectionId/categories')
+  saveSectionCategories(
+    @CurrentActor() actor: Actor,
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Body() request: SaveCategoriesRequest,
+  ): Promise<CategoryReply[]> {
+    return this.categories.save(actor, { schoolId, sectionId }, request);
+  }
+
+  @Get('recalculation')
+  progress(): Promise<RecalculationReply> {
+    return this.recalculation.progress();
+  }
+
+  @Post('recalculation')
+  @HttpCode(200)
+  start(): Promise<RecalculationReply> {
+    return this.recalculation.start();
+  }
+
+  @Delete('recalculation')
+  cancel(): Promise<RecalculationReply> {
+    this.recalculation.cancel();
+    return this.recalculation.progress();
+  }
+}
+
+/** Grade books: read by registrar and teacher, changed by the teacher. */
+@Controller('grade-books/:sectionId/:periodId')
+@Allow(everyone)
+export class GradeBooksController {
+  constructor(
+    private readonly books: BooksService,
+    private readonly saves: SaveBookService,
+  ) {}
+
+  @Get()
+  open(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Param('periodId', ParseIntPipe) periodId: number,
+  ): Promise<BookReply> {
+    return this.books.open(actor, sectionId, periodId);
+  }
+
+  @Put('scores')
+  saveScores(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Param('periodId', ParseIntPipe) periodId: number,
+    @Body() request: SaveScoresRequest,
+  ): Promise<BookReply> {
+    return this.saves.saveScores(actor, { sectionId, periodId }, request);
+  }
+
+  @Post('assignments')
+  addAssignment(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Param('periodId', ParseIntPipe) periodId: number,
+    @Body() request: AddAssignmentRequest,
+  ): Promise<BookReply> {
+    return this.saves.addAssignment(actor, { sectionId, periodId }, request);
+  }
+
+  @Put('assignments/:assignmentId')
+  changeAssignment(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Param('periodId', ParseIntPipe) periodId: number,
+    @Param('assignmentId', ParseIntPipe) assignmentId: number,
+    @Body() request: ChangeAssignmentRequest,
+  ): Promise<BookReply> {
+    return this.saves.changeAssignment(actor, { sectionId, periodId }, assignmentId, request);
+  }
+
+  @Delete('assignments/:assignmentId')
+  removeAssignment(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Param('periodId', ParseIntPipe) periodId: number,
+    @Param('assignmentId', ParseIntPipe) assignmentId: number,
+  ): Promise<BookReply> {
+    return this.saves.removeAssignment(actor, { sectionId, periodId }, assignmentId);
+  }
+}

@@ -1,0 +1,3 @@
+export { CalculationModule } from './calculation.module.js';
+export { PoliciesService } from './policies.service.js';
+export { RecalculationService } from './recalculation.service.js';

@@ -1,0 +1,274 @@
+import { Injectable } from '@nestjs/common';
+import { checkPolicy, type PolicyPlace } from '#core/calculation';
+import { decimalOrThrow, formatDecimal, fromDecimal, roundings, roundTo } from '#core/numbers';
+import {
+  bodyOfPolicy,
+  policyFaultSentence,
+  policyOfBody,
+  type CalculationReply,
+  type CategoryReply,
+  type CopyPolicyRequest,
+  type DifferingReply,
+  type PolicyBody,
+  type PolicyFaultReply,
+  type RemovePolicyRequest,
+  type SavePolicyRequest,
+} from '#contract/calculation';
+import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
+import { ChangeLog } from '#server/log';
+import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { ReportItemsRepository, ReportingService } from '#server/report-items';
+import { SectionScales } from '#server/scales';
+import { BookSectionsRepository, type BookSection } from './book-sections.repository.js';
+import { takesFromBook } from './books.service.js';
+import { CalculatedGradesRepository } from './calculated-grades.repository.js';
+import { CategoriesRepository } from './categories.repository.js';
+import { revisionOfCategories } from './categories.service.js';
+import { PoliciesRepository, type KeptPolicy } from './policies.repository.js';
+import { RecalculationService } from './recalculation.service.js';
+import { placeInWords, policiesFor } from './section-policies.js';
+
+/** The policies of a school: what holds where, what is wrong with it, and how it is changed. */
+@Injectable()
+export class PoliciesService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly periods: PeriodsRepository,
+    private readonly sections: BookSectionsRepository,
+    private readonly policies: PoliciesRepository,
+    private readonly categories: CategoriesRepository,
+    private readonly reporting: ReportingService,
+    private readonly items: ReportItemsRepository,
+    private readonly scales: SectionScales,
+    private readonly grades: CalculatedGradesRepository,
+    private readonly recalculation: RecalculationService,
+    private readonly log: ChangeLog,
+  ) {}
+
+  async inPeriod(periodId: number): Promise<CalculationReply> {
+    const queries = this.transactions.reading;
+    const period = await this.periods.byIdOrThrow(queries, periodId);
+    const categories = await this.categories.ofSchool(queries, period.schoolId);
+    const policies = await this.policies.ofSchool(queries, period.schoolId);
+    const sections = await this.sections.inPeriod(queries, period);
+    const names = new Map(sections.map(({ id, name }) => [id, name]));
+    const periodNames = new Map(
+      (await this.periods.ofSchool(queries, period.schoolId)).map(({ id, name }) => [id, name]),
+    );
+    const { policyOf } = policiesFor(policies, sections, periodId);
+    return {
+      categories,
+      revision: revisionOfCategories(categories.filter(({ sectionId }) => sectionId === null)),
+      departments: [...new Set(sections.map(({ department }) => department))].toSorted(),
+      policies: policies.map((policy) => ({
+        ...policy,
+        section: policy.sectionId === null ? null : (names.get(policy.sectionId) ?? `section ${policy.sectionId}`),
+        period: policy.periodId === null ? null : (periodNames.get(policy.periodId) ?? null),
+      })),
+      books: sections.map(({ id, name, teacherId: _teacherId, ...section }, at) => {
+        const policy = policies[policyOf[at]![1]];
+        return { ...section, sectionId: id, section: name, policyId: policy?.id ?? null, from: placeInWords(policy) };
+      }),
+      faults: (await this.faultsIn(queries, period)).faults,
+      stale: await this.grades.countStale(queries),
+      differing: (await this.differingIn(queries, period)).length,
+    };
+  }
+
+  /** What is wrong with the calculation of a period: of policies first, then sections without a scale. */
+  async faultsIn(
+    queries: Queries,
+    period: SchoolPeriod,
+  ): Promise<{ readonly policies: number; readonly faults: PolicyFaultReply[] }> {
+    const categories = await this.categories.ofSchool(queries, period.schoolId);
+    const policies = await this.policies.ofSchool(queries, period.schoolId);
+    const sections = await this.sections.inPeriod(queries, period);
+    const faults = [
+      ...policies.flatMap((policy) => faultsOfPolicy(policy, categories, sections)),
+      ...(await this.withoutScale(queries, period, sections)),
+    ];
+    return { policies: policies.length, faults };
+  }
+
+  /** Posted grades that are no longer what their grade book comes to. */
+  async differing(periodId: number): Promise<DifferingReply[]> {
+    const queries = this.transactions.reading;
+    return this.differingIn(queries, await this.periods.byIdOrThrow(queries, periodId));
+  }
+
+  async save(actor: Actor, schoolId: number, request: SavePolicyRequest, periodId: number): Promise<CalculationReply> {
+    await this.transactions.run(async (queries) => {
+      const place = await this.placeOrThrow(queries, schoolId, request);
+      await this.put(queries, actor, schoolId, place, request.policy, request.version);
+    });
+    await this.recalculation.start();
+    return this.inPeriod(periodId);
+  }
+
+  /** The place inherits again. The school's own policy stays. */
+  async remove(
+    actor: Actor,
+    schoolId: number,
+    request: RemovePolicyRequest,
+    periodId: number,
+  ): Promise<CalculationReply> {
+    await this.transactions.run(async (queries) => {
+      const place = await this.placeOrThrow(queries, schoolId, request);
+      const before = (await this.policies.ofSchool(queries, schoolId)).find((each) => isSamePlace(each, place));
+      if (!before || before.version !== request.version) throw new Refusal('set-up-changed', { what: 'policies' });
+      await this.policies.remove(queries, schoolId, place);
+      await this.markStale(queries, schoolId, place);
+      await this.log.record(queries, actor, [
+        { action: 'remove policy', thing: thingOf(schoolId, place), before: before.policy, after: null },
+      ]);
+    });
+    await this.recalculation.start();
+    return this.inPeriod(periodId);
+  }
+
+  /** Gives the policy that holds for a section to others, as their own. */
+  async copy(actor: Actor, sectionId: number, request: CopyPolicyRequest, periodId: number): Promise<CalculationReply> {
+    await this.transactions.run(async (queries) => {
+      const period = await this.periods.byIdOrThrow(queries, periodId);
+      const policies = await this.policies.ofSchool(queries, period.schoolId);
+      const sections = await this.sections.inPeriod(queries, period);
+      const from = sections.find(({ id }) => id === sectionId);
+      const targets = sections.filter(({ id }) => request.toIds.includes(id) && id !== sectionId);
+      if (!from || targets.length < request.toIds.filter((id) => id !== sectionId).length)
+        throw new Refusal('not-found', { what: `section in ${period.name}`, id: sectionId });
+      const { policies: bodies, policyOf } = policiesFor(policies, [from], periodId);
+      const policy = bodyOfPolicy(bodies[policyOf[0]![1]]!);
+      for (const target of targets) {
+        const place = { department: null, sectionId: target.id, periodId: request.periodId };
+        const version = policies.find((each) => isSamePlace(each, place))?.version ?? 0;
+        await this.put(queries, actor, period.schoolId, place, policy, version);
+      }
+    });
+    await this.recalculation.start();
+    return this.inPeriod(periodId);
+  }
+
+  private async put(
+    queries: Queries,
+    actor: Actor,
+    schoolId: number,
+    place: PolicyPlace,
+    policy: PolicyBody,
+    version: number,
+  ): Promise<void> {
+    const categories = (await this.categories.ofSchool(queries, schoolId)).filter(
+      ({ sectionId }) => sectionId === null || sectionId === place.sectionId,
+    );
+    const blocking = checkPolicy(policyOfBody(policy), categories).filter(({ severity }) => severity === 'blocks');
+    if (blocking.length > 0)
+      throw new Refusal('policy-faulty', { reason: blocking.map(policyFaultSentence).join(' ') });
+    const before = (await this.policies.ofSchool(queries, schoolId)).find((each) => isSamePlace(each, place));
+    const isWritten =
+      version === 0
+        ? await this.policies.add(queries, schoolId, place, policy)
+        : before !== undefined && (await this.policies.change(queries, before.id, version, policy));
+    if (!isWritten) throw new Refusal('set-up-changed', { what: 'policies' });
+    await this.markStale(queries, schoolId, place);
+    const thing = thingOf(schoolId, place);
+    await this.log.record(queries, actor, [
+      { action: 'save policy', thing, before: before?.policy ?? null, after: policy },
+    ]);
+  }
+
+  /** What a change of a policy makes stale: the books of its place, in the period it names or in all; sealed periods stay. */
+  private async markStale(queries: Queries, schoolId: number, place: PolicyPlace): Promise<void> {
+    for (const period of await this.periods.ofSchool(queries, schoolId)) {
+      if (place.periodId !== null && place.periodId !== period.id) continue;
+      if (await this.periods.sealedAt(queries, period.id)) continue;
+      const sections = (await this.sections.inPeriod(queries, period)).filter(
+        ({ id, department, assignments }) =>
+          assignments > 0 &&
+          (place.sectionId === null || place.sectionId === id) &&
+          (place.department === null || place.department === department),
+      );
+      await this.grades.markStale(
+        queries,
+        sections.map(({ id }) => id),
+        period.id,
+      );
+    }
+  }
+
+  private async placeOrThrow(queries: Queries, schoolId: number, place: PolicyPlace): Promise<PolicyPlace> {
+    const { department, sectionId, periodId } = place;
+    const periods = await this.periods.ofSchool(queries, schoolId);
+    if (periodId !== null && !periods.some(({ id }) => id === periodId))
+      throw new Refusal('not-found', { what: 'period of this school', id: periodId });
+    if (department !== null && sectionId !== null)
+      throw new Refusal('policy-faulty', { reason: 'A policy holds for a department or for a section, not for both.' });
+    if (sectionId !== null) {
+      const sections = await Promise.all(
+        periods.map(async (period) =>
+          (await this.sections.inPeriod(queries, period)).some(({ id }) => id === sectionId),
+        ),
+      );
+      if (!sections.includes(true)) throw new Refusal('not-found', { what: 'section of this school', id: sectionId });
+    }
+    return { department, sectionId, periodId };
+  }
+
+  private async withoutScale(
+    queries: Queries,
+    period: SchoolPeriod,
+    sections: readonly BookSection[],
+  ): Promise<PolicyFaultReply[]> {
+    const withScores = new Map(sections.filter(({ scores }) => scores > 0).map((section) => [section.id, section]));
+    const faults: PolicyFaultReply[] = [];
+    for (const { item, sections: reporting } of await this.reporting.inPeriod(queries, period)) {
+      if (!takesFromBook(item)) continue;
+      const inForce = await this.scales.inForce(queries, item, period, reporting);
+      for (const { id, name } of reporting) {
+        if (!withScores.has(id) || inForce.has(id)) continue;
+        const says = `${name} comes to a percent but gets no label for ${item.name}: no scale is in force there.`;
+        faults.push({ code: 'percent-without-scale', severity: 'blocks', policyId: null, sectionId: id, says });
+      }
+    }
+    return faults;
+  }
+
+  private async differingIn(queries: Queries, period: SchoolPeriod): Promise<DifferingReply[]> {
+    const items = new Map((await this.items.ofSchool(queries, period.schoolId)).map((item) => [item.id, item]));
+    const names = new Map((await this.sections.inPeriod(queries, period)).map(({ id, name }) => [id, name]));
+    return (await this.grades.postedBeside(queries, period.id)).flatMap(({ posted, calculated, ...row }) => {
+      const { digits, rounding } = items.get(row.itemId)!;
+      const rounded = roundTo(fromDecimal(decimalOrThrow(calculated)), digits, roundings[rounding]);
+      const stands = roundTo(fromDecimal(decimalOrThrow(posted)), digits, roundings[rounding]);
+      const section = names.get(row.sectionId);
+      if (rounded.units === stands.units || section === undefined) return [];
+      const { itemId, sectionId, student } = row;
+      return [
+        { itemId, sectionId, student, section, posted: formatDecimal(stands), calculated: formatDecimal(rounded) },
+      ];
+    });
+  }
+}
+
+function faultsOfPolicy(
+  { id, policy, sectionId }: KeptPolicy,
+  categories: readonly CategoryReply[],
+  sections: readonly BookSection[],
+): PolicyFaultReply[] {
+  const known = categories.filter((each) => each.sectionId === null || each.sectionId === sectionId);
+  const where = sectionId === null ? '' : `${sections.find((each) => each.id === sectionId)?.name ?? 'A section'}: `;
+  return checkPolicy(policyOfBody(policy), known).map((fault) => ({
+    code: fault.code,
+    severity: fault.severity,
+    policyId: id,
+    sectionId,
+    says: where + policyFaultSentence(fault),
+  }));
+}
+
+function isSamePlace(a: PolicyPlace, b: PolicyPlace): boolean {
+  return a.department === b.department && a.sectionId === b.sectionId && a.periodId === b.periodId;
+}
+
+function thingOf(schoolId: number, { department, sectionId, periodId }: PolicyPlace): string {
+  const where = sectionId !== null ? `section ${sectionId}` : (department ?? `school ${schoolId}`);
+  return `policy of ${where}${periodId === null ? '' : ` in period ${periodId}`}`;
+}
