@@ -8,10 +8,18 @@ interface CompositeWorkingsProps {
   readonly composite: CompositeReply;
   readonly sheet: SheetReply;
   readonly rules: EntryRules;
+  readonly onOpenPart: (part: OpenedPart) => void;
+}
+
+/** Where a part of a composite is posted. */
+export interface OpenedPart {
+  readonly name: string;
+  readonly itemId: number;
+  readonly periodId: number;
 }
 
 /** How a composite came about: each part with its value and its share, what was left out, and the sum. */
-export function CompositeWorkings({ composite, sheet, rules }: CompositeWorkingsProps) {
+export function CompositeWorkings({ composite, sheet, rules, onOpenPart }: CompositeWorkingsProps) {
   return (
     <section>
       <h4 className="mb-1.5 font-bold">Made of its parts</h4>
@@ -25,8 +33,16 @@ export function CompositeWorkings({ composite, sheet, rules }: CompositeWorkings
       {composite.kind === 'value' && (
         <WorkingsSheet
           lines={[
-            ...composite.parts.map(({ name, value, weight, share }) => ({
-              says: name,
+            ...composite.parts.map(({ value, weight, share, ...part }) => ({
+              says: (
+                <button
+                  type="button"
+                  className="text-left text-estuary hover:underline"
+                  onClick={() => onOpenPart(part)}
+                >
+                  {part.name}
+                </button>
+              ),
               figure: showDecimal(value, 2),
               note: `counts ${showDecimal(share, 2)} of 100${Number(share) === Number(weight) ? '' : `, by its weight of ${showDecimal(weight, 0)}`}`,
             })),

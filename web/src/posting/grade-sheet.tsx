@@ -65,7 +65,8 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
     else post();
   };
   const explain = useCallback(
-    (row: SheetRow) => openDrawer('Workings', <MarkWorkings row={row} sheet={sheet} rules={rules} />),
+    (row: SheetRow) =>
+      openDrawer('Workings', <MarkWorkings key={row.reply.enrollmentId} row={row} sheet={sheet} rules={rules} />),
     [sheet, rules],
   );
   const chosenRow = rows.find(({ reply }) => reply.enrollmentId === chosen) ?? rows[0];

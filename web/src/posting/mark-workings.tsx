@@ -1,16 +1,31 @@
-import { formatDecimal, fromDecimal, roundTo } from '#core/numbers';
+import { ArrowLeft } from 'lucide-react';
+import { useState } from 'react';
+import { formatDecimal, fromDecimal, roundTo, type Percent } from '#core/numbers';
 import { bandEdges, findBand } from '#core/scales';
 import type { EntryRules } from '#core/posting';
-import { bodyOfMark, type SheetReply } from '#contract/posting';
+import { bodyOfMark, type ComputedReply, type SheetReply } from '#contract/posting';
+import { Button } from '../ui/button';
 import { showInstant, showLabel, showPercent, showPrecision } from '../ui/format';
+import { BookWorkings } from '../calculation/book-workings';
 import { WorkingsSheet, type WorkingLine } from '../ui/workings-sheet';
-import { CompositeWorkings } from './composite-workings';
+import { CompositeWorkings, type OpenedPart } from './composite-workings';
 import { RulerStrip } from './ruler-strip';
-import { showMark, type SheetRow } from './sheet-view';
+import { useSheet } from './queries';
+import { entryRulesOf, sheetRows, showMark, type SheetRow } from './sheet-view';
 
 /** How a student's computed and posted grade came about, each line with its source. */
 export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: SheetReply; rules: EntryRules }) {
   const { reply, mark, computed } = row;
+  const [part, setPart] = useState<OpenedPart | null>(null);
+  if (part)
+    return (
+      <div className="space-y-3">
+        <Button look="quiet" className="-ml-3" onClick={() => setPart(null)}>
+          <ArrowLeft size={14} aria-hidden /> {sheet.itemName}
+        </Button>
+        <PartWorkings part={part} sectionId={sheet.sectionId} enrollmentId={reply.enrollmentId} />
+      </div>
+    );
   const shown = mark.percent ?? computed;
   const found = shown ? findBand(rules.bands, shown, rules.precision) : undefined;
   const edge = found?.band && bandEdges(rules.bands, rules.precision, 2).find(({ band }) => band === found.band);
@@ -18,14 +33,16 @@ export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: Shee
     <div className="space-y-4">
       <h3 className="text-[17px] leading-snug font-bold">{reply.student}</h3>
       {reply.composite ? (
-        <CompositeWorkings composite={reply.composite} sheet={sheet} rules={rules} />
-      ) : reply.computed && computed ? (
+        <CompositeWorkings composite={reply.composite} sheet={sheet} rules={rules} onOpenPart={setPart} />
+      ) : reply.computed?.file && computed ? (
         <section>
           <h4 className="mb-1.5 font-bold">Computed</h4>
-          <WorkingsSheet lines={computedLines(row, sheet, rules)} />
+          <WorkingsSheet lines={computedLines(reply.computed, computed, sheet, rules)} />
         </section>
+      ) : reply.computed || reply.blockedBy.length > 0 ? (
+        <BookWorkings sectionId={sheet.sectionId} periodId={sheet.period.id} enrollmentId={reply.enrollmentId} />
       ) : (
-        <p className="text-quiet">No file has brought a computed percent for this student.</p>
+        <p className="text-quiet">Neither a file nor a grade book has brought a percent for this student.</p>
       )}
       {shown && found && (
         <section>
@@ -72,14 +89,42 @@ export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: Shee
   );
 }
 
-function computedLines({ reply, computed }: SheetRow, sheet: SheetReply, { precision }: EntryRules): WorkingLine[] {
-  const { percent, fileName, fileRow, column, acceptedAt, acceptedBy } = reply.computed!;
+/** A part of a composite by its own sheet: what was posted there, and how it was computed. */
+function PartWorkings({
+  part,
+  sectionId,
+  enrollmentId,
+}: {
+  part: OpenedPart;
+  sectionId: number;
+  enrollmentId: number;
+}) {
+  const { data: sheet } = useSheet({ sectionId, itemId: part.itemId, periodId: part.periodId });
+  if (!sheet) return <p className="text-quiet">Opening {part.name} …</p>;
+  const rules = entryRulesOf(sheet);
+  const row = sheetRows(sheet, { marks: {}, undo: [] }, rules).find((each) => each.reply.enrollmentId === enrollmentId);
+  if (!row) return <p className="text-quiet">This student is not on the sheet of {part.name}.</p>;
+  return (
+    <>
+      <p className="font-semibold text-quiet">{part.name}</p>
+      <MarkWorkings row={row} sheet={sheet} rules={rules} />
+    </>
+  );
+}
+
+function computedLines(
+  { percent, file }: ComputedReply,
+  computed: Percent,
+  sheet: SheetReply,
+  { precision }: EntryRules,
+): WorkingLine[] {
+  const { fileName, fileRow, column, acceptedAt, acceptedBy } = file!;
   return [
     { says: 'As the file has it', figure: percent, note: `${fileName}, row ${fileRow}, column “${column}”` },
     { says: 'Taken in', figure: '', note: `${showInstant(acceptedAt)}, by ${acceptedBy}` },
     {
       says: `Would be posted, rounded ${showPrecision(sheet.rounding, sheet.digits)}`,
-      figure: formatDecimal(roundTo(fromDecimal(computed!), precision.digits, precision.rounding)),
+      figure: formatDecimal(roundTo(fromDecimal(computed), precision.digits, precision.rounding)),
       isResult: true,
     },
   ];

@@ -1,6 +1,6 @@
 import { auditRules, findingSentence, runRules, type Severity } from '#core/audit';
 import type { Day } from '#core/calendar';
-import { decimalOrThrow, roundings, type Percent } from '#core/numbers';
+import { decimalOrThrow, formatDecimal, fromDecimal, roundings, roundTo, type Percent } from '#core/numbers';
 import { findBand, readBands, type Band } from '#core/scales';
 import { commentFault } from '#core/report-items';
 import { takeComputed, type EntryRules, type Mark, type SpecialCode } from '#core/posting';
@@ -74,6 +74,7 @@ export function sheetRows(sheet: SheetReply, drafts: SheetDrafts, rules: EntryRu
             ]
           : []),
         ...compositeRemarks(reply),
+        ...bookRemarks(reply, mark, computed, rules),
         ...commentRemarks(sheet, mark, bands),
         ...firstDayRemarks(sheet, mark, codes),
         ...remarksOn(sheet, rules, codes, bands, reply, mark),
@@ -117,6 +118,24 @@ function firstDayRemarks(sheet: SheetReply, mark: Mark, codes: ReadonlyMap<strin
   return [
     { severity: 'warns', says: `${mark.code} goes with the first day of the period, ${showDay(startsOn)}${hours}.` },
   ];
+}
+
+/** What the section's own grade book says beside what is posted: that it is blocked, or that it comes to something else now. */
+function bookRemarks(
+  { blockedBy, computed: source, withdrawnOn }: SheetRowReply,
+  mark: Mark,
+  computed: Percent | null,
+  { precision }: EntryRules,
+): Remark[] {
+  if (withdrawnOn !== null) return [];
+  if (blockedBy.length > 0)
+    return [{ severity: 'informs', says: `${blockedBy.join(' and ')} blocks the grade until it is settled.` }];
+  if (!computed || !source || source.file || !mark.percent) return [];
+  const [now, posted] = [computed, mark.percent].map((value) =>
+    roundTo(fromDecimal(value), precision.digits, precision.rounding),
+  );
+  if (now!.units === posted!.units) return [];
+  return [{ severity: 'informs', says: `The grade book comes to ${formatDecimal(now!)} now.` }];
 }
 
 /** Why a composite has no value. */

@@ -17,11 +17,7 @@ export const band = (label: string, lowest: string): BandBody => ({
 /** What a file brought. */
 export const computedFrom = (percent: string) => ({
   percent,
-  fileName: 'a.csv',
-  fileRow: 2,
-  column: 'Total',
-  acceptedAt: '',
-  acceptedBy: '',
+  file: { fileName: 'a.csv', fileRow: 2, column: 'Total', acceptedAt: '', acceptedBy: '' },
 });
 
 /** A student for whom nothing is computed or posted, changed as the case says. */
@@ -32,6 +28,7 @@ export const sheetRow = (enrollmentId: number, more: Partial<SheetRowReply> = {}
   studentNumber: `S${enrollmentId}`,
   withdrawnOn: null,
   computed: null,
+  blockedBy: [],
   composite: null,
   mark: blankMark,
   version: 0,

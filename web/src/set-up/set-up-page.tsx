@@ -12,18 +12,21 @@ const placeNames: Record<SetUpPlace, string> = {
   calendar: 'Calendar',
   'report-items': 'Report items',
   courses: 'Courses',
+  calculation: 'Calculation',
 };
 const checkedWords: Record<SetUpPlace, string> = {
   scales: 'scale',
   calendar: 'period',
   'report-items': 'item',
   courses: 'course',
+  calculation: 'policy',
 };
 const checkedKeys = {
   scales: 'scales',
   calendar: 'periods',
   'report-items': 'items',
   courses: 'courses',
+  calculation: 'policies',
 } as const satisfies Record<SetUpPlace, keyof SetUpReply['checked']>;
 /** What each place is checked for. */
 const soughtWords: Record<SetUpPlace, string> = {
@@ -31,6 +34,7 @@ const soughtWords: Record<SetUpPlace, string> = {
   calendar: 'gaps and overlaps, periods outside their parent, windows before the end of their period',
   'report-items': 'courses with no or two transcript items, composites whose parts a course lacks',
   courses: 'courses in the GPA without credits',
+  calculation: 'weights that do not add to 100, categories without a weight, percents without a label',
 };
 const places = Object.keys(placeNames) as SetUpPlace[];
 
