@@ -1,5 +1,5 @@
-import { useRef, useState, type KeyboardEvent } from 'react';
 import type { CourseField, InheritableFact } from '#core/courses';
+import { CellInput } from '../ui/cell-input';
 import type { CourseRow } from './course-sheet';
 
 interface CourseCellProps {
@@ -20,7 +20,7 @@ const numbers: ReadonlySet<CourseField> = new Set(['credits', 'mostCredits']);
 
 /** One fact of a course. What is inherited is grey and names its source; what is wrong says what would be right. */
 export function CourseCell(props: CourseCellProps) {
-  const { row, field, width, isCursor, isChosen, editing, onChoose, onBegin } = props;
+  const { row, field, width, isCursor, isChosen, editing, onChoose, onBegin, onTake, onCancel } = props;
   const fault = row.faults[field];
   const inherited = row.cells[field] === '' ? row.reply?.inherited[field as InheritableFact] : undefined;
   const source =
@@ -51,42 +51,13 @@ export function CourseCell(props: CourseCellProps) {
           <span className="truncate">{row.cells[field]}</span>
         )
       ) : (
-        <CellInput {...props} start={editing} />
+        <CellInput
+          label={`${field} of ${row.cells.title || 'the new course'}`}
+          start={editing}
+          onTake={onTake}
+          onCancel={onCancel}
+        />
       )}
     </div>
-  );
-}
-
-function CellInput({ row, field, start, onTake, onCancel }: CourseCellProps & { start: string }) {
-  const [text, setText] = useState(start);
-  const isDone = useRef(false);
-  /** Once: a key that takes the text also takes the focus away. */
-  const take = (then: 'down' | 'right' | 'stay') => {
-    if (isDone.current) return;
-    isDone.current = true;
-    onTake(text, then);
-  };
-  const onKeyDown = (event: KeyboardEvent) => {
-    event.stopPropagation();
-    if (event.key === 'Enter') take('down');
-    else if (event.key === 'Tab') take('right');
-    else if (event.key === 'Escape') {
-      isDone.current = true;
-      onCancel();
-    } else return;
-    event.preventDefault();
-  };
-  return (
-    <input
-      // The cell was chosen and a key was pressed: the field goes on where that key began.
-      // oxlint-disable-next-line jsx-a11y/no-autofocus
-      autoFocus
-      aria-label={`${field} of ${row.cells.title || 'the new course'}`}
-      value={text}
-      onChange={(event) => setText(event.target.value)}
-      onKeyDown={onKeyDown}
-      onBlur={() => take('stay')}
-      className="-mx-1 w-full min-w-0 rounded-[2px] bg-surface px-1 text-ink outline-none"
-    />
   );
 }

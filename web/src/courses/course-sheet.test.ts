@@ -1,19 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { courseFields, type CourseCells } from '#core/courses';
+import type { CourseCells } from '#core/courses';
 import type { CourseReply } from '#contract/courses';
-import {
-  blockOfText,
-  courseRows,
-  editsOfBlock,
-  editsOfFillDown,
-  requestOf,
-  textOfRange,
-  undoOf,
-  withEdits,
-  withNewRow,
-  withoutRows,
-  type CellRange,
-} from './course-sheet';
+import { courseRows, requestOf, undoOf, withEdits, withNewRow, withoutRows } from './course-sheet';
 
 const cells = (code: string, more: Partial<CourseCells> = {}): CourseCells => ({
   code,
@@ -46,23 +34,15 @@ const course = (id: number, own: CourseCells): CourseReply => ({
 const reply = { courses: [course(1, cells('A1')), course(2, cells('A2')), course(3, cells('A3'))], defaults: [] };
 const none = { cells: {}, versions: {}, removed: [] };
 const rows = courseRows(reply, none);
-const at = (field: (typeof courseFields)[number]) => courseFields.indexOf(field);
-const range = (fromRow: number, toRow: number, from: (typeof courseFields)[number], to = from): CellRange => ({
-  fromRow,
-  toRow,
-  fromField: at(from),
-  toField: at(to),
-});
 
 describe('the spreadsheet of courses', () => {
-  it('takes a block from a spreadsheet, tidied, and leaves out what reaches beyond it', () => {
-    const edits = editsOfBlock(
-      rows,
-      range(1, 1, 'level'),
-      blockOfText('Honours\tSemester\t0,5\r\nregular\tyear\t1\r\nx\ty\tz\r\n'),
-    );
-    const changes = withEdits(none, edits);
-    expect(Object.keys(changes.cells)).toEqual(['2', '3']);
+  it('takes texts tidied, each on the version of its course', () => {
+    const changes = withEdits(none, [
+      [rows[1]!, 'level', 'Honours'],
+      [rows[1]!, 'length', 'Semester'],
+      [rows[1]!, 'credits', '0,5'],
+      [rows[2]!, 'level', 'honours'],
+    ]);
     expect(changes.cells['2']).toMatchObject({ level: 'honours', length: 'semester', credits: '0.5' });
     expect(requestOf(changes).changes.map(({ id, version }) => [id, version])).toEqual([
       [2, 3],
@@ -70,30 +50,11 @@ describe('the spreadsheet of courses', () => {
     ]);
   });
 
-  it('fills a whole range with one value, and down from its first row', () => {
-    const one = withEdits(none, editsOfBlock(rows, range(0, 2, 'credits', 'mostCredits'), [['2']]));
-    expect(Object.values(one.cells).map(({ credits, mostCredits }) => [credits, mostCredits])).toEqual([
-      ['2', '2'],
-      ['2', '2'],
-      ['2', '2'],
-    ]);
-    const changed = courseRows(reply, withEdits(none, [[rows[0]!, 'department', 'Letters']]));
-    const filled = withEdits(none, editsOfFillDown(changed, range(0, 2, 'department')));
-    expect(Object.entries(filled.cells).map(([key, { department }]) => [key, department])).toEqual([
-      ['2', 'Letters'],
-      ['3', 'Letters'],
-    ]);
-  });
-
-  it('a cell changed back is no change, and text goes out as it came in', () => {
+  it('a cell changed back is no change', () => {
     const changed = withEdits(none, [[rows[0]!, 'kind', 'academic']]);
     const row = courseRows(reply, changed)[0]!;
     expect([...row.changed]).toEqual(['kind']);
     expect(withEdits(changed, [[row, 'kind', '']])).toEqual(none);
-    expect(blockOfText(textOfRange(rows, range(0, 1, 'code', 'title')))).toEqual([
-      ['A1', 'Course A1'],
-      ['A2', 'Course A2'],
-    ]);
   });
 
   it('says of each cell what is wrong, and of two courses that they share a code', () => {

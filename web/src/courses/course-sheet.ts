@@ -37,14 +37,6 @@ export function courseRows({ courses }: CoursesReply, changes: CourseChanges): C
   });
 }
 
-/** A stretch of cells, both corners included. */
-export interface CellRange {
-  readonly fromRow: number;
-  readonly toRow: number;
-  readonly fromField: number;
-  readonly toField: number;
-}
-
 export type CellEdit = readonly [row: CourseRow, field: CourseField, text: string];
 
 /** The changes with some cells set. A row that is again as it was saved is no change any more. */
@@ -79,53 +71,6 @@ export function withoutRows(changes: CourseChanges, rows: readonly CourseRow[]):
     Object.fromEntries(Object.entries(record).filter(([key]) => !keys.has(key)));
   const removed = rows.flatMap(({ reply }) => reply?.id ?? []);
   return { cells: kept(changes.cells), versions: kept(changes.versions), removed: [...changes.removed, ...removed] };
-}
-
-/** A block out of a spreadsheet laid over the cells from one corner on; one cell fills the whole range. */
-export function editsOfBlock(
-  rows: readonly CourseRow[],
-  range: CellRange,
-  block: readonly (readonly string[])[],
-): CellEdit[] {
-  const single = block.length === 1 && block[0]!.length === 1 ? block[0]![0]! : undefined;
-  const height = single === undefined ? block.length : range.toRow - range.fromRow + 1;
-  const edits: CellEdit[] = [];
-  for (let down = 0; down < height; down++) {
-    const row = rows[range.fromRow + down];
-    if (!row) break;
-    const width = single === undefined ? block[down]!.length : range.toField - range.fromField + 1;
-    for (let right = 0; right < width; right++) {
-      const field = courseFields[range.fromField + right];
-      if (field) edits.push([row, field, single ?? block[down]![right]!]);
-    }
-  }
-  return edits;
-}
-
-/** The first row of a range copied into the rows below it. */
-export function editsOfFillDown(rows: readonly CourseRow[], range: CellRange): CellEdit[] {
-  const first = rows[range.fromRow];
-  const fields = courseFields.slice(range.fromField, range.toField + 1);
-  if (!first) return [];
-  return rows
-    .slice(range.fromRow + 1, range.toRow + 1)
-    .flatMap((row) => fields.map((field): CellEdit => [row, field, first.cells[field]]));
-}
-
-/** A range as a spreadsheet takes it from the clipboard. */
-export function textOfRange(rows: readonly CourseRow[], range: CellRange): string {
-  const fields = courseFields.slice(range.fromField, range.toField + 1);
-  return rows
-    .slice(range.fromRow, range.toRow + 1)
-    .map(({ cells }) => fields.map((field) => cells[field]).join('\t'))
-    .join('\n');
-}
-
-export function blockOfText(text: string): string[][] {
-  return text
-    .replace(/\r?\n$/, '')
-    .split(/\r?\n/)
-    .map((line) => line.split('\t'));
 }
 
 export function requestOf(changes: CourseChanges): SaveCoursesRequest {

@@ -1,0 +1,51 @@
+/** A stretch of cells by their positions, both corners included. */
+export interface CellRange {
+  readonly fromRow: number;
+  readonly toRow: number;
+  readonly fromColumn: number;
+  readonly toColumn: number;
+}
+
+/** A text for one cell. */
+export type CellText = readonly [row: number, column: number, text: string];
+
+/** A block out of a spreadsheet laid over the cells from a corner on, also beyond the range; one cell fills the whole range. */
+export function textsOfBlock(range: CellRange, block: readonly (readonly string[])[]): CellText[] {
+  const isSingle = block.length === 1 && block[0]!.length === 1;
+  if (isSingle) return cellsOf(range).map(([row, column]) => [row, column, block[0]![0]!]);
+  return block.flatMap((line, down) =>
+    line.map((text, right): CellText => [range.fromRow + down, range.fromColumn + right, text]),
+  );
+}
+
+/** The first row of a range copied into the rows below it. */
+export function textsOfFillDown(range: CellRange, textAt: (row: number, column: number) => string): CellText[] {
+  return cellsOf({ ...range, fromRow: range.fromRow + 1 }).map(([row, column]) => [
+    row,
+    column,
+    textAt(range.fromRow, column),
+  ]);
+}
+
+/** A range as a spreadsheet takes it from the clipboard. */
+export function blockOfRange(range: CellRange, textAt: (row: number, column: number) => string): string {
+  const lines = new Map<number, string[]>();
+  for (const [row, column] of cellsOf(range)) lines.set(row, [...(lines.get(row) ?? []), textAt(row, column)]);
+  return [...lines.values()].map((line) => line.join('\t')).join('\n');
+}
+
+/** The cells of a text from the clipboard. */
+export function blockOfText(text: string): string[][] {
+  return text
+    .replace(/\r?\n$/, '')
+    .split(/\r?\n/)
+    .map((line) => line.split('\t'));
+}
+
+/** Row by row, from left to right. */
+export function cellsOf({ fromRow, toRow, fromColumn, toColumn }: CellRange): (readonly [number, number])[] {
+  const cells: (readonly [number, number])[] = [];
+  for (let row = fromRow; row <= toRow; row++)
+    for (let column = fromColumn; column <= toColumn; column++) cells.push([row, column]);
+  return cells;
+}
