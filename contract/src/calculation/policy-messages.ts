@@ -116,9 +116,11 @@ export class PolicyPlaceBody {
 }
 
 export class PreviewPolicyRequest extends PolicyPlaceBody {
+  /** Null: the place would have no policy of its own and inherit. */
+  @ValidateIf((request: PreviewPolicyRequest) => request.policy !== null)
   @ValidateNested()
   @Type(() => PolicyBody)
-  policy!: PolicyBody;
+  policy!: PolicyBody | null;
 
   /** The period whose grade books are looked at. */
   @IsInt()
@@ -219,6 +221,8 @@ export interface BookSummaryReply {
   readonly from: string;
   readonly assignments: number;
   readonly scores: number;
+  /** Of the section's own list of categories. */
+  readonly revision: string;
 }
 
 export interface PolicyFaultReply {
@@ -231,6 +235,7 @@ export interface PolicyFaultReply {
 
 export interface CalculationReply {
   readonly categories: readonly CategoryReply[];
+  /** Of the school's list of categories. */
   readonly revision: string;
   readonly departments: readonly string[];
   readonly policies: readonly PolicyReply[];
@@ -275,6 +280,7 @@ export interface DifferingReply {
   readonly sectionId: number;
   readonly section: string;
   readonly itemId: number;
+  readonly enrollmentId: number;
   readonly student: string;
   readonly posted: string;
   /** Rounded as the item says. */

@@ -1,10 +1,9 @@
-export { bestDrop, compareRatios, type DropGroup } from './best-drop.js';
+export { bestDrop } from './best-drop.js';
 export type { BookColumns } from './book-columns.js';
 export { calculateExact, type ExactGrade } from './calculate-exact.js';
 export { calculateGrades, type CalculatedColumns, type GradePrecision } from './calculate-grades.js';
 export {
   checkPolicy,
-  sumOfCategoryWeights,
   type KnownCategory,
   type PolicyFault,
   type PolicyFaultCode,
@@ -31,7 +30,7 @@ export {
   type ScoreFlag,
 } from './policy.js';
 export { plainPolicy } from './plain-policy.js';
-export { policyInForce, type PolicyPlace } from './policy-in-force.js';
+export { nearnessOf, policyInForce, type PolicyPlace } from './policy-in-force.js';
 export { noSlot, preparePolicy, slotOf, type PreparedPolicy } from './prepare-policy.js';
 export { readScore, type ReadScore, type ScoreEntry, type ScoreFaultCode } from './read-score.js';
 export { standingOf, type Standing } from './standing.js';

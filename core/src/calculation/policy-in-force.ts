@@ -14,8 +14,6 @@ export function policyInForce<Policy extends PolicyPlace>(
   section: { readonly id: number; readonly department: string },
   periodId: number,
 ): Policy | undefined {
-  const rank = (policy: Policy) =>
-    (policy.sectionId !== null ? 4 : policy.department !== null ? 2 : 0) + (policy.periodId !== null ? 1 : 0);
   return policies
     .filter(
       (policy) =>
@@ -23,5 +21,10 @@ export function policyInForce<Policy extends PolicyPlace>(
         (policy.department === null || policy.department === section.department) &&
         (policy.periodId === null || policy.periodId === periodId),
     )
-    .toSorted((a, b) => rank(b) - rank(a))[0];
+    .toSorted((a, b) => nearnessOf(b) - nearnessOf(a))[0];
+}
+
+/** How near to one grade book a place is, from 0 for a whole school in every period; the nearest policy holds. */
+export function nearnessOf({ department, sectionId, periodId }: PolicyPlace): number {
+  return (sectionId !== null ? 4 : department !== null ? 2 : 0) + (periodId !== null ? 1 : 0);
 }

@@ -68,7 +68,7 @@ export function checkItem(items: readonly ReportItem[], item: ReportItem): ItemF
   return faults;
 }
 
-export function sumOfWeights(parts: readonly CompositePart[]): Decimal {
+export function sumOfWeights(parts: readonly Pick<CompositePart, 'weight'>[]): Decimal {
   const digits = Math.max(0, ...parts.map(({ weight }) => weight.digits));
   return { units: parts.reduce((sum, { weight }) => sum + unitsAt(weight, digits), 0n), digits };
 }

@@ -67,7 +67,14 @@ export class PoliciesService {
       })),
       books: sections.map(({ id, name, teacherId: _teacherId, ...section }, at) => {
         const policy = policies[policyOf[at]![1]];
-        return { ...section, sectionId: id, section: name, policyId: policy?.id ?? null, from: placeInWords(policy) };
+        return {
+          ...section,
+          sectionId: id,
+          section: name,
+          policyId: policy?.id ?? null,
+          from: placeInWords(policy),
+          revision: revisionOfCategories(categories.filter(({ sectionId }) => sectionId === id)),
+        };
       }),
       faults: (await this.faultsIn(queries, period)).faults,
       stale: await this.grades.countStale(queries),
@@ -240,10 +247,7 @@ export class PoliciesService {
       const stands = roundTo(fromDecimal(decimalOrThrow(posted)), digits, roundings[rounding]);
       const section = names.get(row.sectionId);
       if (rounded.units === stands.units || section === undefined) return [];
-      const { itemId, sectionId, student } = row;
-      return [
-        { itemId, sectionId, student, section, posted: formatDecimal(stands), calculated: formatDecimal(rounded) },
-      ];
+      return [{ ...row, section, posted: formatDecimal(stands), calculated: formatDecimal(rounded) }];
     });
   }
 }

@@ -116,5 +116,5 @@ function withPolicy(before: readonly PlacedPolicy[], request: PreviewPolicyReque
   const others = before.filter(
     (each) => each.department !== department || each.sectionId !== sectionId || each.periodId !== periodId,
   );
-  return [...others, { department, sectionId, periodId, policy }];
+  return policy ? [...others, { department, sectionId, periodId, policy }] : others;
 }

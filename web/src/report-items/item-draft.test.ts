@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { CoveredCourseReply, ItemBody, ItemReply, ReportItemsReply } from '#contract/report-items';
-import { ordinalWord, partName, shortWeight } from './composite-bar';
+import { shortWeight } from '../ui/weight-bar';
+import { ordinalWord, partName } from './composite-bar';
 import { bodyOfReply, itemFaults, newItem } from './item-draft';
 import { filterOf } from './items-headline';
 import { postedInWords } from './words';

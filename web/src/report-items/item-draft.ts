@@ -8,7 +8,7 @@ import {
   type ReportItemsReply,
 } from '#contract/report-items';
 
-import { shortWeight } from './composite-bar';
+import { shortWeight } from '../ui/weight-bar';
 
 /** What a new item is until somebody says otherwise. */
 export function newItem(reply: ReportItemsReply): ItemBody {

@@ -1,14 +1,14 @@
 import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, Tooltip } from 'chart.js';
 import { Bar } from 'react-chartjs-2';
-import type { BandBody, ScaleEffectReply } from '#contract/scales';
+import type { BandBody } from '#contract/scales';
 import { showLabel } from '../ui/format';
 import { themeColour } from '../ui/theme-colour';
-import { countsOf, effectLabels } from './effect-labels';
+import { countsOf, effectLabels, type Moves } from './effect-labels';
 
 Chart.register(BarController, BarElement, CategoryScale, Legend, LinearScale, Tooltip);
 
 /** Grades of each label now and as they would be. The matrix beside it is its table. */
-export function EffectChart({ effect, bands }: { effect: ScaleEffectReply; bands: readonly BandBody[] }) {
+export function EffectChart({ effect, bands }: { effect: Moves; bands: readonly BandBody[] }) {
   const labels = effectLabels(effect, bands);
   const counts = labels.map((label) => countsOf(effect, label));
   const ink = themeColour('--quiet');

@@ -1,9 +1,9 @@
-import type { BandBody, ScaleEffectReply } from '#contract/scales';
+import type { BandBody } from '#contract/scales';
 import { showCount, showLabel } from '../ui/format';
-import { effectLabels } from './effect-labels';
+import { effectLabels, type Moves } from './effect-labels';
 
 /** From which label to which, how many grades; what stays the same runs down the diagonal, quiet. */
-export function EffectMatrix({ effect, bands }: { effect: ScaleEffectReply; bands: readonly BandBody[] }) {
+export function EffectMatrix({ effect, bands }: { effect: Moves; bands: readonly BandBody[] }) {
   const labels = effectLabels(effect, bands);
   const shown = (label: string | null) => (label === null ? 'none' : showLabel(label));
   const grades = (from: string | null, to: string | null) =>

@@ -2,6 +2,8 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createBrowserRouter, Navigate, RouterProvider, useParams } from 'react-router';
 import { Toaster } from 'sonner';
 import { FindingsPage } from '../audit/findings-page';
+import { CalculationPage } from '../calculation/calculation-page';
+import { GradeBookPage } from '../calculation/grade-book-page';
 import { CalendarPage } from '../calendar/calendar-page';
 import { CoursesPage } from '../courses/courses-page';
 import { SetUpPage } from '../set-up/set-up-page';
@@ -43,11 +45,13 @@ const router = createBrowserRouter([
       { path: 'calendar', element: <CalendarPage /> },
       { path: 'report-items', element: <ReportItemsPage /> },
       { path: 'courses', element: <CoursesPage /> },
+      { path: 'calculation', element: <CalculationPage /> },
       { path: 'set-up', element: <SetUpPage /> },
       { path: 'files', element: <FilesPage /> },
       { path: 'files/:fileId', element: <FilePage /> },
       { path: 'grade-sheets', element: <SheetsPage /> },
       { path: 'grade-sheets/:sectionId/:itemId', element: <GradeSheetPage /> },
+      { path: 'grade-books/:sectionId', element: <GradeBookPage /> },
       { path: 'findings', element: <FindingsPage /> },
       { path: 'seal', element: <SealPage /> },
       { path: 'students', element: <StudentsPage /> },

@@ -8,37 +8,40 @@ export interface Draft<Body, Base> {
   readonly undo: readonly Body[];
 }
 
+/** The number of what is changed, or a text where a number does not name it. */
+type DraftKey = number | string;
+
 interface Drafts<Body, Base> {
-  readonly drafts: Readonly<Record<number, Draft<Body, Base>>>;
+  readonly drafts: Readonly<Record<DraftKey, Draft<Body, Base>>>;
 }
 
 const mostSteps = 100;
 
 /**
- * Drafts of one kind of thing, by number. They survive leaving the page and reloading it; changed or stepped back to what
+ * Drafts of one kind of thing, each under a key. They survive leaving the page and reloading it; changed or stepped back to what
  * is saved, a draft goes. `Base` is what tells a save that somebody else saved first: a version or a revision.
  */
 export function createDraftStore<Body, Base>(name: string) {
   const useStore = create<Drafts<Body, Base>>()(persist((): Drafts<Body, Base> => ({ drafts: {} }), { name }));
-  const update = (id: number, next: (draft: Draft<Body, Base> | undefined) => Draft<Body, Base> | undefined) =>
+  const update = (id: DraftKey, next: (draft: Draft<Body, Base> | undefined) => Draft<Body, Base> | undefined) =>
     useStore.setState(({ drafts }) => {
       const { [id]: draft, ...others } = drafts;
       const changed = next(draft);
       return { drafts: changed ? { ...others, [id]: changed } : others };
     });
   return {
-    use: (id: number) => useStore(({ drafts }) => drafts[id]),
+    use: (id: DraftKey) => useStore(({ drafts }) => drafts[id]),
     useAll: () => useStore(({ drafts }) => drafts),
-    get: (id: number) => useStore.getState().drafts[id],
+    get: (id: DraftKey) => useStore.getState().drafts[id],
     /** Changes a draft, beginning one where there is none. With `isSameStep` the change joins the step before it, as in a drag. */
-    change(id: number, basedOn: Base, saved: Body, now: Body, isSameStep = false): void {
+    change(id: DraftKey, basedOn: Base, saved: Body, now: Body, isSameStep = false): void {
       update(id, (draft = { basedOn, now: saved, undo: [] }) => {
         if (JSON.stringify(now) === JSON.stringify(saved)) return undefined;
         const undo = isSameStep && draft.undo.length > 0 ? draft.undo : [...draft.undo, draft.now].slice(-mostSteps);
         return { ...draft, now, undo };
       });
     },
-    undo(id: number): void {
+    undo(id: DraftKey): void {
       update(id, (draft) => {
         const before = draft?.undo.at(-1);
         if (!draft || before === undefined || draft.undo.length === 1) return undefined;
@@ -46,8 +49,8 @@ export function createDraftStore<Body, Base>(name: string) {
       });
     },
     /** Lets a draft go on from what somebody else saved meanwhile. */
-    rebase: (id: number, basedOn: Base) => update(id, (draft) => draft && { ...draft, basedOn }),
-    discard: (id: number) => update(id, () => undefined),
+    rebase: (id: DraftKey, basedOn: Base) => update(id, (draft) => draft && { ...draft, basedOn }),
+    discard: (id: DraftKey) => update(id, () => undefined),
     discardAll: () => useStore.setState({ drafts: {} }),
   };
 }

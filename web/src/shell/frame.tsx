@@ -3,6 +3,7 @@ import { DropdownMenu } from 'radix-ui';
 import { useCallback, useEffect, useState } from 'react';
 import { Navigate, Outlet, useNavigate } from 'react-router';
 import type { PersonReply } from '#contract/people';
+import { RunningCalculation } from '../calculation/recalculation-note';
 import { Drawer } from '../ui/drawer';
 import { useKeys } from '../ui/use-keys';
 import { closeDrawer, useDrawer } from './drawer-store';
@@ -46,6 +47,7 @@ export function Frame() {
         <SchoolPicker person={session.person} />
         {termLine ? <TermLine termLine={termLine} /> : <div className="flex-1" />}
         <div className="flex shrink-0 items-center gap-2.5 px-4">
+          {session.person.role === 'registrar' && <RunningCalculation />}
           <button
             type="button"
             onClick={openSearch}

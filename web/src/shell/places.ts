@@ -29,6 +29,7 @@ export const steps: readonly Step[] = [
       { path: 'calendar', name: 'Calendar' },
       { path: 'report-items', name: 'Report items' },
       { path: 'courses', name: 'Courses' },
+      { path: 'calculation', name: 'Calculation' },
       { path: 'set-up', name: 'Check' },
     ],
   },

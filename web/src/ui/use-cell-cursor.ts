@@ -19,6 +19,8 @@ interface CellCursorOptions {
   readonly onEdit: (texts: readonly CellText[]) => void;
   /** Brings a cell into sight. */
   readonly onReach: (row: number, column: number) => void;
+  /** Whether a key begins to type over a cell; any other is left to the screen. All do but those of the frame. */
+  readonly isBeginning?: (key: string) => boolean;
   readonly onSpace?: (range: CellRange, row: number) => void;
 }
 
@@ -39,9 +41,13 @@ const steps: Readonly<Record<string, readonly [number, number]>> = {
   PageDown: [15, 0],
 };
 
+/** Rows by letter, where a letter begins no cell. */
+const letterSteps: typeof steps = { j: [1, 0], k: [-1, 0] };
+
 /** A grid as in a spreadsheet: arrows move, typing replaces, Enter edits, a block is pasted, Ctrl+D fills down. */
 export function useCellCursor(options: CellCursorOptions) {
   const { rows, columns, firstRow = 0, isReadOnly = false, textAt, onEdit, onReach, onSpace } = options;
+  const isBeginning = options.isBeginning ?? isNoKeyOfFrame;
   const scroller = useRef<HTMLDivElement>(null);
   const [cursor, setCursor] = useState<Cursor>({ row: firstRow, column: 0, anchorRow: firstRow, anchorColumn: 0 });
   const [editing, setEditing] = useState<string | undefined>();
@@ -74,7 +80,7 @@ export function useCellCursor(options: CellCursorOptions) {
     if (editing !== undefined || event.target !== scroller.current) return;
     const { row, column } = cursor;
     const isControl = event.ctrlKey || event.metaKey;
-    const step = steps[event.key];
+    const step = steps[event.key] ?? (isBeginning(event.key) && !isReadOnly ? undefined : letterSteps[event.key]);
     if (step) moveTo(row + step[0], column + step[1], event.shiftKey);
     else if (event.key === 'Tab') {
       const next = column + (event.shiftKey ? -1 : 1);
@@ -86,7 +92,7 @@ export function useCellCursor(options: CellCursorOptions) {
     else if (event.key === 'Delete' || event.key === 'Backspace') edit(cellsOf(range).map(([at, of]) => [at, of, '']));
     else if (isControl && event.key.toLowerCase() === 'd') edit(textsOfFillDown(range, textAt));
     else if (event.key === ' ' && onSpace) onSpace(range, row);
-    else if (event.key.length === 1 && !isControl && !event.altKey && !isReadOnly && !isKeyOfScreen(event.key))
+    else if (event.key.length === 1 && !isControl && !event.altKey && !isReadOnly && isBeginning(event.key))
       begin(event.key);
     else return;
     event.preventDefault();
@@ -128,7 +134,6 @@ export function useCellCursor(options: CellCursorOptions) {
   } as const;
 }
 
-/** Keys that belong to the frame of every screen and begin no cell. */
-function isKeyOfScreen(key: string): boolean {
-  return '/?[]'.includes(key);
+function isNoKeyOfFrame(key: string): boolean {
+  return !'/?[]'.includes(key);
 }

@@ -1,0 +1,60 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef } from 'react';
+import { Button } from '../ui/button';
+import { showCount } from '../ui/format';
+import { useRecalculation, useSteerRecalculation } from './queries';
+
+/** How far the calculating of stale grade books is, with a way to stop it; nothing while there is none to do. */
+export function RecalculationNote() {
+  const { data: progress } = useRecalculation();
+  const steer = useSteerRecalculation();
+  if (!progress || progress.remaining === 0) return null;
+  const { remaining, total, isRunning } = progress;
+  const done = Math.max(0, total - remaining);
+  return (
+    <section
+      aria-label="Calculating"
+      className="flex items-center gap-3 rounded-md border border-hairline bg-surface px-4 py-2 text-[13px]"
+    >
+      {isRunning ? (
+        <>
+          <span className="shrink-0">
+            Calculating grade books: <b className="figures">{showCount(done)}</b> of{' '}
+            <b className="figures">{showCount(total)}</b>
+          </span>
+          <progress value={done} max={total} className="h-2 min-w-0 flex-1 accent-eucalypt" />
+          <Button onClick={() => steer.mutate(false)}>Stop</Button>
+        </>
+      ) : (
+        <>
+          <span className="flex-1">
+            <b className="figures">{showCount(remaining)}</b> grade books wait to be calculated again; each is when it
+            is opened.
+          </span>
+          <Button onClick={() => steer.mutate(true)}>Calculate them now</Button>
+        </>
+      )}
+    </section>
+  );
+}
+
+/** The same in the top bar, in a few words. What hangs on calculated grades is asked for again when it is done. */
+export function RunningCalculation() {
+  const { data: progress } = useRecalculation();
+  const client = useQueryClient();
+  const wasRunning = useRef(false);
+  const isRunning = progress?.isRunning ?? false;
+  useEffect(() => {
+    if (wasRunning.current && !isRunning)
+      for (const key of ['calculation', 'sheet', 'sheets', 'book', 'scales'])
+        void client.invalidateQueries({ queryKey: [key] });
+    wasRunning.current = isRunning;
+  }, [client, isRunning]);
+  if (!progress || !isRunning) return null;
+  const { remaining, total } = progress;
+  return (
+    <span role="status" className="text-[12px] whitespace-nowrap text-quiet">
+      calculating <b className="figures">{showCount(remaining)}</b> of {showCount(total)} books
+    </span>
+  );
+}
