@@ -2,7 +2,7 @@ import { explainGrade, type BookScore, type CalculationPolicy } from '#core/calc
 import { decimalOrThrow, formatDecimal, fromDecimal, roundHalfUp, roundSticky, roundTo } from '#core/numbers';
 import type { District, EnrollmentRow, SectionRow } from './district.js';
 import type { DrawnPeople } from './draw-people.js';
-import type { Random } from './random.js';
+import { createRandom, type Random } from './random.js';
 import { policyOf } from './policies.js';
 import { demoNow, primary, schoolPlans, type PeriodPlan, type SchoolPlan } from './schools.js';
 
@@ -24,10 +24,14 @@ export function drawScores(district: District, people: DrawnPeople, random: Rand
     const policy = policyOf(district, section);
     for (const period of reportedPeriods(plan, section.periodId).filter(({ startsOn }) => startsOn <= today)) {
       const assignments = drawAssignments(district, plan, section, period, random);
+      // Levels are noted more often than tests are set. A stream of its own leaves what follows as it is.
+      const further = createRandom(section.id * 100 + period.id);
+      const noted = plan.id === primary.id ? drawAssignments(district, plan, section, period, further, 2) : [];
       for (const enrollment of enrollments.get(section.id) ?? []) {
         const level = Math.min(0.985, 0.82 + 0.07 * strength.get(enrollment.studentId)! + 0.01 * ease);
         const scores = drawScoresOf(district, enrollment, assignments, level, random);
-        const percent = percentOf(scores, policy);
+        const more = drawScoresOf(district, enrollment, noted, level, further);
+        const percent = percentOf(inOrderOfDueDates([...scores, ...more], [...assignments, ...noted]), policy);
         if (percent !== undefined) percents.set(`${enrollment.id}/${period.id}`, percent);
       }
     }
@@ -63,6 +67,13 @@ function percentOf(scores: readonly BookScore[], policy: CalculationPolicy): str
   return percent ? formatDecimal(roundTo(percent, digitsKept, roundSticky)) : undefined;
 }
 
+function inOrderOfDueDates(scores: readonly BookScore[], assignments: readonly DrawnAssignment[]): BookScore[] {
+  const due = new Map(assignments.map(({ id, dueOn }) => [id, dueOn]));
+  return scores.toSorted(
+    (a, b) => due.get(a.assignmentId)!.localeCompare(due.get(b.assignmentId)!) || a.assignmentId - b.assignmentId,
+  );
+}
+
 type DrawnAssignment = District['assignments'][number];
 
 function drawAssignments(
@@ -71,11 +82,12 @@ function drawAssignments(
   section: SectionRow,
   period: PeriodPlan,
   random: Random,
+  fold = 1,
 ): DrawnAssignment[] {
   const lastDay = period.endsOn < today ? period.endsOn : today;
   const spanDays = (Date.parse(lastDay) - Date.parse(period.startsOn)) / 86_400_000;
   const share = spanDays / ((Date.parse(period.endsOn) - Date.parse(period.startsOn)) / 86_400_000);
-  const count = Math.max(1, Math.round(assignmentsByKind[period.kind] * share));
+  const count = Math.max(1, Math.round(assignmentsByKind[period.kind] * share)) * fold;
   return Array.from({ length: count }, (_each, index) => {
     const at = index % plan.categories.length;
     const [category] = plan.categories[at]!;
@@ -88,7 +100,7 @@ function drawAssignments(
       sectionId: section.id,
       periodId: period.id,
       categoryId: plan.id * 10 + at,
-      name: `${category} ${Math.floor(index / plan.categories.length) + 1}`,
+      name: `${category}${fold > 1 ? ', noted' : ''} ${Math.floor(index / plan.categories.length) + 1}`,
       possible: String(possible),
       dueOn: due.toISOString().slice(0, 10),
     };

@@ -1,13 +1,8 @@
 export { bestDrop } from './best-drop.js';
 export type { BookColumns } from './book-columns.js';
-export { calculateExact, type ExactGrade } from './calculate-exact.js';
+export { calculateExact } from './calculate-exact.js';
 export { calculateGrades, type CalculatedColumns, type GradePrecision } from './calculate-grades.js';
-export {
-  checkPolicy,
-  type KnownCategory,
-  type PolicyFault,
-  type PolicyFaultCode,
-} from './check-policy.js';
+export { checkPolicy, type PolicyFault, type PolicyFaultCode } from './check-policy.js';
 export {
   columnsOf,
   explainGrade,
@@ -16,7 +11,7 @@ export {
   type GradeWorkings,
   type ScoreWorkings,
 } from './explain-grade.js';
-export { effectOfPolicy, type ChangedGrade, type PolicyEffect } from './effect-of-policy.js';
+export { effectOfPolicy, type ChangedGrade } from './effect-of-policy.js';
 export {
   flagEffects,
   isOfEvidence,
@@ -32,6 +27,6 @@ export {
 export { plainPolicy } from './plain-policy.js';
 export { nearnessOf, policyInForce, type PolicyPlace } from './policy-in-force.js';
 export { noSlot, preparePolicy, slotOf, type PreparedPolicy } from './prepare-policy.js';
-export { readScore, type ReadScore, type ScoreEntry, type ScoreFaultCode } from './read-score.js';
-export { standingOf, type Standing } from './standing.js';
-export { isExtraBit, isNotCountedBit, type Treatment } from './treat-score.js';
+export { readScore, type ScoreFaultCode } from './read-score.js';
+export type { Standing } from './standing.js';
+export type { Treatment } from './treat-score.js';

@@ -16,7 +16,7 @@ export class CategoriesRepository {
         tint: categories.tint,
         isActive: categories.isActive,
         sectionId: categories.sectionId,
-        assignments: sql<number>`(SELECT count(*)::int FROM ${assignments} a WHERE a.category_id = ${categories.id})`,
+        assignments: sql<number>`(SELECT count(*)::int FROM ${assignments} a WHERE a.category_id = categories.id)`,
       })
       .from(categories)
       .where(eq(categories.schoolId, schoolId))

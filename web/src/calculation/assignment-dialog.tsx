@@ -8,7 +8,7 @@ import { Button } from '../ui/button';
 import { DayField } from '../ui/day-field';
 import { Dialog } from '../ui/dialog';
 import { CheckField, SelectField, TextField } from '../ui/field';
-import { plural } from '../ui/format';
+import { plural, showGivenFirst } from '../ui/format';
 import { useAddAssignment, useChangeAssignment, useRemoveAssignment } from './queries';
 
 interface AssignmentDialogProps {
@@ -72,7 +72,7 @@ export function AssignmentDialog({ book, assignment, like, onLike, onClose }: As
       isOpen
       onOpenChange={(isOpen) => !isOpen && onClose()}
       title={assignment ? assignment.name : 'A new assignment'}
-      description={isReadOnly ? `${book.teacher} sets it.` : undefined}
+      description={isReadOnly ? `${showGivenFirst(book.teacher)} sets it.` : undefined}
       footer={
         isReadOnly ? (
           <Button onClick={onClose}>Close</Button>

@@ -24,7 +24,7 @@ interface BookGridProps {
   readonly onOpenAssignment: (assignment: AssignmentReply) => void;
 }
 
-const [nameWidth, wholeWidth, labelWidth, resultWidth, scoreWidth] = [176, 62, 46, 62, 70];
+const [nameWidth, wholeWidth, labelWidth, resultWidth, scoreWidth] = [176, 62, 46, 62, 76];
 const rowHeight = 32;
 const stickyLook = 'sticky z-[1] flex h-full shrink-0 items-center bg-surface';
 
@@ -75,10 +75,10 @@ export function BookGrid(props: BookGridProps) {
       aria-label="Grade book"
       aria-rowcount={rows.length}
       aria-readonly={!book.canEdit}
-      className="min-h-0 flex-1 overflow-auto text-[13px] outline-offset-[-2px]"
+      className="min-h-0 flex-1 overflow-auto text-[13px] outline-none"
     >
       <div className="sticky top-0 z-10 bg-surface" style={{ minWidth: width }}>
-        <div role="row" className="flex h-[66px] border-b border-hairline">
+        <div role="row" className="flex h-[74px] border-b border-hairline">
           <div
             role="columnheader"
             style={{ width: nameWidth }}
@@ -215,7 +215,7 @@ function AssignmentHead({ assignment, onOpen }: { assignment: AssignmentReply; o
       title={[name, `due ${showDay(dueOn)}`, `out of ${possible}`, ...notes].join(', ')}
       className="flex shrink-0 flex-col justify-end px-2 pb-1 text-right text-[12px] leading-tight hover:bg-raised"
     >
-      <span className={`line-clamp-2 break-words hyphens-auto ${isCounted ? '' : 'text-quiet line-through'}`}>
+      <span className={`line-clamp-2 [overflow-wrap:anywhere] ${isCounted ? '' : 'text-quiet line-through'}`}>
         {name}
       </span>
       <span className="figures text-[11px] text-quiet">

@@ -27,10 +27,12 @@ export function BookHeadline({
       {spread ? (
         <>
           {' '}
-          comes to <Strong>{spread.mean} %</Strong> on average
+          comes to <Strong>{`${spread.mean}\u00a0%`}</Strong> on average
         </>
-      ) : (
+      ) : book.scores.length === 0 ? (
         ' has no scores yet'
+      ) : (
+        ' has too little evidence for a grade yet'
       )}
       {blocked > 0 && (
         <>

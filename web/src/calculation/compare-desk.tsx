@@ -31,7 +31,8 @@ export function CompareDesk({ reply, period, viewSwitch }: CompareDeskProps) {
     );
   const bodies = course.sections.map((section) => policyOfSection(section, reply));
   const facts = bodies.map((body) => (body ? policyFacts(body, reply.categories.filter(isOfSchool)) : []));
-  const rows = facts[0]?.map(({ name }, at) => ({ name, says: facts.map((own) => own[at]?.says ?? '–') })) ?? [];
+  const said = facts[0]?.map(({ name }, at) => ({ name, says: facts.map((own) => own[at]?.says ?? '–') })) ?? [];
+  const rows = said.filter(({ says }) => says.some((each) => each !== '–'));
   const differing = rows.filter(({ says }) => new Set(says).size > 1);
   return (
     <Page

@@ -9,7 +9,7 @@ import { useScope } from '../shell/scope';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
 import { ViewSwitch } from '../ui/field';
-import { plural } from '../ui/format';
+import { plural, showGivenFirst } from '../ui/format';
 import { Page } from '../ui/page';
 import { Empty, Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
@@ -25,6 +25,7 @@ import { isGiven, noScoreDrafts, overTheirs, readDrafts, scoreDrafts, undoOfScor
 import { StandingTable } from './standing-table';
 import { methodWords } from './words';
 
+const mostFaultsShown = 3;
 const views = [
   ['scores', 'Scores'],
   ['standing', 'By standard'],
@@ -124,7 +125,7 @@ export function GradeBook({ book }: { book: BookReply }) {
           </>
         ) : (
           <span className="text-[13px] text-quiet">
-            {book.sealedAt ? 'Sealed: it is read only.' : `${book.teacher} keeps it; you read it.`}
+            {book.sealedAt ? 'Sealed: it is read only.' : `${showGivenFirst(book.teacher)} keeps it; you read it.`}
           </span>
         )
       }
@@ -159,6 +160,15 @@ export function GradeBook({ book }: { book: BookReply }) {
           </Note>
         </div>
       )}
+      {read.faults.size > 0 && (
+        <Note tone="blocks" title={`${plural(read.faults.size, 'entry', 'entries')} cannot be taken yet`}>
+          {[...read.faults].slice(0, mostFaultsShown).map(([key, says]) => (
+            <p key={key} role="alert">
+              {placeOf(book, key)}, “{drafts[key]!.text}”: {says}
+            </p>
+          ))}
+        </Note>
+      )}
       {read.stale.length > 0 && (
         <Note tone="blocks" title={`Somebody saved ${plural(read.stale.length, 'score')} first`}>
           <Button
@@ -177,7 +187,7 @@ export function GradeBook({ book }: { book: BookReply }) {
           <Empty title="No assignment yet">
             {book.canEdit
               ? 'Scores are typed in as soon as there is an assignment to score.'
-              : `${book.teacher} has made no assignment in ${book.period.name}, or keeps the book elsewhere.`}
+              : `${showGivenFirst(book.teacher)} has made no assignment in ${book.period.name}, or keeps the book elsewhere.`}
             {book.canEdit && (
               <Button look="main" className="mt-4" onClick={() => setOpened({})}>
                 New assignment
@@ -201,8 +211,8 @@ export function GradeBook({ book }: { book: BookReply }) {
           />
         )}
         <footer className="border-t border-hairline px-3 py-1.5 text-[12px] text-quiet">
-          {methodWords[book.policy.method]}, as set for {book.policyFrom}. Struck through: dropped. Grey: does not
-          count.
+          Each grade is {methodWords[book.policy.method]}, as set for {book.policyFrom}. Struck through: dropped. Grey:
+          does not count.
           {book.canEdit && ' Type points, or the first letter of missing, late, incomplete, exempt, absent, collected.'}
         </footer>
       </Panel>
@@ -259,6 +269,13 @@ function Matters({ book, rows }: { book: BookReply; rows: readonly BookRow[] }) 
       ))}
     </Note>
   );
+}
+
+/** "Amsel, Iolo, Tests 1". */
+function placeOf({ students, assignments }: BookReply, key: string): string {
+  const [assignmentId, enrollmentId] = key.split('/').map(Number);
+  const student = students.find((each) => each.enrollmentId === enrollmentId)?.student;
+  return `${student}, ${assignments.find(({ id }) => id === assignmentId)?.name}`;
 }
 
 function hasProblem({ workings, differs }: BookRow): boolean {

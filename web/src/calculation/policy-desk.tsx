@@ -267,14 +267,15 @@ function OnePolicy(props: OnePolicyProps) {
               ))}
             </Note>
           )}
-          <Panel label={`Policy of ${name}`} className="space-y-4 px-5 py-4">
-            <PolicySentences body={body} effects={live?.drafted} sectionName={book?.section} onChange={change} />
-            <ShareTable
-              body={body}
-              categories={categories}
-              effects={live?.drafted}
-              onChange={(shares) => change({ categories: shares })}
-            />
+          <Panel label={`Policy of ${name}`} className="px-5 py-4">
+            <PolicySentences body={body} effects={live?.drafted} sectionName={book?.section} onChange={change}>
+              <ShareTable
+                body={body}
+                categories={categories}
+                effects={live?.drafted}
+                onChange={(shares) => change({ categories: shares })}
+              />
+            </PolicySentences>
           </Panel>
         </div>
         {book && live ? (

@@ -72,7 +72,7 @@ export function PolicyEffectDialog(props: PolicyEffectDialogProps) {
       isWide
       isOpen
       onOpenChange={(isOpen) => !isOpen && onClose()}
-      title={`What it would do to calculate ${name} so`}
+      title={body ? `What the draft for ${name} would do` : `What would follow if ${name} inherits again`}
       description={effect.data && <EffectSentence effect={effect.data} periodName={periodName} />}
       footer={
         <>

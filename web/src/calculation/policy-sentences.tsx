@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { isOfEvidence, methods, scoreFlags, type FlagEffect, type Method, type ScoreFlag } from '#core/calculation';
 import type { PolicyBody } from '#contract/calculation';
 import { Choice } from '../ui/field';
@@ -16,13 +17,14 @@ interface PolicySentencesProps {
 
 const usualLevels = { most: '4', meets: '3', exceeds: '4', evidence: 1 };
 
-/** A policy as sentences with its choices inside them, each with what it does in one real section. */
-export function PolicySentences(props: PolicySentencesProps) {
+/** A policy as sentences with its choices inside them, each with what it does in one real section; its categories come second. */
+export function PolicySentences({ children, ...props }: PolicySentencesProps & { readonly children: ReactNode }) {
   const { body } = props;
   return (
     <div className="space-y-3 text-[14px] leading-[1.7]">
       <MethodSentence {...props} />
       {body.levels && <LevelSentence {...props} levels={body.levels} />}
+      {children}
       <FlagSentences {...props} />
       <CapSentence {...props} />
     </div>
@@ -101,7 +103,7 @@ function FlagSentences({ body, effects, onChange }: PolicySentencesProps) {
         const found = effects?.flag(flag);
         const choices = effectsOfFlag[flag];
         return (
-          <li key={flag} className="grid grid-cols-[250px_minmax(0,1fr)] items-baseline gap-3 py-1 text-[13px]">
+          <li key={flag} className="grid grid-cols-[290px_minmax(0,1fr)] items-baseline gap-3 py-1 text-[13px]">
             <span>
               A score that is {flagWords[flag]}{' '}
               {choices.length === 1 ? (
@@ -126,7 +128,7 @@ function FlagSentences({ body, effects, onChange }: PolicySentencesProps) {
               {found && found.scores > 0 && (
                 <>
                   {plural(found.scores, 'score')} here
-                  {found.other && `; beside “${effectWords[found.other]}” it ${effectSentence(found.effect)}`}.
+                  {found.other && `; against “${effectWords[found.other]}” it ${effectSentence(found.effect)}`}.
                 </>
               )}
             </span>
@@ -161,6 +163,6 @@ function CapSentence({ body, effects, onChange }: PolicySentencesProps) {
   );
 }
 
-function Hint({ children }: { children: React.ReactNode }) {
+function Hint({ children }: { children: ReactNode }) {
   return <p className="text-[12px] leading-snug text-quiet">{children}</p>;
 }

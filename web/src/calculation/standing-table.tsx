@@ -1,5 +1,5 @@
 import type { BookReply } from '#contract/calculation';
-import type { Standing } from '#core/calculation';
+import type { CategoryWorkings, Standing } from '#core/calculation';
 import { formatAtLeast, roundDown, roundTo } from '#core/numbers';
 import { plural } from '../ui/format';
 import { FillDisc } from '../ui/state-marks';
@@ -63,10 +63,7 @@ export function StandingTable({ book, rows, groups, onExplain }: StandingTablePr
                       >
                         {standingWords[standing]}
                       </span>
-                      <span className="figures ml-auto text-quiet">
-                        {result?.level ? formatAtLeast(roundTo(result.level, 2, roundDown), 1) : '–'} of{' '}
-                        {plural(result?.counted ?? 0, 'score')}
-                      </span>
+                      <span className="ml-auto text-quiet tabular-nums">{evidenceWords(result, levels.evidence)}</span>
                     </span>
                   </td>
                 );
@@ -77,4 +74,11 @@ export function StandingTable({ book, rows, groups, onExplain }: StandingTablePr
       </table>
     </div>
   );
+}
+
+/** "2.97 from 4 scores", or how many scores there are of those it takes. */
+function evidenceWords(result: CategoryWorkings | undefined, needed: number): string {
+  const counted = result?.counted ?? 0;
+  if (!result?.level) return `${counted} of ${plural(needed, 'score')}`;
+  return `${formatAtLeast(roundTo(result.level, 2, roundDown), 1)} from ${plural(counted, 'score')}`;
 }

@@ -192,7 +192,7 @@ function keepMine(sheetId: string, rows: readonly SheetRow[]): void {
   });
 }
 
-/** The sheets before and after this one. */
+/** The section's grade book, and the sheets before and after this one. */
 function SheetSteps({ sheetKey: { sectionId, itemId, periodId } }: { sheetKey: SheetKey }) {
   const { path } = useScope();
   const { data: lists } = useSheets(periodId);
@@ -209,6 +209,12 @@ function SheetSteps({ sheetKey: { sectionId, itemId, periodId } }: { sheetKey: S
     );
   return (
     <span className="flex gap-1">
+      <Link
+        to={path(`grade-books/${sectionId}`)}
+        className="rounded-md px-2 py-1 font-semibold text-eucalypt hover:bg-eucalypt-soft"
+      >
+        Grade book
+      </Link>
       {link(sheets[at - 1], 'before')}
       {link(sheets[at + 1], 'after')}
     </span>

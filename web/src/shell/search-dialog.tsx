@@ -42,6 +42,7 @@ export function SearchDialog({
     .flatMap((step) => step.places)
     .filter(({ name }) => name.toLowerCase().includes(text.trim().toLowerCase()));
   const found = text.trim() === '' ? [] : hits;
+  const sections = found.filter(({ kind }) => kind === 'section');
   return (
     <Dialog.Root open={isOpen} onOpenChange={onOpenChange}>
       <Dialog.Portal>
@@ -76,14 +77,17 @@ export function SearchDialog({
                   ))}
                 </Command.Group>
               )}
-              {(['section', 'student'] as const).map((kind) => (
-                <Hits
-                  key={kind}
-                  kind={kind}
-                  hits={found.filter((hit) => hit.kind === kind)}
-                  onGo={(hit) => go(addressOf(hit, path, period?.posting?.itemId))}
-                />
-              ))}
+              <Hits
+                heading="Grade sheets"
+                hits={sections}
+                onGo={({ id }) => go(path(`grade-sheets/${id}/${period?.posting?.itemId ?? 0}`))}
+              />
+              <Hits heading="Grade books" hits={sections} onGo={({ id }) => go(path(`grade-books/${id}`))} />
+              <Hits
+                heading="Students"
+                hits={found.filter(({ kind }) => kind === 'student')}
+                onGo={({ id }) => go(path(`students/${id}`))}
+              />
             </Command.List>
           </Command>
         </Dialog.Content>
@@ -92,30 +96,25 @@ export function SearchDialog({
   );
 }
 
+/** A hit in another school opens there; its own term line then chooses the period. */
 function Hits({
-  kind,
+  heading,
   hits,
   onGo,
 }: {
-  kind: SearchHitReply['kind'];
+  heading: string;
   hits: readonly SearchHitReply[];
   onGo: (hit: SearchHitReply) => void;
 }) {
   if (hits.length === 0) return null;
   return (
-    <Command.Group heading={kind === 'section' ? 'Grade sheets' : 'Students'} className={groupLook}>
+    <Command.Group heading={heading} className={groupLook}>
       {hits.map((hit) => (
-        <Command.Item key={hit.id} value={`${kind} ${hit.id}`} onSelect={() => onGo(hit)} className={itemLook}>
+        <Command.Item key={hit.id} value={`${heading} ${hit.id}`} onSelect={() => onGo(hit)} className={itemLook}>
           <span>{hit.title}</span>
           <span className="ml-auto text-[13px] text-quiet">{hit.detail}</span>
         </Command.Item>
       ))}
     </Command.Group>
   );
-}
-
-/** A hit in another school opens there; its own term line then chooses the period. */
-function addressOf({ kind, id }: SearchHitReply, path: (place: string) => string, itemId: number | undefined): string {
-  if (kind === 'student') return path(`students/${id}`);
-  return path(`grade-sheets/${id}/${itemId ?? 0}`);
 }

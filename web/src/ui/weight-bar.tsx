@@ -34,10 +34,10 @@ export function WeightBar({ parts, onOff, isAlarming = true }: WeightBarProps) {
               key={index}
               style={{ width: `${share * 100}%`, background: fill, color: ink }}
               title={`${name}: ${weight}`}
-              className="flex min-w-0 items-center overflow-hidden px-3 font-semibold whitespace-nowrap"
+              className="@container flex min-w-0 items-center overflow-hidden font-semibold whitespace-nowrap"
             >
-              <span className="truncate">{name}</span>
-              <span className="figures pl-2">· {shortWeight(weight)}</span>
+              <span className="truncate pl-2.5 @max-[84px]:hidden">{name}</span>
+              <span className="figures px-2">{shortWeight(weight)}</span>
             </div>
           );
         })}
