@@ -16,6 +16,7 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['server/src/**/*.test.ts'],
+          setupFiles: ['reflect-metadata'],
           globalSetup: ['server/test/template-database.ts'],
           testTimeout: 30_000,
           hookTimeout: 60_000,

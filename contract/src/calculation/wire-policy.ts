@@ -1,5 +1,5 @@
 import type { BookScore, CalculationPolicy } from '#core/calculation';
-import { decimalOrThrow, formatDecimal, type Decimal } from '#core/numbers';
+import { decimalOrThrow, formatAtLeast, type Decimal } from '#core/numbers';
 import type { AssignmentReply, ScoreReply } from './book-messages.js';
 import type { PolicyBody } from './policy-messages.js';
 
@@ -63,8 +63,7 @@ function decimalOrNull(text: string | null): Decimal | null {
   return text === null ? null : decimalOrThrow(text);
 }
 
-/** A weight or a limit without zeros at its end. */
+/** A weight, a limit or points without zeros at their end. */
 export function plainNumber(value: Decimal): string {
-  const text = formatDecimal(value);
-  return text.includes('.') ? text.replace(/\.?0+$/, '') : text;
+  return formatAtLeast(value, 0);
 }

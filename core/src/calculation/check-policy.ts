@@ -1,4 +1,4 @@
-import { compareDecimals, formatDecimal, unitsAt, type Decimal } from '#core/numbers';
+import { compareDecimals, formatAtLeast, unitsAt, type Decimal } from '#core/numbers';
 import { isOfEvidence, type CalculationPolicy } from './policy.js';
 
 export type PolicyFaultCode =
@@ -54,9 +54,9 @@ function checkCategories({ categories, method }: CalculationPolicy, known: reado
     if (!category) add('category-unknown', 'blocks');
     if (categories.findIndex((each) => each.categoryId === categoryId) < at) add('category-twice', 'blocks');
     if (category && !category.isActive && weight.units > 0n) add('category-inactive', 'warns');
-    if (weight.units < 0n) add('weight-negative', 'blocks', { weight: formatDecimal(weight) });
+    if (weight.units < 0n) add('weight-negative', 'blocks', { weight: formatAtLeast(weight, 0) });
     if (dropLowest < 0) add('drop-negative', 'blocks', { drop: String(dropLowest) });
-    if (cap && cap.units <= 0n) add('cap-not-positive', 'blocks', { cap: formatDecimal(cap) });
+    if (cap && cap.units <= 0n) add('cap-not-positive', 'blocks', { cap: formatAtLeast(cap, 0) });
   }
   if (method === 'totalPoints') return faults;
   for (const { id, name, isActive } of known) {
@@ -74,16 +74,16 @@ function checkWeights(policy: CalculationPolicy, known: readonly KnownCategory[]
     return [{ code: 'weights-all-zero', severity: 'blocks', categoryId: null, data }];
   }
   if (compareDecimals(total, hundred) === 0) return [];
-  return [{ code: 'weights-not-100', severity: 'warns', categoryId: null, data: { total: formatDecimal(total) } }];
+  return [{ code: 'weights-not-100', severity: 'warns', categoryId: null, data: { total: formatAtLeast(total, 0) } }];
 }
 
 function checkNumbers({ method, cap, newestShare, levels }: CalculationPolicy): PolicyFault[] {
   const faults: PolicyFault[] = [];
   const add = (code: PolicyFaultCode, data: Record<string, string> = {}) =>
     faults.push({ code, severity: 'blocks', categoryId: null, data });
-  if (cap && cap.units <= 0n) add('cap-not-positive', { cap: formatDecimal(cap) });
+  if (cap && cap.units <= 0n) add('cap-not-positive', { cap: formatAtLeast(cap, 0) });
   if (newestShare.units <= 0n || compareDecimals(newestShare, hundred) > 0)
-    add('newest-share-out-of-range', { share: formatDecimal(newestShare) });
+    add('newest-share-out-of-range', { share: formatAtLeast(newestShare, 0) });
   if (!isOfEvidence(method)) return faults;
   if (!levels) add('levels-missing');
   else {
@@ -91,9 +91,9 @@ function checkNumbers({ method, cap, newestShare, levels }: CalculationPolicy): 
     const isOrdered = meets.units > 0n && compareDecimals(meets, exceeds) <= 0 && compareDecimals(exceeds, most) <= 0;
     if (!isOrdered)
       add('levels-out-of-order', {
-        meets: formatDecimal(meets),
-        exceeds: formatDecimal(exceeds),
-        most: formatDecimal(most),
+        meets: formatAtLeast(meets, 0),
+        exceeds: formatAtLeast(exceeds, 0),
+        most: formatAtLeast(most, 0),
       });
     if (evidence < 1) add('evidence-not-positive', { evidence: String(evidence) });
   }

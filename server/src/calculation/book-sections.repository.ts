@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import type { SchoolPeriod } from '#server/calendar';
 import { Refusal, type Queries } from '#server/platform';
 
@@ -21,6 +21,28 @@ export interface BookSection extends Record<string, unknown> {
 export class BookSectionsRepository {
   /** The sections of a school that run through a whole period, by department and name. */
   async inPeriod(queries: Queries, period: SchoolPeriod): Promise<BookSection[]> {
+    return this.find(queries, period, sql`true`);
+  }
+
+  /** Those of one course. */
+  async ofCourse(queries: Queries, period: SchoolPeriod, courseId: number): Promise<BookSection[]> {
+    return this.find(queries, period, sql`c.id = ${courseId}`);
+  }
+
+  /** @throws Refusal not-found where the section does not run in the period */
+  async oneOrThrow(queries: Queries, period: SchoolPeriod, sectionId: number): Promise<BookSection> {
+    const [found] = await this.find(queries, period, sql`s.id = ${sectionId}`);
+    if (!found) throw new Refusal('not-found', { what: `section in ${period.name}`, id: sectionId });
+    return found;
+  }
+
+  async isOfSchool(queries: Queries, schoolId: number, sectionId: number): Promise<boolean> {
+    const { rows } = await queries.execute(sql`
+      SELECT 1 FROM sections s JOIN courses c ON c.id = s.course_id WHERE s.id = ${sectionId} AND c.school_id = ${schoolId}`);
+    return rows.length > 0;
+  }
+
+  private async find(queries: Queries, period: SchoolPeriod, which: SQL): Promise<BookSection[]> {
     const { rows } = await queries.execute<BookSection>(sql`
       SELECT s.id, c.title || ' ' || s.number AS name, c.id AS "courseId", c.title AS course, c.department,
              s.teacher_id AS "teacherId", t.family_name || ', ' || t.given_name AS teacher,
@@ -29,20 +51,13 @@ export class BookSectionsRepository {
       JOIN courses c ON c.id = s.course_id
       JOIN periods p ON p.id = s.period_id
       JOIN people t ON t.id = s.teacher_id
-      LEFT JOIN (
-        SELECT a.section_id, count(DISTINCT a.id)::int AS assignments, count(x.assignment_id)::int AS scores
+      LEFT JOIN LATERAL (
+        SELECT count(DISTINCT a.id)::int AS assignments, count(x.assignment_id)::int AS scores
         FROM assignments a LEFT JOIN scores x ON x.assignment_id = a.id
-        WHERE a.period_id = ${period.id} GROUP BY a.section_id
-      ) b ON b.section_id = s.id
-      WHERE c.school_id = ${period.schoolId} AND p.starts_on <= ${period.startsOn} AND p.ends_on >= ${period.endsOn}
+        WHERE a.section_id = s.id AND a.period_id = ${period.id}
+      ) b ON true
+      WHERE ${which} AND c.school_id = ${period.schoolId} AND p.starts_on <= ${period.startsOn} AND p.ends_on >= ${period.endsOn}
       ORDER BY c.department, c.title, s.number, s.id`);
     return rows;
-  }
-
-  /** @throws Refusal not-found where the section does not run in the period */
-  async oneOrThrow(queries: Queries, period: SchoolPeriod, sectionId: number): Promise<BookSection> {
-    const found = (await this.inPeriod(queries, period)).find(({ id }) => id === sectionId);
-    if (!found) throw new Refusal('not-found', { what: `section in ${period.name}`, id: sectionId });
-    return found;
   }
 }

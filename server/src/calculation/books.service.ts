@@ -62,7 +62,7 @@ export class BooksService {
     );
     const categories = await this.categories.ofSchool(queries, period.schoolId);
     const { id, name, startsOn, endsOn } = period;
-    const sections = await this.sections.inPeriod(queries, period);
+    const sections = await this.sections.ofCourse(queries, period, section.courseId);
     return {
       sectionId: section.id,
       section: section.name,
@@ -89,7 +89,7 @@ export class BooksService {
       })),
       scores,
       sisters: sections
-        .filter(({ courseId, id: sister }) => courseId === section.courseId && sister !== section.id)
+        .filter(({ id: sister }) => sister !== section.id)
         .map((sister) => ({
           sectionId: sister.id,
           section: sister.name,

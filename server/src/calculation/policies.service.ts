@@ -208,14 +208,8 @@ export class PoliciesService {
       throw new Refusal('not-found', { what: 'period of this school', id: periodId });
     if (department !== null && sectionId !== null)
       throw new Refusal('policy-faulty', { reason: 'A policy holds for a department or for a section, not for both.' });
-    if (sectionId !== null) {
-      const sections = await Promise.all(
-        periods.map(async (period) =>
-          (await this.sections.inPeriod(queries, period)).some(({ id }) => id === sectionId),
-        ),
-      );
-      if (!sections.includes(true)) throw new Refusal('not-found', { what: 'section of this school', id: sectionId });
-    }
+    if (sectionId !== null && !(await this.sections.isOfSchool(queries, schoolId, sectionId)))
+      throw new Refusal('not-found', { what: 'section of this school', id: sectionId });
     return { department, sectionId, periodId };
   }
 

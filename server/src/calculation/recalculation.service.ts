@@ -41,6 +41,7 @@ export class RecalculationService implements OnApplicationBootstrap, OnApplicati
 
   /** Begins, or lets a round that is under way take in what became stale meanwhile. */
   async start(): Promise<RecalculationReply> {
+    if (this.isCancelled) await this.round;
     const remaining = await this.grades.countStale(this.transactions.reading);
     if (!this.round && remaining > 0) {
       this.isCancelled = false;
