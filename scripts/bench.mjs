@@ -14,11 +14,12 @@ for (const file of readdirSync(join(root, 'bench'))
   .filter((name) => name.endsWith('.mjs'))
   .toSorted()) {
   const { measurements } = await import(pathToFileURL(join(root, 'bench', file)).href);
-  for (const { what, against, limit, measure } of measurements) {
+  for (const { what, against, limit, measure, unit } of measurements) {
     const { ours, peer } = await measure();
     const ratio = ours / peer;
     const verdict = ratio <= limit ? 'holds' : 'BROKEN';
-    rows.push([what, against, time(ours), time(peer), ratio.toPrecision(2), `≤ ${limit}`, verdict]);
+    const show = unit ? (value) => `${value.toPrecision(3)} ${unit}` : time;
+    rows.push([what, against, show(ours), show(peer), ratio.toPrecision(2), `≤ ${limit}`, verdict]);
     console.log(
       `${verdict.padEnd(7)} ${ratio.toPrecision(2).padStart(8)} (limit ${limit})  ${what}, against ${against}`,
     );

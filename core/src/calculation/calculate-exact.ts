@@ -21,10 +21,10 @@ export function calculateExact(
   policies: readonly PreparedPolicy[],
   policyOf: ArrayLike<number>,
 ): ExactGrade[] {
-  const sums = new StudentSums();
+  const sums = new StudentSums(columns);
   return Array.from({ length: columns.starts.length - 1 }, (_each, student): ExactGrade => {
     const prepared = policies[policyOf[student]!]!;
-    sums.fill(columns, student, prepared);
+    sums.fill(student, prepared);
     if (!sums.isBlocked) return { percent: exactPercent(sums, columns, student, prepared) ?? null, blockedBy: [] };
     const from = columns.starts[student]!;
     const own = columns.assignment.subarray(from, columns.starts[student + 1]);

@@ -36,15 +36,15 @@ export function calculateGrades(
   const students = columns.starts.length - 1;
   const percent = new Int32Array(students).fill(-1);
   const state = new Uint8Array(students);
-  const sums = new StudentSums();
+  const sums = new StudentSums(columns);
   const scale = 10 ** precision.digits;
   for (let student = 0; student < students; student++) {
     const prepared = policies[policyOf[student]!]!;
-    sums.fill(columns, student, prepared);
-    const exact = () => exactPercent(sums, columns, student, prepared);
-    const value = prepared.isOfEvidence
-      ? roundExact(exact(), precision)
-      : roundQuick(quickPercent(sums, columns, student, prepared) * scale, precision, exact);
+    sums.fill(student, prepared);
+    const quick = prepared.isOfEvidence ? 0 : quickPercent(sums, columns, student, prepared) * scale;
+    const value = isNearEdge(quick)
+      ? roundExact(exactPercent(sums, columns, student, prepared), precision)
+      : roundOff(quick, precision);
     if (sums.isBlocked || Number.isNaN(value)) state[student] = sums.isBlocked ? 2 : 1;
     else percent[student] = value;
   }
@@ -75,19 +75,18 @@ function quickWeighted(
   student: number,
   { weights, caps, isEqual }: PreparedPolicy,
 ): number {
-  let [sum, total] = [0, 0];
+  const { count, earned, extra, possible } = sums;
+  let sum = 0;
+  let total = 0;
   for (let slot = 0; slot < weights.length; slot++) {
-    if (sums.count[slot] === 0 || weights[slot] === 0) continue;
-    const share = isEqual ? equalShare(sums, columns, student, slot) : pointShare(sums, slot);
-    const limited = share * 10_000 > caps[slot]! ? caps[slot]! / 10_000 : share;
-    sum += limited * weights[slot]!;
-    total += weights[slot]!;
+    const weight = weights[slot]!;
+    if (count[slot] === 0 || weight === 0) continue;
+    const share = isEqual ? equalShare(sums, columns, student, slot) : (earned[slot]! + extra[slot]!) / possible[slot]!;
+    const cap = caps[slot]!;
+    sum += weight * (share * 10_000 > cap ? cap / 10_000 : share);
+    total += weight;
   }
   return total === 0 ? NaN : (sum / total) * 100;
-}
-
-function pointShare({ earned, extra, possible }: StudentSums, slot: number): number {
-  return (earned[slot]! + extra[slot]!) / possible[slot]!;
 }
 
 function equalShare(sums: StudentSums, columns: BookColumns, student: number, slot: number): number {
@@ -103,13 +102,16 @@ function equalShare(sums: StudentSums, columns: BookColumns, student: number, sl
   return sum / sums.count[slot]!;
 }
 
-/** Rounds a value counted in units of the last digit; near an edge by way of the exact one. NaN stays. */
-function roundQuick(value: number, precision: GradePrecision, exact: () => Rational | undefined): number {
+/** Whether a value counted in units of the last digit is so near to where rounding turns that only the exact one can tell. */
+function isNearEdge(value: number): boolean {
+  const rest = value - Math.floor(value);
+  return rest < guard || rest > 1 - guard || Math.abs(rest - 0.5) < guard;
+}
+
+/** Rounds a value that is not near an edge. NaN stays. */
+function roundOff(value: number, { rounding }: GradePrecision): number {
   const floor = Math.floor(value);
-  const rest = value - floor;
-  const isNearEdge = rest < guard || rest > 1 - guard || Math.abs(rest - 0.5) < guard;
-  if (isNearEdge) return roundExact(exact(), precision);
-  return precision.rounding === 'down' || rest < 0.5 ? floor : floor + 1;
+  return rounding === 'down' || value - floor < 0.5 ? floor : floor + 1;
 }
 
 function roundExact(value: Rational | undefined, { digits, rounding }: GradePrecision): number {

@@ -67,8 +67,8 @@ export interface GradeWorkings {
 export function explainGrade(scores: readonly BookScore[], policy: CalculationPolicy): GradeWorkings {
   const prepared = preparePolicy(policy);
   const columns = columnsOf([scores], policy);
-  const sums = new StudentSums();
-  sums.fill(columns, 0, prepared);
+  const sums = new StudentSums(columns);
+  sums.fill(0, prepared);
   const percent = sums.isBlocked ? undefined : exactPercent(sums, columns, 0, prepared);
   const unlimited = percent && exactPercent(sums, columns, 0, { ...prepared, cap: Infinity })!;
   const explained = scores.map(({ assignmentId }, at): ScoreWorkings => ({

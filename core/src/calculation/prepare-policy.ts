@@ -1,6 +1,6 @@
 import { unitsAt, type Decimal } from '#core/numbers';
 import { isOfEvidence, type CalculationPolicy } from './policy.js';
-import { effectTable, levelsOutOf, type EffectTable } from './treat-score.js';
+import { effectTable, levelsOutOf, treatmentTable, type TreatmentTable } from './treat-score.js';
 
 /** A policy as the calculation reads it: whole numbers by the position of the category, made once for many students. */
 export interface PreparedPolicy {
@@ -8,7 +8,7 @@ export interface PreparedPolicy {
   readonly isTotal: boolean;
   readonly isEqual: boolean;
   readonly isOfEvidence: boolean;
-  readonly effects: EffectTable;
+  readonly treatments: TreatmentTable;
   readonly outOf: number;
   /** In hundredths. */
   readonly weights: Float64Array;
@@ -25,17 +25,19 @@ export const noSlot = 255;
 export function preparePolicy(policy: CalculationPolicy): PreparedPolicy {
   const { method, categories, flags, levels, cap } = policy;
   const ofEvidence = isOfEvidence(method);
+  const outOf = ofEvidence ? levelsOutOf(levels) : 0;
+  const hasDrops = !ofEvidence && categories.some(({ dropLowest }) => dropLowest > 0);
   return {
     policy,
     isTotal: method === 'totalPoints',
     isEqual: method === 'categoryEqual',
     isOfEvidence: ofEvidence,
-    effects: effectTable(flags),
-    outOf: ofEvidence ? levelsOutOf(levels) : 0,
+    treatments: treatmentTable(effectTable(flags), outOf),
+    outOf,
     weights: Float64Array.from(categories, ({ weight }) => Number(unitsAt(weight, 2))),
     caps: Float64Array.from(categories, (category) => limit(category.cap)),
     drops: Int32Array.from(categories, ({ dropLowest }) => (ofEvidence ? 0 : dropLowest)),
-    hasDrops: !ofEvidence && categories.some(({ dropLowest }) => dropLowest > 0),
+    hasDrops,
     cap: limit(cap),
   };
 }

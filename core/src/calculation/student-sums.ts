@@ -1,14 +1,24 @@
 import { bestDrop, compareRatios, type DropGroup } from './best-drop.js';
 import type { BookColumns } from './book-columns.js';
 import { noSlot, type PreparedPolicy } from './prepare-policy.js';
-import { treatments, treatScore, type Treatment } from './treat-score.js';
+import { assignmentPlace, flagShift, noPointsBit, treatments, type Treatment } from './treat-score.js';
 
+/** The position of a category takes one byte. */
+const slotBits = 8;
+/** What no assignment is out of. */
+const noLevels = -1;
 const number = Object.fromEntries(treatments.map((name, at) => [name, at])) as Record<Treatment, number>;
 const { counted, countedAsZero, extra: extraOnly, blocks, noCategory } = number;
 
+/** The scores of a category that drops some, by their positions in the columns. */
+interface ScoreGroup extends DropGroup {
+  readonly slot: number;
+  readonly scores: readonly number[];
+}
+
 /**
- * What one student's scores add up to, by category. Made once and filled again for each student, so that a million take no
- * memory. Whole numbers: hundredths of points.
+ * What one student's scores add up to, by category. Made once for many books and filled again for each student, so that a
+ * million take no memory. Whole numbers: hundredths of points.
  */
 export class StudentSums {
   /** By score of the student. */
@@ -20,37 +30,58 @@ export class StudentSums {
   readonly extra = new Float64Array(noSlot + 1);
   readonly count = new Int32Array(noSlot + 1);
   isBlocked = false;
+  private hasDropped = false;
+  /** By assignment: its part of a score's place in a table of treatments, above the position of its category. */
+  private readonly packed: Int32Array;
+
+  constructor(private readonly columns: BookColumns) {
+    const { possible, bits, slot } = columns;
+    this.packed = new Int32Array(possible.length);
+    for (let at = 0; at < possible.length; at++)
+      this.packed[at] = (assignmentPlace(possible[at]!, bits[at]!) << slotBits) | slot[at]!;
+  }
 
   /** Adds up the scores of one student. */
-  fill(columns: BookColumns, student: number, prepared: PreparedPolicy): void {
-    const [from, to] = [columns.starts[student]!, columns.starts[student + 1]!];
+  fill(student: number, prepared: PreparedPolicy): void {
+    const { columns, packed } = this;
+    const from = columns.starts[student]!;
+    const to = columns.starts[student + 1]!;
     if (to - from > this.treatment.length) this.grow(to - from);
     this.clear(prepared.weights.length);
-    const { effects, outOf, isTotal } = prepared;
-    const { assignment, points, flag, possible, bits, slot } = columns;
+    const { isTotal, treatments: table } = prepared;
+    const levels = prepared.isOfEvidence ? prepared.outOf : noLevels;
+    const { assignment, points, flag, possible } = columns;
+    const { treatment: treated, earned, possible: possibleSums, extra, count } = this;
     for (let score = from; score < to; score++) {
       const at = assignment[score]!;
-      let treatment = treatScore(points[score]!, flag[score]!, possible[at]!, bits[at]!, effects, outOf);
-      const own = slot[at]!;
+      const pack = packed[at]!;
+      const own = pack & noSlot;
+      const worth = possible[at]!;
+      const has = points[score]!;
+      const place = (flag[score]! << flagShift) | (has < 0 ? noPointsBit : 0) | (pack >> slotBits);
+      let treatment = table[worth === levels ? place - 1 : place]!;
       if (own === noSlot && !isTotal && treatment <= extraOnly) treatment = noCategory;
-      this.treatment[score - from] = treatment;
-      if (treatment === counted || treatment === countedAsZero) {
-        if (treatment === counted) this.earned[own]! += points[score]!;
-        this.possible[own]! += possible[at]!;
-        this.count[own]!++;
-      } else if (treatment === extraOnly) this.extra[own]! += points[score]!;
+      treated[score - from] = treatment;
+      if (treatment === counted) {
+        earned[own]! += has;
+        possibleSums[own]! += worth;
+        count[own]!++;
+      } else if (treatment === countedAsZero) {
+        possibleSums[own]! += worth;
+        count[own]!++;
+      } else if (treatment === extraOnly) extra[own]! += has;
       else if (treatment === blocks) this.isBlocked = true;
     }
-    if (prepared.hasDrops) this.drop(columns, from, to, prepared);
+    if (prepared.hasDrops) this.drop(from, to, prepared);
   }
 
   private clear(categories: number): void {
-    for (const sums of [this.earned, this.possible, this.extra, this.count]) {
-      sums.fill(0, 0, categories);
-      sums[noSlot] = 0;
-    }
+    const { earned, possible, extra, count } = this;
+    for (let slot = 0; slot < categories; slot++) earned[slot] = possible[slot] = extra[slot] = count[slot] = 0;
+    earned[noSlot] = possible[noSlot] = extra[noSlot] = count[noSlot] = 0;
     this.isBlocked = false;
-    this.dropped.fill(0);
+    if (this.hasDropped) this.dropped.fill(0);
+    this.hasDropped = false;
   }
 
   private grow(size: number): void {
@@ -58,23 +89,50 @@ export class StudentSums {
     this.dropped = new Uint8Array(size * 2);
   }
 
-  private drop(columns: BookColumns, from: number, to: number, { drops, isTotal, isEqual }: PreparedPolicy): void {
-    const groups: (DropGroup & { readonly slot: number; readonly scores: readonly number[] })[] = [];
-    for (const [slot, drop] of drops.entries()) {
-      if (drop > 0 && this.count[slot]! > 1) groups.push({ slot, drop, ...this.scoresOf(columns, from, to, slot) });
+  private drop(from: number, to: number, prepared: PreparedPolicy): void {
+    const { drops, isTotal, isEqual } = prepared;
+    const groups: ScoreGroup[] = [];
+    for (let slot = 0; slot < drops.length; slot++) {
+      const drop = drops[slot]!;
+      if (drop === 0 || this.count[slot]! < 2) continue;
+      if (drop === 1 && !isTotal && !isEqual) this.dropOne(from, to, slot);
+      else groups.push({ slot, drop, ...this.scoresOf(from, to, slot) });
     }
     if (isEqual) for (const group of groups) dropLowestPercents(group);
     else if (isTotal) bestDrop(groups, ...this.beside(groups.map(({ slot }) => slot)));
     else for (const group of groups) bestDrop([group], this.extra[group.slot]!, 0);
-    for (const { slot, scores, dropped, earned, possible } of groups) {
-      for (const [at, score] of scores.entries()) {
-        if (!dropped[at]) continue;
-        this.dropped[score - from] = 1;
-        this.earned[slot]! -= earned[at]!;
-        this.possible[slot]! -= possible[at]!;
-        this.count[slot]!--;
-      }
+    for (const { slot, scores, dropped } of groups)
+      for (const [at, score] of scores.entries()) if (dropped[at]) this.take(score, from, slot);
+  }
+
+  /** The one score of a category without which its points come to the most; of equals the first. No other method is as quick. */
+  private dropOne(from: number, to: number, slot: number): void {
+    const { assignment, points, possible, slot: slots } = this.columns;
+    const earned = this.earned[slot]! + this.extra[slot]!;
+    const outOf = this.possible[slot]!;
+    let [best, bestEarned, bestPossible] = [-1, 0, 1];
+    for (let score = from; score < to; score++) {
+      const treatment = this.treatment[score - from]!;
+      const at = assignment[score]!;
+      if (slots[at] !== slot || treatment > countedAsZero) continue;
+      const left = earned - (treatment === counted ? points[score]! : 0);
+      const leftPossible = outOf - possible[at]!;
+      if (best >= 0 && compareRatios(left, leftPossible, bestEarned, bestPossible) <= 0) continue;
+      best = score;
+      bestEarned = left;
+      bestPossible = leftPossible;
     }
+    this.take(best, from, slot);
+  }
+
+  /** Takes a score out of the sums. */
+  private take(score: number, from: number, slot: number): void {
+    const { assignment, points, possible } = this.columns;
+    this.dropped[score - from] = 1;
+    this.hasDropped = true;
+    if (this.treatment[score - from] === counted) this.earned[slot]! -= points[score]!;
+    this.possible[slot]! -= possible[assignment[score]!]!;
+    this.count[slot]!--;
   }
 
   /** Points of the categories that drop nothing, and all extra points. */
@@ -89,7 +147,8 @@ export class StudentSums {
     return [earned, possible];
   }
 
-  private scoresOf(columns: BookColumns, from: number, to: number, slot: number) {
+  private scoresOf(from: number, to: number, slot: number) {
+    const { columns } = this;
     const scores: number[] = [];
     for (let score = from; score < to; score++) {
       const treatment = this.treatment[score - from]!;

@@ -28,6 +28,32 @@ export function effectTable(flags: Readonly<Record<ScoreFlag, FlagEffect>>): Eff
   return ['counts', ...scoreFlags.map((flag) => flags[flag])];
 }
 
+/** What `treatScore` says of every kind of score, so that a million need not be asked one by one. */
+export type TreatmentTable = Uint8Array;
+
+/** A score's place in the table: its flag, two bits of the assignment, one for no points, two for what it is out of. */
+export const [flagShift, noPointsBit] = [5, 4];
+const bitsShift = 3;
+const [outOfNothing, outOfLevels, outOfOther] = [0, 1, 2];
+
+/** The part of a score's place that its assignment gives. For one out of the highest level it is one less. */
+export function assignmentPlace(possible: number, bits: number): number {
+  return (bits << bitsShift) | (possible === 0 ? outOfNothing : outOfOther);
+}
+
+export function treatmentTable(effects: EffectTable, outOf: number): TreatmentTable {
+  const table = new Uint8Array(effects.length << flagShift);
+  for (const flag of effects.keys())
+    for (let bits = 0; bits <= (isExtraBit | isNotCountedBit); bits++)
+      for (const points of [-1, 0])
+        for (const kind of [outOfNothing, outOfLevels, outOfOther]) {
+          const possible = [0, outOf, outOf + 1][kind]!;
+          const place = (flag << flagShift) | (bits << bitsShift) | (points < 0 ? noPointsBit : 0) | kind;
+          table[place] = treatScore(points, flag, possible, bits, effects, outOf);
+        }
+  return table;
+}
+
 /** What every level is out of, in hundredths; 0 where points are no levels. */
 export function levelsOutOf(levels: LevelRule | null): number {
   return levels ? Number(unitsAt(levels.most, 2)) : 0;
