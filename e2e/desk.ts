@@ -10,8 +10,17 @@ const patience = 15_000;
 /** What a person at the desk can do: look, click what bears a name, type, press keys. Everything waits until it is there. */
 export function atDesk(driver: WebDriver, address: string) {
   const located = async (path: string, what: string): Promise<WebElement> => {
-    const element = await driver.wait(until.elementLocated(By.xpath(path)), patience, `nothing on the page is ${what}`);
-    return driver.wait(until.elementIsVisible(element), patience, `${what} is not visible`);
+    await driver.wait(until.elementLocated(By.xpath(path)), patience, `nothing on the page is ${what}`);
+    // Looked for anew until it is seen: what was found may be drawn again in between.
+    return driver.wait(
+      async () => {
+        const [element] = await driver.findElements(By.xpath(path));
+        const isSeen = await element?.isDisplayed().catch(() => false);
+        return isSeen ? element! : null;
+      },
+      patience,
+      `${what} is not visible`,
+    ) as Promise<WebElement>;
   };
   const named = (name: string) =>
     located(
@@ -32,7 +41,7 @@ export function atDesk(driver: WebDriver, address: string) {
     /** The field that bears a label, or that a label stands over. */
     field: (label: string) =>
       located(
-        `(//input[@aria-label=${quoted(label)}] | //select[@aria-label=${quoted(label)}] | //input[@id=//label[normalize-space()=${quoted(label)}]/@for])[1]`,
+        `(//input[@aria-label=${quoted(label)}] | //select[@aria-label=${quoted(label)}] | //*[self::input or self::select][@id=//label[normalize-space()=${quoted(label)}]/@for])[1]`,
         `a field for "${label}"`,
       ),
     async type(label: string, text: string) {

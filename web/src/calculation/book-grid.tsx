@@ -146,20 +146,24 @@ export function BookGrid(props: BookGridProps) {
               style={{ transform: `translateY(${start}px)` }}
               className={`absolute inset-x-0 flex h-8 border-b border-hairline ${student.withdrawnOn ? 'text-quiet' : ''}`}
             >
-              <button
-                type="button"
+              <div
                 role="rowheader"
-                tabIndex={-1}
                 style={{ width: nameWidth }}
-                title={student.withdrawnOn ? `withdrawn ${showDay(student.withdrawnOn)}` : undefined}
-                onClick={() => {
-                  onChoose(student.enrollmentId);
-                  onExplain(row);
-                }}
-                className={`${stickyLook} left-0 truncate px-3 text-left font-semibold hover:underline ${isRow ? 'bg-eucalypt-soft!' : ''}`}
+                className={`${stickyLook} left-0 px-3 ${isRow ? 'bg-eucalypt-soft!' : ''}`}
               >
-                <span className={`truncate ${student.withdrawnOn ? 'line-through' : ''}`}>{student.student}</span>
-              </button>
+                <button
+                  type="button"
+                  tabIndex={-1}
+                  title={student.withdrawnOn ? `withdrawn ${showDay(student.withdrawnOn)}` : undefined}
+                  onClick={() => {
+                    onChoose(student.enrollmentId);
+                    onExplain(row);
+                  }}
+                  className="min-w-0 truncate text-left font-semibold hover:underline"
+                >
+                  <span className={`truncate ${student.withdrawnOn ? 'line-through' : ''}`}>{student.student}</span>
+                </button>
+              </div>
               <Whole row={row} isRow={isRow} onExplain={() => onExplain(row)} />
               {groups.map(({ category, assignments }) => (
                 <div key={category.id} role="presentation" className="flex">
@@ -206,22 +210,22 @@ function AssignmentHead({ assignment, onOpen }: { assignment: AssignmentReply; o
     givenTo && `for ${givenTo.length}`,
   ].filter(Boolean);
   return (
-    <button
-      type="button"
-      role="columnheader"
-      tabIndex={-1}
-      onClick={onOpen}
-      style={{ width: scoreWidth }}
-      title={[name, `due ${showDay(dueOn)}`, `out of ${possible}`, ...notes].join(', ')}
-      className="flex shrink-0 flex-col justify-end px-2 pb-1 text-right text-[12px] leading-tight hover:bg-raised"
-    >
-      <span className={`line-clamp-2 [overflow-wrap:anywhere] ${isCounted ? '' : 'text-quiet line-through'}`}>
-        {name}
-      </span>
-      <span className="figures text-[11px] text-quiet">
-        {notes.length > 0 && <i className="font-sans">{notes[0]} </i>}/{Number(possible)}
-      </span>
-    </button>
+    <div role="columnheader" style={{ width: scoreWidth }} className="flex shrink-0">
+      <button
+        type="button"
+        tabIndex={-1}
+        onClick={onOpen}
+        title={[name, `due ${showDay(dueOn)}`, `out of ${possible}`, ...notes].join(', ')}
+        className="flex w-full flex-col justify-end px-2 pb-1 text-right text-[12px] leading-tight hover:bg-raised"
+      >
+        <span className={`line-clamp-2 [overflow-wrap:anywhere] ${isCounted ? '' : 'text-quiet line-through'}`}>
+          {name}
+        </span>
+        <span className="figures text-[11px] text-quiet">
+          {notes.length > 0 && <i className="font-sans">{notes[0]} </i>}/{Number(possible)}
+        </span>
+      </button>
+    </div>
   );
 }
 
@@ -231,17 +235,21 @@ function Whole({ row, isRow, onExplain }: { row: BookRow; isRow: boolean; onExpl
   const look = isRow ? 'bg-eucalypt-soft!' : '';
   return (
     <>
-      <button
-        type="button"
+      <div
         role="gridcell"
-        tabIndex={-1}
-        onClick={onExplain}
         style={{ width: wholeWidth, left: nameWidth }}
-        title={differs ? `posted as ${student.posted!.percent}` : undefined}
-        className={`${stickyLook} figures justify-end px-2 font-bold hover:underline ${look} ${isBlocked ? 'text-waratah' : differs ? 'text-wattle' : ''}`}
+        className={`${stickyLook} figures justify-end px-2 ${look} ${isBlocked ? 'text-waratah' : differs ? 'text-wattle' : ''}`}
       >
-        {isBlocked ? 'blocked' : rounded ? showPercent(formatDecimal(rounded)) : '–'}
-      </button>
+        <button
+          type="button"
+          tabIndex={-1}
+          onClick={onExplain}
+          title={differs ? `posted as ${student.posted!.percent}` : undefined}
+          className="font-bold hover:underline"
+        >
+          {isBlocked ? 'blocked' : rounded ? showPercent(formatDecimal(rounded)) : '–'}
+        </button>
+      </div>
       <div
         role="gridcell"
         style={{ width: labelWidth, left: nameWidth + wholeWidth }}

@@ -25,7 +25,7 @@ export function CategoriesDialog({ reply, onClose }: CategoriesDialogProps) {
     sectionId === null ? reply.revision : reply.books.find((book) => book.sectionId === sectionId)!.revision;
   return (
     <CategoryList
-      key={`${sectionId} ${revision}`}
+      key={sectionId}
       saved={own}
       revision={revision}
       sectionId={sectionId}
@@ -56,8 +56,10 @@ interface CategoryListProps {
   readonly onClose: () => void;
 }
 
-function CategoryList({ saved, revision, sectionId, whose, onClose }: CategoryListProps) {
+function CategoryList({ saved, sectionId, whose, onClose, ...opened }: CategoryListProps) {
   const { schoolId } = useScope();
+  // A list that somebody else saves meanwhile is refused rather than overwritten.
+  const [revision] = useState(opened.revision);
   const save = useSaveCategories(schoolId, sectionId);
   const [rows, setRows] = useState<readonly CategoryBody[]>(
     saved.map(({ id, name, tint, isActive }) => ({ id, name, tint, isActive })),

@@ -72,7 +72,7 @@ export function DifferingDesk({ periodName, viewSwitch }: DifferingDeskProps) {
       }
       aside={viewSwitch}
     >
-      <Panel label="Posted grades that differ" className="flex min-h-[300px] flex-1 flex-col">
+      <Panel className="flex min-h-[300px] flex-1 flex-col">
         <DataGrid
           label="Posted grades that differ"
           columns={columns}

@@ -305,7 +305,7 @@ function OnePolicy(props: OnePolicyProps) {
           body={dialog === 'effect' ? body : null}
           periodName={period.name}
           canSave={dialog === 'effect' ? isSavable : !remove.isPending}
-          saveWords={dialog === 'effect' ? 'Save the policy' : 'Let it inherit again'}
+          saveWords={dialog === 'effect' ? 'Save it' : 'Let it inherit again'}
           onSave={() =>
             dialog === 'effect'
               ? store()

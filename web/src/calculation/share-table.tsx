@@ -57,7 +57,9 @@ export function ShareTable({ body, categories, effects, onChange }: ShareTablePr
             <th>Drop lowest</th>
             <th>Limit %</th>
             <th>Here</th>
-            <th aria-label="Take out" />
+            <th>
+              <span className="sr-only">Take out</span>
+            </th>
           </tr>
         </thead>
         <tbody>
