@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { AuditReply } from '#contract/audit';
+import type { BookReply, CalculationReply } from '#contract/calculation';
 import type { CalendarReply } from '#contract/calendar';
 import type { CoursesReply } from '#contract/courses';
 import type { LogCheckReply } from '#contract/log';
@@ -14,9 +15,10 @@ import { startTestServer, type TestClient, type TestServer } from '../test/test-
 
 let server: TestServer;
 let registrar: TestClient;
+let teacher: TestClient;
 beforeAll(async () => {
   server = await startTestServer();
-  registrar = await server.as('morwenna');
+  [registrar, teacher] = [await server.as('morwenna'), await server.as('harun')];
 });
 afterAll(() => server.stop());
 
@@ -175,6 +177,65 @@ describe('when the database fails half way through the set-up', () => {
     const failed = await whileFailing(table, () => registrar.send<Problem>(method, path, body));
     expect([failed.status, failed.body.code]).toEqual([500, 'unexpected']);
     expect(await setUp()).toEqual(before);
+  });
+});
+
+describe('when the database fails half way through a grade book or its policy', () => {
+  const bookPath = '/grade-books/13/4';
+  const state = async () => {
+    const [book, calculation] = await Promise.all([
+      teacher.get<BookReply>(bookPath),
+      registrar.get<CalculationReply>(`/calculation?period=${openPeriod}`),
+    ]);
+    return { book: book.body, calculation: calculation.body };
+  };
+  type State = Awaited<ReturnType<typeof state>>;
+
+  it.each<[string, string, (now: State) => [who: TestClient, method: 'PUT' | 'POST', path: string, body: object]]>([
+    [
+      'scores',
+      'change_log',
+      ({ book: { scores } }) => {
+        const changes = scores.slice(0, 9).map((score) => ({ ...score, points: '1', flag: null }));
+        return [teacher, 'PUT', `${bookPath}/scores`, { changes }];
+      },
+    ],
+    [
+      'an assignment',
+      'change_log',
+      ({ book: { assignments } }) => {
+        const { id: _id, version: _version, ...body } = assignments[0]!;
+        return [teacher, 'POST', `${bookPath}/assignments`, { ...body, alsoIn: [] }];
+      },
+    ],
+    [
+      'a policy and what becomes stale by it',
+      'stale_books',
+      ({ calculation: { policies } }) => {
+        const { policy, version } = policies[0]!;
+        const place = { department: null, sectionId: null, periodId: null, version };
+        return [
+          registrar,
+          'PUT',
+          `/schools/1/policies?period=${openPeriod}`,
+          { ...place, policy: { ...policy, cap: '90' } },
+        ];
+      },
+    ],
+    [
+      'a list of categories',
+      'change_log',
+      ({ calculation: { categories, revision } }) => {
+        const bare = categories.map(({ id, name, tint, isActive }) => ({ id, name: `${name} anew`, tint, isActive }));
+        return [registrar, 'PUT', '/schools/1/categories', { revision, categories: bare.toReversed() }];
+      },
+    ],
+  ])('saving %s leaves everything as it was', async (_what, table, request) => {
+    const before = await state();
+    const [who, method, path, body] = request(before);
+    const failed = await whileFailing(table, () => who.send<Problem>(method, path, body));
+    expect([failed.status, failed.body.code]).toEqual([500, 'unexpected']);
+    expect(await state()).toEqual(before);
   });
 });
 

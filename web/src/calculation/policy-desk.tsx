@@ -2,8 +2,8 @@ import { useDeferredValue, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { PeriodReply } from '#contract/calendar';
-import { policyOfBody, type CalculationReply, type PolicyBody } from '#contract/calculation';
-import type { PolicyPlace } from '#core/calculation';
+import { bodyOfPolicy, policyOfBody, type CalculationReply, type PolicyBody } from '#contract/calculation';
+import { plainPolicy, type PolicyPlace } from '#core/calculation';
 import { SetUpNote } from '../set-up/set-up-note';
 import { useScope } from '../shell/scope';
 import { showProblem } from '../shell/show-problem';
@@ -55,8 +55,8 @@ export function PolicyDesk({ reply, period, periods, viewSwitch }: PolicyDeskPro
   const choose = (key: string) => setSearch({ place: key });
   const begin = (place: PolicyPlace) => {
     const key = draftKey(schoolId, place);
-    const policy = inheritedBy(place, reply, period.id);
-    if (policy && !views.some((each) => each.key === key)) policyDrafts.change(key, 0, null, { place, policy });
+    const policy = inheritedBy(place, reply, period.id) ?? bodyOfPolicy(plainPolicy);
+    if (!views.some((each) => each.key === key)) policyDrafts.change(key, 0, null, { place, policy });
     setDialog(undefined);
     choose(key);
   };
@@ -81,10 +81,15 @@ export function PolicyDesk({ reply, period, periods, viewSwitch }: PolicyDeskPro
         aside={viewSwitch}
       >
         <Empty title="No policy yet">
-          A policy says how scores become a grade.
-          <Button look="main" className="mt-4" onClick={() => setDialog('categories')}>
-            Begin with the categories
-          </Button>
+          A policy says how scores become a grade. Weights need categories, so those come first.
+          <span className="mt-4 flex justify-center gap-2">
+            <Button look="main" onClick={() => setDialog('categories')}>
+              Categories
+            </Button>
+            <Button onClick={() => begin({ department: null, sectionId: null, periodId: null })}>
+              The school’s policy
+            </Button>
+          </span>
         </Empty>
         {dialogs}
       </Page>
@@ -192,10 +197,17 @@ function OnePolicy(props: OnePolicyProps) {
         ? put(saved.policy, saved.version + 1, `${name}: the policy is as it was.`)
         : takeOut(1, `${name} inherits again.`),
     );
+  // No policy is saved unseen: it may move the grades of a whole school.
+  const preview = () => isSavable && onDialog('effect');
   useKeys([
-    { key: 'Ctrl+s', says: 'save the policy', inFields: true, act: store },
+    {
+      key: 'Ctrl+s',
+      says: 'preview what the draft would do, and then save it',
+      inFields: true,
+      act: () => (dialog === 'effect' ? store() : preview()),
+    },
     { key: 'u', says: 'take back the last step of the draft', act: () => policyDrafts.undo(key) },
-    { key: 'p', says: 'preview what the draft would do', act: () => isSavable && onDialog('effect') },
+    { key: 'p', says: 'preview what the draft would do', act: preview },
   ]);
   const isWholeSchool = place.department === null && place.sectionId === null && place.periodId === null;
   const choices = booksOf(view, reply);
@@ -215,11 +227,8 @@ function OnePolicy(props: OnePolicyProps) {
       actions={
         isDraft ? (
           <>
-            <Button disabled={!isSavable} onClick={() => onDialog('effect')}>
-              Preview effect <Key>P</Key>
-            </Button>
-            <Button look="main" disabled={!isSavable} onClick={store}>
-              Save the policy <Key>Ctrl S</Key>
+            <Button look="main" disabled={!isSavable} onClick={preview}>
+              Preview and save <Key>Ctrl S</Key>
             </Button>
             <Button disabled={(draft?.undo.length ?? 0) === 0} onClick={() => policyDrafts.undo(key)}>
               Take back a step
