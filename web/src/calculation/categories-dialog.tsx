@@ -5,7 +5,7 @@ import type { CalculationReply, CategoryBody, CategoryReply } from '#contract/ca
 import { ProblemError } from '../shell/api';
 import { useScope } from '../shell/scope';
 import { showProblem } from '../shell/show-problem';
-import { Button } from '../ui/button';
+import { Button, IconButton } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { Choice } from '../ui/field';
 import { plural } from '../ui/format';
@@ -124,10 +124,14 @@ function CategoryList({ saved, sectionId, whose, onClose, ...opened }: CategoryL
               >
                 {isActive ? 'Switch off' : 'Switch on'}
               </Button>
-              <IconButton label={`Move ${name} up`} isOff={at === 0} onClick={() => swap(at, at - 1)}>
+              <IconButton label={`Move ${name} up`} disabled={at === 0} onClick={() => swap(at, at - 1)}>
                 <ArrowUp size={14} />
               </IconButton>
-              <IconButton label={`Move ${name} down`} isOff={at === rows.length - 1} onClick={() => swap(at, at + 1)}>
+              <IconButton
+                label={`Move ${name} down`}
+                disabled={at === rows.length - 1}
+                onClick={() => swap(at, at + 1)}
+              >
                 <ArrowDown size={14} />
               </IconButton>
               <IconButton label={`Take ${name} out`} onClick={() => setRows(rows.toSpliced(at, 1))}>
@@ -154,29 +158,5 @@ function CategoryList({ saved, sectionId, whose, onClose, ...opened }: CategoryL
         be taken out. A new one counts once a policy gives it a weight.
       </p>
     </Dialog>
-  );
-}
-
-function IconButton({
-  label,
-  isOff = false,
-  onClick,
-  children,
-}: {
-  label: string;
-  isOff?: boolean;
-  onClick: () => void;
-  children: React.ReactNode;
-}) {
-  return (
-    <button
-      type="button"
-      aria-label={label}
-      disabled={isOff}
-      onClick={onClick}
-      className="rounded p-1.5 text-quiet hover:bg-eucalypt-soft hover:text-ink disabled:opacity-30"
-    >
-      {children}
-    </button>
   );
 }

@@ -1,5 +1,6 @@
 import { ArrowLeft, ArrowRight } from 'lucide-react';
 import { familySentence, type ItemReply, type ReportItemsReply } from '#contract/report-items';
+import { IconButton } from '../ui/button';
 import { showLabel } from '../ui/format';
 import { postedInWords, sourceWords } from './words';
 
@@ -42,44 +43,20 @@ export function ReportCard({ reply, chosenId, onChoose, onMove }: ReportCardProp
             <span className="mt-1 block text-[12px] leading-snug">{familySentence(item)}</span>
           </button>
           <span className="absolute right-2 bottom-1.5 hidden gap-0.5 group-focus-within:flex group-hover:flex">
-            <MoveButton label={`Move ${item.name} left`} isOff={index === 0} onClick={() => onMove(item, -1)}>
+            <IconButton label={`Move ${item.name} left`} disabled={index === 0} onClick={() => onMove(item, -1)}>
               <ArrowLeft size={13} />
-            </MoveButton>
-            <MoveButton
+            </IconButton>
+            <IconButton
               label={`Move ${item.name} right`}
-              isOff={index === reply.items.length - 1}
+              disabled={index === reply.items.length - 1}
               onClick={() => onMove(item, 1)}
             >
               <ArrowRight size={13} />
-            </MoveButton>
+            </IconButton>
           </span>
         </div>
       ))}
     </div>
-  );
-}
-
-function MoveButton({
-  label,
-  isOff,
-  onClick,
-  children,
-}: {
-  label: string;
-  isOff: boolean;
-  onClick: () => void;
-  children: React.ReactNode;
-}) {
-  return (
-    <button
-      type="button"
-      aria-label={label}
-      disabled={isOff}
-      onClick={onClick}
-      className="rounded border border-hairline bg-surface p-1 hover:border-control disabled:opacity-40"
-    >
-      {children}
-    </button>
   );
 }
 

@@ -27,3 +27,15 @@ export function Button({
 export function Key({ children }: { children: string }) {
   return <kbd className="figures rounded border border-current px-1 text-[11px] font-normal">{children}</kbd>;
 }
+
+/** A button that is an icon alone; its label says what it does. */
+export function IconButton({ label, className = '', ...rest }: ComponentProps<'button'> & { label: string }) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      className={`rounded p-1.5 text-quiet hover:bg-eucalypt-soft hover:text-ink disabled:opacity-40 ${className}`}
+      {...rest}
+    />
+  );
+}
