@@ -7,7 +7,7 @@ import { Piscina } from 'piscina';
 import { decimalOrThrow } from '#core/numbers';
 import { createApplicationContext, seedFile } from '#server/application';
 import { CopyReader, makeSeed, openDatabase } from '#server/platform';
-import { median } from './support/median.mjs';
+import { paired } from './support/median.mjs';
 
 const rounds = 7;
 const grades = 140_000;
@@ -45,7 +45,7 @@ export const measurements = [
         const preview = async () => pool.run({ ...task, rows: await copies.read(query) });
         const { changed } = await preview(); // the thread starts once and stays
         if (changed === 0) throw new Error('the draft of the bench moves nothing');
-        return { ours: await median(rounds, preview), peer: await median(rounds, () => copies.read(query)) };
+        return paired(rounds, preview, () => copies.read(query));
       }),
   },
 ];
