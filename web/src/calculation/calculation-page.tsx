@@ -9,7 +9,7 @@ import { useCalculation } from './queries';
 const views = [
   ['policies', 'Policies'],
   ['compare', 'Sections side by side'],
-  ['differing', 'Posted and not so'],
+  ['differing', 'Posted otherwise'],
 ] as const;
 type View = (typeof views)[number][0];
 

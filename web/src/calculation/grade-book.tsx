@@ -17,6 +17,7 @@ import { AssignmentDialog } from './assignment-dialog';
 import { bookColumns } from './book-columns';
 import { BookGrid } from './book-grid';
 import { BookHeadline } from './book-headline';
+import { BookMatters } from './book-matters';
 import { bookRows, type BookRow } from './book-view';
 import { GradeBookSum } from './book-workings';
 import { FillScoresDialog } from './fill-scores-dialog';
@@ -181,7 +182,7 @@ export function GradeBook({ book }: { book: BookReply }) {
           </Button>
         </Note>
       )}
-      <Matters book={book} rows={rows} />
+      <BookMatters book={book} rows={rows} />
       <Panel className="flex min-h-[300px] flex-1 flex-col">
         {book.assignments.length === 0 ? (
           <Empty title="No assignment yet">
@@ -210,11 +211,14 @@ export function GradeBook({ book }: { book: BookReply }) {
             onOpenAssignment={(assignment) => setOpened({ assignment })}
           />
         )}
-        <footer className="border-t border-hairline px-3 py-1.5 text-[12px] text-quiet">
-          Each grade is {methodWords[book.policy.method]}, as set for {book.policyFrom}. Struck through: dropped. Grey:
-          does not count.
-          {book.canEdit && ' Type points, or the first letter of missing, late, incomplete, exempt, absent, collected.'}
-        </footer>
+        {book.assignments.length > 0 && (
+          <footer className="border-t border-hairline px-3 py-1.5 text-[12px] text-quiet">
+            Each grade is {methodWords[book.policy.method]}, as set for {book.policyFrom}. Struck through: dropped.
+            Grey: does not count.
+            {book.canEdit &&
+              ' Type points, or the first letter of missing, late, incomplete, exempt, absent, collected.'}
+          </footer>
+        )}
       </Panel>
       {opened && (
         <AssignmentDialog
@@ -245,29 +249,6 @@ export function GradeBook({ book }: { book: BookReply }) {
       )}
       <LeaveDialog blocker={blocker} unsaved={unsaved} onForget={() => scoreDrafts.discard(draftId)} />
     </Page>
-  );
-}
-
-/** What the calculation found in the book that no single cell can say. */
-function Matters({ book, rows }: { book: BookReply; rows: readonly BookRow[] }) {
-  const scores = rows.flatMap((row) => [...row.scores.values()]);
-  const other = scores.filter(({ treatment }) => treatment === 'otherScale').length;
-  const stray = scores.filter(({ treatment }) => treatment === 'noCategory').length;
-  const says = [
-    other > 0 &&
-      `${plural(other, 'score')} ${other === 1 ? 'is' : 'are'} from another level scale than 0 to ${book.policy.levels?.most}, found and not averaged in.`,
-    stray > 0 &&
-      `${plural(stray, 'score')} ${stray === 1 ? 'does' : 'do'} not count, as the policy gives ${stray === 1 ? 'its category' : 'their categories'} no weight.`,
-    book.item?.bands === null &&
-      `Percents get no label: no scale is in force for ${book.item.name} here. The registrar sets one under Scales.`,
-  ].filter((each) => typeof each === 'string');
-  if (says.length === 0) return null;
-  return (
-    <Note tone="warns" title={says.length === 1 ? 'One matter to know' : `${says.length} matters to know`}>
-      {says.map((each) => (
-        <p key={each}>{each}</p>
-      ))}
-    </Note>
   );
 }
 

@@ -29,7 +29,7 @@ export function NewPolicyDialog({ reply, period, hasOwn, onBegin, onClose }: New
     <Dialog
       isOpen
       onOpenChange={(isOpen) => !isOpen && onClose()}
-      title="A policy of its own"
+      title="A policy for one place"
       description="It begins as what the place inherits now, and holds once it is saved."
       footer={
         <>

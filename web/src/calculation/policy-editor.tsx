@@ -138,7 +138,7 @@ export function PolicyEditor(props: PolicyEditorProps) {
           </>
         ) : (
           <>
-            <Button onClick={() => onDialog('new')}>A policy of its own</Button>
+            <Button onClick={() => onDialog('new')}>New policy</Button>
             <Button onClick={() => onDialog('categories')}>Categories</Button>
             {saved && !isWholeSchool && (
               <Button look="quiet" onClick={() => onDialog('inherit')}>

@@ -31,7 +31,7 @@ function shareWords({ categories, method }: PolicyBody, categoryId: number): str
   const { weight, dropLowest, cap } = share;
   const parts = [
     method === 'totalPoints' ? 'by points' : weight,
-    dropLowest > 0 && `drops ${dropLowest}`,
+    dropLowest > 0 && !isOfEvidence(method) && `drops ${dropLowest}`,
     cap !== null && `at most ${cap} %`,
   ];
   return parts.filter(Boolean).join(', ');

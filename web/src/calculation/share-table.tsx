@@ -1,4 +1,5 @@
 import { Plus, Trash2 } from 'lucide-react';
+import { isOfEvidence } from '#core/calculation';
 import type { CategoryReply, CategoryShareBody, PolicyBody } from '#contract/calculation';
 import { WeightBar } from '../ui/weight-bar';
 import { plural } from '../ui/format';
@@ -18,6 +19,7 @@ interface ShareTableProps {
 export function ShareTable({ body, categories, effects, onChange }: ShareTableProps) {
   const shares = body.categories;
   const isWeighed = body.method !== 'totalPoints';
+  const isOfPoints = !isOfEvidence(body.method);
   const nameOf = (id: number) => categories.find((category) => category.id === id)?.name ?? `category ${id}`;
   const change = (at: number, changed: Partial<CategoryShareBody>) =>
     onChange(shares.with(at, { ...shares[at]!, ...changed }));
@@ -45,7 +47,7 @@ export function ShareTable({ body, categories, effects, onChange }: ShareTablePr
         <colgroup>
           <col className="w-[150px]" />
           {isWeighed && <col className="w-[70px]" />}
-          <col className="w-[92px]" />
+          {isOfPoints && <col className="w-[92px]" />}
           <col className="w-[86px]" />
           <col />
           <col className="w-[34px]" />
@@ -54,7 +56,7 @@ export function ShareTable({ body, categories, effects, onChange }: ShareTablePr
           <tr className="text-left text-quiet [&_th]:h-7 [&_th]:border-b [&_th]:border-hairline [&_th]:font-semibold">
             <th>Category</th>
             {isWeighed && <th>Weight</th>}
-            <th>Drop lowest</th>
+            {isOfPoints && <th>Drop lowest</th>}
             <th>Limit %</th>
             <th>Here</th>
             <th>
@@ -78,20 +80,22 @@ export function ShareTable({ body, categories, effects, onChange }: ShareTablePr
                   />
                 </td>
               )}
-              <td>
-                <select
-                  aria-label={`Drop lowest of ${nameOf(categoryId)}`}
-                  value={dropLowest}
-                  onChange={(event) => change(at, { dropLowest: Number(event.target.value) })}
-                  className="figures h-7 rounded border border-control bg-surface px-1"
-                >
-                  {dropChoices(dropLowest).map((count) => (
-                    <option key={count} value={count}>
-                      {count === 0 ? 'none' : count}
-                    </option>
-                  ))}
-                </select>
-              </td>
+              {isOfPoints && (
+                <td>
+                  <select
+                    aria-label={`Drop lowest of ${nameOf(categoryId)}`}
+                    value={dropLowest}
+                    onChange={(event) => change(at, { dropLowest: Number(event.target.value) })}
+                    className="figures h-7 rounded border border-control bg-surface px-1"
+                  >
+                    {dropChoices(dropLowest).map((count) => (
+                      <option key={count} value={count}>
+                        {count === 0 ? 'none' : count}
+                      </option>
+                    ))}
+                  </select>
+                </td>
+              )}
               <td>
                 <NumberInSentence
                   label={`Limit of ${nameOf(categoryId)}`}

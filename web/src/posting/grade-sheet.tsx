@@ -129,7 +129,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
           </Button>
         </>
       }
-      aside={<SheetSteps sheetKey={sheetKey} />}
+      aside={<SheetSteps sheetKey={sheetKey} hasBook={sheet.rows.every(({ composite }) => composite === null)} />}
     >
       {problem && problem.errors.length > 0 && (
         <div role="alert">
@@ -193,7 +193,14 @@ function keepMine(sheetId: string, rows: readonly SheetRow[]): void {
 }
 
 /** The section's grade book, and the sheets before and after this one. */
-function SheetSteps({ sheetKey: { sectionId, itemId, periodId } }: { sheetKey: SheetKey }) {
+function SheetSteps({
+  sheetKey: { sectionId, itemId, periodId },
+  hasBook,
+}: {
+  sheetKey: SheetKey;
+  /** A composite is made of other grades, not of scores. */
+  hasBook: boolean;
+}) {
   const { path } = useScope();
   const { data: lists } = useSheets(periodId);
   const sheets = lists?.find((list) => list.itemId === itemId)?.sheets ?? [];
@@ -209,12 +216,14 @@ function SheetSteps({ sheetKey: { sectionId, itemId, periodId } }: { sheetKey: S
     );
   return (
     <span className="flex gap-1">
-      <Link
-        to={path(`grade-books/${sectionId}`)}
-        className="rounded-md px-2 py-1 font-semibold text-eucalypt hover:bg-eucalypt-soft"
-      >
-        Grade book
-      </Link>
+      {hasBook && (
+        <Link
+          to={path(`grade-books/${sectionId}`)}
+          className="rounded-md px-2 py-1 font-semibold text-eucalypt hover:bg-eucalypt-soft"
+        >
+          Grade book
+        </Link>
+      )}
       {link(sheets[at - 1], 'before')}
       {link(sheets[at + 1], 'after')}
     </span>
