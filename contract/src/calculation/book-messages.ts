@@ -127,6 +127,8 @@ export interface BookReply {
   readonly canEdit: boolean;
   readonly sealedAt: string | null;
   readonly categories: readonly CategoryReply[];
+  /** Of the section's own list of categories. */
+  readonly revision: string;
   readonly policy: PolicyBody;
   readonly policyFrom: string;
   /** The item that takes its value from the book; null where none does in this period. */

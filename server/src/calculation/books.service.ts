@@ -12,6 +12,7 @@ import { canEditBook, canOpenBook } from './book-policy.js';
 import { BooksRepository } from './books.repository.js';
 import { CalculatedGradesRepository } from './calculated-grades.repository.js';
 import { CategoriesRepository } from './categories.repository.js';
+import { revisionOfCategories } from './categories.service.js';
 import { SectionPolicies } from './section-policies.js';
 
 const keptDigits = 10;
@@ -72,6 +73,7 @@ export class BooksService {
       canEdit: sealedAt === null && canEditBook(actor, section),
       sealedAt: sealedAt?.toISOString() ?? null,
       categories: categories.filter(({ sectionId }) => sectionId === null || sectionId === section.id),
+      revision: revisionOfCategories(categories.filter(({ sectionId }) => sectionId === section.id)),
       policy,
       policyFrom: from,
       item: item && {

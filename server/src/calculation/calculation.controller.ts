@@ -180,4 +180,13 @@ export class GradeBooksController {
   ): Promise<BookReply> {
     return this.saves.removeAssignment(actor, { sectionId, periodId }, assignmentId);
   }
+  @Put('categories')
+  saveCategories(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Param('periodId', ParseIntPipe) periodId: number,
+    @Body() request: SaveCategoriesRequest,
+  ): Promise<BookReply> {
+    return this.saves.saveCategories(actor, { sectionId, periodId }, request);
+  }
 }

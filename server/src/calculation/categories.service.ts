@@ -20,26 +20,33 @@ export class CategoriesService {
   ) {}
 
   async save(actor: Actor, place: CategoryPlace, request: SaveCategoriesRequest): Promise<CategoryReply[]> {
-    return this.transactions.run(async (queries) => {
-      const all = await this.categories.ofSchool(queries, place.schoolId);
-      const before = all.filter(({ sectionId }) => sectionId === place.sectionId);
-      if (revisionOfCategories(before) !== request.revision)
-        throw new Refusal('set-up-changed', { what: 'categories' });
-      refuseFaulty(request.categories, all, before);
-      const removed = before.filter(({ id }) => !request.categories.some((each) => each.id === id));
-      await this.refuseUsed(queries, removed);
-      await this.categories.remove(
-        queries,
-        removed.map(({ id }) => id),
-      );
-      await this.categories.write(queries, place, request.categories);
-      const after = (await this.categories.ofSchool(queries, place.schoolId)).filter(
-        ({ sectionId }) => sectionId === place.sectionId,
-      );
-      const thing = place.sectionId === null ? `school ${place.schoolId}` : `section ${place.sectionId}`;
-      await this.log.record(queries, actor, [{ action: 'save categories', thing, before, after }]);
-      return after;
-    });
+    return this.transactions.run((queries) => this.write(queries, actor, place, request));
+  }
+
+  /** The same inside a transaction that does more. */
+  async write(
+    queries: Queries,
+    actor: Actor,
+    place: CategoryPlace,
+    request: SaveCategoriesRequest,
+  ): Promise<CategoryReply[]> {
+    const all = await this.categories.ofSchool(queries, place.schoolId);
+    const before = all.filter(({ sectionId }) => sectionId === place.sectionId);
+    if (revisionOfCategories(before) !== request.revision) throw new Refusal('set-up-changed', { what: 'categories' });
+    refuseFaulty(request.categories, all, before);
+    const removed = before.filter(({ id }) => !request.categories.some((each) => each.id === id));
+    await this.refuseUsed(queries, removed);
+    await this.categories.remove(
+      queries,
+      removed.map(({ id }) => id),
+    );
+    await this.categories.write(queries, place, request.categories);
+    const after = (await this.categories.ofSchool(queries, place.schoolId)).filter(
+      ({ sectionId }) => sectionId === place.sectionId,
+    );
+    const thing = place.sectionId === null ? `school ${place.schoolId}` : `section ${place.sectionId}`;
+    await this.log.record(queries, actor, [{ action: 'save categories', thing, before, after }]);
+    return after;
   }
 
   private async refuseUsed(queries: Queries, removed: readonly CategoryReply[]): Promise<void> {

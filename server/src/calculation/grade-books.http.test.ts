@@ -239,6 +239,30 @@ describe('assignments', () => {
   });
 });
 
+it('has categories of its own, kept by its teacher beside those of the school', async () => {
+  const put = <Body>(client: TestClient, revision: string, categories: object[]) =>
+    client.send<Body>('PUT', `${path}/categories`, { revision, categories });
+  const field = { id: null, name: 'Field days', tint: 6, isActive: true };
+  const { status, body } = await put<BookReply>(teacher, book.revision, [field]);
+  const own = body.categories.filter(({ sectionId }) => sectionId !== null);
+  expect([status, own.map(({ name }) => name)]).toEqual([200, ['Field days']]);
+  expect((await put<Problem>(teacher, book.revision, [])).body.code).toBe('set-up-changed');
+  expect((await put<Problem>(teacher, body.revision, [{ ...field, name: 'tests' }])).body.code).toBe(
+    'categories-faulty',
+  );
+  const school = body.categories.find(({ sectionId }) => sectionId === null)!;
+  expect((await put<Problem>(teacher, body.revision, [{ ...field, id: school.id }])).body.code).toBe(
+    'categories-faulty',
+  );
+  expect((await put<Problem>(registrar, body.revision, [])).status).toBe(403);
+
+  const { body: with1 } = await add({ name: 'Harbour walk', categoryId: own[0]!.id });
+  const used = await put<Problem>(teacher, body.revision, []);
+  expect([used.status, used.body.code]).toEqual([409, 'in-use']);
+  await takeOut(with1.assignments.find(({ name }) => name === 'Harbour walk')!.id);
+  expect((await put<BookReply>(teacher, body.revision, [])).body.categories).toEqual(book.categories);
+});
+
 it('the book of a sealed period is read, not changed', async () => {
   const sealed = path.replace(/\d+$/, '3');
   const { body } = await teacher.get<BookReply>(sealed);

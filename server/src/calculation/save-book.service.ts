@@ -8,6 +8,7 @@ import {
   type AssignmentReply,
   type BookReply,
   type ChangeAssignmentRequest,
+  type SaveCategoriesRequest,
   type SaveScoresRequest,
   type ScoreChangeBody,
   type ScoreReply,
@@ -20,6 +21,7 @@ import { canEditBook } from './book-policy.js';
 import { BooksRepository } from './books.repository.js';
 import { BooksService, type BookContext } from './books.service.js';
 import { CategoriesRepository } from './categories.repository.js';
+import { CategoriesService } from './categories.service.js';
 
 /** Changes grade books: scores and assignments. What a book comes to is calculated anew in the same transaction. */
 @Injectable()
@@ -31,6 +33,7 @@ export class SaveBookService {
     private readonly books: BooksRepository,
     private readonly opened: BooksService,
     private readonly categories: CategoriesRepository,
+    private readonly lists: CategoriesService,
     private readonly log: ChangeLog,
   ) {}
 
@@ -140,6 +143,17 @@ export class SaveBookService {
       await this.log.record(queries, actor, [
         { action: 'remove assignment', thing: `assignment ${assignmentId}`, before, after: null },
       ]);
+    });
+  }
+
+  /** The section's own categories; those of the school are the registrar's. */
+  async saveCategories(
+    actor: Actor,
+    place: { readonly sectionId: number; readonly periodId: number },
+    request: SaveCategoriesRequest,
+  ): Promise<BookReply> {
+    return this.change(actor, place, async (queries, { section, period }) => {
+      await this.lists.write(queries, actor, { schoolId: period.schoolId, sectionId: section.id }, request);
     });
   }
 

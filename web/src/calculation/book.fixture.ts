@@ -55,6 +55,7 @@ export const book: BookReply = {
     { id: 1, name: 'Work', tint: 0, isActive: true, sectionId: null, assignments: 3 },
     { id: 3, name: 'Projects', tint: 2, isActive: true, sectionId: null, assignments: 0 },
   ],
+  revision: 'r',
   policy: bodyOfPolicy(policy),
   policyFrom: 'the school',
   item: {

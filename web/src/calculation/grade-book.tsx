@@ -20,6 +20,7 @@ import { BookHeadline } from './book-headline';
 import { BookMatters } from './book-matters';
 import { bookRows, type BookRow } from './book-view';
 import { GradeBookSum } from './book-workings';
+import { BookCategoriesDialog } from './categories-dialog';
 import { FillScoresDialog } from './fill-scores-dialog';
 import { useSaveScores } from './queries';
 import { isGiven, noScoreDrafts, overTheirs, readDrafts, scoreDrafts, undoOfScores, withScores } from './score-drafts';
@@ -46,6 +47,7 @@ export function GradeBook({ book }: { book: BookReply }) {
   const [chosen, setChosen] = useState<number | null>(Number(search.get('student')) || null);
   const [opened, setOpened] = useState<{ assignment?: AssignmentReply; like?: AssignmentBody } | undefined>();
   const [isFilling, setFilling] = useState(false);
+  const [isCategorising, setCategorising] = useState(false);
   const isExplaining = useDrawer(({ shown }) => shown !== null);
   const unsaved = Object.keys(drafts).length;
   const canSave =
@@ -116,6 +118,7 @@ export function GradeBook({ book }: { book: BookReply }) {
               Save {unsaved > 0 ? unsaved : ''} <Key>Ctrl S</Key>
             </Button>
             <Button onClick={() => setOpened({})}>New assignment</Button>
+            <Button onClick={() => setCategorising(true)}>Categories</Button>
             <Button disabled={blanks.length === 0} onClick={() => setFilling(true)}>
               Fill blanks…
             </Button>
@@ -247,6 +250,7 @@ export function GradeBook({ book }: { book: BookReply }) {
           onClose={() => setFilling(false)}
         />
       )}
+      {isCategorising && <BookCategoriesDialog book={book} onClose={() => setCategorising(false)} />}
       <LeaveDialog blocker={blocker} unsaved={unsaved} onForget={() => scoreDrafts.discard(draftId)} />
     </Page>
   );

@@ -144,6 +144,13 @@ export function useSaveScores(sectionId: number, periodId: number) {
   );
 }
 
+/** The section's own list of categories. */
+export function useSaveBookCategories(sectionId: number, periodId: number) {
+  return useBookMutation(sectionId, periodId, (request: SaveCategoriesRequest, address) =>
+    api.put<BookReply>(`${address}/categories`, request),
+  );
+}
+
 export function useAddAssignment(sectionId: number, periodId: number) {
   return useBookMutation(sectionId, periodId, (request: AddAssignmentRequest, address) =>
     api.post<BookReply>(`${address}/assignments`, request),

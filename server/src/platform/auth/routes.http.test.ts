@@ -33,6 +33,7 @@ const teachers = [
   'GET /search',
   'GET /grade-books/1/1',
   'PUT /grade-books/1/1/scores',
+  'PUT /grade-books/1/1/categories',
   'POST /grade-books/1/1/assignments',
   'PUT /grade-books/1/1/assignments/1',
   'DELETE /grade-books/1/1/assignments/1',
