@@ -77,18 +77,33 @@ export function gradeBookTables({ enrollments, scores, least, more }) {
     'ALTER TABLE assignments ALTER id TYPE INTEGER',
     'ALTER TABLE assignments ALTER possible TYPE INTEGER',
     'ALTER TABLE assignments ALTER category TYPE UTINYINT',
-    `CREATE TABLE weights AS SELECT * FROM (VALUES ${weights.map((weight, category) => `(${category}::UTINYINT, ${weight}::DOUBLE)`)}) w(category, weight)`,
   ];
 }
 
-/** The sums of the policy in SQL: missing counts as zero, exempt is left out, weights are shared over what has scores. */
-export const sums = `
+/**
+ * The sums of the policy in SQL, rounded half up from exact fractions as ours are: whole numbers over one denominator. Missing
+ * counts as zero, exempt is left out, weights are shared over what has scores.
+ */
+export const sums = exactSums(weights.map((_weight, category) => category));
+
+function exactSums(categories) {
+  const each = (make, separator) => categories.map(make).join(separator);
+  const others = (category) => each((other) => (other === category ? '1' : `p${other}`), ' * ');
+  const total = `(${each((category) => `w${category}`, ' + ')}) * ${each((category) => `p${category}`, ' * ')}`;
+  return `
   CREATE OR REPLACE TABLE result AS
-  SELECT enrollment, floor(sum(weight * percent) / sum(weight) * 10 + 0.5)::INTEGER AS percent
-  FROM (
-    SELECT s.enrollment, a.category, 100.0 * sum(coalesce(s.points, 0)) / sum(a.possible) AS percent
+  WITH added AS (
+    SELECT s.enrollment,
+           ${each((category) => `coalesce(sum(coalesce(s.points, 0)) FILTER (a.category = ${category}), 0)::HUGEINT AS e${category}`, ', ')},
+           ${each((category) => `sum(a.possible) FILTER (a.category = ${category})::HUGEINT AS outof${category}`, ', ')}
     FROM scores s JOIN assignments a ON a.id = s.assignment
     WHERE s.flag <> 4
-    GROUP BY s.enrollment, a.category
-  ) c JOIN weights USING (category)
-  GROUP BY enrollment`;
+    GROUP BY s.enrollment
+  ), weighed AS (
+    SELECT enrollment,
+           ${each((category) => `e${category}, coalesce(outof${category}, 1) AS p${category}, CASE WHEN outof${category} IS NULL THEN 0 ELSE ${weights[category]} END AS w${category}`, ', ')}
+    FROM added
+  )
+  SELECT enrollment, ((2000 * (${each((category) => `w${category} * e${category} * ${others(category)}`, ' + ')}) + ${total}) // (2 * ${total}))::INTEGER AS percent
+  FROM weighed`;
+}
