@@ -32,7 +32,7 @@ export function preparePolicy(policy: CalculationPolicy): PreparedPolicy {
     isTotal: method === 'totalPoints',
     isEqual: method === 'categoryEqual',
     isOfEvidence: ofEvidence,
-    treatments: treatmentTable(effectTable(flags), outOf),
+    treatments: treatmentTable(effectTable(flags), outOf, method === 'totalPoints'),
     outOf,
     weights: Float64Array.from(categories, ({ weight }) => Number(unitsAt(weight, 2))),
     caps: Float64Array.from(categories, (category) => limit(category.cap)),

@@ -8,7 +8,7 @@ const slotBits = 8;
 /** What no assignment is out of. */
 const noLevels = -1;
 const number = Object.fromEntries(treatments.map((name, at) => [name, at])) as Record<Treatment, number>;
-const { counted, countedAsZero, extra: extraOnly, blocks, noCategory } = number;
+const { counted, countedAsZero, extra: extraOnly, blocks } = number;
 
 /** The scores of a category that drops some, by their positions in the columns. */
 interface ScoreGroup extends DropGroup {
@@ -38,7 +38,7 @@ export class StudentSums {
     const { possible, bits, slot } = columns;
     this.packed = new Int32Array(possible.length);
     for (let at = 0; at < possible.length; at++)
-      this.packed[at] = (assignmentPlace(possible[at]!, bits[at]!) << slotBits) | slot[at]!;
+      this.packed[at] = (assignmentPlace(possible[at]!, bits[at]!, slot[at] !== noSlot) << slotBits) | slot[at]!;
   }
 
   /** Adds up the scores of one student. */
@@ -48,7 +48,7 @@ export class StudentSums {
     const to = columns.starts[student + 1]!;
     if (to - from > this.treatment.length) this.grow(to - from);
     this.clear(prepared.weights.length);
-    const { isTotal, treatments: table } = prepared;
+    const { treatments: table } = prepared;
     const levels = prepared.isOfEvidence ? prepared.outOf : noLevels;
     const { assignment, points, flag, possible } = columns;
     const { treatment: treated, earned, possible: possibleSums, extra, count } = this;
@@ -59,8 +59,7 @@ export class StudentSums {
       const worth = possible[at]!;
       const has = points[score]!;
       const place = (flag[score]! << flagShift) | (has < 0 ? noPointsBit : 0) | (pack >> slotBits);
-      let treatment = table[worth === levels ? place - 1 : place]!;
-      if (own === noSlot && !isTotal && treatment <= extraOnly) treatment = noCategory;
+      const treatment = table[worth === levels ? place - 1 : place]!;
       treated[score - from] = treatment;
       if (treatment === counted) {
         earned[own]! += has;

@@ -15,7 +15,8 @@ export const treatments = [
 ] as const;
 export type Treatment = (typeof treatments)[number];
 
-const [counted, countedAsZero, extra, notScored, leftOut, blocks, notCounted, otherScale] = treatments.keys();
+const [counted, countedAsZero, extra, notScored, leftOut, blocks, notCounted, otherScale, noCategory] =
+  treatments.keys();
 
 /** What an assignment is, as bits of one number. */
 export const isExtraBit = 1;
@@ -31,25 +32,32 @@ export function effectTable(flags: Readonly<Record<ScoreFlag, FlagEffect>>): Eff
 /** What `treatScore` says of every kind of score, so that a million need not be asked one by one. */
 export type TreatmentTable = Uint8Array;
 
-/** A score's place in the table: its flag, two bits of the assignment, one for no points, two for what it is out of. */
-export const [flagShift, noPointsBit] = [5, 4];
+/** A score's place in the table: its flag, three bits of the assignment, one for no points, two for what it is out of. */
+export const flagShift = 6;
+export const noPointsBit = 4;
 const bitsShift = 3;
 const [outOfNothing, outOfLevels, outOfOther] = [0, 1, 2];
 
+/** Beside the bits of the columns: whether the assignment's category has no weight in the policy. */
+const withoutCategoryBit = 4;
+
 /** The part of a score's place that its assignment gives. For one out of the highest level it is one less. */
-export function assignmentPlace(possible: number, bits: number): number {
-  return (bits << bitsShift) | (possible === 0 ? outOfNothing : outOfOther);
+export function assignmentPlace(possible: number, bits: number, hasCategory: boolean): number {
+  return ((bits | (hasCategory ? 0 : withoutCategoryBit)) << bitsShift) | (possible === 0 ? outOfNothing : outOfOther);
 }
 
-export function treatmentTable(effects: EffectTable, outOf: number): TreatmentTable {
+/** @param isTotal whether scores count without a category, as they do where all points go into one pot */
+export function treatmentTable(effects: EffectTable, outOf: number, isTotal: boolean): TreatmentTable {
   const table = new Uint8Array(effects.length << flagShift);
   for (const flag of effects.keys())
-    for (let bits = 0; bits <= (isExtraBit | isNotCountedBit); bits++)
+    for (let bits = 0; bits <= (isExtraBit | isNotCountedBit | withoutCategoryBit); bits++)
       for (const points of [-1, 0])
         for (const kind of [outOfNothing, outOfLevels, outOfOther]) {
           const possible = [0, outOf, outOf + 1][kind]!;
           const place = (flag << flagShift) | (bits << bitsShift) | (points < 0 ? noPointsBit : 0) | kind;
-          table[place] = treatScore(points, flag, possible, bits, effects, outOf);
+          const treatment = treatScore(points, flag, possible, bits, effects, outOf);
+          const isStray = (bits & withoutCategoryBit) !== 0 && !isTotal && treatment <= extra!;
+          table[place] = isStray ? noCategory! : treatment;
         }
   return table;
 }
