@@ -40,15 +40,22 @@ export function calculateGrades(
   const scale = 10 ** precision.digits;
   for (let student = 0; student < students; student++) {
     const prepared = policies[policyOf[student]!]!;
-    sums.fill(student, prepared);
+    if (prepared.isOfSums) sums.addPoints(student, prepared);
+    else sums.fill(student, prepared);
     const quick = prepared.isOfEvidence ? 0 : quickPercent(sums, columns, student, prepared) * scale;
     const value = isNearEdge(quick)
-      ? roundExact(exactPercent(sums, columns, student, prepared), precision)
+      ? roundExact(exactOf(sums, columns, student, prepared), precision)
       : roundOff(quick, precision);
     if (sums.isBlocked || Number.isNaN(value)) state[student] = sums.isBlocked ? 2 : 1;
     else percent[student] = value;
   }
   return { percent, state };
+}
+
+/** From all that is known of the scores, where so far only their points were added up. */
+function exactOf(sums: StudentSums, columns: BookColumns, student: number, prepared: PreparedPolicy) {
+  if (prepared.isOfSums) sums.fill(student, prepared);
+  return exactPercent(sums, columns, student, prepared);
 }
 
 const extraOnly = treatments.indexOf('extra');
@@ -75,12 +82,12 @@ function quickWeighted(
   student: number,
   { weights, caps, isEqual }: PreparedPolicy,
 ): number {
-  const { count, earned, extra, possible } = sums;
+  const { earned, extra, possible } = sums;
   let sum = 0;
   let total = 0;
   for (let slot = 0; slot < weights.length; slot++) {
     const weight = weights[slot]!;
-    if (count[slot] === 0 || weight === 0) continue;
+    if (possible[slot] === 0 || weight === 0) continue;
     const share = isEqual ? equalShare(sums, columns, student, slot) : (earned[slot]! + extra[slot]!) / possible[slot]!;
     const cap = caps[slot]!;
     sum += weight * (share * 10_000 > cap ? cap / 10_000 : share);

@@ -17,6 +17,8 @@ export interface PreparedPolicy {
   readonly drops: Int32Array;
   readonly hasDrops: boolean;
   readonly cap: number;
+  /** Whether sums of points are all it takes: no score is dropped, weighed by itself or read in its order. */
+  readonly isOfSums: boolean;
 }
 
 /** The position of a category that a policy does not speak of. */
@@ -39,6 +41,7 @@ export function preparePolicy(policy: CalculationPolicy): PreparedPolicy {
     drops: Int32Array.from(categories, ({ dropLowest }) => (ofEvidence ? 0 : dropLowest)),
     hasDrops,
     cap: limit(cap),
+    isOfSums: !ofEvidence && !hasDrops && method !== 'categoryEqual',
   };
 }
 

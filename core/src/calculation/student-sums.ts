@@ -74,6 +74,27 @@ export class StudentSums {
     if (prepared.hasDrops) this.drop(from, to, prepared);
   }
 
+  /** Adds up points alone, for a policy of sums: no counts and no treatments, in three quarters of the time. */
+  addPoints(student: number, { weights, treatments: table }: PreparedPolicy): void {
+    this.clear(weights.length);
+    const { packed, earned, possible: possibleSums, extra } = this;
+    const { starts, assignment, points, flag, possible } = this.columns;
+    const to = starts[student + 1]!;
+    for (let score = starts[student]!; score < to; score++) {
+      const at = assignment[score]!;
+      const pack = packed[at]!;
+      const own = pack & noSlot;
+      const has = points[score]!;
+      const treatment = table[(flag[score]! << flagShift) | (has < 0 ? noPointsBit : 0) | (pack >> slotBits)]!;
+      if (treatment === counted) {
+        earned[own]! += has;
+        possibleSums[own]! += possible[at]!;
+      } else if (treatment === countedAsZero) possibleSums[own]! += possible[at]!;
+      else if (treatment === extraOnly) extra[own]! += has;
+      else if (treatment === blocks) this.isBlocked = true;
+    }
+  }
+
   private clear(categories: number): void {
     const { earned, possible, extra, count } = this;
     for (let slot = 0; slot < categories; slot++) earned[slot] = possible[slot] = extra[slot] = count[slot] = 0;
