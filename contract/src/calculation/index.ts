@@ -28,4 +28,4 @@ export {
   type PolicyReply,
   type RecalculationReply,
 } from './policy-messages.js';
-export { bodyOfPolicy, bookScore, plainNumber, policyOfBody } from './wire-policy.js';
+export { bodyOfPolicy, bookScore, policyOfBody, scoreKey } from './wire-policy.js';

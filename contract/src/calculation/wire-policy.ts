@@ -29,16 +29,16 @@ export function bodyOfPolicy({ categories, cap, newestShare, levels, ...policy }
     ...policy,
     categories: categories.map((share) => ({
       ...share,
-      weight: plainNumber(share.weight),
-      cap: share.cap && plainNumber(share.cap),
+      weight: formatAtLeast(share.weight, 0),
+      cap: share.cap && formatAtLeast(share.cap, 0),
     })),
-    cap: cap && plainNumber(cap),
-    newestShare: plainNumber(newestShare),
+    cap: cap && formatAtLeast(cap, 0),
+    newestShare: formatAtLeast(newestShare, 0),
     levels: levels && {
       evidence: levels.evidence,
-      most: plainNumber(levels.most),
-      meets: plainNumber(levels.meets),
-      exceeds: plainNumber(levels.exceeds),
+      most: formatAtLeast(levels.most, 0),
+      meets: formatAtLeast(levels.meets, 0),
+      exceeds: formatAtLeast(levels.exceeds, 0),
     },
   };
 }
@@ -63,7 +63,7 @@ function decimalOrNull(text: string | null): Decimal | null {
   return text === null ? null : decimalOrThrow(text);
 }
 
-/** A weight, a limit or points without zeros at their end. */
-export function plainNumber(value: Decimal): string {
-  return formatAtLeast(value, 0);
+/** The place of a score in a grade book, as one text. */
+export function scoreKey(place: { readonly assignmentId: number; readonly enrollmentId: number }): string {
+  return `${place.assignmentId}/${place.enrollmentId}`;
 }

@@ -1,8 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { AssignmentBody, AssignmentReply, ScoreReply } from '#contract/calculation';
-import { decimalOrThrow } from '#core/numbers';
-import { plainNumber } from '#contract/calculation';
+import { decimalOrThrow, formatAtLeast } from '#core/numbers';
 import { Refusal, tables, type Queries } from '#server/platform';
 
 const { assignments, scores, sections } = tables;
@@ -30,7 +29,7 @@ export class BooksRepository {
       .orderBy(asc(assignments.dueOn), asc(assignments.id));
     return rows.map(({ createdAt: _createdAt, sectionId: _section, periodId: _period, possible, ...assignment }) => ({
       ...assignment,
-      possible: plainNumber(decimalOrThrow(possible)),
+      possible: formatAtLeast(decimalOrThrow(possible), 0),
     }));
   }
 
@@ -42,7 +41,7 @@ export class BooksRepository {
       .where(inArray(scores.assignmentId, [...assignmentIds]));
     return rows.map(({ createdAt: _createdAt, points, ...score }) => ({
       ...score,
-      points: points === null ? null : plainNumber(decimalOrThrow(points)),
+      points: points === null ? null : formatAtLeast(decimalOrThrow(points), 0),
     }));
   }
 

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { calculateExact, columnsOf, preparePolicy } from '#core/calculation';
 import { formatDecimal, roundSticky, roundTo } from '#core/numbers';
-import { bookScore, policyOfBody, type BookReply } from '#contract/calculation';
+import { bookScore, policyOfBody, scoreKey, type BookReply } from '#contract/calculation';
 import { bodyOfBand } from '#contract/scales';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
@@ -107,13 +107,13 @@ export class BooksService {
     const assignments = await this.books.assignmentsOf(queries, section.id, period.id);
     const students = await this.books.studentsOf(queries, section.id, period, 0);
     const ids = assignments.map(({ id }) => id);
-    const scores = new Map(
-      (await this.books.scoresOf(queries, ids)).map((score) => [`${score.assignmentId}/${score.enrollmentId}`, score]),
-    );
+    const scores = new Map((await this.books.scoresOf(queries, ids)).map((score) => [scoreKey(score), score]));
     const given = students.map(({ enrollmentId }) =>
       assignments
         .filter(({ givenTo }) => givenTo === null || givenTo.includes(enrollmentId))
-        .map((assignment) => bookScore(assignment, scores.get(`${assignment.id}/${enrollmentId}`))),
+        .map((assignment) =>
+          bookScore(assignment, scores.get(scoreKey({ assignmentId: assignment.id, enrollmentId }))),
+        ),
     );
     const all = given.flat();
     const results = calculateExact(columnsOf(given, policy), [preparePolicy(policy)], new Uint8Array(students.length));

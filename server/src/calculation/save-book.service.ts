@@ -3,6 +3,7 @@ import { readScore } from '#core/calculation';
 import { decimalOrThrow } from '#core/numbers';
 import {
   scoreFaultSentence,
+  scoreKey,
   type AddAssignmentRequest,
   type AssignmentBody,
   type AssignmentReply,
@@ -50,13 +51,13 @@ export class SaveBookService {
       const students = await this.books.studentsOf(queries, section.id, period, 0);
       refuseFaultyScores(changes, assignments, new Set(students.map(({ enrollmentId }) => enrollmentId)));
       const before = new Map(
-        (await this.books.scoresOf(queries, [...assignments.keys()])).map((score) => [keyOf(score), score]),
+        (await this.books.scoresOf(queries, [...assignments.keys()])).map((score) => [scoreKey(score), score]),
       );
-      const stale = changes.filter((change) => (before.get(keyOf(change))?.version ?? 0) !== change.version);
+      const stale = changes.filter((change) => (before.get(scoreKey(change))?.version ?? 0) !== change.version);
       if (stale.length > 0) {
         const names = new Map(students.map(({ enrollmentId, student }) => [enrollmentId, student]));
         const fields = stale.map(({ assignmentId, enrollmentId }) => ({
-          field: `${assignmentId}/${enrollmentId}`,
+          field: scoreKey({ assignmentId, enrollmentId }),
           detail: `${names.get(enrollmentId)!}, ${assignments.get(assignmentId)!.name}`,
         }));
         throw new Refusal('scores-changed', { count: stale.length }, fields);
@@ -69,7 +70,7 @@ export class SaveBookService {
         changes.map((change) => ({
           action: 'save score',
           thing: `score ${change.assignmentId}/${change.enrollmentId}`,
-          before: loggedScore(before.get(keyOf(change))),
+          before: loggedScore(before.get(scoreKey(change))),
           after: loggedScore(change),
         })),
       );
@@ -233,7 +234,7 @@ function refuseFaultyScores(
   students: ReadonlySet<number>,
 ): void {
   const faults = changes.flatMap(({ assignmentId, enrollmentId, points }): FieldFault[] => {
-    const field = `${assignmentId}/${enrollmentId}`;
+    const field = scoreKey({ assignmentId, enrollmentId });
     const assignment = assignments.get(assignmentId);
     if (!assignment) return [{ field, detail: 'an assignment of this section and period' }];
     const isGiven = assignment.givenTo === null || assignment.givenTo.includes(enrollmentId);
@@ -244,16 +245,6 @@ function refuseFaultyScores(
     return entry.kind === 'fault' ? [{ field, detail: scoreFaultSentence(entry.code, assignment.possible) }] : [];
   });
   if (faults.length > 0) throw new Refusal('scores-faulty', { count: faults.length }, faults);
-}
-
-function keyOf({
-  assignmentId,
-  enrollmentId,
-}: {
-  readonly assignmentId: number;
-  readonly enrollmentId: number;
-}): string {
-  return `${assignmentId}/${enrollmentId}`;
 }
 
 function loggedScore(score: Pick<ScoreReply, 'points' | 'flag'> | undefined) {

@@ -1,12 +1,12 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import type { AssignmentReply, BookReply } from '#contract/calculation';
+import { scoreKey, type AssignmentReply, type BookReply } from '#contract/calculation';
 import { isOfEvidence } from '#core/calculation';
 import { showDay } from '../ui/format';
 import { useCellCursor } from '../ui/use-cell-cursor';
 import { AssignmentHead } from './assignment-head';
 import type { CategoryColumns } from './book-columns';
 import { labelWidth, leftOf, nameWidth, resultWidth, reveal, scoreWidth, stickyLook, wholeWidth } from './book-layout';
-import { scoreKey, type BookRow } from './book-view';
+import type { BookRow } from './book-view';
 import { categoryTint } from './category-tint';
 import { CategoryCell, WholeCells } from './result-cells';
 import { ScoreCell } from './score-cell';

@@ -10,6 +10,7 @@ import { decimalOrThrow, fromDecimal, roundings, roundTo, type Percent } from '#
 import { findBand, type Band } from '#core/scales';
 import {
   bookScore,
+  scoreKey,
   type AssignmentReply,
   type BookReply,
   type BookStudentReply,
@@ -33,10 +34,6 @@ export interface BookRow {
   readonly label: string | null;
   /** What is posted is no longer what the book comes to. */
   readonly differs: boolean;
-}
-
-export function scoreKey(score: { readonly assignmentId: number; readonly enrollmentId: number }): string {
-  return `${score.assignmentId}/${score.enrollmentId}`;
 }
 
 /** The bands by which percents of the book get labels; empty where no scale is in force. */

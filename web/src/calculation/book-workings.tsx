@@ -1,7 +1,7 @@
 import type { CategoryWorkings } from '#core/calculation';
 import { bandEdges } from '#core/scales';
-import { formatDecimal, roundDown, roundTo, type Rational } from '#core/numbers';
-import { plainNumber, policyOfBody, type BookReply } from '#contract/calculation';
+import { formatAtLeast, formatDecimal, roundDown, roundTo, type Rational } from '#core/numbers';
+import { policyOfBody, type BookReply } from '#contract/calculation';
 import { showDay, showLabel, showPercent, showPrecision } from '../ui/format';
 import { WorkingsSheet, type WorkingLine } from '../ui/workings-sheet';
 import { bandsOfBook, bookRows, precisionOfBook, type BookRow } from './book-view';
@@ -91,11 +91,11 @@ function categoryLine(book: BookReply, category: CategoryWorkings): WorkingLine 
   const sum =
     category.level || method === 'categoryEqual'
       ? null
-      : `${plainNumber(category.earned)}${category.extra.units > 0n ? ` and ${plainNumber(category.extra)} extra` : ''} of ${plainNumber(category.possible)}`;
+      : `${formatAtLeast(category.earned, 0)}${category.extra.units > 0n ? ` and ${formatAtLeast(category.extra, 0)} extra` : ''} of ${formatAtLeast(category.possible, 0)}`;
   const share = category.share && `counts ${shown(category.share)} of 100`;
   const weight =
-    category.share && shown(category.share) !== plainNumber(category.weight)
-      ? `by its weight of ${plainNumber(category.weight)}`
+    category.share && shown(category.share) !== formatAtLeast(category.weight, 0)
+      ? `by its weight of ${formatAtLeast(category.weight, 0)}`
       : null;
   return {
     says,
@@ -147,5 +147,5 @@ function nameOf({ categories }: BookReply, id: number): string {
 
 /** Cut, not rounded, so that nothing looks as if it would round on; without zeros at its end. */
 function shown(value: Rational, digits = 4): string {
-  return plainNumber(roundTo(value, digits, roundDown));
+  return formatAtLeast(roundTo(value, digits, roundDown), 0);
 }

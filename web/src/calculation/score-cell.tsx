@@ -1,7 +1,7 @@
-import type { AssignmentReply } from '#contract/calculation';
+import { scoreKey, type AssignmentReply } from '#contract/calculation';
 import { CellInput } from '../ui/cell-input';
 import { scoreWidth } from './book-layout';
-import { scoreKey, type BookRow } from './book-view';
+import type { BookRow } from './book-view';
 import { isGiven } from './score-drafts';
 import { flagMarks, treatmentWords } from './words';
 

@@ -1,15 +1,15 @@
 import { readScore, type ScoreFlag } from '#core/calculation';
-import { decimalOrThrow } from '#core/numbers';
+import { decimalOrThrow, formatAtLeast } from '#core/numbers';
 import {
-  plainNumber,
   scoreFaultSentence,
+  scoreKey,
   type AssignmentReply,
   type BookReply,
   type SaveScoresRequest,
   type ScoreChangeBody,
 } from '#contract/calculation';
 import { createDraftStore } from '../shell/draft-store';
-import { scoreKey, type ScoreFacts } from './book-view';
+import type { ScoreFacts } from './book-view';
 import { flagWords } from './words';
 
 /** What is typed into a cell, and the version of the score that it was typed over; 0 where there was none. */
@@ -36,7 +36,7 @@ export interface ReadDrafts {
 
 /** A score as it would be typed: "8.5", "missing", "18 late". */
 export function textOfScore(score: ScoreFacts | undefined): string {
-  const points = score?.points ? plainNumber(decimalOrThrow(score.points)) : '';
+  const points = score?.points ? formatAtLeast(decimalOrThrow(score.points), 0) : '';
   return [points, score?.flag ? shortFlags[score.flag] : ''].filter(Boolean).join(' ');
 }
 
@@ -79,7 +79,7 @@ export function readDrafts(book: BookReply, drafts: ScoreDrafts): ReadDrafts {
       continue;
     }
     const { points, flag } = entry.score;
-    facts[key] = { points: points && plainNumber(points), flag };
+    facts[key] = { points: points && formatAtLeast(points, 0), flag };
     changes.push({ assignmentId: assignment.id, enrollmentId: Number(enrollmentId), version, ...facts[key] });
   }
   const stale = Object.entries(drafts).filter(([key, { version }]) => (versions.get(key) ?? 0) !== version);
@@ -114,7 +114,7 @@ function tidied(text: string, assignment: AssignmentReply): string {
   const entry = readScore(text, limitOf(assignment));
   if (entry.kind === 'fault') return text.trim();
   const { points, flag } = entry.score;
-  return textOfScore({ points: points && plainNumber(points), flag });
+  return textOfScore({ points: points && formatAtLeast(points, 0), flag });
 }
 
 function limitOf({ possible, isExtra }: AssignmentReply) {
