@@ -1,0 +1,9 @@
+/** How far something of theirs is from being joined to something of ours. */
+export const matchStates = ['joined', 'proposed', 'conflicting', 'unmatched', 'ignored'] as const;
+export type MatchState = (typeof matchStates)[number];
+
+/** What was decided about it; "open" until somebody has. */
+export type MatchDecision = 'open' | 'joined' | 'ignored';
+
+/** A proposal at least so sure is offered to be taken together with all others like it. */
+export const sureConfidence = 90;
