@@ -9,7 +9,11 @@ export default defineConfig({
     projects: [
       {
         ...fromSource,
-        test: { name: 'core', include: ['{core,contract,demo}/src/**/*.test.ts'], setupFiles: ['reflect-metadata'] },
+        test: {
+          name: 'core',
+          include: ['{core,contract,demo,standins}/src/**/*.test.ts'],
+          setupFiles: ['reflect-metadata'],
+        },
       },
       {
         ...fromSource,

@@ -27,7 +27,9 @@ wombat.on('exit', (code) => process.exit(code ?? 0));
 /** A second start takes seconds: nothing is compiled while no source is newer than the last build. */
 function buildWhenChanged() {
   const mark = join(root, 'node_modules/.cache/wombat/built');
-  const newest = Math.max(...['core', 'contract', 'server', 'web', 'demo'].map((layer) => newestIn(join(root, layer))));
+  const newest = Math.max(
+    ...['core', 'contract', 'server', 'standins', 'web', 'demo'].map((layer) => newestIn(join(root, layer))),
+  );
   if (existsSync(mark) && existsSync(join(root, 'demo/dist/start-demo.js')) && statSync(mark).mtimeMs > newest) return;
   console.log('Building…');
   build();

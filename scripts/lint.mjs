@@ -12,6 +12,7 @@ runTool('dependency-cruiser', [
   'contract/src',
   'server/src',
   'web/src',
+  'standins/src',
   'demo/src',
 ]);
 runTool('knip', []);

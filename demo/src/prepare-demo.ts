@@ -20,7 +20,7 @@ const sealed = [
 ];
 
 const [{ personId, username, role, givenName, familyName }] = demoAccounts;
-const registrar: Actor = { personId, username, role, name: `${givenName} ${familyName}` };
+export const registrar: Actor = { personId, username, role, name: `${givenName} ${familyName}` };
 
 /** Makes the demo district in an empty database; a database that holds a school is left as it is. */
 export async function prepareDemo(database: OpenDatabase): Promise<void> {

@@ -1,6 +1,7 @@
 import { startWombat } from '#server/application';
 import { FolderInUseError } from '#server/platform';
 import { demoAccounts, demoPassword } from './draw-people.js';
+import { connectPlatforms, startPlatforms } from './connect-platforms.js';
 import { prepareDemo } from './prepare-demo.js';
 
 process.stdout.on('error', () => undefined); // whoever read what we print may go away; the server stays
@@ -8,7 +9,12 @@ process.stdout.on('error', () => undefined); // whoever read what we print may g
 const isEmpty = process.argv.includes('--empty');
 
 try {
-  const wombat = await startWombat(process.env, isEmpty ? undefined : prepareDemo);
+  const platforms = isEmpty ? undefined : await startPlatforms();
+  const wombat = await startWombat(process.env, async (database) => {
+    if (!platforms) return;
+    await prepareDemo(database);
+    await connectPlatforms(database, platforms.addresses);
+  });
   const people: { username: string; password: string; does: string }[] = isEmpty
     ? []
     : demoAccounts.map(({ username, does }) => ({ username, password: demoPassword, does }));
@@ -19,7 +25,10 @@ try {
   );
   console.log(`\n  Wombat is at ${wombat.address}\n\n${lines.join('')}`);
   for (const signal of ['SIGINT', 'SIGTERM'] as const)
-    process.once(signal, () => void wombat.stop().then(() => process.exit(0)));
+    process.once(signal, () => {
+      platforms?.stop();
+      void wombat.stop().then(() => process.exit(0));
+    });
 } catch (error) {
   const isExpected =
     error instanceof FolderInUseError ||

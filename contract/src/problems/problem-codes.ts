@@ -49,6 +49,18 @@ export const problemCodes = {
     'Somebody saved some of these grades first',
     '{count} of your rows changed since you opened the sheet. Nothing was saved; the rows show what differs.',
   ],
+  'platform-exists': [409, 'That name is taken', 'The school has a platform called {name} already.'],
+  'class-joined-twice': [
+    409,
+    'Two classes cannot be one section',
+    '{section} would be joined to "{titles}". Ignore one of them, or join it to another section. Nothing was saved.',
+  ],
+  'match-undone': [409, 'Already taken back', 'This decision was taken back before.'],
+  'match-built-upon': [
+    409,
+    'Somebody decided since',
+    'Some of these joins were changed after this decision. Change them one by one instead.',
+  ],
   'policy-faulty': [422, 'The policy cannot be used like this', '{reason}'],
   'categories-faulty': [422, 'The categories cannot be used like this', 'The marked categories say what is wrong.'],
   'assignment-faulty': [422, 'The assignment cannot be used like this', 'The marked fields say what is wrong.'],

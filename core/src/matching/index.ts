@@ -9,13 +9,8 @@ export {
   type Proposed,
   type Target,
 } from './propose-target.js';
-export {
-  proposeSection,
-  type OurSection,
-  type ProposedSection,
-  type SectionProposal,
-  type SectionReason,
-} from './propose-section.js';
+export { type OurSection, type SectionProposal, type SectionReason } from './propose-section.js';
+export { proposeSections, type ProposedAmongClasses } from './propose-sections.js';
 export {
   indexPeople,
   matchPerson,

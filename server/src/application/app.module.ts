@@ -6,6 +6,7 @@ import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
 import { LogModule } from '#server/log';
+import { MatchingModule } from '#server/matching';
 import { PeopleModule } from '#server/people';
 import {
   AccessGuard,
@@ -40,6 +41,7 @@ export class AppModule {
         CalendarModule,
         CoursesModule,
         LogModule,
+        MatchingModule,
         PeopleModule,
         PostingModule,
         ReportItemsModule,

@@ -36,6 +36,6 @@ import { SectionPolicies } from './section-policies.js';
     SaveBookService,
     SectionPolicies,
   ],
-  exports: [PoliciesService, RecalculationService],
+  exports: [PoliciesRepository, PoliciesService, RecalculationService],
 })
 export class CalculationModule {}

@@ -1,3 +1,4 @@
 export { CalculationModule } from './calculation.module.js';
+export { PoliciesRepository } from './policies.repository.js';
 export { PoliciesService } from './policies.service.js';
 export { RecalculationService } from './recalculation.service.js';

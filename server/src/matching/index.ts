@@ -1,0 +1,2 @@
+export { MatchingModule } from './matching.module.js';
+export { PlatformsService } from './platforms.service.js';

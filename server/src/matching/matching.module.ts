@@ -1,0 +1,15 @@
+import { Module } from '@nestjs/common';
+import { CalculationModule } from '#server/calculation';
+import { LogModule } from '#server/log';
+import { MatchesRepository } from './matches.repository.js';
+import { MatchesService } from './matches.service.js';
+import { MatchingController } from './matching.controller.js';
+import { PlatformsRepository } from './platforms.repository.js';
+import { PlatformsService } from './platforms.service.js';
+
+@Module({
+  imports: [CalculationModule, LogModule],
+  controllers: [MatchingController],
+  providers: [MatchesRepository, MatchesService, PlatformsRepository, PlatformsService],
+})
+export class MatchingModule {}
