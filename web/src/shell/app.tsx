@@ -14,6 +14,8 @@ import { ToNextSheet } from '../posting/to-next-sheet';
 import { ReportItemsPage } from '../report-items/report-items-page';
 import { ScalesPage } from '../scales/scales-page';
 import { TodayPage } from '../today/today-page';
+import { MatchesPage } from '../matching/matches-page';
+import { PlatformsPage } from '../matching/platforms-page';
 import { FilePage } from '../transfer/file-page';
 import { FilesPage } from '../transfer/files-page';
 import { SealPage } from '../transcripts/seal-page';
@@ -47,6 +49,8 @@ const router = createBrowserRouter([
       { path: 'courses', element: <CoursesPage /> },
       { path: 'calculation', element: <CalculationPage /> },
       { path: 'set-up', element: <SetUpPage /> },
+      { path: 'platforms', element: <PlatformsPage /> },
+      { path: 'matches', element: <MatchesPage /> },
       { path: 'files', element: <FilesPage /> },
       { path: 'files/:fileId', element: <FilePage /> },
       { path: 'grade-sheets', element: <SheetsPage /> },

@@ -33,7 +33,14 @@ export const steps: readonly Step[] = [
       { path: 'set-up', name: 'Check' },
     ],
   },
-  { name: 'Map', places: [{ path: 'files', name: 'Files' }] },
+  {
+    name: 'Map',
+    places: [
+      { path: 'platforms', name: 'Platforms' },
+      { path: 'matches', name: 'Matches' },
+      { path: 'files', name: 'Files' },
+    ],
+  },
   { name: 'Collect', places: [gradeSheets] },
   {
     name: 'Audit',

@@ -1,0 +1,132 @@
+import type { ClassMatchReply, MatchesReply } from '#contract/matching';
+import { Button } from '../ui/button';
+import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { Empty, Panel } from '../ui/panel';
+import { useDecide } from './queries';
+import { sayClass } from './words';
+import { StateMark } from './state-mark';
+
+const order = { conflicting: 0, unmatched: 1, proposed: 2, joined: 3, ignored: 4 };
+
+/** Every class of the platform beside the section it is, or may be. */
+export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (id: number) => void }) {
+  const decide = useDecide(reply.platform.id);
+  const nameOf = new Map(reply.sections.map(({ id, name }) => [id, name]));
+  const taken = new Set(reply.classes.flatMap(({ state, sectionId }) => (state === 'joined' ? [sectionId] : [])));
+  const act = (row: ClassMatchReply, decision: 'joined' | 'ignored' | 'open', target: number | null) => {
+    const says =
+      decision === 'joined'
+        ? `${row.title} is ${nameOf.get(target!)}.`
+        : decision === 'ignored'
+          ? `${row.title} is left out.`
+          : `${row.title} is open again.`;
+    const body = { kind: 'class' as const, ids: [row.id], decision, target: target === null ? null : String(target) };
+    decide.mutate({ decisions: [body], says });
+  };
+  const rows = reply.classes.toSorted(
+    (a, b) => order[a.state] - order[b.state] || (a.best?.confidence ?? 0) - (b.best?.confidence ?? 0),
+  );
+  const columns: readonly GridColumn<ClassMatchReply>[] = [
+    {
+      id: 'title',
+      header: 'Their class',
+      width: '250px',
+      sortBy: ({ title }) => title,
+      cell: ({ id, title }) => (
+        <button type="button" className="max-w-full truncate font-semibold hover:underline" onClick={() => onOpen(id)}>
+          {title}
+        </button>
+      ),
+    },
+    {
+      id: 'students',
+      header: 'Students',
+      width: '80px',
+      align: 'right',
+      sortBy: ({ students }) => students,
+      cell: ({ students }) => <span className="figures">{students}</span>,
+    },
+    {
+      id: 'state',
+      header: 'State',
+      width: '130px',
+      sortBy: ({ state, best }) => order[state] * 1000 + (best?.confidence ?? 0),
+      cell: ({ state, best }) => <StateMark state={state} confidence={best?.confidence ?? null} />,
+    },
+    {
+      id: 'section',
+      header: 'Our section',
+      width: '240px',
+      sortBy: (row) => nameOf.get(likely(row) ?? 0) ?? '',
+      cell: (row) => (
+        <select
+          aria-label={`Section of ${row.title}`}
+          className="h-[26px] w-full rounded border border-hairline bg-surface px-1 hover:border-control"
+          value={likely(row) ?? ''}
+          onChange={({ target }) => target.value && act(row, 'joined', Number(target.value))}
+        >
+          <option value="">no section</option>
+          {reply.sections
+            .filter(({ id }) => id === likely(row) || !taken.has(id))
+            .map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+        </select>
+      ),
+    },
+    { id: 'why', header: 'Because', cell: (row) => <span className="text-[13px]">{sayClass(row)}</span> },
+    {
+      id: 'act',
+      header: 'Decide',
+      width: '170px',
+      cell: (row) => <ClassActions row={row} isBusy={decide.isPending} act={act} />,
+    },
+  ];
+  return (
+    <Panel className="flex min-h-[300px] flex-1 flex-col">
+      <DataGrid
+        label="Classes"
+        columns={columns}
+        rows={rows}
+        rowKey={({ id }) => String(id)}
+        empty={<Empty title="No class read yet">Read the platform under Platforms; its classes then stand here.</Empty>}
+      />
+    </Panel>
+  );
+}
+
+interface ClassActionsProps {
+  readonly row: ClassMatchReply;
+  readonly isBusy: boolean;
+  readonly act: (row: ClassMatchReply, decision: 'joined' | 'ignored' | 'open', target: number | null) => void;
+}
+
+function ClassActions({ row, isBusy, act }: ClassActionsProps) {
+  const target = likely(row);
+  const small = 'h-[26px]! px-2! text-[13px]';
+  if (row.state === 'joined' || row.state === 'ignored')
+    return (
+      <Button look="quiet" className={small} disabled={isBusy} onClick={() => act(row, 'open', null)}>
+        Open again
+      </Button>
+    );
+  return (
+    <span className="flex gap-1.5">
+      {target !== null && (
+        <Button className={small} disabled={isBusy} onClick={() => act(row, 'joined', target)}>
+          Join
+        </Button>
+      )}
+      <Button className={small} disabled={isBusy} onClick={() => act(row, 'ignored', null)}>
+        Leave out
+      </Button>
+    </span>
+  );
+}
+
+/** The section a class is joined to, is proposed for, or is one of several to claim. */
+function likely({ sectionId, best, between }: ClassMatchReply): number | null {
+  return sectionId ?? best?.sectionId ?? between[0]?.sectionId ?? null;
+}

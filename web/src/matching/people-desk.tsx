@@ -1,0 +1,111 @@
+import type { MatchesReply, PersonMatchReply } from '#contract/matching';
+import { Button } from '../ui/button';
+import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { plural, showDay } from '../ui/format';
+import { Empty, Panel } from '../ui/panel';
+import { useDecide } from './queries';
+import { StateMark } from './state-mark';
+import { sayPerson } from './words';
+
+/** Those whom neither a number nor an address settles. They are proposed, never taken unasked. */
+export function PeopleDesk({ reply }: { reply: MatchesReply }) {
+  const decide = useDecide(reply.platform.id);
+  const act = ({ id, name }: PersonMatchReply, decision: 'joined' | 'ignored' | 'open', target: number | null) => {
+    const says =
+      decision === 'joined'
+        ? `${name} is joined.`
+        : decision === 'ignored'
+          ? `${name} is left out.`
+          : `${name} is open again.`;
+    const body = { kind: 'person' as const, ids: [id], decision, target: target === null ? null : String(target) };
+    decide.mutate({ decisions: [body], says });
+  };
+  const columns: readonly GridColumn<PersonMatchReply>[] = [
+    {
+      id: 'name',
+      header: 'Their student',
+      width: '190px',
+      sortBy: ({ name }) => name,
+      cell: ({ name }) => <b className="font-semibold">{name}</b>,
+    },
+    {
+      id: 'known',
+      header: 'Known there by',
+      width: '220px',
+      cell: ({ identifier, email, birthDate }) =>
+        identifier ?? email ?? (birthDate ? `born ${showDay(birthDate)}` : 'name only'),
+    },
+    {
+      id: 'state',
+      header: 'State',
+      width: '110px',
+      sortBy: ({ state }) => state,
+      cell: ({ state }) => <StateMark state={state} confidence={null} />,
+    },
+    {
+      id: 'ours',
+      header: 'Ours',
+      width: '250px',
+      cell: ({ target, candidates }) =>
+        [...(target ? [target] : candidates)].map(({ id, name, number }) => (
+          <span key={id} className="mr-2 whitespace-nowrap">
+            {name} <span className="figures text-[12px] text-quiet">{number}</span>
+          </span>
+        )),
+    },
+    { id: 'why', header: 'Because', cell: ({ match }) => <span className="text-[13px]">{sayPerson(match)}</span> },
+    {
+      id: 'act',
+      header: 'Decide',
+      width: '240px',
+      cell: (row) => <PersonActions row={row} isBusy={decide.isPending} act={act} />,
+    },
+  ];
+  return (
+    <>
+      <p className="text-[13px] text-quiet">
+        {plural(reply.peopleFound, 'student')} {reply.peopleFound === 1 ? 'was' : 'were'} found by number or address and
+        need no decision.
+      </p>
+      <Panel className="flex min-h-[260px] flex-1 flex-col">
+        <DataGrid
+          label="Students to decide"
+          columns={columns}
+          rows={reply.people}
+          rowKey={({ id }) => String(id)}
+          empty={
+            <Empty title="Everybody is found">Each student of the platform has a number or an address of ours.</Empty>
+          }
+        />
+      </Panel>
+    </>
+  );
+}
+
+interface PersonActionsProps {
+  readonly row: PersonMatchReply;
+  readonly isBusy: boolean;
+  readonly act: (row: PersonMatchReply, decision: 'joined' | 'ignored' | 'open', target: number | null) => void;
+}
+
+function PersonActions({ row, isBusy, act }: PersonActionsProps) {
+  const small = 'h-[26px]! px-2! text-[13px]';
+  if (row.state === 'joined' || row.state === 'ignored')
+    return (
+      <Button look="quiet" className={small} disabled={isBusy} onClick={() => act(row, 'open', null)}>
+        Open again
+      </Button>
+    );
+  return (
+    <span className="flex gap-1.5">
+      {row.candidates.slice(0, 2).map(({ id, number }) => (
+        <Button key={id} className={small} disabled={isBusy} onClick={() => act(row, 'joined', id)}>
+          {row.candidates.length === 1 ? 'Join' : `Join ${number}`}
+        </Button>
+      ))}
+      <Button className={small} disabled={isBusy} onClick={() => act(row, 'ignored', null)}>
+        Leave out
+      </Button>
+    </span>
+  );
+}
