@@ -7,7 +7,7 @@ import { PlatformsService } from '#server/matching';
 import { tables, type OpenDatabase } from '#server/platform';
 import { fernway, quillpond } from './platform-contents.js';
 import { registrar } from './prepare-demo.js';
-import { college, upper } from './schools.js';
+import { college, demoNow, upper } from './schools.js';
 
 const { learningPlatforms } = tables;
 
@@ -36,7 +36,8 @@ export async function connectPlatforms(database: OpenDatabase, addresses: readon
       .set({ address: addresses[at]! })
       .where(eq(learningPlatforms.name, habits.name));
   if (known.length > 0) return;
-  const { context } = await createApplicationContext(database);
+  const { context, clock } = await createApplicationContext(database);
+  clock.setTo(new Date(demoNow));
   const platforms = context.get(PlatformsService, { strict: false });
   for (const [at, { schoolId, habits }] of all.entries()) {
     const { name, clientId, clientSecret } = habits;

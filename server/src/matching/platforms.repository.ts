@@ -36,7 +36,7 @@ export class PlatformsRepository {
         open: sql<number>`
           (SELECT count(*)::int FROM platform_classes c
            WHERE c.platform_id = learning_platforms.id AND NOT c.is_gone AND c.decision = 'open')
-          + (SELECT count(*)::int FROM platform_names n
+          + (SELECT count(DISTINCT (n.kind, lower(n.name)))::int FROM platform_names n
              WHERE n.platform_id = learning_platforms.id AND NOT n.is_gone AND n.decision = 'open')`,
       })
       .from(learningPlatforms)

@@ -30,7 +30,7 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
     {
       id: 'title',
       header: 'Their class',
-      width: '250px',
+      width: '210px',
       sortBy: ({ title }) => title,
       cell: ({ id, title }) => (
         <button type="button" className="max-w-full truncate font-semibold hover:underline" onClick={() => onOpen(id)}>
@@ -41,7 +41,7 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
     {
       id: 'students',
       header: 'Students',
-      width: '80px',
+      width: '76px',
       align: 'right',
       sortBy: ({ students }) => students,
       cell: ({ students }) => <span className="figures">{students}</span>,
@@ -49,14 +49,14 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
     {
       id: 'state',
       header: 'State',
-      width: '130px',
+      width: '136px',
       sortBy: ({ state, best }) => order[state] * 1000 + (best?.confidence ?? 0),
       cell: ({ state, best }) => <StateMark state={state} confidence={best?.confidence ?? null} />,
     },
     {
       id: 'section',
       header: 'Our section',
-      width: '240px',
+      width: '196px',
       sortBy: (row) => nameOf.get(likely(row) ?? 0) ?? '',
       cell: (row) => (
         <select
@@ -80,7 +80,7 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
     {
       id: 'act',
       header: 'Decide',
-      width: '170px',
+      width: '152px',
       cell: (row) => <ClassActions row={row} isBusy={decide.isPending} act={act} />,
     },
   ];

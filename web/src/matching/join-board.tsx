@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { MatchState } from '#core/matching';
 import type { TargetReply } from '#contract/matching';
 import { plural, showCount } from '../ui/format';
@@ -15,26 +15,38 @@ interface JoinBoardProps {
 }
 
 const rowPitch = 38;
-const mostTargetPitch = 62;
-const leastTargetPitch = 40;
+const [leastTargetPitch, mostTargetPitch] = [30, 62];
+const headHeight = 38;
 
 /** Theirs on the left, ours on the right, and the joins drawn between: whole where decided, dashed where proposed. */
 export function JoinBoard({ rows, targets, chosenKey, onChoose, heads }: JoinBoardProps) {
   const chosen = useRef<HTMLButtonElement>(null);
   useEffect(() => chosen.current?.scrollIntoView({ block: 'nearest' }), [chosenKey]);
-  const leftHeight = rows.length * rowPitch;
-  const targetPitch = Math.min(mostTargetPitch, Math.max(leastTargetPitch, leftHeight / Math.max(1, targets.length)));
-  const height = Math.max(leftHeight, targets.length * targetPitch);
-  const targetTop = (height - targets.length * targetPitch) / 2;
-  const targetAt = new Map(targets.map(({ key }, at) => [key, targetTop + (at + 0.5) * targetPitch]));
+  const scroller = useRef<HTMLDivElement>(null);
+  const [view, setView] = useState({ top: 0, height: 400 });
+  const look = () => {
+    const { scrollTop = 0, clientHeight = 400 } = scroller.current ?? {};
+    setView({ top: scrollTop, height: clientHeight - headHeight });
+  };
+  useEffect(() => {
+    look();
+    window.addEventListener('resize', look);
+    return () => window.removeEventListener('resize', look);
+  }, []);
+  const pitch = Math.min(mostTargetPitch, Math.max(leastTargetPitch, view.height / Math.max(1, targets.length)));
+  const height = Math.max(rows.length * rowPitch, targets.length * pitch);
+  const inView = Math.min(view.height, height);
+  const above = Math.max(0, (inView - targets.length * pitch) / 2);
+  const targetTop = Math.min(view.top + above, height - targets.length * pitch);
+  const targetAt = new Map(targets.map(({ key }, at) => [key, targetTop + (at + 0.5) * pitch]));
   const nameOf = (key: string) => targets.find((target) => target.key === key)?.name ?? key;
   return (
-    <div className="min-h-0 flex-1 overflow-auto px-4 pb-3">
+    <div ref={scroller} onScroll={look} className="min-h-0 flex-1 overflow-auto px-4 pb-3">
       <div className="sticky top-0 z-10 flex bg-surface py-2 text-[13px] text-quiet">
         <span className="flex-1">{heads[0]}</span>
         <span className="w-[216px]">{heads[1]}</span>
       </div>
-      <div className="relative grid grid-cols-[290px_250px_1fr_216px]" style={{ height }}>
+      <div className="relative mt-1 grid grid-cols-[290px_250px_1fr_216px]" style={{ height }}>
         <ul aria-label={heads[0]}>
           {rows.map((row) => (
             <li key={row.key} style={{ height: rowPitch }}>
@@ -46,15 +58,19 @@ export function JoinBoard({ rows, targets, chosenKey, onChoose, heads }: JoinBoa
                 className={`flex h-[32px] w-full items-center gap-2 rounded-md border px-2.5 text-left aria-pressed:outline-2 aria-pressed:outline-offset-1 aria-pressed:outline-eucalypt ${boxLook[row.state]}`}
               >
                 <b className="min-w-0 flex-1 truncate font-semibold">{row.name}</b>
-                <span
-                  className="figures w-8 text-right text-[12px] text-quiet"
-                  title={plural(row.ids.length, 'class', 'classes')}
-                >
-                  {showCount(row.ids.length)}
-                </span>
-                <span className="figures w-16 text-right text-[12px] whitespace-nowrap text-quiet">
-                  {sayWeights(row.weights)}
-                </span>
+                {row.kind !== 'letter' && (
+                  <span
+                    className="figures w-8 text-right text-[12px] text-quiet"
+                    title={plural(row.ids.length, 'class', 'classes')}
+                  >
+                    {showCount(row.ids.length)}
+                  </span>
+                )}
+                {row.kind === 'group' && (
+                  <span className="figures w-16 text-right text-[12px] whitespace-nowrap text-quiet">
+                    {sayWeights(row.weights)}
+                  </span>
+                )}
               </button>
             </li>
           ))}
@@ -66,16 +82,18 @@ export function JoinBoard({ rows, targets, chosenKey, onChoose, heads }: JoinBoa
               className="flex items-center gap-1.5 px-2.5 text-[12.5px] leading-tight"
               style={{ height: rowPitch - 6, marginBottom: 6 }}
             >
-              {row.state === 'proposed' && row.best && <b className="figures">{row.best.confidence} %</b>}
+              {row.state === 'proposed' && row.best && (
+                <b className="figures whitespace-nowrap">{row.best.confidence} %</b>
+              )}
               <span className={`line-clamp-2 ${wordLook[row.state]}`}>{sayRow(row, nameOf)}</span>
             </li>
           ))}
         </ul>
         <Joins rows={rows} targetAt={targetAt} height={height} chosenKey={chosenKey} />
-        <ul aria-label={heads[1]} className="absolute top-0 right-0 w-[216px]" style={{ paddingTop: targetTop }}>
+        <ul aria-label={heads[1]} className="absolute right-0 w-[216px]" style={{ top: targetTop }}>
           {targets.map((target, at) => (
-            <li key={target.key} className="flex items-center" style={{ height: targetPitch }}>
-              <div className="flex h-[36px] w-full items-center gap-2 rounded-md border border-l-[4px] border-hairline border-l-eucalypt bg-surface px-2.5">
+            <li key={target.key} className="flex items-center" style={{ height: pitch }}>
+              <div className="flex h-[min(36px,calc(100%-4px))] w-full items-center gap-2 rounded-md border border-l-[4px] border-hairline border-l-eucalypt bg-surface px-2.5">
                 {at < 9 && <kbd className="figures text-[11px] text-quiet">{at + 1}</kbd>}
                 <b className="min-w-0 flex-1 truncate font-semibold">{target.name}</b>
                 <span className="figures text-[12px]">{target.weight === null ? '' : `${target.weight} %`}</span>

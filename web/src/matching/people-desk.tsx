@@ -24,28 +24,28 @@ export function PeopleDesk({ reply }: { reply: MatchesReply }) {
     {
       id: 'name',
       header: 'Their student',
-      width: '190px',
+      width: '170px',
       sortBy: ({ name }) => name,
       cell: ({ name }) => <b className="font-semibold">{name}</b>,
     },
     {
       id: 'known',
       header: 'Known there by',
-      width: '220px',
+      width: '140px',
       cell: ({ identifier, email, birthDate }) =>
         identifier ?? email ?? (birthDate ? `born ${showDay(birthDate)}` : 'name only'),
     },
     {
       id: 'state',
       header: 'State',
-      width: '110px',
+      width: '104px',
       sortBy: ({ state }) => state,
       cell: ({ state }) => <StateMark state={state} confidence={null} />,
     },
     {
       id: 'ours',
       header: 'Ours',
-      width: '250px',
+      width: '210px',
       cell: ({ target, candidates }) =>
         [...(target ? [target] : candidates)].map(({ id, name, number }) => (
           <span key={id} className="mr-2 whitespace-nowrap">
@@ -57,7 +57,7 @@ export function PeopleDesk({ reply }: { reply: MatchesReply }) {
     {
       id: 'act',
       header: 'Decide',
-      width: '240px',
+      width: '150px',
       cell: (row) => <PersonActions row={row} isBusy={decide.isPending} act={act} />,
     },
   ];

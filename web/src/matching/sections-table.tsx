@@ -32,14 +32,14 @@ export function SectionsTable({ reply, onOpen }: { reply: MatchesReply; onOpen: 
     {
       id: 'class',
       header: 'Class',
-      width: '230px',
+      width: '220px',
       sortBy: ({ joined }) => joined.title,
       cell: ({ joined }) => <b className="font-semibold">{joined.title}</b>,
     },
     {
       id: 'section',
       header: 'Our section',
-      width: '190px',
+      width: '150px',
       sortBy: ({ section, joined }) => `${joined.state} ${section}`,
       cell: ({ section, joined }) =>
         section || <StateMark state={joined.state} confidence={joined.best?.confidence ?? null} />,
@@ -47,7 +47,7 @@ export function SectionsTable({ reply, onOpen }: { reply: MatchesReply; onOpen: 
     ...reply.targets.group.map((target): GridColumn<TableRow> => ({
       id: target.key,
       header: target.name,
-      width: '140px',
+      width: '122px',
       sortBy: ({ groups }) => groups.filter((group) => feeds(group, target.key)).length,
       cell: ({ groups }) => <Chips groups={groups.filter((group) => feeds(group, target.key))} />,
     })),
@@ -66,7 +66,7 @@ export function SectionsTable({ reply, onOpen }: { reply: MatchesReply; onOpen: 
         rows={rows}
         rowKey={({ joined }) => String(joined.id)}
         onChoose={({ joined }) => onOpen(joined.id)}
-        minWidth={420 + reply.targets.group.length * 140 + 160}
+        minWidth={370 + reply.targets.group.length * 122 + 120}
         empty={<Empty title="No class read yet">Read the platform under Platforms.</Empty>}
       />
     </Panel>
@@ -88,7 +88,7 @@ function Chips({ groups }: { groups: readonly JoinRow[] }) {
         <span
           key={key}
           title={`${name}: ${stateWords[state]}`}
-          className={`truncate rounded border px-1.5 text-[12px] ${looks[state]}`}
+          className={`relative truncate rounded border px-1.5 text-[12px] ${looks[state]}`}
         >
           {name}
           <span className="sr-only">, {stateWords[state]}</span>
