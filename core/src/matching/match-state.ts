@@ -5,5 +5,5 @@ export type MatchState = (typeof matchStates)[number];
 /** What was decided about it; "open" until somebody has. */
 export type MatchDecision = 'open' | 'joined' | 'ignored';
 
-/** A proposal at least so sure is offered to be taken together with all others like it. */
+/** Where the line lies, at first, above which proposals are offered to be taken together; in percent. */
 export const sureConfidence = 90;

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { dayOrThrow } from '#core/calendar';
 import { compareNames } from './compare-names.js';
 import { indexPeople, matchPerson, type OurPerson, type TheirPerson } from './match-person.js';
 import { nameSimilarity } from './name-similarity.js';
@@ -161,7 +162,7 @@ describe('a person', () => {
     email: `s${id}@elowen.example`,
     givenName: 'Merryn',
     familyName: 'Skerry',
-    birthDate: `2010-01-0${id}`,
+    birthDate: dayOrThrow(`2010-01-0${id}`),
     ...over,
   });
   const index = indexPeople([person(1), person(2), person(3, { familyName: 'Fenn', birthDate: null })]);
@@ -182,10 +183,14 @@ describe('a person', () => {
       { identifier: 'X', email: 's2@elowen.example' },
       { state: 'joined', personId: 2, by: 'email' },
     ],
-    ['by name and birth', { birthDate: '2010-01-02' }, { state: 'proposed', personId: 2, by: 'nameAndBirthDate' }],
+    [
+      'by name and birth',
+      { birthDate: dayOrThrow('2010-01-02') },
+      { state: 'proposed', personId: 2, by: 'nameAndBirthDate' },
+    ],
     ['by a name alone that one person has', { familyName: 'FENN' }, { state: 'proposed', personId: 3, by: 'name' }],
     ['by a name alone that two have', {}, { state: 'conflicting', personIds: [1, 2], by: 'sameName' }],
-    ['by the name but another birth date', { birthDate: '2009-05-05' }, { state: 'unmatched' }],
+    ['by the name but another birth date', { birthDate: dayOrThrow('2009-05-05') }, { state: 'unmatched' }],
     [
       'with two ids',
       { identifier: 'S1', email: 's2@elowen.example' },

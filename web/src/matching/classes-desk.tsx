@@ -115,11 +115,21 @@ function ClassActions({ row, isBusy, act }: ClassActionsProps) {
   return (
     <span className="flex gap-1.5">
       {target !== null && (
-        <Button className={small} disabled={isBusy} onClick={() => act(row, 'joined', target)}>
+        <Button
+          aria-label={`Join ${row.title}`}
+          className={small}
+          disabled={isBusy}
+          onClick={() => act(row, 'joined', target)}
+        >
           Join
         </Button>
       )}
-      <Button className={small} disabled={isBusy} onClick={() => act(row, 'ignored', null)}>
+      <Button
+        aria-label={`Leave out ${row.title}`}
+        className={small}
+        disabled={isBusy}
+        onClick={() => act(row, 'ignored', null)}
+      >
         Leave out
       </Button>
     </span>

@@ -3,7 +3,7 @@ import type { ClassMatchReply, NameMatchReply, TargetReply } from '#contract/mat
 import { Button } from '../ui/button';
 import { Choice } from '../ui/field';
 import { plural, showNames } from '../ui/format';
-import type { JoinRow } from './join-rows';
+import { sayRow, type JoinRow } from './join-rows';
 import { kindWords, stateWords } from './words';
 
 interface DecisionStripProps {
@@ -20,6 +20,7 @@ export function DecisionStrip({ row, targets, classes, names, isBusy, onDecide }
   const [target, setTarget] = useState(row.target ?? row.best?.key ?? row.between[0]?.key ?? '');
   const isDecided = row.state === 'joined' || row.state === 'ignored';
   const isSame = row.state === 'joined' && row.target === target;
+  const nameOf = (key: string) => targets.find((each) => each.key === key)?.name ?? key;
   const { theirs, ours } = kindWords[row.kind];
   return (
     <section aria-label="Decision" className="border-t border-hairline px-4 py-3">
@@ -36,7 +37,7 @@ export function DecisionStrip({ row, targets, classes, names, isBusy, onDecide }
             ))}
           </Choice>
         </p>
-        <span className="ml-auto flex gap-2">
+        <span className="flex gap-2">
           <Button look="main" disabled={isBusy || target === '' || isSame} onClick={() => onDecide('joined', target)}>
             Join
           </Button>
@@ -51,7 +52,11 @@ export function DecisionStrip({ row, targets, classes, names, isBusy, onDecide }
         </span>
       </div>
       <p className="mt-1 truncate text-[13px] text-quiet">
-        {isDecided ? `Now ${stateWords[row.state]}. ` : ''}
+        {isDecided
+          ? `Now ${stateWords[row.state]}. `
+          : row.state === 'proposed'
+            ? `Proposed: ${sayRow(row, nameOf)}. `
+            : ''}
         {row.kind === 'letter' ? 'Letters hold for the whole platform.' : whereOf(row, classes, names)}
       </p>
     </section>

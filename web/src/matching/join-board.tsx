@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { MatchState } from '#core/matching';
 import type { TargetReply } from '#contract/matching';
 import { plural, showCount } from '../ui/format';
@@ -21,18 +21,20 @@ const headHeight = 38;
 /** Theirs on the left, ours on the right, and the joins drawn between: whole where decided, dashed where proposed. */
 export function JoinBoard({ rows, targets, chosenKey, onChoose, heads }: JoinBoardProps) {
   const chosen = useRef<HTMLButtonElement>(null);
-  useEffect(() => chosen.current?.scrollIntoView({ block: 'nearest' }), [chosenKey]);
+  useEffect(() => {
+    if (chosenKey !== null) void chosen.current?.scrollIntoView({ block: 'nearest' });
+  }, [chosenKey]);
   const scroller = useRef<HTMLDivElement>(null);
   const [view, setView] = useState({ top: 0, height: 400 });
-  const look = () => {
+  const look = useCallback(() => {
     const { scrollTop = 0, clientHeight = 400 } = scroller.current ?? {};
     setView({ top: scrollTop, height: clientHeight - headHeight });
-  };
+  }, []);
   useEffect(() => {
     look();
     window.addEventListener('resize', look);
     return () => window.removeEventListener('resize', look);
-  }, []);
+  }, [look]);
   const pitch = Math.min(mostTargetPitch, Math.max(leastTargetPitch, view.height / Math.max(1, targets.length)));
   const height = Math.max(rows.length * rowPitch, targets.length * pitch);
   const inView = Math.min(view.height, height);
@@ -82,6 +84,7 @@ export function JoinBoard({ rows, targets, chosenKey, onChoose, heads }: JoinBoa
               className="flex items-center gap-1.5 px-2.5 text-[12.5px] leading-tight"
               style={{ height: rowPitch - 6, marginBottom: 6 }}
             >
+              {row.target !== null && <span className="-mx-2.5 flex-1 bg-eucalypt" style={{ height: widthOf(row) }} />}
               {row.state === 'proposed' && row.best && (
                 <b className="figures whitespace-nowrap">{row.best.confidence} %</b>
               )}
@@ -147,15 +150,20 @@ function Joins({ rows, targetAt, height, chosenKey }: JoinsProps) {
               d={`M0 ${from}C50 ${from} 50 ${to} 100 ${to}`}
               fill="none"
               vectorEffect="non-scaling-stroke"
-              strokeWidth={Math.min(7, 1.5 + row.ids.length / 15)}
+              strokeWidth={widthOf(row)}
               strokeDasharray={isJoined ? undefined : '5 4'}
-              className={`${tone} ${isFaint ? 'opacity-45' : ''}`}
+              className={`${tone} ${isFaint && !isJoined ? 'opacity-60' : ''}`}
             />
           );
         }),
       )}
     </svg>
   );
+}
+
+/** Of a join, in pixels: the more classes, the broader. */
+function widthOf({ ids }: JoinRow): number {
+  return Math.min(7, 1.5 + ids.length / 15);
 }
 
 function endsOf({ state, target, best, between }: JoinRow): { key: string; isJoined: boolean }[] {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { NameMatchReply } from '#contract/matching';
-import { rowsOfClass, rowsOverAll, sayRow, sureDecisions } from './join-rows';
+import { decisionsAbove, rowsOfClass, rowsOverAll, sayRow } from './join-rows';
 
 const place = (id: number, decision: 'open' | 'joined' | 'ignored' = 'open', target: string | null = null) => ({
   id,
@@ -50,8 +50,8 @@ describe('the board of names', () => {
     expect(rowsOfClass(names, 'group', 10)).toMatchObject([{ name: 'HW', state: 'proposed', openIds: [1] }]);
   });
 
-  it('takes only sure proposals together, and of those only what is open', () => {
-    expect(sureDecisions(names)).toEqual([{ kind: 'group', ids: [1], decision: 'joined', target: '11' }]);
+  it('takes the proposals above a line together, and of those only what is open', () => {
+    expect(decisionsAbove(90, names)).toEqual([{ kind: 'group', ids: [1], decision: 'joined', target: '11' }]);
   });
 
   it('says what a conflict is between', () => {

@@ -1,6 +1,5 @@
 import type { MatchState, Proposal } from '#core/matching';
 import type { MatchDecisionBody, NameKind, NameMatchReply } from '#contract/matching';
-import { sureConfidence } from '#core/matching';
 import { sayReasons } from './words';
 
 /** A name of theirs on the board, over all classes or in one. */
@@ -43,10 +42,10 @@ export function rowsOfClass(names: readonly NameMatchReply[], kind: NameKind, cl
     .toSorted(inOrder);
 }
 
-/** The decisions that take every proposal which is sure enough, as one. */
-export function sureDecisions(names: readonly NameMatchReply[]): MatchDecisionBody[] {
+/** What takes every proposal for a name that is at least so sure, in percent. */
+export function decisionsAbove(line: number, names: readonly NameMatchReply[]): MatchDecisionBody[] {
   return names.flatMap(({ kind, places, state, best }) =>
-    state === 'proposed' && best && best.confidence >= sureConfidence
+    state === 'proposed' && best && best.confidence >= line
       ? [{ kind, ids: openIdsOf(places), decision: 'joined' as const, target: best.key }]
       : [],
   );

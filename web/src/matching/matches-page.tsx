@@ -1,6 +1,7 @@
+import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { sureConfidence } from '#core/matching';
-import { matchKinds, type MatchDecisionBody, type MatchesReply } from '#contract/matching';
+import type { MatchDecisionBody, MatchesReply } from '#contract/matching';
 import { useScope } from '../shell/scope';
 import { Button } from '../ui/button';
 import { Choice, ViewSwitch } from '../ui/field';
@@ -8,7 +9,7 @@ import { plural, showInstant } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { ClassesDesk } from './classes-desk';
-import { sureDecisions } from './join-rows';
+import { decisionsAbove } from './join-rows';
 import { NamesDesk } from './names-desk';
 import { PeopleDesk } from './people-desk';
 import { useDecide, useMatches, usePlatforms } from './queries';
@@ -61,7 +62,7 @@ export function MatchesPage() {
       actions={
         <>
           <ViewSwitch label="View" views={views} chosen={view} onChoose={onView} />
-          <TakeSure reply={reply} view={view} />
+          <TakeAbove reply={reply} view={view} />
         </>
       }
       aside={
@@ -160,25 +161,56 @@ function Headline({
   );
 }
 
-/** Takes all proposals of the view that are sure, as one decision. */
-function TakeSure({ reply, view }: { reply: MatchesReply; view: View }) {
+const lines = [95, 90, 80, 70, 50];
+
+/** Takes all proposals of the view above a line that is chosen here, as one decision. */
+function TakeAbove({ reply, view }: { reply: MatchesReply; view: View }) {
   const decide = useDecide(reply.platform.id);
-  const decisions = sureOfView(reply, view);
-  if (decisions.length === 0) return null;
-  const says = `${plural(decisions.length, 'proposal')} taken.`;
+  const [line, setLine] = useState(sureConfidence);
+  const decisions = decisionsOfView(reply, view, line);
+  if (decisionsOfView(reply, view, 0).length === 0) return null;
+  const take = () => decide.mutate({ decisions, says: `${plural(decisions.length, 'proposal')} taken.` });
   return (
-    <Button look="main" disabled={decide.isPending} onClick={() => decide.mutate({ decisions, says })}>
-      Take {plural(decisions.length, 'proposal')} of {sureConfidence} % and more
-    </Button>
+    <span className="flex items-center gap-2">
+      <Button look="main" disabled={decide.isPending || decisions.length === 0} onClick={take}>
+        Take {plural(decisions.length, 'proposal')}
+      </Button>
+      {view === 'person' ? (
+        'with the same name and day of birth'
+      ) : (
+        <span>
+          of{' '}
+          <Choice label="Line" value={line} onChange={({ target }) => setLine(Number(target.value))}>
+            {lines.map((each) => (
+              <option key={each} value={each}>
+                {each} %
+              </option>
+            ))}
+          </Choice>{' '}
+          and more
+        </span>
+      )}
+    </span>
   );
 }
 
-function sureOfView({ classes, names }: MatchesReply, view: View): MatchDecisionBody[] {
+function decisionsOfView({ classes, names, people }: MatchesReply, view: View, line: number): MatchDecisionBody[] {
   if (view === 'class')
     return classes.flatMap(({ id, state, best }) =>
-      state === 'proposed' && best && best.confidence >= sureConfidence
-        ? [{ kind: 'class' as const, ids: [id], decision: 'joined' as const, target: String(best.sectionId) }]
+      state === 'proposed' && best && best.confidence >= line ? [joining('class', id, best.sectionId)] : [],
+    );
+  if (view === 'person')
+    return people.flatMap(({ id, state, match }) =>
+      state === 'proposed' && match.state === 'proposed' && match.by === 'nameAndBirthDate'
+        ? [joining('person', id, match.personId)]
         : [],
     );
-  return matchKinds.some((kind) => kind === view) ? sureDecisions(names.filter(({ kind }) => kind === view)) : [];
+  return decisionsAbove(
+    line,
+    names.filter(({ kind }) => kind === view),
+  );
+}
+
+function joining(kind: 'class' | 'person', id: number, target: number): MatchDecisionBody {
+  return { kind, ids: [id], decision: 'joined', target: String(target) };
 }

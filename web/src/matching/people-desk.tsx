@@ -99,11 +99,22 @@ function PersonActions({ row, isBusy, act }: PersonActionsProps) {
   return (
     <span className="flex gap-1.5">
       {row.candidates.slice(0, 2).map(({ id, number }) => (
-        <Button key={id} className={small} disabled={isBusy} onClick={() => act(row, 'joined', id)}>
+        <Button
+          key={id}
+          aria-label={row.candidates.length === 1 ? `Join ${row.name}` : `Join ${number} to ${row.name}`}
+          className={small}
+          disabled={isBusy}
+          onClick={() => act(row, 'joined', id)}
+        >
           {row.candidates.length === 1 ? 'Join' : `Join ${number}`}
         </Button>
       ))}
-      <Button className={small} disabled={isBusy} onClick={() => act(row, 'ignored', null)}>
+      <Button
+        aria-label={`Leave out ${row.name}`}
+        className={small}
+        disabled={isBusy}
+        onClick={() => act(row, 'ignored', null)}
+      >
         Leave out
       </Button>
     </span>

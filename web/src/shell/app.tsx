@@ -22,6 +22,7 @@ import { SealPage } from '../transcripts/seal-page';
 import { StudentsPage } from '../transcripts/students-page';
 import { TranscriptPage } from '../transcripts/transcript-page';
 import { ProblemError } from './api';
+import { BrokenPage } from './broken-page';
 import { Frame } from './frame';
 import { usePreferences } from './preferences';
 import { useSchools, useTermLine } from './scope';
@@ -40,6 +41,7 @@ const router = createBrowserRouter([
   {
     path: '/school/:schoolId/period/:periodId',
     element: <Frame />,
+    errorElement: <BrokenPage />,
     children: [
       { index: true, element: <ToFirstPlace /> },
       { path: 'today', element: <TodayPage /> },

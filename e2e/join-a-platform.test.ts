@@ -1,0 +1,135 @@
+import { Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openChromium } from '../scripts/chromium.mjs';
+import { atDesk, type Desk } from './desk.js';
+import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+
+/* A registrar joins a new platform with 120 sections, deciding each name once. */
+
+let wombat: WombatProcess;
+let browser: Awaited<ReturnType<typeof openChromium>>;
+let registrar: Desk;
+let decisions = 0;
+
+/** Each thing the registrar decides is one of the few that it may take. */
+async function decides(...names: string[]) {
+  for (const name of names) await registrar.click(name);
+  decisions++;
+}
+
+beforeAll(async () => {
+  [wombat, browser] = await Promise.all([startDemoProcess(), openChromium()]);
+  registrar = atDesk(browser.driver, wombat.address);
+  await registrar.open('/');
+  await registrar.click('Morwenna Oake');
+  await registrar.reads(/sections are complete/);
+});
+afterAll(async () => {
+  await browser?.close();
+  await wombat?.stop();
+});
+
+describe('a new platform', () => {
+  it('is read over HTTP, with what waits to be joined', async () => {
+    await registrar.click('Platforms');
+    await registrar.reads(/1 learning platform is connected. 145 classes and names wait/);
+    await registrar.isAccessible();
+    await registrar.click('Connect a platform');
+    await registrar.type('Name', 'Quillpond');
+    await registrar.type('Address', 'quillpond');
+    await registrar.type('Client id', 'wombat');
+    await registrar.type('Secret', 'none');
+    await registrar.click('Connect and read');
+    await registrar.sees('an address such as https://platform.example');
+    await registrar.isAccessible();
+    await registrar.press(Key.ESCAPE);
+    await registrar.click('Read it again');
+    await registrar.reads(/145 classes and names wait/);
+  });
+
+  it('has its classes joined by who sits in them; two that claim one section are settled by hand', async () => {
+    await registrar.click('Matches');
+    await registrar.reads(/0 of 122 classes on Quillpond are joined/);
+    await registrar.isAccessible();
+    await registrar.choose('Line', '80');
+    await decides('Take 119 proposals');
+    await registrar.reads(/119 of 122 classes/);
+    await decides('Leave out Shore Life (1) copy');
+    await decides('Leave out Staff room');
+    await registrar.reads(/Still to decide: 1 class,/);
+    await decides('Join Shore Life (1)');
+    await registrar.reads(
+      /120 of 122 classes on Quillpond are joined to our sections. Still to decide: 20 group names/,
+    );
+  });
+
+  it('has its groups joined by name, over all sections at once, and a decision can be taken back', async () => {
+    await registrar.click('Groups');
+    await registrar.sees('The group Quizzes & Tests in 3 classes is our category');
+    await registrar.isAccessible();
+    await registrar.choose('Line', '70');
+    await decides('Take 15 proposals');
+    await registrar.reads(/Still to decide: 5 group names/);
+    await registrar.click('Undo');
+    await registrar.reads(/Still to decide: 20 group names/);
+    await registrar.click('Take 15 proposals');
+    await registrar.reads(/Still to decide: 5 group names/);
+    await decides('Quizzes & Tests', 'Join');
+    await registrar.reads(/Still to decide: 4 group names/);
+    await decides('Odds and ends', 'Leave out');
+    await registrar.reads(/Still to decide: 3 group names/);
+    for (const [name, key, left] of [
+      ['Workshop', '1', /Still to decide: 2 group names/],
+      ['In class', '1', /Still to decide: 1 group name,/],
+      ['Exams', '4', /Still to decide: 3 total columns/],
+    ] as const) {
+      await registrar.click(name);
+      await registrar.sees(`The group ${name} in`);
+      await registrar.pressOnPage(key);
+      decisions++;
+      await registrar.reads(left);
+    }
+  });
+
+  it('has its totals and its last students joined', async () => {
+    await registrar.click('Totals');
+    await decides('Take 1 proposal');
+    await registrar.reads(/Still to decide: 2 total columns/);
+    for (const [name, left] of [
+      ['Overall', /Still to decide: 1 total column/],
+      ['Course total', /Still to decide: 8 students/],
+    ] as const) {
+      await registrar.click(name);
+      await registrar.choose('Our report item', 'Quarter grade');
+      await decides('Join');
+      await registrar.reads(left);
+    }
+    await registrar.click('People');
+    await registrar.sees('548 students were found by number or address and need no decision.');
+    await registrar.isAccessible();
+    await decides('Take 8 proposals');
+    await registrar.reads(/Nothing waits for a decision/);
+  });
+
+  it('took fewer than twenty decisions for 120 sections', () => {
+    expect(decisions).toBeGreaterThan(0);
+    expect(decisions).toBeLessThan(20);
+  });
+
+  it('shows every section with its groups, and the joins of one alone', async () => {
+    await registrar.click('All sections');
+    await registrar.sees('Feeds none');
+    await registrar.isAccessible();
+    await registrar.sees('Boatbuilding (1)').then((row) => row.click());
+    await registrar.sees('a decision here holds in this class alone.');
+    await registrar.click('Odds and ends');
+    await registrar.sees('The group Odds and ends in 1 class is our category');
+    await registrar.picture('one-class');
+  });
+
+  it('stays joined when it is read again', async () => {
+    await registrar.click('Platforms');
+    await registrar.click('Read it again');
+    await registrar.reads(/All their classes and names are decided/);
+  });
+});
