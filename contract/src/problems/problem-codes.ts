@@ -72,7 +72,7 @@ export const problemCodes = {
   ],
   'period-sealed': [409, '{period} is sealed', 'A sealed grade changes only by amendment.'],
   'window-closed': [409, 'The posting window is not open', 'For {item} in {period} it is {state}.'],
-  'file-kind': [415, 'Not a table of text', '{name} is {found}; a CSV export is needed. {hint}'],
+  'file-kind': [415, 'No table', '{name} is {found}; a CSV or XLSX export is needed. {hint}'],
   'file-empty': [422, 'The file is empty', '{name} holds no rows.'],
   'file-too-large': [
     413,
@@ -83,6 +83,11 @@ export const problemCodes = {
     422,
     'No table found',
     '{name} has no row that names at least two columns, such as a student number and a total.',
+  ],
+  'file-unpacks-too-large': [
+    413,
+    'The file unpacks to too much',
+    '{name} is packed so that it would unpack to more than {megabytes} MB. Export one section or one period at a time.',
   ],
   'file-unreadable': [422, 'The file cannot be read', 'Row {row}: {reason}.'],
   'columns-missing': [

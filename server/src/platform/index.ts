@@ -14,8 +14,7 @@ export { Refusal, type FieldFault } from './errors/refusal.js';
 export { createValidationPipe } from './errors/validation-pipe.js';
 export { PlatformModule } from './platform.module.js';
 export * as tables from './database/tables/index.js';
-export { decodeTextOrThrow } from './files/decode-text.js';
-export { parseTableOrThrow } from './files/parse-table.js';
+export { readTableOrThrow } from './files/read-table.js';
 export {
   readSpreadsheetOrThrow,
   spreadsheetTypes,

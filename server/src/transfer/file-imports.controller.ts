@@ -42,7 +42,7 @@ export class FileImportsController {
     @Query('period', ParseIntPipe) periodId: number,
     @UploadedFile() file: Express.Multer.File | undefined,
   ): Promise<FileImportReply> {
-    if (!file) throw new Refusal('fields-wrong', {}, [{ field: 'file', detail: 'choose a CSV file' }]);
+    if (!file) throw new Refusal('fields-wrong', {}, [{ field: 'file', detail: 'choose a CSV or XLSX file' }]);
     const name = Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200);
     return this.imports.read(actor, periodId, name, file.buffer);
   }

@@ -1,4 +1,6 @@
 import { readFileSync } from 'node:fs';
+import ExcelJS from 'exceljs';
+import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Problem } from '#contract/problems';
 import type { FileImportReply, FileImportSummaryReply } from '#contract/transfer';
@@ -75,6 +77,55 @@ describe('three exports of different layout', () => {
     });
     expect(rows.find(({ outcome }) => outcome === 'twice')).toMatchObject({ row: 2, sameAs: [22] });
     await registrar.send('DELETE', `/file-imports/${body.id}`);
+  });
+});
+
+describe('a workbook', () => {
+  it('with a merged title, percents as shares, formulas and dates is previewed as its text would be', async () => {
+    const rows = Papa.parse<string[]>(demoFile('tidal-ecology-1.csv').toString().trim()).data;
+    const [id, total] = [rows[0]!.indexOf('Student number'), rows[0]!.indexOf('Course total (%)')];
+    const workbook = new ExcelJS.Workbook();
+    const sheet = workbook.addWorksheet('Totals');
+    sheet.addRow(['Tidal Ecology 1, exported']);
+    sheet.mergeCells('A1:C1');
+    sheet.addRow(['Student number', 'Course total (%)', 'Handed in']);
+    for (const [at, row] of rows.slice(1).entries()) {
+      const share = Number(row[total]) / 100;
+      sheet.addRow([row[id], at === 0 ? { formula: '1*1', result: share } : share, new Date('2026-01-20T00:00:00Z')]);
+      sheet.getCell(at + 3, 2).numFmt = '0.0000%';
+    }
+    const { body } = await read('tidal.xlsx', Buffer.from(await workbook.xlsx.writeBuffer()));
+    expect([body.encoding, body.header, body.sampleRows[0]?.[2]]).toEqual([
+      'XLSX',
+      ['Student number', 'Course total (%)', 'Handed in'],
+      '2026-01-20',
+    ]);
+    const plain = (await read('tidal.csv', demoFile('tidal-ecology-1.csv'))).body;
+    expect(body.preview!.counts).toEqual(plain.preview!.counts);
+    expect(body.preview!.rows.map(({ after }) => after)).toEqual(plain.preview!.rows.map(({ after }) => after));
+    for (const { id } of [body, plain]) await registrar.send('DELETE', `/file-imports/${id}`);
+  });
+
+  it('with a formula that was never worked out is refused by its cell', async () => {
+    const workbook = new ExcelJS.Workbook();
+    workbook.addWorksheet('Totals').addRows([
+      ['Student number', 'Total'],
+      ['S10427', { formula: 'B9/2' }],
+    ]);
+    const { status, body } = await read<Problem>('f.xlsx', Buffer.from(await workbook.xlsx.writeBuffer()));
+    expect([status, body.detail]).toEqual([
+      422,
+      'Row 2: the formula in B2 has no value; open the file in a spreadsheet, save it, and choose it again.',
+    ]);
+  });
+
+  it('that would unpack to gigabytes is refused before it is unpacked', async () => {
+    const workbook = new ExcelJS.Workbook();
+    workbook.addWorksheet('Totals').addRow(['Student number', 'Total']);
+    const bytes = Buffer.from(await workbook.xlsx.writeBuffer());
+    bytes.writeUInt32LE(3_000_000_000, bytes.indexOf(Buffer.from('504b0102', 'hex')) + 24);
+    const { status, body } = await read<Problem>('bomb.xlsx', bytes);
+    expect([status, body.code]).toEqual([413, 'file-unpacks-too-large']);
   });
 });
 
@@ -167,19 +218,19 @@ describe('accepting', () => {
 describe('a file that is no table of text', () => {
   it.each([
     [
-      'a spreadsheet',
+      'half a workbook',
       'totals.xlsx',
       Buffer.from('504b030414000600', 'hex'),
       415,
-      'totals.xlsx is a spreadsheet or another zip file; a CSV export is needed. Save it as CSV first.',
+      'totals.xlsx is a zip that is broken off or damaged; a CSV or XLSX export is needed. Export or save it again.',
     ],
-    ['a PDF', 'totals.pdf', '%PDF-1.7', 415, 'totals.pdf is a PDF; a CSV export is needed.'],
+    ['a PDF', 'totals.pdf', '%PDF-1.7', 415, 'totals.pdf is a PDF; a CSV or XLSX export is needed.'],
     [
       'a web page',
       'totals.csv',
       '<!DOCTYPE html><html><body>Sign in</body></html>',
       415,
-      'totals.csv is a web page; a CSV export is needed. Export it from the platform again, as CSV.',
+      'totals.csv is a web page; a CSV or XLSX export is needed. Export it from the platform again, as CSV.',
     ],
     ['empty', 'totals.csv', '', 422, 'totals.csv holds no rows.'],
     ['blank', 'totals.csv', ' \n\n', 422, 'totals.csv holds no rows.'],
@@ -233,6 +284,6 @@ describe('a file that is no table of text', () => {
 
   it('that is missing altogether names the field', async () => {
     const { status, body } = await registrar.send<Problem>('POST', '/file-imports?period=4', new FormData());
-    expect([status, body.errors]).toEqual([422, [{ field: 'file', detail: 'choose a CSV file' }]]);
+    expect([status, body.errors]).toEqual([422, [{ field: 'file', detail: 'choose a CSV or XLSX file' }]]);
   });
 });

@@ -6,8 +6,7 @@ import { PeriodsRepository } from '#server/calendar';
 import { ChangeLog } from '#server/log';
 import {
   Clock,
-  decodeTextOrThrow,
-  parseTableOrThrow,
+  readTableOrThrow,
   Refusal,
   Transactions,
   type Actor,
@@ -41,8 +40,7 @@ export class FileImportsService {
 
   /** Reads a file and keeps its table, with what is proposed for it already chosen. Writes no grade. */
   async read(actor: Actor, periodId: number, name: string, bytes: Buffer): Promise<FileImportReply> {
-    const { text, encoding } = decodeTextOrThrow(bytes, name);
-    const table = parseTableOrThrow(text, name);
+    const { table, encoding } = await readTableOrThrow(bytes, name);
     const id = await this.transactions.run(async (queries) => {
       const period = await this.periods.byIdOrThrow(queries, periodId);
       const [reporting] = await this.reporting.inPeriod(queries, period);

@@ -110,8 +110,8 @@ export function FilesPage() {
         <p className="flex-1">
           <b>Drop an export of a learning platform here.</b>
           <span className="block text-[13px] text-quiet">
-            CSV of any layout, at most {largestFileMegabytes} MB. Nothing is written before you have seen every row and
-            accepted it.
+            CSV or XLSX of any layout, at most {largestFileMegabytes} MB. Nothing is written before you have seen every
+            row and accepted it.
           </span>
         </p>
         <Button look="main" disabled={read.isPending} onClick={() => chooser.current?.click()}>
@@ -121,7 +121,7 @@ export function FilesPage() {
           ref={chooser}
           type="file"
           aria-label="Export file"
-          accept=".csv,.txt,.tsv,text/csv"
+          accept=".csv,.txt,.tsv,.xlsx,text/csv"
           className="sr-only"
           tabIndex={-1}
           onChange={(event) => {

@@ -11,7 +11,7 @@ export interface FileTable {
 }
 
 const mostRows = 50_000;
-const mostColumns = 1000;
+export const mostColumns = 1000;
 const delimiters = [',', ';', '\t', '|'];
 /** Enough to see past title lines. */
 const leadingRows = 30;
@@ -29,7 +29,17 @@ export function parseTableOrThrow(text: string, name: string): FileTable {
       reason: 'a quotation mark is opened and never closed',
     });
   }
-  const rows = data.filter((row, index) => index < data.length - 1 || row.some((cell) => cell !== ''));
+  return tableOfRowsOrThrow(
+    data.filter((row, index) => index < data.length - 1 || row.some((cell) => cell !== '')),
+    name,
+  );
+}
+
+/**
+ * Finds the header of rows that were read, from whatever kind of file.
+ * @throws Refusal file-empty, file-no-columns, file-unreadable
+ */
+export function tableOfRowsOrThrow(rows: readonly (readonly string[])[], name: string): FileTable {
   if (rows.length === 0) throw new Refusal('file-empty', { name });
   if (rows.length > mostRows)
     throw new Refusal('file-unreadable', { row: mostRows + 1, reason: `at most ${mostRows} rows can be read at once` });

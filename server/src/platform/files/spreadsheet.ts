@@ -2,7 +2,8 @@ import type ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import { Refusal } from '../errors/refusal.js';
 import { decodeTextOrThrow } from './decode-text.js';
-import { parseTableOrThrow } from './parse-table.js';
+import { mostColumns, parseTableOrThrow } from './parse-table.js';
+import { refuseZipBomb } from './zip-contents.js';
 
 type Rows = readonly (readonly string[])[];
 
@@ -17,9 +18,22 @@ export type SpreadsheetType = keyof typeof spreadsheetTypes;
  * @throws Refusal file-empty, file-kind, file-no-columns, file-unreadable
  */
 export async function readSpreadsheetOrThrow(bytes: Buffer, name: string): Promise<Rows> {
-  if (bytes.subarray(0, 4).toString('hex') !== '504b0304') {
-    return parseTableOrThrow(decodeTextOrThrow(bytes, name).text, name).rows;
-  }
+  if (!isWorkbook(bytes)) return parseTableOrThrow(decodeTextOrThrow(bytes, name).text, name).rows;
+  return readWorkbookOrThrow(bytes, name);
+}
+
+/** Whether the file is a zip, as a workbook is. */
+export function isWorkbook(bytes: Buffer): boolean {
+  return bytes.subarray(0, 4).toString('hex') === '504b0304';
+}
+
+/**
+ * The rows of the first sheet of an XLSX workbook, cells as text. Of merged cells the first alone holds the text; a share
+ * shown as a percent is read as one; a date is written year first.
+ * @throws Refusal file-empty, file-kind, file-unreadable
+ */
+export async function readWorkbookOrThrow(bytes: Buffer, name: string): Promise<Rows> {
+  refuseZipBomb(bytes, name);
   const workbook = await newWorkbook();
   try {
     await workbook.xlsx.load(bytes as never);
@@ -32,6 +46,8 @@ export async function readSpreadsheetOrThrow(bytes: Buffer, name: string): Promi
   }
   const sheet = workbook.worksheets[0];
   if (!sheet || sheet.rowCount === 0) throw new Refusal('file-empty', { name });
+  if (sheet.columnCount > mostColumns)
+    throw new Refusal('file-unreadable', { row: 1, reason: `it has more than ${mostColumns} columns` });
   const rows: string[][] = [];
   sheet.eachRow({ includeEmpty: true }, (row) => {
     const cells: string[] = [];
@@ -61,8 +77,23 @@ async function newWorkbook(): Promise<ExcelJS.Workbook> {
   return new excel.Workbook();
 }
 
+/**
+ * @throws Refusal file-unreadable for a formula that was never worked out, as Wombat works out none
+ */
 function cellText(cell: ExcelJS.Cell): string {
-  const { value } = cell;
+  if (cell.isMerged && cell.master !== cell) return '';
+  const value = cell.result === undefined && cell.formula ? undefined : (cell.result ?? cell.value);
+  if (value === undefined) {
+    const reason = `the formula in ${cell.address} has no value; open the file in a spreadsheet, save it, and choose it again`;
+    throw new Refusal('file-unreadable', { row: Number(cell.row), reason });
+  }
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  return cell.text.trim();
+  if (value instanceof Date) return value.toISOString().slice(0, 10);
+  if (typeof value === 'number' && cell.numFmt?.includes('%')) return `${fifteenDigits(value * 100)}%`;
+  return typeof value === 'number' ? fifteenDigits(value) : cell.text.trim();
+}
+
+/** A workbook keeps fifteen digits of a number; what binary fractions add beyond them goes. */
+function fifteenDigits(value: number): string {
+  return String(Number(value.toPrecision(15)));
 }

@@ -1,0 +1,18 @@
+import { decodeTextOrThrow } from './decode-text.js';
+import { parseTableOrThrow, tableOfRowsOrThrow, type FileTable } from './parse-table.js';
+import { isWorkbook, readWorkbookOrThrow } from './spreadsheet.js';
+
+/**
+ * The table of an exported file with its header found: delimited text in any usual encoding, or the first sheet of a
+ * workbook.
+ * @throws Refusal file-empty, file-kind, file-no-columns, file-unreadable, file-unpacks-too-large
+ */
+export async function readTableOrThrow(
+  bytes: Buffer,
+  name: string,
+): Promise<{ readonly table: FileTable; readonly encoding: string }> {
+  if (isWorkbook(bytes))
+    return { table: tableOfRowsOrThrow(await readWorkbookOrThrow(bytes, name), name), encoding: 'XLSX' };
+  const { text, encoding } = decodeTextOrThrow(bytes, name);
+  return { table: parseTableOrThrow(text, name), encoding };
+}
