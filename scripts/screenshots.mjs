@@ -54,7 +54,6 @@ const upload = async (name) => {
 try {
   await driver.get(`${address}/sign-in`);
   await see(`//h2[contains(.,'demo district')]`);
-  await picture('sign-in');
   await click('Morwenna Oake');
   await see('//h1');
   await picture('today');
@@ -87,6 +86,12 @@ try {
   await open('report-items');
   await (await see(`//select[@aria-label='Length']/option[@value='year']`)).click();
   await picture('report-items');
+
+  await open('matches?view=group');
+  await click('Take 10 proposals');
+  await see(`//h1[contains(.,'10 group names')]`);
+  await driver.sleep(5000); // until the notice is gone
+  await picture('matches');
 
   await upload('boatbuilding-1-with-faults.csv');
   await picture('files');
