@@ -10,6 +10,8 @@ export interface ColumnProposal {
 }
 
 export type ColumnReason =
+  /** A file with the same columns was read so before, and accepted. */
+  | { readonly code: 'earlier'; readonly fileName: string }
   | { readonly code: 'ids-known'; readonly known: number; readonly rows: number }
   | { readonly code: 'name-and-percents'; readonly word: string; readonly percents: number; readonly rows: number }
   | { readonly code: 'percents'; readonly percents: number; readonly rows: number };

@@ -80,6 +80,31 @@ describe('three exports of different layout', () => {
   });
 });
 
+describe('a kind of file that was accepted before', () => {
+  const kind = (total: string) => `Pupil no;Attempts;Kept total\nS13969;91;${total}\nS11057;92;70\n`;
+
+  it('is read again as somebody chose then, with the file named as the reason', async () => {
+    const first = (await read('autumn.csv', kind('80'))).body;
+    expect(first.proposals.grade).toMatchObject({ column: 2, reason: { code: 'name-and-percents' } });
+    const { body: whole } = await read('whole.csv', demoFile('tidal-ecology-1.csv'));
+    const choice = { idColumn: 0, gradeColumn: 1, sectionId: whole.sectionId };
+    const chosen = await registrar.send<FileImportReply>('PUT', `/file-imports/${first.id}/columns`, choice);
+    await accept(chosen.body);
+    const later = (await read('winter.csv', kind('81').replace('Kept total', 'KEPT TOTAL'))).body;
+    expect([later.idColumn, later.gradeColumn]).toEqual([0, 1]);
+    expect(later.proposals.grade).toEqual({
+      column: 1,
+      confidence: 99,
+      reason: { code: 'earlier', fileName: 'autumn.csv' },
+    });
+    const other = (await read('other.csv', kind('82').replace('Attempts', 'Tries'))).body;
+    expect(other.gradeColumn).toBe(2);
+    await registrar.send('POST', `/file-imports/${first.id}/undo`);
+    expect((await registrar.get<FileImportReply>(`/file-imports/${later.id}`)).body.proposals.grade?.column).toBe(2);
+    for (const { id } of [whole, later, other]) await registrar.send('DELETE', `/file-imports/${id}`);
+  });
+});
+
 describe('a workbook', () => {
   it('with a merged title, percents as shares, formulas and dates is previewed as its text would be', async () => {
     const rows = Papa.parse<string[]>(demoFile('tidal-ecology-1.csv').toString().trim()).data;

@@ -44,6 +44,22 @@ export class FileImportsRepository {
       .orderBy(asc(fileRows.row));
   }
 
+  /** How the last accepted file of a school that has the very same columns, but for capitals, was read. */
+  async earlierChoice(
+    queries: Queries,
+    schoolId: number,
+    headerCells: readonly string[],
+    exceptId: number | null,
+  ): Promise<{ fileName: string; idColumn: number; gradeColumn: number } | undefined> {
+    const { rows } = await queries.execute<{ fileName: string; idColumn: number; gradeColumn: number }>(sql`
+      SELECT f.file_name AS "fileName", f.id_column AS "idColumn", f.grade_column AS "gradeColumn"
+      FROM file_imports f JOIN file_rows r ON r.import_id = f.id AND r.row = f.header_row
+      WHERE f.school_id = ${schoolId} AND f.status = 'accepted' AND f.id IS DISTINCT FROM ${exceptId}::int
+        AND lower(r.cells::text) = lower(${JSON.stringify(headerCells)}::jsonb::text)
+      ORDER BY f.accepted_at DESC, f.id DESC LIMIT 1`);
+    return rows[0];
+  }
+
   async change(queries: Queries, id: number, values: Partial<typeof fileImports.$inferInsert>): Promise<void> {
     await queries.update(fileImports).set(values).where(eq(fileImports.id, id));
   }

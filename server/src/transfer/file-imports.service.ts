@@ -19,6 +19,8 @@ import { FileImportsRepository, type FileImport } from './file-imports.repositor
 import { FilePreviewService, previewOfPlan } from './file-preview.service.js';
 
 const sampleSize = 5;
+/** In percent: a choice that somebody accepted says more than any likeness. */
+const confidenceInEarlier = 99;
 
 @Injectable()
 export class FileImportsService {
@@ -47,9 +49,10 @@ export class FileImportsService {
       if (!reporting) throw new Refusal('not-found', { what: `report item in ${period.name}`, id: periodId });
       const proposals = await this.propose(
         queries,
-        table.header,
+        table.rows[table.headerRow - 1]!,
         table.rows.slice(table.headerRow),
         reporting.sections.map((section) => section.id),
+        { schoolId: period.schoolId, id: null },
       );
       const id = await this.files.add(
         queries,
@@ -109,9 +112,10 @@ export class FileImportsService {
       sectionId: file.sectionId,
       proposals: await this.propose(
         queries,
-        header,
+        rows[file.headerRow - 1]!.cells,
         dataRows,
         sections.map((section) => section.id),
+        file,
       ),
       preview: plan && previewOfPlan(plan),
     };
@@ -202,14 +206,24 @@ export class FileImportsService {
 
   private async propose(
     queries: Queries,
-    header: readonly string[],
+    headerCells: readonly string[],
     rows: readonly (readonly string[])[],
     sectionIds: readonly number[],
+    file: { readonly schoolId: number; readonly id: number | null },
   ): Promise<FileImportReply['proposals']> {
+    const header = headerCells.map((cell) => cell.trim());
+    const earlier = await this.files.earlierChoice(queries, file.schoolId, headerCells, file.id);
+    const asBefore = (column: number) => ({
+      column,
+      confidence: confidenceInEarlier,
+      reason: { code: 'earlier' as const, fileName: earlier!.fileName },
+    });
     const known = await this.directories.sectionsByStudent(queries);
     const filled = rows.filter((row) => row.some((cell) => cell.trim() !== ''));
-    const id = proposeIdColumn(header, filled, (key) => known.has(key)) ?? null;
-    const grade = proposeGradeColumn(header, filled, id?.column) ?? null;
+    const id = earlier
+      ? asBefore(earlier.idColumn)
+      : (proposeIdColumn(header, filled, (key) => known.has(key)) ?? null);
+    const grade = earlier ? asBefore(earlier.gradeColumn) : (proposeGradeColumn(header, filled, id?.column) ?? null);
     if (!id) return { id, grade, section: null };
     const keys = filled.map((row) => foldKey(row[id.column] ?? ''));
     return { id, grade, section: likeliestSection(keys, known, sectionIds) };

@@ -88,7 +88,9 @@ export function JoinBoard({ rows, targets, chosenKey, onChoose, heads }: JoinBoa
               {row.state === 'proposed' && row.best && (
                 <b className="figures whitespace-nowrap">{row.best.confidence} %</b>
               )}
-              <span className={`line-clamp-2 ${wordLook[row.state]}`}>{sayRow(row, nameOf)}</span>
+              {row.target === null && (
+                <span className={`line-clamp-2 ${wordLook[row.state]}`}>{sayRow(row, nameOf)}</span>
+              )}
             </li>
           ))}
         </ul>

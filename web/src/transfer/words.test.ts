@@ -20,6 +20,7 @@ describe('what happens to a row', () => {
 });
 
 it.each([
+  [{ code: 'earlier', fileName: 'q1.csv' } as const, 'as in q1.csv, which has the same columns'],
   [{ code: 'ids-known', known: 22, rows: 23 } as const, '22 of 23 are students we know'],
   [
     { code: 'name-and-percents', word: 'final', percents: 19, rows: 23 } as const,

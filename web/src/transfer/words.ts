@@ -43,6 +43,8 @@ export function reasonWords(outcome: RowOutcome, value: string, sameAs: readonly
 /** Why a column was proposed. */
 export function proposalWords({ reason }: ProposalReply): string {
   switch (reason.code) {
+    case 'earlier':
+      return `as in ${reason.fileName}, which has the same columns`;
     case 'ids-known':
       return `${reason.known} of ${reason.rows} are students we know`;
     case 'name-and-percents':
