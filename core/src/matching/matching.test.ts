@@ -81,6 +81,16 @@ describe('a proposal for a group', () => {
     });
   });
 
+  it('for a name that was decided once is never something else without asking', () => {
+    fc.assert(
+      fc.property(fc.string(), fc.constantFrom(...ours), fc.integer({ min: 1, max: 200 }), (name, { key }, times) => {
+        const proposed = proposeTarget({ name, weights: [] }, ours, [{ key, times }]);
+        expect(proposed.state === 'proposed' ? proposed.best.key : key).toBe(key);
+        expect(proposed.state).not.toBe('unmatched');
+      }),
+    );
+  });
+
   it('is a conflict where other sections chose differently', () => {
     const proposed = proposeTarget({ name: 'Short tests', weights: [] }, ours, [
       { key: '12', times: 5 },
@@ -139,6 +149,18 @@ describe('a class', () => {
       best: { sectionId: 2, confidence: 96 },
     });
     expect(proposeSection({ ...theirs, students: students(50, 60) }, sections)).toEqual({ state: 'unmatched' });
+  });
+
+  it('that is empty yet is proposed by its title, less surely, or by its code', () => {
+    const empty = { title: 'Tidal Ecology (2)', code: null, students: new Set<number>() };
+    const reasons = [{ kind: 'nobody' }, { kind: 'title' }];
+    expect(proposeSection(empty, sections)).toEqual({
+      state: 'proposed',
+      best: { sectionId: 2, confidence: 60, reasons },
+    });
+    expect(proposeSection({ ...empty, code: 'PEU-104-1' }, sections)).toMatchObject({
+      best: { sectionId: 1, confidence: 96 },
+    });
   });
 
   it('half of whose students sit in each of two sections is a conflict', () => {

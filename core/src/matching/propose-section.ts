@@ -21,6 +21,8 @@ export interface OurSection {
 export type SectionReason =
   | { readonly kind: 'code' }
   | { readonly kind: 'students'; readonly common: number; readonly of: number }
+  /** The class has no students yet, so that only its title speaks. */
+  | { readonly kind: 'nobody' }
   | { readonly kind: 'title' }
   | { readonly kind: 'titleLike' }
   | { readonly kind: 'titleOther' };
@@ -40,14 +42,15 @@ export type ProposedSection =
 const clearLead = 10;
 const leastConfidence = 35;
 const byCode = 96;
+const [byTitleAlone, byLikeTitleAlone] = [60, 40];
 const byTitle = 25;
 const byLikeTitle = 15;
 /** Who sits in the class says most: the share of all students of both that are in both. */
 const byAllStudents = 74;
 
 /**
- * Which section a class most likely is: by its code, by who is in both, by its title. A code that fits while almost
- * nobody is in both is not believed.
+ * Which section a class most likely is: by its code, by who is in both, by its title. A code that fits while
+ * nobody is in both is not believed, unless nobody is in the class at all.
  */
 export function proposeSection(theirs: TheirClass, sections: readonly OurSection[]): ProposedSection {
   const proposals = sections
@@ -61,21 +64,21 @@ export function proposeSection(theirs: TheirClass, sections: readonly OurSection
 }
 
 function proposalFor(theirs: TheirClass, section: OurSection): SectionProposal {
-  const reasons: SectionReason[] = [];
   const common = [...theirs.students].filter((student) => section.students.has(student)).length;
-  const of = theirs.students.size + section.students.size - common;
   const isCode = theirs.code !== null && foldName(theirs.code) === foldName(section.code);
+  const isEmpty = theirs.students.size === 0;
+  // A title says nothing of a class that is full of others: comparing it would be in vain.
+  if (common === 0 && !isEmpty) return { sectionId: section.sectionId, confidence: 0, reasons: [] };
   const title = compareNames(theirs.title, section.name);
-  if (isCode) reasons.push({ kind: 'code' });
-  if (common > 0) reasons.push({ kind: 'students', common, of });
   const isTitle = title !== undefined && title.confidence > 95;
-  reasons.push({ kind: isTitle ? 'title' : title ? 'titleLike' : 'titleOther' });
-  const byStudents = of === 0 ? 0 : Math.round((byAllStudents * common) / of);
+  const of = theirs.students.size + section.students.size - common;
+  const reasons: SectionReason[] = [
+    ...(isCode ? [{ kind: 'code' } as const] : []),
+    isEmpty ? { kind: 'nobody' } : { kind: 'students', common, of },
+    { kind: isTitle ? 'title' : title ? 'titleLike' : 'titleOther' },
+  ];
   const byName = isTitle ? byTitle : title ? byLikeTitle : 0;
-  const isBelieved = isCode && (of === 0 || common > 0);
-  return {
-    sectionId: section.sectionId,
-    confidence: isBelieved ? Math.max(byCode, byStudents + byName) : byStudents + byName,
-    reasons,
-  };
+  const byNameAlone = isTitle ? byTitleAlone : title ? byLikeTitleAlone : 0;
+  const confidence = isEmpty ? byNameAlone : Math.round((byAllStudents * common) / of) + byName;
+  return { sectionId: section.sectionId, confidence: isCode ? Math.max(byCode, confidence) : confidence, reasons };
 }

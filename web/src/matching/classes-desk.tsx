@@ -1,7 +1,8 @@
+import type { MatchDecision } from '#core/matching';
 import type { ClassMatchReply, MatchesReply } from '#contract/matching';
-import { Button } from '../ui/button';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { Empty, Panel } from '../ui/panel';
+import { DecisionButtons } from './decision-buttons';
 import { useDecide } from './queries';
 import { sayClass } from './words';
 import { StateMark } from './state-mark';
@@ -13,7 +14,7 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
   const decide = useDecide(reply.platform.id);
   const nameOf = new Map(reply.sections.map(({ id, name }) => [id, name]));
   const taken = new Set(reply.classes.flatMap(({ state, sectionId }) => (state === 'joined' ? [sectionId] : [])));
-  const act = (row: ClassMatchReply, decision: 'joined' | 'ignored' | 'open', target: number | null) => {
+  const act = (row: ClassMatchReply, decision: MatchDecision, target: number | null) => {
     const says =
       decision === 'joined'
         ? `${row.title} is ${nameOf.get(target!)}.`
@@ -81,7 +82,18 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
       id: 'act',
       header: 'Decide',
       width: '152px',
-      cell: (row) => <ClassActions row={row} isBusy={decide.isPending} act={act} />,
+      cell: (row) => {
+        const target = likely(row);
+        return (
+          <DecisionButtons
+            name={row.title}
+            state={row.state}
+            targets={target === null ? [] : [{ id: target, name: nameOf.get(target) ?? '' }]}
+            isBusy={decide.isPending}
+            onDecide={(decision, to) => act(row, decision, to)}
+          />
+        );
+      },
     },
   ];
   return (
@@ -94,45 +106,6 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
         empty={<Empty title="No class read yet">Read the platform under Platforms; its classes then stand here.</Empty>}
       />
     </Panel>
-  );
-}
-
-interface ClassActionsProps {
-  readonly row: ClassMatchReply;
-  readonly isBusy: boolean;
-  readonly act: (row: ClassMatchReply, decision: 'joined' | 'ignored' | 'open', target: number | null) => void;
-}
-
-function ClassActions({ row, isBusy, act }: ClassActionsProps) {
-  const target = likely(row);
-  const small = 'h-[26px]! px-2! text-[13px]';
-  if (row.state === 'joined' || row.state === 'ignored')
-    return (
-      <Button look="quiet" className={small} disabled={isBusy} onClick={() => act(row, 'open', null)}>
-        Open again
-      </Button>
-    );
-  return (
-    <span className="flex gap-1.5">
-      {target !== null && (
-        <Button
-          aria-label={`Join ${row.title}`}
-          className={small}
-          disabled={isBusy}
-          onClick={() => act(row, 'joined', target)}
-        >
-          Join
-        </Button>
-      )}
-      <Button
-        aria-label={`Leave out ${row.title}`}
-        className={small}
-        disabled={isBusy}
-        onClick={() => act(row, 'ignored', null)}
-      >
-        Leave out
-      </Button>
-    </span>
   );
 }
 

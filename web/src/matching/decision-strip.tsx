@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { MatchDecision } from '#core/matching';
 import type { ClassMatchReply, NameMatchReply, TargetReply } from '#contract/matching';
 import { Button } from '../ui/button';
 import { Choice } from '../ui/field';
@@ -12,7 +13,7 @@ interface DecisionStripProps {
   readonly classes: readonly ClassMatchReply[];
   readonly names: readonly NameMatchReply[];
   readonly isBusy: boolean;
-  readonly onDecide: (decision: 'joined' | 'ignored' | 'open', target: string | null) => void;
+  readonly onDecide: (decision: MatchDecision, target: string | null) => void;
 }
 
 /** The sentence that decides about the chosen name, and where it occurs. */

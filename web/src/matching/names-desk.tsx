@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { MatchDecision } from '#core/matching';
 import type { MatchesReply, NameKind } from '#contract/matching';
 import { plural } from '../ui/format';
 import { Empty, Panel } from '../ui/panel';
@@ -25,7 +26,7 @@ export function NamesDesk({ reply, kind, classId }: NamesDeskProps) {
   const chosen = rows.find(({ key }) => key === chosenKey) ?? rows[0];
   const words = kindWords[kind];
 
-  const act = (row: JoinRow, decision: 'joined' | 'ignored' | 'open', target: string | null) => {
+  const act = (row: JoinRow, decision: MatchDecision, target: string | null) => {
     const ids = row.state === 'joined' || row.state === 'ignored' || decision === 'open' ? row.ids : row.openIds;
     const to = targets.find(({ key }) => key === target)?.name;
     const says =

@@ -1,8 +1,9 @@
+import type { MatchDecision } from '#core/matching';
 import type { MatchesReply, PersonMatchReply } from '#contract/matching';
-import { Button } from '../ui/button';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { plural, showDay } from '../ui/format';
 import { Empty, Panel } from '../ui/panel';
+import { DecisionButtons } from './decision-buttons';
 import { useDecide } from './queries';
 import { StateMark } from './state-mark';
 import { sayPerson } from './words';
@@ -10,7 +11,7 @@ import { sayPerson } from './words';
 /** Those whom neither a number nor an address settles. They are proposed, never taken unasked. */
 export function PeopleDesk({ reply }: { reply: MatchesReply }) {
   const decide = useDecide(reply.platform.id);
-  const act = ({ id, name }: PersonMatchReply, decision: 'joined' | 'ignored' | 'open', target: number | null) => {
+  const act = ({ id, name }: PersonMatchReply, decision: MatchDecision, target: number | null) => {
     const says =
       decision === 'joined'
         ? `${name} is joined.`
@@ -58,7 +59,15 @@ export function PeopleDesk({ reply }: { reply: MatchesReply }) {
       id: 'act',
       header: 'Decide',
       width: '150px',
-      cell: (row) => <PersonActions row={row} isBusy={decide.isPending} act={act} />,
+      cell: (row) => (
+        <DecisionButtons
+          name={row.name}
+          state={row.state}
+          targets={row.candidates.map(({ id, number }) => ({ id, name: number }))}
+          isBusy={decide.isPending}
+          onDecide={(decision, to) => act(row, decision, to)}
+        />
+      ),
     },
   ];
   return (
@@ -79,44 +88,5 @@ export function PeopleDesk({ reply }: { reply: MatchesReply }) {
         />
       </Panel>
     </>
-  );
-}
-
-interface PersonActionsProps {
-  readonly row: PersonMatchReply;
-  readonly isBusy: boolean;
-  readonly act: (row: PersonMatchReply, decision: 'joined' | 'ignored' | 'open', target: number | null) => void;
-}
-
-function PersonActions({ row, isBusy, act }: PersonActionsProps) {
-  const small = 'h-[26px]! px-2! text-[13px]';
-  if (row.state === 'joined' || row.state === 'ignored')
-    return (
-      <Button look="quiet" className={small} disabled={isBusy} onClick={() => act(row, 'open', null)}>
-        Open again
-      </Button>
-    );
-  return (
-    <span className="flex gap-1.5">
-      {row.candidates.slice(0, 2).map(({ id, number }) => (
-        <Button
-          key={id}
-          aria-label={row.candidates.length === 1 ? `Join ${row.name}` : `Join ${number} to ${row.name}`}
-          className={small}
-          disabled={isBusy}
-          onClick={() => act(row, 'joined', id)}
-        >
-          {row.candidates.length === 1 ? 'Join' : `Join ${number}`}
-        </Button>
-      ))}
-      <Button
-        aria-label={`Leave out ${row.name}`}
-        className={small}
-        disabled={isBusy}
-        onClick={() => act(row, 'ignored', null)}
-      >
-        Leave out
-      </Button>
-    </span>
   );
 }

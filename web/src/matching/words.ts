@@ -60,6 +60,8 @@ function saySectionReason(reason: SectionReason): string {
       return reason.common === reason.of
         ? `the same ${plural(reason.of, 'student')}`
         : `${reason.common} of ${plural(reason.of, 'student')} in both`;
+    case 'nobody':
+      return 'nobody is in it yet';
     case 'title':
       return 'same title';
     case 'titleLike':

@@ -1,0 +1,54 @@
+import type { MatchDecision, MatchState } from '#core/matching';
+import { Button } from '../ui/button';
+
+interface DecisionButtonsProps {
+  /** What is decided about, for those who do not see the row. */
+  readonly name: string;
+  readonly state: MatchState;
+  /** What it could be joined to; with several, each button says which. */
+  readonly targets: readonly { readonly id: number; readonly name: string }[];
+  readonly isBusy: boolean;
+  readonly onDecide: (decision: MatchDecision, target: number | null) => void;
+}
+
+const small = 'h-[26px]! px-2! text-[13px]';
+
+/** Joins, leaves out or opens again, in a row of a grid. */
+export function DecisionButtons({ name, state, targets, isBusy, onDecide }: DecisionButtonsProps) {
+  if (state === 'joined' || state === 'ignored')
+    return (
+      <Button
+        look="quiet"
+        aria-label={`Open again ${name}`}
+        className={small}
+        disabled={isBusy}
+        onClick={() => onDecide('open', null)}
+      >
+        Open again
+      </Button>
+    );
+  const isOne = targets.length === 1;
+  return (
+    <span className="flex gap-1.5">
+      {targets.slice(0, 2).map((target) => (
+        <Button
+          key={target.id}
+          aria-label={isOne ? `Join ${name}` : `Join ${target.name} to ${name}`}
+          className={small}
+          disabled={isBusy}
+          onClick={() => onDecide('joined', target.id)}
+        >
+          {isOne ? 'Join' : `Join ${target.name}`}
+        </Button>
+      ))}
+      <Button
+        aria-label={`Leave out ${name}`}
+        className={small}
+        disabled={isBusy}
+        onClick={() => onDecide('ignored', null)}
+      >
+        Leave out
+      </Button>
+    </span>
+  );
+}
