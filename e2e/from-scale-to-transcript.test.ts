@@ -117,7 +117,7 @@ describe('a registrar takes Quarter 2 from the scale to the transcript', () => {
       await browser.driver.findElement(By.css('input[type=file]')).sendKeys(join(wombat.folder, name));
     };
     await give('picture.csv', Buffer.from('89504e470d0a1a0a0000', 'hex'));
-    await desk.sees('picture.csv is a picture; a CSV export is needed.');
+    await desk.sees('picture.csv is a picture; a CSV or XLSX export is needed.');
     await give('empty.csv', Buffer.alloc(0));
     await desk.sees('empty.csv holds no rows.');
     await give('one-column.csv', Buffer.from('Total\n80\n90\n'));

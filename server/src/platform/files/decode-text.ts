@@ -9,8 +9,7 @@ export interface DecodedText {
 
 /** The first bytes of files that are no text, and what to say of them. */
 const kinds: readonly (readonly [start: string, found: string, hint: string])[] = [
-  ['504b0304', 'a spreadsheet or another zip file', 'Save it as CSV first.'],
-  ['d0cf11e0', 'an old spreadsheet or document', 'Save it as CSV first.'],
+  ['d0cf11e0', 'an old spreadsheet or document', 'Save it as CSV or XLSX first.'],
   ['25504446', 'a PDF', ''],
   ['89504e47', 'a picture', ''],
   ['ffd8ff', 'a picture', ''],
