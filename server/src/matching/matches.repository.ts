@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { and, asc, desc, eq, inArray, isNull, or, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm';
 import type { MatchDecision, OurPerson } from '#core/matching';
 import type { MatchKind } from '#contract/matching';
 import { Refusal, tables, type Queries } from '#server/platform';
@@ -75,12 +75,24 @@ export class MatchesRepository {
       .where(eq(platformPeople.platformId, platformId));
   }
 
+  /** The names that classes use, but for those of classes that are left out or gone. */
   async names(queries: Queries, platformId: number) {
-    return queries
-      .select()
+    const rows = await queries
+      .select({ name: platformNames })
       .from(platformNames)
-      .where(and(eq(platformNames.platformId, platformId), eq(platformNames.isGone, false)))
+      .leftJoin(platformClasses, eq(platformClasses.id, platformNames.classId))
+      .where(
+        and(
+          eq(platformNames.platformId, platformId),
+          eq(platformNames.isGone, false),
+          or(
+            isNull(platformClasses.id),
+            and(eq(platformClasses.isGone, false), ne(platformClasses.decision, 'ignored')),
+          ),
+        ),
+      )
       .orderBy(asc(platformNames.id));
+    return rows.map(({ name }) => name);
   }
 
   /** The sections of a school with the students who have not left them. */

@@ -209,6 +209,15 @@ describe('a decision', () => {
     expect((await undo()).body.code).toBe('match-undone');
   });
 
+  it('to leave a class out takes its names out of what waits', async () => {
+    const kept = await connected();
+    const copy = (await matchesOf(kept)).classes.find(({ title }) => title === 'Boats copy')!;
+    await decide(kept, { kind: 'class', ids: [copy.id], decision: 'ignored', target: null });
+    const { names, classes } = await matchesOf(kept);
+    expect(names.find(({ name }) => name === 'HW')!.places).toHaveLength(2);
+    expect(classes.map(({ state }) => state)).toEqual(['proposed', 'ignored', 'proposed']);
+  });
+
   it('is not taken back over a later one about the same', async () => {
     const kept = await connected();
     const { places, best } = (await matchesOf(kept)).names.find(({ name }) => name === 'HW')!;

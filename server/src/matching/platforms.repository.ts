@@ -37,7 +37,9 @@ export class PlatformsRepository {
           (SELECT count(*)::int FROM platform_classes c
            WHERE c.platform_id = learning_platforms.id AND NOT c.is_gone AND c.decision = 'open')
           + (SELECT count(DISTINCT (n.kind, lower(n.name)))::int FROM platform_names n
-             WHERE n.platform_id = learning_platforms.id AND NOT n.is_gone AND n.decision = 'open')`,
+             LEFT JOIN platform_classes c ON c.id = n.class_id
+             WHERE n.platform_id = learning_platforms.id AND NOT n.is_gone AND n.decision = 'open'
+               AND (c.id IS NULL OR NOT c.is_gone AND c.decision <> 'ignored'))`,
       })
       .from(learningPlatforms)
       .where(eq(learningPlatforms.schoolId, schoolId))

@@ -31,7 +31,7 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
     {
       id: 'title',
       header: 'Their class',
-      width: '210px',
+      width: '236px',
       sortBy: ({ title }) => title,
       cell: ({ id, title }) => (
         <button type="button" className="max-w-full truncate font-semibold hover:underline" onClick={() => onOpen(id)}>
@@ -42,7 +42,7 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
     {
       id: 'students',
       header: 'Students',
-      width: '76px',
+      width: '74px',
       align: 'right',
       sortBy: ({ students }) => students,
       cell: ({ students }) => <span className="figures">{students}</span>,
@@ -50,14 +50,14 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
     {
       id: 'state',
       header: 'State',
-      width: '136px',
+      width: '130px',
       sortBy: ({ state, best }) => order[state] * 1000 + (best?.confidence ?? 0),
       cell: ({ state, best }) => <StateMark state={state} confidence={best?.confidence ?? null} />,
     },
     {
       id: 'section',
       header: 'Our section',
-      width: '196px',
+      width: '208px',
       sortBy: (row) => nameOf.get(likely(row) ?? 0) ?? '',
       cell: (row) => (
         <select
@@ -81,7 +81,7 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
     {
       id: 'act',
       header: 'Decide',
-      width: '152px',
+      width: '146px',
       cell: (row) => {
         const target = likely(row);
         return (

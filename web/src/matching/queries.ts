@@ -13,9 +13,10 @@ import { showProblem } from '../shell/show-problem';
 /** How often a platform that is being read is asked how far it is. */
 const progressMilliseconds = 700;
 
-export function usePlatforms(schoolId: number) {
+export function usePlatforms(schoolId: number | undefined) {
   return useQuery({
     queryKey: ['platforms', schoolId],
+    enabled: schoolId !== undefined,
     queryFn: () => api.get<PlatformReply[]>(`/platforms?school=${schoolId}`),
     refetchInterval: ({ state: { data } }) =>
       data?.some(({ state }) => state === 'reading') ? progressMilliseconds : false,

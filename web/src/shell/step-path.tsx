@@ -1,5 +1,6 @@
 import { NavLink } from 'react-router';
 import type { PersonReply } from '#contract/people';
+import { usePlatforms } from '../matching/queries';
 import { useSetUpCheck } from '../set-up/queries';
 import { showCount } from '../ui/format';
 import { steps, placesOf, type Place } from './places';
@@ -43,11 +44,13 @@ export function StepPath({ person }: { person: PersonReply }) {
 }
 
 function PlaceLink({ place, isStrong = false }: { place: Place; isStrong?: boolean }) {
-  const { path } = useScope();
+  const { path, schoolId } = useScope();
   const { period } = usePeriod();
   const { data: setUp } = useSetUpCheck(place.path === 'set-up' ? period?.id : undefined);
   const faults = setUp?.faults.length ?? 0;
-  const open = (period && place.open?.(period)) ?? faults;
+  const { data: platforms = [] } = usePlatforms(place.path === 'matches' ? schoolId : undefined);
+  const unmatched = platforms.reduce((sum, platform) => sum + platform.open, 0);
+  const open = (period && place.open?.(period)) ?? faults + unmatched;
   return (
     <NavLink
       to={path(place.path)}
