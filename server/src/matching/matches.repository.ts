@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { and, asc, desc, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, ne, or, sql } from 'drizzle-orm';
 import type { MatchDecision, OurPerson } from '#core/matching';
 import type { MatchKind } from '#contract/matching';
 import { Refusal, tables, type Queries } from '#server/platform';
@@ -208,13 +208,12 @@ export class MatchesRepository {
     return kept!.id;
   }
 
-  /** @throws Refusal not-found */
+  /** A decision, held until the transaction ends. @throws Refusal not-found */
   async decisionOrThrow(queries: Queries, platformId: number, id: number) {
     const [found] = await queries
       .select()
       .from(matchDecisions)
-      .where(and(eq(matchDecisions.platformId, platformId), inArray(matchDecisions.id, [id])))
-      .orderBy(desc(matchDecisions.id))
+      .where(and(eq(matchDecisions.platformId, platformId), eq(matchDecisions.id, id)))
       .for('update');
     if (!found) throw new Refusal('not-found', { what: 'decision', id });
     return { ...found, changes: found.changes as MatchChange[] };

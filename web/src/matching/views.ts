@@ -1,0 +1,10 @@
+/** The views of the matches, each with its name. */
+export const views = [
+  ['class', 'Classes'],
+  ['group', 'Groups'],
+  ['total', 'Totals'],
+  ['letter', 'Letters'],
+  ['person', 'People'],
+  ['table', 'All sections'],
+] as const;
+export type View = (typeof views)[number][0];
