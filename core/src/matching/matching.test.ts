@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
 import { compareNames } from './compare-names.js';
 import { indexPeople, matchPerson, type OurPerson, type TheirPerson } from './match-person.js';
+import { byNeed } from './match-state.js';
 import { nameSimilarity } from './name-similarity.js';
 import { proposeSection } from './propose-section.js';
 import { proposeTarget, type Target } from './propose-target.js';
@@ -221,4 +222,23 @@ describe('a person', () => {
   ] as const)('is found %s', (_how, over, match) => {
     expect(matchPerson(theirs(over), index)).toEqual(match);
   });
+});
+
+it('what most needs a decision comes first, and the doubtful before the sure', () => {
+  const sorted = [
+    { state: 'joined', best: null },
+    { state: 'proposed', best: { confidence: 99 } },
+    { state: 'ignored', best: null },
+    { state: 'proposed', best: { confidence: 55 } },
+    { state: 'unmatched', best: null },
+    { state: 'conflicting', best: null },
+  ] as const;
+  expect(sorted.toSorted(byNeed).map(({ state, best }) => best?.confidence ?? state)).toEqual([
+    'conflicting',
+    'unmatched',
+    55,
+    99,
+    'joined',
+    'ignored',
+  ]);
 });

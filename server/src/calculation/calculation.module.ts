@@ -36,6 +36,6 @@ import { SectionPolicies } from './section-policies.js';
     SaveBookService,
     SectionPolicies,
   ],
-  exports: [PoliciesRepository, PoliciesService, RecalculationService],
+  exports: [CategoriesRepository, PoliciesRepository, PoliciesService, RecalculationService],
 })
 export class CalculationModule {}

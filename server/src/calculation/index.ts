@@ -1,4 +1,5 @@
 export { CalculationModule } from './calculation.module.js';
+export { CategoriesRepository } from './categories.repository.js';
 export { PoliciesRepository } from './policies.repository.js';
 export { PoliciesService } from './policies.service.js';
 export { RecalculationService } from './recalculation.service.js';

@@ -24,7 +24,7 @@ import {
 import {
   Allow,
   CurrentActor,
-  readSpreadsheetOrThrow,
+  readTableOrThrow,
   Refusal,
   registrars,
   spreadsheetTypes,
@@ -75,7 +75,8 @@ export class CoursesController {
   ): Promise<CourseImportReply> {
     if (!file) throw new Refusal('fields-wrong', {}, [{ field: 'file', detail: 'choose a CSV or XLSX file' }]);
     const name = Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200);
-    return this.courses.planImport(schoolId, name, await readSpreadsheetOrThrow(file.buffer, name));
+    const { table } = await readTableOrThrow(file.buffer, name);
+    return this.courses.planImport(schoolId, name, table.rows);
   }
 
   /** The courses as a file that can be taken in again. */

@@ -6,7 +6,6 @@ import { Refusal, tables, type Queries } from '#server/platform';
 
 const {
   bands,
-  categories,
   courses,
   enrollments,
   matchDecisions,
@@ -15,7 +14,6 @@ const {
   platformMembers,
   platformNames,
   platformPeople,
-  reportItems,
   scaleVersions,
   scales,
   sections,
@@ -35,14 +33,22 @@ export interface MatchChange {
   readonly after: Decided;
 }
 
+interface Place {
+  readonly table: string;
+  readonly column: string;
+  readonly type: 'integer' | 'text';
+  /** Whether other kinds stand in the same table. */
+  readonly isName?: boolean;
+}
+
 /** Where each kind keeps what it is joined to. */
-const places = {
+const places: Record<MatchKind, Place> = {
   class: { table: 'platform_classes', column: 'section_id', type: 'integer' },
   person: { table: 'platform_people', column: 'student_id', type: 'integer' },
-  group: { table: 'platform_names', column: 'category_id', type: 'integer' },
-  total: { table: 'platform_names', column: 'item_id', type: 'integer' },
-  letter: { table: 'platform_names', column: 'label', type: 'text' },
-} as const satisfies Record<MatchKind, object>;
+  group: { table: 'platform_names', column: 'category_id', type: 'integer', isName: true },
+  total: { table: 'platform_names', column: 'item_id', type: 'integer', isName: true },
+  letter: { table: 'platform_names', column: 'label', type: 'text', isName: true },
+};
 
 @Injectable()
 export class MatchesRepository {
@@ -128,23 +134,6 @@ export class MatchesRepository {
       .where(eq(people.kind, 'student')) as Promise<OurPerson[]>;
   }
 
-  /** The categories that hold in all of a school. */
-  async categories(queries: Queries, schoolId: number) {
-    return queries
-      .select({ id: categories.id, name: categories.name })
-      .from(categories)
-      .where(and(eq(categories.schoolId, schoolId), isNull(categories.sectionId), eq(categories.isActive, true)))
-      .orderBy(asc(categories.position));
-  }
-
-  async items(queries: Queries, schoolId: number) {
-    return queries
-      .select({ id: reportItems.id, name: reportItems.name })
-      .from(reportItems)
-      .where(eq(reportItems.schoolId, schoolId))
-      .orderBy(asc(reportItems.id));
-  }
-
   /** The labels of the scales that a school may use, each once. */
   async labels(queries: Queries, schoolId: number): Promise<string[]> {
     const rows = await queries
@@ -174,8 +163,8 @@ export class MatchesRepository {
     kind: MatchKind,
     ids: readonly number[],
   ): Promise<ReadonlyMap<number, Decided>> {
-    const { table, column } = places[kind];
-    const isKind = kind in nameKinds ? sql`AND kind = ${kind}` : sql``;
+    const { table, column, isName } = places[kind];
+    const isKind = isName ? sql`AND kind = ${kind}` : sql``;
     const { rows } = await queries.execute<{ id: number; decision: MatchDecision; target: string | null }>(sql`
       SELECT id, decision, ${sql.identifier(column)}::text AS target FROM ${sql.identifier(table)}
       WHERE platform_id = ${platformId} AND id = ANY (${sql.param([...ids])}::int[]) ${isKind}`);
@@ -223,5 +212,3 @@ export class MatchesRepository {
     await queries.update(matchDecisions).set({ undoneAt: at }).where(eq(matchDecisions.id, id));
   }
 }
-
-const nameKinds = { group: true, total: true, letter: true };

@@ -5,16 +5,18 @@ import type {
   ClassMatchReply,
   DecidedReply,
   MatchDecisionBody,
+  MatchKind,
   MatchesReply,
   NameKind,
   PersonMatchReply,
   TargetReply,
 } from '#contract/matching';
-import { PoliciesRepository } from '#server/calculation';
+import { CategoriesRepository, PoliciesRepository } from '#server/calculation';
 import { ChangeLog } from '#server/log';
 import { Clock, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { ReportItemsRepository } from '#server/report-items';
 import { composeNames } from './compose-names.js';
-import { MatchesRepository, type MatchChange } from './matches.repository.js';
+import { MatchesRepository, type Decided, type MatchChange } from './matches.repository.js';
 import { PlatformsRepository, type KeptPlatform } from './platforms.repository.js';
 import { PlatformsService } from './platforms.service.js';
 
@@ -27,6 +29,8 @@ export class MatchesService {
     private readonly platformList: PlatformsService,
     private readonly matches: MatchesRepository,
     private readonly policies: PoliciesRepository,
+    private readonly categories: CategoriesRepository,
+    private readonly items: ReportItemsRepository,
     private readonly log: ChangeLog,
     private readonly clock: Clock,
   ) {}
@@ -69,8 +73,9 @@ export class MatchesService {
       const known = await this.knownTargets(queries, schoolId);
       const changes: MatchChange[] = [];
       const faults: FieldFault[] = [];
+      const decided = await this.decidedNow(queries, platformId, decisions);
       for (const [at, { kind, ids, decision, target }] of decisions.entries()) {
-        const before = await this.matches.decidedAbout(queries, platformId, kind, ids);
+        const before = decided.get(kind)!;
         const after = { decision, target: decision === 'joined' ? target : null };
         if (ids.some((id) => !before.has(id)))
           faults.push({ field: `decisions.${at}.ids`, detail: `numbers of this platform, each a ${kind}` });
@@ -103,15 +108,15 @@ export class MatchesService {
     return this.transactions.run(async (queries) => {
       const kept = await this.matches.decisionOrThrow(queries, platformId, decisionId);
       if (kept.undoneAt) throw new Refusal('match-undone');
-      const now = new Map<string, string>();
-      for (const kind of new Set(kept.changes.map((change) => change.kind))) {
-        const ids = kept.changes.filter((change) => change.kind === kind).map(({ id }) => id);
-        for (const [id, { decision, target }] of await this.matches.decidedAbout(queries, platformId, kind, ids))
-          now.set(`${kind} ${id}`, `${decision} ${target}`);
-      }
-      const isLater = kept.changes.some(
-        ({ kind, id, after }) => now.get(`${kind} ${id}`) !== `${after.decision} ${after.target}`,
+      const now = await this.decidedNow(
+        queries,
+        platformId,
+        kept.changes.map(({ kind, id }) => ({ kind, ids: [id] })),
       );
+      const isLater = kept.changes.some(({ kind, id, after }) => {
+        const stands = now.get(kind)!.get(id);
+        return stands?.decision !== after.decision || stands.target !== after.target;
+      });
       if (isLater) throw new Refusal('match-built-upon');
       await this.write(
         queries,
@@ -124,6 +129,20 @@ export class MatchesService {
       ]);
       return { decisionId, changed: kept.changes.length };
     });
+  }
+
+  /** What is decided about all of these now, read once for each kind. */
+  private async decidedNow(
+    queries: Queries,
+    platformId: number,
+    things: readonly { readonly kind: MatchKind; readonly ids: readonly number[] }[],
+  ): Promise<ReadonlyMap<MatchKind, ReadonlyMap<number, Decided>>> {
+    const decided = new Map<MatchKind, ReadonlyMap<number, Decided>>();
+    for (const kind of new Set(things.map((thing) => thing.kind))) {
+      const ids = things.flatMap((thing) => (thing.kind === kind ? thing.ids : []));
+      decided.set(kind, await this.matches.decidedAbout(queries, platformId, kind, ids));
+    }
+    return decided;
   }
 
   /** @throws Refusal class-joined-twice */
@@ -216,12 +235,10 @@ export class MatchesService {
     const weights = new Map(shares.map(({ categoryId, weight }) => [categoryId, Number(weight)]));
     const plain = (key: string, name: string) => ({ key, name, weight: null });
     return {
-      group: (await this.matches.categories(queries, schoolId)).map(({ id, name }) => ({
-        key: String(id),
-        name,
-        weight: weights.get(id) ?? null,
-      })),
-      total: (await this.matches.items(queries, schoolId)).map(({ id, name }) => plain(String(id), name)),
+      group: (await this.categories.ofSchool(queries, schoolId))
+        .filter(({ sectionId, isActive }) => sectionId === null && isActive)
+        .map(({ id, name }) => ({ key: String(id), name, weight: weights.get(id) ?? null })),
+      total: (await this.items.ofSchool(queries, schoolId)).map(({ id, name }) => plain(String(id), name)),
       letter: (await this.matches.labels(queries, schoolId)).map((label) => plain(label, label)),
     };
   }

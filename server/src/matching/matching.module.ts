@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { CalculationModule } from '#server/calculation';
 import { LogModule } from '#server/log';
+import { ReportItemsModule } from '#server/report-items';
 import { MatchesRepository } from './matches.repository.js';
 import { MatchesService } from './matches.service.js';
 import { MatchingController } from './matching.controller.js';
@@ -8,7 +9,7 @@ import { PlatformsRepository } from './platforms.repository.js';
 import { PlatformsService } from './platforms.service.js';
 
 @Module({
-  imports: [CalculationModule, LogModule],
+  imports: [CalculationModule, LogModule, ReportItemsModule],
   controllers: [MatchingController],
   providers: [MatchesRepository, MatchesService, PlatformsRepository, PlatformsService],
 })

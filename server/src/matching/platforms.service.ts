@@ -9,6 +9,13 @@ import { PlatformProblem } from './platform-problem.js';
 import { PlatformsRepository, type KeptPlatform } from './platforms.repository.js';
 import { readPlatform } from './read-platform.js';
 
+interface Reading {
+  /** When it stands in the database that it is being read. */
+  readonly started: Promise<void>;
+  readonly work: Promise<void>;
+  readonly stop: AbortController;
+}
+
 /**
  * The learning platforms of the schools. Reading one is long work: that it is under way stands in the database, so that a
  * restarted server begins it again; nothing is kept before all of it was read.
@@ -16,7 +23,7 @@ import { readPlatform } from './read-platform.js';
 @Injectable()
 export class PlatformsService implements OnApplicationBootstrap, OnApplicationShutdown {
   private readonly logger = new Logger(PlatformsService.name);
-  private readonly underWay = new Map<number, { readonly work: Promise<void>; readonly stop: AbortController }>();
+  private readonly underWay = new Map<number, Reading>();
 
   constructor(
     private readonly transactions: Transactions,
@@ -68,15 +75,8 @@ export class PlatformsService implements OnApplicationBootstrap, OnApplicationSh
   /** Begins to read the platform again; one that is being read goes on. */
   async read(id: number): Promise<PlatformReply> {
     const platform = await this.platforms.byIdOrThrow(this.transactions.reading, id);
-    if (!this.underWay.has(id)) {
-      await this.platforms.change(this.transactions.reading, id, {
-        state: 'reading',
-        done: 0,
-        total: 0,
-        problem: null,
-      });
-      this.begin(platform);
-    }
+    if (!this.underWay.has(id)) this.begin(platform);
+    await this.underWay.get(id)?.started;
     return this.byId(id);
   }
 
@@ -93,15 +93,23 @@ export class PlatformsService implements OnApplicationBootstrap, OnApplicationSh
     await this.underWay.get(id)?.work;
   }
 
+  /** Known to be under way from this very moment, so that two who ask at once begin it once. */
   private begin(platform: KeptPlatform): void {
     const stop = new AbortController();
-    const work = this.work(platform, stop.signal)
+    const started = this.platforms.change(this.transactions.reading, platform.id, {
+      state: 'reading',
+      done: 0,
+      total: 0,
+      problem: null,
+    });
+    const work = started
+      .then(() => this.work(platform, stop.signal))
       .catch(async (error: unknown) => {
         if (stop.signal.reason === 'shutdown') return;
         await this.fail(platform, stop.signal.aborted ? new PlatformProblem('You stopped the reading.') : error);
       })
       .finally(() => this.underWay.delete(platform.id));
-    this.underWay.set(platform.id, { work, stop });
+    this.underWay.set(platform.id, { started, work, stop });
   }
 
   private async work(platform: KeptPlatform, signal: AbortSignal): Promise<void> {

@@ -15,11 +15,6 @@ export { createValidationPipe } from './errors/validation-pipe.js';
 export { PlatformModule } from './platform.module.js';
 export * as tables from './database/tables/index.js';
 export { readTableOrThrow } from './files/read-table.js';
-export {
-  readSpreadsheetOrThrow,
-  spreadsheetTypes,
-  writeSpreadsheet,
-  type SpreadsheetType,
-} from './files/spreadsheet.js';
+export { spreadsheetTypes, writeSpreadsheet, type SpreadsheetType } from './files/spreadsheet.js';
 export { CopyReader } from './database/copy-reader.js';
 export { Settings } from './settings/settings.js';

@@ -1,4 +1,4 @@
-import type { MatchDecision } from '#core/matching';
+import { byNeed, type MatchDecision } from '#core/matching';
 import type { ClassMatchReply, MatchesReply } from '#contract/matching';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { Empty, Panel } from '../ui/panel';
@@ -6,8 +6,6 @@ import { DecisionButtons } from './decision-buttons';
 import { useDecide } from './queries';
 import { sayClass } from './words';
 import { StateMark } from './state-mark';
-
-const order = { conflicting: 0, unmatched: 1, proposed: 2, joined: 3, ignored: 4 };
 
 /** Every class of the platform beside the section it is, or may be. */
 export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (id: number) => void }) {
@@ -24,9 +22,8 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
     const body = { kind: 'class' as const, ids: [row.id], decision, target: target === null ? null : String(target) };
     decide.mutate({ decisions: [body], says });
   };
-  const rows = reply.classes.toSorted(
-    (a, b) => order[a.state] - order[b.state] || (a.best?.confidence ?? 0) - (b.best?.confidence ?? 0),
-  );
+  const rows = reply.classes.toSorted(byNeed);
+  const rank = new Map(rows.map(({ id }, at) => [id, at]));
   const columns: readonly GridColumn<ClassMatchReply>[] = [
     {
       id: 'title',
@@ -51,7 +48,7 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
       id: 'state',
       header: 'State',
       width: '130px',
-      sortBy: ({ state, best }) => order[state] * 1000 + (best?.confidence ?? 0),
+      sortBy: ({ id }) => rank.get(id)!,
       cell: ({ state, best }) => <StateMark state={state} confidence={best?.confidence ?? null} />,
     },
     {

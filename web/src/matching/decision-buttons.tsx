@@ -1,4 +1,4 @@
-import type { MatchDecision, MatchState } from '#core/matching';
+import { isOpen, type MatchDecision, type MatchState } from '#core/matching';
 import { Button } from '../ui/button';
 
 interface DecisionButtonsProps {
@@ -15,7 +15,7 @@ const small = 'h-[26px]! px-2! text-[13px]';
 
 /** Joins, leaves out or opens again, in a row of a grid. */
 export function DecisionButtons({ name, state, targets, isBusy, onDecide }: DecisionButtonsProps) {
-  if (state === 'joined' || state === 'ignored')
+  if (!isOpen(state))
     return (
       <Button
         look="quiet"

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { MatchDecision } from '#core/matching';
+import { isOpen, type MatchDecision } from '#core/matching';
 import type { ClassMatchReply, NameMatchReply, TargetReply } from '#contract/matching';
 import { Button } from '../ui/button';
 import { Choice } from '../ui/field';
@@ -19,7 +19,7 @@ interface DecisionStripProps {
 /** The sentence that decides about the chosen name, and where it occurs. */
 export function DecisionStrip({ row, targets, classes, names, isBusy, onDecide }: DecisionStripProps) {
   const [target, setTarget] = useState(row.target ?? row.best?.key ?? row.between[0]?.key ?? '');
-  const isDecided = row.state === 'joined' || row.state === 'ignored';
+  const isDecided = !isOpen(row.state);
   const isSame = row.state === 'joined' && row.target === target;
   const nameOf = (key: string) => targets.find((each) => each.key === key)?.name ?? key;
   const { theirs, ours } = kindWords[row.kind];

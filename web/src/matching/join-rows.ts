@@ -1,4 +1,4 @@
-import type { MatchState, Proposal } from '#core/matching';
+import { byNeed, type MatchState, type Proposal } from '#core/matching';
 import type { MatchDecisionBody, NameKind, NameMatchReply } from '#contract/matching';
 import { sayReasons } from './words';
 
@@ -16,8 +16,6 @@ export interface JoinRow {
   readonly best: Proposal | null;
   readonly between: readonly Proposal[];
 }
-
-const order: readonly MatchState[] = ['conflicting', 'unmatched', 'proposed', 'joined', 'ignored'];
 
 /** The names of a kind, those that need a decision first and the doubtful before the sure. */
 export function rowsOverAll(names: readonly NameMatchReply[], kind: NameKind): JoinRow[] {
@@ -88,9 +86,5 @@ function openIdsOf(places: NameMatchReply['places']): number[] {
 }
 
 function inOrder(a: JoinRow, b: JoinRow): number {
-  return (
-    order.indexOf(a.state) - order.indexOf(b.state) ||
-    (a.best?.confidence ?? 0) - (b.best?.confidence ?? 0) ||
-    b.ids.length - a.ids.length
-  );
+  return byNeed(a, b) || b.ids.length - a.ids.length;
 }

@@ -1,3 +1,4 @@
+import { isOpen } from '#core/matching';
 import type { MatchesReply } from '#contract/matching';
 import { plural } from '../ui/format';
 import { FigureButton, Strong } from '../ui/page';
@@ -12,14 +13,13 @@ export function MatchesHeadline({
   onView: (view: View) => void;
 }) {
   const joined = classes.filter(({ state }) => state === 'joined').length;
-  const openOf = (kind: View) =>
-    names.filter((name) => name.kind === kind && name.state !== 'joined' && name.state !== 'ignored').length;
+  const openOf = (kind: View) => names.filter((name) => name.kind === kind && isOpen(name.state)).length;
   const open: [View, number, string, string][] = [
-    ['class', classes.filter(({ state }) => state !== 'joined' && state !== 'ignored').length, 'class', 'classes'],
+    ['class', classes.filter(({ state }) => isOpen(state)).length, 'class', 'classes'],
     ['group', openOf('group'), 'group name', 'group names'],
     ['total', openOf('total'), 'total column', 'total columns'],
     ['letter', openOf('letter'), 'letter', 'letters'],
-    ['person', people.filter(({ state }) => state !== 'joined' && state !== 'ignored').length, 'student', 'students'],
+    ['person', people.filter(({ state }) => isOpen(state)).length, 'student', 'students'],
   ];
   const waiting = open.filter(([, count]) => count > 0);
   return (

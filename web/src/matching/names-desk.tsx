@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { MatchDecision } from '#core/matching';
+import { isOpen, type MatchDecision } from '#core/matching';
 import type { MatchesReply, NameKind } from '#contract/matching';
 import { plural } from '../ui/format';
 import { Empty, Panel } from '../ui/panel';
@@ -27,7 +27,7 @@ export function NamesDesk({ reply, kind, classId }: NamesDeskProps) {
   const words = kindWords[kind];
 
   const act = (row: JoinRow, decision: MatchDecision, target: string | null) => {
-    const ids = row.state === 'joined' || row.state === 'ignored' || decision === 'open' ? row.ids : row.openIds;
+    const ids = !isOpen(row.state) || decision === 'open' ? row.ids : row.openIds;
     const to = targets.find(({ key }) => key === target)?.name;
     const says =
       decision === 'joined'

@@ -1,8 +1,7 @@
 import type ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import { Refusal } from '../errors/refusal.js';
-import { decodeTextOrThrow } from './decode-text.js';
-import { mostColumns, parseTableOrThrow } from './parse-table.js';
+import { mostColumns } from './parse-table.js';
 import { refuseZipBomb } from './zip-contents.js';
 
 type Rows = readonly (readonly string[])[];
@@ -12,15 +11,6 @@ export const spreadsheetTypes = {
   xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
 } as const;
 export type SpreadsheetType = keyof typeof spreadsheetTypes;
-
-/**
- * The rows of a table in a file: delimited text, or the first sheet of an XLSX workbook. Cells are text as people see it.
- * @throws Refusal file-empty, file-kind, file-no-columns, file-unreadable
- */
-export async function readSpreadsheetOrThrow(bytes: Buffer, name: string): Promise<Rows> {
-  if (!isWorkbook(bytes)) return parseTableOrThrow(decodeTextOrThrow(bytes, name).text, name).rows;
-  return readWorkbookOrThrow(bytes, name);
-}
 
 /** Whether the file is a zip, as a workbook is. */
 export function isWorkbook(bytes: Buffer): boolean {
