@@ -2,3 +2,13 @@ export { findHeaderRow } from './find-header-row.js';
 export { planImport, rowOutcomes, type FileRow, type PlannedRow, type RowOutcome } from './plan-import.js';
 export { proposeGradeColumn, proposeIdColumn, type ColumnReason } from './propose-columns.js';
 export { foldKey, type Directory, type RosterEntry } from './roster.js';
+export { planClass } from './plan-class.js';
+export * from './run-plan.js';
+export {
+  decidingReason,
+  ledgerOutcomes,
+  runReasons,
+  type LedgerOutcome,
+  type RunReason,
+  type RunReasonCode,
+} from './run-reasons.js';

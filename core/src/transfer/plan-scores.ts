@@ -1,0 +1,99 @@
+import { readScore } from '#core/calculation';
+import {
+  compareDecimals,
+  decimalOrThrow,
+  divide,
+  formatAtLeast,
+  fromDecimal,
+  multiply,
+  parseDecimal,
+  roundSticky,
+  roundTo,
+} from '#core/numbers';
+import { findStudent } from './find-student.js';
+import { exportedDigits } from './read-exported-percent.js';
+import {
+  bookKey,
+  emptyRow,
+  type AssignmentFacts,
+  type LedgerRow,
+  type OurClass,
+  type OurSectionBook,
+  type RunChoices,
+  type ScoreFacts,
+  type TheirAssignment,
+  type TheirResult,
+} from './run-plan.js';
+import { outcomeOf, type RunReason } from './run-reasons.js';
+
+export interface PlannedScores {
+  readonly rows: readonly LedgerRow[];
+  readonly same: number;
+  /** Not scored there; what is scored here stays. */
+  readonly blank: number;
+}
+
+/** The scores of one assignment that is here or will be; those that are the same or blank are only counted. */
+export function planScores(
+  theirs: TheirAssignment,
+  here: { readonly id: number | null; readonly isExtra: boolean; readonly facts: AssignmentFacts },
+  ours: OurClass,
+  section: OurSectionBook,
+  { mode }: RunChoices,
+): PlannedScores {
+  let [same, blank] = [0, 0];
+  const rows: LedgerRow[] = [];
+  const { possible, givenTo } = here.facts;
+  const limit = { possible: decimalOrThrow(possible), isExtra: here.isExtra };
+  for (const { personKey, ...result } of theirs.results) {
+    const points = pointsOf(result, possible);
+    if (points === null) {
+      blank++;
+      continue;
+    }
+    const { student, name, reasons } = findStudent(personKey, ours, section);
+    const read = readScore(points, limit);
+    const known = student && here.id !== null ? section.scores.get(bookKey(here.id, student.enrollmentId)) : undefined;
+    const after: ScoreFacts = { points, flag: known?.facts.flag ?? null };
+    const isNotGiven = student && givenTo !== null && !givenTo.includes(student.enrollmentId);
+    const before = known && (known.facts.points ?? known.facts.flag) !== null ? known.facts : null;
+    const isSame = before !== null && samePoints(before.points, points);
+    const isKept = !isSame && before !== null && known!.isOurs && mode === 'keep';
+    const all: RunReason[] = [
+      ...reasons,
+      ...(isNotGiven ? [{ code: 'not-given' as const }] : []),
+      ...(read.kind === 'fault' ? [{ code: read.code, about: `${points}|${possible}` }] : []),
+      ...(isKept ? [{ code: 'kept' as const }] : []),
+    ];
+    const outcome = outcomeOf(all, isSame ? 'same' : before === null ? 'create' : 'change');
+    if (outcome === 'same') same++;
+    else
+      rows.push({
+        ...emptyRow,
+        kind: 'score',
+        outcome,
+        reasons: all,
+        name,
+        columnKey: theirs.key,
+        personKey,
+        assignmentId: here.id,
+        enrollmentId: student?.enrollmentId ?? null,
+        before,
+        after,
+      });
+  }
+  return { rows, same, blank };
+}
+
+/** A score that is out of something else than its assignment is brought to the assignment's points, exactly. */
+function pointsOf({ points, possible: outOf }: Omit<TheirResult, 'personKey'>, possible: string): string | null {
+  const [earned, most] = [points, outOf].map((text) => (text === null ? undefined : parseDecimal(text)));
+  const assignment = decimalOrThrow(possible);
+  if (!earned || !most || most.units <= 0n || compareDecimals(most, assignment) === 0) return points;
+  const share = divide(fromDecimal(earned), fromDecimal(most));
+  return formatAtLeast(roundTo(multiply(share, fromDecimal(assignment)), exportedDigits, roundSticky), 0);
+}
+
+function samePoints(ours: string | null, theirs: string): boolean {
+  return ours !== null && compareDecimals(decimalOrThrow(ours), decimalOrThrow(theirs)) === 0;
+}
