@@ -72,3 +72,35 @@ export async function practiceContent(server: TestServer): Promise<PlatformConte
     letters: [{ letter: 'A', lowest: '90' }],
   };
 }
+
+/**
+ * Work and totals in the first two classes: columns that can be carried over, and one of each kind that cannot. Everybody
+ * has 15 of 20 for the splice and 80 of 100 altogether.
+ */
+export function withWork(content: PlatformContent): PlatformContent {
+  const classes = content.classes.slice(0, 2).map(({ id }) => id);
+  const column = (classId: string, name: string, over: Partial<PlatformContent['lineItems'][number]> = {}) => ({
+    id: `${classId}-${name}`,
+    classId,
+    label: name,
+    scoreMaximum: 20,
+    groupId: `${classId}-1`,
+    dueOn: '2026-01-09',
+    isTotal: false,
+    ...over,
+  });
+  const columns = classes.flatMap((classId) => [
+    column(classId, 'Splice'),
+    column(classId, 'Chart', { groupId: `${classId}-3` }),
+    column(classId, 'Autumn walk', { dueOn: '2025-10-01' }),
+    column(classId, 'Sketch', { isPublished: false }),
+    column(classId, 'Reading', { dueOn: null }),
+  ]);
+  const scored = [...columns.filter(({ label }) => label !== 'Sketch'), ...content.lineItems];
+  const results = scored.flatMap(({ id, classId, isTotal }) =>
+    content.members
+      .filter((member) => member.classId === classId)
+      .map(({ personId }) => ({ lineItemId: id, personId, score: isTotal ? 80 : 15 })),
+  );
+  return { ...content, lineItems: [...content.lineItems, ...columns], results };
+}

@@ -9,6 +9,8 @@ export interface AnsweredList {
 
 const json = 'application/json';
 const rostering = '/ims/oneroster/rostering/v1p2';
+/** Members beside those of the standard, under full names as it asks. */
+const extension = 'https://wombat.example';
 const gradebook = '/ims/oneroster/gradebook/v1p2';
 
 /**
@@ -78,12 +80,16 @@ function scaleRows({ letters }: PlatformContent) {
 function lineItemRows({ lineItems }: PlatformContent, classId: string) {
   return lineItems
     .filter((each) => each.classId === classId)
-    .map(({ id, label, scoreMaximum, groupId, dueOn, isTotal }) => ({
+    .map(({ id, label, scoreMaximum, groupId, dueOn, isTotal, isMarked, isPublished, isGraded, givenTo }) => ({
       id: `/ags/lineitems/${id}`,
       label,
-      scoreMaximum,
+      ...(scoreMaximum > 0 ? { scoreMaximum } : {}),
       tag: isTotal ? 'total' : (groupId ?? ''),
       ...(dueOn === null ? {} : { endDateTime: `${dueOn}T23:59:00Z` }),
+      [`${extension}/line-item/sends`]: isMarked,
+      [`${extension}/line-item/published`]: isPublished,
+      [`${extension}/line-item/graded`]: isGraded,
+      [`${extension}/line-item/students`]: givenTo,
     }));
 }
 
@@ -91,10 +97,11 @@ function resultRows({ results, lineItems }: PlatformContent, lineItemId: string)
   const maximum = lineItems.find(({ id }) => id === lineItemId)?.scoreMaximum ?? 0;
   return results
     .filter((each) => each.lineItemId === lineItemId)
-    .map(({ personId, score }) => ({
+    .map(({ personId, score, letter }) => ({
       id: `/ags/lineitems/${lineItemId}/results/${personId}`,
       scoreOf: `/ags/lineitems/${lineItemId}`,
       userId: personId,
       ...(score === null ? {} : { resultScore: score, resultMaximum: maximum }),
+      [`${extension}/result/letter`]: letter,
     }));
 }

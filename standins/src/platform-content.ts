@@ -40,17 +40,26 @@ export interface PlatformLineItem {
   readonly id: string;
   readonly classId: string;
   readonly label: string;
+  /** 0 where none is stated. */
   readonly scoreMaximum: number;
   readonly groupId: string | null;
   readonly dueOn: string | null;
   /** The column of the whole class rather than of one assignment. */
   readonly isTotal: boolean;
+  /** Said only where the platform says no. */
+  readonly isMarked?: false;
+  readonly isPublished?: false;
+  readonly isGraded?: false;
+  /** Ids of the people it was given to; everybody where nothing is said. */
+  readonly givenTo?: readonly string[];
 }
 
 export interface PlatformResult {
   readonly lineItemId: string;
   readonly personId: string;
   readonly score: number | null;
+  /** On a platform that gives letters. */
+  readonly letter?: string;
 }
 
 /** How a platform answers, where the standards leave it open. */

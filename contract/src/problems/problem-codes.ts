@@ -61,6 +61,17 @@ export const problemCodes = {
     'Somebody decided since',
     'Some of these joins were changed after this decision. Change them one by one instead.',
   ],
+  'platform-unread': [
+    409,
+    'Not read yet',
+    '{name} was not read yet. Read it under Platforms, and join its classes first.',
+  ],
+  'run-under-way': [
+    409,
+    'A run is under way',
+    '{name} is being worked on by another run. Wait for it, or stop it first.',
+  ],
+  'run-elsewhere': [409, 'The run has moved on', 'As it stands now it cannot be {does}. Look at it again.'],
   'policy-faulty': [422, 'The policy cannot be used like this', '{reason}'],
   'categories-faulty': [422, 'The categories cannot be used like this', 'The marked categories say what is wrong.'],
   'assignment-faulty': [422, 'The assignment cannot be used like this', 'The marked fields say what is wrong.'],

@@ -12,3 +12,17 @@ export {
   type RunReason,
   type RunReasonCode,
 } from './run-reasons.js';
+export {
+  canCarryOut,
+  canDiscard,
+  canResume,
+  canUndo,
+  isUnderWay,
+  rowResults,
+  runStages,
+  type RowResult,
+  type RunStage,
+  type RunState,
+} from './run-state.js';
+export { isStillPlanned, rowKey } from './still-planned.js';
+export { isNightlyDue, type LocalTime } from './is-nightly-due.js';

@@ -7,6 +7,7 @@ import { planClass } from './plan-class.js';
 import {
   bookKey,
   type AssignmentFacts,
+  type Joined,
   type LedgerRow,
   type MarkFacts,
   type OurAssignment,
@@ -77,7 +78,7 @@ const ours: OurClass = {
   section: book,
   sectionName: 'Knots 1',
   period: { name: 'Quarter 2', startsOn: day('2025-11-17'), endsOn: day('2026-01-30'), isSealed: false },
-  groups: new Map([
+  groups: new Map<string, Joined<number>>([
     ['g1', joined(7)],
     ['g2', { decision: 'open', target: null }],
     ['g3', { decision: 'ignored', target: null }],
@@ -89,7 +90,7 @@ const ours: OurClass = {
     ['p4', { decision: 'open', target: null, name: 'Una Known' }],
     ['p5', { ...joined(999), name: 'Els Where' }],
   ]),
-  letters: new Map([
+  letters: new Map<string, Joined<string>>([
     ['A', joined('A')],
     ['E', joined('F')],
     ['Z', { decision: 'open', target: null }],

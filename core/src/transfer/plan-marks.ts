@@ -39,7 +39,7 @@ export function planMarks(
   const reasons = columnReasons(joined?.decision, item);
   const filled = total.results.filter(({ points, letter }) => (points ?? letter) !== null);
   const blank = total.results.length - filled.length;
-  const column = { ...emptyRow, kind: 'mark' as const, columnKey: total.key, itemId: item?.id ?? null };
+  const column = { ...emptyRow, kind: 'total' as const, columnKey: total.key, itemId: item?.id ?? null };
   if (!item?.scale || reasons.length > 0)
     return [{ ...column, name: total.name, outcome: outcomeOf(reasons, 'same'), reasons, heldBack: filled.length }];
   const planned = filled.map((result) => planMark(result, column, item, ours, section, mode));
@@ -75,6 +75,7 @@ function planMark(
   const all: RunReason[] = [...reasons, ...read.reasons, ...(isKept ? [{ code: 'kept' as const }] : [])];
   return {
     ...column,
+    kind: 'mark',
     name,
     outcome: outcomeOf(all, isSame ? 'same' : before === null ? 'create' : 'change'),
     reasons: all,

@@ -138,7 +138,9 @@ export interface RunChoices {
   readonly carriesTotals: boolean;
 }
 
-export type RowKind = 'class' | 'assignment' | 'score' | 'mark';
+/** A total is the column whose results become marks. */
+export const rowKinds = ['class', 'assignment', 'total', 'score', 'mark'] as const;
+export type RowKind = (typeof rowKinds)[number];
 
 /** One line of the plan. Scores that are the same, blank or held back have no line: their assignment counts them. */
 export interface LedgerRow {

@@ -27,10 +27,19 @@ export class BooksRepository {
       .from(assignments)
       .where(and(eq(assignments.sectionId, sectionId), eq(assignments.periodId, periodId)))
       .orderBy(asc(assignments.dueOn), asc(assignments.id));
-    return rows.map(({ createdAt: _createdAt, sectionId: _section, periodId: _period, possible, ...assignment }) => ({
-      ...assignment,
-      possible: formatAtLeast(decimalOrThrow(possible), 0),
-    }));
+    return rows.map(
+      ({
+        createdAt: _at,
+        sectionId: _section,
+        periodId: _period,
+        carriedVersion: _carried,
+        possible,
+        ...assignment
+      }) => ({
+        ...assignment,
+        possible: formatAtLeast(decimalOrThrow(possible), 0),
+      }),
+    );
   }
 
   async scoresOf(queries: Queries, assignmentIds: readonly number[]): Promise<ScoreReply[]> {
@@ -39,7 +48,7 @@ export class BooksRepository {
       .select()
       .from(scores)
       .where(inArray(scores.assignmentId, [...assignmentIds]));
-    return rows.map(({ createdAt: _createdAt, points, ...score }) => ({
+    return rows.map(({ createdAt: _at, carriedVersion: _carried, points, ...score }) => ({
       ...score,
       points: points === null ? null : formatAtLeast(decimalOrThrow(points), 0),
     }));

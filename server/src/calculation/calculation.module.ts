@@ -36,6 +36,14 @@ import { SectionPolicies } from './section-policies.js';
     SaveBookService,
     SectionPolicies,
   ],
-  exports: [CategoriesRepository, PoliciesRepository, PoliciesService, RecalculationService],
+  exports: [
+    BookSectionsRepository,
+    BooksRepository,
+    CalculatedGradesRepository,
+    CategoriesRepository,
+    PoliciesRepository,
+    PoliciesService,
+    RecalculationService,
+  ],
 })
 export class CalculationModule {}

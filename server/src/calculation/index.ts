@@ -1,3 +1,6 @@
+export { BookSectionsRepository } from './book-sections.repository.js';
+export { BooksRepository } from './books.repository.js';
+export { CalculatedGradesRepository } from './calculated-grades.repository.js';
 export { CalculationModule } from './calculation.module.js';
 export { CategoriesRepository } from './categories.repository.js';
 export { PoliciesRepository } from './policies.repository.js';

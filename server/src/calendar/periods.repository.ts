@@ -26,9 +26,14 @@ export class PeriodsRepository {
     return periodOfRow(row);
   }
 
+  /** Whether it is sealed or not, it stays so until the transaction ends. */
+  async holdAsItIs(queries: Queries, id: number): Promise<void> {
+    await queries.execute(sql`SELECT id FROM periods WHERE id = ${id} FOR SHARE`);
+  }
+
   /** Keeps the period from being sealed until the transaction ends. @throws Refusal period-sealed */
   async holdUnsealedOrThrow(queries: Queries, { id, name }: Pick<SchoolPeriod, 'id' | 'name'>): Promise<void> {
-    await queries.execute(sql`SELECT id FROM periods WHERE id = ${id} FOR SHARE`);
+    await this.holdAsItIs(queries, id);
     if (await this.sealedAt(queries, id)) throw new Refusal('period-sealed', { period: name });
   }
 

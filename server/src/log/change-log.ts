@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { desc, sql } from 'drizzle-orm';
+import { desc, eq, sql } from 'drizzle-orm';
 import { chainStart, entryHash } from '#core/log';
 import { Clock, tables, type Actor, type Queries } from '#server/platform';
 
@@ -19,6 +19,16 @@ export const sha256 = (text: string) => createHash('sha256').update(text).digest
 @Injectable()
 export class ChangeLog {
   constructor(private readonly clock: Clock) {}
+
+  /** In the name of somebody who is not there now, such as the one who started a run. */
+  async recordOf(queries: Queries, personId: number, changes: readonly Change[]): Promise<void> {
+    const { people } = tables;
+    const [person] = await queries
+      .select({ name: sql<string>`${people.givenName} || ' ' || ${people.familyName}` })
+      .from(people)
+      .where(eq(people.id, personId));
+    await this.record(queries, { personId, name: person!.name }, changes);
+  }
 
   async record(queries: Queries, actor: Pick<Actor, 'personId' | 'name'>, changes: readonly Change[]): Promise<void> {
     if (changes.length === 0) return;

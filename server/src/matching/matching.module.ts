@@ -12,5 +12,6 @@ import { PlatformsService } from './platforms.service.js';
   imports: [CalculationModule, LogModule, ReportItemsModule],
   controllers: [MatchingController],
   providers: [MatchesRepository, MatchesService, PlatformsRepository, PlatformsService],
+  exports: [PlatformsRepository],
 })
 export class MatchingModule {}

@@ -1,11 +1,12 @@
 import { Injectable } from '@nestjs/common';
-import { asc, eq, sql } from 'drizzle-orm';
+import { asc, eq, isNotNull, sql } from 'drizzle-orm';
 import { Refusal, tables, type Queries } from '#server/platform';
 import type { PlatformSnapshot } from './read-platform.js';
 
 const { learningPlatforms } = tables;
 
 export type KeptPlatform = typeof learningPlatforms.$inferSelect;
+export type NightlyPlan = NonNullable<KeptPlatform['nightly']>;
 
 @Injectable()
 export class PlatformsRepository {
@@ -48,6 +49,26 @@ export class PlatformsRepository {
 
   async withState(queries: Queries, state: KeptPlatform['state']): Promise<KeptPlatform[]> {
     return queries.select().from(learningPlatforms).where(eq(learningPlatforms.state, state));
+  }
+
+  /** The platforms that run by night: since when they wait for the next one, and in whose name. */
+  async nightly(queries: Queries) {
+    const rows = await queries
+      .select({
+        platform: learningPlatforms,
+        lastNight: sql<string | null>`(SELECT max(r.started_at) FROM runs r
+          WHERE r.platform_id = learning_platforms.id AND r.is_nightly)`,
+        setBy: sql<string>`(SELECT p.given_name || ' ' || p.family_name FROM people p
+          WHERE p.id = (learning_platforms.nightly->>'setBy')::int)`,
+      })
+      .from(learningPlatforms)
+      .where(isNotNull(learningPlatforms.nightly))
+      .orderBy(asc(learningPlatforms.id));
+    return rows.map(({ platform, lastNight, setBy }) => {
+      const nightly = platform.nightly!;
+      const [set, began] = [new Date(nightly.setAt), new Date(lastNight ?? nightly.setAt)];
+      return { platform, nightly, setBy, lastBegan: began > set ? began : set };
+    });
   }
 
   async change(queries: Queries, id: number, values: Partial<KeptPlatform>): Promise<void> {

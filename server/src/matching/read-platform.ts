@@ -1,3 +1,4 @@
+import { gradebook, optionalText, rostering, textOf, type Row } from './answer-fields.js';
 import type { PlatformClient } from './platform-client.js';
 import { PlatformProblem } from './platform-problem.js';
 
@@ -27,10 +28,6 @@ export interface PlatformSnapshot {
   }[];
 }
 
-type Row = Readonly<Record<string, unknown>>;
-
-const rostering = '/ims/oneroster/rostering/v1p2';
-const gradebook = '/ims/oneroster/gradebook/v1p2';
 /** Classes asked about at the same time; more would press a platform that others use too. */
 const classesAtOnce = 4;
 
@@ -125,20 +122,4 @@ function lettersOf(scale: Row): PlatformSnapshot['names'][number][] {
 function termOf(row: Row): string {
   const terms = Array.isArray(row['terms']) ? (row['terms'] as Row[]) : [];
   return terms.map((term) => optionalText(term, 'sourcedId') ?? '').join(', ');
-}
-
-/** Longer than any name that people read; what is longer is no name. */
-const longestText = 300;
-
-function textOf(row: Row, field: string): string {
-  const text = optionalText(row, field);
-  if (text !== null) return text;
-  throw new PlatformProblem(`A row lacks its "${field}": ${JSON.stringify(row).slice(0, 120)}.`);
-}
-
-function optionalText(row: Row, field: string): string | null {
-  const value = row[field];
-  if (typeof value === 'number') return String(value);
-  if (typeof value !== 'string' || value.trim() === '') return null;
-  return value.replaceAll('\0', '').trim().slice(0, longestText);
 }

@@ -5,6 +5,7 @@ import type { OpenDatabase } from './database/open-database.js';
 import { CopyReader } from './database/copy-reader.js';
 import { DATABASE, Transactions } from './database/transactions.js';
 import { Settings } from './settings/settings.js';
+import { WorkQueue } from './work/work-queue.js';
 
 /** What every domain stands on: the database and the clock. */
 @Global()
@@ -20,8 +21,9 @@ export class PlatformModule {
         DistrictZone,
         Settings,
         Transactions,
+        WorkQueue,
       ],
-      exports: [DATABASE, Clock, CopyReader, DistrictZone, Settings, Transactions],
+      exports: [DATABASE, Clock, CopyReader, DistrictZone, Settings, Transactions, WorkQueue],
     };
   }
 }

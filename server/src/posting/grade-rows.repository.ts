@@ -19,6 +19,8 @@ export interface GradeRow {
   readonly mark: Mark;
   /** 0 when nothing was ever saved. */
   readonly version: number;
+  /** The version that a run wrote last; null if none did. */
+  readonly carriedVersion: number | null;
   readonly scaleVersionId: number | null;
   readonly postedBy: string | null;
   readonly postedAt: Date | null;
@@ -47,6 +49,7 @@ interface RawRow extends Record<string, unknown> {
   hours: string | null;
   comment: string | null;
   version: number | null;
+  carried_version: number | null;
   scale_version_id: number | null;
   posted_by: string | null;
   posted_at: string | null;
@@ -79,7 +82,7 @@ export class GradeRowsRepository {
       SELECT e.id AS enrollment_id, e.section_id, e.student_id, s.family_name || ', ' || s.given_name AS student,
              s.sourced_id AS student_number,
              CASE WHEN e.withdrawn_on <= ${period.endsOn} THEN e.withdrawn_on END::text AS withdrawn_on,
-             g.percent::text, g.label, g.code, g.last_date::text, trim_scale(g.hours)::text AS hours, g.comment, g.version, g.scale_version_id,
+             g.percent::text, g.label, g.code, g.last_date::text, trim_scale(g.hours)::text AS hours, g.comment, g.version, g.carried_version, g.scale_version_id,
              p.given_name || ' ' || p.family_name AS posted_by,
              to_char(g.posted_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS posted_at,
              trim_scale(c.percent)::text AS computed, c.import_id, c.import_row,
@@ -119,6 +122,7 @@ function gradeRowOfRaw(raw: RawRow): GradeRow {
       comment: raw.comment ?? '',
     },
     version: raw.version ?? 0,
+    carriedVersion: raw.carried_version,
     scaleVersionId: raw.scale_version_id,
     postedBy: raw.posted_by,
     postedAt: raw.posted_at === null ? null : new Date(raw.posted_at),

@@ -1,17 +1,54 @@
 import { Module } from '@nestjs/common';
+import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { LogModule } from '#server/log';
+import { MatchingModule } from '#server/matching';
 import { PostingModule } from '#server/posting';
 import { ReportItemsModule } from '#server/report-items';
+import { ScalesModule } from '#server/scales';
+import { CarryClassService } from './carry-class.service.js';
+import { CarryOverRepository } from './carry-over.repository.js';
 import { DirectoryRepository } from './directory.repository.js';
 import { FileImportsController } from './file-imports.controller.js';
 import { FileImportsRepository } from './file-imports.repository.js';
 import { FileImportsService } from './file-imports.service.js';
 import { FilePreviewService } from './file-preview.service.js';
+import { LedgerRepository } from './ledger.repository.js';
+import { NightlyRunsService } from './nightly-runs.service.js';
+import { RunGroundService } from './run-ground.service.js';
+import { RunWorker } from './run-worker.js';
+import { RunsController } from './runs.controller.js';
+import { RunsRepository } from './runs.repository.js';
+import { RunsService } from './runs.service.js';
+import { SectionBooksRepository } from './section-books.repository.js';
+import { UndoClassService } from './undo-class.service.js';
 
 @Module({
-  imports: [CalendarModule, LogModule, PostingModule, ReportItemsModule],
-  controllers: [FileImportsController],
-  providers: [DirectoryRepository, FileImportsRepository, FileImportsService, FilePreviewService],
+  imports: [
+    CalculationModule,
+    CalendarModule,
+    LogModule,
+    MatchingModule,
+    PostingModule,
+    ReportItemsModule,
+    ScalesModule,
+  ],
+  controllers: [FileImportsController, RunsController],
+  providers: [
+    CarryClassService,
+    CarryOverRepository,
+    DirectoryRepository,
+    FileImportsRepository,
+    FileImportsService,
+    FilePreviewService,
+    LedgerRepository,
+    NightlyRunsService,
+    RunGroundService,
+    RunWorker,
+    RunsRepository,
+    RunsService,
+    SectionBooksRepository,
+    UndoClassService,
+  ],
 })
 export class TransferModule {}

@@ -15,10 +15,23 @@ export class DistrictZone {
     return typeof zone === 'string' ? zone : Intl.DateTimeFormat().resolvedOptions().timeZone;
   }
 
+  /** The day and the time of day of an instant. */
+  async localTime(queries: Queries, instant: Date): Promise<{ readonly day: Day; readonly time: string }> {
+    const parts = { timeZone: await this.name(queries), dateStyle: 'short', timeStyle: 'short' } as const;
+    const [day, time] = new Intl.DateTimeFormat('sv-SE', parts).format(instant).split(' ') as [string, string];
+    return { day: dayOrThrow(day), time };
+  }
+
+  /** Says on which day an instant falls. */
+  async dayOf(queries: Queries): Promise<(instant: Date) => Day> {
+    const parts = new Intl.DateTimeFormat('sv-SE', { timeZone: await this.name(queries), dateStyle: 'short' });
+    return (instant) => dayOrThrow(parts.format(instant));
+  }
+
   /** The day that each instant falls on. */
   async daysOf(queries: Queries, instants: readonly string[]): Promise<Day[]> {
-    const parts = new Intl.DateTimeFormat('sv-SE', { timeZone: await this.name(queries), dateStyle: 'short' });
-    return instants.map((instant) => dayOrThrow(parts.format(new Date(instant))));
+    const dayOf = await this.dayOf(queries);
+    return instants.map((instant) => dayOf(new Date(instant)));
   }
 
   /** Each instant so many days later at the same time of day, over a change to summer time too. */

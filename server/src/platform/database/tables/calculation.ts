@@ -77,6 +77,8 @@ export const assignments = pgTable(
     /** Null for everybody; else the enrollments it was given to. */
     givenTo: jsonb().$type<number[]>(),
     version: integer().notNull().default(1),
+    /** The version that a run wrote last; where it is another, somebody here changed it since. Null if no run ever did. */
+    carriedVersion: integer(),
     createdAt: createdAt(),
   },
   (table) => [index().on(table.sectionId, table.periodId), index().on(table.categoryId)],
@@ -96,6 +98,8 @@ export const scores = pgTable(
     flag: text({ enum: ['missing', 'late', 'incomplete', 'exempt', 'absent', 'collected'] }),
     /** Rises with each save and guards against saving over somebody else's work. */
     version: integer().notNull().default(1),
+    /** As with an assignment. */
+    carriedVersion: integer(),
     createdAt: createdAt(),
   },
   (table) => [primaryKey({ columns: [table.assignmentId, table.enrollmentId] })],

@@ -7,6 +7,7 @@ export * from './matching.js';
 export * from './people.js';
 export * from './posting.js';
 export * from './report-items.js';
+export * from './runs.js';
 export * from './scales.js';
 export * from './transcripts.js';
 export * from './transfer.js';

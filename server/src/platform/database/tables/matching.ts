@@ -6,6 +6,18 @@ import { sections } from './courses.js';
 import { people } from './people.js';
 import { reportItems } from './report-items.js';
 
+/** What is carried over every night, and for whom. */
+export interface NightlyPlan {
+  /** Time of day in the district's zone, such as "02:30". */
+  readonly at: string;
+  readonly mode: 'keep' | 'replace';
+  readonly carriesWork: boolean;
+  readonly carriesTotals: boolean;
+  readonly setBy: number;
+  /** An instant: it waits for the first time of day after it. */
+  readonly setAt: string;
+}
+
 const decision = () =>
   text({ enum: ['open', 'joined', 'ignored'] })
     .notNull()
@@ -34,6 +46,10 @@ export const learningPlatforms = pgTable(
     /** Why the last reading failed, in words. */
     problem: text(),
     readAt: instant(),
+    /** Where a run puts what has no group of its own or one that nobody joined; null to refuse it. */
+    defaultCategoryId: integer().references(() => categories.id),
+    /** What runs each night and at which time of the district's day, if anything does. */
+    nightly: jsonb().$type<NightlyPlan>(),
     createdAt: createdAt(),
   },
   (table) => [unique().on(table.schoolId, table.name)],

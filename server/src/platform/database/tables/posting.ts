@@ -32,6 +32,8 @@ export const grades = pgTable(
       .notNull()
       .references(() => scaleVersions.id),
     version: integer().notNull().default(1),
+    /** The version that a run wrote last; where it is another, somebody here changed it since. Null if no run ever did. */
+    carriedVersion: integer(),
     postedBy: integer()
       .notNull()
       .references(() => people.id),

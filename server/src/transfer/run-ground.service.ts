@@ -1,0 +1,159 @@
+import { Injectable } from '@nestjs/common';
+import { sql } from 'drizzle-orm';
+import { roundings } from '#core/numbers';
+import type { Joined, OurClass, OurItem } from '#core/transfer';
+import { BookSectionsRepository } from '#server/calculation';
+import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
+import { PlatformsRepository, type KeptPlatform } from '#server/matching';
+import type { Queries } from '#server/platform';
+import { SheetContextService } from '#server/posting';
+import { ReportingService } from '#server/report-items';
+import { ScalesRepository, SectionScales } from '#server/scales';
+import { SectionBooksRepository } from './section-books.repository.js';
+
+type ItemOfSection = Omit<OurItem, 'marks'> & { readonly scaleVersionId: number | null };
+
+/** What is the same for all classes of a run, read once for a stage. */
+export interface RunGround {
+  readonly platform: KeptPlatform;
+  readonly period: SchoolPeriod;
+  readonly people: OurClass['people'];
+  readonly letters: OurClass['letters'];
+  readonly names: ReadonlyMap<
+    number,
+    { readonly groups: OurClass['groups']; readonly totals: OurClass['totals']; readonly weightSum: string | null }
+  >;
+  /** Names of the sections that run through the period. */
+  readonly sections: ReadonlyMap<number, string>;
+  /** What each section reports in the period. */
+  readonly items: ReadonlyMap<number, readonly ItemOfSection[]>;
+}
+
+export interface GroundClass {
+  readonly id: number;
+  readonly key: string;
+  readonly title: string;
+  readonly decision: Joined<number>['decision'];
+  readonly sectionId: number | null;
+  readonly sectionName: string | null;
+}
+
+/** Reads what a run stands on: what is joined to what, and what is here. */
+@Injectable()
+export class RunGroundService {
+  constructor(
+    private readonly platforms: PlatformsRepository,
+    private readonly periods: PeriodsRepository,
+    private readonly bookSections: BookSectionsRepository,
+    private readonly reporting: ReportingService,
+    private readonly scales: SectionScales,
+    private readonly scaleList: ScalesRepository,
+    private readonly sheets: SheetContextService,
+    private readonly books: SectionBooksRepository,
+  ) {}
+
+  async of(queries: Queries, platformId: number, periodId: number): Promise<RunGround> {
+    const platform = await this.platforms.byIdOrThrow(queries, platformId);
+    const period = await this.periods.byIdOrThrow(queries, periodId);
+    const sections = await this.bookSections.inPeriod(queries, period);
+    return {
+      platform,
+      period,
+      sections: new Map(sections.map(({ id, name }) => [id, name])),
+      items: await this.items(queries, period),
+      people: await this.people(queries, platformId),
+      ...(await this.names(queries, platformId)),
+    };
+  }
+
+  /** What is here for one class, as it is at this moment. */
+  async ofClass(queries: Queries, ground: RunGround, theirs: GroundClass): Promise<OurClass> {
+    const { platform, period, people, letters } = ground;
+    const { sectionId } = theirs;
+    const runs = sectionId !== null && ground.sections.has(sectionId);
+    const names = ground.names.get(theirs.id);
+    const isSealed = (await this.periods.sealedAt(queries, period.id)) !== null;
+    return {
+      decision: theirs.decision,
+      section: runs ? await this.section(queries, ground, theirs.id, sectionId) : null,
+      sectionName: theirs.sectionName,
+      period: { name: period.name, startsOn: period.startsOn, endsOn: period.endsOn, isSealed },
+      people,
+      letters,
+      groups: names?.groups ?? new Map(),
+      totals: names?.totals ?? new Map(),
+      defaultCategoryId: platform.defaultCategoryId,
+    };
+  }
+
+  private async section(queries: Queries, { platform, period, items }: RunGround, classId: number, sectionId: number) {
+    const book = await this.books.book(queries, platform.id, classId, sectionId, period);
+    const own: [number, OurItem][] = [];
+    for (const item of items.get(sectionId) ?? [])
+      own.push([item.id, { ...item, marks: await this.books.marks(queries, item.id, sectionId, period) }]);
+    return { ...book, items: new Map(own) };
+  }
+
+  private async items(queries: Queries, period: SchoolPeriod): Promise<ReadonlyMap<number, ItemOfSection[]>> {
+    const codes = await this.scaleList.codes(queries);
+    const bySection = new Map<number, ItemOfSection[]>();
+    for (const { item, sections } of await this.reporting.inPeriod(queries, period)) {
+      const scales = await this.scales.inForce(queries, item, period, sections);
+      const state = (await this.sheets.windowOf(queries, item.id, period.id))?.state;
+      for (const { id } of sections) {
+        const scale = scales.get(id);
+        const precision = { digits: item.digits, rounding: roundings[item.rounding] };
+        const own: ItemOfSection = {
+          id: item.id,
+          name: item.name,
+          takesMarks: state === 'open' || state === 'grace',
+          scale: scale ? { bands: scale.bands, precision, codes } : null,
+          scaleVersionId: scale?.id ?? null,
+        };
+        bySection.set(id, [...(bySection.get(id) ?? []), own]);
+      }
+    }
+    return bySection;
+  }
+
+  private async people(queries: Queries, platformId: number): Promise<OurClass['people']> {
+    const { rows } = await queries.execute<
+      { key: string; name: string } & Pick<Joined<number>, keyof Joined<number>>
+    >(sql`
+      SELECT sourced_id AS key, given_name || ' ' || family_name AS name, decision,
+             CASE WHEN decision = 'joined' THEN student_id END AS target
+      FROM platform_people WHERE platform_id = ${platformId} AND NOT is_gone`);
+    return new Map(rows.map(({ key, ...person }) => [key, person]));
+  }
+
+  private async names(queries: Queries, platformId: number): Promise<Pick<RunGround, 'letters' | 'names'>> {
+    const { rows } = await queries.execute<{
+      classId: number | null;
+      kind: 'group' | 'total' | 'letter';
+      key: string;
+      name: string;
+      decision: Joined<number>['decision'];
+      number: number | null;
+      label: string | null;
+      weightSum: string | null;
+    }>(sql`
+      SELECT class_id AS "classId", kind, sourced_id AS key, name, decision,
+             CASE WHEN decision = 'joined' THEN coalesce(category_id, item_id) END AS number,
+             CASE WHEN decision = 'joined' THEN label END AS label,
+             trim_scale(sum(weight) OVER (PARTITION BY class_id))::text AS "weightSum"
+      FROM platform_names WHERE platform_id = ${platformId} AND NOT is_gone`);
+    const letters = new Map<string, Joined<string>>();
+    const names = new Map<
+      number,
+      { groups: Map<string, Joined<number>>; totals: Map<string, Joined<number>>; weightSum: string | null }
+    >();
+    for (const { classId, kind, key, name, decision, number, label, weightSum } of rows) {
+      if (kind === 'letter') letters.set(name, { decision, target: label });
+      if (classId === null || kind === 'letter') continue;
+      const own = names.get(classId) ?? { groups: new Map(), totals: new Map(), weightSum };
+      (kind === 'group' ? own.groups : own.totals).set(key, { decision, target: number });
+      names.set(classId, own);
+    }
+    return { letters, names };
+  }
+}
