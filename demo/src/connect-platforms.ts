@@ -1,10 +1,12 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { fileURLToPath } from 'node:url';
+import type { INestApplicationContext } from '@nestjs/common';
 import { eq } from 'drizzle-orm';
 import { createApplicationContext } from '#server/application';
-import { PlatformsService } from '#server/matching';
-import { tables, type OpenDatabase } from '#server/platform';
+import { MatchesService, PlatformsService } from '#server/matching';
+import { tables, type Clock, type OpenDatabase } from '#server/platform';
+import { NightlyRunsService, RunsService } from '#server/transfer';
 import { fernway, quillpond } from './platform-contents.js';
 import { registrar } from './prepare-demo.js';
 import { college, demoNow, upper } from './schools.js';
@@ -50,5 +52,45 @@ export async function connectPlatforms(database: OpenDatabase, addresses: readon
     });
     await platforms.finished(id);
   }
+  await joinFernway(context);
+  await runLastNight(context, clock);
   await context.close();
+}
+
+/** The college has worked with its platform for a while: all that is plain is joined; a letter and a group are not. */
+async function joinFernway(context: INestApplicationContext): Promise<void> {
+  const matches = context.get(MatchesService, { strict: false });
+  const platforms = await context.get(PlatformsService, { strict: false }).ofSchool(college.id);
+  const { id } = platforms.find(({ name }) => name === fernway.name)!;
+  const { classes, names, people } = await matches.of(id);
+  const joined = { decision: 'joined' as const };
+  await matches.decide(registrar, id, [
+    ...classes
+      .filter(({ best }) => best !== null)
+      .map((each) => ({ ...joined, kind: 'class' as const, ids: [each.id], target: String(each.best!.sectionId) })),
+    ...names
+      .filter(({ best }) => best !== null)
+      .map(({ kind, places, best }) => ({
+        ...joined,
+        kind,
+        ids: places.map((place) => place.id),
+        target: best!.key,
+      })),
+    ...people
+      .filter(({ candidates }) => candidates.length === 1)
+      .map((each) => ({ ...joined, kind: 'person' as const, ids: [each.id], target: String(each.candidates[0]!.id) })),
+  ]);
+}
+
+/** Before the demo's first day begins, the college's night has passed. */
+async function runLastNight(context: INestApplicationContext, clock: Clock): Promise<void> {
+  const runs = context.get(RunsService, { strict: false });
+  const [fern] = (await runs.ofSchool(college.id)).platforms;
+  clock.setTo(new Date('2026-01-20T15:00:00Z'));
+  await runs.setNightly(registrar, fern!.id, { at: '02:30', mode: 'keep', carriesWork: true, carriesTotals: false });
+  clock.setTo(new Date('2026-01-21T02:30:05Z'));
+  await context.get(NightlyRunsService, { strict: false }).lookAfter();
+  const isWorking = async () => (await runs.ofSchool(college.id)).runs.some(({ state }) => state === 'working');
+  while (await isWorking()) await new Promise((resolve) => setTimeout(resolve, 100));
+  clock.setTo(new Date(demoNow));
 }

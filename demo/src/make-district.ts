@@ -15,6 +15,10 @@ export interface Demo {
   readonly district: District;
   readonly plantedFaults: readonly PlantedFault[];
   readonly files: readonly PlatformFile[];
+  /** What enrollments' scores come to, by "enrollment/period". */
+  readonly percents: CalculatedPercents;
+  /** Grade books that a learning platform keeps and Wombat does not. */
+  readonly elsewhere: Pick<District, 'assignments' | 'scores'>;
 }
 
 const seed = 20_260_121;
@@ -33,17 +37,21 @@ export function makeDistrict(): Demo {
   leaveOneWithdrawn(district);
   const plantedFaults = plantFaults(district, random);
   drawExams(district, percents, createRandom(seed + 1));
-  keepBooks(district, percents);
-  return { district, plantedFaults, files: platformFiles(district, percents) };
+  const elsewhere = keepBooks(district, percents);
+  return { district, plantedFaults, files: platformFiles(district, percents), percents, elsewhere };
 }
 
-/** Grade books that a platform keeps are not in Wombat; of the others it holds what they come to. */
-function keepBooks(district: District, percents: CalculatedPercents): void {
+/** Takes out the grade books that a platform keeps; of the others Wombat holds what they come to. */
+function keepBooks(district: District, percents: CalculatedPercents): Demo['elsewhere'] {
   const onPlatform = platformSections(district);
   const isElsewhere = (sectionId: number, periodId: number) => periodId === openPeriodId && onPlatform.has(sectionId);
   const gone = new Set(
     district.assignments.filter(({ sectionId, periodId }) => isElsewhere(sectionId, periodId)).map(({ id }) => id),
   );
+  const elsewhere = {
+    assignments: district.assignments.filter(({ id }) => gone.has(id)),
+    scores: district.scores.filter(({ assignmentId }) => gone.has(assignmentId)),
+  };
   district.assignments = district.assignments.filter(({ id }) => !gone.has(id));
   district.scores = district.scores.filter(({ assignmentId }) => !gone.has(assignmentId));
   const sectionOf = new Map(district.enrollments.map(({ id, sectionId }) => [id, sectionId]));
@@ -52,6 +60,7 @@ function keepBooks(district: District, percents: CalculatedPercents): void {
     if (isElsewhere(sectionOf.get(enrollmentId)!, periodId)) continue;
     district.calculatedGrades.push({ enrollmentId, periodId, percent, blockedBy: [], calculatedAt: new Date(demoNow) });
   }
+  return elsewhere;
 }
 
 /** The teacher of the demo has a section that still waits for its file. */

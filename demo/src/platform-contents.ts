@@ -1,6 +1,7 @@
-import type { PlatformContent, PlatformHabits, PlatformLineItem, PlatformResult } from '#standins';
+import type { PlatformContent, PlatformHabits } from '#standins';
 import type { District, SectionRow } from './district.js';
-import { openPeriodId } from './make-district.js';
+import { openPeriodId, type Demo } from './make-district.js';
+import { platformWork } from './platform-work.js';
 import { createRandom, type Random } from './random.js';
 import { college, upper, type SchoolPlan } from './schools.js';
 
@@ -23,6 +24,8 @@ export const fernway: PlatformHabits = {
 };
 
 export const quillpondSections = 120;
+/** Of the college, in which the demo begins. */
+export const winterTermId = 23;
 
 /** What the teachers of a department call the four categories of the upper school, and how they weigh them. */
 const groupHabits: Readonly<Record<string, readonly (readonly [title: string, weight: number])[]>> = {
@@ -37,10 +40,11 @@ const fernwayGroups = [['Assign.', null], ['Quiz', null], ['Tests & Exams', null
 const totalLabels = ['Overall', 'Course total', 'Overall', 'Quarter grade'];
 
 /** The upper school's platform: weights, percents, the school's numbers for most people, and three classes too many. */
-export function quillpondContent(district: District): PlatformContent {
+export function quillpondContent(demo: Demo): PlatformContent {
+  const { district } = demo;
   const random = createRandom(120);
   const sections = sectionsOf(district, upper).slice(0, quillpondSections);
-  const content = contentOf(district, sections, random, ({ course, section }) => ({
+  const content = contentOf(demo, upper, openPeriodId, sections, random, ({ course, section }) => ({
     title: `${course.title} (${section.number})`,
     code: null,
     term: '2025-26',
@@ -62,10 +66,11 @@ export function quillpondContent(district: District): PlatformContent {
 }
 
 /** The college's platform: letters instead of percents, no weights, short pages. */
-export function fernwayContent(district: District): PlatformContent {
+export function fernwayContent(demo: Demo): PlatformContent {
+  const { district } = demo;
   const random = createRandom(49);
-  const winter = sectionsOf(district, college).filter(({ periodId }) => periodId === 23);
-  const content = contentOf(district, winter, random, ({ course, section }) => ({
+  const winter = sectionsOf(district, college).filter(({ periodId }) => periodId === winterTermId);
+  const content = contentOf(demo, college, winterTermId, winter, random, ({ course, section }) => ({
     title: course.title,
     code: `${course.code}-${section.number}`,
     term: 'Winter',
@@ -92,11 +97,14 @@ function sectionsOf(district: District, { id }: SchoolPlan): SectionRow[] {
 }
 
 function contentOf(
-  district: District,
+  demo: Demo,
+  plan: SchoolPlan,
+  periodId: number,
   sections: readonly SectionRow[],
   random: Random,
   habitOf: (each: { readonly course: Course; readonly section: SectionRow }) => ClassHabit,
 ): PlatformContent {
+  const { district } = demo;
   const courses = new Map(district.courses.map((course) => [course.id, course]));
   const classes = sections.map((section) => {
     const habit = habitOf({ course: courses.get(section.courseId)!, section });
@@ -119,7 +127,7 @@ function contentOf(
     people: district.people.filter(({ id }) => inClasses.has(id!)).map((person) => personOf(person, random)),
     members,
     groups,
-    ...columnsOf(district, classes),
+    ...platformWork(demo, plan, periodId, classes, random),
     letters: [],
   };
 }
@@ -137,47 +145,6 @@ function personOf(person: District['people'][number], random: Random): PlatformC
     familyName,
     birthDate: person.birthDate ?? null,
   };
-}
-
-/** The columns of the open quarter, with the total of each class, and what stands in them. */
-function columnsOf(
-  district: District,
-  classes: readonly { readonly id: string; readonly section: SectionRow; readonly habit: ClassHabit }[],
-): Pick<PlatformContent, 'lineItems' | 'results'> {
-  const bySection = new Map(classes.map((each) => [each.section.id, each]));
-  const lineItems: PlatformLineItem[] = classes.map(({ id, habit }) => ({
-    id: `${id}-total`,
-    classId: id,
-    label: habit.total,
-    scoreMaximum: 100,
-    groupId: null,
-    dueOn: null,
-    isTotal: true,
-  }));
-  const columns = new Map<number, string>();
-  for (const { id, sectionId, periodId, categoryId, name, possible, dueOn } of district.assignments) {
-    const own = bySection.get(sectionId);
-    if (!own || periodId !== openPeriodId) continue;
-    const groupId = `${own.id}-g${categoryId % 10}`;
-    columns.set(id, `a${id}`);
-    lineItems.push({
-      id: `a${id}`,
-      classId: own.id,
-      label: name,
-      scoreMaximum: Number(possible),
-      groupId,
-      dueOn,
-      isTotal: false,
-    });
-  }
-  const students = new Map(district.enrollments.map(({ id, studentId }) => [id, studentId]));
-  const results = district.scores.flatMap(({ assignmentId, enrollmentId, points }): PlatformResult[] => {
-    const lineItemId = columns.get(assignmentId);
-    if (lineItemId === undefined) return [];
-    const score = points === null || points === undefined ? null : Number(points);
-    return [{ lineItemId, personId: `p${students.get(enrollmentId)}`, score }];
-  });
-  return { lineItems, results };
 }
 
 /** Names that no rule settles: a slip of the pen, one that means two of ours, one that counts for nothing. */

@@ -1,13 +1,12 @@
 import { startPracticePlatform, type PlatformContent } from '#standins';
-import type { District } from './district.js';
-import { makeDistrict } from './make-district.js';
+import { makeDistrict, type Demo } from './make-district.js';
 import { fernway, fernwayContent, quillpond, quillpondContent } from './platform-contents.js';
 
 /** The two practice platforms in a process of their own, which tells its parent where they are and ends with it. */
-let district: District | undefined;
-const contentBy = (make: (district: District) => PlatformContent) => {
+let demo: Demo | undefined;
+const contentBy = (make: (demo: Demo) => PlatformContent) => {
   let content: PlatformContent | undefined;
-  return () => Promise.resolve((content ??= make((district ??= makeDistrict().district))));
+  return () => Promise.resolve((content ??= make((demo ??= makeDistrict()))));
 };
 const platforms = [
   await startPracticePlatform(quillpond, contentBy(quillpondContent)),

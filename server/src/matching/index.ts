@@ -1,3 +1,4 @@
+export { MatchesService } from './matches.service.js';
 export { MatchingModule } from './matching.module.js';
 export { PlatformsService } from './platforms.service.js';
 export { PlatformClient } from './platform-client.js';
