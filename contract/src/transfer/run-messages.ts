@@ -215,6 +215,7 @@ export interface LastRunReply {
   readonly runId: number;
   readonly platform: string;
   readonly endedAt: string;
+  readonly minutesAgo: number;
   readonly written: number;
   /** Lines of the section that were not sent. */
   readonly notSent: number;

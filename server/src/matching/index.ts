@@ -4,4 +4,4 @@ export { PlatformsService } from './platforms.service.js';
 export { PlatformClient } from './platform-client.js';
 export { PlatformProblem } from './platform-problem.js';
 export { PlatformsRepository, type KeptPlatform, type NightlyPlan } from './platforms.repository.js';
-export { readClassWork, type ClassWork } from './read-class-work.js';
+export { readClassWork } from './read-class-work.js';

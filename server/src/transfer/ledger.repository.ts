@@ -128,6 +128,7 @@ export class LedgerRepository {
     };
   }
 
+  /** What is not sent comes first. */
   async rows(queries: Queries, runId: number, query: RunRowsQuery): Promise<RunRowsReply> {
     const conditions: SQL[] = [
       sql`r.run_id = ${runId}`,
@@ -146,7 +147,8 @@ export class LedgerRepository {
                (SELECT h.name FROM run_rows h WHERE h.run_id = r.run_id AND h.class_id = r.class_id
                   AND h.column_key = r.column_key AND h.person_key = '' LIMIT 1) END AS column,
              count(*) OVER ()::int AS total
-      FROM run_rows r WHERE ${where} ORDER BY r.class_id, r.id LIMIT ${mostRows}`);
+      FROM run_rows r WHERE ${where}
+      ORDER BY array_position(ARRAY['refuse', 'skip', 'change', 'create', 'same'], r.outcome), r.class_id, r.id LIMIT ${mostRows}`);
     return { rows: rows.map(({ total: _total, ...row }) => row), total: rows[0]?.total ?? 0 };
   }
 

@@ -179,8 +179,12 @@ export class RunsRepository {
   }
 
   /** The last run that carried anything over for a section in a period, and what it left out there. */
-  async lastOfSection(queries: Queries, sectionId: number, periodId: number): Promise<LastRunReply | undefined> {
-    const { rows } = await queries.execute<Pick<LastRunReply, keyof LastRunReply>>(sql`
+  async lastOfSection(
+    queries: Queries,
+    sectionId: number,
+    periodId: number,
+  ): Promise<Omit<LastRunReply, 'minutesAgo'> | undefined> {
+    const { rows } = await queries.execute<Omit<LastRunReply, 'minutesAgo'>>(sql`
       SELECT r.id AS "runId", p.name AS platform, to_char(r.ended_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "endedAt",
              (SELECT count(*)::int FROM run_rows l WHERE l.run_id = r.id AND l.class_id = c.id AND l.result = 'written') AS written,
              (SELECT (count(*) FILTER (WHERE outcome IN ('skip', 'refuse')) + coalesce(sum(held_back), 0))::int

@@ -73,7 +73,10 @@ export class RunsService {
   }
 
   async lastOfSection(sectionId: number, periodId: number): Promise<LastRunReply | null> {
-    return (await this.runs.lastOfSection(this.transactions.reading, sectionId, periodId)) ?? null;
+    const last = await this.runs.lastOfSection(this.transactions.reading, sectionId, periodId);
+    if (!last) return null;
+    const milliseconds = this.clock.now().getTime() - Date.parse(last.endedAt);
+    return { ...last, minutesAgo: Math.max(0, Math.floor(milliseconds / 60_000)) };
   }
 
   /** Begins a run by planning it. It writes no grade before somebody carries it out, or the night does. */

@@ -10,6 +10,7 @@ import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
 import { ViewSwitch } from '../ui/field';
 import { plural, showGivenFirst } from '../ui/format';
+import { LastRun } from '../transfer/last-run';
 import { Page } from '../ui/page';
 import { Empty, Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
@@ -133,6 +134,7 @@ export function GradeBook({ book }: { book: BookReply }) {
           </span>
         )
       }
+      below={<LastRun sectionId={book.sectionId} />}
       aside={
         <span className="flex items-center gap-3">
           {book.item && (

@@ -8,6 +8,7 @@ import { showProblem } from '../shell/show-problem';
 import { useScope } from '../shell/scope';
 import { Button, Key } from '../ui/button';
 import { plural } from '../ui/format';
+import { LastRun } from '../transfer/last-run';
 import { Page } from '../ui/page';
 import { Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
@@ -130,6 +131,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
         </>
       }
       aside={<SheetSteps sheetKey={sheetKey} hasBook={sheet.rows.every(({ composite }) => composite === null)} />}
+      below={<LastRun sectionId={sheet.sectionId} />}
     >
       {problem && problem.errors.length > 0 && (
         <div role="alert">
@@ -215,7 +217,7 @@ function SheetSteps({
       </Link>
     );
   return (
-    <span className="flex gap-1">
+    <span className="flex items-center justify-end gap-1">
       {hasBook && (
         <Link
           to={path(`grade-books/${sectionId}`)}

@@ -18,6 +18,8 @@ import { MatchesPage } from '../matching/matches-page';
 import { PlatformsPage } from '../matching/platforms-page';
 import { FilePage } from '../transfer/file-page';
 import { FilesPage } from '../transfer/files-page';
+import { RunPage } from '../transfer/run-page';
+import { RunsPage } from '../transfer/runs-page';
 import { SealPage } from '../transcripts/seal-page';
 import { StudentsPage } from '../transcripts/students-page';
 import { TranscriptPage } from '../transcripts/transcript-page';
@@ -53,6 +55,8 @@ const router = createBrowserRouter([
       { path: 'set-up', element: <SetUpPage /> },
       { path: 'platforms', element: <PlatformsPage /> },
       { path: 'matches', element: <MatchesPage /> },
+      { path: 'runs', element: <RunsPage /> },
+      { path: 'runs/:runId', element: <RunPage /> },
       { path: 'files', element: <FilesPage /> },
       { path: 'files/:fileId', element: <FilePage /> },
       { path: 'grade-sheets', element: <SheetsPage /> },

@@ -38,6 +38,7 @@ export const steps: readonly Step[] = [
     places: [
       { path: 'platforms', name: 'Platforms' },
       { path: 'matches', name: 'Matches' },
+      { path: 'runs', name: 'Runs' },
       { path: 'files', name: 'Files' },
     ],
   },

@@ -6,16 +6,22 @@ export function Page({
   headline,
   actions,
   aside,
+  below,
   children,
 }: {
   headline: ReactNode;
   actions?: ReactNode;
   aside?: ReactNode;
+  /** What is to be known beside the headline, in small. */
+  below?: ReactNode;
   children: ReactNode;
 }) {
   return (
-    <div className="flex min-h-0 flex-1 flex-col gap-3.5 px-6 pt-5 pb-5">
-      <h1 className="max-w-[1040px] text-[20px] leading-[1.35] font-medium text-pretty">{headline}</h1>
+    <div className="flex min-h-0 min-w-0 flex-1 flex-col gap-3.5 px-6 pt-5 pb-5">
+      <div>
+        <h1 className="max-w-[1040px] text-[20px] leading-[1.35] font-medium text-pretty">{headline}</h1>
+        {below && <div className="mt-0.5 text-[13px] text-quiet">{below}</div>}
+      </div>
       {(actions || aside) && (
         <div className="flex flex-wrap items-center gap-2">
           {actions}

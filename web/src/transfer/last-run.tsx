@@ -1,0 +1,27 @@
+import { Link } from 'react-router';
+import { useScope } from '../shell/scope';
+import { useSession } from '../shell/session';
+import { plural } from '../ui/format';
+import { useLastRun } from './run-queries';
+import { sayAge } from './run-words';
+
+/** How old what came from a platform is, and what of it did not come; nothing where no run ever carried the section over. */
+export function LastRun({ sectionId }: { sectionId: number }) {
+  const { periodId, path } = useScope();
+  const { data: last } = useLastRun(sectionId, periodId);
+  const { data: session } = useSession();
+  if (!last) return null;
+  const outcome = `${plural(last.written, 'line')} written, ${last.notSent === 0 ? 'all sent' : `${last.notSent} not sent`}`;
+  return (
+    <span>
+      {last.platform} came over {sayAge(last.minutesAgo)}:{' '}
+      {session?.person.role === 'registrar' ? (
+        <Link className="text-estuary underline" to={path(`runs/${last.runId}`)}>
+          {outcome}
+        </Link>
+      ) : (
+        outcome
+      )}
+    </span>
+  );
+}
