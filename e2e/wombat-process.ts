@@ -12,6 +12,8 @@ export interface WombatProcess {
   readonly address: string;
   readonly folder: string;
   stop(): Promise<void>;
+  /** As when the power goes: it gets no chance to tidy up, and its data folder stays. */
+  kill(): Promise<void>;
 }
 
 export async function startDemoProcess(
@@ -28,6 +30,10 @@ export async function startDemoProcess(
       child.kill('SIGTERM');
       await once(child, 'exit');
       rmSync(folder, { recursive: true, force: true });
+    },
+    async kill() {
+      child.kill('SIGKILL');
+      await once(child, 'exit');
     },
   };
 }

@@ -57,7 +57,7 @@ export async function connectPlatforms(database: OpenDatabase, addresses: readon
   await context.close();
 }
 
-/** The college has worked with its platform for a while: all that is plain is joined; a letter and a group are not. */
+/** The college has worked with its platform for a while: all but one letter is joined. */
 async function joinFernway(context: INestApplicationContext): Promise<void> {
   const matches = context.get(MatchesService, { strict: false });
   const platforms = await context.get(PlatformsService, { strict: false }).ofSchool(college.id);
@@ -69,12 +69,20 @@ async function joinFernway(context: INestApplicationContext): Promise<void> {
       .filter(({ best }) => best !== null)
       .map((each) => ({ ...joined, kind: 'class' as const, ids: [each.id], target: String(each.best!.sectionId) })),
     ...names
-      .filter(({ best }) => best !== null)
+      .filter(({ kind, best }) => kind !== 'total' && best !== null)
       .map(({ kind, places, best }) => ({
         ...joined,
         kind,
         ids: places.map((place) => place.id),
         target: best!.key,
+      })),
+    ...names
+      .filter(({ kind }) => kind === 'total')
+      .map(({ places }) => ({
+        ...joined,
+        kind: 'total' as const,
+        ids: places.map((place) => place.id),
+        target: String(college.id),
       })),
     ...people
       .filter(({ candidates }) => candidates.length === 1)

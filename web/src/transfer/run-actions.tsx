@@ -85,7 +85,7 @@ export function RunActions({ run }: { run: RunReply }) {
         footer={
           <>
             <Button look="danger" onClick={() => undo.mutate(undefined, { onSuccess: () => setUndoing(false) })}>
-              Take it back
+              Take back {plural(counts.results.written, 'line')}
             </Button>
             <Button onClick={() => setUndoing(false)}>Leave it</Button>
           </>

@@ -1,0 +1,98 @@
+import { Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, it } from 'vitest';
+import { openChromium } from '../scripts/chromium.mjs';
+import { atDesk, type Desk } from './desk.js';
+import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+
+/* A registrar looks at what the night did not bring, mends it, carries over what is left, and takes it back. */
+
+let wombat: WombatProcess;
+let browser: Awaited<ReturnType<typeof openChromium>>;
+let registrar: Desk;
+
+beforeAll(async () => {
+  [wombat, browser] = await Promise.all([startDemoProcess(), openChromium()]);
+  registrar = atDesk(browser.driver, wombat.address);
+  await registrar.open('/');
+  await registrar.click('Morwenna Oake');
+  await registrar.reads(/sections are complete/);
+  await registrar.open('/school/3/period/23/runs');
+});
+afterAll(async () => {
+  await browser?.close();
+  await wombat?.stop();
+});
+
+describe('a run', () => {
+  it('of the night says how much it wrote and how much it did not send', async () => {
+    await registrar.reads(/Fernway was last carried over .*: 258 lines written, 529 not sent/);
+    await registrar.sees('the night');
+    await registrar.isAccessible();
+    await registrar.click('529');
+    await registrar.reads(/10 lines refused and 9 left out hold back 510 scores/);
+    await registrar.isAccessible();
+  });
+
+  it('explains each refusal in a sentence that names what is wrong', async () => {
+    await registrar.click('More points than there are');
+    await registrar.sees('Oake, Juno').then((line) => line.click());
+    await registrar.sees('11 is more than the 10 it is out of.');
+    await registrar.isAccessible();
+    await registrar.press(Key.ESCAPE);
+    await registrar.click('Its group is not joined to a category');
+    await registrar.sees('Bonus question').then((line) => line.click());
+    await registrar.sees('It is in no group, or in one that nobody joined to a category.');
+    await registrar.press(Key.ESCAPE);
+  });
+
+  it('finds what was refused for want of a group mended by a default category, and counts what goes there', async () => {
+    await registrar.click('Runs');
+    await registrar.choose('Default category of Fernway', 'goes into Assignments');
+    await registrar.choose('What', 'assignments, scores and totals');
+    await registrar.click('Plan the run');
+    await registrar.reads(/37 lines would be written into Winter term/);
+    await registrar.sees('Put into the default category');
+    await registrar.sees('The posting window is not open');
+    await registrar.isAccessible();
+  });
+
+  it('writes only what was picked', async () => {
+    await registrar.click('new');
+    await registrar.sees('new: 37');
+    const [first] = await registrar.texts('tbody tr:nth-child(2) td:nth-child(4) b');
+    await registrar.tick(`Carry out ${first}`);
+    await registrar.reads(/36 lines would be written/);
+    await registrar.click('Carry out 36');
+    await registrar.reads(/36 lines of Fernway written into Winter term/);
+    await registrar.sees('not picked');
+  });
+
+  it('stands beside the grades it brought', async () => {
+    await registrar.click('Classes');
+    await registrar.isAccessible();
+    await registrar.sees('Net Mending for Trade 2').then((row) => row.click());
+    await registrar.sees('Bonus question').then((line) => line.click());
+    await registrar.click('Open the grade book');
+    await registrar.sees('Fernway came over just now:');
+    await registrar.click('36 lines written');
+    await registrar.reads(/36 lines of Fernway written/);
+  });
+
+  it('is taken back, and planned again it would bring the same', async () => {
+    await registrar.click('Take it back');
+    await registrar.isAccessible();
+    await registrar.click('Take back 36 lines');
+    await registrar.reads(/36 lines of Fernway were taken back/);
+    await registrar.click('Plan it again');
+    await registrar.reads(/37 lines would be written/);
+    await registrar.click('Let it go');
+    await registrar.reads(/Fernway was last carried over/);
+  });
+
+  it('is set for the night, or not, in a sentence', async () => {
+    await registrar.choose('Time of Fernway', 'does nothing by night');
+    await registrar.seesNot('for Morwenna Oake');
+    await registrar.choose('Time of Fernway', 'runs every night at 03:30');
+    await registrar.sees('for Morwenna Oake');
+  });
+});
