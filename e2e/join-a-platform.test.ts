@@ -127,6 +127,19 @@ describe('a new platform', () => {
     await registrar.picture('one-class');
   });
 
+  it('has its weights compared with ours, and theirs taken for all sections weighed alike, and put back', async () => {
+    await registrar.click('Weights');
+    await registrar.sees('weighed differently');
+    await registrar.isAccessible();
+    await registrar.click('What theirs would do');
+    await registrar.sees('Posted grades stay as they are.');
+    await registrar.isAccessible();
+    await registrar.click('Take theirs for Quarter 2');
+    await registrar.sees('are weighed as on Quillpond.');
+    await registrar.click('Undo');
+    await registrar.sees('The weights are as they were.');
+  });
+
   it('stays joined when it is read again', async () => {
     await registrar.click('Platforms');
     await registrar.click('Read it again');

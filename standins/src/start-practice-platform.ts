@@ -43,6 +43,7 @@ export async function startPracticePlatform(
     if (fault === 'error') return send(response, 500, { error: 'practice fault' });
     if (fault === 'slow') await new Promise((resolve) => setTimeout(resolve, slowMilliseconds));
     if (fault === 'page') return sendPage(response);
+    if (request.method === 'PUT') return takeWeight(request, response, url.pathname);
     const list = answerList(await (fault === 'staleAnswer' ? before : held)(), url.pathname);
     if (!list) return send(response, 404, { error: `nothing at ${url.pathname}` });
     sendList(response, list, url, fault);
@@ -55,6 +56,18 @@ export async function startPracticePlatform(
     const token = randomUUID();
     tokens.set(token, Date.now() + habits.tokenSeconds * 1000);
     send(response, 200, { access_token: token, token_type: 'Bearer', expires_in: habits.tokenSeconds });
+  }
+
+  /** The weight of a group, as OneRoster 1.2 puts a category. */
+  async function takeWeight(request: IncomingMessage, response: ServerResponse, path: string): Promise<void> {
+    const id = /^\/ims\/oneroster\/gradebook\/v1p2\/categories\/([^/]+)$/.exec(path)?.[1];
+    const now = await held();
+    const group = now.groups.find((each) => each.id === id);
+    if (!group) return send(response, 404, { error: `nothing at ${path}` });
+    const { category } = JSON.parse(await bodyOf(request)) as { category: { weight: number } };
+    const groups = now.groups.map((each) => (each === group ? { ...each, weight: category.weight } : each));
+    held = () => Promise.resolve({ ...now, groups });
+    send(response, 201, {});
   }
 
   async function takeFault(request: IncomingMessage, response: ServerResponse): Promise<void> {

@@ -61,6 +61,12 @@ export const problemCodes = {
     'Somebody decided since',
     'Some of these joins were changed after this decision. Change them one by one instead.',
   ],
+  'platform-refused': [502, 'The platform did not take it', '{problem}'],
+  'weights-elsewhere': [
+    409,
+    'These weights cannot be taken',
+    'Only weights that differ, of groups that are all joined and that come to 100, can be taken. Look at them again.',
+  ],
   'platform-unread': [
     409,
     'Not read yet',

@@ -10,3 +10,4 @@ export { type SectionProposal, type SectionReason } from './propose-section.js';
 export { proposeSections } from './propose-sections.js';
 export { indexPeople, matchPerson, type OurPerson, type PersonMatch } from './match-person.js';
 export { byNeed, isOpen, sureConfidence, type MatchDecision, type MatchState } from './match-state.js';
+export { compareWeights, type WeightState } from './compare-weights.js';

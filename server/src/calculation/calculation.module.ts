@@ -43,7 +43,9 @@ import { SectionPolicies } from './section-policies.js';
     CategoriesRepository,
     PoliciesRepository,
     PoliciesService,
+    PolicyEffectService,
     RecalculationService,
+    SectionPolicies,
   ],
 })
 export class CalculationModule {}

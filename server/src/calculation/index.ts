@@ -5,4 +5,6 @@ export { CalculationModule } from './calculation.module.js';
 export { CategoriesRepository } from './categories.repository.js';
 export { PoliciesRepository } from './policies.repository.js';
 export { PoliciesService } from './policies.service.js';
+export { PolicyEffectService } from './policy-effect.service.js';
 export { RecalculationService } from './recalculation.service.js';
+export { placeInWords, policiesFor, SectionPolicies } from './section-policies.js';

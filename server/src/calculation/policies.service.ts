@@ -155,7 +155,56 @@ export class PoliciesService {
     return this.inPeriod(periodId);
   }
 
+  /**
+   * Gives sections policies of their own in one period, all or none; null lets a section inherit again. Gives back what
+   * stood there before, with the versions that stand there now. Where a version is expected, another refuses it all.
+   */
+  async setForSections(
+    actor: Actor,
+    period: SchoolPeriod,
+    wanted: readonly { readonly sectionId: number; readonly policy: PolicyBody | null; readonly expected?: number }[],
+  ): Promise<{ readonly sectionId: number; readonly policy: PolicyBody | null; readonly version: number }[]> {
+    const before = await this.transactions.run(async (queries) => {
+      await this.periods.holdUnsealedOrThrow(queries, period);
+      const policies = await this.policies.ofSchool(queries, period.schoolId);
+      const settled = [];
+      for (const { sectionId, policy, expected } of wanted) {
+        const place = await this.placeOrThrow(queries, period.schoolId, {
+          department: null,
+          sectionId,
+          periodId: period.id,
+        });
+        const had = policies.find((each) => isSamePlace(each, place));
+        if (expected !== undefined && (had?.version ?? 0) !== expected)
+          throw new Refusal('set-up-changed', { what: 'policies' });
+        if (policy) await this.write(queries, actor, period.schoolId, place, policy, had?.version ?? 0);
+        else if (had) await this.policies.remove(queries, period.schoolId, place);
+        settled.push({ sectionId, policy: had?.policy ?? null, version: policy ? (had?.version ?? 0) + 1 : 0 });
+      }
+      await this.grades.markStale(
+        queries,
+        wanted.map(({ sectionId }) => sectionId),
+        period.id,
+      );
+      return settled;
+    });
+    await this.recalculation.start();
+    return before;
+  }
+
   private async put(
+    queries: Queries,
+    actor: Actor,
+    schoolId: number,
+    place: PolicyPlace,
+    policy: PolicyBody,
+    version: number,
+  ): Promise<void> {
+    await this.write(queries, actor, schoolId, place, policy, version);
+    await this.markStale(queries, schoolId, place);
+  }
+
+  private async write(
     queries: Queries,
     actor: Actor,
     schoolId: number,
@@ -175,7 +224,6 @@ export class PoliciesService {
         ? await this.policies.add(queries, schoolId, place, policy)
         : before !== undefined && (await this.policies.change(queries, before.id, version, policy));
     if (!isWritten) throw new Refusal('set-up-changed', { what: 'policies' });
-    await this.markStale(queries, schoolId, place);
     const thing = thingOf(schoolId, place);
     await this.log.record(queries, actor, [
       { action: 'save policy', thing, before: before?.policy ?? null, after: policy },

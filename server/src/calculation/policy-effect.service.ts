@@ -1,9 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { inArray, sql } from 'drizzle-orm';
-import { effectOfPolicy, policyInForce, type ChangedGrade } from '#core/calculation';
+import { effectOfPolicy, policyInForce, type ChangedGrade, type PolicyPlace } from '#core/calculation';
 import type { Band } from '#core/scales';
 import { formatDecimal } from '#core/numbers';
-import type { PolicyEffectReply, PreviewPolicyRequest } from '#contract/calculation';
+import type { PolicyBody, PolicyEffectReply, PreviewPolicyRequest } from '#contract/calculation';
 import { bodyOfBand } from '#contract/scales';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { tables, Transactions, type Queries } from '#server/platform';
@@ -29,11 +29,20 @@ export class PolicyEffectService {
   ) {}
 
   async preview(schoolId: number, request: PreviewPolicyRequest): Promise<PolicyEffectReply> {
+    const period = await this.periods.byIdOrThrow(this.transactions.reading, request.inPeriodId);
+    return this.previewMany(schoolId, period, [request]);
+  }
+
+  /** Of several places at once, each with its policy; null where the place would inherit. */
+  async previewMany(
+    schoolId: number,
+    period: SchoolPeriod,
+    changes: readonly (PolicyPlace & { readonly policy: PolicyBody | null })[],
+  ): Promise<PolicyEffectReply> {
     const started = performance.now();
     const queries = this.transactions.reading;
-    const period = await this.periods.byIdOrThrow(queries, request.inPeriodId);
     const before = await this.policies.ofSchool(queries, schoolId);
-    const after = withPolicy(before, request);
+    const after = changes.reduce<readonly PlacedPolicy[]>(withPolicy, before);
     const sections = await this.concerned(queries, period, before, after);
     const item = (await this.reporting.inPeriod(queries, period)).find(({ item: each }) => takesFromBook(each));
     const bands = new Map<number, readonly Band[]>();
@@ -111,8 +120,10 @@ export class PolicyEffectService {
 }
 
 /** The policies as they would be. */
-function withPolicy(before: readonly PlacedPolicy[], request: PreviewPolicyRequest): PlacedPolicy[] {
-  const { department, sectionId, periodId, policy } = request;
+function withPolicy(
+  before: readonly PlacedPolicy[],
+  { department, sectionId, periodId, policy }: PolicyPlace & { readonly policy: PolicyBody | null },
+): PlacedPolicy[] {
   const others = before.filter(
     (each) => each.department !== department || each.sectionId !== sectionId || each.periodId !== periodId,
   );

@@ -1,14 +1,21 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Query } from '@nestjs/common';
+import type { PolicyEffectReply } from '#contract/calculation';
 import {
   ConnectPlatformRequest,
   DecideMatchesRequest,
+  RestoreWeightsRequest,
+  TakeWeightsRequest,
+  WeightsRequest,
   type DecidedReply,
   type MatchesReply,
   type PlatformReply,
+  type WeightsReply,
+  type WeightsTakenReply,
 } from '#contract/matching';
 import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
 import { MatchesService } from './matches.service.js';
 import { PlatformsService } from './platforms.service.js';
+import { WeightsService } from './weights.service.js';
 
 @Controller('platforms')
 @Allow(registrars)
@@ -16,6 +23,7 @@ export class MatchingController {
   constructor(
     private readonly platforms: PlatformsService,
     private readonly matches: MatchesService,
+    private readonly weights: WeightsService,
   ) {}
 
   @Get()
@@ -69,5 +77,39 @@ export class MatchingController {
     @Param('decisionId', ParseIntPipe) decisionId: number,
   ): Promise<DecidedReply> {
     return this.matches.undo(actor, id, decisionId);
+  }
+
+  @Get(':id/weights')
+  weightsOf(
+    @Param('id', ParseIntPipe) id: number,
+    @Query('period', ParseIntPipe) periodId: number,
+  ): Promise<WeightsReply> {
+    return this.weights.of(id, periodId);
+  }
+
+  @Post(':id/weights/effect')
+  @HttpCode(200)
+  weightsEffect(@Param('id', ParseIntPipe) id: number, @Body() request: WeightsRequest): Promise<PolicyEffectReply> {
+    return this.weights.effect(id, request);
+  }
+
+  @Post(':id/weights/take')
+  @HttpCode(200)
+  takeWeights(
+    @CurrentActor() actor: Actor,
+    @Param('id', ParseIntPipe) id: number,
+    @Body() request: TakeWeightsRequest,
+  ): Promise<WeightsTakenReply> {
+    return this.weights.take(actor, id, request);
+  }
+
+  @Post(':id/weights/restore')
+  @HttpCode(200)
+  restoreWeights(
+    @CurrentActor() actor: Actor,
+    @Param('id', ParseIntPipe) id: number,
+    @Body() request: RestoreWeightsRequest,
+  ): Promise<WeightsReply> {
+    return this.weights.restore(actor, id, request);
   }
 }

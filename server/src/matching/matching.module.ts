@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { CalculationModule } from '#server/calculation';
+import { CalendarModule } from '#server/calendar';
 import { LogModule } from '#server/log';
 import { ReportItemsModule } from '#server/report-items';
 import { MatchesRepository } from './matches.repository.js';
@@ -7,11 +8,12 @@ import { MatchesService } from './matches.service.js';
 import { MatchingController } from './matching.controller.js';
 import { PlatformsRepository } from './platforms.repository.js';
 import { PlatformsService } from './platforms.service.js';
+import { WeightsService } from './weights.service.js';
 
 @Module({
-  imports: [CalculationModule, LogModule, ReportItemsModule],
+  imports: [CalculationModule, CalendarModule, LogModule, ReportItemsModule],
   controllers: [MatchingController],
-  providers: [MatchesRepository, MatchesService, PlatformsRepository, PlatformsService],
+  providers: [MatchesRepository, MatchesService, PlatformsRepository, PlatformsService, WeightsService],
   exports: [PlatformsRepository],
 })
 export class MatchingModule {}

@@ -38,6 +38,15 @@ export class PlatformClient {
     );
   }
 
+  /** Sends a change, which may safely come twice. @throws PlatformProblem */
+  async put(path: string, body: object): Promise<void> {
+    await this.answer(path, {
+      method: 'PUT',
+      body: JSON.stringify(body),
+      headers: { 'content-type': 'application/json' },
+    });
+  }
+
   private async pages(path: string, key: string | null, idOf: (row: Row) => unknown) {
     const rows: Row[] = [];
     const seen = new Set<unknown>();
@@ -59,11 +68,11 @@ export class PlatformClient {
     return { rows, fault: isShort ? `it says ${stated} rows and sends ${rows.length}` : undefined };
   }
 
-  private async answer(path: string): Promise<Answer> {
+  private async answer(path: string, init: RequestInit = {}): Promise<Answer> {
     let last = '';
     for (let attempt = 0; attempt < tries; attempt++) {
       if (attempt > 0) await wait(firstPauseMilliseconds * 2 ** (attempt - 1), undefined, { signal: this.signal });
-      const tried = await this.attempt(path);
+      const tried = await this.attempt(path, init);
       if (typeof tried !== 'string') return tried;
       last = tried;
     }
@@ -71,9 +80,10 @@ export class PlatformClient {
   }
 
   /** An answer, or in words why there is none and trying again may help. */
-  private async attempt(path: string): Promise<Answer | string> {
+  private async attempt(path: string, init: RequestInit): Promise<Answer | string> {
     this.token ??= await this.freshToken();
-    const response = await this.fetch(path, { headers: { authorization: `Bearer ${this.token}` } });
+    const headers = { ...(init.headers as Record<string, string>), authorization: `Bearer ${this.token}` };
+    const response = await this.fetch(path, { ...init, headers });
     if (typeof response === 'string') return response;
     if (response.status === 401) {
       this.token = undefined;

@@ -13,6 +13,7 @@ import { useMatches, usePlatforms } from './queries';
 import { SectionsTable } from './sections-table';
 import { TakeAbove } from './take-above';
 import { views, type View } from './views';
+import { WeightsDesk } from './weights-desk';
 
 /** Classes, groups, totals, letters and people of a platform joined to ours. */
 export function MatchesPage() {
@@ -89,6 +90,7 @@ function Desk({ reply, view, classId, onView }: DeskProps) {
   const openClass = (id: number) => onView({ view: 'group', class: String(id) });
   if (view === 'class') return <ClassesDesk reply={reply} onOpen={openClass} />;
   if (view === 'person') return <PeopleDesk reply={reply} />;
+  if (view === 'weights') return <WeightsDesk platform={reply.platform} />;
   if (view === 'table') return <SectionsTable reply={reply} onOpen={openClass} />;
   const shown = view === 'letter' ? null : classId;
   const title = reply.classes.find(({ id }) => id === shown)?.title;

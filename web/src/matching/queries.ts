@@ -6,7 +6,13 @@ import type {
   MatchDecisionBody,
   MatchesReply,
   PlatformReply,
+  RestoreWeightsRequest,
+  TakeWeightsRequest,
+  WeightsReply,
+  WeightsRequest,
+  WeightsTakenReply,
 } from '#contract/matching';
+import type { PolicyEffectReply } from '#contract/calculation';
 import { api } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
 
@@ -82,6 +88,47 @@ export function useDecide(platformId: number) {
     onSuccess: ({ decisionId }, { says }) => {
       toast.success(says, { action: { label: 'Undo', onClick: () => undo.mutate(decisionId) } });
       return refresh();
+    },
+    onError: showProblem,
+  });
+}
+
+export function useWeights(platformId: number, periodId: number) {
+  return useQuery({
+    queryKey: ['weights', platformId, periodId],
+    queryFn: () => api.get<WeightsReply>(`/platforms/${platformId}/weights?period=${periodId}`),
+  });
+}
+
+/** What taking their weights for some classes would do; null asks nothing. */
+export function useWeightsEffect(platformId: number, request: WeightsRequest | null) {
+  return useQuery({
+    queryKey: ['weights', platformId, 'effect', request],
+    enabled: request !== null,
+    queryFn: () => api.post<PolicyEffectReply>(`/platforms/${platformId}/weights/effect`, request!),
+  });
+}
+
+/** Takes weights of one side, says what was taken, and offers to put back what stood before. */
+export function useTakeWeights(platformId: number) {
+  const client = useQueryClient();
+  const restore = useMutation({
+    mutationFn: (before: RestoreWeightsRequest) =>
+      api.post<WeightsReply>(`/platforms/${platformId}/weights/restore`, before),
+    onSuccess: () => {
+      toast.success('The weights are as they were.');
+      return client.invalidateQueries();
+    },
+    onError: showProblem,
+  });
+  return useMutation({
+    mutationFn: ({ says: _says, ...request }: TakeWeightsRequest & { readonly says: string }) =>
+      api.post<WeightsTakenReply>(`/platforms/${platformId}/weights/take`, request),
+    onSuccess: ({ before, problem }, { says }) => {
+      const undo = { label: 'Undo', onClick: () => restore.mutate(before) };
+      if (problem === null) toast.success(says, { action: undo });
+      else toast.error(`${problem} The groups before it have our weight.`, { action: undo });
+      return client.invalidateQueries();
     },
     onError: showProblem,
   });

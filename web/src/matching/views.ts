@@ -5,6 +5,7 @@ export const views = [
   ['total', 'Totals'],
   ['letter', 'Letters'],
   ['person', 'People'],
+  ['weights', 'Weights'],
   ['table', 'All sections'],
 ] as const;
 export type View = (typeof views)[number][0];

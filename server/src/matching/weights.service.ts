@@ -1,0 +1,268 @@
+import { Injectable } from '@nestjs/common';
+import { sql } from 'drizzle-orm';
+import { compareWeights, type MatchDecision } from '#core/matching';
+import { decimalOrThrow, formatAtLeast, type Decimal } from '#core/numbers';
+import { bodyOfPolicy, type PolicyBody, type PolicyEffectReply } from '#contract/calculation';
+import type {
+  ClassWeightsReply,
+  GroupWeightBody,
+  RestoreWeightsRequest,
+  TakeWeightsRequest,
+  WeightsReply,
+  WeightsRequest,
+  WeightsTakenReply,
+} from '#contract/matching';
+import {
+  BookSectionsRepository,
+  CategoriesRepository,
+  placeInWords,
+  PoliciesService,
+  policiesFor,
+  PolicyEffectService,
+  SectionPolicies,
+} from '#server/calculation';
+import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
+import { ChangeLog } from '#server/log';
+import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { gradebook } from './answer-fields.js';
+import { PlatformClient } from './platform-client.js';
+import { PlatformProblem } from './platform-problem.js';
+import { PlatformsRepository } from './platforms.repository.js';
+
+/** A class of a platform with its groups and with the policy that holds for the section it is joined to. */
+interface WeighedClass {
+  readonly reply: ClassWeightsReply;
+  readonly policy: PolicyBody;
+  readonly groups: readonly Group[];
+}
+
+interface Group extends Record<string, unknown> {
+  readonly id: number;
+  readonly classId: number;
+  readonly key: string;
+  readonly name: string;
+  readonly decision: MatchDecision;
+  readonly categoryId: number | null;
+  readonly weight: string | null;
+}
+
+/** How a platform and we weigh the categories of the same sections, and whose weights hold. */
+@Injectable()
+export class WeightsService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly platforms: PlatformsRepository,
+    private readonly periods: PeriodsRepository,
+    private readonly sections: BookSectionsRepository,
+    private readonly sectionPolicies: SectionPolicies,
+    private readonly policies: PoliciesService,
+    private readonly effects: PolicyEffectService,
+    private readonly categories: CategoriesRepository,
+    private readonly log: ChangeLog,
+  ) {}
+
+  async of(platformId: number, periodId: number): Promise<WeightsReply> {
+    const queries = this.transactions.reading;
+    const period = await this.periods.byIdOrThrow(queries, periodId);
+    const categories = await this.categories.ofSchool(queries, period.schoolId);
+    return {
+      classes: (await this.weighed(queries, platformId, period)).map(({ reply }) => reply),
+      categories: categories
+        .filter(({ sectionId }) => sectionId === null)
+        .map(({ id, name, tint }) => ({ id, name, tint })),
+    };
+  }
+
+  /** What taking their weights would do to the grades of the period. */
+  async effect(platformId: number, { periodId, classIds }: WeightsRequest): Promise<PolicyEffectReply> {
+    const queries = this.transactions.reading;
+    const period = await this.periods.byIdOrThrow(queries, periodId);
+    const chosen = await this.chosenOrThrow(queries, platformId, period, classIds);
+    const places = chosen.map((each) => ({
+      department: null,
+      sectionId: each.reply.sectionId,
+      periodId,
+      policy: withTheirWeights(each),
+    }));
+    return this.effects.previewMany(period.schoolId, period, places);
+  }
+
+  async take(
+    actor: Actor,
+    platformId: number,
+    { periodId, classIds, side }: TakeWeightsRequest,
+  ): Promise<WeightsTakenReply> {
+    const queries = this.transactions.reading;
+    const period = await this.periods.byIdOrThrow(queries, periodId);
+    const chosen = await this.chosenOrThrow(queries, platformId, period, classIds);
+    if (side === 'theirs') {
+      const wanted = chosen.map((each) => ({ sectionId: each.reply.sectionId, policy: withTheirWeights(each) }));
+      const sections = await this.policies.setForSections(actor, period, wanted);
+      const before = { periodId, sections, groups: [] };
+      return { weights: await this.of(platformId, periodId), taken: chosen.length, before, problem: null };
+    }
+    const wanted = chosen.flatMap(ourWeights);
+    const sent = await this.send(actor, platformId, wanted);
+    const before = { periodId, sections: [], groups: sent.before };
+    return {
+      weights: await this.of(platformId, periodId),
+      taken: sent.problem === null ? chosen.length : 0,
+      before,
+      problem: sent.problem,
+    };
+  }
+
+  /** Puts back what stood before weights were taken, unless somebody changed it since. */
+  async restore(
+    actor: Actor,
+    platformId: number,
+    { periodId, sections, groups }: RestoreWeightsRequest,
+  ): Promise<WeightsReply> {
+    const period = await this.periods.byIdOrThrow(this.transactions.reading, periodId);
+    if (sections.length > 0)
+      await this.policies.setForSections(
+        actor,
+        period,
+        sections.map(({ sectionId, policy, version }) => ({ sectionId, policy, expected: version })),
+      );
+    const { problem } = await this.send(actor, platformId, groups);
+    if (problem !== null) throw new Refusal('platform-refused', { problem });
+    return this.of(platformId, periodId);
+  }
+
+  private async weighed(queries: Queries, platformId: number, period: SchoolPeriod): Promise<WeighedClass[]> {
+    const { rows: classes } = await queries.execute<{ id: number; title: string; sectionId: number }>(sql`
+      SELECT id, title, section_id AS "sectionId" FROM platform_classes
+      WHERE platform_id = ${platformId} AND NOT is_gone AND decision = 'joined' ORDER BY title, id`);
+    const sections = new Map((await this.sections.inPeriod(queries, period)).map((section) => [section.id, section]));
+    const placed = await this.sectionPolicies.ofSchool(queries, period.schoolId);
+    const running = classes.filter(({ sectionId }) => sections.has(sectionId));
+    const { policies, policyOf } = policiesFor(
+      placed,
+      running.map(({ sectionId }) => sections.get(sectionId)!),
+      period.id,
+    );
+    const groups = await this.groups(queries, platformId);
+    return running.map(({ id, title, sectionId }, at): WeighedClass => {
+      const own = groups.get(id) ?? [];
+      const place = policyOf[at]![1];
+      const policy = policies[place]!;
+      const isWeighed = policy.method === 'categoryPoints' || policy.method === 'categoryEqual';
+      const compared = compareWeights(
+        own.map(({ decision, categoryId, weight }) => ({
+          categoryId: decision === 'joined' ? categoryId : null,
+          weight: weight === null ? null : decimalOrThrow(weight),
+          isIgnored: decision === 'ignored',
+        })),
+        isWeighed ? policy.categories : [],
+      );
+      const reply: ClassWeightsReply = {
+        classId: id,
+        title,
+        sectionId,
+        section: sections.get(sectionId)!.name,
+        state: compared.state,
+        from: placeInWords(placed[place]),
+        rows: compared.rows.map(({ theirs, ours, ...row }) => ({ ...row, theirs: plain(theirs), ours: plain(ours) })),
+        theirSum: formatAtLeast(compared.theirSum, 0),
+      };
+      return { reply, policy: bodyOfPolicy(policy), groups: own };
+    });
+  }
+
+  private async groups(queries: Queries, platformId: number): Promise<ReadonlyMap<number, Group[]>> {
+    const { rows } = await queries.execute<Group>(sql`
+      SELECT id, class_id AS "classId", sourced_id AS key, name, decision, category_id AS "categoryId", weight::text AS weight
+      FROM platform_names WHERE platform_id = ${platformId} AND kind = 'group' AND NOT is_gone ORDER BY id`);
+    const groups = new Map<number, Group[]>();
+    for (const row of rows) groups.set(row.classId, [...(groups.get(row.classId) ?? []), row]);
+    return groups;
+  }
+
+  /** @throws Refusal weights-elsewhere where a class has nothing that could be taken */
+  private async chosenOrThrow(
+    queries: Queries,
+    platformId: number,
+    period: SchoolPeriod,
+    classIds: readonly number[],
+  ): Promise<WeighedClass[]> {
+    const wanted = new Set(classIds);
+    const chosen = (await this.weighed(queries, platformId, period)).filter(({ reply }) => wanted.has(reply.classId));
+    const isReady = chosen.every(({ reply: { state, theirSum } }) => state === 'differ' && theirSum === '100');
+    if (chosen.length < wanted.size || !isReady) throw new Refusal('weights-elsewhere');
+    return chosen;
+  }
+
+  /** One after the other; what the platform took before it failed is known, and what it had before given back. */
+  private async send(
+    actor: Actor,
+    platformId: number,
+    wanted: readonly GroupWeightBody[],
+  ): Promise<{ before: GroupWeightBody[]; problem: string | null }> {
+    if (wanted.length === 0) return { before: [], problem: null };
+    const platform = await this.platforms.byIdOrThrow(this.transactions.reading, platformId);
+    const client = new PlatformClient(platform, AbortSignal.timeout(120_000));
+    const groups = new Map(
+      [...(await this.groups(this.transactions.reading, platformId)).values()].flat().map((each) => [each.id, each]),
+    );
+    const before: GroupWeightBody[] = [];
+    let problem: string | null = null;
+    for (const { id, weight } of wanted) {
+      const group = groups.get(id);
+      if (!group) throw new Refusal('not-found', { what: 'group of this platform', id });
+      const category = { sourcedId: group.key, status: 'active', title: group.name, weight: Number(weight) };
+      try {
+        await client.put(`${gradebook}/categories/${encodeURIComponent(group.key)}`, { category });
+      } catch (error) {
+        if (!(error instanceof PlatformProblem)) throw error;
+        problem = error.message;
+        break;
+      }
+      before.push({ id, weight: group.weight ?? '0' });
+      await this.keepWeight(actor, platformId, group, weight);
+    }
+    return { before, problem };
+  }
+
+  private async keepWeight(actor: Actor, platformId: number, { id, name, weight: had }: Group, weight: string) {
+    await this.transactions.run(async (queries) => {
+      await queries.execute(
+        sql`UPDATE platform_names SET weight = ${weight}::numeric WHERE id = ${id} AND platform_id = ${platformId}`,
+      );
+      const thing = `platform ${platformId}`;
+      await this.log.record(queries, actor, [
+        { action: 'send weight', thing, before: { group: name, weight: had }, after: { group: name, weight } },
+      ]);
+    });
+  }
+}
+
+/** Their weights in the place of ours; what no group of theirs feeds weighs nothing. */
+function withTheirWeights({ policy, reply }: WeighedClass): PolicyBody {
+  const theirs = new Map(reply.rows.map((row) => [row.categoryId, row.theirs ?? '0']));
+  const known = new Set(policy.categories.map(({ categoryId }) => categoryId));
+  const added = reply.rows.filter(({ categoryId, theirs: weight }) => !known.has(categoryId) && weight !== null);
+  return {
+    ...policy,
+    categories: [
+      ...policy.categories.map((share) => ({ ...share, weight: theirs.get(share.categoryId) ?? '0' })),
+      ...added.map(({ categoryId, theirs: weight }) => ({ categoryId, weight: weight!, dropLowest: 0, cap: null })),
+    ],
+  };
+}
+
+/** Our weight of each category to the one group that feeds it; of several the first bears it, the others nothing. */
+function ourWeights({ reply, groups }: WeighedClass): GroupWeightBody[] {
+  const ours = new Map(reply.rows.map((row) => [row.categoryId, row.ours ?? '0']));
+  const first = new Set<number>();
+  return groups.flatMap(({ id, categoryId, decision }) => {
+    if (decision !== 'joined' || categoryId === null) return [];
+    const isFirst = !first.has(categoryId);
+    first.add(categoryId);
+    return [{ id, weight: isFirst ? (ours.get(categoryId) ?? '0') : '0' }];
+  });
+}
+
+function plain(weight: Decimal | null): string | null {
+  return weight === null ? null : formatAtLeast(weight, 0);
+}

@@ -1,0 +1,93 @@
+import type { PolicyEffectReply } from '#contract/calculation';
+import { EffectChart } from '../scales/effect-chart';
+import { EffectMatrix } from '../scales/effect-matrix';
+import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { plural, showCount, showLabel, showPercent } from '../ui/format';
+import { Strong } from '../ui/page';
+
+type StudentEffect = PolicyEffectReply['students'][number];
+
+const shown = (percent: string | null, label: string | null) =>
+  percent === null ? '–' : `${showPercent(percent)} ${label ? showLabel(label) : 'no label'}`;
+
+const columns: readonly GridColumn<StudentEffect>[] = [
+  {
+    id: 'student',
+    header: 'Student',
+    width: '210px',
+    sortBy: ({ student }) => student,
+    cell: ({ student }) => <b className="font-semibold">{student}</b>,
+  },
+  { id: 'section', header: 'Section', sortBy: ({ section }) => section, cell: ({ section }) => section },
+  {
+    id: 'before',
+    header: 'now',
+    width: '120px',
+    align: 'right',
+    sortBy: ({ before }) => Number(before ?? -1),
+    cell: ({ before, from }) => <span className="figures">{shown(before, from)}</span>,
+  },
+  {
+    id: 'after',
+    header: 'would be',
+    width: '120px',
+    align: 'right',
+    sortBy: ({ after }) => Number(after ?? -1),
+    cell: ({ after, to }) => <span className="figures font-bold">{shown(after, to)}</span>,
+  },
+  {
+    id: 'label',
+    header: 'Label',
+    width: '96px',
+    sortBy: ({ from, to }) => (from === to ? 1 : 0),
+    cell: ({ from, to }) => (from === to ? <span className="text-quiet">stays</span> : <b>changes</b>),
+  },
+];
+
+/** From which label to which, how many, and who. Nothing where no percent would change. */
+export function PolicyEffect({ effect }: { effect: PolicyEffectReply }) {
+  if (effect.changed === 0) return null;
+  return (
+    <div className="space-y-5">
+      <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-6">
+        <EffectMatrix effect={effect} bands={effect.bands} />
+        <EffectChart effect={effect} bands={effect.bands} />
+      </div>
+      <div className="flex h-[230px] flex-col rounded-md border border-hairline">
+        <DataGrid
+          label="Students whose percents would change"
+          columns={columns}
+          rows={effect.students}
+          rowKey={({ studentId, section }) => `${studentId} ${section}`}
+          empty={null}
+        />
+      </div>
+    </div>
+  );
+}
+
+/** The effect in one sentence. */
+export function EffectSentence({ effect, periodName }: { effect: PolicyEffectReply; periodName: string }) {
+  const { sections, grades, changed, moved, rise, fall, passAnew, failAnew } = effect;
+  if (sections === 0) return <>No grade book of {periodName} with scores would be calculated by it.</>;
+  const where = `${plural(grades, 'grade')} of ${periodName} in ${plural(sections, 'section')}`;
+  if (changed === 0) return <>It would change none of {where}.</>;
+  return (
+    <>
+      It would change <Strong tone="warns">{showCount(changed)}</Strong> of {where}: {showCount(rise)} up,{' '}
+      {showCount(fall)} down, and <Strong tone="warns">{plural(moved, 'label')}</Strong>
+      {passAnew > 0 && (
+        <>
+          ; <Strong>{showCount(passAnew)}</Strong> would pass anew
+        </>
+      )}
+      {failAnew > 0 && (
+        <>
+          {passAnew > 0 ? ' and ' : '; '}
+          <Strong tone="blocks">{showCount(failAnew)}</Strong> would fail anew
+        </>
+      )}
+      . Posted grades stay as they are.
+    </>
+  );
+}

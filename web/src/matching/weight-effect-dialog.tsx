@@ -1,0 +1,58 @@
+import type { PlatformReply } from '#contract/matching';
+import { EffectSentence, PolicyEffect } from '../calculation/policy-effect';
+import { ProblemError } from '../shell/api';
+import { usePeriod, useScope } from '../shell/scope';
+import { Button } from '../ui/button';
+import { Dialog } from '../ui/dialog';
+import { plural } from '../ui/format';
+import { useTakeWeights, useWeightsEffect } from './queries';
+import type { WeightPattern } from './weight-patterns';
+
+interface WeightEffectDialogProps {
+  readonly platform: PlatformReply;
+  readonly pattern: WeightPattern;
+  readonly onClose: () => void;
+}
+
+/** What taking the platform's weights would do to the grades of the period, before it is done. */
+export function WeightEffectDialog({ platform, pattern, onClose }: WeightEffectDialogProps) {
+  const { periodId } = useScope();
+  const { period } = usePeriod();
+  const request = { periodId, classIds: pattern.classes.map(({ classId }) => classId) };
+  const effect = useWeightsEffect(platform.id, request);
+  const take = useTakeWeights(platform.id);
+  const howMany = plural(pattern.classes.length, 'section');
+  const periodName = period?.name ?? '';
+  return (
+    <Dialog
+      isWide
+      isOpen
+      onOpenChange={(isOpen) => !isOpen && onClose()}
+      title={`What the weights of ${platform.name} would do in ${howMany}`}
+      description={effect.data && <EffectSentence effect={effect.data} periodName={periodName} />}
+      footer={
+        <>
+          <Button
+            look="main"
+            disabled={!effect.data || take.isPending}
+            onClick={() =>
+              take.mutate(
+                { ...request, side: 'theirs', says: `${howMany} are weighed as on ${platform.name}.` },
+                { onSuccess: onClose },
+              )
+            }
+          >
+            Take theirs for {periodName}
+          </Button>
+          <Button onClick={onClose}>Leave ours</Button>
+        </>
+      }
+    >
+      {effect.isPending && (
+        <p className="py-10 text-center text-quiet">Calculating the grade books of {periodName} …</p>
+      )}
+      {effect.error instanceof ProblemError && <p className="text-waratah">{effect.error.problem.detail}</p>}
+      {effect.data && <PolicyEffect effect={effect.data} />}
+    </Dialog>
+  );
+}
