@@ -78,6 +78,22 @@ describe('a run', () => {
     await registrar.reads(/36 lines of Fernway written/);
   });
 
+  it('tells teachers in a letter what only they can put right', async () => {
+    await registrar.click('Write to the teachers');
+    await registrar.sees('the following stayed behind:');
+    await registrar.isAccessible();
+    await registrar.click('Write 1');
+    await registrar.sees('letters written.');
+    await registrar.click('Outbox');
+    await registrar.reads(/letters lie in the outbox/);
+    await registrar.isAccessible();
+    await registrar.sees('did not come over into Winter term').then((line) => line.click());
+    await registrar.sees('Save as a file');
+    await browser.driver.navigate().back();
+    await browser.driver.navigate().back();
+    await registrar.reads(/36 lines of Fernway written/);
+  });
+
   it('is taken back, and planned again it would bring the same', async () => {
     await registrar.click('Take it back');
     await registrar.isAccessible();

@@ -1,2 +1,3 @@
 export * from './file-messages.js';
 export * from './run-messages.js';
+export * from './run-reason-words.js';

@@ -220,3 +220,12 @@ export interface LastRunReply {
   /** Lines of the section that were not sent. */
   readonly notSent: number;
 }
+
+/** A letter to a teacher about what of theirs was not sent. */
+export interface RunLetterReply {
+  readonly to: string;
+  readonly address: string;
+  readonly subject: string;
+  readonly text: string;
+  readonly lines: number;
+}

@@ -6,6 +6,7 @@ import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
 import { LogModule } from '#server/log';
+import { MailModule } from '#server/mail';
 import { MatchingModule } from '#server/matching';
 import { PeopleModule } from '#server/people';
 import {
@@ -41,6 +42,7 @@ export class AppModule {
         CalendarModule,
         CoursesModule,
         LogModule,
+        MailModule,
         MatchingModule,
         PeopleModule,
         PostingModule,

@@ -19,3 +19,4 @@ export { spreadsheetTypes, writeSpreadsheet, type SpreadsheetType } from './file
 export { CopyReader } from './database/copy-reader.js';
 export { Settings } from './settings/settings.js';
 export { WorkQueue, type JobTry } from './work/work-queue.js';
+export { Outbox, type Letter } from './mail/outbox.js';

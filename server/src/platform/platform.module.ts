@@ -4,6 +4,7 @@ import { DistrictZone } from './clock/district-zone.js';
 import type { OpenDatabase } from './database/open-database.js';
 import { CopyReader } from './database/copy-reader.js';
 import { DATABASE, Transactions } from './database/transactions.js';
+import { Outbox } from './mail/outbox.js';
 import { Settings } from './settings/settings.js';
 import { WorkQueue } from './work/work-queue.js';
 
@@ -19,11 +20,12 @@ export class PlatformModule {
         { provide: Clock, useValue: clock },
         CopyReader,
         DistrictZone,
+        Outbox,
         Settings,
         Transactions,
         WorkQueue,
       ],
-      exports: [DATABASE, Clock, CopyReader, DistrictZone, Settings, Transactions, WorkQueue],
+      exports: [DATABASE, Clock, CopyReader, DistrictZone, Outbox, Settings, Transactions, WorkQueue],
     };
   }
 }

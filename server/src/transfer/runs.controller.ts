@@ -6,17 +6,22 @@ import {
   PlanRunRequest,
   RunRowsQuery,
   type LastRunReply,
+  type RunLetterReply,
   type RunReply,
   type RunRowsReply,
   type RunsReply,
 } from '#contract/transfer';
 import { Allow, CurrentActor, everyone, registrars, type Actor } from '#server/platform';
+import { RunLettersService } from './run-letters.service.js';
 import { RunsService } from './runs.service.js';
 
 @Controller('runs')
 @Allow(registrars)
 export class RunsController {
-  constructor(private readonly runs: RunsService) {}
+  constructor(
+    private readonly runs: RunsService,
+    private readonly letters: RunLettersService,
+  ) {}
 
   @Get()
   ofSchool(@Query('school', ParseIntPipe) schoolId: number): Promise<RunsReply> {
@@ -76,6 +81,17 @@ export class RunsController {
   @HttpCode(202)
   undo(@CurrentActor() actor: Actor, @Param('id', ParseIntPipe) id: number): Promise<RunReply> {
     return this.runs.undo(actor, id);
+  }
+
+  /** Letters to the teachers who have something to mend, as they would be written. */
+  @Get(':id/letters')
+  lettersOf(@CurrentActor() actor: Actor, @Param('id', ParseIntPipe) id: number): Promise<RunLetterReply[]> {
+    return this.letters.preview(actor, id);
+  }
+
+  @Post(':id/letters')
+  writeLetters(@CurrentActor() actor: Actor, @Param('id', ParseIntPipe) id: number): Promise<RunLetterReply[]> {
+    return this.letters.write(actor, id);
   }
 
   @Delete(':id')

@@ -1,8 +1,11 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { BookReply, ScoreReply } from '#contract/calculation';
+import type { MailReply } from '#contract/mail';
 import type { MatchDecisionBody, MatchesReply, PlatformReply } from '#contract/matching';
 import type { Problem } from '#contract/problems';
-import type { PlanRunRequest, RunReply, RunRowsReply, RunsReply } from '#contract/transfer';
+import type { PlanRunRequest, RunLetterReply, RunReply, RunRowsReply, RunsReply } from '#contract/transfer';
 import type { RunReasonCode } from '#core/transfer';
 import { PlatformsService } from '#server/matching';
 import {
@@ -334,6 +337,27 @@ describe('a run on a platform that fails', () => {
       counts: { results: { written: 1 + 2 * students() } },
     });
     expect(new Set((await column('Splice'))!.scores.map(({ version }) => version))).toEqual(new Set([1]));
+  });
+});
+
+describe('a letter to a teacher', () => {
+  it('names what only the teacher can put right, and lies in the outbox and as a file', async () => {
+    const run = await planned();
+    const { body: letters } = await registrar.get<RunLetterReply[]>(`/runs/${run.id}/letters`);
+    expect(letters).toMatchObject([{ to: 'Harun Nance', lines: 2 }]);
+    expect(letters[0]!.text).toContain('- Boatbuilding 1: Reading. It has no due date there');
+    expect(letters[0]!.text).not.toContain('Chart');
+    expect((await registrar.get<MailReply[]>('/mails?school=1')).body).toEqual([]);
+    await registrar.send('POST', `/runs/${run.id}/letters`);
+    const { body: mails } = await registrar.get<MailReply[]>('/mails?school=1');
+    expect(mails).toMatchObject([{ to: 'Harun Nance', about: `run ${run.id}`, subject: letters[0]!.subject }]);
+    const path = `/mails/${mails[0]!.id}/message`;
+    const message = Buffer.from((await registrar.get<Uint8Array>(path, 'bytes')).body).toString();
+    // RFC 5322: header fields, an empty line, the body; every line ends in CRLF.
+    expect(message).toMatch(/^From: .+\r\nTo: Harun Nance <[^>]+>\r\nSubject: /);
+    expect(message.split('\r\n\r\n').length).toBeGreaterThan(1);
+    const { folder } = server.database;
+    if (folder) expect(readFileSync(join(folder, 'outbox', 'letter-00001.eml'), 'utf8')).toBe(message);
   });
 });
 

@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { LogModule } from '#server/log';
+import { MailModule } from '#server/mail';
 import { MatchingModule } from '#server/matching';
 import { PostingModule } from '#server/posting';
 import { ReportItemsModule } from '#server/report-items';
@@ -16,6 +17,7 @@ import { FilePreviewService } from './file-preview.service.js';
 import { LedgerRepository } from './ledger.repository.js';
 import { NightlyRunsService } from './nightly-runs.service.js';
 import { RunGroundService } from './run-ground.service.js';
+import { RunLettersService } from './run-letters.service.js';
 import { RunWorker } from './run-worker.js';
 import { RunsController } from './runs.controller.js';
 import { RunsRepository } from './runs.repository.js';
@@ -28,6 +30,7 @@ import { UndoClassService } from './undo-class.service.js';
     CalculationModule,
     CalendarModule,
     LogModule,
+    MailModule,
     MatchingModule,
     PostingModule,
     ReportItemsModule,
@@ -44,6 +47,7 @@ import { UndoClassService } from './undo-class.service.js';
     LedgerRepository,
     NightlyRunsService,
     RunGroundService,
+    RunLettersService,
     RunWorker,
     RunsRepository,
     RunsService,

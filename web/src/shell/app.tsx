@@ -14,6 +14,7 @@ import { ToNextSheet } from '../posting/to-next-sheet';
 import { ReportItemsPage } from '../report-items/report-items-page';
 import { ScalesPage } from '../scales/scales-page';
 import { TodayPage } from '../today/today-page';
+import { OutboxPage } from '../mail/outbox-page';
 import { MatchesPage } from '../matching/matches-page';
 import { PlatformsPage } from '../matching/platforms-page';
 import { FilePage } from '../transfer/file-page';
@@ -55,6 +56,7 @@ const router = createBrowserRouter([
       { path: 'set-up', element: <SetUpPage /> },
       { path: 'platforms', element: <PlatformsPage /> },
       { path: 'matches', element: <MatchesPage /> },
+      { path: 'outbox', element: <OutboxPage /> },
       { path: 'runs', element: <RunsPage /> },
       { path: 'runs/:runId', element: <RunPage /> },
       { path: 'files', element: <FilesPage /> },

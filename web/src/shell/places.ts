@@ -5,6 +5,7 @@ import type { PersonReply } from '#contract/people';
 export interface Place {
   readonly path: string;
   readonly name: string;
+  readonly isForRegistrars?: boolean;
   /** What is open there, for the small figure beside it. */
   readonly open?: (period: PeriodReply) => number;
 }
@@ -42,7 +43,7 @@ export const steps: readonly Step[] = [
       { path: 'files', name: 'Files' },
     ],
   },
-  { name: 'Collect', places: [gradeSheets] },
+  { name: 'Collect', places: [gradeSheets, { path: 'outbox', name: 'Outbox', isForRegistrars: true }] },
   {
     name: 'Audit',
     places: [{ path: 'findings', name: 'Findings', open: ({ posting }) => posting?.audit?.findings ?? 0 }],
@@ -58,5 +59,7 @@ export const steps: readonly Step[] = [
 
 /** A teacher posts; the rest of the path is not theirs. */
 export function placesOf({ role }: PersonReply): readonly Step[] {
-  return role === 'registrar' ? steps : steps.filter(({ name }) => name === 'Collect');
+  if (role === 'registrar') return steps;
+  const own = steps.filter(({ name }) => name === 'Collect');
+  return own.map(({ name, places }) => ({ name, places: places.filter((place) => !place.isForRegistrars) }));
 }

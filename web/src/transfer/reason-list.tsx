@@ -1,11 +1,11 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { rowResults, type LedgerOutcome } from '#core/transfer';
-import type { ReasonCountReply, RunReply, RunRowsQuery } from '#contract/transfer';
+import { reasonWords, type ReasonCountReply, type RunReply, type RunRowsQuery } from '#contract/transfer';
 import { useScope } from '../shell/scope';
 import { plural, showCount } from '../ui/format';
 import { Panel } from '../ui/panel';
-import { outcomeNames, reasonWords, resultNames } from './run-words';
+import { mends, outcomeNames, resultNames } from './run-words';
 
 interface ReasonListProps {
   readonly run: RunReply;
@@ -74,11 +74,11 @@ function Reasons({ name, ink, reasons, query, onShow }: ReasonsProps) {
   return (
     <Group name={name} ink={ink}>
       {reasons.map(({ code, lines, heldBack, effect }) => {
-        const { brief, mend } = reasonWords[code];
+        const mend = mends[code];
         return (
           <div key={code}>
             <Sum count={lines} isOn={query.reason === code} onClick={() => onShow({ reason: code })}>
-              {brief}
+              {reasonWords[code].brief}
             </Sum>
             {(heldBack > 0 || (mend && effect !== 'skip')) && (
               <p className="-mt-0.5 px-4 pb-1 text-[12px] text-quiet">

@@ -8,6 +8,7 @@ import { Button, Key } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { plural, showCount } from '../ui/format';
 import { useKeys } from '../ui/use-keys';
+import { LettersDialog } from './letters-dialog';
 import { usePlanRun, useRunActions } from './run-queries';
 
 /** What can be done with the run as it stands; the main thing first. */
@@ -17,6 +18,7 @@ export function RunActions({ run }: { run: RunReply }) {
   const { carryOut, stop, resume, undo, discard } = useRunActions(run.id);
   const again = usePlanRun();
   const [isUndoing, setUndoing] = useState(false);
+  const [isWriting, setWriting] = useState(false);
   const { counts } = run;
   const writes = counts.outcomes.create + counts.outcomes.change - counts.leftOut;
   const mayCarryOut = canCarryOut(run) && writes > 0 && !carryOut.isPending;
@@ -62,6 +64,10 @@ export function RunActions({ run }: { run: RunReply }) {
         </Button>
       )}
       {canUndo(run) && counts.results.written > 0 && <Button onClick={() => setUndoing(true)}>Take it back…</Button>}
+      {!isUnderWay(run) && counts.outcomes.refuse + counts.outcomes.skip > 0 && (
+        <Button onClick={() => setWriting(true)}>Write to the teachers…</Button>
+      )}
+      {isWriting && <LettersDialog run={run} onClose={() => setWriting(false)} />}
       {canDiscard(run) && (
         <Button
           look="quiet"

@@ -1,10 +1,10 @@
 import { canCarryOut, type LedgerOutcome } from '#core/transfer';
-import type { RunReply, RunRowReply, RunRowsQuery } from '#contract/transfer';
+import { reasonWords, type RunReply, type RunRowReply, type RunRowsQuery } from '#contract/transfer';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { plural, showCount } from '../ui/format';
 import { Empty } from '../ui/panel';
 import { useRunActions, useRunRows } from './run-queries';
-import { kindNames, outcomeNames, reasonWords, resultNames, sayReason, showChange } from './run-words';
+import { kindNames, outcomeNames, resultNames, sayReason, showChange } from './run-words';
 
 const inks: Record<LedgerOutcome, string> = {
   create: 'text-eucalypt',

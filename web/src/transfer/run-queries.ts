@@ -4,6 +4,7 @@ import type {
   NightlyRequest,
   PickRequest,
   PlanRunRequest,
+  RunLetterReply,
   RunReply,
   RunRowsQuery,
   RunRowsReply,
@@ -49,6 +50,22 @@ export function useLastRun(sectionId: number, periodId: number) {
     queryKey: ['last-run', sectionId, periodId],
     queryFn: async () =>
       (await api.get<{ last: LastRunReply | null }>(`/runs/last?section=${sectionId}&period=${periodId}`)).last,
+  });
+}
+
+export function useRunLetters(runId: number) {
+  return useQuery({
+    queryKey: ['run-letters', runId],
+    queryFn: () => api.get<RunLetterReply[]>(`/runs/${runId}/letters`),
+  });
+}
+
+export function useWriteLetters(runId: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => api.post<RunLetterReply[]>(`/runs/${runId}/letters`),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['mails'] }),
+    onError: showProblem,
   });
 }
 

@@ -5,7 +5,7 @@ import { Button } from '../ui/button';
 import { Drawer } from '../ui/drawer';
 import { plural } from '../ui/format';
 import { useRunActions } from './run-queries';
-import { kindNames, outcomeNames, reasonWords, resultNames, sayReason, showFacts } from './run-words';
+import { kindNames, mends, outcomeNames, resultNames, sayReason, showFacts } from './run-words';
 
 interface RunRowDrawerProps {
   readonly run: RunReply;
@@ -49,7 +49,7 @@ export function RunRowDrawer({ run, row, path, onClose }: RunRowDrawerProps) {
         {row.result && <p className="text-[13px]">This line was {resultNames[row.result]}.</p>}
         <ul className="space-y-2 text-[13px]">
           {row.reasons.map((reason) => {
-            const { mend } = reasonWords[reason.code];
+            const mend = mends[reason.code];
             return (
               <li key={reason.code} className="border-l-[3px] border-hairline pl-3">
                 {sayReason(reason)}{' '}

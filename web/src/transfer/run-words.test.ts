@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { runReasons } from '#core/transfer';
-import { reasonWords, sayAge, sayReason, sayStanding, showChange } from './run-words';
+import { reasonWords } from '#contract/transfer';
+import { mends, sayAge, sayReason, sayStanding, showChange } from './run-words';
 
 describe('the words of a run', () => {
   it('say each reason in a sentence with what it is about', () => {
@@ -12,7 +13,7 @@ describe('the words of a run', () => {
   });
 
   it('lead somewhere in Wombat from each reason that can be mended here', () => {
-    const mended = Object.entries(reasonWords).flatMap(([code, { mend }]) => (mend ? [code] : []));
+    const mended = Object.keys(mends);
     expect(mended).toEqual(
       expect.arrayContaining(['class-open', 'group-open', 'person-open', 'total-open', 'letter-open', 'no-scale']),
     );

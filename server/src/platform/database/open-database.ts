@@ -17,6 +17,8 @@ export interface OpenDatabase {
   readonly pool: pg.Pool;
   /** Writes the whole database to one file; only the embedded one can. */
   readonly dump: ((file: string) => Promise<void>) | null;
+  /** Where the embedded database lies; null for one on a server. */
+  readonly folder: string | null;
   close(): Promise<void>;
 }
 
@@ -41,7 +43,7 @@ export async function openDatabase(source: DatabaseSource): Promise<OpenDatabase
 function openServer(url: string): OpenDatabase {
   const pool = new pg.Pool({ connectionString: url, max: 10 });
   pool.on('error', () => undefined); // an idle connection that breaks is replaced at the next query
-  return { ...withPool(pool), dump: null, close: () => pool.end() };
+  return { ...withPool(pool), dump: null, folder: null, close: () => pool.end() };
 }
 
 const halfAnHour = 30 * 60 * 1000;
@@ -61,6 +63,7 @@ async function openFolder(folder: string, seedFile: string | null): Promise<Open
   return {
     ...withPool(pool),
     dump,
+    folder,
     async close() {
       await endCopies();
       await pool.end();

@@ -3,6 +3,7 @@ export * from './calculation.js';
 export * from './calendar.js';
 export * from './courses.js';
 export * from './log.js';
+export * from './mail.js';
 export * from './matching.js';
 export * from './people.js';
 export * from './posting.js';

@@ -1,0 +1,2 @@
+export { MailModule } from './mail.module.js';
+export { MailService } from './mail.service.js';

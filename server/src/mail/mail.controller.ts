@@ -1,0 +1,23 @@
+import { Controller, Get, Header, Param, ParseIntPipe, Query } from '@nestjs/common';
+import type { MailReply } from '#contract/mail';
+import { Allow, registrars } from '#server/platform';
+import { MailService } from './mail.service.js';
+
+@Controller('mails')
+@Allow(registrars)
+export class MailController {
+  constructor(private readonly mail: MailService) {}
+
+  @Get()
+  ofSchool(@Query('school', ParseIntPipe) schoolId: number): Promise<MailReply[]> {
+    return this.mail.ofSchool(schoolId);
+  }
+
+  /** The letter as a file that mail programs open. */
+  @Get(':id/message')
+  @Header('content-type', 'message/rfc822')
+  @Header('content-disposition', 'attachment; filename="letter.eml"')
+  message(@Param('id', ParseIntPipe) id: number): Promise<string> {
+    return this.mail.messageOrThrow(id);
+  }
+}

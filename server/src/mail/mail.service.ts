@@ -1,0 +1,38 @@
+import { Injectable } from '@nestjs/common';
+import type { MailReply } from '#contract/mail';
+import { ChangeLog } from '#server/log';
+import { Outbox, Transactions, type Actor, type Letter } from '#server/platform';
+import { MailsRepository } from './mails.repository.js';
+
+/** Writes letters and shows what was written. */
+@Injectable()
+export class MailService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly mails: MailsRepository,
+    private readonly outbox: Outbox,
+    private readonly log: ChangeLog,
+  ) {}
+
+  ofSchool(schoolId: number): Promise<MailReply[]> {
+    return this.mails.ofSchool(this.transactions.reading, schoolId);
+  }
+
+  messageOrThrow(id: number): Promise<string> {
+    return this.mails.messageOrThrow(this.transactions.reading, id);
+  }
+
+  /** All letters or none. */
+  async write(actor: Pick<Actor, 'personId' | 'name'>, schoolId: number, letters: readonly Letter[]): Promise<void> {
+    const ids = await this.transactions.run(async (queries) => {
+      const ids = await this.outbox.write(queries, actor, schoolId, letters);
+      const after = letters.map(({ to, subject }) => ({ to: to.name, subject }));
+      const [thing] = letters.map(({ about }) => about);
+      await this.log.record(queries, actor, [
+        { action: 'write letters', thing: thing ?? 'outbox', before: null, after },
+      ]);
+      return ids;
+    });
+    await this.outbox.putAsFiles(await this.mails.messages(this.transactions.reading, ids));
+  }
+}

@@ -1,0 +1,90 @@
+import { useQuery } from '@tanstack/react-query';
+import { useSearchParams } from 'react-router';
+import type { MailReply } from '#contract/mail';
+import { api } from '../shell/api';
+import { useScope } from '../shell/scope';
+import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { Drawer } from '../ui/drawer';
+import { plural, showInstant } from '../ui/format';
+import { Page, Strong } from '../ui/page';
+import { Empty, Panel } from '../ui/panel';
+
+const columns: GridColumn<MailReply>[] = [
+  {
+    id: 'at',
+    header: 'Written',
+    width: '160px',
+    sortBy: ({ writtenAt }) => writtenAt,
+    cell: ({ writtenAt }) => showInstant(writtenAt),
+  },
+  {
+    id: 'to',
+    header: 'To',
+    width: '190px',
+    sortBy: ({ to }) => to,
+    cell: ({ to, address }) => (
+      <b className="font-semibold" title={address}>
+        {to}
+      </b>
+    ),
+  },
+  { id: 'subject', header: 'Subject', sortBy: ({ subject }) => subject, cell: ({ subject }) => subject },
+  { id: 'by', header: 'By', width: '150px', sortBy: ({ writtenBy }) => writtenBy, cell: ({ writtenBy }) => writtenBy },
+];
+
+/** The letters that Wombat wrote for the school; each is a file too. */
+export function OutboxPage() {
+  const { schoolId } = useScope();
+  const [search, setSearch] = useSearchParams();
+  const { data: mails } = useQuery({
+    queryKey: ['mails', schoolId],
+    queryFn: () => api.get<MailReply[]>(`/mails?school=${schoolId}`),
+  });
+  if (!mails) return null;
+  const chosen = mails.find(({ id }) => id === Number(search.get('letter')));
+  return (
+    <div className="flex min-h-0 flex-1">
+      <Page
+        headline={
+          mails.length === 0 ? (
+            <>No letter was written for this school yet.</>
+          ) : (
+            <>
+              <Strong>{plural(mails.length, 'letter')}</Strong> {mails.length === 1 ? 'lies' : 'lie'} in the outbox, the
+              last from {showInstant(mails[0]!.writtenAt)}.
+            </>
+          )
+        }
+        below="Letters are kept here and as .eml files in the folder outbox beside the data; no mail server sends them."
+      >
+        <Panel className="flex min-h-0 flex-1 flex-col">
+          <DataGrid
+            label="Letters"
+            columns={columns}
+            rows={mails}
+            rowKey={({ id }) => String(id)}
+            chosenKey={chosen ? String(chosen.id) : null}
+            onChoose={({ id }) => setSearch({ letter: String(id) })}
+            empty={
+              <Empty title="No letter yet">
+                A run tells teachers what of theirs it did not send; such letters then lie here.
+              </Empty>
+            }
+          />
+        </Panel>
+      </Page>
+      {chosen && (
+        <Drawer title={`To ${chosen.to}`} onClose={() => setSearch({})}>
+          <div className="space-y-3 text-[13px]">
+            <p className="text-quiet">{chosen.address}</p>
+            <h3 className="text-[16px] font-bold">{chosen.subject}</h3>
+            <p className="whitespace-pre-wrap">{chosen.body}</p>
+            <a className="font-semibold text-estuary underline" href={`/api/mails/${chosen.id}/message`}>
+              Save as a file
+            </a>
+          </div>
+        </Drawer>
+      )}
+    </div>
+  );
+}
