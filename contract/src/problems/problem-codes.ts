@@ -61,6 +61,7 @@ export const problemCodes = {
     'Somebody decided since',
     'Some of these joins were changed after this decision. Change them one by one instead.',
   ],
+  'exchange-unreadable': [422, 'The zip cannot be read', '{name}: {reason}.'],
   'platform-refused': [502, 'The platform did not take it', '{problem}'],
   'weights-elsewhere': [
     409,

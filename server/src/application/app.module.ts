@@ -5,6 +5,7 @@ import { AuditModule } from '#server/audit';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
+import { ExchangeModule } from '#server/exchange';
 import { LogModule } from '#server/log';
 import { MailModule } from '#server/mail';
 import { MatchingModule } from '#server/matching';
@@ -41,6 +42,7 @@ export class AppModule {
         CalculationModule,
         CalendarModule,
         CoursesModule,
+        ExchangeModule,
         LogModule,
         MailModule,
         MatchingModule,

@@ -2,6 +2,7 @@ export * from './audit.js';
 export * from './calculation.js';
 export * from './calendar.js';
 export * from './courses.js';
+export * from './exchange.js';
 export * from './log.js';
 export * from './mail.js';
 export * from './matching.js';

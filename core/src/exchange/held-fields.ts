@@ -1,0 +1,145 @@
+import type { ExchangeFault } from './check-rows.js';
+import type { ExchangeFile, ExchangeRow, ExchangeRows } from './exchange-format.js';
+
+/** What Wombat keeps beyond the standard's fields, in columns that the standard allows for that. */
+export const extension = (name: string) => `metadata.wombat.${name}`;
+
+/** The fields of which Wombat keeps what they say; the others pass by. */
+const held: Readonly<Record<ExchangeFile, readonly string[]>> = {
+  orgs: ['name', 'identifier'],
+  academicSessions: ['title', 'type', 'startDate', 'endDate', 'parentSourcedId', extension('kind')],
+  users: ['givenName', 'familyName', 'email', 'grades'],
+  roles: [],
+  demographics: ['birthDate'],
+  courses: [
+    'title',
+    'courseCode',
+    'orgSourcedId',
+    'subjects',
+    ...['kind', 'level', 'length', 'credits', 'mostCredits', 'onTranscript', 'countsInGpa'].map(extension),
+  ],
+  classes: ['courseSourcedId', 'schoolSourcedId', 'termSourcedIds', ...['number', 'startsOn', 'endsOn'].map(extension)],
+  enrollments: ['userSourcedId', 'classSourcedId', 'beginDate', 'endDate'],
+  categories: ['title'],
+  lineItems: [
+    'title',
+    'dueDate',
+    'categorySourcedId',
+    'gradingPeriodSourcedId',
+    'resultValueMax',
+    ...['extra', 'counted', 'published', 'students'].map(extension),
+  ],
+  results: ['scoreStatus', 'score', extension('flag')],
+  scoreScales: [],
+};
+
+/** Where a blank is a statement: nobody left, nothing is scored. Elsewhere a blank says nothing. */
+const blankSays = new Set(['endDate', 'score']);
+
+/** Whether a row says anything about a field; a column that the zip does not have never does. */
+export function isStated(row: ExchangeRow, field: string): boolean {
+  return row[field] !== undefined && (row[field] !== '' || blankSays.has(field));
+}
+
+export function heldFields(file: ExchangeFile, row: ExchangeRow): readonly string[] {
+  return isTeaching(file, row) ? ['userSourcedId', 'classSourcedId'] : held[file];
+}
+
+/** That somebody teaches a class stands at the section here, without dates and without a number of its own. */
+export function isTeaching(file: ExchangeFile, { role }: ExchangeRow): boolean {
+  return file === 'enrollments' && role === 'teacher';
+}
+
+/** By this a row is the same row elsewhere: a result is a student's on a line item, an enrolment a person's in a class. */
+export function keyOf(file: ExchangeFile, row: ExchangeRow): string {
+  if (file === 'enrollments') return `${row['classSourcedId']}|${row['userSourcedId']}`;
+  return file === 'results' ? `${row['lineItemSourcedId']}|${row['studentSourcedId']}` : (row['sourcedId'] ?? '');
+}
+
+const staffRoles = [
+  'teacher',
+  'administrator',
+  'aide',
+  'proctor',
+  'counselor',
+  'principal',
+  'siteAdministrator',
+  'systemAdministrator',
+  'districtAdministrator',
+];
+
+/** Whether a person is a student or works here, by the user's own role or by the roles file; undefined for neither. */
+export function kindOfPerson(roles: readonly string[]): 'student' | 'staff' | undefined {
+  if (roles.includes('student')) return 'student';
+  return roles.some((role) => staffRoles.includes(role)) ? 'staff' : undefined;
+}
+
+/** The roles of every user, from whichever file says them. */
+export function rolesByUser(...all: readonly ExchangeRows[]): ReadonlyMap<string, readonly string[]> {
+  const roles = new Map<string, string[]>();
+  const add = (id: string | undefined, role: string | undefined) => {
+    if (id && role) roles.set(id, [...(roles.get(id) ?? []), role]);
+  };
+  for (const { users = [], roles: rows = [] } of all) {
+    for (const { sourcedId, role } of users) add(sourcedId, role);
+    for (const { userSourcedId, role } of rows) add(userSourcedId, role);
+  }
+  return roles;
+}
+
+/** Why Wombat holds nothing of a row; undefined where it does. */
+export function whyNotHeld(
+  file: ExchangeFile,
+  row: ExchangeRow,
+  roles: ReadonlyMap<string, readonly string[]>,
+  {
+    teachers,
+    stays,
+  }: { readonly teachers: ReadonlyMap<string, string>; readonly stays: ReadonlyMap<string, ExchangeRow> },
+): ExchangeFault | undefined {
+  const left = (field: string, says: string): ExchangeFault => ({ field, says });
+  if (file === 'orgs' && row['type'] !== 'school')
+    return left('type', `Wombat holds schools; a ${row['type']} passes by`);
+  if (file === 'users' && row['status'] !== 'tobedeleted') {
+    const own = roles.get(row['sourcedId'] ?? '') ?? [];
+    if (kindOfPerson(own) === undefined)
+      return left('role', `Wombat holds students and staff; ${own.join(', ') || 'somebody without a role'} passes by`);
+  }
+  if (
+    file === 'enrollments' &&
+    row['status'] !== 'tobedeleted' &&
+    row['role'] !== 'student' &&
+    row['role'] !== 'teacher'
+  )
+    return left('role', `Wombat holds students and teachers of a class; a ${row['role']} passes by`);
+  if (isTeaching(file, row) && teachers.get(row['classSourcedId'] ?? '') !== row['userSourcedId'])
+    return left('primary', 'a section has one teacher here, who is another');
+  if (file === 'enrollments' && row['role'] === 'student' && (stays.get(keyOf(file, row)) ?? row) !== row)
+    return left('beginDate', 'an earlier stay in the class; the last one counts');
+  if (file === 'scoreScales') return left('scoreScaleValue', 'scales are taken in under Scales, with all their bands');
+  return undefined;
+}
+
+/** The one teacher of every class: the primary one, else the first. */
+export function teachersOf(enrollments: readonly ExchangeRow[]): ReadonlyMap<string, string> {
+  const teachers = new Map<string, { id: string; isPrimary: boolean }>();
+  for (const row of enrollments) {
+    const { classSourcedId: at = '', userSourcedId: id = '', primary, status } = row;
+    if (!isTeaching('enrollments', row) || status === 'tobedeleted') continue;
+    const isPrimary = primary?.toLowerCase() === 'true';
+    const known = teachers.get(at);
+    if (!known || (isPrimary && !known.isPrimary)) teachers.set(at, { id, isPrimary });
+  }
+  return new Map([...teachers].map(([at, { id }]) => [at, id]));
+}
+
+/** Of several stays of a student in one class the last to begin. */
+export function lastStays(enrollments: readonly ExchangeRow[]): ReadonlyMap<string, ExchangeRow> {
+  const stays = new Map<string, ExchangeRow>();
+  for (const row of enrollments) {
+    if (row['role'] !== 'student' || row['status'] === 'tobedeleted') continue;
+    const known = stays.get(keyOf('enrollments', row));
+    if (!known || (known['beginDate'] ?? '') <= (row['beginDate'] ?? '')) stays.set(keyOf('enrollments', row), row);
+  }
+  return stays;
+}

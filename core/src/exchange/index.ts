@@ -1,0 +1,15 @@
+export { checkHead, listOf, type ExchangeFault } from './check-rows.js';
+export {
+  exchangeFiles,
+  exchangeVersions,
+  fieldsOf,
+  filesOf,
+  type ExchangeFile,
+  type ExchangeRow,
+  type ExchangeRows,
+  type ExchangeVersion,
+} from './exchange-format.js';
+export { extension, isTeaching, kindOfPerson, rolesByUser } from './held-fields.js';
+export { exchangeOutcomes, planExchange, type ExchangeOutcome, type PlannedExchangeRow } from './plan-exchange.js';
+export { readManifest, type FileMode, type Manifest } from './read-manifest.js';
+export { flagOf, periodKindOf, resultFieldsOf, sectionNumberOf, sessionTypeOf } from './translate.js';

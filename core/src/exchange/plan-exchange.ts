@@ -1,0 +1,130 @@
+import { checkRow, type ExchangeFault } from './check-rows.js';
+import { filesOf, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
+import { heldFields, isStated, keyOf, lastStays, rolesByUser, teachersOf, whyNotHeld } from './held-fields.js';
+import type { Manifest } from './read-manifest.js';
+
+/** What taking a zip in would do with a row. "left" is what Wombat holds nothing of, such as a guardian. */
+export const exchangeOutcomes = ['new', 'changed', 'same', 'delete', 'left', 'refuse'] as const;
+export type ExchangeOutcome = (typeof exchangeOutcomes)[number];
+
+export interface PlannedExchangeRow {
+  readonly file: ExchangeFile;
+  /** Line of the file's table; the head is line 1. */
+  readonly line: number;
+  readonly outcome: ExchangeOutcome;
+  readonly row: ExchangeRow;
+  readonly faults: readonly ExchangeFault[];
+  /** Fields that differ from what is here. */
+  readonly changes: readonly string[];
+}
+
+/**
+ * Decides every row of a zip against what is here, written in the same form: what would be exported now. Two rows with one
+ * id are both refused, as which of them is right is not for us to choose; and so is what refers to a refused row.
+ */
+export function planExchange(manifest: Manifest, files: ExchangeRows, here: ExchangeRows): PlannedExchangeRow[] {
+  const zip = withClasses(files, here);
+  const known = knownIds(zip, here);
+  const context = {
+    teachers: new Map([...teachersOf(here.enrollments ?? []), ...teachersOf(zip.enrollments ?? [])]),
+    stays: lastStays(zip.enrollments ?? []),
+  };
+  const roles = rolesByUser(zip, here);
+  const isEnrolled = enrolledIn(zip, here);
+  return filesOf(manifest.version).flatMap((file) => {
+    const rows = zip[file] ?? [];
+    const counts = new Map<string, number>();
+    for (const { sourcedId = '' } of rows) counts.set(sourcedId, (counts.get(sourcedId) ?? 0) + 1);
+    const ours = new Map((here[file] ?? []).map((row) => [keyOf(file, row), row]));
+    const planned = rows.map((row, at): PlannedExchangeRow => {
+      const base = { file, line: at + 2, row, changes: [] };
+      const count = counts.get(row['sourcedId'] ?? '')!;
+      const isGoing = row['status'] === 'tobedeleted';
+      const lacksTeacher = file === 'classes' && !isGoing && !context.teachers.has(row['sourcedId'] ?? '');
+      const isStranger = file === 'results' && !isGoing && !isEnrolled(row);
+      const faults: ExchangeFault[] = [
+        ...checkRow(file, manifest.version, manifest.modes[file], row, known),
+        ...(count > 1 ? [{ field: 'sourcedId', says: `the file has ${count} rows with this id` }] : []),
+        ...(lacksTeacher
+          ? [{ field: 'sourcedId', says: 'no teacher is enrolled in the class; every section has one' }]
+          : []),
+        ...(isStranger
+          ? [{ field: 'studentSourcedId', says: 'the student is not enrolled in the class of the line item' }]
+          : []),
+      ];
+      if (faults.length > 0) return { ...base, outcome: 'refuse', faults };
+      const left = whyNotHeld(file, row, roles, context);
+      if (left !== undefined) return { ...base, outcome: 'left', faults: [left] };
+      // What roles say is read with the users they are of.
+      if (file === 'roles') return { ...base, outcome: 'same', faults: [] };
+      const own = ours.get(keyOf(file, row));
+      if (isGoing) return { ...base, ...deletion(file, own) };
+      if (!own) return { ...base, outcome: 'new', faults: [] };
+      const changes = heldFields(file, row).filter(
+        (field) => isStated(row, field) && !sameValue(row[field]!, own[field] ?? ''),
+      );
+      return { ...base, outcome: changes.length > 0 ? 'changed' : 'same', faults: [], changes };
+    });
+    for (const { outcome, row } of planned) if (outcome === 'refuse') known[file]?.delete(row['sourcedId'] ?? '');
+    return planned;
+  });
+}
+
+/** A delta may say of an enrolment that goes only its id. */
+function withClasses(files: ExchangeRows, here: ExchangeRows): ExchangeRows {
+  if (!files.enrollments) return files;
+  const ours = new Map((here.enrollments ?? []).map((row) => [row['sourcedId'], row]));
+  const enrollments = files.enrollments.map((row) => {
+    const own = row['classSourcedId'] ? undefined : ours.get(row['sourcedId']);
+    return own
+      ? {
+          ...own,
+          ...row,
+          classSourcedId: own['classSourcedId']!,
+          userSourcedId: own['userSourcedId']!,
+          role: own['role']!,
+        }
+      : row;
+  });
+  return { ...files, enrollments };
+}
+
+function enrolledIn(files: ExchangeRows, here: ExchangeRows): (result: ExchangeRow) => boolean {
+  const classOf = new Map(
+    [...(here.lineItems ?? []), ...(files.lineItems ?? [])].map((row) => [row['sourcedId'], row['classSourcedId']]),
+  );
+  const enrolled = new Set(
+    [...(here.enrollments ?? []), ...(files.enrollments ?? [])]
+      .filter(({ role }) => role === 'student')
+      .map((row) => keyOf('enrollments', row)),
+  );
+  return ({ lineItemSourcedId, studentSourcedId }) =>
+    enrolled.has(`${classOf.get(lineItemSourcedId)}|${studentSourcedId}`);
+}
+
+/** Wombat keeps what grades hang on: only these go, and only from the lists that are worked with. */
+const goes: readonly ExchangeFile[] = ['enrollments', 'lineItems', 'results'];
+
+function deletion(file: ExchangeFile, own: ExchangeRow | undefined): Pick<PlannedExchangeRow, 'outcome' | 'faults'> {
+  if (!own) return { outcome: 'same', faults: [] };
+  if (goes.includes(file)) return { outcome: 'delete', faults: [] };
+  const says = 'grades and transcripts hang on it, so it stays; end its enrolments instead';
+  return { outcome: 'left', faults: [{ field: 'status', says }] };
+}
+
+function knownIds(files: ExchangeRows, here: ExchangeRows): Partial<Record<ExchangeFile, Set<string>>> {
+  const names = [...Object.keys(files), ...Object.keys(here)] as ExchangeFile[];
+  return Object.fromEntries(
+    names.map((file) => [
+      file,
+      new Set([...(files[file] ?? []), ...(here[file] ?? [])].map(({ sourcedId }) => sourcedId!)),
+    ]),
+  );
+}
+
+/** Numbers are the same however many digits they are written with. */
+function sameValue(one: string, other: string): boolean {
+  if (one === other) return true;
+  const isNumber = /^-?\d+(\.\d+)?$/;
+  return isNumber.test(one) && isNumber.test(other) && Number(one) === Number(other);
+}

@@ -1,0 +1,14 @@
+import { Module } from '@nestjs/common';
+import { CalculationModule } from '#server/calculation';
+import { LogModule } from '#server/log';
+import { ExchangeController } from './exchange.controller.js';
+import { ExchangeService } from './exchange.service.js';
+import { HeldRowsRepository } from './held-rows.repository.js';
+import { WriteRowsService } from './write-rows.service.js';
+
+@Module({
+  imports: [CalculationModule, LogModule],
+  controllers: [ExchangeController],
+  providers: [ExchangeService, HeldRowsRepository, WriteRowsService],
+})
+export class ExchangeModule {}

@@ -1,0 +1,183 @@
+import { createHash } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { desc, eq, sql } from 'drizzle-orm';
+import {
+  exchangeOutcomes,
+  planExchange,
+  type ExchangeFile,
+  type ExchangeOutcome,
+  type ExchangeVersion,
+  type PlannedExchangeRow,
+} from '#core/exchange';
+import type {
+  ExchangeImportReply,
+  ExchangeRowsQuery,
+  ExchangeRowsReply,
+  ExchangeSummaryReply,
+} from '#contract/exchange';
+import { RecalculationService } from '#server/calculation';
+import { ChangeLog } from '#server/log';
+import { Clock, DistrictZone, Refusal, tables, Transactions, type Actor, type Queries } from '#server/platform';
+import { readZipOrThrow, writeZip, type ReadZip } from './exchange-zip.js';
+import { HeldRowsRepository } from './held-rows.repository.js';
+import { WriteRowsService } from './write-rows.service.js';
+
+const { exchangeImports, people } = tables;
+const mostRows = 1_000;
+
+interface Planned {
+  readonly zip: ReadZip;
+  readonly plan: readonly PlannedExchangeRow[];
+  readonly previewId: string;
+}
+
+/** Rosters and grade books out and in, as zips that other systems read and write. */
+@Injectable()
+export class ExchangeService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly held: HeldRowsRepository,
+    private readonly writing: WriteRowsService,
+    private readonly recalculation: RecalculationService,
+    private readonly log: ChangeLog,
+    private readonly zone: DistrictZone,
+    private readonly clock: Clock,
+  ) {}
+
+  async export(actor: Actor, version: ExchangeVersion): Promise<Buffer> {
+    const rows = await this.held.all(this.transactions.reading, version);
+    const counts = Object.fromEntries(Object.entries(rows).map(([file, own]) => [file, own.length]));
+    await this.transactions.run((queries) =>
+      this.log.record(queries, actor, [
+        { action: 'export rosters', thing: 'district', before: null, after: { version, ...counts } },
+      ]),
+    );
+    return writeZip(rows, version);
+  }
+
+  async list(): Promise<ExchangeSummaryReply[]> {
+    const rows = await this.transactions.reading
+      .select({
+        id: exchangeImports.id,
+        fileName: exchangeImports.fileName,
+        version: exchangeImports.version,
+        status: exchangeImports.status,
+        readAt: exchangeImports.readAt,
+        readBy: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
+      })
+      .from(exchangeImports)
+      .innerJoin(people, eq(people.id, exchangeImports.readBy))
+      .orderBy(desc(exchangeImports.id));
+    return rows.map(({ readAt, ...row }) => ({ ...row, readAt: readAt.toISOString() }));
+  }
+
+  /** Reads a zip and keeps it, so that its rows can be looked at. Writes nothing of it. */
+  async read(actor: Actor, name: string, bytes: Buffer): Promise<ExchangeImportReply> {
+    const { manifest } = readZipOrThrow(bytes, name);
+    const id = await this.transactions.run(async (queries) => {
+      const [added] = await queries
+        .insert(exchangeImports)
+        .values({
+          fileName: name,
+          bytes,
+          version: manifest.version,
+          status: 'read',
+          readBy: actor.personId,
+          readAt: this.clock.now(),
+        })
+        .returning({ id: exchangeImports.id });
+      const after = { name, bytes: bytes.length, version: manifest.version };
+      await this.log.record(queries, actor, [
+        { action: 'read rosters', thing: `rosters ${added!.id}`, before: null, after },
+      ]);
+      return added!.id;
+    });
+    return this.byId(id);
+  }
+
+  async byId(id: number): Promise<ExchangeImportReply> {
+    const queries = this.transactions.reading;
+    const kept = await this.keptOrThrow(queries, id);
+    const summary = (await this.list()).find((each) => each.id === id)!;
+    if (kept.bytes === null)
+      return { ...summary, previewId: null, files: kept.counts as ExchangeImportReply['files'], passedOver: [] };
+    const { zip, plan, previewId } = await this.planned(queries, kept);
+    return { ...summary, previewId, files: countsOf(zip, plan), passedOver: zip.manifest.passedOver };
+  }
+
+  async rows(id: number, { file, outcome }: ExchangeRowsQuery): Promise<ExchangeRowsReply> {
+    const queries = this.transactions.reading;
+    const kept = await this.keptOrThrow(queries, id);
+    if (kept.bytes === null) return { rows: [], total: 0 };
+    const { plan } = await this.planned(queries, kept);
+    const own = plan.filter(
+      (each) => (file === undefined || each.file === file) && (outcome === undefined || each.outcome === outcome),
+    );
+    return { rows: own.slice(0, mostRows), total: own.length };
+  }
+
+  /** Writes all that the preview says is new, changed or to be deleted, or nothing. */
+  async accept(actor: Actor, id: number, previewId: string): Promise<ExchangeImportReply> {
+    await this.transactions.run(async (queries) => {
+      await queries.execute(sql`SELECT id FROM exchange_imports WHERE id = ${id} FOR UPDATE`);
+      const kept = await this.keptOrThrow(queries, id);
+      if (kept.status !== 'read') throw new Refusal('import-done', { status: kept.status });
+      const { zip, plan, previewId: now } = await this.planned(queries, kept);
+      if (now !== previewId) throw new Refusal('preview-changed');
+      const counts = countsOf(zip, plan);
+      if (plan.every(({ outcome }) => !writes(outcome))) throw new Refusal('nothing-to-write');
+      const dayOf = await this.zone.dayOf(queries);
+      await this.writing.write(queries, plan, zip.files, dayOf(this.clock.now()));
+      await queries
+        .update(exchangeImports)
+        .set({ status: 'accepted', acceptedAt: this.clock.now(), bytes: null, counts })
+        .where(eq(exchangeImports.id, id));
+      await this.log.record(queries, actor, [
+        { action: 'take in rosters', thing: `rosters ${id}`, before: { status: 'read' }, after: { counts } },
+      ]);
+    });
+    await this.recalculation.start();
+    return this.byId(id);
+  }
+
+  async discard(actor: Actor, id: number): Promise<void> {
+    await this.transactions.run(async (queries) => {
+      const { status, fileName } = await this.keptOrThrow(queries, id);
+      if (status !== 'read') throw new Refusal('import-done', { status });
+      await queries.delete(exchangeImports).where(eq(exchangeImports.id, id));
+      await this.log.record(queries, actor, [
+        { action: 'discard rosters', thing: `rosters ${id}`, before: { name: fileName }, after: null },
+      ]);
+    });
+  }
+
+  private async planned(
+    queries: Queries,
+    { bytes, fileName }: { readonly bytes: Buffer | null; readonly fileName: string },
+  ): Promise<Planned> {
+    const zip = readZipOrThrow(bytes!, fileName);
+    const plan = planExchange(zip.manifest, zip.files, await this.held.all(queries, zip.manifest.version));
+    const brief = plan.map(({ file, line, outcome, changes }) => [file, line, outcome, ...changes].join(' '));
+    return { zip, plan, previewId: createHash('sha256').update(brief.join('\n')).digest('hex') };
+  }
+
+  private async keptOrThrow(queries: Queries, id: number) {
+    const [found] = await queries.select().from(exchangeImports).where(eq(exchangeImports.id, id));
+    if (!found) throw new Refusal('not-found', { what: 'zip', id });
+    return found;
+  }
+}
+
+function writes(outcome: ExchangeOutcome): boolean {
+  return outcome === 'new' || outcome === 'changed' || outcome === 'delete';
+}
+
+function countsOf({ manifest, files }: ReadZip, plan: readonly PlannedExchangeRow[]): ExchangeImportReply['files'] {
+  return (Object.keys(files) as ExchangeFile[]).map((file) => {
+    const own = plan.filter((each) => each.file === file);
+    const counts = Object.fromEntries(
+      exchangeOutcomes.map((outcome) => [outcome, own.filter((each) => each.outcome === outcome).length]),
+    ) as Record<ExchangeOutcome, number>;
+    return { file, mode: manifest.modes[file] as 'bulk' | 'delta', rows: own.length, counts };
+  });
+}

@@ -1,0 +1,262 @@
+import { Injectable } from '@nestjs/common';
+import { sql, type SQL } from 'drizzle-orm';
+import type { ScoreFlag } from '#core/calculation';
+import type { PeriodKind } from '#core/calendar';
+import {
+  extension,
+  resultFieldsOf,
+  sessionTypeOf,
+  type ExchangeRow,
+  type ExchangeRows,
+  type ExchangeVersion,
+} from '#core/exchange';
+import type { Queries } from '#server/platform';
+
+type Raw = Record<string, string | null>;
+
+/** What we hold, as rows of the exchange format; by these a zip is compared with what is here, and of these one is made. */
+@Injectable()
+export class HeldRowsRepository {
+  async all(queries: Queries, version: ExchangeVersion): Promise<ExchangeRows> {
+    const users = await this.users(queries);
+    return {
+      orgs: await this.orgs(queries),
+      academicSessions: await this.sessions(queries),
+      users: version === '1.1' ? users : users.map(withoutRole),
+      ...(version === '1.2' ? { roles: users.map(roleOf) } : {}),
+      demographics: await this.demographics(queries),
+      courses: await this.courses(queries),
+      classes: await this.classes(queries),
+      enrollments: [...(await this.enrollments(queries)), ...(await this.teaching(queries))],
+      categories: await this.categories(queries),
+      lineItems: await this.lineItems(queries),
+      results: await this.results(queries),
+      ...(version === '1.2' ? { scoreScales: await this.scales(queries) } : {}),
+    };
+  }
+
+  private orgs(queries: Queries): Promise<ExchangeRow[]> {
+    return this.rows(
+      queries,
+      sql`
+      SELECT ${idOf('school')} AS "sourcedId", s.name, 'school' AS type, s.code AS identifier
+      FROM schools s ${joinId('school', sql`s.id`)} ORDER BY s.id`,
+    );
+  }
+
+  private async sessions(queries: Queries): Promise<ExchangeRow[]> {
+    const rows = await this.rows(
+      queries,
+      sql`
+      SELECT ${idOf('period')} AS "sourcedId", p.name AS title, p.kind AS kind, p.starts_on::text AS "startDate",
+             p.ends_on::text AS "endDate",
+             CASE WHEN p.parent_id IS NOT NULL THEN coalesce(u.sourced_id, 'period-' || p.parent_id) END AS "parentSourcedId",
+             coalesce(sc.sourced_id, s.code) AS school,
+             (SELECT max(extract(year FROM y.ends_on))::text FROM periods y
+              WHERE y.school_id = p.school_id AND y.starts_on <= p.starts_on AND y.ends_on >= p.ends_on) AS "schoolYear"
+      FROM periods p ${joinId('period', sql`p.id`)} JOIN schools s ON s.id = p.school_id
+      LEFT JOIN sourced_ids u ON u.kind = 'period' AND u.our_id = p.parent_id
+      LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id
+      ORDER BY p.school_id, p.starts_on, p.ends_on DESC, p.id`,
+    );
+    const seen = new Set<string>();
+    return rows.flatMap(({ kind, school, ...row }) => {
+      if (seen.has(row['sourcedId']!)) return [];
+      seen.add(row['sourcedId']!);
+      return [
+        { ...row, type: sessionTypeOf(kind as PeriodKind), [extension('kind')]: kind!, [extension('school')]: school! },
+      ];
+    });
+  }
+
+  private users(queries: Queries): Promise<ExchangeRow[]> {
+    return this.rows(
+      queries,
+      sql`
+      SELECT p.sourced_id AS "sourcedId", 'true' AS "enabledUser",
+             coalesce(sc.sourced_id, s.code, (SELECT string_agg(coalesce(i.sourced_id, a.code), ',' ORDER BY a.id) FROM schools a
+               LEFT JOIN sourced_ids i ON i.kind = 'school' AND i.our_id = a.id)) AS "orgSourcedIds",
+             CASE WHEN p.kind = 'student' THEN 'student' WHEN c.role = 'registrar' THEN 'administrator' ELSE 'teacher' END AS role,
+             coalesce(c.username, nullif(p.email, ''), p.sourced_id) AS username, p.given_name AS "givenName",
+             p.family_name AS "familyName", p.sourced_id AS identifier, p.email, p.year_group AS grades
+      FROM people p LEFT JOIN accounts c ON c.person_id = p.id LEFT JOIN schools s ON s.id = p.school_id
+      LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id
+      WHERE EXISTS (SELECT 1 FROM schools) ORDER BY p.id`,
+    );
+  }
+
+  private demographics(queries: Queries): Promise<ExchangeRow[]> {
+    return this.rows(
+      queries,
+      sql`
+      SELECT sourced_id AS "sourcedId", birth_date::text AS "birthDate" FROM people WHERE birth_date IS NOT NULL ORDER BY id`,
+    );
+  }
+
+  private courses(queries: Queries): Promise<ExchangeRow[]> {
+    return this.rows(
+      queries,
+      sql`
+      SELECT ${idOf('course')} AS "sourcedId", c.title, c.code AS "courseCode", coalesce(sc.sourced_id, s.code) AS "orgSourcedId",
+             c.department AS subjects, c.kind AS ${column('kind')}, c.level AS ${column('level')},
+             c.length AS ${column('length')}, trim_scale(c.credits)::text AS ${column('credits')},
+             trim_scale(c.most_credits)::text AS ${column('mostCredits')}, c.on_transcript::text AS ${column('onTranscript')},
+             c.counts_in_gpa::text AS ${column('countsInGpa')}
+      FROM courses c ${joinId('course', sql`c.id`)} JOIN schools s ON s.id = c.school_id
+      LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id ORDER BY c.id`,
+    );
+  }
+
+  private classes(queries: Queries): Promise<ExchangeRow[]> {
+    return this.rows(
+      queries,
+      sql`
+      SELECT ${idOf('section')} AS "sourcedId", c.title || ' ' || n.number AS title,
+             coalesce(cc.sourced_id, 'course-' || c.id) AS "courseSourcedId", c.code || '-' || n.number AS "classCode",
+             'scheduled' AS "classType", coalesce(sc.sourced_id, s.code) AS "schoolSourcedId",
+             coalesce(pp.sourced_id, 'period-' || n.period_id) AS "termSourcedIds", c.department AS subjects,
+             n.number::text AS ${column('number')}, n.starts_on::text AS ${column('startsOn')}, n.ends_on::text AS ${column('endsOn')}
+      FROM sections n ${joinId('section', sql`n.id`)} JOIN courses c ON c.id = n.course_id JOIN schools s ON s.id = c.school_id
+      LEFT JOIN sourced_ids cc ON cc.kind = 'course' AND cc.our_id = c.id
+      LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id
+      LEFT JOIN sourced_ids pp ON pp.kind = 'period' AND pp.our_id = n.period_id ORDER BY n.id`,
+    );
+  }
+
+  private enrollments(queries: Queries): Promise<ExchangeRow[]> {
+    return this.rows(
+      queries,
+      sql`
+      SELECT ${idOf('enrollment')} AS "sourcedId", coalesce(n.sourced_id, 'section-' || e.section_id) AS "classSourcedId",
+             coalesce(sc.sourced_id, s.code) AS "schoolSourcedId", p.sourced_id AS "userSourcedId", 'student' AS role,
+             e.entered_on::text AS "beginDate", e.withdrawn_on::text AS "endDate"
+      FROM enrollments e ${joinId('enrollment', sql`e.id`)} JOIN people p ON p.id = e.student_id
+      JOIN sections t ON t.id = e.section_id JOIN courses c ON c.id = t.course_id JOIN schools s ON s.id = c.school_id
+      LEFT JOIN sourced_ids n ON n.kind = 'section' AND n.our_id = e.section_id
+      LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id ORDER BY e.id`,
+    );
+  }
+
+  private teaching(queries: Queries): Promise<ExchangeRow[]> {
+    return this.rows(
+      queries,
+      sql`
+      SELECT 'teacher-' || coalesce(n.sourced_id, 'section-' || t.id) AS "sourcedId",
+             coalesce(n.sourced_id, 'section-' || t.id) AS "classSourcedId", coalesce(sc.sourced_id, s.code) AS "schoolSourcedId",
+             p.sourced_id AS "userSourcedId", 'teacher' AS role, 'true' AS "primary"
+      FROM sections t JOIN people p ON p.id = t.teacher_id JOIN courses c ON c.id = t.course_id JOIN schools s ON s.id = c.school_id
+      LEFT JOIN sourced_ids n ON n.kind = 'section' AND n.our_id = t.id
+      LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id ORDER BY t.id`,
+    );
+  }
+
+  /** Those that several schools have from one zip stand once. */
+  private async categories(queries: Queries): Promise<ExchangeRow[]> {
+    const rows = await this.rows(
+      queries,
+      sql`
+      SELECT DISTINCT ON (${idOf('category')}) ${idOf('category')} AS "sourcedId", g.name AS title,
+             coalesce(sc.sourced_id, s.code) AS ${column('school')},
+             CASE WHEN g.section_id IS NOT NULL THEN coalesce(n.sourced_id, 'section-' || g.section_id) END AS ${column('class')}
+      FROM categories g ${joinId('category', sql`g.id`)} JOIN schools s ON s.id = g.school_id
+      LEFT JOIN sourced_ids n ON n.kind = 'section' AND n.our_id = g.section_id
+      LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id ORDER BY ${idOf('category')}, g.id`,
+    );
+    return rows;
+  }
+
+  private lineItems(queries: Queries): Promise<ExchangeRow[]> {
+    return this.rows(
+      queries,
+      sql`
+      SELECT ${idOf('assignment')} AS "sourcedId", a.name AS title, a.due_on::text AS "assignDate", a.due_on::text AS "dueDate",
+             coalesce(n.sourced_id, 'section-' || a.section_id) AS "classSourcedId",
+             coalesce(g.sourced_id, 'category-' || a.category_id) AS "categorySourcedId",
+             coalesce(p.sourced_id, 'period-' || a.period_id) AS "gradingPeriodSourcedId", '0' AS "resultValueMin",
+             trim_scale(a.possible)::text AS "resultValueMax", a.is_extra::text AS ${column('extra')},
+             a.is_counted::text AS ${column('counted')}, a.is_published::text AS ${column('published')},
+             (SELECT string_agg(w.sourced_id, ',' ORDER BY w.sourced_id) FROM jsonb_array_elements_text(a.given_to) AS gt(id)
+              JOIN enrollments e ON e.id = gt.id::int JOIN people w ON w.id = e.student_id) AS ${column('students')}
+      FROM assignments a ${joinId('assignment', sql`a.id`)}
+      LEFT JOIN sourced_ids n ON n.kind = 'section' AND n.our_id = a.section_id
+      LEFT JOIN sourced_ids g ON g.kind = 'category' AND g.our_id = a.category_id
+      LEFT JOIN sourced_ids p ON p.kind = 'period' AND p.our_id = a.period_id ORDER BY a.id`,
+    );
+  }
+
+  private async results(queries: Queries): Promise<ExchangeRow[]> {
+    const { rows } = await queries.execute<{
+      item: string;
+      student: string;
+      points: string | null;
+      flag: ScoreFlag | null;
+      day: string;
+    }>(sql`
+      SELECT coalesce(i.sourced_id, 'assignment-' || a.id) AS item, p.sourced_id AS student,
+             trim_scale(x.points)::text AS points, x.flag, a.due_on::text AS day
+      FROM scores x JOIN assignments a ON a.id = x.assignment_id JOIN enrollments e ON e.id = x.enrollment_id
+      JOIN people p ON p.id = e.student_id LEFT JOIN sourced_ids i ON i.kind = 'assignment' AND i.our_id = a.id
+      WHERE x.points IS NOT NULL OR x.flag IS NOT NULL ORDER BY a.id, e.id`);
+    return rows.map(({ item, student, points, flag, day }) => ({
+      sourcedId: `${item}/${student}`,
+      lineItemSourcedId: item,
+      studentSourcedId: student,
+      scoreDate: day,
+      ...resultFieldsOf(points, flag),
+    }));
+  }
+
+  /** The newest version of each scale; a band reaches up to the next. */
+  private scales(queries: Queries): Promise<ExchangeRow[]> {
+    return this.rows(
+      queries,
+      sql`
+      SELECT 'scale-' || c.id AS "sourcedId", c.name AS title, 'percent' AS type,
+             (SELECT coalesce(i.sourced_id, s.code) FROM schools s LEFT JOIN sourced_ids i ON i.kind = 'school' AND i.our_id = s.id
+              ORDER BY s.id LIMIT 1) AS "orgSourcedId",
+             (SELECT string_agg('{' || b.label || ':' || trim_scale(b.lowest)::text || '}', ',' ORDER BY b.lowest DESC)
+              FROM bands b WHERE b.lowest IS NOT NULL AND b.version_id = (
+                SELECT v.id FROM scale_versions v WHERE v.scale_id = c.id ORDER BY v.number DESC LIMIT 1)) AS "scoreScaleValue"
+      FROM scales c WHERE EXISTS (SELECT 1 FROM scale_versions v JOIN bands b ON b.version_id = v.id
+        WHERE v.scale_id = c.id AND b.lowest IS NOT NULL) ORDER BY c.id`,
+    );
+  }
+
+  /** A null is a blank, as the format writes it. */
+  private async rows(queries: Queries, query: SQL): Promise<ExchangeRow[]> {
+    const { rows } = await queries.execute<Raw>(query);
+    return rows.map((row) => Object.fromEntries(Object.entries(row).map(([name, value]) => [name, value ?? ''])));
+  }
+}
+
+type Kind = 'school' | 'period' | 'course' | 'section' | 'enrollment' | 'category' | 'assignment';
+
+/** The id under which others know it; else one of our own making, which is kept once something refers to it. */
+function idOf(kind: Kind): SQL {
+  return kind === 'school'
+    ? sql`coalesce(own.sourced_id, s.code)`
+    : sql`coalesce(own.sourced_id, ${sql.raw(`'${kind}-'`)} || own_id.id)`;
+}
+
+function joinId(kind: Kind, id: SQL): SQL {
+  return sql`CROSS JOIN LATERAL (SELECT ${id} AS id) own_id
+    LEFT JOIN sourced_ids own ON own.kind = ${sql.raw(`'${kind}'`)} AND own.our_id = own_id.id`;
+}
+
+function column(name: string): SQL {
+  return sql.identifier(extension(name)) as unknown as SQL;
+}
+
+function withoutRole({ role: _role, orgSourcedIds, ...user }: ExchangeRow): ExchangeRow {
+  return { ...user, primaryOrgSourcedId: (orgSourcedIds ?? '').split(',')[0]! };
+}
+
+function roleOf({ sourcedId, role, orgSourcedIds }: ExchangeRow): ExchangeRow {
+  return {
+    sourcedId: `role-${sourcedId}`,
+    userSourcedId: sourcedId!,
+    roleType: 'primary',
+    role: role === 'administrator' ? 'siteAdministrator' : role!,
+    orgSourcedId: (orgSourcedIds ?? '').split(',')[0]!,
+  };
+}

@@ -1,0 +1,1 @@
+export { ExchangeModule } from './exchange.module.js';
