@@ -25,6 +25,8 @@ import { WriteRowsService } from './write-rows.service.js';
 const { exchangeImports, people } = tables;
 const mostRows = 1_000;
 
+type KeptImport = typeof exchangeImports.$inferSelect;
+
 interface Planned {
   readonly zip: ReadZip;
   readonly plan: readonly PlannedExchangeRow[];
@@ -34,6 +36,8 @@ interface Planned {
 /** Rosters and grade books out and in, as zips that other systems read and write. */
 @Injectable()
 export class ExchangeService {
+  private lastShown: (Planned & { readonly id: number }) | undefined;
+
   constructor(
     private readonly transactions: Transactions,
     private readonly held: HeldRowsRepository,
@@ -101,7 +105,7 @@ export class ExchangeService {
     const summary = (await this.list()).find((each) => each.id === id)!;
     if (kept.bytes === null)
       return { ...summary, previewId: null, files: kept.counts as ExchangeImportReply['files'], passedOver: [] };
-    const { zip, plan, previewId } = await this.planned(queries, kept);
+    const { zip, plan, previewId } = await this.show(queries, kept);
     return { ...summary, previewId, files: countsOf(zip, plan), passedOver: zip.manifest.passedOver };
   }
 
@@ -109,7 +113,7 @@ export class ExchangeService {
     const queries = this.transactions.reading;
     const kept = await this.keptOrThrow(queries, id);
     if (kept.bytes === null) return { rows: [], total: 0 };
-    const { plan } = await this.planned(queries, kept);
+    const { plan } = this.lastShown?.id === id ? this.lastShown : await this.show(queries, kept);
     const own = plan.filter(
       (each) => (file === undefined || each.file === file) && (outcome === undefined || each.outcome === outcome),
     );
@@ -136,6 +140,7 @@ export class ExchangeService {
         { action: 'take in rosters', thing: `rosters ${id}`, before: { status: 'read' }, after: { counts } },
       ]);
     });
+    this.lastShown = undefined;
     await this.recalculation.start();
     return this.byId(id);
   }
@@ -151,10 +156,14 @@ export class ExchangeService {
     });
   }
 
-  private async planned(
-    queries: Queries,
-    { bytes, fileName }: { readonly bytes: Buffer | null; readonly fileName: string },
-  ): Promise<Planned> {
+  /** As it is now, and kept so that its rows can be looked through; what is taken in is always planned anew. */
+  private async show(queries: Queries, kept: KeptImport): Promise<Planned> {
+    const planned = await this.planned(queries, kept);
+    this.lastShown = { ...planned, id: kept.id };
+    return planned;
+  }
+
+  private async planned(queries: Queries, { bytes, fileName }: KeptImport): Promise<Planned> {
     const zip = readZipOrThrow(bytes!, fileName);
     const plan = planExchange(zip.manifest, zip.files, await this.held.all(queries, zip.manifest.version));
     const brief = plan.map(({ file, line, outcome, changes }) => [file, line, outcome, ...changes].join(' '));

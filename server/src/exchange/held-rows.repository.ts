@@ -76,10 +76,11 @@ export class HeldRowsRepository {
       SELECT p.sourced_id AS "sourcedId", 'true' AS "enabledUser",
              coalesce(sc.sourced_id, s.code, (SELECT string_agg(coalesce(i.sourced_id, a.code), ',' ORDER BY a.id) FROM schools a
                LEFT JOIN sourced_ids i ON i.kind = 'school' AND i.our_id = a.id)) AS "orgSourcedIds",
-             CASE WHEN p.kind = 'student' THEN 'student' WHEN c.role = 'registrar' THEN 'administrator' ELSE 'teacher' END AS role,
-             coalesce(c.username, nullif(p.email, ''), p.sourced_id) AS username, p.given_name AS "givenName",
+             CASE WHEN p.kind = 'student' THEN 'student'
+                  WHEN EXISTS (SELECT 1 FROM sections t WHERE t.teacher_id = p.id) THEN 'teacher' ELSE 'administrator' END AS role,
+             coalesce(nullif(p.email, ''), p.sourced_id) AS username, p.given_name AS "givenName",
              p.family_name AS "familyName", p.sourced_id AS identifier, p.email, p.year_group AS grades
-      FROM people p LEFT JOIN accounts c ON c.person_id = p.id LEFT JOIN schools s ON s.id = p.school_id
+      FROM people p LEFT JOIN schools s ON s.id = p.school_id
       LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id
       WHERE EXISTS (SELECT 1 FROM schools) ORDER BY p.id`,
     );

@@ -1,0 +1,46 @@
+import { sql } from 'drizzle-orm';
+import { kindOfPerson, listOf, rolesByUser, type ExchangeRow } from '#core/exchange';
+import { inPieces, type Writing } from './writing.js';
+
+export async function writePeople({ queries, ids, files, of }: Writing): Promise<void> {
+  const roles = rolesByUser(files);
+  const orgs = new Map((files.roles ?? []).map((row) => [row['userSourcedId'], row['orgSourcedId']]));
+  const rowOf = (row: ExchangeRow, id: number | undefined) => {
+    const [org] = listOf(row['orgSourcedIds'] ?? row['primaryOrgSourcedId'] ?? orgs.get(row['sourcedId']) ?? '');
+    return {
+      id,
+      sourcedId: row['sourcedId'],
+      kind: kindOfPerson(roles.get(row['sourcedId']!) ?? []) ?? 'staff',
+      schoolId: ids.of('school', org) ?? null,
+      givenName: row['givenName'],
+      familyName: row['familyName'],
+      email: row['email'] ?? '',
+      yearGroup: row['grades'] || null,
+    };
+  };
+  const created = of('users', 'new');
+  const given = await ids.givePeople(created.map(({ sourcedId }) => sourcedId!));
+  const shape = sql`(id int, "sourcedId" text, kind text, "schoolId" int, "givenName" text, "familyName" text, email text, "yearGroup" text)`;
+  await inPieces(
+    created.map((row, at) => rowOf(row, given[at])),
+    (piece) =>
+      queries.execute(sql`
+    INSERT INTO people (id, sourced_id, kind, school_id, given_name, family_name, email, year_group)
+    SELECT n.id, n."sourcedId", n.kind, n."schoolId", n."givenName", n."familyName", n.email, n."yearGroup"
+    FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape}`),
+  );
+  await inPieces(
+    of('users', 'changed').map((row) => rowOf(row, ids.people.get(row['sourcedId']!))),
+    (piece) =>
+      queries.execute(sql`
+    UPDATE people p SET given_name = n."givenName", family_name = n."familyName",
+      email = coalesce(nullif(n.email, ''), p.email), year_group = coalesce(n."yearGroup", p.year_group)
+    FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape} WHERE p.id = n.id`),
+  );
+  await inPieces(of('demographics', 'new', 'changed'), (piece) =>
+    queries.execute(sql`
+    UPDATE people p SET birth_date = n."birthDate"::date
+    FROM jsonb_to_recordset(${piece}::jsonb) AS n ("sourcedId" text, "birthDate" text)
+    WHERE p.sourced_id = n."sourcedId" AND n."birthDate" <> ''`),
+  );
+}
