@@ -1,4 +1,4 @@
-import { checkRow, type ExchangeFault } from './check-rows.js';
+import { checkRow, listOf, type ExchangeFault } from './check-rows.js';
 import { filesOf, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
 import { heldFields, isStated, keyOf, lastStays, rolesByUser, teachersOf, whyNotHeld } from './held-fields.js';
 import type { Manifest } from './read-manifest.js';
@@ -23,7 +23,7 @@ export interface PlannedExchangeRow {
  * id are both refused, as which of them is right is not for us to choose; and so is what refers to a refused row.
  */
 export function planExchange(manifest: Manifest, files: ExchangeRows, here: ExchangeRows): PlannedExchangeRow[] {
-  const zip = withClasses(files, here);
+  const zip = withOneTerm(withClasses(files, here), here);
   const known = knownIds(zip, here);
   const context = {
     teachers: new Map([...teachersOf(here.enrollments ?? []), ...teachersOf(zip.enrollments ?? [])]),
@@ -87,6 +87,29 @@ function withClasses(files: ExchangeRows, here: ExchangeRows): ExchangeRows {
       : row;
   });
   return { ...files, enrollments };
+}
+
+/** A section runs through one period here: of several terms the innermost session that holds them all. */
+function withOneTerm(files: ExchangeRows, here: ExchangeRows): ExchangeRows {
+  if (!files.classes) return files;
+  const parents = new Map(
+    [...(here.academicSessions ?? []), ...(files.academicSessions ?? [])].map((row) => [
+      row['sourcedId']!,
+      row['parentSourcedId'] ?? '',
+    ]),
+  );
+  const line = (id: string): string[] => {
+    const ids: string[] = [];
+    for (let at: string | undefined = id; at && !ids.includes(at); at = parents.get(at)) ids.push(at);
+    return ids;
+  };
+  const classes = files.classes.map((row) => {
+    const terms = listOf(row['termSourcedIds'] ?? '');
+    if (terms.length < 2 || terms.some((term) => !parents.has(term))) return row;
+    const common = line(terms[0]!).find((id) => terms.every((term) => line(term).includes(id)));
+    return { ...row, termSourcedIds: common ?? terms[0]! };
+  });
+  return { ...files, classes };
 }
 
 function enrolledIn(files: ExchangeRows, here: ExchangeRows): (result: ExchangeRow) => boolean {

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { extension, isTeaching, listOf, sectionNumberOf, type ExchangeRow } from '#core/exchange';
+import { extension, isTeaching, sectionNumberOf, type ExchangeRow } from '#core/exchange';
 import type { Queries } from '#server/platform';
 import { inPieces, type Writing } from './writing.js';
 
@@ -12,16 +12,14 @@ export async function writeClasses(writing: Writing): Promise<void> {
       .toReversed()
       .map((row) => [row['classSourcedId'], ids.people.get(row['userSourcedId'] ?? '')]),
   );
-  const terms = await termsOf(queries);
   const rowOf = (row: ExchangeRow, id: number | undefined, number: number | undefined) => {
     const schoolId = ids.of('school', row['schoolSourcedId']);
-    const periods = listOf(row['termSourcedIds'] ?? '').flatMap((each) => ids.of('period', each, schoolId) ?? []);
     return {
       id,
       courseId: ids.of('course', row['courseSourcedId']),
       number,
       teacherId: teachers.get(row['sourcedId']) ?? null,
-      periodId: terms(periods),
+      periodId: ids.of('period', row['termSourcedIds'], schoolId),
       startsOn: row[extension('startsOn')] || null,
       endsOn: row[extension('endsOn')] || null,
     };
@@ -52,25 +50,6 @@ export async function writeClasses(writing: Writing): Promise<void> {
       starts_on = coalesce(n."startsOn", s.starts_on), ends_on = coalesce(n."endsOn", s.ends_on)
     FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape} WHERE s.id = n.id`),
   );
-}
-
-/** The one period of several that a class runs through: the innermost that holds them all. */
-async function termsOf(queries: Queries): Promise<(periods: readonly number[]) => number | undefined> {
-  const { rows } = await queries.execute<{ id: number; schoolId: number; startsOn: string; endsOn: string }>(sql`
-    SELECT id, school_id AS "schoolId", starts_on::text AS "startsOn", ends_on::text AS "endsOn" FROM periods`);
-  const byId = new Map(rows.map((row) => [row.id, row]));
-  return (periods) => {
-    const own = periods.flatMap((id) => byId.get(id) ?? []);
-    if (own.length <= 1) return own[0]?.id;
-    const holding = rows.filter((row) =>
-      own.every(
-        ({ schoolId, startsOn, endsOn }) =>
-          row.schoolId === schoolId && row.startsOn <= startsOn && row.endsOn >= endsOn,
-      ),
-    );
-    const days = ({ startsOn, endsOn }: (typeof rows)[number]) => Date.parse(endsOn) - Date.parse(startsOn);
-    return (holding.toSorted((a, b) => days(a) - days(b))[0] ?? own[0])?.id;
-  };
 }
 
 /** The number a section asks for, or the next free one of its course in its period. */

@@ -14,6 +14,8 @@ import { ToNextSheet } from '../posting/to-next-sheet';
 import { ReportItemsPage } from '../report-items/report-items-page';
 import { ScalesPage } from '../scales/scales-page';
 import { TodayPage } from '../today/today-page';
+import { ExchangePage } from '../exchange/exchange-page';
+import { FirstStart } from '../exchange/first-start';
 import { OutboxPage } from '../mail/outbox-page';
 import { MatchesPage } from '../matching/matches-page';
 import { PlatformsPage } from '../matching/platforms-page';
@@ -56,6 +58,7 @@ const router = createBrowserRouter([
       { path: 'set-up', element: <SetUpPage /> },
       { path: 'platforms', element: <PlatformsPage /> },
       { path: 'matches', element: <MatchesPage /> },
+      { path: 'exchange', element: <ExchangePage /> },
       { path: 'outbox', element: <OutboxPage /> },
       { path: 'runs', element: <RunsPage /> },
       { path: 'runs/:runId', element: <RunPage /> },
@@ -89,7 +92,7 @@ function ToSchool() {
   const last = usePreferences((state) => state.schoolId);
   if (session === null) return <Navigate to="/sign-in" replace />;
   if (schools?.length === 0)
-    return <p className="p-10 text-[16px]">There is no school yet. Start with the demo district: npm run demo.</p>;
+    return session?.person.role === 'registrar' ? <FirstStart /> : <p className="p-10">There is no school yet.</p>;
   const school = schools?.find(({ id }) => id === last) ?? schools?.[0];
   return school ? <Navigate to={`/school/${school.id}`} replace /> : null;
 }

@@ -39,6 +39,11 @@ export function StepPath({ person }: { person: PersonReply }) {
           </li>
         ))}
       </ol>
+      {person.role === 'registrar' && (
+        <div className="-ml-1 border-t border-hairline pt-3">
+          <PlaceLink place={{ path: 'exchange', name: 'Exchange' }} />
+        </div>
+      )}
     </nav>
   );
 }

@@ -1,0 +1,291 @@
+import { describe, expect, it } from 'vitest';
+import { checkHead } from './check-rows.js';
+import { exchangeFiles, fieldsOf, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
+import { planExchange } from './plan-exchange.js';
+import { readManifest, type FileMode, type Manifest } from './read-manifest.js';
+import { flagOf, periodKindOf, resultFieldsOf, sectionNumberOf } from './translate.js';
+
+/* 1EdTech OneRoster 1.1 and 1.2, CSV binding: field lists and enumerations (from memory). */
+
+describe('the fields of a file', () => {
+  it.each<[ExchangeFile, '1.1' | '1.2', string]>([
+    ['orgs', '1.1', 'sourcedId,status,dateLastModified,name,type,identifier,parentSourcedId'],
+    [
+      'academicSessions',
+      '1.1',
+      'sourcedId,status,dateLastModified,title,type,startDate,endDate,parentSourcedId,schoolYear',
+    ],
+    [
+      'users',
+      '1.1',
+      'sourcedId,status,dateLastModified,enabledUser,orgSourcedIds,role,username,userIds,givenName,familyName,middleName,identifier,email,sms,phone,agentSourcedIds,grades,password',
+    ],
+    [
+      'roles',
+      '1.2',
+      'sourcedId,status,dateLastModified,userSourcedId,roleType,role,beginDate,endDate,orgSourcedId,userProfileSourcedId',
+    ],
+    [
+      'classes',
+      '1.1',
+      'sourcedId,status,dateLastModified,title,grades,courseSourcedId,classCode,classType,location,schoolSourcedId,termSourcedIds,subjects,subjectCodes,periods',
+    ],
+    [
+      'enrollments',
+      '1.1',
+      'sourcedId,status,dateLastModified,classSourcedId,schoolSourcedId,userSourcedId,role,primary,beginDate,endDate',
+    ],
+    [
+      'lineItems',
+      '1.1',
+      'sourcedId,status,dateLastModified,title,description,assignDate,dueDate,classSourcedId,categorySourcedId,gradingPeriodSourcedId,resultValueMin,resultValueMax',
+    ],
+    [
+      'results',
+      '1.1',
+      'sourcedId,status,dateLastModified,lineItemSourcedId,studentSourcedId,scoreStatus,score,scoreDate,comment',
+    ],
+    ['categories', '1.2', 'sourcedId,status,dateLastModified,title,weight'],
+  ])('%s in %s are those of the standard, in its order', (file, version, names) => {
+    expect(fieldsOf(file, version).map(({ name }) => name).join(',')).toBe(names); // prettier-ignore
+  });
+
+  it('a head lacks nothing that is required and has nothing strange but extensions', () => {
+    const head = ['sourcedId', 'status', 'dateLastModified', 'title', 'metadata.house', 'colour'];
+    expect(checkHead('categories', '1.1', head)).toEqual([
+      { field: 'colour', says: 'OneRoster 1.1 has no column "colour" in categories.csv' },
+    ]);
+    expect(checkHead('categories', '1.1', ['sourcedId'])).toMatchObject([{ says: 'the column title is missing' }]);
+  });
+});
+
+describe('a manifest', () => {
+  it.each([
+    ['without a version', [], 'it does not say oneroster.version'],
+    ['of another version', [['oneroster.version', '2.0']], 'oneroster.version is "2.0"; 1.1 or 1.2 is read'],
+    ['with a mode that is none', [['oneroster.version', '1.1'], ['file.orgs', 'some']], 'file.orgs is "some"; it has to be absent, bulk or delta'], // prettier-ignore
+  ])('%s is refused in words', (_case, rows, says) => {
+    expect(readManifest(rows)).toEqual({ kind: 'fault', says });
+  });
+
+  it('says of each file whether it is there, and names those that are passed over', () => {
+    const read = readManifest([['oneroster.version', '1.1'], ['file.orgs', 'bulk'], ['file.resources', 'bulk']]); // prettier-ignore
+    expect(read).toMatchObject({ kind: 'manifest', manifest: { version: '1.1', passedOver: ['resources'] } });
+    expect(read.kind === 'manifest' && [read.manifest.modes.orgs, read.manifest.modes.users]).toEqual([
+      'bulk',
+      'absent',
+    ]);
+  });
+});
+
+const manifest = (mode: FileMode = 'bulk'): Manifest => ({
+  version: '1.1',
+  modes: Object.fromEntries(exchangeFiles.map((file) => [file, mode])) as Manifest['modes'],
+  passedOver: [],
+});
+const school = { sourcedId: 's', name: 'Knot School', type: 'school' };
+const term = {
+  sourcedId: 't',
+  title: 'Term',
+  type: 'term',
+  startDate: '2025-09-01',
+  endDate: '2026-01-31',
+  schoolYear: '2026',
+};
+const person = (sourcedId: string, role: string): ExchangeRow => ({
+  sourcedId,
+  enabledUser: 'true',
+  orgSourcedIds: 's',
+  role,
+  username: sourcedId,
+  givenName: 'G',
+  familyName: sourcedId,
+});
+const stay = (sourcedId: string, userSourcedId: string, role: string, over: object = {}): ExchangeRow => ({
+  sourcedId,
+  classSourcedId: 'c',
+  schoolSourcedId: 's',
+  userSourcedId,
+  role,
+  ...over,
+});
+const whole: ExchangeRows = {
+  orgs: [school],
+  academicSessions: [term],
+  users: [person('u1', 'student'), person('u2', 'teacher')],
+  courses: [{ sourcedId: 'k', title: 'Knots', orgSourcedId: 's' }],
+  classes: [
+    {
+      sourcedId: 'c',
+      title: 'Knots 1',
+      courseSourcedId: 'k',
+      classType: 'scheduled',
+      schoolSourcedId: 's',
+      termSourcedIds: 't',
+    },
+  ],
+  enrollments: [stay('e1', 'u1', 'student'), stay('e2', 'u2', 'teacher')],
+  categories: [{ sourcedId: 'g', title: 'Tests' }],
+  lineItems: [
+    {
+      sourcedId: 'a',
+      title: 'Splice',
+      dueDate: '2025-10-01',
+      classSourcedId: 'c',
+      categorySourcedId: 'g',
+      resultValueMax: '20',
+    },
+  ],
+  results: [
+    { sourcedId: 'r', lineItemSourcedId: 'a', studentSourcedId: 'u1', scoreStatus: 'fully graded', score: '17' },
+  ],
+};
+const outcomes = (files: ExchangeRows, here: ExchangeRows = {}, mode: FileMode = 'bulk') =>
+  planExchange(manifest(mode), files, here).map(({ file, outcome, faults }) =>
+    [file, outcome, ...faults.map(({ field }) => field)].join(' '),
+  );
+const without = (file: ExchangeFile) => ({ ...whole, [file]: [] });
+
+describe('a plan of a zip', () => {
+  it('finds everything new where nothing is, and the same where it is here', () => {
+    expect(new Set(outcomes(whole).map((each) => each.split(' ')[1]))).toEqual(new Set(['new']));
+    expect(new Set(outcomes(whole, whole).map((each) => each.split(' ')[1]))).toEqual(new Set(['same']));
+  });
+
+  it.each<[string, ExchangeRows, string]>([
+    ['a course of a school that is nowhere', without('orgs'), 'courses refuse orgSourcedId'],
+    ['a class without a teacher', { ...whole, enrollments: [stay('e1', 'u1', 'student')] }, 'classes refuse sourcedId'],
+    ['an enrolment in a class that is refused', { ...whole, courses: [] }, 'enrollments refuse classSourcedId'],
+    [
+      'a word that is none of the standard',
+      { ...whole, users: [...whole.users!, person('u3', 'pilot')] },
+      'users refuse role',
+    ],
+    [
+      'a day that does not exist',
+      { ...whole, academicSessions: [{ ...term, endDate: '2026-02-30' }] },
+      'academicSessions refuse endDate',
+    ],
+    [
+      'two rows with one id',
+      { ...whole, categories: [...whole.categories!, { sourcedId: 'g', title: 'Quizzes' }] },
+      'categories refuse sourcedId',
+    ],
+    [
+      'a score of somebody who is not in the class',
+      { ...whole, enrollments: [stay('e2', 'u2', 'teacher')] },
+      'results refuse studentSourcedId',
+    ],
+    ['a guardian passes by', { ...whole, users: [...whole.users!, person('u4', 'guardian')] }, 'users left role'],
+    [
+      'a district passes by',
+      { ...whole, orgs: [school, { ...school, sourcedId: 'd', type: 'district' }] },
+      'orgs left type',
+    ],
+    [
+      'a second teacher passes by',
+      {
+        ...whole,
+        users: [...whole.users!, person('u5', 'teacher')],
+        enrollments: [...whole.enrollments!, stay('e5', 'u5', 'teacher')],
+      },
+      'enrollments left primary',
+    ],
+    [
+      'an earlier stay in a class passes by',
+      {
+        ...whole,
+        enrollments: [
+          stay('e0', 'u1', 'student', { beginDate: '2025-01-01' }),
+          ...whole.enrollments!.map((row) => ({ ...row, beginDate: '2025-09-01' })),
+        ],
+      },
+      'enrollments left beginDate',
+    ],
+  ])('%s', (_case, files, expected) => {
+    expect(outcomes(files)).toContain(expected);
+  });
+
+  it('takes for the term of a class the session that holds all that it names', () => {
+    const year = { ...term, sourcedId: 'y', type: 'schoolYear' };
+    const halves = ['h1', 'h2'].map((sourcedId) => ({ ...term, sourcedId, type: 'semester', parentSourcedId: 'y' }));
+    const quarters = ['q1', 'q2', 'q3'].map((sourcedId, at) => ({
+      ...term,
+      sourcedId,
+      type: 'gradingPeriod',
+      parentSourcedId: at < 2 ? 'h1' : 'h2',
+    }));
+    const termsOf = (termSourcedIds: string) => {
+      const classes = [{ ...whole.classes![0]!, termSourcedIds }];
+      const files = { ...whole, academicSessions: [year, ...halves, ...quarters], classes };
+      return planExchange(manifest(), files, {}).find(({ file }) => file === 'classes')!.row['termSourcedIds'];
+    };
+    expect([termsOf('q1'), termsOf('q1,q2'), termsOf('q1,q3')]).toEqual(['q1', 'h1', 'y']);
+  });
+
+  it('names what changed, and takes a number with other digits for the same', () => {
+    const files = { ...whole, lineItems: [{ ...whole.lineItems![0]!, title: 'Eye splice', resultValueMax: '20.0' }] };
+    const changed = planExchange(manifest(), files, whole).filter(({ outcome }) => outcome === 'changed');
+    expect(changed.map(({ changes }) => changes)).toEqual([['title']]);
+  });
+
+  it('takes a blank for no statement, but for an end date and a score', () => {
+    const here = {
+      ...whole,
+      enrollments: [
+        stay('e1', 'u1', 'student', { beginDate: '2025-09-01', endDate: '2025-12-01' }),
+        whole.enrollments![1]!,
+      ],
+    };
+    const files = {
+      ...whole,
+      enrollments: [stay('e1', 'u1', 'student', { beginDate: '', endDate: '' }), whole.enrollments![1]!],
+    };
+    const changed = planExchange(manifest(), files, here).filter(({ outcome }) => outcome === 'changed');
+    expect(changed.map(({ changes }) => changes)).toEqual([['endDate']]);
+  });
+
+  it('of a delta lets only what grades do not hang on be deleted', () => {
+    const gone = (row: ExchangeRow) => ({ ...row, status: 'tobedeleted' });
+    const files = {
+      enrollments: [{ sourcedId: 'e1', status: 'tobedeleted' }],
+      courses: whole.courses!.map(gone),
+      results: whole.results!.map(gone),
+    };
+    expect(outcomes(files, whole, 'delta')).toEqual(['courses left status', 'enrollments delete', 'results delete']);
+    expect(outcomes({ courses: whole.courses! }, whole, 'delta')).toEqual(['courses refuse status']);
+  });
+});
+
+describe('the translation', () => {
+  it.each([
+    [{ type: 'schoolYear' }, 'year'],
+    [{ type: 'gradingPeriod' }, 'quarter'],
+    [{ type: 'term', 'metadata.wombat.kind': 'trimester' }, 'trimester'],
+  ])('of a session %j', (row, kind) => {
+    expect(periodKindOf(row as never)).toBe(kind);
+  });
+
+  it.each([
+    ['17.5', null],
+    ['8', 'late'],
+    [null, 'exempt'],
+    [null, 'missing'],
+    [null, 'incomplete'],
+    [null, 'collected'],
+  ] as const)('of %s points with the flag %s comes back as it went', (points, flag) => {
+    const fields = resultFieldsOf(points, flag);
+    expect([fields['score'] || null, flagOf(fields)]).toEqual([points, flag]);
+  });
+
+  it('of a result of another system reads the flag from its status', () => {
+    expect(flagOf({ scoreStatus: 'not submitted', score: '' })).toBe('missing');
+    expect(flagOf({ scoreStatus: 'fully graded', score: '9' })).toBeNull();
+  });
+
+  it('finds the number of a section in its code or title', () => {
+    expect(sectionNumberOf({ classCode: 'KN-104-3', title: 'Knots' })).toBe(3);
+    expect(sectionNumberOf({ classCode: '', title: 'Knots (2)' })).toBe(2);
+    expect(sectionNumberOf({ title: 'Knots' })).toBeUndefined();
+  });
+});

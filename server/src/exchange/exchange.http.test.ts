@@ -1,0 +1,237 @@
+import { strToU8, unzipSync, zipSync } from 'fflate';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { BookReply } from '#contract/calculation';
+import type { ExchangeImportReply, ExchangeRowsReply } from '#contract/exchange';
+import type { Problem } from '#contract/problems';
+import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+
+let server: TestServer;
+let registrar: TestClient;
+beforeAll(async () => {
+  server = await startTestServer();
+  registrar = await server.as('morwenna');
+});
+afterAll(() => server.stop());
+
+/*
+ * A zip written by hand from the field lists of OneRoster 1.1 (1EdTech; from memory): one small school beside the demo's.
+ */
+const manifest = `propertyName,value
+manifest.version,1.0
+oneroster.version,1.1
+file.academicSessions,bulk
+file.categories,bulk
+file.classes,bulk
+file.classResources,absent
+file.courses,bulk
+file.courseResources,absent
+file.demographics,bulk
+file.enrollments,bulk
+file.lineItems,bulk
+file.orgs,bulk
+file.resources,absent
+file.results,bulk
+file.users,bulk
+source.systemName,Hand
+source.systemCode,hand
+`;
+const byHand: Readonly<Record<string, string>> = {
+  'manifest.csv': manifest,
+  'orgs.csv': `sourcedId,status,dateLastModified,name,type,identifier,parentSourcedId
+o-d,,,Skerry District,district,,
+o-s,,,"Skerry School, North",school,SKN,o-d
+`,
+  'academicSessions.csv': `sourcedId,status,dateLastModified,title,type,startDate,endDate,parentSourcedId,schoolYear
+y,,,2025-26,schoolYear,2025-09-01,2026-06-30,,2026
+g1,,,First,gradingPeriod,2025-09-01,2026-01-31,y,2026
+g2,,,Second,gradingPeriod,2026-02-01,2026-06-30,y,2026
+`,
+  'users.csv': `sourcedId,status,dateLastModified,enabledUser,orgSourcedIds,role,username,userIds,givenName,familyName,middleName,identifier,email,sms,phone,agentSourcedIds,grades,password
+u-1,,,true,o-s,student,ava,,Ava,Skerry,,,ava@skerry.example,,,u-3,09,
+u-2,,,true,"o-s,o-d",teacher,ben,,Ben,Holm,,,ben@skerry.example,,,,,
+u-3,,,true,o-s,guardian,cas,,Cas,Skerry,,,,,,u-1,,
+`,
+  'demographics.csv': `sourcedId,status,dateLastModified,birthDate,sex,americanIndianOrAlaskaNative,asian,blackOrAfricanAmerican,nativeHawaiianOrOtherPacificIslander,white,demographicRaceTwoOrMoreRaces,hispanicOrLatinoEthnicity,countryOfBirthCode,stateOfBirthAbbreviation,cityOfBirth,publicSchoolResidenceStatus
+u-1,,,2011-03-04,,,,,,,,,,,,
+`,
+  'courses.csv': `sourcedId,status,dateLastModified,schoolYearSourcedId,title,courseCode,grades,orgSourcedId,subjects,subjectCodes
+k,,,y,Rope Work,RW1,,o-s,Crafts,
+`,
+  'classes.csv': `sourcedId,status,dateLastModified,title,grades,courseSourcedId,classCode,classType,location,schoolSourcedId,termSourcedIds,subjects,subjectCodes,periods
+c,,,Rope Work - 2,,k,RW1-2,scheduled,,o-s,"g1,g2",,,
+`,
+  'enrollments.csv': `sourcedId,status,dateLastModified,classSourcedId,schoolSourcedId,userSourcedId,role,primary,beginDate,endDate
+e1,,,c,o-s,u-1,student,false,,
+e2,,,c,o-s,u-2,teacher,true,,
+`,
+  'categories.csv': `sourcedId,status,dateLastModified,title
+cat,,,Projects
+`,
+  'lineItems.csv': `sourcedId,status,dateLastModified,title,description,assignDate,dueDate,classSourcedId,categorySourcedId,gradingPeriodSourcedId,resultValueMin,resultValueMax
+li,,,Monkey's fist,"A knot,
+and its use",2025-09-20,2025-10-01,c,cat,g1,0,20
+`,
+  'results.csv': `sourcedId,status,dateLastModified,lineItemSourcedId,studentSourcedId,scoreStatus,score,scoreDate,comment
+r,,,li,u-1,fully graded,17.5,2025-10-02,
+`,
+};
+
+function zipOf(files: Readonly<Record<string, string>>): Buffer {
+  return Buffer.from(zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)]))));
+}
+async function put<Body = ExchangeImportReply>(bytes: Buffer, name = 'by-hand.zip') {
+  const form = new FormData();
+  form.append('file', new File([bytes as never], name));
+  return registrar.send<Body>('POST', '/exchange/imports', form);
+}
+const rowsOf = async ({ id }: { id: number }, query = '') =>
+  (await registrar.get<ExchangeRowsReply>(`/exchange/imports/${id}/rows?${query}`)).body;
+const take = ({ id, previewId }: ExchangeImportReply) =>
+  registrar.send<ExchangeImportReply>('POST', `/exchange/imports/${id}/accept`, { previewId });
+const exported = async (version: '1.1' | '1.2') =>
+  Buffer.from((await registrar.get<Uint8Array>(`/exchange/export?version=${version}`, 'bytes')).body);
+const sumOf = (read: ExchangeImportReply, outcome: 'new' | 'changed' | 'same' | 'refuse' | 'left' | 'delete') =>
+  read.files.reduce((sum, { counts }) => sum + counts[outcome], 0);
+const one = async <Row extends object>(text: string) => (await server.database.pool.query<Row>(text)).rows[0];
+
+describe('a zip by hand', () => {
+  it('is shown row by row before anything is written: new, and what Wombat holds nothing of', async () => {
+    const { status, body } = await put(zipOf(byHand));
+    expect(status).toBe(201);
+    expect(body).toMatchObject({ version: '1.1', status: 'read' });
+    expect([sumOf(body, 'refuse'), sumOf(body, 'left'), sumOf(body, 'new')]).toEqual([0, 2, 14]);
+    const { rows } = await rowsOf(body, 'outcome=left');
+    expect(rows.map(({ file, line, faults }) => [file, line, faults[0]!.field])).toEqual([
+      ['orgs', 2, 'type'],
+      ['users', 4, 'role'],
+    ]);
+    expect(await one(`SELECT 1 FROM schools WHERE code = 'SKN'`)).toBeUndefined();
+  });
+
+  it('taken in is a school with its periods, people, section and grade book', async () => {
+    const { body: read } = await put(zipOf(byHand));
+    const taken = await take(read);
+    expect([taken.status, taken.body.status]).toEqual([200, 'accepted']);
+    const found = await one<{ section: number; period: number; number: number; teacher: string; year: string }>(`
+      SELECT s.id AS section, g.id AS period, s.number, t.family_name AS teacher, y.name AS year
+      FROM schools k JOIN courses c ON c.school_id = k.id JOIN sections s ON s.course_id = c.id JOIN people t ON t.id = s.teacher_id
+      JOIN periods y ON y.id = s.period_id JOIN periods g ON g.school_id = k.id AND g.name = 'First' AND g.parent_id = y.id
+      WHERE k.code = 'SKN'`);
+    expect(found).toMatchObject({ number: 2, teacher: 'Holm', year: '2025-26' });
+    const { body: book } = await registrar.get<BookReply>(`/grade-books/${found!.section}/${found!.period}`);
+    expect(book).toMatchObject({
+      section: 'Rope Work 2',
+      assignments: [{ name: "Monkey's fist", possible: '20', dueOn: '2025-10-01' }],
+      students: [{ student: 'Skerry, Ava' }],
+      scores: [{ points: '17.5', flag: null }],
+    });
+    expect(await one(`SELECT birth_date::text AS day FROM people WHERE sourced_id = 'u-1'`)).toEqual({
+      day: '2011-03-04',
+    });
+  });
+
+  it('put in again is all the same, and changed names only what changed', async () => {
+    expect(sumOf((await put(zipOf(byHand))).body, 'same')).toBe(14);
+    const files = { ...byHand, 'users.csv': byHand['users.csv']!.replace('Ava,Skerry', 'Ava,Holm') };
+    const { body } = await put(zipOf(files));
+    expect((await rowsOf(body, 'outcome=changed')).rows.map(({ changes }) => changes)).toEqual([['familyName']]);
+    await take(body);
+    expect(await one(`SELECT family_name AS name FROM people WHERE sourced_id = 'u-1'`)).toEqual({ name: 'Holm' });
+  });
+
+  it('as a delta ends an enrolment and takes a score away', async () => {
+    const delta = `propertyName,value\nmanifest.version,1.0\noneroster.version,1.1\nfile.enrollments,delta\nfile.results,delta\n`;
+    const head = (file: string) => byHand[file]!.split('\n')[0]!;
+    const files = {
+      'manifest.csv': delta,
+      'enrollments.csv': `${head('enrollments.csv')}\ne1,tobedeleted,2026-01-10T00:00:00Z,c,o-s,u-1,student,,,2026-01-09\n`,
+      'results.csv': `${head('results.csv')}\nr,tobedeleted,2026-01-10T00:00:00Z,li,u-1,fully graded,,,\n`,
+    };
+    const { body } = await put(zipOf(files));
+    expect(sumOf(body, 'delete')).toBe(2);
+    await take(body);
+    const after = await one(`
+      SELECT e.withdrawn_on::text AS day, x.points FROM enrollments e JOIN people p ON p.id = e.student_id
+      JOIN scores x ON x.enrollment_id = e.id WHERE p.sourced_id = 'u-1'`);
+    expect(after).toEqual({ day: '2026-01-09', points: null });
+  });
+
+  it('whose preview is not the one that was looked at is not taken in', async () => {
+    const { body } = await put(
+      zipOf({ ...byHand, 'courses.csv': byHand['courses.csv']!.replace('Rope Work', 'Ropes') }),
+    );
+    const refused = await take({ ...body, previewId: 'x'.repeat(64) });
+    expect([refused.status, (refused.body as unknown as Problem).code]).toEqual([409, 'preview-changed']);
+  });
+});
+
+describe('a zip that is wrong', () => {
+  const { 'manifest.csv': _manifest, ...withoutManifest } = byHand;
+  it.each<[string, Buffer, string]>([
+    ['has no manifest', zipOf(withoutManifest), 'manifest.csv is missing'],
+    [
+      'lacks a file that the manifest names',
+      zipOf({ 'manifest.csv': manifest, 'orgs.csv': byHand['orgs.csv']! }),
+      'academicSessions.csv is not there',
+    ],
+    ['leads out of itself', zipOf({ ...byHand, '../../etc/passwd': 'x' }), 'leads out of the zip'],
+    ['has its files in a folder', zipOf({ 'zip/manifest.csv': manifest }), 'lies in a folder'],
+    [
+      'has a file with a strange column',
+      zipOf({ ...byHand, 'categories.csv': 'sourcedId,status,dateLastModified,title,colour\n' }),
+      'no column "colour"',
+    ],
+    [
+      'has a row with too few cells',
+      zipOf({ ...byHand, 'categories.csv': 'sourcedId,status,dateLastModified,title\ncat,,\n' }),
+      'categories.csv, line 2: 3 cells where the head has 4',
+    ],
+    [
+      'has a web page for a file',
+      zipOf({ ...byHand, 'orgs.csv': '<!doctype html><p>Sign in' }),
+      'orgs.csv is a web page',
+    ],
+  ])('because it %s is refused with the file and the line', async (_case, bytes, says) => {
+    const { status, body } = await put<Problem>(bytes);
+    expect([status, body.code]).toEqual([422, 'exchange-unreadable']);
+    expect(body.detail).toContain(says);
+  });
+
+  it('is no zip at all, or one that says it unpacks to more than fits', async () => {
+    expect((await put<Problem>(Buffer.from('sourcedId,title'))).body.code).toBe('file-kind');
+    const bomb = zipOf(byHand);
+    const directory = bomb.indexOf(Buffer.from('504b0102', 'hex'));
+    bomb.writeUInt32LE(0xfffffff0, directory + 24);
+    expect((await put<Problem>(bomb)).body.code).toBe('file-unpacks-too-large');
+  });
+
+  it('with one refused row still takes the others, and nobody else may do it', async () => {
+    const extra = 'x,,,c,o-s,nobody,student,,,\n';
+    const { body } = await put(zipOf({ ...byHand, 'enrollments.csv': byHand['enrollments.csv']! + extra }));
+    const { rows } = await rowsOf(body, 'outcome=refuse');
+    expect(rows).toMatchObject([
+      {
+        file: 'enrollments',
+        line: 4,
+        faults: [{ field: 'userSourcedId', says: '"nobody" is in no row of users.csv, nor known here' }],
+      },
+    ]);
+    expect((await (await server.as('harun')).get('/exchange/imports')).status).toBe(403);
+  });
+});
+
+describe('what is exported', () => {
+  it.each(['1.1', '1.2'] as const)('as OneRoster %s, put in again, is all the same', async (version) => {
+    const zip = await exported(version);
+    const names = Object.keys(unzipSync(zip));
+    expect(names).toEqual(
+      expect.arrayContaining(['manifest.csv', 'orgs.csv', 'users.csv', 'enrollments.csv', 'results.csv']),
+    );
+    expect(names.includes('roles.csv')).toBe(version === '1.2');
+    const { body } = await put(zip);
+    expect([sumOf(body, 'new'), sumOf(body, 'changed'), sumOf(body, 'delete'), sumOf(body, 'refuse')]).toEqual([
+      0, 0, 0, 0,
+    ]);
+    expect(sumOf(body, 'same')).toBeGreaterThan(100_000);
+  });
+});

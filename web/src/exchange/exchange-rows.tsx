@@ -1,0 +1,97 @@
+import type { ExchangeOutcome, PlannedExchangeRow } from '#core/exchange';
+import type { ExchangeImportReply, ExchangeRowsQuery } from '#contract/exchange';
+import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { showCount } from '../ui/format';
+import { Empty } from '../ui/panel';
+import { useExchangeRows } from './queries';
+import { fileNames, outcomeNames, sayRow, sayWhy } from './words';
+
+const inks: Record<ExchangeOutcome, string> = {
+  new: 'text-eucalypt',
+  changed: 'text-eucalypt',
+  same: 'text-quiet',
+  delete: 'text-wattle',
+  left: 'text-quiet',
+  refuse: 'text-waratah',
+};
+
+const columns: GridColumn<PlannedExchangeRow>[] = [
+  {
+    id: 'place',
+    header: 'File and line',
+    width: '128px',
+    sortBy: ({ file, line }) => `${file}${String(line).padStart(7, '0')}`,
+    cell: ({ file, line }) => (
+      <span>
+        {fileNames[file]} <span className="figures text-quiet">{line}</span>
+      </span>
+    ),
+  },
+  {
+    id: 'outcome',
+    header: 'What happens',
+    width: '112px',
+    sortBy: ({ outcome }) => outcome,
+    cell: ({ outcome }) => <b className={`font-semibold ${inks[outcome]}`}>{outcomeNames[outcome]}</b>,
+  },
+  {
+    id: 'what',
+    header: 'Row',
+    width: '190px',
+    sortBy: sayRow,
+    cell: (planned) => (
+      <span title={planned.row['sourcedId']}>
+        <b className="font-semibold">{sayRow(planned)}</b>
+      </span>
+    ),
+  },
+  {
+    id: 'why',
+    header: 'Why, or what changes',
+    cell: (planned) => (
+      <span title={sayWhy(planned)} className="line-clamp-2 text-[12px] leading-[14px] whitespace-normal">
+        {sayWhy(planned)}
+      </span>
+    ),
+  },
+];
+
+interface ExchangeRowsProps {
+  readonly zip: ExchangeImportReply;
+  readonly query: ExchangeRowsQuery;
+  readonly onShow: (query: ExchangeRowsQuery) => void;
+}
+
+/** The rows that the choice lets through. */
+export function ExchangeRows({ zip, query, onShow }: ExchangeRowsProps) {
+  const { data } = useExchangeRows(zip, query);
+  if (zip.previewId === null) return <Empty title="It was taken in">Its rows are now part of what is here.</Empty>;
+  if (!data) return null;
+  const words = [query.file && fileNames[query.file], query.outcome && outcomeNames[query.outcome]].filter(Boolean);
+  return (
+    <>
+      <p className="border-b border-hairline px-4 py-2 text-[13px]">
+        {words.length === 0 ? 'All rows' : words.join(', ')}: <b>{showCount(data.total)}</b>
+        {data.total > data.rows.length && (
+          <span className="text-quiet">
+            {' '}
+            – the first {showCount(data.rows.length)} are here; choose a file or an outcome
+          </span>
+        )}
+        {words.length > 0 && (
+          <button type="button" className="ml-3 font-semibold text-eucalypt underline" onClick={() => onShow({})}>
+            Show all
+          </button>
+        )}
+      </p>
+      <DataGrid
+        label="Rows of the zip"
+        columns={columns}
+        rows={data.rows}
+        rowKey={({ file, line }) => `${file} ${line}`}
+        minWidth={640}
+        empty={<Empty title="No such row" />}
+      />
+    </>
+  );
+}

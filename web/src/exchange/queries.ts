@@ -1,0 +1,62 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type {
+  ExchangeImportReply,
+  ExchangeRowsQuery,
+  ExchangeRowsReply,
+  ExchangeSummaryReply,
+} from '#contract/exchange';
+import { api } from '../shell/api';
+
+export function useExchanges() {
+  return useQuery({
+    queryKey: ['exchange'],
+    queryFn: () => api.get<ExchangeSummaryReply[]>('/exchange/imports'),
+  });
+}
+
+export function useExchange(id: number) {
+  return useQuery({
+    queryKey: ['exchange', id],
+    queryFn: () => api.get<ExchangeImportReply>(`/exchange/imports/${id}`),
+  });
+}
+
+export function useExchangeRows({ id, previewId }: ExchangeImportReply, query: ExchangeRowsQuery) {
+  const asked = new URLSearchParams(Object.entries(query) as [string, string][]);
+  return useQuery({
+    queryKey: ['exchange', id, previewId, asked.toString()],
+    queryFn: () => api.get<ExchangeRowsReply>(`/exchange/imports/${id}/rows?${asked}`),
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useReadZip() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (file: File) => {
+      const body = new FormData();
+      body.append('file', file);
+      return api.post<ExchangeImportReply>('/exchange/imports', body);
+    },
+    onSuccess: (read) => {
+      client.setQueryData(['exchange', read.id], read);
+      return client.invalidateQueries({ queryKey: ['exchange'], exact: true });
+    },
+  });
+}
+
+/** Taken in, a zip is felt on every screen. */
+export function useExchangeActions(id: number) {
+  const client = useQueryClient();
+  return {
+    accept: useMutation({
+      mutationFn: (previewId: string) => api.post<ExchangeImportReply>(`/exchange/imports/${id}/accept`, { previewId }),
+      onSuccess: () => client.invalidateQueries(),
+      onError: () => client.invalidateQueries({ queryKey: ['exchange', id] }),
+    }),
+    discard: useMutation({
+      mutationFn: () => api.remove(`/exchange/imports/${id}`),
+      onSuccess: () => client.invalidateQueries({ queryKey: ['exchange'], exact: true }),
+    }),
+  };
+}

@@ -1,0 +1,45 @@
+import type { ExchangeFile, ExchangeOutcome, PlannedExchangeRow } from '#core/exchange';
+
+export const fileNames: Record<ExchangeFile, string> = {
+  orgs: 'Schools',
+  academicSessions: 'Periods',
+  users: 'People',
+  roles: 'Roles',
+  demographics: 'Dates of birth',
+  courses: 'Courses',
+  classes: 'Sections',
+  enrollments: 'Enrolments',
+  categories: 'Categories',
+  lineItems: 'Assignments',
+  results: 'Scores',
+  scoreScales: 'Scales',
+};
+
+export const outcomeNames: Record<ExchangeOutcome, string> = {
+  new: 'new',
+  changed: 'changed',
+  same: 'the same',
+  delete: 'to be deleted',
+  left: 'passed by',
+  refuse: 'refused',
+};
+
+/** What a row is about, by the fields that people know. */
+export function sayRow({ row }: PlannedExchangeRow): string {
+  const { title, name, givenName, familyName, userSourcedId, classSourcedId, studentSourcedId, lineItemSourcedId } =
+    row;
+  if (familyName) return `${familyName}, ${givenName}`;
+  return (
+    title ??
+    name ??
+    [userSourcedId ?? studentSourcedId, classSourcedId ?? lineItemSourcedId]
+      .filter((id) => id !== undefined)
+      .join(' in ')
+  );
+}
+
+/** Why a row is not taken, or what in it differs from what is here. */
+export function sayWhy({ faults, changes, row }: PlannedExchangeRow): string {
+  if (faults.length > 0) return faults.map(({ field, says }) => `${field}: ${says}.`).join(' ');
+  return changes.map((field) => `${field} becomes “${row[field]}”`).join(', ');
+}
