@@ -61,6 +61,7 @@ export async function loadDistrict({ pool }: OpenDatabase, district: District): 
 const settings = [
   { key: 'clock-offset-ms', value: Date.parse(demoNow) - Date.now() },
   { key: 'time-zone', value: 'UTC' },
+  { key: 'district', value: { sourcedId: 'port-elowen', name: 'Port Elowen' } },
   {
     key: 'gpa',
     value: {

@@ -22,6 +22,8 @@ export interface SessionReply {
   readonly csrfToken: string;
   /** The district's own, such as Europe/London; instants are shown in it. */
   readonly timeZone: string;
+  /** Name of the district; null until one is set. */
+  readonly district: string | null;
 }
 
 /** Somebody to sign in as; listed only while demo data is loaded. */

@@ -178,8 +178,13 @@ describe('a plan of a zip', () => {
     ],
     ['a guardian passes by', { ...whole, users: [...whole.users!, person('u4', 'guardian')] }, 'users left role'],
     [
-      'a district passes by',
-      { ...whole, orgs: [school, { ...school, sourcedId: 'd', type: 'district' }] },
+      'a local body passes by',
+      { ...whole, orgs: [school, { ...school, sourcedId: 'd', type: 'local' }] },
+      'orgs left type',
+    ],
+    [
+      'a second district passes by',
+      { ...whole, orgs: ['d1', 'd2'].map((sourcedId) => ({ ...school, sourcedId, type: 'district' })) },
       'orgs left type',
     ],
     [

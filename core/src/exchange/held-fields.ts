@@ -87,19 +87,26 @@ export function rolesByUser(...all: readonly ExchangeRows[]): ReadonlyMap<string
   return roles;
 }
 
+/** What it takes to say whether a row is held. */
+export interface HeldContext {
+  /** The teacher of each class. */
+  readonly teachers: ReadonlyMap<string, string>;
+  /** The last stay of each student in each class. */
+  readonly stays: ReadonlyMap<string, ExchangeRow>;
+  /** Id of the one district. */
+  readonly district: string | undefined;
+}
+
 /** Why Wombat holds nothing of a row; undefined where it does. */
 export function whyNotHeld(
   file: ExchangeFile,
   row: ExchangeRow,
   roles: ReadonlyMap<string, readonly string[]>,
-  {
-    teachers,
-    stays,
-  }: { readonly teachers: ReadonlyMap<string, string>; readonly stays: ReadonlyMap<string, ExchangeRow> },
+  { teachers, stays, district }: HeldContext,
 ): ExchangeFault | undefined {
   const left = (field: string, says: string): ExchangeFault => ({ field, says });
-  if (file === 'orgs' && row['type'] !== 'school')
-    return left('type', `Wombat holds schools; a ${row['type']} passes by`);
+  if (file === 'orgs' && row['type'] !== 'school' && row['sourcedId'] !== district)
+    return left('type', `Wombat holds one district and its schools; this ${row['type']} passes by`);
   if (file === 'users' && row['status'] !== 'tobedeleted') {
     const own = roles.get(row['sourcedId'] ?? '') ?? [];
     if (kindOfPerson(own) === undefined)

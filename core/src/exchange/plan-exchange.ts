@@ -28,6 +28,7 @@ export function planExchange(manifest: Manifest, files: ExchangeRows, here: Exch
   const context = {
     teachers: new Map([...teachersOf(here.enrollments ?? []), ...teachersOf(zip.enrollments ?? [])]),
     stays: lastStays(zip.enrollments ?? []),
+    district: [...(here.orgs ?? []), ...(zip.orgs ?? [])].find(({ type }) => type === 'district')?.['sourcedId'],
   };
   const roles = rolesByUser(zip, here);
   const isEnrolled = enrolledIn(zip, here);

@@ -10,13 +10,15 @@ import {
   type ExchangeRows,
   type ExchangeVersion,
 } from '#core/exchange';
-import type { Queries } from '#server/platform';
+import { Settings, type Queries } from '#server/platform';
 
 type Raw = Record<string, string | null>;
 
 /** What we hold, as rows of the exchange format; by these a zip is compared with what is here, and of these one is made. */
 @Injectable()
 export class HeldRowsRepository {
+  constructor(private readonly settings: Settings) {}
+
   async all(queries: Queries, version: ExchangeVersion): Promise<ExchangeRows> {
     const users = await this.users(queries);
     return {
@@ -35,13 +37,21 @@ export class HeldRowsRepository {
     };
   }
 
-  private orgs(queries: Queries): Promise<ExchangeRow[]> {
-    return this.rows(
+  private async orgs(queries: Queries): Promise<ExchangeRow[]> {
+    const district = (await this.settings.value(queries, 'district')) as
+      { sourcedId: string; name: string } | undefined;
+    const schools = await this.rows(
       queries,
       sql`
       SELECT ${idOf('school')} AS "sourcedId", s.name, 'school' AS type, s.code AS identifier
       FROM schools s ${joinId('school', sql`s.id`)} ORDER BY s.id`,
     );
+    if (!district) return schools;
+    const { sourcedId, name } = district;
+    return [
+      { sourcedId, name, type: 'district' },
+      ...schools.map((school) => ({ ...school, parentSourcedId: sourcedId })),
+    ];
   }
 
   private async sessions(queries: Queries): Promise<ExchangeRow[]> {

@@ -35,6 +35,12 @@ export class AccountsRepository {
     return (await this.settings.value(this.transactions.reading, 'demo-people')) ?? [];
   }
 
+  /** Name of the district; null until one is set. */
+  async district(): Promise<string | null> {
+    const district = await this.settings.value(this.transactions.reading, 'district');
+    return (district as { readonly name: string } | undefined)?.name ?? null;
+  }
+
   timeZone(): Promise<string> {
     return this.zone.name(this.transactions.reading);
   }

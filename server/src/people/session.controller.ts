@@ -47,6 +47,11 @@ export class SessionController {
   }
 
   private async reply({ personId, name, role }: Actor, csrfToken: string): Promise<SessionReply> {
-    return { person: { personId, name, role }, csrfToken, timeZone: await this.accounts.timeZone() };
+    return {
+      person: { personId, name, role },
+      csrfToken,
+      timeZone: await this.accounts.timeZone(),
+      district: await this.accounts.district(),
+    };
   }
 }

@@ -148,7 +148,8 @@ function PreviewHeadline({ zip, sum, onShow }: HeadlineProps) {
     );
   return (
     <>
-      {zip.fileName} brings {figure(added, 'new', 'new rows')}, {figure(changed, 'changed', 'changed')}
+      {zip.fileName} brings {figure(added, 'new', added === 1 ? 'new row' : 'new rows')}
+      {changed > 0 && <>, {figure(changed, 'changed', 'changed')}</>}
       {deleted > 0 && <>, {figure(deleted, 'delete', 'to be deleted', 'warns')}</>}
       {refused > 0 ? <>; {figure(refused, 'refuse', 'are refused', 'blocks')}</> : '; none is refused'}.
     </>

@@ -13,7 +13,7 @@ export function FirstStart() {
       {zip === null ? (
         <Page
           headline={<>This Wombat is empty. Schools, periods, people and courses come in as one OneRoster zip.</>}
-          below="Afterwards set up scales and report items; people who are to sign in get their accounts from you."
+          below="Afterwards set up scales and report items."
         >
           <PutZip onRead={setZip} />
         </Page>

@@ -29,13 +29,10 @@ export function sayRow({ row }: PlannedExchangeRow): string {
   const { title, name, givenName, familyName, userSourcedId, classSourcedId, studentSourcedId, lineItemSourcedId } =
     row;
   if (familyName) return `${familyName}, ${givenName}`;
-  return (
-    title ??
-    name ??
-    [userSourcedId ?? studentSourcedId, classSourcedId ?? lineItemSourcedId]
-      .filter((id) => id !== undefined)
-      .join(' in ')
+  const both = [userSourcedId ?? studentSourcedId, classSourcedId ?? lineItemSourcedId].filter(
+    (id) => id !== undefined,
   );
+  return title ?? name ?? (both.length > 0 ? both.join(' in ') : (row['sourcedId'] ?? ''));
 }
 
 /** Why a row is not taken, or what in it differs from what is here. */

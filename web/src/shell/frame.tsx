@@ -80,6 +80,7 @@ export function Frame() {
 function SchoolPicker({ person }: { person: PersonReply }) {
   const { schoolId } = useScope();
   const { data: schools = [] } = useSchools();
+  const { data: session } = useSession();
   const navigate = useNavigate();
   const school = schools.find(({ id }) => id === schoolId);
   return (
@@ -89,7 +90,7 @@ function SchoolPicker({ person }: { person: PersonReply }) {
         <span className="min-w-0">
           <span className="block truncate text-[15px] font-bold">{school?.shortName ?? ' '}</span>
           <span className="flex items-center gap-1 text-[12px] text-quiet">
-            {person.role === 'teacher' ? 'your sections' : 'Port Elowen'}{' '}
+            {person.role === 'teacher' ? 'your sections' : (session?.district ?? 'all schools')}{' '}
             <ChevronDown size={12} aria-label="choose a school" />
           </span>
         </span>
