@@ -11,21 +11,35 @@ const program = fileURLToPath(new URL('../demo/dist/start-demo.js', import.meta.
 export interface WombatProcess {
   readonly address: string;
   readonly folder: string;
+  /** What it has told the console so far. */
+  printed(): string;
   stop(): Promise<void>;
   /** As when the power goes: it gets no chance to tidy up, and its data folder stays. */
   kill(): Promise<void>;
 }
 
+/** Without a school or anybody but its first registrar, whose password it prints. */
+export async function startEmptyProcess(): Promise<WombatProcess & { readonly password: string }> {
+  const wombat = await startDemoProcess(undefined, ['--empty']);
+  const password = /registrar +password (\S+)/.exec(wombat.printed())?.[1];
+  if (password === undefined) throw new Error(`Wombat printed no password: ${wombat.printed()}`);
+  return { ...wombat, password };
+}
+
 export async function startDemoProcess(
   folder = mkdtempSync(join(tmpdir(), 'wombat-journey-')),
+  options: readonly string[] = [],
 ): Promise<WombatProcess> {
-  const child = spawn(process.execPath, [program], {
+  const child = spawn(process.execPath, [program, ...options], {
     env: { ...process.env, PORT: '0', WOMBAT_DATA: folder, DATABASE_URL: '' },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
+  let printed = '';
+  child.stdout!.on('data', (piece: Buffer) => (printed += piece.toString()));
   return {
     address: await addressOf(child),
     folder,
+    printed: () => printed,
     async stop() {
       child.kill('SIGTERM');
       await once(child, 'exit');

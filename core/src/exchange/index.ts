@@ -1,4 +1,4 @@
-export { checkHead, listOf, type ExchangeFault } from './check-rows.js';
+export { checkHead, listOf } from './check-rows.js';
 export {
   exchangeFiles,
   exchangeVersions,
@@ -11,5 +11,5 @@ export {
 } from './exchange-format.js';
 export { extension, isTeaching, kindOfPerson, rolesByUser } from './held-fields.js';
 export { exchangeOutcomes, planExchange, type ExchangeOutcome, type PlannedExchangeRow } from './plan-exchange.js';
-export { readManifest, type FileMode, type Manifest } from './read-manifest.js';
+export { readManifest, type Manifest } from './read-manifest.js';
 export { flagOf, periodKindOf, resultFieldsOf, sectionNumberOf, sessionTypeOf } from './translate.js';

@@ -25,8 +25,7 @@ export interface ReadZip {
  * @throws Refusal file-kind, file-unpacks-too-large, exchange-unreadable
  */
 export function readZipOrThrow(bytes: Buffer, name: string): ReadZip {
-  if (!isZip(bytes))
-    throw new Refusal('file-kind', { name, found: 'no zip', hint: 'Rosters come as a zip of CSV files.' });
+  if (!isZip(bytes)) throw unreadable(name, 'it is no zip; rosters come as a zip of CSV files');
   refuseZipBomb(bytes, name);
   const entries = entriesOrThrow(bytes, name);
   const manifest = manifestOrThrow(entries, name);
@@ -85,7 +84,7 @@ function entriesOrThrow(bytes: Buffer, name: string): ReadonlyMap<string, string
   try {
     unpacked = unzipSync(bytes);
   } catch {
-    throw new Refusal('file-kind', { name, found: 'a zip that is damaged', hint: 'Export it again.' });
+    throw unreadable(name, 'the zip is damaged; export it again');
   }
   const entries = new Map<string, string>();
   for (const [path, content] of Object.entries(unpacked)) {

@@ -1,0 +1,86 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { strFromU8, unzipSync } from 'fflate';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openChromium } from '../scripts/chromium.mjs';
+import { atDesk, type Desk } from './desk.js';
+import { startDemoProcess, startEmptyProcess, type WombatProcess } from './wombat-process.js';
+
+/* An empty Wombat takes in the whole demo district as a zip, and gives out the very same. */
+
+let demo: WombatProcess;
+let empty: Awaited<ReturnType<typeof startEmptyProcess>>;
+let browser: Awaited<ReturnType<typeof openChromium>>;
+let registrar: Desk;
+let zip: Buffer;
+
+beforeAll(async () => {
+  demo = await startDemoProcess();
+  zip = await exportedFrom(demo, 'morwenna', 'low-tide');
+  await demo.stop();
+  [empty, browser] = await Promise.all([startEmptyProcess(), openChromium()]);
+  registrar = atDesk(browser.driver, empty.address);
+});
+afterAll(async () => {
+  await browser?.close();
+  await empty?.stop();
+});
+
+async function exportedFrom({ address }: WombatProcess, username: string, password: string): Promise<Buffer> {
+  const headers = { 'content-type': 'application/json' };
+  const body = JSON.stringify({ username, password });
+  const session = await fetch(`${address}/api/session`, { method: 'POST', headers, body });
+  const cookie = session.headers.getSetCookie()[0]!.split(';')[0]!;
+  const answer = await fetch(`${address}/api/exchange/export?version=1.1`, { headers: { cookie } });
+  return Buffer.from(await answer.arrayBuffer());
+}
+
+describe('an empty Wombat', () => {
+  it('says what brings it to life', async () => {
+    await registrar.open('/sign-in');
+    await registrar.type('Sign-in name', 'registrar');
+    await registrar.type('Password', empty.password);
+    await registrar.click('Sign in');
+    await registrar.reads(/This Wombat is empty/);
+    await registrar.isAccessible();
+  });
+
+  it('says of a file that is no zip what it needs', async () => {
+    const path = join(empty.folder, 'rosters.csv');
+    writeFileSync(path, 'sourcedId,title\n');
+    await (await registrar.field('OneRoster zip')).sendKeys(path);
+    await registrar.sees('rosters come as a zip of CSV files');
+  });
+
+  it('shows every row of a zip before anything is written, and takes it in whole', async () => {
+    const path = join(empty.folder, 'district.zip');
+    writeFileSync(path, zip);
+    await (await registrar.field('OneRoster zip')).sendKeys(path);
+    await registrar.reads(/district.zip brings 113,\d+ new rows; none is refused/);
+    await registrar.isAccessible();
+    await registrar.click('Take in');
+    await browser.driver.wait(async () => /\/school\/\d+/.test(await browser.driver.getCurrentUrl()), 90_000);
+    await registrar.sees('Port Elowen');
+  });
+
+  it('has its courses and periods, and goes on from there', async () => {
+    await registrar.click('Courses');
+    await registrar.reads(/Upper School offers \d+ courses/);
+    await registrar.click('Calendar');
+    await registrar.reads(/in 4 quarters/);
+    await registrar.click('Exchange');
+    await registrar.reads(/1 zip was taken in so far/);
+    await registrar.isAccessible();
+  });
+
+  it('gives out what it took in, byte for byte, but for its own first registrar', async () => {
+    const [before, after] = [unzipSync(zip), unzipSync(await exportedFrom(empty, 'registrar', empty.password))];
+    expect(Object.keys(after)).toEqual(Object.keys(before));
+    for (const [name, content] of Object.entries(before)) {
+      const lines = strFromU8(after[name]!)
+        .split('\r\n')
+        .filter((line) => !line.startsWith('first-registrar,'));
+      expect([name, ...lines]).toEqual([name, ...strFromU8(content).split('\r\n')]);
+    }
+  });
+});
