@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { strToU8, zipSync } from 'fflate';
 import { By, Key, until } from 'selenium-webdriver';
 import { openChromium } from './chromium.mjs';
 import { fetchChromium } from './fetch-chromium.mjs';
@@ -51,6 +52,44 @@ const upload = async (name) => {
   await see(`//button[starts-with(normalize-space(),'Accept')]`);
 };
 
+/** What came to the district in a week: a few people, a move, and rows that cannot be taken as they are. */
+function rosterZip() {
+  const user = (id, role, given, family, grades) =>
+    `${id},active,2026-01-20T06:00:00Z,true,PEU,${role},${given.toLowerCase()},,${given},${family},,${id},${given.toLowerCase()}@port-elowen.example,,,,${grades},`;
+  const stay = (id, at, who, role, from, to) =>
+    `${id},active,2026-01-20T06:00:00Z,${at},PEU,${who},${role},,${from},${to}`;
+  const table = {
+    'manifest.csv': [
+      'propertyName,value',
+      'manifest.version,1.0',
+      'oneroster.version,1.1',
+      'file.users,delta',
+      'file.enrollments,delta',
+    ],
+    'users.csv': [
+      'sourcedId,status,dateLastModified,enabledUser,orgSourcedIds,role,username,userIds,givenName,familyName,middleName,identifier,email,sms,phone,agentSourcedIds,grades,password',
+      user('S90001', 'student', 'Isolde', 'Quayle', '10'),
+      user('S90002', 'student', 'Corin', 'Teague', '11'),
+      user('T90003', 'teacher', 'Ysella', 'Moon', ''),
+      user('G90004', 'guardian', 'Bran', 'Quayle', ''),
+      user('S90005', 'pupil', 'Nessa', 'Rowe', '9'),
+    ],
+    'enrollments.csv': [
+      'sourcedId,status,dateLastModified,classSourcedId,schoolSourcedId,userSourcedId,role,primary,beginDate,endDate',
+      stay('e1', 'section-1', 'S90001', 'student', '2026-01-19', ''),
+      stay('e2', 'section-2', 'S90001', 'student', '2026-01-19', ''),
+      stay('e3', 'section-14', 'S90002', 'student', '2026-01-19', ''),
+      stay('e4', 'section-3', 'S90009', 'student', '2026-01-19', ''),
+      stay('e5', 'section-9000', 'S90002', 'student', '2026-01-19', ''),
+      stay('e6', 'section-5', 'S90002', 'student', '2026-02-30', ''),
+    ],
+  };
+  const files = Object.entries(table).map(([name, lines]) => [name, strToU8(`${lines.join('\r\n')}\r\n`)]);
+  const path = join(folder, 'week-4.zip');
+  writeFileSync(path, zipSync(Object.fromEntries(files)));
+  return path;
+}
+
 try {
   await driver.get(`${address}/sign-in`);
   await see(`//h2[contains(.,'demo district')]`);
@@ -93,6 +132,14 @@ try {
   await driver.sleep(5000); // until the notice is gone
   await picture('matches');
 
+  await driver.get(`${address}/school/3/period/23/runs/1`);
+  await see(`//h1[contains(.,'hold back')]`);
+  await picture('runs');
+  await open('exchange');
+  await driver.findElement(By.css('input[type=file]')).sendKeys(rosterZip());
+  await see(`//h1[contains(.,'brings')]`);
+  await picture('exchange');
+
   await upload('boatbuilding-1-with-faults.csv');
   await picture('files');
   await click('Accept');
@@ -111,8 +158,6 @@ try {
   await press(Key.ESCAPE);
   await driver.executeScript(`localStorage.removeItem('wombat-mark-drafts')`);
 
-  await open('grade-sheets');
-  await picture('grade-sheets');
   await open('findings');
   await click('Audit now');
   await see(`//section[@aria-label='Evidence']`);

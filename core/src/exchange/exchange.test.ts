@@ -155,7 +155,7 @@ describe('a plan of a zip', () => {
   it.each<[string, ExchangeRows, string]>([
     ['a course of a school that is nowhere', without('orgs'), 'courses refuse orgSourcedId'],
     ['a class without a teacher', { ...whole, enrollments: [stay('e1', 'u1', 'student')] }, 'classes refuse sourcedId'],
-    ['an enrolment in a class that is refused', { ...whole, courses: [] }, 'enrollments refuse classSourcedId'],
+    ['an enrollment in a class that is refused', { ...whole, courses: [] }, 'enrollments refuse classSourcedId'],
     [
       'a word that is none of the standard',
       { ...whole, users: [...whole.users!, person('u3', 'pilot')] },

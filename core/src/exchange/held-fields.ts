@@ -50,7 +50,7 @@ export function isTeaching(file: ExchangeFile, { role }: ExchangeRow): boolean {
   return file === 'enrollments' && role === 'teacher';
 }
 
-/** By this a row is the same row elsewhere: a result is a student's on a line item, an enrolment a person's in a class. */
+/** By this a row is the same row elsewhere: a result is a student's on a line item, an enrollment a person's in a class. */
 export function keyOf(file: ExchangeFile, row: ExchangeRow): string {
   if (file === 'enrollments') return `${row['classSourcedId']}|${row['userSourcedId']}`;
   return file === 'results' ? `${row['lineItemSourcedId']}|${row['studentSourcedId']}` : (row['sourcedId'] ?? '');

@@ -71,7 +71,7 @@ export function planExchange(manifest: Manifest, files: ExchangeRows, here: Exch
   });
 }
 
-/** A delta may say of an enrolment that goes only its id. */
+/** A delta may say of an enrollment that goes only its id. */
 function withClasses(files: ExchangeRows, here: ExchangeRows): ExchangeRows {
   if (!files.enrollments) return files;
   const ours = new Map((here.enrollments ?? []).map((row) => [row['sourcedId'], row]));
@@ -132,7 +132,7 @@ const goes: readonly ExchangeFile[] = ['enrollments', 'lineItems', 'results'];
 function deletion(file: ExchangeFile, own: ExchangeRow | undefined): Pick<PlannedExchangeRow, 'outcome' | 'faults'> {
   if (!own) return { outcome: 'same', faults: [] };
   if (goes.includes(file)) return { outcome: 'delete', faults: [] };
-  const says = 'grades and transcripts hang on it, so it stays; end its enrolments instead';
+  const says = 'grades and transcripts hang on it, so it stays; end its enrollments instead';
   return { outcome: 'left', faults: [{ field: 'status', says }] };
 }
 

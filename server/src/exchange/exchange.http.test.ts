@@ -139,7 +139,7 @@ describe('a zip by hand', () => {
     expect(await one(`SELECT family_name AS name FROM people WHERE sourced_id = 'u-1'`)).toEqual({ name: 'Holm' });
   });
 
-  it('as a delta ends an enrolment and takes a score away', async () => {
+  it('as a delta ends an enrollment and takes a score away', async () => {
     const delta = `propertyName,value\nmanifest.version,1.0\noneroster.version,1.1\nfile.enrollments,delta\nfile.results,delta\n`;
     const head = (file: string) => byHand[file]!.split('\n')[0]!;
     const files = {

@@ -57,7 +57,7 @@ export function ExchangePage() {
           {taken === 1 ? 'was' : 'were'} taken in so far.
         </>
       }
-      below="Out goes what other systems can hold: schools, periods, people, courses, sections, enrolments, categories, assignments, scores and scales. Posted grades stay here."
+      below="Out goes what other systems can hold: schools, periods, people, courses, sections, enrollments, categories, assignments, scores and scales. Posted grades stay here."
       actions={exchangeVersions.map((version) => (
         <a
           key={version}

@@ -8,7 +8,7 @@ export const fileNames: Record<ExchangeFile, string> = {
   demographics: 'Dates of birth',
   courses: 'Courses',
   classes: 'Sections',
-  enrollments: 'Enrolments',
+  enrollments: 'Enrollments',
   categories: 'Categories',
   lineItems: 'Assignments',
   results: 'Scores',
