@@ -1,4 +1,6 @@
 import { startPracticePlatform, type PlatformContent, type PlatformHabits, type PracticePlatform } from '#standins';
+import type { PlatformReply } from '#contract/matching';
+import { PlatformsService } from '#server/matching';
 import type { TestServer } from './test-server.js';
 
 export type { PlatformContent, PracticePlatform };
@@ -14,6 +16,20 @@ const habits: PlatformHabits = {
 
 export function startPractice(content: PlatformContent): Promise<PracticePlatform> {
   return startPracticePlatform(habits, () => Promise.resolve(content));
+}
+
+/** Connects it to the upper school and waits until it was read, or could not be. */
+export async function connectPractice(
+  server: TestServer,
+  { address }: PracticePlatform,
+  over: object = {},
+): Promise<PlatformReply> {
+  const registrar = await server.as('morwenna');
+  const { name, clientId, clientSecret } = habits;
+  const request = { schoolId: 1, name, address, clientId, clientSecret, ...over };
+  const { body } = await registrar.send<PlatformReply>('POST', '/platforms', request);
+  await server.application.get(PlatformsService, { strict: false }).finished(body.id);
+  return body;
 }
 
 /** Three classes of the upper school: two that are plainly sections, and a copy of the first. */

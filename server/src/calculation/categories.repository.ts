@@ -35,6 +35,14 @@ export class CategoriesRepository {
     return new Map(rows.map(({ id, count }) => [id, count]));
   }
 
+  /** How many groups of learning platforms feed a category, or go there for want of another. */
+  async platformUses(queries: Queries, id: number): Promise<number> {
+    const { rows } = await queries.execute<{ count: number }>(sql`
+      SELECT ((SELECT count(*) FROM platform_names WHERE category_id = ${id})
+        + (SELECT count(*) FROM learning_platforms WHERE default_category_id = ${id}))::int AS count`);
+    return rows[0]!.count;
+  }
+
   /** Writes a list in its order; new ones get their numbers. */
   async write(
     queries: Queries,

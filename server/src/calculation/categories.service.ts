@@ -50,6 +50,17 @@ export class CategoriesService {
   }
 
   private async refuseUsed(queries: Queries, removed: readonly CategoryReply[]): Promise<void> {
+    for (const { id, name } of removed) {
+      const groups = await this.categories.platformUses(queries, id);
+      const instead = 'Join those groups to another category under Matches first.';
+      if (groups > 0)
+        throw new Refusal('in-use', {
+          what: 'The category',
+          name,
+          uses: `${groups} groups of learning platforms`,
+          instead,
+        });
+    }
     const used = removed.find(({ assignments }) => assignments > 0);
     if (!used) return;
     const scores = (await this.categories.scoresOf(queries, [used.id])).get(used.id) ?? 0;

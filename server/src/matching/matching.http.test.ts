@@ -5,6 +5,7 @@ import type { DecidedReply, MatchDecisionBody, MatchesReply, PlatformReply } fro
 import type { Problem } from '#contract/problems';
 import { PlatformsService } from '#server/matching';
 import {
+  connectPractice,
   practiceContent,
   startPractice,
   type PlatformContent,
@@ -31,18 +32,8 @@ beforeEach(() => platform.faults.clear());
 let names = 0;
 /** Connects it under a name of its own and waits until it was read, or could not be. */
 async function connected(over: object = {}): Promise<PlatformReply> {
-  const request = {
-    schoolId: 1,
-    name: `Practice ${names++}`,
-    address: platform.address,
-    clientId: 'wombat',
-    clientSecret: 'burrow',
-    ...over,
-  };
-  const { status, body } = await registrar.send<PlatformReply>('POST', '/platforms', request);
-  expect(status).toBe(201);
-  await server.application.get(PlatformsService, { strict: false }).finished(body.id);
-  return platformOf(body.id);
+  const { id } = await connectPractice(server, platform, { name: `Practice ${names++}`, ...over });
+  return platformOf(id);
 }
 const platformOf = async (id: number) =>
   (await registrar.get<PlatformReply[]>('/platforms?school=1')).body.find((each) => each.id === id)!;

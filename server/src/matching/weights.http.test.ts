@@ -10,6 +10,7 @@ import type {
 import type { Problem } from '#contract/problems';
 import { PlatformsService } from '#server/matching';
 import {
+  connectPractice,
   practiceContent,
   startPractice,
   type PlatformContent,
@@ -33,15 +34,7 @@ beforeAll(async () => {
   const weights = { HW: 60, Tests: 40 } as Record<string, number>;
   content = { ...plain, groups: plain.groups.map((each) => ({ ...each, weight: weights[each.title] ?? null })) };
   platform = await startPractice(content);
-  const request = {
-    schoolId: 1,
-    name: 'Practice',
-    address: platform.address,
-    clientId: 'wombat',
-    clientSecret: 'burrow',
-  };
-  kept = (await registrar.send<PlatformReply>('POST', '/platforms', request)).body;
-  await finished();
+  kept = await connectPractice(server, platform);
   const { classes, names, targets, sections } = await matches();
   classId = classes.find(({ title }) => title === 'Harbour History (1)')!.id;
   const section = sections.find(({ name }) => name === 'Harbour History 1')!;
@@ -161,5 +154,17 @@ describe('the weights of a class', () => {
     expect([refused.status, (refused.body as unknown as Problem).code]).toEqual([409, 'weights-elsewhere']);
     const teacher = await server.as('harun');
     expect((await teacher.get(`/platforms/${kept.id}/weights?period=${openPeriod}`)).status).toBe(403);
+  });
+
+  it('keep a category that their groups feed from being removed', async () => {
+    const path = `/schools/1/categories?period=${openPeriod}`;
+    const { body } = await registrar.get<CalculationReply>(`/calculation?period=${openPeriod}`);
+    const listed = body.categories
+      .filter(({ sectionId }) => sectionId === null)
+      .map(({ id, name, tint, isActive }) => ({ id, name, tint, isActive }));
+    const left = listed.filter(({ name }) => name !== 'Homework');
+    const refused = await registrar.send<Problem>('PUT', path, { revision: body.revision, categories: left });
+    expect([refused.status, refused.body.code]).toEqual([409, 'in-use']);
+    expect(refused.body.detail).toContain('groups of learning platforms');
   });
 });

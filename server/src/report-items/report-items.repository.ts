@@ -177,10 +177,12 @@ export class ReportItemsRepository {
     const { rows } = await queries.execute<{ uses: string }>(sql`
       SELECT concat_ws(' and ', CASE WHEN g.n > 0 THEN g.n || ' posted grades' END,
         CASE WHEN c.n > 0 THEN c.n || ' computed grades' END, CASE WHEN f.n > 0 THEN f.n || ' files' END,
+        CASE WHEN j.n > 0 THEN j.n || ' total columns of learning platforms' END,
         CASE WHEN p.names IS NOT NULL THEN 'the composite ' || p.names END) AS uses
       FROM (SELECT count(*) AS n FROM grades WHERE item_id = ${id}) g,
         (SELECT count(*) AS n FROM computed_grades WHERE item_id = ${id}) c,
         (SELECT count(*) AS n FROM file_imports WHERE item_id = ${id}) f,
+        (SELECT count(*) AS n FROM platform_names WHERE item_id = ${id}) j,
         (SELECT string_agg(DISTINCT i.name, ', ') AS names FROM report_item_parts p
            JOIN report_items i ON i.id = p.composite_id WHERE p.item_id = ${id}) p`);
     return rows[0]!.uses;

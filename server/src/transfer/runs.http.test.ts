@@ -3,12 +3,12 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { BookReply, ScoreReply } from '#contract/calculation';
 import type { MailReply } from '#contract/mail';
-import type { MatchDecisionBody, MatchesReply, PlatformReply } from '#contract/matching';
+import type { MatchDecisionBody, MatchesReply } from '#contract/matching';
 import type { Problem } from '#contract/problems';
 import type { PlanRunRequest, RunLetterReply, RunReply, RunRowsReply, RunsReply } from '#contract/transfer';
 import type { RunReasonCode } from '#core/transfer';
-import { PlatformsService } from '#server/matching';
 import {
+  connectPractice,
   practiceContent,
   startPractice,
   withWork,
@@ -57,15 +57,7 @@ beforeEach(async () => {
 
 /** Connected, its first class joined to a section, the copy ignored, the third left open. */
 async function joinedPlatform(): Promise<number> {
-  const request = {
-    schoolId: 1,
-    name: 'Practice',
-    address: platform.address,
-    clientId: 'wombat',
-    clientSecret: 'burrow',
-  };
-  const { body: kept } = await registrar.send<PlatformReply>('POST', '/platforms', request);
-  await server.application.get(PlatformsService, { strict: false }).finished(kept.id);
+  const kept = await connectPractice(server, platform);
   const { classes, names, targets, people, sections } = await matches(kept.id);
   const [boats, copy] = ['Boatbuilding (1)', 'Boats copy'].map((title) =>
     classes.find((each) => each.title === title)!,

@@ -1,12 +1,11 @@
 import { FileUp } from 'lucide-react';
-import { useRef, useState, type DragEvent } from 'react';
 import { useNavigate } from 'react-router';
 import type { FileImportSummaryReply } from '#contract/transfer';
 import { largestFileMegabytes } from '#contract/transfer';
 import { ProblemError } from '../shell/api';
 import { usePeriod, useScope } from '../shell/scope';
-import { Button } from '../ui/button';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { FileDrop } from '../ui/file-drop';
 import { plural, showCount, showInstant } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Empty, Note, Panel } from '../ui/panel';
@@ -62,23 +61,8 @@ export function FilesPage() {
   const { data: files } = useFiles(periodId);
   const read = useReadFile(periodId);
   const navigate = useNavigate();
-  const chooser = useRef<HTMLInputElement>(null);
-  const [isOver, setOver] = useState(false);
-  const [tooLarge, setTooLarge] = useState<string | undefined>();
   if (!files || !period) return null;
 
-  const take = (file: File | undefined) => {
-    if (!file) return;
-    const isTooLarge = file.size > largestFileMegabytes * 1024 * 1024;
-    setTooLarge(isTooLarge ? file.name : undefined);
-    read.reset();
-    if (!isTooLarge) read.mutate(file, { onSuccess: ({ id }) => void navigate(path(`files/${id}`)) });
-  };
-  const onDrop = (event: DragEvent) => {
-    event.preventDefault();
-    setOver(false);
-    take(event.dataTransfer.files[0]);
-  };
   const waiting = files.filter(({ status }) => status === 'read').length;
   const accepted = files.filter(({ status }) => status === 'accepted').length;
   return (
@@ -97,46 +81,20 @@ export function FilesPage() {
         </>
       }
     >
-      <div
-        onDragOver={(event) => {
-          event.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={onDrop}
-        className={`flex items-center gap-5 rounded-md border-2 border-dashed px-6 py-5 ${isOver ? 'border-eucalypt bg-eucalypt-soft' : 'border-control/50 bg-surface'}`}
+      <FileDrop
+        icon={FileUp}
+        label="Export file"
+        title="Drop an export of a learning platform here."
+        buttonWords="Choose a file…"
+        accept=".csv,.txt,.tsv,.xlsx,text/csv"
+        mostMegabytes={largestFileMegabytes}
+        tooLargeWords="Export one section or one period at a time."
+        isReading={read.isPending}
+        onFile={(file) => read.mutate(file, { onSuccess: ({ id }) => void navigate(path(`files/${id}`)) })}
       >
-        <FileUp size={26} className="text-eucalypt" aria-hidden />
-        <p className="flex-1">
-          <b>Drop an export of a learning platform here.</b>
-          <span className="block text-[13px] text-quiet">
-            CSV or XLSX of any layout, at most {largestFileMegabytes} MB. Nothing is written before you have seen every
-            row and accepted it.
-          </span>
-        </p>
-        <Button look="main" disabled={read.isPending} onClick={() => chooser.current?.click()}>
-          {read.isPending ? 'Reading…' : 'Choose a file…'}
-        </Button>
-        <input
-          ref={chooser}
-          type="file"
-          aria-label="Export file"
-          accept=".csv,.txt,.tsv,.xlsx,text/csv"
-          className="sr-only"
-          tabIndex={-1}
-          onChange={(event) => {
-            take(event.target.files?.[0]);
-            event.target.value = '';
-          }}
-        />
-      </div>
-      {tooLarge && (
-        <Note tone="blocks" title="The file is too large">
-          <p>
-            {tooLarge} has more than {largestFileMegabytes} MB. Export one section or one period at a time.
-          </p>
-        </Note>
-      )}
+        CSV or XLSX of any layout, at most {largestFileMegabytes} MB. Nothing is written before you have seen every row
+        and accepted it.
+      </FileDrop>
       {read.error instanceof ProblemError && (
         <div role="alert">
           <Note tone="blocks" title={read.error.problem.title}>
