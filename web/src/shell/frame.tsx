@@ -4,6 +4,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { Navigate, Outlet, useNavigate } from 'react-router';
 import type { PersonReply } from '#contract/people';
 import { RunningCalculation } from '../calculation/recalculation-note';
+import { RunningRun } from '../transfer/running-run';
 import { Drawer } from '../ui/drawer';
 import { useKeys } from '../ui/use-keys';
 import { closeDrawer, useDrawer } from './drawer-store';
@@ -47,7 +48,12 @@ export function Frame() {
         <SchoolPicker person={session.person} />
         {termLine ? <TermLine termLine={termLine} /> : <div className="flex-1" />}
         <div className="flex shrink-0 items-center gap-2.5 px-4">
-          {session.person.role === 'registrar' && <RunningCalculation />}
+          {session.person.role === 'registrar' && (
+            <>
+              <RunningRun />
+              <RunningCalculation />
+            </>
+          )}
           <button
             type="button"
             onClick={openSearch}

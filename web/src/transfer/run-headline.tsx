@@ -1,14 +1,18 @@
 import type { RunReply, RunRowsQuery } from '#contract/transfer';
 import { plural, showCount } from '../ui/format';
 import { FigureButton, Strong } from '../ui/page';
+import { useTimeLeft, workOf } from './use-time-left';
 
 interface RunHeadlineProps {
   readonly run: RunReply;
+  /** When the run was last told, in milliseconds. */
+  readonly at: number;
   readonly onShow: (query: RunRowsQuery) => void;
 }
 
 /** What the run would do or did, and above all what it did not send. */
-export function RunHeadline({ run, onShow }: RunHeadlineProps) {
+export function RunHeadline({ run, at, onShow }: RunHeadlineProps) {
+  const left = useTimeLeft({ ...workOf(run.state === 'working' ? run : undefined), at });
   const { counts, stage, state, done, total, platform, period, problem } = run;
   const { create, change, skip, refuse } = counts.outcomes;
   if (state === 'working') {
@@ -17,7 +21,7 @@ export function RunHeadline({ run, onShow }: RunHeadlineProps) {
       <>
         {doing} <Strong>{platform}</Strong> into {period}: class {showCount(Math.min(done + 1, total))} of{' '}
         {showCount(total)}
-        {problem === null ? '.' : <> – waiting. {problem}</>}
+        {problem === null ? left !== null ? `, ${left} left.` : '.' : <> – waiting. {problem}</>}
       </>
     );
   }

@@ -22,7 +22,7 @@ const views = [
 
 /** One run: what it would do or did, line by line, and what can be done with it. */
 export function RunPage() {
-  const { data: run } = useRun(Number(useParams()['runId']));
+  const { data: run, dataUpdatedAt } = useRun(Number(useParams()['runId']));
   const { path } = useScope();
   const [search, setSearch] = useSearchParams();
   const [chosen, setChosen] = useState<RunRowReply | null>(null);
@@ -36,7 +36,7 @@ export function RunPage() {
   return (
     <div className="flex min-h-0 flex-1">
       <Page
-        headline={<RunHeadline run={run} onShow={showRows} />}
+        headline={<RunHeadline run={run} at={dataUpdatedAt} onShow={showRows} />}
         actions={
           <>
             <RunActions run={run} />

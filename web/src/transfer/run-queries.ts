@@ -16,13 +16,15 @@ import { showProblem } from '../shell/show-problem';
 
 /** How often a run under way is asked how far it is. */
 const progressMilliseconds = 500;
+/** And how often one may have begun that nobody here asked for. */
+const restMilliseconds = 30_000;
 
 export function useRuns(schoolId: number) {
   return useQuery({
     queryKey: ['runs', schoolId],
     queryFn: () => api.get<RunsReply>(`/runs?school=${schoolId}`),
     refetchInterval: ({ state: { data } }) =>
-      data?.runs.some(({ state }) => state === 'working') ? progressMilliseconds : false,
+      data?.runs.some(({ state }) => state === 'working') ? progressMilliseconds : restMilliseconds,
   });
 }
 
