@@ -115,6 +115,7 @@ const ownFields: Readonly<Record<ExchangeFile, readonly ExchangeField[]>> = {
     text('grades'),
     text('password'),
     text('userMasterIdentifier', '1.2'),
+    text('resourceSourcedIds', '1.2'),
     text('preferredGivenName', '1.2'),
     text('preferredMiddleName', '1.2'),
     text('preferredFamilyName', '1.2'),

@@ -3,6 +3,7 @@ import { checkHead } from './check-rows.js';
 import { exchangeFiles, fieldsOf, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
 import { planExchange } from './plan-exchange.js';
 import { readManifest, type FileMode, type Manifest } from './read-manifest.js';
+import { readScoreScale, readWholeBands, writeScoreScale } from './score-scale.js';
 import { flagOf, periodKindOf, resultFieldsOf, sectionNumberOf } from './translate.js';
 
 /* 1EdTech OneRoster 1.1 and 1.2, CSV binding: field lists and enumerations (from memory). */
@@ -259,6 +260,52 @@ describe('a plan of a zip', () => {
     };
     expect(outcomes(files, whole, 'delta')).toEqual(['courses left status', 'enrollments delete', 'results delete']);
     expect(outcomes({ courses: whole.courses! }, whole, 'delta')).toEqual(['courses refuse status']);
+  });
+});
+
+describe('a score scale', () => {
+  it.each([
+    ['{A:90-100},{B:80-89},{F:0-79}', 'A90 B80 F0'],
+    ['{F:0-59},{A:100-60}', 'A60 F0'],
+    ['{ High : 85.5 }, {Low:0}', 'High85.5 Low0'],
+  ])('%s is read as labels with their lowest values', (value, bands) => {
+    expect(
+      readScoreScale(value)!
+        .map(({ label, lowest }) => label + lowest)
+        .join(' '),
+    ).toBe(bands);
+  });
+
+  it.each(['', 'A-F', '{A:high}', '{A:90},{A:80}', '{A:9000}'])('"%s" is none', (value) => {
+    expect(readScoreScale(value)).toBeUndefined();
+  });
+
+  it('written is read as the same', () => {
+    const bands = [{ label: 'A', lowest: '90' }, { label: 'F', lowest: '0' }]; // prettier-ignore
+    expect(readScoreScale(writeScoreScale(bands))).toEqual(bands);
+  });
+
+  it('in our own column is believed only where it is whole', () => {
+    const band = { label: 'A', lowest: '90', points: '4.0', passes: true, earnsCredit: true, descriptor: '' };
+    expect(readWholeBands(JSON.stringify([band]))).toEqual([band]);
+    for (const broken of [
+      '',
+      '[]',
+      '{"a":1}',
+      JSON.stringify([{ ...band, lowest: 90 }]),
+      JSON.stringify([{ ...band, passes: 1 }]),
+    ])
+      expect(readWholeBands(broken)).toBeUndefined();
+  });
+
+  it('that is here stays as it is: a changed one is its next version', () => {
+    const scale = { sourcedId: 'z', title: 'Letters', scoreScaleValue: '{A:90},{F:0}' };
+    const later: Manifest = { ...manifest(), version: '1.2' };
+    const outcome = (scoreScaleValue: string, here: ExchangeRows) =>
+      planExchange(later, { scoreScales: [{ ...scale, scoreScaleValue }] }, here).map((row) => row.outcome);
+    expect(outcome('{A:90},{F:0}', {})).toEqual(['new']);
+    expect(outcome('{A:91},{F:0}', { scoreScales: [scale] })).toEqual(['left']);
+    expect(outcome('none', {})).toEqual(['refuse']);
   });
 });
 

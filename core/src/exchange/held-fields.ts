@@ -30,7 +30,7 @@ const held: Readonly<Record<ExchangeFile, readonly string[]>> = {
     ...['extra', 'counted', 'published', 'students'].map(extension),
   ],
   results: ['scoreStatus', 'score', extension('flag')],
-  scoreScales: [],
+  scoreScales: ['title', 'scoreScaleValue'],
 };
 
 /** Where a blank is a statement: nobody left, nothing is scored. Elsewhere a blank says nothing. */
@@ -123,7 +123,6 @@ export function whyNotHeld(
     return left('primary', 'a section has one teacher here, who is another');
   if (file === 'enrollments' && row['role'] === 'student' && (stays.get(keyOf(file, row)) ?? row) !== row)
     return left('beginDate', 'an earlier stay in the class; the last one counts');
-  if (file === 'scoreScales') return left('scoreScaleValue', 'scales are taken in under Scales, with all their bands');
   return undefined;
 }
 

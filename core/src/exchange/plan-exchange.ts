@@ -2,6 +2,7 @@ import { checkRow, listOf, type ExchangeFault } from './check-rows.js';
 import { filesOf, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
 import { heldFields, isStated, keyOf, lastStays, rolesByUser, teachersOf, whyNotHeld } from './held-fields.js';
 import type { Manifest } from './read-manifest.js';
+import { readScoreScale } from './score-scale.js';
 
 /** What taking a zip in would do with a row. "left" is what Wombat holds nothing of, such as a guardian. */
 export const exchangeOutcomes = ['new', 'changed', 'same', 'delete', 'left', 'refuse'] as const;
@@ -43,11 +44,15 @@ export function planExchange(manifest: Manifest, files: ExchangeRows, here: Exch
       const isGoing = row['status'] === 'tobedeleted';
       const lacksTeacher = file === 'classes' && !isGoing && !context.teachers.has(row['sourcedId'] ?? '');
       const isStranger = file === 'results' && !isGoing && !isEnrolled(row);
+      const lacksBands = file === 'scoreScales' && !isGoing && !readScoreScale(row['scoreScaleValue'] ?? '');
       const faults: ExchangeFault[] = [
         ...checkRow(file, manifest.version, manifest.modes[file], row, known),
         ...(count > 1 ? [{ field: 'sourcedId', says: `the file has ${count} rows with this id` }] : []),
         ...(lacksTeacher
           ? [{ field: 'sourcedId', says: 'no teacher is enrolled in the class; every section has one' }]
+          : []),
+        ...(lacksBands
+          ? [{ field: 'scoreScaleValue', says: 'no labels with their lowest percents, such as {A:90-100},{B:80-89}' }]
           : []),
         ...(isStranger
           ? [{ field: 'studentSourcedId', says: 'the student is not enrolled in the class of the line item' }]
@@ -64,12 +69,19 @@ export function planExchange(manifest: Manifest, files: ExchangeRows, here: Exch
       const changes = heldFields(file, row).filter(
         (field) => isStated(row, field) && !sameValue(row[field]!, own[field] ?? ''),
       );
+      if (file === 'scoreScales' && changes.length > 0) return { ...base, outcome: 'left', faults: [nextVersion] };
       return { ...base, outcome: changes.length > 0 ? 'changed' : 'same', faults: [], changes };
     });
     for (const { outcome, row } of planned) if (outcome === 'refuse') known[file]?.delete(row['sourcedId'] ?? '');
     return planned;
   });
 }
+
+/** What is posted keeps the cut-offs it was posted with. */
+const nextVersion: ExchangeFault = {
+  field: 'scoreScaleValue',
+  says: 'a changed scale is its next version, which is made under Scales with what it would do',
+};
 
 /** A delta may say of an enrollment that goes only its id. */
 function withClasses(files: ExchangeRows, here: ExchangeRows): ExchangeRows {

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { Queries } from '#server/platform';
 
-export type IdKind = 'school' | 'period' | 'course' | 'section' | 'enrollment' | 'category' | 'assignment';
+export type IdKind = 'school' | 'period' | 'course' | 'section' | 'enrollment' | 'category' | 'assignment' | 'scale';
 
 const tableOf: Readonly<Record<IdKind, string>> = {
   school: 'schools',
@@ -11,6 +11,7 @@ const tableOf: Readonly<Record<IdKind, string>> = {
   enrollment: 'enrollments',
   category: 'categories',
   assignment: 'assignments',
+  scale: 'scales',
 };
 
 /** Sessions and categories have no school in a zip: each school that uses one has its own of them. */

@@ -220,6 +220,41 @@ describe('a zip that is wrong', () => {
   });
 });
 
+describe('a zip of OneRoster 1.2', () => {
+  // 1EdTech OneRoster 1.2: the role stands in roles.csv, and scoreScales.csv holds scales (from memory).
+  it('brings people by their roles and a scale with its bands', async () => {
+    const files = {
+      'manifest.csv':
+        'propertyName,value\nmanifest.version,1.0\noneroster.version,1.2\nfile.users,bulk\nfile.roles,bulk\nfile.scoreScales,bulk\n',
+      'users.csv': `sourcedId,status,dateLastModified,enabledUser,username,userIds,givenName,familyName,middleName,identifier,email,sms,phone,agentSourcedIds,grades,password,userMasterIdentifier,resourceSourcedIds,preferredGivenName,preferredMiddleName,preferredFamilyName,primaryOrgSourcedId,pronouns
+n-1,,,true,dov,,Dov,Stack,,,dov@stack.example,,,,10,,,,,,,PEU,
+n-2,,,true,eve,,Eve,Stack,,,,,,,,,,,,,,PEU,
+`,
+      'roles.csv': `sourcedId,status,dateLastModified,userSourcedId,roleType,role,beginDate,endDate,orgSourcedId,userProfileSourcedId
+x-1,,,n-1,primary,student,,,PEU,
+x-2,,,n-2,primary,parent,,,PEU,
+`,
+      'scoreScales.csv': `sourcedId,status,dateLastModified,title,type,orgSourcedId,courseSourcedId,classSourcedId,scoreScaleValue
+z,,,Skerry letters,,PEU,,,"{P:60-100},{N:0-59}"
+`,
+    };
+    const { body } = await put(zipOf(files));
+    expect([sumOf(body, 'new'), sumOf(body, 'left'), sumOf(body, 'refuse')]).toEqual([2, 1, 0]);
+    await take(body);
+    expect(await one(`SELECT kind, year_group AS year FROM people WHERE sourced_id = 'n-1'`)).toEqual({
+      kind: 'student',
+      year: '10',
+    });
+    const { rows: bands } = await server.database.pool.query(`
+      SELECT b.label, trim_scale(b.lowest)::text AS lowest, b.passes FROM scales c JOIN scale_versions v ON v.scale_id = c.id
+      JOIN bands b ON b.version_id = v.id WHERE c.name = 'Skerry letters' ORDER BY b.position`);
+    expect(bands).toEqual([
+      { label: 'P', lowest: '60', passes: true },
+      { label: 'N', lowest: '0', passes: false },
+    ]);
+  });
+});
+
 describe('what is exported', () => {
   it.each(['1.1', '1.2'] as const)('as OneRoster %s, put in again, is all the same', async (version) => {
     const zip = await exported(version);

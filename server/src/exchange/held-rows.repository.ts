@@ -6,6 +6,7 @@ import {
   extension,
   resultFieldsOf,
   sessionTypeOf,
+  writeScoreScale,
   type ExchangeRow,
   type ExchangeRows,
   type ExchangeVersion,
@@ -217,20 +218,30 @@ export class HeldRowsRepository {
     }));
   }
 
-  /** The newest version of each scale; a band reaches up to the next. */
-  private scales(queries: Queries): Promise<ExchangeRow[]> {
-    return this.rows(
+  /** The newest version of each scale that has cut-offs, with all that its bands say beside. */
+  private async scales(queries: Queries): Promise<ExchangeRow[]> {
+    const rows = await this.rows(
       queries,
       sql`
-      SELECT 'scale-' || c.id AS "sourcedId", c.name AS title, 'percent' AS type,
-             (SELECT coalesce(i.sourced_id, s.code) FROM schools s LEFT JOIN sourced_ids i ON i.kind = 'school' AND i.our_id = s.id
-              ORDER BY s.id LIMIT 1) AS "orgSourcedId",
-             (SELECT string_agg('{' || b.label || ':' || trim_scale(b.lowest)::text || '}', ',' ORDER BY b.lowest DESC)
-              FROM bands b WHERE b.lowest IS NOT NULL AND b.version_id = (
-                SELECT v.id FROM scale_versions v WHERE v.scale_id = c.id ORDER BY v.number DESC LIMIT 1)) AS "scoreScaleValue"
-      FROM scales c WHERE EXISTS (SELECT 1 FROM scale_versions v JOIN bands b ON b.version_id = v.id
-        WHERE v.scale_id = c.id AND b.lowest IS NOT NULL) ORDER BY c.id`,
+      SELECT ${idOf('scale')} AS "sourcedId", c.name AS title, 'percent' AS type, coalesce(sc.sourced_id, s.code) AS "orgSourcedId",
+             b.bands::text AS bands
+      FROM scales c ${joinId('scale', sql`c.id`)} LEFT JOIN schools s ON s.id = c.school_id
+      LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id
+      JOIN LATERAL (
+        SELECT jsonb_agg(jsonb_build_object('label', b.label, 'lowest', trim_scale(b.lowest)::text, 'points',
+                 trim_scale(b.points)::text, 'passes', b.passes, 'earnsCredit', b.earns_credit, 'descriptor', b.descriptor)
+                 ORDER BY b.lowest DESC) AS bands
+        FROM bands b WHERE b.lowest IS NOT NULL AND NOT b.is_off AND b.version_id = (
+          SELECT v.id FROM scale_versions v WHERE v.scale_id = c.id ORDER BY v.number DESC LIMIT 1)
+      ) b ON b.bands IS NOT NULL ORDER BY c.id`,
     );
+    const district = (await this.settings.value(queries, 'district')) as { readonly sourcedId: string } | undefined;
+    return rows.map(({ bands, ...row }) => ({
+      ...row,
+      orgSourcedId: row['orgSourcedId'] || (district?.sourcedId ?? ''),
+      scoreScaleValue: writeScoreScale(JSON.parse(bands!) as { label: string; lowest: string }[]),
+      [extension('bands')]: bands!,
+    }));
   }
 
   /** A null is a blank, as the format writes it. */
@@ -240,7 +251,7 @@ export class HeldRowsRepository {
   }
 }
 
-type Kind = 'school' | 'period' | 'course' | 'section' | 'enrollment' | 'category' | 'assignment';
+type Kind = 'scale' | 'school' | 'period' | 'course' | 'section' | 'enrollment' | 'category' | 'assignment';
 
 /** The id under which others know it; else one of our own making, which is kept once something refers to it. */
 function idOf(kind: Kind): SQL {

@@ -10,6 +10,7 @@ import { writeEnrollments } from './write-enrollments.js';
 import { writeLineItems } from './write-line-items.js';
 import { writePeople } from './write-people.js';
 import { writeResults } from './write-results.js';
+import { writeScales } from './write-scales.js';
 import { writeSchools } from './write-schools.js';
 import { writeSessions } from './write-sessions.js';
 import type { Writing } from './writing.js';
@@ -42,6 +43,7 @@ export class WriteRowsService {
     await writeCategories(writing);
     await writeLineItems(writing);
     await writeResults(writing);
+    await writeScales(writing);
     await this.markStale(writing);
   }
 

@@ -8,7 +8,9 @@ const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 export const sourcedIds = pgTable(
   'sourced_ids',
   {
-    kind: text({ enum: ['school', 'period', 'course', 'section', 'enrollment', 'category', 'assignment'] }).notNull(),
+    kind: text({
+      enum: ['school', 'period', 'course', 'section', 'enrollment', 'category', 'assignment', 'scale'],
+    }).notNull(),
     ourId: integer().notNull(),
     sourcedId: text().notNull(),
     createdAt: createdAt(),
