@@ -32,6 +32,7 @@ export default defineConfig({
         test: {
           name: 'journeys',
           include: ['e2e/**/*.test.ts'],
+          globalSetup: ['e2e/prepared-demo.ts'],
           testTimeout: 240_000,
           hookTimeout: 240_000,
           sequence: { groupOrder: 1 },

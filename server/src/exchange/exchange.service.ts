@@ -165,7 +165,9 @@ export class ExchangeService {
 
   private async planned(queries: Queries, { bytes, fileName }: KeptImport): Promise<Planned> {
     const zip = readZipOrThrow(bytes!, fileName);
-    const plan = planExchange(zip.manifest, zip.files, await this.held.all(queries, zip.manifest.version));
+    const scored = new Set((zip.files.results ?? []).map((row) => row['lineItemSourcedId'] ?? ''));
+    const here = await this.held.all(queries, zip.manifest.version, [...scored]);
+    const plan = planExchange(zip.manifest, zip.files, here);
     const brief = plan.map(({ file, line, outcome, changes }) => [file, line, outcome, ...changes].join(' '));
     return { zip, plan, previewId: createHash('sha256').update(brief.join('\n')).digest('hex') };
   }

@@ -20,7 +20,8 @@ type Raw = Record<string, string | null>;
 export class HeldRowsRepository {
   constructor(private readonly settings: Settings) {}
 
-  async all(queries: Queries, version: ExchangeVersion): Promise<ExchangeRows> {
+  /** Of scores only those of the named line items, where some are named: scores are most of all there is. */
+  async all(queries: Queries, version: ExchangeVersion, lineItemIds?: readonly string[]): Promise<ExchangeRows> {
     const users = await this.users(queries);
     return {
       orgs: await this.orgs(queries),
@@ -33,7 +34,7 @@ export class HeldRowsRepository {
       enrollments: [...(await this.enrollments(queries)), ...(await this.teaching(queries))],
       categories: await this.categories(queries),
       lineItems: await this.lineItems(queries),
-      results: await this.results(queries),
+      results: await this.results(queries, lineItemIds),
       ...(version === '1.2' ? { scoreScales: await this.scales(queries) } : {}),
     };
   }
@@ -196,7 +197,10 @@ export class HeldRowsRepository {
     );
   }
 
-  private async results(queries: Queries): Promise<ExchangeRow[]> {
+  private async results(queries: Queries, lineItemIds: readonly string[] | undefined): Promise<ExchangeRow[]> {
+    if (lineItemIds?.length === 0) return [];
+    const named = sql`coalesce(i.sourced_id, 'assignment-' || a.id) IN
+      (SELECT jsonb_array_elements_text(${JSON.stringify(lineItemIds ?? [])}::jsonb))`;
     const { rows } = await queries.execute<{
       item: string;
       student: string;
@@ -208,7 +212,7 @@ export class HeldRowsRepository {
              trim_scale(x.points)::text AS points, x.flag, a.due_on::text AS day
       FROM scores x JOIN assignments a ON a.id = x.assignment_id JOIN enrollments e ON e.id = x.enrollment_id
       JOIN people p ON p.id = e.student_id LEFT JOIN sourced_ids i ON i.kind = 'assignment' AND i.our_id = a.id
-      WHERE x.points IS NOT NULL OR x.flag IS NOT NULL ORDER BY a.id, e.id`);
+      WHERE (x.points IS NOT NULL OR x.flag IS NOT NULL) AND ${lineItemIds ? named : sql`true`} ORDER BY a.id, e.id`);
     return rows.map(({ item, student, points, flag, day }) => ({
       sourcedId: `${item}/${student}`,
       lineItemSourcedId: item,

@@ -77,7 +77,8 @@ export class RunWorker implements OnApplicationBootstrap {
   }
 
   private async work(runId: number, { signal, isLastTry }: JobTry): Promise<void> {
-    if (this.underWay.has(runId)) return;
+    // Stopped a moment ago and resumed: the job comes again when this server has let go of it.
+    if (this.underWay.has(runId)) throw new Error(`run ${runId} is still being let go of`);
     const stop = new AbortController();
     this.underWay.set(runId, stop);
     const stillHere = setInterval(() => void this.renew(runId), renewMilliseconds);

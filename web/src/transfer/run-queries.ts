@@ -15,7 +15,7 @@ import { useRefreshCounts } from '../shell/scope';
 import { showProblem } from '../shell/show-problem';
 
 /** How often a run under way is asked how far it is. */
-const progressMilliseconds = 500;
+const progressMilliseconds = 1_000;
 /** And how often one may have begun that nobody here asked for. */
 const restMilliseconds = 30_000;
 

@@ -1,0 +1,17 @@
+import { rmSync } from 'node:fs';
+import type { TestProject } from 'vitest/node';
+import { startWombat } from './wombat-process.js';
+
+declare module 'vitest' {
+  interface ProvidedContext {
+    /** A data folder with the demo district, made once for all journeys; each works on a copy. */
+    demoFolder: string;
+  }
+}
+
+export default async function prepareDemo(project: TestProject): Promise<() => Promise<void>> {
+  const wombat = await startWombat();
+  await wombat.end();
+  project.provide('demoFolder', wombat.folder);
+  return async () => rmSync(wombat.folder, { recursive: true, force: true });
+}
