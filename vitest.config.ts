@@ -22,6 +22,7 @@ export default defineConfig({
           include: ['server/src/**/*.test.ts'],
           setupFiles: ['reflect-metadata'],
           globalSetup: ['server/test/template-database.ts'],
+          maxWorkers: 2,
           testTimeout: 30_000,
           hookTimeout: 60_000,
         },

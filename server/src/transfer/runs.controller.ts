@@ -32,10 +32,11 @@ export class RunsController {
   @Get('last')
   @Allow(everyone)
   async lastOfSection(
+    @CurrentActor() actor: Actor,
     @Query('section', ParseIntPipe) sectionId: number,
     @Query('period', ParseIntPipe) periodId: number,
   ): Promise<{ last: LastRunReply | null }> {
-    return { last: await this.runs.lastOfSection(sectionId, periodId) };
+    return { last: await this.runs.lastOfSection(actor, sectionId, periodId) };
   }
 
   @Post()

@@ -164,6 +164,10 @@ describe('a run', () => {
     const run = await then(await planned(), 'carry-out');
     const { body } = await registrar.get(`/runs/last?section=${sectionId}&period=${openPeriod}`);
     expect(body).toMatchObject({ last: { runId: run.id, platform: 'Practice', written: 1 + 2 * students() } });
+    expect((await teacher.get(`/runs/last?section=${sectionId}&period=${openPeriod}`)).body).toMatchObject(
+      body as object,
+    );
+    expect((await teacher.get(`/runs/last?section=${sectionId + 1}&period=${openPeriod}`)).status).toBe(403);
   });
 
   it('brings what was refused once its cause is mended', async () => {
