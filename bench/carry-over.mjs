@@ -79,7 +79,7 @@ export const measurements = [
   {
     what: 'planning the 36,000 scores of 100 classes',
     against: 'reading them from JSON',
-    limit: 10,
+    limit: 25,
     measure: async () => ({
       ours: await median(5, () => told.forEach((text) => planClass(JSON.parse(text), ours, choices))),
       peer: await median(5, () => told.forEach((text) => JSON.parse(text))),

@@ -106,8 +106,6 @@ try {
   await picture('scale-effect');
   await click('Back to the draft');
   await click('Discard draft');
-  await open('scales?view=codes');
-  await picture('codes');
   await open('calendar');
   await picture('calendar');
   await open('courses');

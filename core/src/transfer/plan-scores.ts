@@ -87,7 +87,8 @@ export function planScores(
 
 /** A score that is out of something else than its assignment is brought to the assignment's points, exactly. */
 function pointsOf({ points, possible: outOf }: Omit<TheirResult, 'personKey'>, possible: string): string | null {
-  const [earned, most] = [points, outOf].map((text) => (text === null ? undefined : parseDecimal(text)));
+  if (points === null || outOf === null || outOf === possible) return points;
+  const [earned, most] = [parseDecimal(points), parseDecimal(outOf)];
   const assignment = decimalOrThrow(possible);
   if (!earned || !most || most.units <= 0n || compareDecimals(most, assignment) === 0) return points;
   const share = divide(fromDecimal(earned), fromDecimal(most));
