@@ -25,6 +25,7 @@ import { CalculatedGradesRepository } from './calculated-grades.repository.js';
 import { CategoriesRepository } from './categories.repository.js';
 import { revisionOfCategories } from './categories.service.js';
 import { PoliciesRepository, type KeptPolicy } from './policies.repository.js';
+import { isSamePlace, thingOf } from './policy-places.js';
 import { RecalculationService } from './recalculation.service.js';
 import { placeInWords, policiesFor } from './section-policies.js';
 
@@ -308,13 +309,4 @@ function faultsOfPolicy(
     sectionId,
     says: where + policyFaultSentence(fault),
   }));
-}
-
-function isSamePlace(a: PolicyPlace, b: PolicyPlace): boolean {
-  return a.department === b.department && a.sectionId === b.sectionId && a.periodId === b.periodId;
-}
-
-function thingOf(schoolId: number, { department, sectionId, periodId }: PolicyPlace): string {
-  const where = sectionId !== null ? `section ${sectionId}` : (department ?? `school ${schoolId}`);
-  return `policy of ${where}${periodId === null ? '' : ` in period ${periodId}`}`;
 }
