@@ -6,7 +6,6 @@ import {
   policyFaultSentence,
   policyOfBody,
   type CalculationReply,
-  type CategoryReply,
   type CopyPolicyRequest,
   type DifferingReply,
   type PolicyBody,
@@ -24,7 +23,8 @@ import { takesFromBook } from './books.service.js';
 import { CalculatedGradesRepository } from './calculated-grades.repository.js';
 import { CategoriesRepository } from './categories.repository.js';
 import { revisionOfCategories } from './categories.service.js';
-import { PoliciesRepository, type KeptPolicy } from './policies.repository.js';
+import { faultsOfPolicy } from './faults-of-policy.js';
+import { PoliciesRepository } from './policies.repository.js';
 import { isSamePlace, thingOf } from './policy-places.js';
 import { RecalculationService } from './recalculation.service.js';
 import { placeInWords, policiesFor } from './section-policies.js';
@@ -293,20 +293,4 @@ export class PoliciesService {
       return [{ ...row, section, posted: formatDecimal(stands), calculated: formatDecimal(rounded) }];
     });
   }
-}
-
-function faultsOfPolicy(
-  { id, policy, sectionId }: KeptPolicy,
-  categories: readonly CategoryReply[],
-  sections: readonly BookSection[],
-): PolicyFaultReply[] {
-  const known = categories.filter((each) => each.sectionId === null || each.sectionId === sectionId);
-  const where = sectionId === null ? '' : `${sections.find((each) => each.id === sectionId)?.name ?? 'A section'}: `;
-  return checkPolicy(policyOfBody(policy), known).map((fault) => ({
-    code: fault.code,
-    severity: fault.severity,
-    policyId: id,
-    sectionId,
-    says: where + policyFaultSentence(fault),
-  }));
 }
