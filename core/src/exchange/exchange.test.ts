@@ -251,6 +251,29 @@ describe('a plan of a zip', () => {
     expect(changed.map(({ changes }) => changes)).toEqual([['endDate']]);
   });
 
+  it('lets what a changed row leaves unsaid stay as it is', () => {
+    const [item] = whole.lineItems!;
+    const [score] = whole.results!;
+    const [flag, students] = ['metadata.wombat.flag', 'metadata.wombat.students'];
+    const here = { ...whole, lineItems: [{ ...item!, [students]: 'u1' }], results: [{ ...score!, [flag]: 'late' }] };
+    const { resultValueMax: _points, ...renamed }: ExchangeRow = { ...item!, title: 'Eye splice' };
+    const rows = (results: ExchangeRow[]) =>
+      planExchange(manifest(), { ...whole, lineItems: [renamed], results }, here).filter(
+        ({ outcome }) => outcome === 'changed',
+      );
+    const [one, other] = rows([{ ...score!, score: '18' }]);
+    expect(one!.row).toMatchObject({ title: 'Eye splice', resultValueMax: '20', [students]: 'u1' });
+    expect([other!.row['score'], flagOf(other!.row)]).toEqual(['18', 'late']);
+    const exempt = rows([{ ...score!, score: '', scoreStatus: 'exempt' }])[1]!;
+    expect([exempt.row['score'], flagOf(exempt.row)]).toEqual(['', 'exempt']);
+  });
+
+  it('does not move a course to another school', () => {
+    const orgs = [school, { ...school, sourcedId: 's2' }];
+    const files = { ...whole, orgs, courses: [{ ...whole.courses![0]!, orgSourcedId: 's2' }] };
+    expect(outcomes(files, { ...whole, orgs })).toContain('courses refuse orgSourcedId');
+  });
+
   it('of a delta lets only what grades do not hang on be deleted', () => {
     const gone = (row: ExchangeRow) => ({ ...row, status: 'tobedeleted' });
     const files = {

@@ -14,11 +14,10 @@ const held: Readonly<Record<ExchangeFile, readonly string[]>> = {
   courses: [
     'title',
     'courseCode',
-    'orgSourcedId',
     'subjects',
     ...['kind', 'level', 'length', 'credits', 'mostCredits', 'onTranscript', 'countsInGpa'].map(extension),
   ],
-  classes: ['courseSourcedId', 'schoolSourcedId', 'termSourcedIds', ...['number', 'startsOn', 'endsOn'].map(extension)],
+  classes: ['courseSourcedId', 'termSourcedIds', ...['number', 'startsOn', 'endsOn'].map(extension)],
   enrollments: ['userSourcedId', 'classSourcedId', 'beginDate', 'endDate'],
   categories: ['title'],
   lineItems: [
@@ -39,6 +38,19 @@ const blankSays = new Set(['endDate', 'score']);
 /** Whether a row says anything about a field; a column that the zip does not have never does. */
 export function isStated(row: ExchangeRow, field: string): boolean {
   return row[field] !== undefined && (row[field] !== '' || blankSays.has(field));
+}
+
+/** What of ours holds only as long as the standard's own word beside it stays what it was. */
+const dependsOn: Readonly<Record<string, string>> = { [extension('flag')]: 'scoreStatus', [extension('kind')]: 'type' };
+
+/** A row as it would be here: what it leaves unsaid stays what it is, so that nothing is lost by silence. */
+export function completed(row: ExchangeRow, own: ExchangeRow): ExchangeRow {
+  const said = Object.fromEntries(Object.entries(row).filter(([field]) => isStated(row, field)));
+  const stays = Object.entries(own).filter(([field]) => {
+    const word = dependsOn[field];
+    return word === undefined || said[word] === undefined || said[word] === own[word];
+  });
+  return { ...Object.fromEntries(stays), ...said };
 }
 
 export function heldFields(file: ExchangeFile, row: ExchangeRow): readonly string[] {

@@ -1,6 +1,15 @@
 import { checkRow, listOf, type ExchangeFault } from './check-rows.js';
 import { filesOf, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
-import { heldFields, isStated, keyOf, lastStays, rolesByUser, teachersOf, whyNotHeld } from './held-fields.js';
+import {
+  completed,
+  heldFields,
+  isStated,
+  keyOf,
+  lastStays,
+  rolesByUser,
+  teachersOf,
+  whyNotHeld,
+} from './held-fields.js';
 import type { Manifest } from './read-manifest.js';
 import { readScoreScale } from './score-scale.js';
 
@@ -33,6 +42,14 @@ export function planExchange(manifest: Manifest, files: ExchangeRows, here: Exch
   };
   const roles = rolesByUser(zip, here);
   const isEnrolled = enrolledIn(zip, here);
+  const schools = new Set(
+    [...(here.orgs ?? []), ...(zip.orgs ?? [])]
+      .filter(({ type }) => type === 'school')
+      .map(({ sourcedId }) => sourcedId),
+  );
+  // A course of the whole district has the school of its classes here.
+  const isOtherSchool = ({ orgSourcedId }: ExchangeRow, own: ExchangeRow) =>
+    schools.has(orgSourcedId) && orgSourcedId !== own['orgSourcedId'];
   return filesOf(manifest.version).flatMap((file) => {
     const rows = zip[file] ?? [];
     const counts = new Map<string, number>();
@@ -44,12 +61,17 @@ export function planExchange(manifest: Manifest, files: ExchangeRows, here: Exch
       const isGoing = row['status'] === 'tobedeleted';
       const lacksTeacher = file === 'classes' && !isGoing && !context.teachers.has(row['sourcedId'] ?? '');
       const isStranger = file === 'results' && !isGoing && !isEnrolled(row);
+      const own = ours.get(keyOf(file, row));
+      const isMoved = file === 'courses' && own !== undefined && isOtherSchool(row, own);
       const lacksBands = file === 'scoreScales' && !isGoing && !readScoreScale(row['scoreScaleValue'] ?? '');
       const faults: ExchangeFault[] = [
         ...checkRow(file, manifest.version, manifest.modes[file], row, known),
         ...(count > 1 ? [{ field: 'sourcedId', says: `the file has ${count} rows with this id` }] : []),
         ...(lacksTeacher
           ? [{ field: 'sourcedId', says: 'no teacher is enrolled in the class; every section has one' }]
+          : []),
+        ...(isMoved
+          ? [{ field: 'orgSourcedId', says: 'a course stays with its school; there it is another course' }]
           : []),
         ...(lacksBands
           ? [{ field: 'scoreScaleValue', says: 'no labels with their lowest percents, such as {A:90-100},{B:80-89}' }]
@@ -63,14 +85,14 @@ export function planExchange(manifest: Manifest, files: ExchangeRows, here: Exch
       if (left !== undefined) return { ...base, outcome: 'left', faults: [left] };
       // What roles say is read with the users they are of.
       if (file === 'roles') return { ...base, outcome: 'same', faults: [] };
-      const own = ours.get(keyOf(file, row));
       if (isGoing) return { ...base, ...deletion(file, own) };
       if (!own) return { ...base, outcome: 'new', faults: [] };
       const changes = heldFields(file, row).filter(
         (field) => isStated(row, field) && !sameValue(row[field]!, own[field] ?? ''),
       );
       if (file === 'scoreScales' && changes.length > 0) return { ...base, outcome: 'left', faults: [nextVersion] };
-      return { ...base, outcome: changes.length > 0 ? 'changed' : 'same', faults: [], changes };
+      if (changes.length === 0) return { ...base, outcome: 'same', faults: [] };
+      return { ...base, row: completed(row, own), outcome: 'changed', faults: [], changes };
     });
     for (const { outcome, row } of planned) if (outcome === 'refuse') known[file]?.delete(row['sourcedId'] ?? '');
     return planned;

@@ -139,6 +139,44 @@ describe('a zip by hand', () => {
     expect(await one(`SELECT family_name AS name FROM people WHERE sourced_id = 'u-1'`)).toEqual({ name: 'Holm' });
   });
 
+  it('loses nothing by columns that it does not have', async () => {
+    await server.database.pool.query(`
+      UPDATE enrollments SET withdrawn_on = '2026-01-05' WHERE student_id = (SELECT id FROM people WHERE sourced_id = 'u-1');
+      UPDATE scores SET flag = 'late' WHERE enrollment_id = (SELECT id FROM enrollments WHERE student_id = (SELECT id FROM people WHERE sourced_id = 'u-1'))`);
+    const files = {
+      'manifest.csv':
+        'propertyName,value\noneroster.version,1.1\nfile.enrollments,bulk\nfile.lineItems,bulk\nfile.results,bulk\nfile.academicSessions,bulk\n',
+      'academicSessions.csv':
+        'sourcedId,status,title,type,startDate,endDate,schoolYear\ng1,,First half,gradingPeriod,2025-09-01,2026-01-31,2026\n',
+      'enrollments.csv':
+        'sourcedId,status,classSourcedId,schoolSourcedId,userSourcedId,role,beginDate\ne1,,c,o-s,u-1,student,2025-09-08\n',
+      'lineItems.csv':
+        "sourcedId,status,title,dueDate,classSourcedId,categorySourcedId\nli,,Monkey's fist again,2025-10-01,c,cat\n",
+      'results.csv':
+        'sourcedId,status,lineItemSourcedId,studentSourcedId,scoreStatus,score\nr,,li,u-1,fully graded,18\n',
+    };
+    const { body } = await put(zipOf(files));
+    expect([sumOf(body, 'changed'), sumOf(body, 'refuse')]).toEqual([4, 0]);
+    await take(body);
+    const found = await one(`
+      SELECT a.name, trim_scale(a.possible)::text AS possible, trim_scale(x.points)::text AS points, x.flag,
+             e.entered_on::text AS entered, e.withdrawn_on::text AS left, y.name AS year
+      FROM people p JOIN enrollments e ON e.student_id = p.id JOIN scores x ON x.enrollment_id = e.id
+      JOIN assignments a ON a.id = x.assignment_id JOIN periods g ON g.id = a.period_id JOIN periods y ON y.id = g.parent_id
+      WHERE p.sourced_id = 'u-1'`);
+    expect(found).toEqual({
+      name: "Monkey's fist again",
+      possible: '20',
+      points: '18',
+      flag: 'late',
+      entered: '2025-09-08',
+      left: '2026-01-05',
+      year: '2025-26',
+    });
+    await server.database.pool.query(`
+      UPDATE enrollments SET withdrawn_on = NULL WHERE student_id = (SELECT id FROM people WHERE sourced_id = 'u-1')`);
+  });
+
   it('as a delta ends an enrollment and takes a score away', async () => {
     const delta = `propertyName,value\nmanifest.version,1.0\noneroster.version,1.1\nfile.enrollments,delta\nfile.results,delta\n`;
     const head = (file: string) => byHand[file]!.split('\n')[0]!;

@@ -56,7 +56,7 @@ export async function writeLineItems({ queries, ids, of }: Writing): Promise<voi
       queries.execute(sql`
     UPDATE assignments a SET period_id = ${period}, category_id = n."categoryId", name = n.name, possible = n.possible,
       due_on = n."dueOn", is_extra = coalesce(n."isExtra", a.is_extra), is_counted = coalesce(n."isCounted", a.is_counted),
-      is_published = coalesce(n."isPublished", a.is_published), version = a.version + 1
+      is_published = coalesce(n."isPublished", a.is_published), given_to = nullif(n."givenTo", 'null'::jsonb), version = a.version + 1
     FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape} WHERE a.id = n.id`),
   );
   const gone = of('lineItems', 'delete').map((row) => ({ id: ids.of('assignment', row['sourcedId']) }));
