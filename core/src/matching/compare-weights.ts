@@ -1,4 +1,4 @@
-import { compareDecimals, type Decimal } from '#core/numbers';
+import { compareDecimals, sumOfDecimals, type Decimal } from '#core/numbers';
 
 /** A group of a platform's class: the category of ours that it feeds, and its weight there, in percent. */
 export interface GroupWeight {
@@ -50,12 +50,12 @@ export function compareWeights(
     const weights = own.flatMap(({ weight }) => (weight === null ? [] : [weight]));
     return {
       categoryId,
-      theirs: weights.length === 0 ? null : sum(weights),
+      theirs: weights.length === 0 ? null : sumOfDecimals(weights),
       ours: ourWeights.get(categoryId) ?? null,
       groups: own.length,
     };
   });
-  return { state: stateOf(rows, weighed), rows, theirSum: sum(weighed.map(({ weight }) => weight!)) };
+  return { state: stateOf(rows, weighed), rows, theirSum: sumOfDecimals(weighed.map(({ weight }) => weight!)) };
 }
 
 function stateOf(rows: readonly WeightRow[], weighed: readonly GroupWeight[]): WeightState {
@@ -63,12 +63,4 @@ function stateOf(rows: readonly WeightRow[], weighed: readonly GroupWeight[]): W
   if (weighed.some(({ categoryId }) => categoryId === null)) return 'open';
   const isSame = rows.every(({ theirs, ours }) => compareDecimals(theirs ?? nothing, ours ?? nothing) === 0);
   return isSame ? 'same' : 'differ';
-}
-
-function sum(weights: readonly Decimal[]): Decimal {
-  return weights.reduce((total, weight) => {
-    const digits = Math.max(total.digits, weight.digits);
-    const at = (value: Decimal) => value.units * 10n ** BigInt(digits - value.digits);
-    return { units: at(total) + at(weight), digits };
-  }, nothing);
 }

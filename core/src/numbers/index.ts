@@ -10,5 +10,6 @@ export {
   type Rounding,
   type RoundingName,
 } from './rounding.js';
+export { sumOfDecimals } from './sum-of-decimals.js';
 export { roundTo } from './round-to.js';
 export type { Credits, GradePoints, Hours, Percent } from './units.js';

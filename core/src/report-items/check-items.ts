@@ -1,6 +1,6 @@
 import { periodsWithin, yearOf, type Period } from '#core/calendar';
 import type { Course } from '#core/courses';
-import { compareDecimals, formatDecimal, unitsAt, type Decimal } from '#core/numbers';
+import { compareDecimals, formatDecimal, sumOfDecimals, type Decimal } from '#core/numbers';
 import { reportsItem, type CourseCoverage } from './coverage.js';
 import { isPostedIn } from './posted-in.js';
 import type { CompositePart, ReportItem } from './report-item.js';
@@ -69,8 +69,7 @@ export function checkItem(items: readonly ReportItem[], item: ReportItem): ItemF
 }
 
 export function sumOfWeights(parts: readonly Pick<CompositePart, 'weight'>[]): Decimal {
-  const digits = Math.max(0, ...parts.map(({ weight }) => weight.digits));
-  return { units: parts.reduce((sum, { weight }) => sum + unitsAt(weight, digits), 0n), digits };
+  return sumOfDecimals(parts.map(({ weight }) => weight));
 }
 
 /** The names on the way from an item back to itself by way of its parts, or undefined. */

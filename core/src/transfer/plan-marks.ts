@@ -1,19 +1,7 @@
-import {
-  compareDecimals,
-  decimalOrThrow,
-  divide,
-  formatDecimal,
-  fromDecimal,
-  multiply,
-  parseDecimal,
-  rational,
-  roundSticky,
-  roundTo,
-  type Percent,
-} from '#core/numbers';
+import { compareDecimals, decimalOrThrow, formatDecimal } from '#core/numbers';
 import { isBlank, judgePercent, noMark, takeComputed, type Mark } from '#core/posting';
+import { bringTo } from './bring-to.js';
 import { findStudent } from './find-student.js';
-import { exportedDigits } from './read-exported-percent.js';
 import {
   emptyRow,
   type LedgerRow,
@@ -26,6 +14,8 @@ import {
   type TheirTotal,
 } from './run-plan.js';
 import { outcomeOf, type RunReason } from './run-reasons.js';
+
+const hundred = decimalOrThrow('100');
 
 /** The results of a class's total column, as marks to be posted for the report item that it is joined to. */
 export function planMarks(
@@ -100,20 +90,12 @@ function readMark(
     if (joined?.target == null) return refused('letter-open', letter);
     return { mark: { ...mark, percent: null, label: joined.target, code: null }, reasons: [] };
   }
-  const percent = percentOf(points!, possible);
+  const percent = bringTo(points!, possible, hundred);
   if (!percent) return refused('score-unreadable', `${points}|${possible ?? ''}`);
   if (judgePercent(percent)) return refused('percent-too-high', formatDecimal(percent));
   const taken = takeComputed(mark, percent, scale);
   if (taken.label === null) return refused('below-scale', formatDecimal(percent));
   return { mark: taken, reasons: [] };
-}
-
-/** Exact, kept to ten digits in such a way that rounding it again gives what rounding the exact value gives. */
-function percentOf(points: string, possible: string | null): Percent | undefined {
-  const [earned, most] = [parseDecimal(points), possible === null ? undefined : parseDecimal(possible)];
-  if (!earned || !most || most.units <= 0n) return undefined;
-  const share = divide(fromDecimal(earned), fromDecimal(most));
-  return roundTo(multiply(share, rational(100n, 1n)), exportedDigits, roundSticky);
 }
 
 function factsOf({ percent, label, code }: Mark): MarkFacts {

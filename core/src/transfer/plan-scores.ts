@@ -1,17 +1,7 @@
 import { readScore } from '#core/calculation';
-import {
-  compareDecimals,
-  decimalOrThrow,
-  divide,
-  formatAtLeast,
-  fromDecimal,
-  multiply,
-  parseDecimal,
-  roundSticky,
-  roundTo,
-} from '#core/numbers';
+import { compareDecimals, decimalOrThrow, formatAtLeast, parseDecimal } from '#core/numbers';
+import { bringTo } from './bring-to.js';
 import { findStudent } from './find-student.js';
-import { exportedDigits } from './read-exported-percent.js';
 import {
   bookKey,
   emptyRow,
@@ -88,11 +78,11 @@ export function planScores(
 /** A score that is out of something else than its assignment is brought to the assignment's points, exactly. */
 function pointsOf({ points, possible: outOf }: Omit<TheirResult, 'personKey'>, possible: string): string | null {
   if (points === null || outOf === null || outOf === possible) return points;
-  const [earned, most] = [parseDecimal(points), parseDecimal(outOf)];
   const assignment = decimalOrThrow(possible);
-  if (!earned || !most || most.units <= 0n || compareDecimals(most, assignment) === 0) return points;
-  const share = divide(fromDecimal(earned), fromDecimal(most));
-  return formatAtLeast(roundTo(multiply(share, fromDecimal(assignment)), exportedDigits, roundSticky), 0);
+  const most = parseDecimal(outOf);
+  if (!most || compareDecimals(most, assignment) === 0) return points;
+  const brought = bringTo(points, outOf, assignment);
+  return brought ? formatAtLeast(brought, 0) : points;
 }
 
 function samePoints(ours: string | null, theirs: string): boolean {

@@ -6,6 +6,7 @@ import {
   policyFaultSentence,
   policyOfBody,
   type CalculationReply,
+  type CategoryReply,
   type CopyPolicyRequest,
   type DifferingReply,
   type PolicyBody,
@@ -24,10 +25,15 @@ import { CalculatedGradesRepository } from './calculated-grades.repository.js';
 import { CategoriesRepository } from './categories.repository.js';
 import { revisionOfCategories } from './categories.service.js';
 import { faultsOfPolicy } from './faults-of-policy.js';
-import { PoliciesRepository } from './policies.repository.js';
+import { PoliciesRepository, type KeptPolicy } from './policies.repository.js';
 import { isSamePlace, thingOf } from './policy-places.js';
 import { RecalculationService } from './recalculation.service.js';
 import { placeInWords, policiesFor } from './section-policies.js';
+
+interface Ground {
+  readonly policies: readonly KeptPolicy[];
+  readonly categories: readonly CategoryReply[];
+}
 
 /** The policies of a school: what holds where, what is wrong with it, and how it is changed. */
 @Injectable()
@@ -124,11 +130,8 @@ export class PoliciesService {
       const place = await this.placeOrThrow(queries, schoolId, request);
       const before = (await this.policies.ofSchool(queries, schoolId)).find((each) => isSamePlace(each, place));
       if (!before || before.version !== request.version) throw new Refusal('set-up-changed', { what: 'policies' });
-      await this.policies.remove(queries, schoolId, place);
+      await this.takeAway(queries, actor, schoolId, before);
       await this.markStale(queries, schoolId, place);
-      await this.log.record(queries, actor, [
-        { action: 'remove policy', thing: thingOf(schoolId, place), before: before.policy, after: null },
-      ]);
     });
     await this.recalculation.start();
     return this.inPeriod(periodId);
@@ -167,20 +170,19 @@ export class PoliciesService {
   ): Promise<{ readonly sectionId: number; readonly policy: PolicyBody | null; readonly version: number }[]> {
     const before = await this.transactions.run(async (queries) => {
       await this.periods.holdUnsealedOrThrow(queries, period);
-      const policies = await this.policies.ofSchool(queries, period.schoolId);
+      const ground = await this.ground(queries, period.schoolId);
+      const running = new Set((await this.sections.inPeriod(queries, period)).map(({ id }) => id));
       const settled = [];
       for (const { sectionId, policy, expected } of wanted) {
-        const place = await this.placeOrThrow(queries, period.schoolId, {
-          department: null,
-          sectionId,
-          periodId: period.id,
-        });
-        const had = policies.find((each) => isSamePlace(each, place));
-        if (expected !== undefined && (had?.version ?? 0) !== expected)
-          throw new Refusal('set-up-changed', { what: 'policies' });
-        if (policy) await this.write(queries, actor, period.schoolId, place, policy, had?.version ?? 0);
-        else if (had) await this.policies.remove(queries, period.schoolId, place);
-        settled.push({ sectionId, policy: had?.policy ?? null, version: policy ? (had?.version ?? 0) + 1 : 0 });
+        if (!running.has(sectionId))
+          throw new Refusal('not-found', { what: `section in ${period.name}`, id: sectionId });
+        const place = { department: null, sectionId, periodId: period.id };
+        const had = ground.policies.find((each) => isSamePlace(each, place));
+        const version = had?.version ?? 0;
+        if (expected !== undefined && version !== expected) throw new Refusal('set-up-changed', { what: 'policies' });
+        if (policy) await this.write(queries, actor, period.schoolId, place, policy, version, ground);
+        else if (had) await this.takeAway(queries, actor, period.schoolId, had);
+        settled.push({ sectionId, policy: had?.policy ?? null, version: policy ? version + 1 : 0 });
       }
       await this.grades.markStale(
         queries,
@@ -201,8 +203,21 @@ export class PoliciesService {
     policy: PolicyBody,
     version: number,
   ): Promise<void> {
-    await this.write(queries, actor, schoolId, place, policy, version);
+    await this.write(queries, actor, schoolId, place, policy, version, await this.ground(queries, schoolId));
     await this.markStale(queries, schoolId, place);
+  }
+
+  private async takeAway(queries: Queries, actor: Actor, schoolId: number, before: KeptPolicy): Promise<void> {
+    await this.policies.remove(queries, schoolId, before);
+    await this.log.record(queries, actor, [
+      { action: 'remove policy', thing: thingOf(schoolId, before), before: before.policy, after: null },
+    ]);
+  }
+
+  /** What a school has, against which a policy is checked. */
+  private async ground(queries: Queries, schoolId: number): Promise<Ground> {
+    const policies = await this.policies.ofSchool(queries, schoolId);
+    return { policies, categories: await this.categories.ofSchool(queries, schoolId) };
   }
 
   private async write(
@@ -212,14 +227,13 @@ export class PoliciesService {
     place: PolicyPlace,
     policy: PolicyBody,
     version: number,
+    { policies, categories }: Ground,
   ): Promise<void> {
-    const categories = (await this.categories.ofSchool(queries, schoolId)).filter(
-      ({ sectionId }) => sectionId === null || sectionId === place.sectionId,
-    );
-    const blocking = checkPolicy(policyOfBody(policy), categories).filter(({ severity }) => severity === 'blocks');
+    const known = categories.filter(({ sectionId }) => sectionId === null || sectionId === place.sectionId);
+    const blocking = checkPolicy(policyOfBody(policy), known).filter(({ severity }) => severity === 'blocks');
     if (blocking.length > 0)
       throw new Refusal('policy-faulty', { reason: blocking.map(policyFaultSentence).join(' ') });
-    const before = (await this.policies.ofSchool(queries, schoolId)).find((each) => isSamePlace(each, place));
+    const before = policies.find((each) => isSamePlace(each, place));
     const isWritten =
       version === 0
         ? await this.policies.add(queries, schoolId, place, policy)
