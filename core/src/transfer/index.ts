@@ -7,6 +7,9 @@ export { planClass } from './plan-class.js';
 export * from './run-plan.js';
 export {
   decidingReason,
+  isWriting,
+  linesToWrite,
+  notSent,
   ledgerOutcomes,
   runReasons,
   type LedgerOutcome,

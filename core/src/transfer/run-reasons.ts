@@ -2,6 +2,27 @@
 export const ledgerOutcomes = ['create', 'change', 'same', 'skip', 'refuse'] as const;
 export type LedgerOutcome = (typeof ledgerOutcomes)[number];
 
+/** Whether carrying a line of that outcome out writes anything. */
+export function isWriting(outcome: LedgerOutcome): boolean {
+  return outcome === 'create' || outcome === 'change';
+}
+
+interface Sums {
+  readonly outcomes: Readonly<Record<LedgerOutcome, number>>;
+  readonly leftOut: number;
+  readonly heldBack: number;
+}
+
+/** Lines of a ledger that are to be written: new and changed ones but for those that somebody left out. */
+export function linesToWrite({ outcomes, leftOut }: Sums): number {
+  return outcomes.create + outcomes.change - leftOut;
+}
+
+/** All that is not sent: lines skipped and refused, and the scores held back with them. */
+export function notSent({ outcomes, heldBack }: Sums): number {
+  return outcomes.skip + outcomes.refuse + heldBack;
+}
+
 /**
  * Every reason that a row can carry, with what it leads to. "skip" leaves the row out because somebody wants it so,
  * "refuse" because it cannot be carried over as it is, "note" says something about a row that is carried over.

@@ -24,6 +24,7 @@ export class MailService {
 
   /** All letters or none. */
   async write(actor: Pick<Actor, 'personId' | 'name'>, schoolId: number, letters: readonly Letter[]): Promise<void> {
+    if (letters.length === 0) return;
     const ids = await this.transactions.run(async (queries) => {
       const ids = await this.outbox.write(queries, actor, schoolId, letters);
       const after = letters.map(({ to, subject }) => ({ to: to.name, subject }));

@@ -2,12 +2,14 @@ import { Injectable } from '@nestjs/common';
 import { and, asc, eq, inArray, isNotNull, sql, type SQL } from 'drizzle-orm';
 import {
   decidingReason,
+  isWriting,
   ledgerOutcomes,
   rowResults,
   runReasons,
   type LedgerOutcome,
   type LedgerRow,
   type RowResult,
+  type RunReason,
   type RunReasonCode,
 } from '#core/transfer';
 import type { LedgerCountsReply, PickRequest, RunRowReply, RunRowsQuery, RunRowsReply } from '#contract/transfer';
@@ -17,8 +19,22 @@ const { runRows } = tables;
 
 export type KeptRow = typeof runRows.$inferSelect;
 
+/** A line that a teacher can put right. */
+export interface TeachersLine extends Record<string, unknown> {
+  readonly teacherId: number;
+  readonly teacher: string;
+  readonly address: string;
+  readonly section: string;
+  readonly name: string;
+  readonly column: string | null;
+  readonly reasons: readonly RunReason[];
+}
+
 /** Lines shown at once; further ones are asked for by a filter. */
 const mostRows = 1_000;
+/** Name of the assignment or total that a score or mark stands in; null for lines that are none. */
+const columnName = sql`CASE WHEN r.person_key <> '' THEN (SELECT h.name FROM run_rows h WHERE h.run_id = r.run_id
+  AND h.class_id = r.class_id AND h.column_key = r.column_key AND h.person_key = '' LIMIT 1) END`;
 const isToWrite = sql`r.outcome IN ('create', 'change')`;
 
 @Injectable()
@@ -115,13 +131,12 @@ export class LedgerRepository {
     const outcomes = Object.fromEntries(
       ledgerOutcomes.map((outcome) => [outcome, sum((row) => (row.outcome === outcome ? row.lines : 0))]),
     ) as Record<LedgerOutcome, number>;
-    const writes = (row: (typeof rows)[number]) => row.outcome === 'create' || row.outcome === 'change';
     return {
       outcomes: { ...outcomes, same: outcomes.same + sum(({ same }) => same) },
       results: Object.fromEntries(
         rowResults.map((result) => [result, sum((row) => (row.result === result ? row.lines : 0))]),
       ) as Record<RowResult, number>,
-      leftOut: sum((row) => (writes(row) && !row.isPicked ? row.lines : 0)),
+      leftOut: sum((row) => (isWriting(row.outcome) && !row.isPicked ? row.lines : 0)),
       blank: sum(({ blank }) => blank),
       heldBack: sum(({ heldBack }) => heldBack),
       reasons: await this.reasons(queries, runId),
@@ -143,13 +158,23 @@ export class LedgerRepository {
       SELECT r.id, r.class_id AS "classId", r.kind, r.outcome, r.reasons, r.name, r.column_key AS "columnKey",
              r.person_key AS "personKey", r.assignment_id AS "assignmentId", r.enrollment_id AS "enrollmentId",
              r.before, r.after, r.same, r.blank, r.held_back AS "heldBack", r.is_picked AS "isPicked", r.result,
-             CASE WHEN r.person_key <> '' THEN
-               (SELECT h.name FROM run_rows h WHERE h.run_id = r.run_id AND h.class_id = r.class_id
-                  AND h.column_key = r.column_key AND h.person_key = '' LIMIT 1) END AS column,
+             ${columnName} AS column,
              count(*) OVER ()::int AS total
       FROM run_rows r WHERE ${where}
       ORDER BY array_position(ARRAY['refuse', 'skip', 'change', 'create', 'same'], r.outcome), r.class_id, r.id LIMIT ${mostRows}`);
     return { rows: rows.map(({ total: _total, ...row }) => row), total: rows[0]?.total ?? 0 };
+  }
+
+  /** Lines refused or left out for one of the reasons, with the teacher of the section, by teacher. */
+  async ofTeachers(queries: Queries, runId: number, reasons: readonly RunReasonCode[]): Promise<TeachersLine[]> {
+    const { rows } = await queries.execute<TeachersLine>(sql`
+      SELECT t.id AS "teacherId", t.given_name || ' ' || t.family_name AS teacher, t.email AS address,
+             k.title || ' ' || s.number AS section, r.name, r.reasons, ${columnName} AS column
+      FROM run_rows r JOIN platform_classes c ON c.id = r.class_id JOIN sections s ON s.id = c.section_id
+      JOIN courses k ON k.id = s.course_id JOIN people t ON t.id = s.teacher_id
+      WHERE r.run_id = ${runId} AND r.reason = ANY(${`{${reasons.join(',')}}`}::text[]) AND t.email <> ''
+      ORDER BY t.family_name, t.given_name, t.id, k.title, s.number, r.id`);
+    return rows;
   }
 
   /** Every reason with what is not carried over because of it; notes with how many lines carry them. */

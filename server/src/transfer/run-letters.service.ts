@@ -1,11 +1,11 @@
 import { Injectable } from '@nestjs/common';
-import { sql } from 'drizzle-orm';
 import type { RunReason, RunReasonCode } from '#core/transfer';
 import { formatDecimal, decimalOrThrow, roundHalfUp, roundTo, fromDecimal } from '#core/numbers';
 import { reasonSentence, type RunLetterReply } from '#contract/transfer';
 import { MailService } from '#server/mail';
 import { PlatformsRepository } from '#server/matching';
-import { Transactions, type Actor, type Letter, type Queries } from '#server/platform';
+import { Transactions, type Actor, type Letter } from '#server/platform';
+import { LedgerRepository, type TeachersLine } from './ledger.repository.js';
 import { RunsRepository } from './runs.repository.js';
 
 /** What only the teacher can mend, on the platform. */
@@ -27,22 +27,13 @@ const forTeachers: readonly RunReasonCode[] = [
 /** Lines of one letter; the rest is counted. */
 const mostLines = 40;
 
-interface Refused extends Record<string, unknown> {
-  readonly teacherId: number;
-  readonly teacher: string;
-  readonly address: string;
-  readonly section: string;
-  readonly name: string;
-  readonly column: string | null;
-  readonly reasons: readonly RunReason[];
-}
-
 /** Tells teachers what of theirs a run did not send and what would mend it. */
 @Injectable()
 export class RunLettersService {
   constructor(
     private readonly transactions: Transactions,
     private readonly runs: RunsRepository,
+    private readonly ledger: LedgerRepository,
     private readonly platforms: PlatformsRepository,
     private readonly mail: MailService,
   ) {}
@@ -51,8 +42,8 @@ export class RunLettersService {
   async preview(actor: Pick<Actor, 'name'>, runId: number): Promise<RunLetterReply[]> {
     const queries = this.transactions.reading;
     const { platform, period } = await this.runs.summaryOrThrow(queries, runId);
-    const byTeacher = new Map<number, Refused[]>();
-    for (const row of await this.refused(queries, runId))
+    const byTeacher = new Map<number, TeachersLine[]>();
+    for (const row of await this.ledger.ofTeachers(queries, runId, forTeachers))
       byTeacher.set(row.teacherId, [...(byTeacher.get(row.teacherId) ?? []), row]);
     return [...byTeacher.values()].map((rows) => ({
       to: rows[0]!.teacher,
@@ -79,23 +70,9 @@ export class RunLettersService {
     );
     return letters;
   }
-
-  private async refused(queries: Queries, runId: number): Promise<Refused[]> {
-    const { rows } = await queries.execute<Refused>(sql`
-      SELECT t.id AS "teacherId", t.given_name || ' ' || t.family_name AS teacher, t.email AS address,
-             k.title || ' ' || s.number AS section, r.name, r.reasons,
-             CASE WHEN r.person_key <> '' THEN
-               (SELECT h.name FROM run_rows h WHERE h.run_id = r.run_id AND h.class_id = r.class_id
-                  AND h.column_key = r.column_key AND h.person_key = '' LIMIT 1) END AS column
-      FROM run_rows r JOIN platform_classes c ON c.id = r.class_id JOIN sections s ON s.id = c.section_id
-      JOIN courses k ON k.id = s.course_id JOIN people t ON t.id = s.teacher_id
-      WHERE r.run_id = ${runId} AND r.reason = ANY(${`{${forTeachers.join(',')}}`}::text[]) AND t.email <> ''
-      ORDER BY t.family_name, t.given_name, t.id, k.title, s.number, r.id`);
-    return rows;
-  }
 }
 
-function textOf(writer: string, platform: string, period: string, rows: readonly Refused[]): string {
+function textOf(writer: string, platform: string, period: string, rows: readonly TeachersLine[]): string {
   const lines = rows.slice(0, mostLines).map(({ section, name, column, reasons }) => {
     const what = column === null ? name : `${name}, ${column}`;
     return `- ${section}: ${what}. ${reasons

@@ -191,7 +191,7 @@ export class RunsRepository {
     periodId: number,
   ): Promise<Omit<LastRunReply, 'minutesAgo'> | undefined> {
     const { rows } = await queries.execute<Omit<LastRunReply, 'minutesAgo'>>(sql`
-      SELECT r.id AS "runId", p.name AS platform, to_char(r.ended_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "endedAt",
+      SELECT r.id AS "runId", p.name AS platform, ${wireInstant('ended_at')} AS "endedAt",
              (SELECT count(*)::int FROM run_rows l WHERE l.run_id = r.id AND l.class_id = c.id AND l.result = 'written') AS written,
              (SELECT (count(*) FILTER (WHERE outcome IN ('skip', 'refuse')) + coalesce(sum(held_back), 0))::int
               FROM run_rows l WHERE l.run_id = r.id AND l.class_id = c.id) AS "notSent"

@@ -10,7 +10,7 @@ import { Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { ExchangeRows } from './exchange-rows';
 import { useExchange, useExchangeActions } from './queries';
-import { fileNames, outcomeNames } from './words';
+import { fileNames, outcomeInks, outcomeNames } from './words';
 
 interface ExchangePreviewProps {
   readonly id: number;
@@ -18,15 +18,6 @@ interface ExchangePreviewProps {
   /** Called once it is taken in. */
   readonly onTaken?: () => void;
 }
-
-const tones: Record<ExchangeOutcome, string> = {
-  new: 'text-eucalypt',
-  changed: 'text-eucalypt',
-  same: 'text-quiet',
-  delete: 'text-wattle',
-  left: 'text-quiet',
-  refuse: 'text-waratah',
-};
 
 /** A zip file by file, with what becomes of every row, and the decision. */
 export function ExchangePreview({ id, onClose, onTaken }: ExchangePreviewProps) {
@@ -98,7 +89,7 @@ export function ExchangePreview({ id, onClose, onTaken }: ExchangePreviewProps) 
                       key={outcome}
                       type="button"
                       aria-pressed={query.file === file && query.outcome === outcome}
-                      className={`${tones[outcome]} hover:underline aria-pressed:font-bold`}
+                      className={`${outcomeInks[outcome]} hover:underline aria-pressed:font-bold`}
                       onClick={() => setQuery({ file, outcome })}
                     >
                       <span className="figures">{showCount(counts[outcome])}</span> {outcomeNames[outcome]}

@@ -1,19 +1,10 @@
-import type { ExchangeOutcome, PlannedExchangeRow } from '#core/exchange';
+import type { PlannedExchangeRow } from '#core/exchange';
 import type { ExchangeImportReply, ExchangeRowsQuery } from '#contract/exchange';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { showCount } from '../ui/format';
 import { Empty } from '../ui/panel';
 import { useExchangeRows } from './queries';
-import { fileNames, outcomeNames, sayRow, sayWhy } from './words';
-
-const inks: Record<ExchangeOutcome, string> = {
-  new: 'text-eucalypt',
-  changed: 'text-eucalypt',
-  same: 'text-quiet',
-  delete: 'text-wattle',
-  left: 'text-quiet',
-  refuse: 'text-waratah',
-};
+import { fileNames, outcomeInks, outcomeNames, sayRow, sayWhy } from './words';
 
 const columns: GridColumn<PlannedExchangeRow>[] = [
   {
@@ -32,7 +23,7 @@ const columns: GridColumn<PlannedExchangeRow>[] = [
     header: 'What happens',
     width: '112px',
     sortBy: ({ outcome }) => outcome,
-    cell: ({ outcome }) => <b className={`font-semibold ${inks[outcome]}`}>{outcomeNames[outcome]}</b>,
+    cell: ({ outcome }) => <b className={`font-semibold ${outcomeInks[outcome]}`}>{outcomeNames[outcome]}</b>,
   },
   {
     id: 'what',

@@ -24,6 +24,16 @@ export const outcomeNames: Record<ExchangeOutcome, string> = {
   refuse: 'refused',
 };
 
+/** The colour in which each is said. */
+export const outcomeInks: Record<ExchangeOutcome, string> = {
+  new: 'text-eucalypt',
+  changed: 'text-eucalypt',
+  same: 'text-quiet',
+  delete: 'text-wattle',
+  left: 'text-quiet',
+  refuse: 'text-waratah',
+};
+
 /** What a row is about, by the fields that people know. */
 export function sayRow({ row }: PlannedExchangeRow): string {
   const { title, name, givenName, familyName, userSourcedId, classSourcedId, studentSourcedId, lineItemSourcedId } =

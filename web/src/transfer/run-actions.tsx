@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { canCarryOut, canDiscard, canResume, canUndo, isUnderWay } from '#core/transfer';
+import { canCarryOut, canDiscard, canResume, canUndo, isUnderWay, linesToWrite } from '#core/transfer';
 import type { RunReply } from '#contract/transfer';
 import { useScope } from '../shell/scope';
 import { Button, Key } from '../ui/button';
@@ -20,7 +20,7 @@ export function RunActions({ run }: { run: RunReply }) {
   const [isUndoing, setUndoing] = useState(false);
   const [isWriting, setWriting] = useState(false);
   const { counts } = run;
-  const writes = counts.outcomes.create + counts.outcomes.change - counts.leftOut;
+  const writes = linesToWrite(counts);
   const mayCarryOut = canCarryOut(run) && writes > 0 && !carryOut.isPending;
   const carry = () => {
     if (mayCarryOut) carryOut.mutate();

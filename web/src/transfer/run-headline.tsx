@@ -1,6 +1,8 @@
+import { linesToWrite } from '#core/transfer';
 import type { RunReply, RunRowsQuery } from '#contract/transfer';
 import { plural, showCount } from '../ui/format';
 import { FigureButton, Strong } from '../ui/page';
+import { stageWords } from './run-words';
 import { useTimeLeft, workOf } from './use-time-left';
 
 interface RunHeadlineProps {
@@ -16,11 +18,10 @@ export function RunHeadline({ run, at, onShow }: RunHeadlineProps) {
   const { counts, stage, state, done, total, platform, period, problem } = run;
   const { create, change, skip, refuse } = counts.outcomes;
   if (state === 'working') {
-    const doing = { plan: 'Planning', carry: 'Carrying over', undo: 'Taking back' }[stage];
     return (
       <>
-        {doing} <Strong>{platform}</Strong> into {period}: class {showCount(Math.min(done + 1, total))} of{' '}
-        {showCount(total)}
+        {capitalised(stageWords[stage])} <Strong>{platform}</Strong> into {period}: class{' '}
+        {showCount(Math.min(done + 1, total))} of {showCount(total)}
         {problem === null ? left !== null ? `, ${left} left.` : '.' : <> – waiting. {problem}</>}
       </>
     );
@@ -47,7 +48,7 @@ export function RunHeadline({ run, at, onShow }: RunHeadlineProps) {
     </>
   );
   if (stage === 'plan') {
-    const writes = create + change - counts.leftOut;
+    const writes = linesToWrite(counts);
     return (
       <>
         {writes === 0 ? (
@@ -97,4 +98,8 @@ export function RunHeadline({ run, at, onShow }: RunHeadlineProps) {
       {notSent}
     </>
   );
+}
+
+function capitalised(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1);
 }

@@ -1,4 +1,4 @@
-import { canCarryOut, type LedgerOutcome } from '#core/transfer';
+import { canCarryOut, isWriting, type LedgerOutcome } from '#core/transfer';
 import { reasonWords, type RunReply, type RunRowReply, type RunRowsQuery } from '#contract/transfer';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { plural, showCount } from '../ui/format';
@@ -79,7 +79,7 @@ function columnsOf(
     width: '44px',
     align: 'center',
     cell: (row) =>
-      writes(row) && (
+      isWriting(row.outcome) && (
         <input
           type="checkbox"
           aria-label={`Carry out ${row.name}`}
@@ -128,7 +128,7 @@ function columnsOf(
       header: 'Becomes, or why not',
       cell: (row) => (
         <span title={row.reasons.map(sayReason).join(' ')}>
-          {writes(row) ? (
+          {isWriting(row.outcome) ? (
             <span className="figures text-[12px]">{showChange(row, categories)}</span>
           ) : (
             row.reasons.map(({ code }) => reasonWords[code].brief).join('; ')
@@ -138,10 +138,6 @@ function columnsOf(
       ),
     },
   ];
-}
-
-function writes({ outcome }: RunRowReply): boolean {
-  return outcome === 'create' || outcome === 'change';
 }
 
 function filterWords(

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { canCarryOut } from '#core/transfer';
+import { canCarryOut, isWriting } from '#core/transfer';
 import type { PickRequest, RunReply, RunRowReply } from '#contract/transfer';
 import { Button } from '../ui/button';
 import { Drawer } from '../ui/drawer';
@@ -19,7 +19,6 @@ export function RunRowDrawer({ run, row, path, onClose }: RunRowDrawerProps) {
   const { pick } = useRunActions(run.id);
   const own = run.classes.find(({ classId }) => classId === row.classId);
   const categories = new Map(run.categories.map(({ id, name }) => [id, name]));
-  const isWritten = row.outcome === 'create' || row.outcome === 'change';
   const leaveOut = (kind: PickRequest['kind'], key: string) =>
     pick.mutate({ kind, keys: [key], isPicked: false }, { onSuccess: onClose });
   return (
@@ -74,7 +73,7 @@ export function RunRowDrawer({ run, row, path, onClose }: RunRowDrawerProps) {
             </Link>
           </p>
         )}
-        {isWritten && canCarryOut(run) && (
+        {isWriting(row.outcome) && canCarryOut(run) && (
           <div className="flex flex-col items-start gap-2">
             {row.kind !== 'assignment' && (
               <Button onClick={() => leaveOut('row', String(row.id))}>Leave this line out</Button>

@@ -37,7 +37,7 @@ describe('the words of a run', () => {
 
   it('say how a run stands', () => {
     const run = { stage: 'carry', state: 'working', done: 3, total: 24 } as never;
-    expect(sayStanding(run)).toBe('carrying out, class 4 of 24');
+    expect(sayStanding(run)).toBe('carrying over, class 4 of 24');
     expect(sayStanding({ stage: 'plan', state: 'ready' } as never)).toBe('planned, waits');
   });
 });

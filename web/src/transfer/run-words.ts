@@ -1,4 +1,4 @@
-import type { LedgerOutcome, RowResult, RunReason, RunReasonCode } from '#core/transfer';
+import type { LedgerOutcome, RowResult, RunReason, RunReasonCode, RunStage } from '#core/transfer';
 import { reasonSentence, type RunRowReply, type RunSummaryReply } from '#contract/transfer';
 import { showDay, showLabel, showPercent } from '../ui/format';
 
@@ -80,9 +80,12 @@ export function showChange({ before, after }: RunRowReply, categories: ReadonlyM
   return parts.filter((part) => part !== null).join(', ') || showFacts(after, categories);
 }
 
+/** What a run does in each stage. */
+export const stageWords: Record<RunStage, string> = { plan: 'planning', carry: 'carrying over', undo: 'taking back' };
+
 /** How a run stands, as a list of runs says it. */
 export function sayStanding({ stage, state, done, total }: RunSummaryReply): string {
-  const doing = { plan: 'planning', carry: 'carrying out', undo: 'taking back' }[stage];
+  const doing = stageWords[stage];
   if (state === 'working') return `${doing}, class ${Math.min(done + 1, total)} of ${total}`;
   if (state === 'failed') return `failed while ${doing}`;
   if (state === 'stopped') return `stopped while ${doing}`;

@@ -3,9 +3,8 @@ import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import { useRefreshCounts, useScope } from '../shell/scope';
 import { useRuns } from './run-queries';
+import { stageWords } from './run-words';
 import { useTimeLeft, workOf } from './use-time-left';
-
-const doing = { plan: 'planning', carry: 'carrying over', undo: 'taking back' } as const;
 
 /** The run under way in the top bar: stage, count and time left. What hangs on it is asked for again when it is over. */
 export function RunningRun() {
@@ -32,7 +31,7 @@ export function RunningRun() {
       to={path(`runs/${run.id}`)}
       className="text-[12px] whitespace-nowrap text-quiet hover:underline"
     >
-      {doing[run.stage]} {run.platform} <b className="figures">{run.done}</b> of {run.total}
+      {stageWords[run.stage]} {run.platform} <b className="figures">{run.done}</b> of {run.total}
       {left !== null && <>, {left} left</>}
     </Link>
   );

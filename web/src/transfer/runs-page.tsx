@@ -1,4 +1,5 @@
 import { Link, useNavigate } from 'react-router';
+import { notSent } from '#core/transfer';
 import type { RunSummaryReply } from '#contract/transfer';
 import { useScope } from '../shell/scope';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
@@ -13,8 +14,7 @@ import { sayStanding } from './run-words';
 const figure = (count: number | undefined) => (
   <span className="figures">{count === undefined ? '…' : count > 0 ? showCount(count) : '–'}</span>
 );
-const notSent = ({ counts }: RunSummaryReply) =>
-  counts ? counts.outcomes.skip + counts.outcomes.refuse + counts.heldBack : 0;
+const leftBehind = ({ counts }: RunSummaryReply) => (counts ? notSent(counts) : 0);
 
 const columns: GridColumn<RunSummaryReply>[] = [
   {
@@ -70,8 +70,8 @@ const columns: GridColumn<RunSummaryReply>[] = [
     header: 'Not sent',
     width: '84px',
     align: 'right',
-    sortBy: notSent,
-    cell: (run) => figure(notSent(run)),
+    sortBy: leftBehind,
+    cell: (run) => figure(leftBehind(run)),
   },
   {
     id: 'by',
@@ -136,7 +136,7 @@ function RunsHeadline({ runs }: { runs: readonly RunSummaryReply[] }) {
     return (
       <>Nothing was carried over from a learning platform yet{waiting > 0 && `; ${plural(waiting, 'plan')} waits`}.</>
     );
-  const left = notSent(last);
+  const left = leftBehind(last);
   return (
     <>
       {last.platform} was last carried over <Strong>{showInstant(last.endedAt)}</Strong>:{' '}

@@ -38,7 +38,7 @@ export class Outbox {
     letters: readonly Letter[],
   ): Promise<number[]> {
     const writtenAt = this.clock.now();
-    const written: number[] = [];
+    const rows: (typeof mails.$inferInsert)[] = [];
     for (const { to, subject, text, about } of letters) {
       const sent = await this.composer.sendMail({
         from: { name: `${actor.name} by Wombat`, address: 'wombat@localhost' },
@@ -47,23 +47,20 @@ export class Outbox {
         text,
         date: writtenAt,
       });
-      const [kept] = await queries
-        .insert(mails)
-        .values({
-          schoolId,
-          writtenBy: actor.personId,
-          writtenAt,
-          recipientName: to.name,
-          recipientAddress: to.address,
-          subject,
-          body: text,
-          about,
-          message: (sent.message as Buffer).toString('utf8'),
-        })
-        .returning({ id: mails.id });
-      written.push(kept!.id);
+      rows.push({
+        schoolId,
+        writtenBy: actor.personId,
+        writtenAt,
+        recipientName: to.name,
+        recipientAddress: to.address,
+        subject,
+        body: text,
+        about,
+        message: (sent.message as Buffer).toString('utf8'),
+      });
     }
-    return written;
+    if (rows.length === 0) return [];
+    return (await queries.insert(mails).values(rows).returning({ id: mails.id })).map(({ id }) => id);
   }
 
   /** Puts letters that are kept beside the database as files; where there is no folder they stay in the database alone. */
