@@ -10,7 +10,13 @@ export {
   type ExchangeVersion,
 } from './exchange-format.js';
 export { extension, isTeaching, kindOfPerson, rolesByUser } from './held-fields.js';
-export { exchangeOutcomes, planExchange, type ExchangeOutcome, type PlannedExchangeRow } from './plan-exchange.js';
+export {
+  exchangeOutcomes,
+  isTaking,
+  planExchange,
+  type ExchangeOutcome,
+  type PlannedExchangeRow,
+} from './plan-exchange.js';
 export { readManifest, type Manifest } from './read-manifest.js';
 export { readScoreScale, readWholeBands, writeScoreScale, type WholeBand } from './score-scale.js';
 export { flagOf, periodKindOf, resultFieldsOf, sectionNumberOf, sessionTypeOf } from './translate.js';

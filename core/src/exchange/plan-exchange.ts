@@ -17,6 +17,11 @@ import { readScoreScale } from './score-scale.js';
 export const exchangeOutcomes = ['new', 'changed', 'same', 'delete', 'left', 'refuse'] as const;
 export type ExchangeOutcome = (typeof exchangeOutcomes)[number];
 
+/** Whether taking a row of that outcome in writes anything. */
+export function isTaking(outcome: ExchangeOutcome): boolean {
+  return outcome === 'new' || outcome === 'changed' || outcome === 'delete';
+}
+
 export interface PlannedExchangeRow {
   readonly file: ExchangeFile;
   /** Line of the file's table; the head is line 1. */

@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { CalculationModule } from '#server/calculation';
 import { LogModule } from '#server/log';
 import { ExchangeController } from './exchange.controller.js';
+import { ExchangeImportsRepository } from './exchange-imports.repository.js';
 import { ExchangeService } from './exchange.service.js';
 import { HeldRowsRepository } from './held-rows.repository.js';
 import { WriteRowsService } from './write-rows.service.js';
@@ -9,6 +10,6 @@ import { WriteRowsService } from './write-rows.service.js';
 @Module({
   imports: [CalculationModule, LogModule],
   controllers: [ExchangeController],
-  providers: [ExchangeService, HeldRowsRepository, WriteRowsService],
+  providers: [ExchangeImportsRepository, ExchangeService, HeldRowsRepository, WriteRowsService],
 })
 export class ExchangeModule {}

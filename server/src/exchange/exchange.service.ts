@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { desc, eq, sql } from 'drizzle-orm';
 import {
   exchangeOutcomes,
+  isTaking,
   planExchange,
   type ExchangeFile,
   type ExchangeOutcome,
@@ -17,15 +17,13 @@ import type {
 } from '#contract/exchange';
 import { RecalculationService } from '#server/calculation';
 import { ChangeLog } from '#server/log';
-import { Clock, DistrictZone, Refusal, tables, Transactions, type Actor, type Queries } from '#server/platform';
+import { Clock, DistrictZone, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { ExchangeImportsRepository, type KeptImport } from './exchange-imports.repository.js';
 import { readZipOrThrow, writeZip, type ReadZip } from './exchange-zip.js';
 import { HeldRowsRepository } from './held-rows.repository.js';
 import { WriteRowsService } from './write-rows.service.js';
 
-const { exchangeImports, people } = tables;
 const mostRows = 1_000;
-
-type KeptImport = typeof exchangeImports.$inferSelect;
 
 interface Planned {
   readonly zip: ReadZip;
@@ -40,6 +38,7 @@ export class ExchangeService {
 
   constructor(
     private readonly transactions: Transactions,
+    private readonly imports: ExchangeImportsRepository,
     private readonly held: HeldRowsRepository,
     private readonly writing: WriteRowsService,
     private readonly recalculation: RecalculationService,
@@ -59,50 +58,33 @@ export class ExchangeService {
     return writeZip(rows, version);
   }
 
-  async list(): Promise<ExchangeSummaryReply[]> {
-    const rows = await this.transactions.reading
-      .select({
-        id: exchangeImports.id,
-        fileName: exchangeImports.fileName,
-        version: exchangeImports.version,
-        status: exchangeImports.status,
-        readAt: exchangeImports.readAt,
-        readBy: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
-      })
-      .from(exchangeImports)
-      .innerJoin(people, eq(people.id, exchangeImports.readBy))
-      .orderBy(desc(exchangeImports.id));
-    return rows.map(({ readAt, ...row }) => ({ ...row, readAt: readAt.toISOString() }));
+  list(): Promise<ExchangeSummaryReply[]> {
+    return this.imports.all(this.transactions.reading);
   }
 
   /** Reads a zip and keeps it, so that its rows can be looked at. Writes nothing of it. */
   async read(actor: Actor, name: string, bytes: Buffer): Promise<ExchangeImportReply> {
     const { manifest } = readZipOrThrow(bytes, name);
     const id = await this.transactions.run(async (queries) => {
-      const [added] = await queries
-        .insert(exchangeImports)
-        .values({
-          fileName: name,
-          bytes,
-          version: manifest.version,
-          status: 'read',
-          readBy: actor.personId,
-          readAt: this.clock.now(),
-        })
-        .returning({ id: exchangeImports.id });
+      const id = await this.imports.add(queries, {
+        fileName: name,
+        bytes,
+        version: manifest.version,
+        status: 'read',
+        readBy: actor.personId,
+        readAt: this.clock.now(),
+      });
       const after = { name, bytes: bytes.length, version: manifest.version };
-      await this.log.record(queries, actor, [
-        { action: 'read rosters', thing: `rosters ${added!.id}`, before: null, after },
-      ]);
-      return added!.id;
+      await this.log.record(queries, actor, [{ action: 'read rosters', thing: `rosters ${id}`, before: null, after }]);
+      return id;
     });
     return this.byId(id);
   }
 
   async byId(id: number): Promise<ExchangeImportReply> {
     const queries = this.transactions.reading;
-    const kept = await this.keptOrThrow(queries, id);
-    const summary = (await this.list()).find((each) => each.id === id)!;
+    const kept = await this.imports.byIdOrThrow(queries, id);
+    const summary = await this.imports.summary(queries, id);
     if (kept.bytes === null)
       return { ...summary, previewId: null, files: kept.counts as ExchangeImportReply['files'], passedOver: [] };
     const { zip, plan, previewId } = await this.show(queries, kept);
@@ -111,7 +93,7 @@ export class ExchangeService {
 
   async rows(id: number, { file, outcome }: ExchangeRowsQuery): Promise<ExchangeRowsReply> {
     const queries = this.transactions.reading;
-    const kept = await this.keptOrThrow(queries, id);
+    const kept = await this.imports.byIdOrThrow(queries, id);
     if (kept.bytes === null) return { rows: [], total: 0 };
     const { plan } = this.lastShown?.id === id ? this.lastShown : await this.show(queries, kept);
     const own = plan.filter(
@@ -123,19 +105,15 @@ export class ExchangeService {
   /** Writes all that the preview says is new, changed or to be deleted, or nothing. */
   async accept(actor: Actor, id: number, previewId: string): Promise<ExchangeImportReply> {
     await this.transactions.run(async (queries) => {
-      await queries.execute(sql`SELECT id FROM exchange_imports WHERE id = ${id} FOR UPDATE`);
-      const kept = await this.keptOrThrow(queries, id);
+      const kept = await this.imports.lockedOrThrow(queries, id);
       if (kept.status !== 'read') throw new Refusal('import-done', { status: kept.status });
       const { zip, plan, previewId: now } = await this.planned(queries, kept);
       if (now !== previewId) throw new Refusal('preview-changed');
       const counts = countsOf(zip, plan);
-      if (plan.every(({ outcome }) => !writes(outcome))) throw new Refusal('nothing-to-write');
+      if (plan.every(({ outcome }) => !isTaking(outcome))) throw new Refusal('nothing-to-write');
       const dayOf = await this.zone.dayOf(queries);
       await this.writing.write(queries, plan, zip.files, dayOf(this.clock.now()));
-      await queries
-        .update(exchangeImports)
-        .set({ status: 'accepted', acceptedAt: this.clock.now(), bytes: null, counts })
-        .where(eq(exchangeImports.id, id));
+      await this.imports.change(queries, id, { status: 'accepted', acceptedAt: this.clock.now(), bytes: null, counts });
       await this.log.record(queries, actor, [
         { action: 'take in rosters', thing: `rosters ${id}`, before: { status: 'read' }, after: { counts } },
       ]);
@@ -147,9 +125,9 @@ export class ExchangeService {
 
   async discard(actor: Actor, id: number): Promise<void> {
     await this.transactions.run(async (queries) => {
-      const { status, fileName } = await this.keptOrThrow(queries, id);
+      const { status, fileName } = await this.imports.byIdOrThrow(queries, id);
       if (status !== 'read') throw new Refusal('import-done', { status });
-      await queries.delete(exchangeImports).where(eq(exchangeImports.id, id));
+      await this.imports.remove(queries, id);
       await this.log.record(queries, actor, [
         { action: 'discard rosters', thing: `rosters ${id}`, before: { name: fileName }, after: null },
       ]);
@@ -171,16 +149,6 @@ export class ExchangeService {
     const brief = plan.map(({ file, line, outcome, changes }) => [file, line, outcome, ...changes].join(' '));
     return { zip, plan, previewId: createHash('sha256').update(brief.join('\n')).digest('hex') };
   }
-
-  private async keptOrThrow(queries: Queries, id: number) {
-    const [found] = await queries.select().from(exchangeImports).where(eq(exchangeImports.id, id));
-    if (!found) throw new Refusal('not-found', { what: 'zip', id });
-    return found;
-  }
-}
-
-function writes(outcome: ExchangeOutcome): boolean {
-  return outcome === 'new' || outcome === 'changed' || outcome === 'delete';
 }
 
 function countsOf({ manifest, files }: ReadZip, plan: readonly PlannedExchangeRow[]): ExchangeImportReply['files'] {

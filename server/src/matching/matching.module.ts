@@ -8,12 +8,20 @@ import { MatchesService } from './matches.service.js';
 import { MatchingController } from './matching.controller.js';
 import { PlatformsRepository } from './platforms.repository.js';
 import { PlatformsService } from './platforms.service.js';
+import { WeightsRepository } from './weights.repository.js';
 import { WeightsService } from './weights.service.js';
 
 @Module({
   imports: [CalculationModule, CalendarModule, LogModule, ReportItemsModule],
   controllers: [MatchingController],
-  providers: [MatchesRepository, MatchesService, PlatformsRepository, PlatformsService, WeightsService],
+  providers: [
+    MatchesRepository,
+    MatchesService,
+    PlatformsRepository,
+    PlatformsService,
+    WeightsRepository,
+    WeightsService,
+  ],
   exports: [PlatformsRepository],
 })
 export class MatchingModule {}

@@ -1,6 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { sql } from 'drizzle-orm';
-import { compareWeights, type MatchDecision } from '#core/matching';
+import { compareWeights } from '#core/matching';
 import { decimalOrThrow, formatAtLeast, type Decimal } from '#core/numbers';
 import { bodyOfPolicy, type PolicyBody, type PolicyEffectReply } from '#contract/calculation';
 import type {
@@ -28,22 +27,13 @@ import { gradebook } from './answer-fields.js';
 import { PlatformClient } from './platform-client.js';
 import { PlatformProblem } from './platform-problem.js';
 import { PlatformsRepository } from './platforms.repository.js';
+import { WeightsRepository, type WeighedGroup } from './weights.repository.js';
 
 /** A class of a platform with its groups and with the policy that holds for the section it is joined to. */
 interface WeighedClass {
   readonly reply: ClassWeightsReply;
   readonly policy: PolicyBody;
-  readonly groups: readonly Group[];
-}
-
-interface Group extends Record<string, unknown> {
-  readonly id: number;
-  readonly classId: number;
-  readonly key: string;
-  readonly name: string;
-  readonly decision: MatchDecision;
-  readonly categoryId: number | null;
-  readonly weight: string | null;
+  readonly groups: readonly WeighedGroup[];
 }
 
 /** How a platform and we weigh the categories of the same sections, and whose weights hold. */
@@ -51,6 +41,7 @@ interface Group extends Record<string, unknown> {
 export class WeightsService {
   constructor(
     private readonly transactions: Transactions,
+    private readonly weights: WeightsRepository,
     private readonly platforms: PlatformsRepository,
     private readonly periods: PeriodsRepository,
     private readonly sections: BookSectionsRepository,
@@ -131,9 +122,7 @@ export class WeightsService {
   }
 
   private async weighed(queries: Queries, platformId: number, period: SchoolPeriod): Promise<WeighedClass[]> {
-    const { rows: classes } = await queries.execute<{ id: number; title: string; sectionId: number }>(sql`
-      SELECT id, title, section_id AS "sectionId" FROM platform_classes
-      WHERE platform_id = ${platformId} AND NOT is_gone AND decision = 'joined' ORDER BY title, id`);
+    const classes = await this.weights.joinedClasses(queries, platformId);
     const sections = new Map((await this.sections.inPeriod(queries, period)).map((section) => [section.id, section]));
     const placed = await this.sectionPolicies.ofSchool(queries, period.schoolId);
     const running = classes.filter(({ sectionId }) => sections.has(sectionId));
@@ -142,7 +131,7 @@ export class WeightsService {
       running.map(({ sectionId }) => sections.get(sectionId)!),
       period.id,
     );
-    const groups = await this.groups(queries, platformId);
+    const groups = await this.weights.groups(queries, platformId);
     return running.map(({ id, title, sectionId }, at): WeighedClass => {
       const own = groups.get(id) ?? [];
       const place = policyOf[at]![1];
@@ -170,15 +159,6 @@ export class WeightsService {
     });
   }
 
-  private async groups(queries: Queries, platformId: number): Promise<ReadonlyMap<number, Group[]>> {
-    const { rows } = await queries.execute<Group>(sql`
-      SELECT id, class_id AS "classId", sourced_id AS key, name, decision, category_id AS "categoryId", weight::text AS weight
-      FROM platform_names WHERE platform_id = ${platformId} AND kind = 'group' AND NOT is_gone ORDER BY id`);
-    const groups = new Map<number, Group[]>();
-    for (const row of rows) groups.set(row.classId, [...(groups.get(row.classId) ?? []), row]);
-    return groups;
-  }
-
   /** @throws Refusal weights-elsewhere where a class has nothing that could be taken */
   private async chosenOrThrow(
     queries: Queries,
@@ -203,7 +183,9 @@ export class WeightsService {
     const platform = await this.platforms.byIdOrThrow(this.transactions.reading, platformId);
     const client = new PlatformClient(platform, AbortSignal.timeout(120_000));
     const groups = new Map(
-      [...(await this.groups(this.transactions.reading, platformId)).values()].flat().map((each) => [each.id, each]),
+      [...(await this.weights.groups(this.transactions.reading, platformId)).values()]
+        .flat()
+        .map((each) => [each.id, each]),
     );
     const before: GroupWeightBody[] = [];
     let problem: string | null = null;
@@ -224,11 +206,9 @@ export class WeightsService {
     return { before, problem };
   }
 
-  private async keepWeight(actor: Actor, platformId: number, { id, name, weight: had }: Group, weight: string) {
+  private async keepWeight(actor: Actor, platformId: number, { id, name, weight: had }: WeighedGroup, weight: string) {
     await this.transactions.run(async (queries) => {
-      await queries.execute(
-        sql`UPDATE platform_names SET weight = ${weight}::numeric WHERE id = ${id} AND platform_id = ${platformId}`,
-      );
+      await this.weights.keep(queries, platformId, id, weight);
       const thing = `platform ${platformId}`;
       await this.log.record(queries, actor, [
         { action: 'send weight', thing, before: { group: name, weight: had }, after: { group: name, weight } },

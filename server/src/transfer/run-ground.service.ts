@@ -1,5 +1,4 @@
 import { Injectable } from '@nestjs/common';
-import { sql } from 'drizzle-orm';
 import { roundings } from '#core/numbers';
 import type { Joined, OurClass, OurItem } from '#core/transfer';
 import { BookSectionsRepository } from '#server/calculation';
@@ -9,20 +8,16 @@ import type { Queries } from '#server/platform';
 import { SheetContextService } from '#server/posting';
 import { ReportingService } from '#server/report-items';
 import { ScalesRepository, SectionScales } from '#server/scales';
+import { PlatformJoinsRepository, type PlatformNames } from './platform-joins.repository.js';
 import { SectionBooksRepository } from './section-books.repository.js';
 
 type ItemOfSection = Omit<OurItem, 'marks'> & { readonly scaleVersionId: number | null };
 
 /** What is the same for all classes of a run, read once for a stage. */
-export interface RunGround {
+export interface RunGround extends PlatformNames {
   readonly platform: KeptPlatform;
   readonly period: SchoolPeriod;
   readonly people: OurClass['people'];
-  readonly letters: OurClass['letters'];
-  readonly names: ReadonlyMap<
-    number,
-    { readonly groups: OurClass['groups']; readonly totals: OurClass['totals']; readonly weightSum: string | null }
-  >;
   /** Names of the sections that run through the period. */
   readonly sections: ReadonlyMap<number, string>;
   /** What each section reports in the period. */
@@ -50,6 +45,7 @@ export class RunGroundService {
     private readonly scaleList: ScalesRepository,
     private readonly sheets: SheetContextService,
     private readonly books: SectionBooksRepository,
+    private readonly joins: PlatformJoinsRepository,
   ) {}
 
   async of(queries: Queries, platformId: number, periodId: number): Promise<RunGround> {
@@ -61,8 +57,8 @@ export class RunGroundService {
       period,
       sections: new Map(sections.map(({ id, name }) => [id, name])),
       items: await this.items(queries, period),
-      people: await this.people(queries, platformId),
-      ...(await this.names(queries, platformId)),
+      people: await this.joins.people(queries, platformId),
+      ...(await this.joins.names(queries, platformId)),
     };
   }
 
@@ -114,46 +110,5 @@ export class RunGroundService {
       }
     }
     return bySection;
-  }
-
-  private async people(queries: Queries, platformId: number): Promise<OurClass['people']> {
-    const { rows } = await queries.execute<
-      { key: string; name: string } & Pick<Joined<number>, keyof Joined<number>>
-    >(sql`
-      SELECT sourced_id AS key, given_name || ' ' || family_name AS name, decision,
-             CASE WHEN decision = 'joined' THEN student_id END AS target
-      FROM platform_people WHERE platform_id = ${platformId} AND NOT is_gone`);
-    return new Map(rows.map(({ key, ...person }) => [key, person]));
-  }
-
-  private async names(queries: Queries, platformId: number): Promise<Pick<RunGround, 'letters' | 'names'>> {
-    const { rows } = await queries.execute<{
-      classId: number | null;
-      kind: 'group' | 'total' | 'letter';
-      key: string;
-      name: string;
-      decision: Joined<number>['decision'];
-      number: number | null;
-      label: string | null;
-      weightSum: string | null;
-    }>(sql`
-      SELECT class_id AS "classId", kind, sourced_id AS key, name, decision,
-             CASE WHEN decision = 'joined' THEN coalesce(category_id, item_id) END AS number,
-             CASE WHEN decision = 'joined' THEN label END AS label,
-             trim_scale(sum(weight) OVER (PARTITION BY class_id))::text AS "weightSum"
-      FROM platform_names WHERE platform_id = ${platformId} AND NOT is_gone`);
-    const letters = new Map<string, Joined<string>>();
-    const names = new Map<
-      number,
-      { groups: Map<string, Joined<number>>; totals: Map<string, Joined<number>>; weightSum: string | null }
-    >();
-    for (const { classId, kind, key, name, decision, number, label, weightSum } of rows) {
-      if (kind === 'letter') letters.set(name, { decision, target: label });
-      if (classId === null || kind === 'letter') continue;
-      const own = names.get(classId) ?? { groups: new Map(), totals: new Map(), weightSum };
-      (kind === 'group' ? own.groups : own.totals).set(key, { decision, target: number });
-      names.set(classId, own);
-    }
-    return { letters, names };
   }
 }

@@ -123,10 +123,10 @@ export class RunWorker implements OnApplicationBootstrap {
   private async stage(run: KeptRun, signal: AbortSignal): Promise<void> {
     const queries = this.transactions.reading;
     const ground = await this.grounds.of(queries, run.platformId, run.periodId);
-    const step = { plan: await this.planning(ground, signal), carry: this.carryingOver, undo: this.takingBack };
+    const step = run.stage === 'plan' ? await this.planning(ground, signal) : this.steps[run.stage];
     for (const theirs of await this.runs.classesToDo(queries, run)) {
       signal.throwIfAborted();
-      await step[run.stage](run, ground, theirs);
+      await step(run, ground, theirs);
     }
   }
 
@@ -155,6 +155,8 @@ export class RunWorker implements OnApplicationBootstrap {
       await this.periods.holdUnsealedOrThrow(queries, ground.period);
       await this.undoing.undo(queries, run, theirs);
     });
+
+  private readonly steps = { carry: this.carryingOver, undo: this.takingBack };
 
   /** What was done with a class and that it is done are kept together, or neither is. */
   private keep(

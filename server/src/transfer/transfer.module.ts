@@ -16,6 +16,7 @@ import { FileImportsService } from './file-imports.service.js';
 import { FilePreviewService } from './file-preview.service.js';
 import { LedgerRepository } from './ledger.repository.js';
 import { NightlyRunsService } from './nightly-runs.service.js';
+import { PlatformJoinsRepository } from './platform-joins.repository.js';
 import { RunGroundService } from './run-ground.service.js';
 import { RunLettersService } from './run-letters.service.js';
 import { RunWorker } from './run-worker.js';
@@ -46,6 +47,7 @@ import { UndoClassService } from './undo-class.service.js';
     FilePreviewService,
     LedgerRepository,
     NightlyRunsService,
+    PlatformJoinsRepository,
     RunGroundService,
     RunLettersService,
     RunWorker,

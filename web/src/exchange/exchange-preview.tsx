@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { exchangeOutcomes, type ExchangeOutcome } from '#core/exchange';
+import { exchangeOutcomes, isTaking, type ExchangeOutcome } from '#core/exchange';
 import type { ExchangeImportReply, ExchangeRowsQuery } from '#contract/exchange';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
@@ -25,7 +25,7 @@ export function ExchangePreview({ id, onClose, onTaken }: ExchangePreviewProps) 
   const { accept, discard } = useExchangeActions(id);
   const [query, setQuery] = useState<ExchangeRowsQuery>({});
   const sum = (outcome: ExchangeOutcome) => zip?.files.reduce((total, { counts }) => total + counts[outcome], 0) ?? 0;
-  const writes = sum('new') + sum('changed') + sum('delete');
+  const writes = exchangeOutcomes.filter(isTaking).reduce((total, outcome) => total + sum(outcome), 0);
   const canTake = zip?.previewId != null && writes > 0 && !accept.isPending;
   const take = () => {
     if (!canTake) return;
