@@ -1,5 +1,8 @@
 import { defineConfig } from 'vitest/config';
 
+/** Files that run at a time, on two cores as on more; projects of one group must agree on it. */
+const maxWorkers = 2;
+
 /** Imports between layers resolve to sources, as they do for the compiler. */
 const fromSource = { resolve: { conditions: ['source'] }, ssr: { resolve: { conditions: ['source'] } } };
 
@@ -13,6 +16,7 @@ export default defineConfig({
           name: 'core',
           include: ['{core,contract,demo,standins}/src/**/*.test.ts'],
           setupFiles: ['reflect-metadata'],
+          maxWorkers,
         },
       },
       {
@@ -22,12 +26,15 @@ export default defineConfig({
           include: ['server/src/**/*.test.ts'],
           setupFiles: ['reflect-metadata'],
           globalSetup: ['server/test/template-database.ts'],
-          maxWorkers: 2,
+          maxWorkers,
           testTimeout: 30_000,
           hookTimeout: 60_000,
         },
       },
-      { ...fromSource, test: { name: 'web', include: ['web/src/**/*.test.ts'], setupFiles: ['reflect-metadata'] } },
+      {
+        ...fromSource,
+        test: { name: 'web', include: ['web/src/**/*.test.ts'], setupFiles: ['reflect-metadata'], maxWorkers },
+      },
       {
         ...fromSource,
         test: {
@@ -37,7 +44,7 @@ export default defineConfig({
           testTimeout: 240_000,
           hookTimeout: 240_000,
           sequence: { groupOrder: 1 },
-          maxWorkers: 2,
+          maxWorkers,
         },
       },
     ],
