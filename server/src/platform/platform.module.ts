@@ -2,6 +2,7 @@ import { Global, Module, type DynamicModule } from '@nestjs/common';
 import { Clock } from './clock/clock.js';
 import { DistrictZone } from './clock/district-zone.js';
 import type { OpenDatabase } from './database/open-database.js';
+import { Bulk } from './database/bulk.js';
 import { CopyReader } from './database/copy-reader.js';
 import { DATABASE, Transactions } from './database/transactions.js';
 import { Outbox } from './mail/outbox.js';
@@ -18,6 +19,7 @@ export class PlatformModule {
       providers: [
         { provide: DATABASE, useValue: database },
         { provide: Clock, useValue: clock },
+        Bulk,
         CopyReader,
         DistrictZone,
         Outbox,
@@ -25,7 +27,7 @@ export class PlatformModule {
         Transactions,
         WorkQueue,
       ],
-      exports: [DATABASE, Clock, CopyReader, DistrictZone, Outbox, Settings, Transactions, WorkQueue],
+      exports: [Bulk, DATABASE, Clock, CopyReader, DistrictZone, Outbox, Settings, Transactions, WorkQueue],
     };
   }
 }

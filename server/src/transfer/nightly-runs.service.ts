@@ -3,9 +3,8 @@ import type { Day } from '#core/calendar';
 import { isNightlyDue } from '#core/transfer';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PlatformsRepository, type KeptPlatform, type NightlyPlan } from '#server/matching';
-import { Clock, DistrictZone, Refusal, Transactions, WorkQueue } from '#server/platform';
+import { Clock, DistrictZone, leaseSeconds, Refusal, Transactions, WorkQueue } from '#server/platform';
 import { RunWorker } from './run-worker.js';
-import { leaseSeconds } from './runs.repository.js';
 import { RunsService } from './runs.service.js';
 
 const jobName = 'look-after-runs';
@@ -37,7 +36,7 @@ export class NightlyRunsService implements OnApplicationBootstrap {
   }
 
   async lookAfter(): Promise<void> {
-    await this.worker.takeUpAbandoned();
+    await this.worker.held.takeUpAbandoned();
     const queries = this.transactions.reading;
     const now = await this.zone.localTime(queries, this.clock.now());
     for (const { platform, nightly, lastBegan, setBy } of await this.platforms.nightly(queries)) {

@@ -1,5 +1,5 @@
-import { randomUUID } from 'node:crypto';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
+import { sql } from 'drizzle-orm';
 import { planClass, type TheirClass } from '#core/transfer';
 import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
@@ -8,26 +8,22 @@ import {
   Clock,
   DATABASE,
   DistrictZone,
+  HeldWork,
+  Leases,
   Refusal,
   Transactions,
+  WorkLost,
   WorkQueue,
-  type JobTry,
   type OpenDatabase,
   type Queries,
 } from '#server/platform';
 import { CarryClassService } from './carry-class.service.js';
 import { LedgerRepository } from './ledger.repository.js';
 import { RunGroundService, type RunGround } from './run-ground.service.js';
-import { leaseSeconds, RunsRepository, type ClassOfRun, type KeptRun } from './runs.repository.js';
+import { RunsRepository, type ClassOfRun, type KeptRun } from './runs.repository.js';
 import { UndoClassService } from './undo-class.service.js';
 
-const jobName = 'run';
-const renewMilliseconds = (leaseSeconds * 1000) / 4;
-
 type Step = (run: KeptRun, ground: RunGround, theirs: ClassOfRun) => Promise<void>;
-
-/** The run was stopped, or another server works on it now. */
-class RunLost extends Error {}
 
 /**
  * Works on runs, one class after the other. A class and what the run did with it are kept in one transaction, so that a
@@ -37,13 +33,12 @@ class RunLost extends Error {}
 @Injectable()
 export class RunWorker implements OnApplicationBootstrap {
   private readonly logger = new Logger(RunWorker.name);
-  private readonly name = randomUUID();
-  private readonly underWay = new Map<number, AbortController>();
+  readonly held: HeldWork;
 
   constructor(
-    @Inject(DATABASE) private readonly database: OpenDatabase,
+    @Inject(DATABASE) database: OpenDatabase,
+    queue: WorkQueue,
     private readonly transactions: Transactions,
-    private readonly queue: WorkQueue,
     private readonly runs: RunsRepository,
     private readonly ledger: LedgerRepository,
     private readonly grounds: RunGroundService,
@@ -53,53 +48,21 @@ export class RunWorker implements OnApplicationBootstrap {
     private readonly periods: PeriodsRepository,
     private readonly zone: DistrictZone,
     private readonly clock: Clock,
-  ) {}
+  ) {
+    this.held = new HeldWork(database, queue, {
+      job: 'run',
+      leases: new Leases('runs', sql`state = 'working'`),
+      work: (id, _worker, signal) => this.work(id, signal),
+      tellProblem: (id, error, isLastTry) => this.tellProblem(id, error, isLastTry),
+    });
+  }
 
   async onApplicationBootstrap(): Promise<void> {
-    await this.queue.take(jobName, (data, job) => this.work((data as { runId: number }).runId, job));
-    if (this.database.dump !== null) await this.runs.releaseAll(this.transactions.reading);
-    await this.takeUpAbandoned();
+    await this.held.take();
   }
 
-  async begin(runId: number): Promise<void> {
-    await this.queue.ask(jobName, { runId });
-  }
-
-  /** Runs that a server left behind when it fell. */
-  async takeUpAbandoned(): Promise<void> {
-    for (const id of await this.runs.abandoned(this.transactions.reading))
-      if (!this.underWay.has(id)) await this.begin(id);
-  }
-
-  /** Breaks off what this server reads for the run at this moment; that it is stopped must stand in the database. */
-  interrupt(runId: number): void {
-    this.underWay.get(runId)?.abort('stop');
-  }
-
-  private async work(runId: number, { signal, isLastTry }: JobTry): Promise<void> {
-    // Stopped a moment ago and resumed: the job comes again when this server has let go of it.
-    if (this.underWay.has(runId)) throw new Error(`run ${runId} is still being let go of`);
-    const stop = new AbortController();
-    this.underWay.set(runId, stop);
-    const stillHere = setInterval(() => void this.renew(runId), renewMilliseconds);
-    try {
-      const run = await this.runs.claim(this.transactions.reading, runId, this.name);
-      if (run) await this.stages(run, AbortSignal.any([signal, stop.signal]));
-    } catch (error) {
-      if (error instanceof RunLost || stop.signal.aborted) return;
-      if (signal.aborted) throw error;
-      await this.tellProblem(runId, error, isLastTry);
-    } finally {
-      clearInterval(stillHere);
-      this.underWay.delete(runId);
-      await this.runs.release(this.transactions.reading, runId, this.name);
-    }
-  }
-
-  private async renew(runId: number): Promise<void> {
-    await this.runs
-      .renew(this.transactions.reading, runId, this.name)
-      .catch((error: unknown) => this.logger.warn(`run ${runId} could not be held: ${String(error)}`));
+  private async work(runId: number, signal: AbortSignal): Promise<void> {
+    await this.stages(await this.runs.byIdOrThrow(this.transactions.reading, runId), signal);
   }
 
   private async stages(run: KeptRun, signal: AbortSignal): Promise<void> {
@@ -167,7 +130,7 @@ export class RunWorker implements OnApplicationBootstrap {
   ): Promise<void> {
     return this.transactions.run(async (queries) => {
       await work(queries);
-      if (!(await this.runs.pass(queries, run, classId, reading))) throw new RunLost();
+      if (!(await this.runs.pass(queries, run, classId, reading))) throw new WorkLost();
     });
   }
 

@@ -14,9 +14,6 @@ export interface ClassOfRun extends GroundClass {
   readonly reading: TheirClass | null;
 }
 
-/** For so long others believe that a server which no longer says anything still works on a run. */
-export const leaseSeconds = 20;
-const lease = sql`now() + make_interval(secs => ${leaseSeconds})`;
 /** What a class has behind it while a stage is still to come for it. */
 const before: Readonly<Record<RunStage, 'none' | 'plan' | 'carry'>> = { plan: 'none', carry: 'plan', undo: 'carry' };
 const newest = 50;
@@ -59,49 +56,6 @@ export class RunsRepository {
       .from(runs)
       .where(and(eq(runs.platformId, platformId), eq(runs.state, 'working')));
     return found?.id;
-  }
-
-  /** Runs under way that no server works on. */
-  async abandoned(queries: Queries): Promise<number[]> {
-    const { rows } = await queries.execute<{ id: number }>(sql`
-      SELECT id FROM runs WHERE state = 'working' AND (worker IS NULL OR worker_until < now()) ORDER BY id`);
-    return rows.map(({ id }) => id);
-  }
-
-  /** For a database that only one server can have: who worked before it is gone. */
-  async releaseAll(queries: Queries): Promise<void> {
-    await queries.execute(sql`UPDATE runs SET worker = NULL WHERE worker IS NOT NULL`);
-  }
-
-  /** The run, if it is under way and nobody else works on it; from now on the worker does. */
-  async claim(queries: Queries, id: number, worker: string): Promise<KeptRun | undefined> {
-    const [claimed] = await queries
-      .update(runs)
-      .set({ worker, workerUntil: lease })
-      .where(
-        and(
-          eq(runs.id, id),
-          eq(runs.state, 'working'),
-          sql`(${runs.worker} IS NULL OR ${runs.worker} = ${worker} OR ${runs.workerUntil} < now())`,
-        ),
-      )
-      .returning();
-    return claimed;
-  }
-
-  /** Says that the worker still works on it. */
-  async renew(queries: Queries, id: number, worker: string): Promise<void> {
-    await queries
-      .update(runs)
-      .set({ workerUntil: lease })
-      .where(and(eq(runs.id, id), eq(runs.worker, worker)));
-  }
-
-  async release(queries: Queries, id: number, worker: string): Promise<void> {
-    await queries
-      .update(runs)
-      .set({ worker: null })
-      .where(and(eq(runs.id, id), eq(runs.worker, worker)));
   }
 
   /** Puts a stage behind a class. False where the run was stopped or another server took it: nothing may be kept then. */

@@ -114,7 +114,7 @@ export class RunsService {
       await this.log.record(queries, actor, [{ action: 'plan run', thing: `run ${id}`, before: null, after }]);
       return id;
     });
-    await this.worker.begin(id);
+    await this.worker.held.begin(id);
     return this.byId(id);
   }
 
@@ -151,7 +151,7 @@ export class RunsService {
       await this.runs.change(queries, id, { state: 'stopped', endedAt: this.clock.now(), problem: null, counts });
       await this.record(queries, actor, 'stop run', id);
     });
-    this.worker.interrupt(id);
+    this.worker.held.interrupt(id);
     return this.byId(id);
   }
 
@@ -218,7 +218,7 @@ export class RunsService {
       await this.runs.change(queries, id, { stage, state: 'working', problem: null });
       await this.record(queries, actor, `run ${does}`, id);
     });
-    await this.worker.begin(id);
+    await this.worker.held.begin(id);
     return this.byId(id);
   }
 

@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
+import { copyInFromClient } from './copy-in-from-client.js';
 import { keepCopies } from './keep-copies.js';
 import { startPgliteServer } from './pglite-server.js';
 
@@ -12,9 +13,13 @@ export type Queries = Pick<
   'select' | 'selectDistinct' | 'selectDistinctOn' | 'insert' | 'update' | 'delete' | 'execute'
 >;
 
+/** Writes the rows of a text through a statement (`COPY … FROM`) that the client's transaction then holds. */
+export type CopyIn = (client: pg.PoolClient, statement: string, bytes: Buffer) => Promise<void>;
+
 export interface OpenDatabase {
   readonly queries: NodePgDatabase;
   readonly pool: pg.Pool;
+  readonly copyIn: CopyIn;
   /** Writes the whole database to one file; only the embedded one can. */
   readonly dump: ((file: string) => Promise<void>) | null;
   /** Where the embedded database lies; null for one on a server. */
@@ -26,6 +31,7 @@ export type DatabaseSource =
   | { readonly kind: 'server'; readonly url: string }
   | { readonly kind: 'folder'; readonly folder: string; readonly seedFile: string | null };
 
+export const casing = 'snake_case';
 const migrationsFolder = fileURLToPath(new URL('../../../drizzle', import.meta.url));
 
 /** Opens the database and brings its tables up to date. */
@@ -43,7 +49,7 @@ export async function openDatabase(source: DatabaseSource): Promise<OpenDatabase
 function openServer(url: string): OpenDatabase {
   const pool = new pg.Pool({ connectionString: url, max: 10 });
   pool.on('error', () => undefined); // an idle connection that breaks is replaced at the next query
-  return { ...withPool(pool), dump: null, folder: null, close: () => pool.end() };
+  return { ...withPool(pool), copyIn: copyInFromClient, dump: null, folder: null, close: () => pool.end() };
 }
 
 const halfAnHour = 30 * 60 * 1000;
@@ -62,6 +68,8 @@ async function openFolder(folder: string, seedFile: string | null): Promise<Open
   const endCopies = keepCopies({ pool, dump, folder: join(folder, 'copies'), everyMs: halfAnHour });
   return {
     ...withPool(pool),
+    // The client that asks is the only one, and it waits: nothing comes between.
+    copyIn: (_client, statement, bytes) => server.copyIn(statement, bytes),
     dump,
     folder,
     async close() {
@@ -73,5 +81,5 @@ async function openFolder(folder: string, seedFile: string | null): Promise<Open
 }
 
 function withPool(pool: pg.Pool): Pick<OpenDatabase, 'queries' | 'pool'> {
-  return { pool, queries: drizzle({ client: pool, casing: 'snake_case' }) };
+  return { pool, queries: drizzle({ client: pool, casing }) };
 }

@@ -4,12 +4,14 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { lockFolderOrThrow } from './folder-lock.js';
-import type { PgliteWorkerData } from './pglite-worker.js';
+import type { PgliteWish, PgliteWorkerData } from './pglite-worker.js';
 
 /** A PGlite database on a folder, served over a Unix socket from a thread of its own. */
 export interface PgliteServer {
   /** What `pg` connects to: the folder of the socket. */
   readonly socketFolder: string;
+  /** Writes the rows of a text through a statement (`COPY … FROM`); nothing else may be asked meanwhile. */
+  copyIn(statement: string, bytes: Buffer): Promise<void>;
   /** Writes the whole database to one file. */
   dump(file: string): Promise<void>;
   stop(): Promise<void>;
@@ -33,7 +35,7 @@ export async function startPgliteServer(folder: string, seedFile: string | null)
   };
   const worker = new Worker(workerFile(), { workerData, execArgv: [] });
   try {
-    await answer(worker, 'listening');
+    await answer(worker); // that it listens
   } catch (error) {
     release();
     throw error;
@@ -42,24 +44,37 @@ export async function startPgliteServer(folder: string, seedFile: string | null)
     release();
     throw error; // without its database the server has nothing left to do
   });
+  // One wish at a time, so that an answer is the answer to it.
+  let turn: Promise<unknown> = Promise.resolve();
+  const ask = (wish: PgliteWish, transfer: ArrayBuffer[] = []): Promise<unknown> => {
+    const answered = turn.then(() => {
+      worker.postMessage(wish, transfer);
+      return answer(worker);
+    });
+    turn = answered.catch(() => undefined);
+    return answered;
+  };
   return {
     socketFolder,
+    async copyIn(statement, bytes) {
+      const own = new Uint8Array(bytes);
+      const refused = await ask({ copyIn: { statement, bytes: own } }, [own.buffer]);
+      if (refused !== 'copied') throw new Error(String(refused));
+    },
     async dump(file) {
-      worker.postMessage({ dumpTo: file });
-      await answer(worker, 'dumped');
+      await ask({ dumpTo: file });
     },
     async stop() {
-      worker.postMessage({});
-      await answer(worker, 'stopped');
+      await ask({});
       await worker.terminate();
       release();
     },
   };
 }
 
-async function answer(worker: Worker, expected: string): Promise<void> {
+async function answer(worker: Worker): Promise<unknown> {
   const [message] = (await once(worker, 'message')) as [unknown];
-  if (message !== expected) throw new Error(`the database worker answered ${String(message)}, not ${expected}`);
+  return message;
 }
 
 /** Threads run compiled JavaScript only; under a test runner this file is still a source. */

@@ -12,6 +12,12 @@ export interface PgliteWorkerData {
   readonly seedFile: string | null;
 }
 
+/** What it is asked for while it runs; with nothing, to stop. It answers each wish with one message. */
+export interface PgliteWish {
+  readonly dumpTo?: string;
+  readonly copyIn?: { readonly statement: string; readonly bytes: Uint8Array<ArrayBuffer> };
+}
+
 const { dataFolder, socketPath, seedFile } = workerData as PgliteWorkerData;
 const isNew = !existsSync(join(dataFolder, 'PG_VERSION'));
 const seed = isNew && seedFile && existsSync(seedFile) ? new Blob([readFileSync(seedFile)]) : undefined;
@@ -20,12 +26,24 @@ await database.exec(`SET work_mem = '64MB'`);
 const server = new PGLiteSocketServer({ db: database, path: socketPath, maxConnections: 4 });
 await server.start();
 
-// From here on nothing queries the database but through the socket: its messages may be half way through a query.
-parentPort!.on('message', (message: { dumpTo?: string }) => {
-  if (message.dumpTo) void dump(message.dumpTo).then(() => parentPort!.postMessage('dumped'));
+// From here on nothing queries the database but through the socket, whose messages may be half way through a query; and
+// COPY, which the socket does not take: whoever asks for it holds the only client, and waits.
+parentPort!.on('message', (wish: PgliteWish) => {
+  if (wish.copyIn) void copyIn(wish.copyIn).then((answer) => parentPort!.postMessage(answer));
+  else if (wish.dumpTo) void dump(wish.dumpTo).then(() => parentPort!.postMessage('dumped'));
   else void stop();
 });
 parentPort!.postMessage('listening');
+
+/** That it is copied, or what was wrong. */
+async function copyIn({ statement, bytes }: NonNullable<PgliteWish['copyIn']>): Promise<string> {
+  try {
+    await database.query(`${statement} '/dev/blob'`, [], { blob: new Blob([bytes]) });
+    return 'copied';
+  } catch (error) {
+    return error instanceof Error ? error.message : String(error);
+  }
+}
 
 /**
  * Writes the files of the cluster as one; they are read between two messages, so that they are what a killed process

@@ -1,0 +1,49 @@
+import { sql } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startTestServer, type TestServer } from '../../../test/test-server.js';
+import { Bulk, copyLine } from './bulk.js';
+
+let server: TestServer;
+let bulk: Bulk;
+beforeAll(async () => {
+  server = await startTestServer();
+  bulk = server.application.get(Bulk);
+  await server.database.queries.execute(sql`CREATE TABLE shells (id int PRIMARY KEY, name text)`);
+});
+afterAll(() => server.stop());
+
+const kept = async () =>
+  (await server.database.queries.execute<{ id: number; name: string | null }>(sql`SELECT * FROM shells ORDER BY id`))
+    .rows;
+
+describe('rows written as text', () => {
+  it('stand in the table as they were, whatever signs they hold', async () => {
+    const names = ['whelk', 'two\tcolumns', 'two\r\nlines', 'C:\\shells\\n', '\\N', '', null, 'Ærø 🐚'];
+    await bulk.run(async (_queries, write) => {
+      const lines = names.map((name, id) => copyLine([id, name]));
+      await write('shells (id, name)', lines.slice(0, 4).join(''));
+      await write('shells (id, name)', lines.slice(4).join(''));
+    });
+    expect(await kept()).toEqual(names.map((name, id) => ({ id, name })));
+  });
+
+  it('belong to the transaction: where anything in it fails, none of them stays', async () => {
+    const before = await kept();
+    const failing = bulk.run(async (queries, write) => {
+      await write('shells (id, name)', copyLine([100, 'cockle']));
+      await queries.execute(sql`INSERT INTO shells VALUES (101, 'limpet')`);
+      await write('shells (id, name)', copyLine([100, 'cockle again']));
+    });
+    await expect(failing).rejects.toThrow(/duplicate key/);
+    expect(await kept()).toEqual(before);
+  });
+
+  it('keep nobody else from asking: whoever asks meanwhile gets an answer after them', async () => {
+    const writing = bulk.run(async (_queries, write) => {
+      for (let id = 200; id < 220; id++) await write('shells (id, name)', copyLine([id, 'tellin']));
+    });
+    const asking = Promise.all(Array.from({ length: 20 }, () => kept()));
+    await writing;
+    for (const rows of await asking) expect([0, 20]).toContain(rows.filter(({ id }) => id >= 200).length);
+  });
+});
