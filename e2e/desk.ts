@@ -52,7 +52,7 @@ export function atDesk(driver: WebDriver, address: string) {
     },
     async choose(label: string, option: string) {
       const select = await desk.field(label);
-      await select.findElement(By.xpath(`./option[starts-with(normalize-space(),${quoted(option)})]`)).click();
+      await select.findElement(By.xpath(`.//option[starts-with(normalize-space(),${quoted(option)})]`)).click();
     },
     /** Ticks or unticks what a label says. */
     tick: async (label: string) =>

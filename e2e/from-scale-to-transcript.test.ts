@@ -130,7 +130,7 @@ describe('a registrar takes Quarter 2 from the scale to the transcript', () => {
     [
       'boatbuilding-1-with-faults.csv',
       'Boatbuilding 1',
-      /brings \d+ new and 0 changed percents of Quarter grade; 8 rows are left out/,
+      /brings \d+ new and 0 changed percents of Quarter grade; 8 values are left out/,
     ],
   ])('takes in %s after seeing every row', async (file, section, headline) => {
     await desk.open(`${quarter2}/files`);

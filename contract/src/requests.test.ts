@@ -79,6 +79,8 @@ const window = {
 };
 const calendar = { version: 1, weekdays: [1, 2, 3, 4, 5], periods: [period], breaks: [], windows: [window] };
 
+const choice = { idColumn: null, sectionId: null, sectionColumn: null, grades: [], namedSections: {} };
+
 describe('what a request takes', () => {
   it.each<[string, ClassConstructor<object>, object]>([
     ['a band', BandBody, band],
@@ -92,7 +94,7 @@ describe('what a request takes', () => {
     ['an item made of parts', ItemBody, item],
     ['a label without a cut-off', BandBody, { ...band, lowest: null }],
     ['a calendar with a new year', SaveCalendarRequest, calendar],
-    ['columns not chosen yet', ChooseColumnsRequest, { idColumn: null, gradeColumn: 0, sectionId: null }],
+    ['columns not chosen yet', ChooseColumnsRequest, choice],
   ])('%s', (_what, type, body) => expect(faults(type, body)).toEqual([]));
 });
 
@@ -147,10 +149,10 @@ describe('what a request does not take', () => {
     [
       'a column left of the first',
       ChooseColumnsRequest,
-      { idColumn: -1, gradeColumn: null, sectionId: null },
-      ['idColumn'],
+      { ...choice, idColumn: -1, grades: [{ column: -2, itemId: 1 }] },
+      ['idColumn', 'grades.0.column'],
     ],
-    ['a preview without its number', AcceptImportRequest, { previewId: '' }, ['previewId']],
+    ['a preview without its number', AcceptImportRequest, { planNumber: '' }, ['planNumber']],
     ['nobody with no password', SignInRequest, { username: '', password: '' }, ['username', 'password']],
   ])('%s', (_what, type, body, expected) => expect(faults(type, body)).toEqual(expected));
 });

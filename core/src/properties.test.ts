@@ -13,7 +13,6 @@ import {
   type Mark,
 } from '#core/posting';
 import { checkScale, countByBand, findBand, moveCutOff } from '#core/scales';
-import { planImport, type Directory, type PlannedRow, type RosterEntry } from '#core/transfer';
 import { letterBands } from './scales/letter-scale.fixture.js';
 
 /* What must hold across domains, whatever the values: each property joins two or more of them. */
@@ -99,68 +98,6 @@ describe('a cut-off moved anywhere', () => {
         const before = rank(letterBands, findBand(letterBands, grade, precision).band?.label);
         const after = rank(letterBands, findBand(moved, grade, precision).band?.label);
         return isUp ? after >= before : after <= before;
-      }),
-      seed,
-    );
-  });
-});
-
-describe('a file planned, carried out and planned again', () => {
-  const values = fc.oneof(
-    fc.constantFrom('', 'abc', '-1', '860', '86,4 %'),
-    fc.integer({ min: 0, max: 20_000 }).map((units) => (units / 100).toFixed(2)),
-  );
-  const files = fc.array(
-    fc.record({ id: fc.integer({ min: 1, max: 12 }).map((number) => `S${number}`), value: values }),
-    { maxLength: 20 },
-  );
-
-  const directoryOf = (known: ReadonlyMap<number, RosterEntry['computed']>): Directory => ({
-    roster: new Map(
-      Array.from({ length: 8 }, (_each, at) => [
-        `s${at + 1}`,
-        {
-          enrollmentId: at + 1,
-          name: `Student ${at + 1}`,
-          withdrawnOn: at === 7 ? dayOrThrow('2025-12-01') : null,
-          computed: known.get(at + 1) ?? null,
-        },
-      ]),
-    ),
-    others: new Map([['s9', 'Somebody of another section']]),
-  });
-  const written = (rows: readonly PlannedRow[]) =>
-    rows.filter(({ outcome }) => outcome === 'new' || outcome === 'changed');
-
-  it('brings nothing the second time, and leaves out the same rows for the same reasons', () => {
-    fc.assert(
-      fc.property(files, (drawn) => {
-        const rows = drawn.map((row, at) => ({ ...row, row: at + 2 }));
-        const first = planImport(rows, directoryOf(new Map()));
-        const second = planImport(
-          rows,
-          directoryOf(new Map(written(first).map(({ enrollmentId, after }) => [enrollmentId!, after]))),
-        );
-        expect(written(second)).toEqual([]);
-        const leftOut = (plan: readonly PlannedRow[]) =>
-          plan.filter(({ outcome }) => !['new', 'same'].includes(outcome)).map(({ row, outcome }) => [row, outcome]);
-        expect(leftOut(second)).toEqual(leftOut(first));
-      }),
-      seed,
-    );
-  });
-
-  it('writes each student at most once, and nobody who is not in the section', () => {
-    fc.assert(
-      fc.property(files, (drawn) => {
-        const plan = written(
-          planImport(
-            drawn.map((row, at) => ({ ...row, row: at + 2 })),
-            directoryOf(new Map()),
-          ),
-        );
-        const students = plan.map(({ enrollmentId }) => enrollmentId);
-        return new Set(students).size === students.length && students.every((id) => id !== null && id <= 7);
       }),
       seed,
     );

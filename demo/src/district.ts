@@ -28,7 +28,10 @@ export interface District {
   scores: Row<typeof tables.scores>[];
   readonly calculatedGrades: (Row<typeof tables.calculatedGrades> & { percent: string | null })[];
   readonly fileImports: Row<typeof tables.fileImports>[];
-  readonly fileRows: { importId: number; row: number; cells: string[] }[];
+  readonly fileColumns: Row<typeof tables.fileColumns>[];
+  /** Bytes as PostgreSQL writes them: \\x and two signs for each. */
+  readonly filePieces: { importId: number; piece: number; bytes: string }[];
+  readonly fileRowOutcomes: Row<typeof tables.fileRowOutcomes>[];
   readonly computedGrades: ComputedRow[];
   readonly grades: GradeRow[];
 }
@@ -98,7 +101,9 @@ export function emptyDistrict(): District {
     scores: [],
     calculatedGrades: [],
     fileImports: [],
-    fileRows: [],
+    fileColumns: [],
+    filePieces: [],
+    fileRowOutcomes: [],
     computedGrades: [],
     grades: [],
   };

@@ -1,6 +1,8 @@
+import { createHash } from 'node:crypto';
 import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
 import { noMark, takeComputed } from '#core/posting';
 import type { Band } from '#core/scales';
+import { rowOutcomes, type RowOutcome } from '#core/transfer';
 import type { District, EnrollmentRow, GradeRow, SectionRow } from './district.js';
 import { exportedPercent, groupBySection, reportedPeriods, type CalculatedPercents } from './draw-scores.js';
 import type { Random } from './random.js';
@@ -54,11 +56,12 @@ export function drawGrades(district: District, percents: CalculatedPercents, ran
         if (percent === undefined || !takesGrade(enrollment, period)) continue;
         const isExported = period.id === openPeriodId && onPlatform.has(section.id);
         const computed = isExported ? exportedPercent(percent) : percent;
-        if (isExported) addComputed(district, enrollment, computed);
+        if (isExported) addComputed(district, section, enrollment, computed);
         district.grades.push(gradeRow(plan, section, period, enrollment, computed, random));
       }
     }
   }
+  addExport(district);
 }
 
 function isPosted({ id, endsOn }: PeriodPlan): boolean {
@@ -116,16 +119,20 @@ export function bandsOf({ scale }: SchoolPlan): Band[] {
 }
 
 const exportId = 1;
-const headerRow = 1;
+const exportHeader = ['Student number', 'Section', 'Course total (%)'];
 
-function addComputed(district: District, enrollment: EnrollmentRow, percent: string): void {
-  if (district.fileImports.length === 0) beginExport(district);
+function addComputed(district: District, section: SectionRow, enrollment: EnrollmentRow, percent: string): void {
   const student = district.people.find(({ id }) => id === enrollment.studentId)!;
-  const row = district.fileRows.length + 1;
-  district.fileRows.push({
-    importId: exportId,
-    row,
-    cells: [student.sourcedId, String(enrollment.sectionId), percent],
+  const course = district.courses.find(({ id }) => id === section.courseId)!;
+  const importRow = district.fileRowOutcomes.length + 2;
+  const line = { importId: exportId, row: importRow, itemId: upper.id, enrollmentId: enrollment.id };
+  district.fileRowOutcomes.push({
+    ...line,
+    outcome: 'new',
+    givenId: student.sourcedId,
+    givenSection: `${course.title} ${section.number}`,
+    value: percent,
+    after: percent,
   });
   district.computedGrades.push({
     itemId: upper.id,
@@ -133,34 +140,58 @@ function addComputed(district: District, enrollment: EnrollmentRow, percent: str
     enrollmentId: enrollment.id,
     percent,
     importId: exportId,
-    importRow: row,
+    importRow,
   });
 }
 
 /** The export of all sections, as it was taken in the evening before. */
-function beginExport(district: District): void {
+function addExport(district: District): void {
   const taken = new Date('2026-01-20T19:05:00Z');
+  const rows = district.fileRowOutcomes.map(({ givenId, givenSection, value }) => [givenId, givenSection!, value]);
+  const text = Buffer.from([exportHeader, ...rows].map((cells) => `${cells.join(',')}\n`).join(''));
+  const proposal = (column: number) => ({
+    column,
+    confidence: 100,
+    reason: { code: 'percents', percents: rows.length, rows: rows.length } as const,
+  });
   district.fileImports.push({
     id: exportId,
     schoolId: upper.id,
     periodId: openPeriodId,
-    itemId: upper.id,
     fileName: 'all-sections-quarter-2.csv',
-    byteSize: 98_304,
-    sha256: '0'.repeat(64),
+    byteSize: text.length,
+    sha256: createHash('sha256').update(text).digest('hex'),
+    encoding: 'UTF-8',
+    form: { encoding: 'utf8', delimiter: ',', lineEnd: '\n' },
     status: 'accepted',
-    headerRow,
+    headerRow: 1,
+    header: exportHeader,
+    sampleRows: rows.slice(0, 5),
+    proposals: {
+      id: proposal(0),
+      sectionColumn: proposal(1),
+      section: null,
+      grades: [{ itemId: upper.id, proposal: proposal(2) }],
+    },
     idColumn: 0,
-    gradeColumn: 2,
-    sectionId: null,
+    sectionColumn: 1,
+    namedSections: {},
+    rowCount: rows.length + 1,
+    stepCount: 0,
+    stepsDone: 0,
+    planNumber: 1,
+    plan: {
+      counts: { ...noOutcomes, new: rows.length },
+      notInFile: { count: 0, names: [] },
+      unknownSections: [],
+    },
     readBy: 1,
     readAt: taken,
+    acceptedBy: 1,
     acceptedAt: taken,
-    undoneAt: null,
   });
-  district.fileRows.push({
-    importId: exportId,
-    row: headerRow,
-    cells: ['Student number', 'Section', 'Course total (%)'],
-  });
+  district.fileColumns.push({ importId: exportId, position: 2, itemId: upper.id });
+  district.filePieces.push({ importId: exportId, piece: 0, bytes: `\\x${text.toString('hex')}` });
 }
+
+const noOutcomes = Object.fromEntries(rowOutcomes.map((outcome) => [outcome, 0])) as Record<RowOutcome, number>;

@@ -32,7 +32,9 @@ const order = [
   'scores',
   'calculatedGrades',
   'fileImports',
-  'fileRows',
+  'fileColumns',
+  'filePieces',
+  'fileRowOutcomes',
   'computedGrades',
   'grades',
 ] as const satisfies readonly (keyof District)[];

@@ -18,13 +18,24 @@ interface Line {
   readonly percent: string;
 }
 
-/** Three exports of different layout for the sections that wait for them; the third has a fault of every kind. */
+/**
+ * Exports of different layout for the three sections that wait for them; the third has a fault of every kind, the last
+ * holds all three sections with their exams.
+ */
 export function platformFiles(district: District, percents: CalculatedPercents): PlatformFile[] {
   const [tidal, harbour, boats] = fileSections(district).map((section) => linesOf(district, section, percents));
   return [
     { name: 'tidal-ecology-1.csv', bytes: plainExport(tidal!) },
     { name: 'harbour-history-2.csv', bytes: titledExport(harbour!) },
     { name: 'boatbuilding-1-with-faults.csv', bytes: faultyExport(boats!, tidal!) },
+    {
+      name: 'three-sections-with-exams.csv',
+      bytes: wholeExport([
+        ['Tidal Ecology 1', tidal!],
+        ['Harbour History 2', harbour!],
+        ['Boats, first group', boats!],
+      ]),
+    },
   ];
 }
 
@@ -87,6 +98,21 @@ function faultyExport(lines: readonly Line[], elsewhere: readonly Line[]): Buffe
     Buffer.from([0xff, 0xfe]),
     iconv.encode(Papa.unparse(table, { delimiter: '\t' }) + '\r\n', 'utf-16le'),
   ]);
+}
+
+/** Several sections in one table, one of them by a name of the platform's own; an exam beside the total, and a code. */
+function wholeExport(sections: readonly (readonly [name: string, lines: readonly Line[]])[]): Buffer {
+  const rows = sections.flatMap(([name, lines]) =>
+    lines.map(({ sourcedId, familyName, givenName, percent }, index) => [
+      sourcedId,
+      `${familyName}, ${givenName}`,
+      name,
+      percent,
+      index === 4 ? 'INC' : String(58 + ((index * 17) % 41)),
+    ]),
+  );
+  const header = ['Student number', 'Name', 'Group', 'Total (%)', 'Exam (%)'];
+  return Buffer.from(Papa.unparse([header, ...rows]) + '\r\n');
 }
 
 function linesOf(district: District, section: SectionRow, percents: CalculatedPercents): Line[] {

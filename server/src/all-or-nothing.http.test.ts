@@ -70,7 +70,7 @@ describe('when the database fails half way through', () => {
     const before = await counts();
     const accept = () =>
       registrar.send<FileImportReply>('POST', `/file-imports/${file.id}/accept`, {
-        previewId: file.preview!.previewId,
+        planNumber: file.plan!.number,
       });
     expect((await whileFailing('computed_grades', accept)).status).toBe(500);
     expect(await counts()).toEqual(before);

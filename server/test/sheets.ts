@@ -8,12 +8,13 @@ export const quarterGrade = 1;
 export async function sheetNamed(
   client: TestClient,
   section: string,
+  itemId = quarterGrade,
   period = openPeriod,
 ): Promise<{ path: string; sheet: SheetReply }> {
   const { body: lists } = await client.get<SheetListReply[]>(`/grade-sheets?period=${period}`);
-  const summary = lists[0]!.sheets.find((each) => each.section === section);
+  const summary = lists.find((each) => each.itemId === itemId)!.sheets.find((each) => each.section === section);
   if (!summary) throw new Error(`no sheet for ${section}`);
-  const path = `/grade-sheets/${summary.sectionId}/${lists[0]!.itemId}/${period}`;
+  const path = `/grade-sheets/${summary.sectionId}/${itemId}/${period}`;
   const { body: sheet } = await client.get<SheetReply>(path);
   return { path, sheet };
 }

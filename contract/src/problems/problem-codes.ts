@@ -97,6 +97,11 @@ export const problemCodes = {
     'The file is too large',
     'At most {limit} MB can be read; export one section or one period at a time.',
   ],
+  'workbook-too-large': [
+    413,
+    'The workbook is too large',
+    'A workbook may have at most {limit} MB; save it as CSV, which may be larger.',
+  ],
   'file-no-columns': [
     422,
     'No table found',
@@ -111,16 +116,20 @@ export const problemCodes = {
   'columns-missing': [
     422,
     'Columns still to be chosen',
-    'Choose the id column, the grade column and the section before accepting.',
+    'Choose the id column, a grade column and the section before accepting.',
+  ],
+  'work-broken-off': [
+    500,
+    'Something went wrong',
+    'It stopped because of a fault in Wombat, and nothing was written; the log of the server has it.',
   ],
   'preview-changed': [
     409,
     'The preview is out of date',
     'Grades changed since you looked. Nothing was written; the preview now shows what is so.',
   ],
-  'import-done': [409, 'Already dealt with', 'This file is {status}.'],
-  'import-built-upon': [409, 'Later files build on this one', 'Undo {file} first.'],
-  'nothing-to-write': [409, 'Nothing to write', 'No row of the file is new or changed.'],
+  'import-done': [409, 'Not now', 'This file is {status}.'],
+  'nothing-to-write': [409, 'Nothing to write', 'No value of the file is new or changed.'],
   'audit-needed': [409, 'An audit is needed first', 'Run the audit of {period} before sealing it.'],
   'audit-outdated': [
     409,

@@ -1,4 +1,5 @@
 export { compareDecimals, decimalOrThrow, formatDecimal, parseDecimal, unitsAt, type Decimal } from './decimal.js';
+export { IntegerColumns, readIntegers } from './integer-columns.js';
 export { formatAtLeast } from './format-at-least.js';
 export { add, divide, fromDecimal, multiply, rational, zero, type Rational } from './rational.js';
 export {

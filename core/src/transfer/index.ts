@@ -1,7 +1,17 @@
 export { findHeaderRow } from './find-header-row.js';
-export { planImport, rowOutcomes, type FileRow, type PlannedRow, type RowOutcome } from './plan-import.js';
-export { proposeGradeColumn, proposeIdColumn, type ColumnReason } from './propose-columns.js';
-export { foldKey, type Directory, type RosterEntry } from './roster.js';
+export { checkChoice, readingOf, type FileChoice, type FileReading, type GradeColumn } from './file-reading.js';
+export { canChooseColumns, canDiscardFile, fileStatuses, isFileUnderWay, type FileStatus } from './file-status.js';
+export { findPlace, RowsByPlace } from './find-place.js';
+export { planFileRow, rowOutcomes, type FilePlan, type PlannedValue, type RowOutcome } from './plan-file-row.js';
+export {
+  proposeGradeColumns,
+  proposeIdColumn,
+  proposeSectionColumn,
+  type ColumnProposal,
+  type FileProposals,
+} from './propose-columns.js';
+export { foldKey, type Directory, type Roster } from './roster.js';
+export { sectionsByName } from './section-names.js';
 export { longestAssignmentName } from './check-assignment.js';
 export { planClass } from './plan-class.js';
 export * from './run-plan.js';

@@ -10,8 +10,7 @@ import {
   type GradePrecision,
   type PreparedPolicy,
 } from '#core/calculation';
-import { formatDecimal, roundSticky, roundTo } from '#core/numbers';
-import { readIntegers } from './read-integers.js';
+import { formatDecimal, readIntegers, roundSticky, roundTo } from '#core/numbers';
 
 /** Grade books as PostgreSQL's text format has them; nothing but whole numbers. */
 export interface BookTexts {

@@ -11,9 +11,7 @@ import {
   Query,
   StreamableFile,
   UploadedFile,
-  UseInterceptors,
 } from '@nestjs/common';
-import { FileInterceptor } from '@nestjs/platform-express';
 import { courseFields, courseHeadings } from '#core/courses';
 import {
   SaveCourseDefaultsRequest,
@@ -25,16 +23,17 @@ import {
   Allow,
   CurrentActor,
   readTableOrThrow,
-  Refusal,
   registrars,
   spreadsheetTypes,
+  Upload,
+  uploadedOrThrow,
   writeSpreadsheet,
   type Actor,
   type SpreadsheetType,
 } from '#server/platform';
 import { CoursesService } from './courses.service.js';
 
-const limits = { fileSize: 10 * 1024 * 1024, files: 1 };
+const largestMegabytes = 10;
 const types = { csv: 'csv', xlsx: 'xlsx' } as const;
 
 @Controller('schools/:schoolId')
@@ -68,13 +67,12 @@ export class CoursesController {
   /** Reads a file and tells what it would change; the changes are saved like typed ones. */
   @Post('courses/import')
   @HttpCode(200)
-  @UseInterceptors(FileInterceptor('file', { limits }))
+  @Upload(largestMegabytes)
   async planImport(
     @Param('schoolId', ParseIntPipe) schoolId: number,
-    @UploadedFile() file: Express.Multer.File | undefined,
+    @UploadedFile() upload: Express.Multer.File | undefined,
   ): Promise<CourseImportReply> {
-    if (!file) throw new Refusal('fields-wrong', {}, [{ field: 'file', detail: 'choose a CSV or XLSX file' }]);
-    const name = Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200);
+    const { file, name } = uploadedOrThrow(upload, 'a CSV or XLSX file');
     const { table } = await readTableOrThrow(file.buffer, name);
     return this.courses.planImport(schoolId, name, table.rows);
   }

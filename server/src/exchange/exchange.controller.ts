@@ -10,9 +10,7 @@ import {
   Query,
   StreamableFile,
   UploadedFile,
-  UseInterceptors,
 } from '@nestjs/common';
-import { FileInterceptor } from '@nestjs/platform-express';
 import {
   AcceptExchangeRequest,
   ExchangeRowsQuery,
@@ -22,10 +20,8 @@ import {
   type ExchangeRowsReply,
   type ExchangeSummaryReply,
 } from '#contract/exchange';
-import { Allow, CurrentActor, Refusal, registrars, type Actor } from '#server/platform';
+import { Allow, CurrentActor, registrars, Upload, uploadedOrThrow, type Actor } from '#server/platform';
 import { ExchangeService } from './exchange.service.js';
-
-const limits = { fileSize: largestZipMegabytes * 1024 * 1024, files: 1 };
 
 @Controller('exchange')
 @Allow(registrars)
@@ -44,13 +40,12 @@ export class ExchangeController {
   }
 
   @Post('imports')
-  @UseInterceptors(FileInterceptor('file', { limits }))
+  @Upload(largestZipMegabytes)
   read(
     @CurrentActor() actor: Actor,
-    @UploadedFile() file: Express.Multer.File | undefined,
+    @UploadedFile() upload: Express.Multer.File | undefined,
   ): Promise<ExchangeImportReply> {
-    if (!file) throw new Refusal('fields-wrong', {}, [{ field: 'file', detail: 'choose a zip of CSV files' }]);
-    const name = Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200);
+    const { file, name } = uploadedOrThrow(upload, 'a zip of CSV files');
     return this.exchange.read(actor, name, file.buffer);
   }
 

@@ -3,7 +3,7 @@ import type { LogEntryReply } from '#contract/log';
 import type { SaveSheetReply, SheetListReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
 import type { TermLineReply } from '#contract/calendar';
-import { changeOf, sheetNamed } from '../../test/sheets.js';
+import { changeOf, quarterGrade, sheetNamed } from '../../test/sheets.js';
 import { demoInstant, startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
 let server: TestServer;
@@ -199,7 +199,7 @@ describe('a teacher', () => {
 });
 
 it('a sealed period takes nothing, from nobody', async () => {
-  const { path, sheet } = await sheetNamed(registrar, 'Shore Life 1', 3);
+  const { path, sheet } = await sheetNamed(registrar, 'Shore Life 1', quarterGrade, 3);
   const { status, body } = await registrar.send<Problem>('PUT', path, {
     changes: [changeOf(sheet.rows[0]!, { percent: '99', label: 'A' })],
     outsideWindow: true,

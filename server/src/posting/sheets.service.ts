@@ -23,7 +23,7 @@ import { canOpenSheet } from './posting-policy.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
 import { SheetContextService, type SheetContext } from './sheet-context.service.js';
 
-const { fileImports, fileRows, people, receipts } = tables;
+const { fileColumns, fileImports, people, receipts } = tables;
 
 /** Reads grade sheets. */
 @Injectable()
@@ -109,7 +109,7 @@ export class SheetsService {
 
   /** The rows of a sheet as they stand, for a reply. */
   async replyRows(queries: Queries, context: SheetContext, rows: readonly GradeRow[]): Promise<SheetRowReply[]> {
-    const sources = await this.sourcesOf(queries, rows);
+    const sources = await this.sourcesOf(queries, rows, context.item.id);
     const versions = await this.versionsOf(queries, rows, context.scale);
     const blocking = await this.assignmentNames(queries, rows);
     const { item, period, section, scale } = context;
@@ -152,20 +152,24 @@ export class SheetsService {
   }
 
   /** The files that computed percents came from. */
-  private async sourcesOf(queries: Queries, rows: readonly GradeRow[]): Promise<ReadonlyMap<number, ComputedSource>> {
+  private async sourcesOf(
+    queries: Queries,
+    rows: readonly GradeRow[],
+    itemId: number,
+  ): Promise<ReadonlyMap<number, ComputedSource>> {
     const ids = [...new Set(rows.flatMap(({ computed }) => computed?.file?.importId ?? []))];
     if (ids.length === 0) return new Map();
     const found = await queries
       .select({
         id: fileImports.id,
         fileName: fileImports.fileName,
-        column: sql<string>`coalesce(${fileRows.cells} ->> ${fileImports.gradeColumn}, '')`,
+        column: sql<string>`coalesce(${fileImports.header} ->> ${fileColumns.position}, '')`,
         acceptedAt: fileImports.acceptedAt,
         acceptedBy: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
       })
       .from(fileImports)
-      .innerJoin(people, eq(people.id, fileImports.readBy))
-      .leftJoin(fileRows, and(eq(fileRows.importId, fileImports.id), eq(fileRows.row, fileImports.headerRow)))
+      .innerJoin(people, eq(people.id, fileImports.acceptedBy))
+      .leftJoin(fileColumns, and(eq(fileColumns.importId, fileImports.id), eq(fileColumns.itemId, itemId)))
       .where(inArray(fileImports.id, ids));
     return new Map(
       found.map(({ id, acceptedAt, ...source }) => [id, { ...source, acceptedAt: acceptedAt!.toISOString() }]),

@@ -181,7 +181,7 @@ export class ReportItemsRepository {
         CASE WHEN p.names IS NOT NULL THEN 'the composite ' || p.names END) AS uses
       FROM (SELECT count(*) AS n FROM grades WHERE item_id = ${id}) g,
         (SELECT count(*) AS n FROM computed_grades WHERE item_id = ${id}) c,
-        (SELECT count(*) AS n FROM file_imports WHERE item_id = ${id}) f,
+        (SELECT count(*) AS n FROM file_columns WHERE item_id = ${id}) f,
         (SELECT count(*) AS n FROM platform_names WHERE item_id = ${id}) j,
         (SELECT string_agg(DISTINCT i.name, ', ') AS names FROM report_item_parts p
            JOIN report_items i ON i.id = p.composite_id WHERE p.item_id = ${id}) p`);

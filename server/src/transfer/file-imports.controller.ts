@@ -1,3 +1,6 @@
+import { rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import {
   Body,
   Controller,
@@ -10,20 +13,21 @@ import {
   Put,
   Query,
   UploadedFile,
-  UseInterceptors,
 } from '@nestjs/common';
-import { FileInterceptor } from '@nestjs/platform-express';
 import {
   AcceptImportRequest,
   ChooseColumnsRequest,
+  FileRowsQuery,
   largestFileMegabytes,
   type FileImportReply,
   type FileImportSummaryReply,
+  type FileRowsReply,
 } from '#contract/transfer';
-import { Allow, CurrentActor, Refusal, registrars, type Actor } from '#server/platform';
+import { Allow, CurrentActor, registrars, Upload, uploadedOrThrow, type Actor } from '#server/platform';
 import { FileImportsService } from './file-imports.service.js';
 
-const limits = { fileSize: largestFileMegabytes * 1024 * 1024, files: 1 };
+/** Files wait here until they stand in the database. */
+const waitingRoom = join(tmpdir(), 'wombat-uploads');
 
 @Controller('file-imports')
 @Allow(registrars)
@@ -36,20 +40,28 @@ export class FileImportsController {
   }
 
   @Post()
-  @UseInterceptors(FileInterceptor('file', { limits }))
-  read(
+  @Upload(largestFileMegabytes, waitingRoom)
+  async read(
     @CurrentActor() actor: Actor,
     @Query('period', ParseIntPipe) periodId: number,
-    @UploadedFile() file: Express.Multer.File | undefined,
+    @UploadedFile() upload: Express.Multer.File | undefined,
   ): Promise<FileImportReply> {
-    if (!file) throw new Refusal('fields-wrong', {}, [{ field: 'file', detail: 'choose a CSV or XLSX file' }]);
-    const name = Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200);
-    return this.imports.read(actor, periodId, name, file.buffer);
+    const { file, name } = uploadedOrThrow(upload, 'a CSV or XLSX file');
+    try {
+      return await this.imports.read(actor, periodId, name, file.path);
+    } finally {
+      await rm(file.path, { force: true });
+    }
   }
 
   @Get(':id')
   byId(@Param('id', ParseIntPipe) id: number): Promise<FileImportReply> {
     return this.imports.byId(id);
+  }
+
+  @Get(':id/rows')
+  rows(@Param('id', ParseIntPipe) id: number, @Query() query: FileRowsQuery): Promise<FileRowsReply> {
+    return this.imports.rows(id, query);
   }
 
   @Put(':id/columns')
@@ -66,9 +78,9 @@ export class FileImportsController {
   accept(
     @CurrentActor() actor: Actor,
     @Param('id', ParseIntPipe) id: number,
-    @Body() { previewId }: AcceptImportRequest,
+    @Body() { planNumber }: AcceptImportRequest,
   ): Promise<FileImportReply> {
-    return this.imports.accept(actor, id, previewId);
+    return this.imports.accept(actor, id, planNumber);
   }
 
   @Post(':id/undo')

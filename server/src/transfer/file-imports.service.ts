@@ -1,245 +1,254 @@
-import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { proposeGradeColumn, proposeIdColumn, foldKey } from '#core/transfer';
-import type { ChooseColumnsRequest, FileImportReply, FileImportSummaryReply } from '#contract/transfer';
+import { canChooseColumns, canDiscardFile, checkChoice, foldKey, readingOf, rowOutcomes } from '#core/transfer';
+import { problemOf, type ProblemCode } from '#contract/problems';
+import {
+  largestWorkbookMegabytes,
+  type ChooseColumnsRequest,
+  type FileImportReply,
+  type FileImportSummaryReply,
+  type FilePlanReply,
+  type FileRowsQuery,
+  type FileRowsReply,
+} from '#contract/transfer';
 import { PeriodsRepository } from '#server/calendar';
 import { ChangeLog } from '#server/log';
 import {
   Clock,
-  readTableOrThrow,
+  openTableOrThrow,
   Refusal,
   Transactions,
   type Actor,
   type FieldFault,
   type Queries,
 } from '#server/platform';
-import { ReportingService } from '#server/report-items';
-import { DirectoryRepository } from './directory.repository.js';
-import { FileImportsRepository, type FileImport } from './file-imports.repository.js';
-import { FilePreviewService, previewOfPlan } from './file-preview.service.js';
+import type { Reporting } from '#server/report-items';
+import { FileDirectoryService } from './file-directory.service.js';
+import { FileImportsRepository, type KeptFile } from './file-imports.repository.js';
+import { choiceOf, proposeColumns } from './file-proposals.js';
+import { FileWorker } from './file-worker.js';
 
-const sampleSize = 5;
-/** In percent: a choice that somebody accepted says more than any likeness. */
-const confidenceInEarlier = 99;
+const samplesKept = 5;
+/** Work on a file of so many bytes is done before the answer; on a larger one the answer tells how far it is. */
+const workedOnAtOnce = 1024 * 1024;
 
+/** What people do with files; the worker does the work. */
 @Injectable()
 export class FileImportsService {
   constructor(
     private readonly transactions: Transactions,
     private readonly files: FileImportsRepository,
-    private readonly previews: FilePreviewService,
-    private readonly directories: DirectoryRepository,
-    private readonly reporting: ReportingService,
+    private readonly directories: FileDirectoryService,
     private readonly periods: PeriodsRepository,
+    private readonly worker: FileWorker,
     private readonly log: ChangeLog,
     private readonly clock: Clock,
   ) {}
 
-  async ofPeriod(periodId: number): Promise<FileImportSummaryReply[]> {
-    const rows = await this.files.ofPeriod(this.transactions.reading, periodId);
-    return rows.map(({ readAt, ...row }) => ({ ...row, readAt: readAt.toISOString() }));
+  ofPeriod(periodId: number): Promise<FileImportSummaryReply[]> {
+    return this.files.ofPeriod(this.transactions.reading, periodId);
   }
 
-  /** Reads a file and keeps its table, with what is proposed for it already chosen. Writes no grade. */
-  async read(actor: Actor, periodId: number, name: string, bytes: Buffer): Promise<FileImportReply> {
-    const { table, encoding } = await readTableOrThrow(bytes, name);
+  /** Keeps a file, with what is proposed for it already chosen. Writes no grade. */
+  async read(actor: Actor, periodId: number, name: string, path: string): Promise<FileImportReply> {
+    const table = await openTableOrThrow(path, name, largestWorkbookMegabytes);
+    const header = table.firstRows[table.headerRow - 1]!.map((cell) => cell.trim());
+    const samples = table.firstRows.slice(table.headerRow);
+    const reading = this.transactions.reading;
+    const period = await this.periods.byIdOrThrow(reading, periodId);
+    const items = await this.directories.items(reading, period);
+    if (items.length === 0) throw new Refusal('not-found', { what: `report item in ${period.name}`, id: periodId });
+    const earlier = await this.files.earlierReading(reading, period.schoolId, header);
+    const proposals = await proposeColumns(reading, this.directories, header, samples, items, earlier);
     const id = await this.transactions.run(async (queries) => {
-      const period = await this.periods.byIdOrThrow(queries, periodId);
-      const [reporting] = await this.reporting.inPeriod(queries, period);
-      if (!reporting) throw new Refusal('not-found', { what: `report item in ${period.name}`, id: periodId });
-      const proposals = await this.propose(
-        queries,
-        table.rows[table.headerRow - 1]!,
-        table.rows.slice(table.headerRow),
-        reporting.sections.map((section) => section.id),
-        { schoolId: period.schoolId, id: null },
-      );
+      const { grades, ...choice } = choiceOf(proposals);
+      const { byteSize, sha256, encoding, form, headerRow } = table;
+      const file = { fileName: name, byteSize, sha256, encoding, form, headerRow, header, proposals, ...choice };
       const id = await this.files.add(
         queries,
         {
+          ...file,
           schoolId: period.schoolId,
           periodId,
-          itemId: reporting.item.id,
-          fileName: name,
-          byteSize: bytes.length,
-          sha256: createHash('sha256').update(bytes).digest('hex'),
-          status: 'read',
-          headerRow: table.headerRow,
-          idColumn: proposals.id?.column ?? null,
-          gradeColumn: proposals.grade?.column ?? null,
-          sectionId: proposals.section?.sectionId ?? null,
+          status: 'reading',
+          sampleRows: samples.slice(0, samplesKept),
+          namedSections: earlier?.namedSections ?? {},
           readBy: actor.personId,
           readAt: this.clock.now(),
         },
-        table.rows,
+        grades,
       );
+      await this.files.addBytes(queries, id, table.bytes());
       await this.log.record(queries, actor, [
-        {
-          action: 'read file',
-          thing: `file ${id}`,
-          before: null,
-          after: { name, bytes: bytes.length, rows: table.rows.length },
-        },
+        { action: 'read file', thing: `file ${id}`, before: null, after: { name, bytes: byteSize } },
       ]);
       return id;
     });
-    return { ...(await this.byId(id)), encoding };
+    await this.work(id, table.byteSize);
+    const file = await this.files.byIdOrThrow(reading, id);
+    if (file.status !== 'refused') return this.reply(file);
+    await this.files.remove(reading, id);
+    throw problemAsRefusal(file)!;
   }
 
   async byId(id: number): Promise<FileImportReply> {
-    const queries = this.transactions.reading;
-    const file = await this.files.byIdOrThrow(queries, id);
-    const rows = await this.files.rowsOf(queries, id);
-    const header = rows[file.headerRow - 1]!.cells.map((cell) => cell.trim());
-    const dataRows = rows.slice(file.headerRow).map(({ cells }) => cells);
-    const period = await this.periods.byIdOrThrow(queries, file.periodId);
-    const { sections } = await this.reporting.ofItemOrThrow(queries, period, file.itemId);
-    const plan = await this.previews.plan(queries, file);
-    const names = await this.files.namesOf(queries, file);
-    return {
-      ...names,
-      id,
-      fileName: file.fileName,
-      byteSize: file.byteSize,
-      encoding: null,
-      status: file.status,
-      readAt: file.readAt.toISOString(),
-      acceptedAt: file.acceptedAt?.toISOString() ?? null,
-      header,
-      sampleRows: dataRows.slice(0, sampleSize),
-      idColumn: file.idColumn,
-      gradeColumn: file.gradeColumn,
-      sectionId: file.sectionId,
-      proposals: await this.propose(
-        queries,
-        rows[file.headerRow - 1]!.cells,
-        dataRows,
-        sections.map((section) => section.id),
-        file,
-      ),
-      preview: plan && previewOfPlan(plan),
-    };
+    return this.reply(await this.files.byIdOrThrow(this.transactions.reading, id));
   }
 
-  async choose(actor: Actor, id: number, choice: ChooseColumnsRequest): Promise<FileImportReply> {
-    await this.transactions.run(async (queries) => {
-      const file = await this.openFile(queries, id);
-      const columns = (await this.files.rowsOf(queries, id))[file.headerRow - 1]!.cells.length;
-      const faults = (['idColumn', 'gradeColumn'] as const).flatMap((field): FieldFault[] =>
-        (choice[field] ?? 0) < columns ? [] : [{ field, detail: `a column from 0 to ${columns - 1}` }],
-      );
-      if (choice.idColumn !== null && choice.idColumn === choice.gradeColumn) {
-        faults.push({ field: 'gradeColumn', detail: 'another column than the one with the ids' });
-      }
-      if (faults.length > 0) throw new Refusal('fields-wrong', {}, faults);
-      const { idColumn, gradeColumn, sectionId } = choice;
-      await this.files.change(queries, id, { idColumn, gradeColumn, sectionId });
-      const before = { idColumn: file.idColumn, gradeColumn: file.gradeColumn, sectionId: file.sectionId };
-      await this.log.record(queries, actor, [
-        { action: 'choose columns', thing: `file ${id}`, before, after: { idColumn, gradeColumn, sectionId } },
-      ]);
-    });
-    return this.byId(id);
+  async rows(id: number, query: FileRowsQuery): Promise<FileRowsReply> {
+    const file = await this.files.byIdOrThrow(this.transactions.reading, id);
+    const plan = planOf(file);
+    return this.files.rows(this.transactions.reading, id, query, plan ? linesOf(plan, query.show) : 0);
   }
 
-  /** Writes all that the preview says is new or changed, or nothing. */
-  async accept(actor: Actor, id: number, previewId: string): Promise<FileImportReply> {
-    await this.transactions.run(async (queries) => {
-      const file = await this.openFile(queries, id);
-      const plan = await this.previews.plan(queries, file);
-      if (!plan) throw new Refusal('columns-missing');
-      const preview = previewOfPlan(plan);
-      if (preview.previewId !== previewId) throw new Refusal('preview-changed');
-      if (preview.counts.new + preview.counts.changed === 0) throw new Refusal('nothing-to-write');
-      await this.refuseSealed(queries, file);
-      await this.files.keepOutcomes(queries, file, plan.rows);
-      await this.files.writeComputed(queries, file);
-      await this.files.change(queries, id, { status: 'accepted', acceptedAt: this.clock.now() });
-      await this.log.record(queries, actor, [
-        {
-          action: 'accept file',
-          thing: `file ${id}`,
-          before: { status: 'read' },
-          after: { status: 'accepted', counts: preview.counts },
-        },
-      ]);
-    });
-    return this.byId(id);
-  }
-
-  async undo(actor: Actor, id: number): Promise<FileImportReply> {
-    await this.transactions.run(async (queries) => {
+  async choose(actor: Actor, id: number, request: ChooseColumnsRequest): Promise<FileImportReply> {
+    const { namedSections, grades, ...choice } = request;
+    const byteSize = await this.transactions.run(async (queries) => {
       const file = await this.files.lockedOrThrow(queries, id);
-      if (file.status !== 'accepted') throw new Refusal('import-done', { status: file.status });
-      await this.refuseSealed(queries, file);
-      const later = await this.files.builtUpon(queries, file);
-      if (later) throw new Refusal('import-built-upon', { file: later });
-      await this.files.takeBackComputed(queries, file);
-      await this.files.change(queries, id, { status: 'undone', undoneAt: this.clock.now() });
+      if (!canChooseColumns(file.status)) throw new Refusal('import-done', { status: file.status });
+      const items = await this.directories.items(queries, await this.periods.byIdOrThrow(queries, file.periodId));
+      const faults = faultsOf(request, file.header.length, items);
+      if (faults.length > 0) throw new Refusal('fields-wrong', {}, faults);
+      await this.files.setGrades(queries, id, grades);
+      const folded = Object.fromEntries(
+        Object.entries(namedSections).map(([name, section]) => [foldKey(name), section]),
+      );
+      await this.files.change(queries, id, {
+        ...choice,
+        namedSections: folded,
+        planNumber: file.planNumber + 1,
+        plan: null,
+        problem: null,
+        status: readingOf(request) ? 'planning' : 'read',
+      });
+      const before = { ...choiceOfFile(file), namedSections: file.namedSections };
       await this.log.record(queries, actor, [
-        { action: 'undo file', thing: `file ${id}`, before: { status: 'accepted' }, after: { status: 'undone' } },
+        { action: 'choose columns', thing: `file ${id}`, before, after: { ...choice, grades, namedSections: folded } },
       ]);
+      return file.byteSize;
     });
+    await this.work(id, byteSize);
     return this.byId(id);
   }
 
-  /** Lets go of a file that was read and not accepted. */
+  /** Writes all that the plan says is new or changed, or nothing. */
+  async accept(actor: Actor, id: number, planNumber: number): Promise<FileImportReply> {
+    return this.ask(actor, id, 'accepting', (file) => {
+      if (file.status === 'read') throw new Refusal('columns-missing');
+      if (file.status !== 'planned') throw new Refusal('import-done', { status: file.status });
+      if (file.planNumber !== planNumber) throw new Refusal('preview-changed');
+      const { counts } = planOf(file)!;
+      if (counts.new + counts.changed === 0) throw new Refusal('nothing-to-write');
+    });
+  }
+
+  /** From this moment on nothing of the file is seen any more. */
+  async undo(actor: Actor, id: number): Promise<FileImportReply> {
+    return this.ask(actor, id, 'undoing', ({ status }) => {
+      if (status !== 'accepted') throw new Refusal('import-done', { status });
+    });
+  }
+
+  /** Lets go of a file that is not accepted, also while work on it is under way. */
   async discard(actor: Actor, id: number): Promise<void> {
     await this.transactions.run(async (queries) => {
-      const file = await this.openFile(queries, id);
+      const file = await this.files.lockedOrThrow(queries, id);
+      if (!canDiscardFile(file.status)) throw new Refusal('import-done', { status: file.status });
       await this.files.remove(queries, id);
       await this.log.record(queries, actor, [
         { action: 'discard file', thing: `file ${id}`, before: { name: file.fileName }, after: null },
       ]);
     });
+    this.worker.held.interrupt(id);
   }
 
-  private async openFile(queries: Queries, id: number): Promise<FileImport> {
-    const file = await this.files.lockedOrThrow(queries, id);
-    if (file.status !== 'read') throw new Refusal('import-done', { status: file.status });
-    return file;
-  }
-
-  private async refuseSealed(queries: Queries, { periodId }: FileImport): Promise<void> {
-    await this.periods.holdUnsealedOrThrow(queries, await this.periods.byIdOrThrow(queries, periodId));
-  }
-
-  private async propose(
-    queries: Queries,
-    headerCells: readonly string[],
-    rows: readonly (readonly string[])[],
-    sectionIds: readonly number[],
-    file: { readonly schoolId: number; readonly id: number | null },
-  ): Promise<FileImportReply['proposals']> {
-    const header = headerCells.map((cell) => cell.trim());
-    const earlier = await this.files.earlierChoice(queries, file.schoolId, headerCells, file.id);
-    const asBefore = (column: number) => ({
-      column,
-      confidence: confidenceInEarlier,
-      reason: { code: 'earlier' as const, fileName: earlier!.fileName },
+  private async ask(
+    { personId }: Actor,
+    id: number,
+    status: 'accepting' | 'undoing',
+    check: (file: KeptFile) => void,
+  ): Promise<FileImportReply> {
+    const byteSize = await this.transactions.run(async (queries) => {
+      const file = await this.files.lockedOrThrow(queries, id);
+      check(file);
+      await this.periods.holdUnsealedOrThrow(queries, await this.periods.byIdOrThrow(queries, file.periodId));
+      const work = { stepsDone: 0, stepCount: file.rowCount ?? 0, problem: null };
+      await this.files.change(queries, id, { ...work, status, askedBy: personId, askedAt: this.clock.now() });
+      return file.byteSize;
     });
-    const known = await this.directories.sectionsByStudent(queries);
-    const filled = rows.filter((row) => row.some((cell) => cell.trim() !== ''));
-    const id = earlier
-      ? asBefore(earlier.idColumn)
-      : (proposeIdColumn(header, filled, (key) => known.has(key)) ?? null);
-    const grade = earlier ? asBefore(earlier.gradeColumn) : (proposeGradeColumn(header, filled, id?.column) ?? null);
-    if (!id) return { id, grade, section: null };
-    const keys = filled.map((row) => foldKey(row[id.column] ?? ''));
-    return { id, grade, section: likeliestSection(keys, known, sectionIds) };
+    await this.work(id, byteSize);
+    const file = await this.files.byIdOrThrow(this.transactions.reading, id);
+    const refusal = problemAsRefusal(file);
+    if (refusal) throw refusal;
+    return this.reply(file);
+  }
+
+  private async work(id: number, byteSize: number): Promise<void> {
+    await (byteSize <= workedOnAtOnce ? this.worker.held.workNow(id) : this.worker.held.begin(id));
+  }
+
+  private async reply(file: KeptFile): Promise<FileImportReply> {
+    const queries: Queries = this.transactions.reading;
+    const items = await this.directories.items(queries, await this.periods.byIdOrThrow(queries, file.periodId));
+    const refusal = problemAsRefusal(file);
+    const problem = refusal && problemOf(refusal.code, refusal.data, []);
+    const { id, fileName, byteSize, encoding, status, stepsDone, stepCount, header, sampleRows, proposals } = file;
+    return {
+      ...(await this.files.namesOf(queries, file)),
+      ...choiceOfFile(file),
+      id,
+      fileName,
+      byteSize,
+      encoding,
+      status,
+      stepsDone,
+      stepCount,
+      header,
+      sampleRows,
+      proposals,
+      namedSections: file.namedSections,
+      readAt: file.readAt.toISOString(),
+      acceptedAt: file.acceptedAt?.toISOString() ?? null,
+      items: items.map(({ item }) => ({ id: item.id, name: item.name })),
+      dataRows: file.rowCount === null ? null : file.rowCount - file.headerRow,
+      plan: planOf(file),
+      problem: problem ? { title: problem.title, detail: problem.detail } : null,
+    };
   }
 }
 
-/** The section that most of the file's people are in. Undecided between two, none is proposed. */
-function likeliestSection(
-  keys: readonly string[],
-  known: ReadonlyMap<string, ReadonlySet<number>>,
-  sectionIds: readonly number[],
-): FileImportReply['proposals']['section'] {
-  const counts = sectionIds
-    .map((sectionId) => ({ sectionId, known: keys.filter((key) => known.get(key)?.has(sectionId)).length }))
-    .toSorted((a, b) => b.known - a.known);
-  const [best, second] = counts;
-  if (!best || best.known === 0 || best.known === second?.known) return null;
-  return { ...best, confidence: Math.floor((100 * best.known) / keys.length) };
+function choiceOfFile({ idColumn, sectionId, sectionColumn, grades }: KeptFile) {
+  return { idColumn, sectionId, sectionColumn, grades };
+}
+
+function planOf({ plan, planNumber }: KeptFile): FilePlanReply | null {
+  if (!plan) return null;
+  const counts = Object.fromEntries(rowOutcomes.map((outcome) => [outcome, plan.counts[outcome] ?? 0]));
+  return { ...plan, number: planNumber, counts: counts as FilePlanReply['counts'] };
+}
+
+/** How many lines a filter lets through. */
+function linesOf({ counts }: FilePlanReply, show: FileRowsQuery['show']): number {
+  const shown = rowOutcomes.filter((outcome) =>
+    show === 'left-out' ? !['new', 'changed', 'same', 'blank'].includes(outcome) : (show ?? outcome) === outcome,
+  );
+  return shown.reduce((sum, outcome) => sum + counts[outcome], 0);
+}
+
+function faultsOf(request: ChooseColumnsRequest, columns: number, items: readonly Reporting[]): FieldFault[] {
+  const sectionIds = new Set(items.flatMap(({ sections }) => sections.map(({ id }) => id)));
+  const isKnown = (id: unknown) => typeof id === 'number' && sectionIds.has(id);
+  const detail = 'a section that reports in the period';
+  return [
+    ...checkChoice(request, columns, new Set(items.map(({ item }) => item.id))),
+    ...(request.sectionId === null || isKnown(request.sectionId) ? [] : [{ field: 'sectionId', detail }]),
+    ...Object.entries(request.namedSections).flatMap(([name, id]) =>
+      isKnown(id) ? [] : [{ field: `namedSections.${name}`, detail }],
+    ),
+  ];
+}
+
+function problemAsRefusal({ problem }: KeptFile): Refusal | null {
+  if (!problem) return null;
+  const { code, data } = problem as { code: ProblemCode; data: Record<string, string | number> };
+  return new Refusal(code, data);
 }

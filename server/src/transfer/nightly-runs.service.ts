@@ -3,17 +3,13 @@ import type { Day } from '#core/calendar';
 import { isNightlyDue } from '#core/transfer';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PlatformsRepository, type KeptPlatform, type NightlyPlan } from '#server/matching';
-import { Clock, DistrictZone, leaseSeconds, Refusal, Transactions, WorkQueue } from '#server/platform';
-import { RunWorker } from './run-worker.js';
+import { Clock, DistrictZone, Refusal, Transactions, WorkQueue } from '#server/platform';
 import { RunsService } from './runs.service.js';
 
 const jobName = 'look-after-runs';
 const everyMinute = '* * * * *';
 
-/**
- * Once a minute: begins the nightly runs that are due, and takes up runs that a fallen server left behind. A laptop that
- * slept through the night catches up when it wakes.
- */
+/** Once a minute: begins the nightly runs that are due. A laptop that slept through the night catches up when it wakes. */
 @Injectable()
 export class NightlyRunsService implements OnApplicationBootstrap {
   private readonly logger = new Logger(NightlyRunsService.name);
@@ -23,7 +19,6 @@ export class NightlyRunsService implements OnApplicationBootstrap {
     private readonly platforms: PlatformsRepository,
     private readonly periods: PeriodsRepository,
     private readonly runs: RunsService,
-    private readonly worker: RunWorker,
     private readonly queue: WorkQueue,
     private readonly zone: DistrictZone,
     private readonly clock: Clock,
@@ -32,11 +27,9 @@ export class NightlyRunsService implements OnApplicationBootstrap {
   async onApplicationBootstrap(): Promise<void> {
     await this.queue.take(jobName, () => this.lookAfter());
     await this.queue.askRegularly(jobName, everyMinute);
-    await this.queue.ask(jobName, {}, leaseSeconds + 1);
   }
 
   async lookAfter(): Promise<void> {
-    await this.worker.held.takeUpAbandoned();
     const queries = this.transactions.reading;
     const now = await this.zone.localTime(queries, this.clock.now());
     for (const { platform, nightly, lastBegan, setBy } of await this.platforms.nightly(queries)) {

@@ -9,11 +9,13 @@ import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
 import { CarryClassService } from './carry-class.service.js';
 import { CarryOverRepository } from './carry-over.repository.js';
-import { DirectoryRepository } from './directory.repository.js';
+import { FileDirectoryService } from './file-directory.service.js';
 import { FileImportsController } from './file-imports.controller.js';
 import { FileImportsRepository } from './file-imports.repository.js';
 import { FileImportsService } from './file-imports.service.js';
-import { FilePreviewService } from './file-preview.service.js';
+import { FilePlannerService } from './file-planner.service.js';
+import { FileValuesRepository } from './file-values.repository.js';
+import { FileWorker } from './file-worker.js';
 import { LedgerRepository } from './ledger.repository.js';
 import { NightlyRunsService } from './nightly-runs.service.js';
 import { PlatformJoinsRepository } from './platform-joins.repository.js';
@@ -41,10 +43,12 @@ import { UndoClassService } from './undo-class.service.js';
   providers: [
     CarryClassService,
     CarryOverRepository,
-    DirectoryRepository,
+    FileDirectoryService,
     FileImportsRepository,
     FileImportsService,
-    FilePreviewService,
+    FilePlannerService,
+    FileValuesRepository,
+    FileWorker,
     LedgerRepository,
     NightlyRunsService,
     PlatformJoinsRepository,

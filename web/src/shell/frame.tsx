@@ -4,6 +4,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { Navigate, Outlet, useNavigate } from 'react-router';
 import type { PersonReply } from '#contract/people';
 import { RunningCalculation } from '../calculation/recalculation-note';
+import { RunningFile } from '../transfer/running-file';
 import { RunningRun } from '../transfer/running-run';
 import { Drawer } from '../ui/drawer';
 import { useKeys } from '../ui/use-keys';
@@ -50,6 +51,7 @@ export function Frame() {
         <div className="flex shrink-0 items-center gap-2.5 px-4">
           {session.person.role === 'registrar' && (
             <>
+              <RunningFile />
               <RunningRun />
               <RunningCalculation />
             </>

@@ -1,5 +1,6 @@
 import { FileUp } from 'lucide-react';
 import { useNavigate } from 'react-router';
+import { isFileUnderWay, type FileStatus } from '#core/transfer';
 import type { FileImportSummaryReply } from '#contract/transfer';
 import { largestFileMegabytes } from '#contract/transfer';
 import { ProblemError } from '../shell/api';
@@ -10,8 +11,20 @@ import { plural, showCount, showInstant } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Empty, Note, Panel } from '../ui/panel';
 import { useFiles, useReadFile } from './queries';
+import { shareDone } from './words';
 
-const statusWords = { read: 'read, not accepted', accepted: 'accepted', undone: 'taken back' } as const;
+const statusWords: Readonly<Record<FileStatus, string>> = {
+  reading: 'being read',
+  refused: 'refused',
+  read: 'columns to choose',
+  planning: 'being planned',
+  planned: 'to be accepted',
+  accepting: 'being written',
+  accepted: 'accepted',
+  undoing: 'being taken back',
+  undone: 'taken back',
+};
+const waits = (status: FileStatus) => status === 'read' || status === 'planned' || status === 'refused';
 
 const columns: GridColumn<FileImportSummaryReply>[] = [
   {
@@ -32,8 +45,10 @@ const columns: GridColumn<FileImportSummaryReply>[] = [
     header: 'State',
     width: '150px',
     sortBy: ({ status }) => status,
-    cell: ({ status }) => (
-      <span className={status === 'read' ? 'font-semibold text-wattle' : ''}>{statusWords[status]}</span>
+    cell: (file) => (
+      <span className={waits(file.status) ? 'font-semibold text-wattle' : ''}>
+        {statusWords[file.status]} {isFileUnderWay(file.status) && shareDone(file)}
+      </span>
     ),
   },
   {
@@ -63,7 +78,7 @@ export function FilesPage() {
   const navigate = useNavigate();
   if (!files || !period) return null;
 
-  const waiting = files.filter(({ status }) => status === 'read').length;
+  const waiting = files.filter(({ status }) => waits(status)).length;
   const accepted = files.filter(({ status }) => status === 'accepted').length;
   return (
     <Page
@@ -72,8 +87,7 @@ export function FilesPage() {
           <Strong>{plural(accepted, 'file')}</Strong> {accepted === 1 ? 'is' : 'are'} taken in for {period.name}
           {waiting > 0 ? (
             <>
-              ; <Strong tone="warns">{plural(waiting, 'file')}</Strong> {waiting === 1 ? 'waits' : 'wait'} to be
-              accepted.
+              ; <Strong tone="warns">{plural(waiting, 'file')}</Strong> {waiting === 1 ? 'waits' : 'wait'} for you.
             </>
           ) : (
             '.'
@@ -92,8 +106,8 @@ export function FilesPage() {
         isReading={read.isPending}
         onFile={(file) => read.mutate(file, { onSuccess: ({ id }) => void navigate(path(`files/${id}`)) })}
       >
-        CSV or XLSX of any layout, at most {largestFileMegabytes} MB. Nothing is written before you have seen every row
-        and accepted it.
+        CSV or XLSX of any layout, of one section or a whole school, at most {largestFileMegabytes} MB. Nothing is
+        written before you have seen what every row does and accepted it.
       </FileDrop>
       {read.error instanceof ProblemError && (
         <div role="alert">

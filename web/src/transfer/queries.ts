@@ -1,7 +1,17 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { ChooseColumnsRequest, FileImportReply, FileImportSummaryReply } from '#contract/transfer';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { isFileUnderWay } from '#core/transfer';
+import type {
+  ChooseColumnsRequest,
+  FileImportReply,
+  FileImportSummaryReply,
+  FileRowsQuery,
+  FileRowsReply,
+} from '#contract/transfer';
 import { api } from '../shell/api';
 import { useRefreshCounts } from '../shell/scope';
+
+/** How often a file under way is asked how far it is. */
+const progressMilliseconds = 1_000;
 
 const fileKey = (id: number) => ['file', id];
 
@@ -9,11 +19,26 @@ export function useFiles(periodId: number) {
   return useQuery({
     queryKey: ['files', periodId],
     queryFn: () => api.get<FileImportSummaryReply[]>(`/file-imports?period=${periodId}`),
+    refetchInterval: ({ state: { data } }) =>
+      data?.some(({ status }) => isFileUnderWay(status)) ? progressMilliseconds : false,
   });
 }
 
 export function useFile(id: number) {
-  return useQuery({ queryKey: fileKey(id), queryFn: () => api.get<FileImportReply>(`/file-imports/${id}`) });
+  return useQuery({
+    queryKey: fileKey(id),
+    queryFn: () => api.get<FileImportReply>(`/file-imports/${id}`),
+    refetchInterval: ({ state: { data } }) => (data && isFileUnderWay(data.status) ? progressMilliseconds : false),
+  });
+}
+
+/** The lines of a file's ledger that a filter lets through. */
+export function useFileRows({ id, plan }: FileImportReply, show: FileRowsQuery['show']) {
+  return useQuery({
+    queryKey: ['file-rows', id, plan?.number, show],
+    queryFn: () => api.get<FileRowsReply>(`/file-imports/${id}/rows${show ? `?show=${show}` : ''}`),
+    placeholderData: keepPreviousData,
+  });
 }
 
 export function useReadFile(periodId: number) {
@@ -43,12 +68,16 @@ export function useFileActions(id: number) {
   };
   const onError = () => client.invalidateQueries({ queryKey: fileKey(id) });
   return {
+    // One after the other, each upon what the one before chose.
     choose: useMutation({
+      scope: { id: `file ${id}` },
       mutationFn: (choice: ChooseColumnsRequest) => api.put<FileImportReply>(`/file-imports/${id}/columns`, choice),
+      onMutate: (choice) => client.setQueryData<FileImportReply>(fileKey(id), (file) => file && { ...file, ...choice }),
       onSuccess,
+      onError,
     }),
     accept: useMutation({
-      mutationFn: (previewId: string) => api.post<FileImportReply>(`/file-imports/${id}/accept`, { previewId }),
+      mutationFn: (planNumber: number) => api.post<FileImportReply>(`/file-imports/${id}/accept`, { planNumber }),
       onSuccess,
       onError,
     }),

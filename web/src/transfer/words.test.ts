@@ -10,12 +10,17 @@ describe('what happens to a row', () => {
 
   it.each(rowOutcomes)('%s: a row that is left out says why, one that is written or the same does not', (outcome) => {
     const isSilent = ['new', 'changed', 'same'].includes(outcome);
-    expect(reasonWords(outcome, '860', [22])).toMatch(isSilent ? /^$/ : /^[A-Z“\d].*\.$/);
+    expect(reasonWords({ outcome, value: '860', sameAs: [22], givenSection: 'TE 3' })).toMatch(
+      isSilent ? /^$/ : /^[A-Z“\d].*\.$/,
+    );
   });
 
   it('quotes the value, and names the other row', () => {
-    expect(reasonWords('unreadable', ' abc ', [])).toBe('“abc” is no percent, such as 86.4.');
-    expect(reasonWords('twice', '80', [22, 30])).toBe('The same student is in row 22 and 30; neither is taken.');
+    const plain = { sameAs: [], givenSection: null };
+    expect(reasonWords({ outcome: 'unreadable', value: 'abc', ...plain })).toBe('“abc” is no percent, such as 86.4.');
+    expect(reasonWords({ outcome: 'twice', value: '80', ...plain, sameAs: [22, 30] })).toBe(
+      'The same student is in row 22 and 30; neither is taken.',
+    );
   });
 });
 
@@ -26,6 +31,8 @@ it.each([
     { code: 'name-and-percents', word: 'final', percents: 19, rows: 23 } as const,
     'headed “final”, percents in 19 of 23 rows',
   ],
+  [{ code: 'sections-known', known: 22, rows: 23 } as const, '22 of 23 name sections we know'],
+  [{ code: 'named-as-item', percents: 19, rows: 23 } as const, 'headed like it, percents in 19 of 23 rows'],
   [{ code: 'percents', percents: 19, rows: 23 } as const, 'percents in 19 of 23 rows'],
 ])('a proposal gives its reason: %j', (reason, expected) => {
   expect(proposalWords({ column: 0, confidence: 90, reason })).toBe(expected);

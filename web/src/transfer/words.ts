@@ -1,5 +1,6 @@
-import type { RowOutcome } from '#core/transfer';
-import type { ProposalReply } from '#contract/transfer';
+import { rowOutcomes, type ColumnProposal, type FileStatus, type RowOutcome } from '#core/transfer';
+import type { FileImportReply, FilePlanReply, FileRowReply } from '#contract/transfer';
+import type { Watched } from './use-time-left';
 
 /** What happens to a row, as its chip says it, and the colour it is said in. */
 export const outcomeWords: Record<
@@ -11,6 +12,9 @@ export const outcomeWords: Record<
   same: { name: 'same', tone: 'quiet' },
   blank: { name: 'blank', tone: 'quiet' },
   unknown: { name: 'unknown student', tone: 'blocks' },
+  'unknown section': { name: 'unknown section', tone: 'blocks' },
+  'not reported': { name: 'not reported', tone: 'warns' },
+  label: { name: 'a label', tone: 'warns' },
   'not in section': { name: 'not in the section', tone: 'warns' },
   withdrawn: { name: 'withdrawn', tone: 'warns' },
   'out of range': { name: 'out of range', tone: 'blocks' },
@@ -18,19 +22,30 @@ export const outcomeWords: Record<
   twice: { name: 'twice in the file', tone: 'blocks' },
 };
 
-/** Why a row is left out, in words; empty for rows that are not. */
-export function reasonWords(outcome: RowOutcome, value: string, sameAs: readonly number[]): string {
+/** Why a value is left out, in words; empty for values that are not. */
+export function reasonWords({
+  outcome,
+  value,
+  sameAs,
+  givenSection,
+}: Pick<FileRowReply, 'outcome' | 'value' | 'sameAs' | 'givenSection'>): string {
   switch (outcome) {
     case 'unknown':
       return 'Nobody in the district has this number or e-mail.';
+    case 'unknown section':
+      return givenSection ? `No section is called “${givenSection}”.` : 'No section is named.';
     case 'not in section':
       return 'A student of the district, but not of this section.';
+    case 'not reported':
+      return 'This section does not report the item.';
     case 'withdrawn':
       return 'Has left the section and takes no grade.';
     case 'out of range':
-      return `${value.trim()} is not between 0 and 200.`;
+      return `${value} is not between 0 and 200.`;
+    case 'label':
+      return `“${value}” is a label or a code; files bring percents.`;
     case 'unreadable':
-      return `“${value.trim()}” is no percent, such as 86.4.`;
+      return `“${value}” is no percent, such as 86.4.`;
     case 'twice':
       return `The same student is in row ${sameAs.join(' and ')}; neither is taken.`;
     case 'blank':
@@ -40,11 +55,54 @@ export function reasonWords(outcome: RowOutcome, value: string, sameAs: readonly
   }
 }
 
+/** How many values a plan would write; none where there is no plan. */
+export function writesOf(plan: FilePlanReply | null): number {
+  return plan ? plan.counts.new + plan.counts.changed : 0;
+}
+
+/** How many values something stands in the way of. */
+export function leftOutOf({ counts }: FilePlanReply): number {
+  return rowOutcomes
+    .filter((outcome) => !['new', 'changed', 'same', 'blank'].includes(outcome))
+    .reduce((sum, outcome) => sum + counts[outcome], 0);
+}
+
+/** What is being done with a file. */
+export const fileWorkWords: Readonly<Record<FileStatus, string>> = {
+  reading: 'Reading',
+  refused: 'Refused',
+  read: 'Read',
+  planning: 'Planning',
+  planned: 'Planned',
+  accepting: 'Writing',
+  accepted: 'Taken in',
+  undoing: 'Taking back',
+  undone: 'Taken back',
+};
+
+type FileWork = Pick<FileImportReply, 'id' | 'status' | 'stepsDone' | 'stepCount'>;
+
+/** How much of the work on a file is done; empty where that is not known. */
+export function shareDone({ stepsDone, stepCount }: Pick<FileWork, 'stepsDone' | 'stepCount'>): string {
+  return stepCount === 0 ? '' : `${Math.floor((100 * stepsDone) / stepCount)} %`;
+}
+
+/** The work on a file as something to be watched. */
+export function workOfFile(file: FileWork | undefined): Omit<Watched, 'at'> {
+  return file
+    ? { work: `file ${file.id} ${file.status}`, done: file.stepsDone, total: file.stepCount }
+    : { work: null, done: 0, total: 0 };
+}
+
 /** Why a column was proposed. */
-export function proposalWords({ reason }: ProposalReply): string {
+export function proposalWords({ reason }: ColumnProposal): string {
   switch (reason.code) {
     case 'earlier':
       return `as in ${reason.fileName}, which has the same columns`;
+    case 'sections-known':
+      return `${reason.known} of ${reason.rows} name sections we know`;
+    case 'named-as-item':
+      return `headed like it, percents in ${reason.percents} of ${reason.rows} rows`;
     case 'ids-known':
       return `${reason.known} of ${reason.rows} are students we know`;
     case 'name-and-percents':

@@ -10,14 +10,15 @@ export class CopyReader {
 
   /**
    * The rows of a query in PostgreSQL's text format: a line for each, tabs between, \N for null. The query takes no
-   * parameters; whoever builds it puts in numbers only.
+   * parameters; whoever builds it puts in numbers only, and asks for many rows a page at a time: an embedded database has
+   * all of an answer in memory before it gives any of it.
    */
   async read(query: string): Promise<Buffer> {
     const client = await this.database.pool.connect();
     try {
-      const chunks: Buffer[] = [];
-      for await (const chunk of client.query(copyTo(`COPY (${query}) TO STDOUT`))) chunks.push(chunk as Buffer);
-      return Buffer.concat(chunks);
+      const pieces: Buffer[] = [];
+      for await (const piece of client.query(copyTo(`COPY (${query}) TO STDOUT`))) pieces.push(piece as Buffer);
+      return Buffer.concat(pieces);
     } finally {
       client.release();
     }

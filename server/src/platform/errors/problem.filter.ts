@@ -30,7 +30,6 @@ export class ProblemFilter implements ExceptionFilter {
   private problemOfHttp(thrown: HttpException): Problem {
     const status = thrown.getStatus();
     if (status === 404) return { ...problemOf('not-found', {}, []), detail: 'There is nothing at this address.' };
-    if (status === 413) return problemOf('file-too-large', { limit: 25 }, []);
     return { ...problemOf('body-unreadable', { reason: `${thrown.message}.` }, []), status };
   }
 }

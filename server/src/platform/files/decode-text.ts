@@ -1,3 +1,4 @@
+import { isUtf8 } from 'node:buffer';
 import iconv from 'iconv-lite';
 import { Refusal } from '../errors/refusal.js';
 
@@ -16,42 +17,69 @@ const kinds: readonly (readonly [start: string, found: string, hint: string])[] 
   ['1f8b', 'a compressed file', 'Unpack it first.'],
 ];
 
+/** Encodings, by the name that the decoder knows, as people know them. */
+export const encodingNames = {
+  utf8: 'UTF-8',
+  'utf-16le': 'UTF-16',
+  'utf-16be': 'UTF-16',
+  'windows-1252': 'Windows-1252',
+} as const;
+export type Encoding = keyof typeof encodingNames;
+
 /**
  * The text of a file: UTF-8 and UTF-16 by their marks or by what the bytes show, otherwise Windows-1252.
  * @throws Refusal file-kind, file-empty, file-unreadable
  */
 export function decodeTextOrThrow(bytes: Buffer, name: string): DecodedText {
-  if (bytes.length === 0) throw new Refusal('file-empty', { name });
-  const start = bytes.subarray(0, 8).toString('hex');
-  const kind = kinds.find(([prefix]) => start.startsWith(prefix));
-  if (kind) throw new Refusal('file-kind', { name, found: kind[1], hint: kind[2] });
-  const decoded = decode(bytes);
-  const withoutMark = decoded.text.replace(/^\uFEFF/, '');
-  if (withoutMark.trim() === '') throw new Refusal('file-empty', { name });
-  if (/^\s*<(!doctype|html|\?xml)/i.test(withoutMark)) {
-    throw new Refusal('file-kind', { name, found: 'a web page', hint: 'Export it from the platform again, as CSV.' });
-  }
-  const nul = withoutMark.indexOf('\0');
-  if (nul !== -1) {
-    const row = withoutMark.slice(0, nul).split('\n').length;
-    throw new Refusal('file-unreadable', {
-      row,
-      reason: 'it holds NUL bytes, which text never does; export the file again',
-    });
-  }
-  return { ...decoded, text: withoutMark };
+  refuseKinds(bytes, name);
+  const encoding = encodingOf(bytes, isUtf8(bytes));
+  const text = iconv.decode(bytes, encoding);
+  refuseNoText(text, name);
+  refuseNul(text, 0);
+  return { text, encoding: encodingNames[encoding] };
 }
 
-function decode(bytes: Buffer): DecodedText {
-  const [first, second] = [bytes[0], bytes[1]];
-  if (first === 0xff && second === 0xfe) return { text: iconv.decode(bytes, 'utf-16le'), encoding: 'UTF-16' };
-  if (first === 0xfe && second === 0xff) return { text: iconv.decode(bytes, 'utf-16be'), encoding: 'UTF-16' };
-  const utf16 = unmarkedUtf16(bytes);
-  if (utf16) return { text: iconv.decode(bytes, utf16), encoding: 'UTF-16' };
-  const text = bytes.toString('utf8');
-  return text.includes('\uFFFD') && !bytes.includes('\uFFFD')
-    ? { text: iconv.decode(bytes, 'windows-1252'), encoding: 'Windows-1252' }
-    : { text, encoding: 'UTF-8' };
+/**
+ * Files that are something else, by their first bytes.
+ * @throws Refusal file-kind, file-empty
+ */
+export function refuseKinds(head: Buffer, name: string): void {
+  if (head.length === 0) throw new Refusal('file-empty', { name });
+  const start = head.subarray(0, 8).toString('hex');
+  const kind = kinds.find(([prefix]) => start.startsWith(prefix));
+  if (kind) throw new Refusal('file-kind', { name, found: kind[1], hint: kind[2] });
+}
+
+/**
+ * Text that holds no table: nothing at all, or a web page.
+ * @throws Refusal file-kind, file-empty
+ */
+export function refuseNoText(text: string, name: string): void {
+  if (text.trim() === '') throw new Refusal('file-empty', { name });
+  if (/^\s*<(!doctype|html|\?xml)/i.test(text)) {
+    throw new Refusal('file-kind', { name, found: 'a web page', hint: 'Export it from the platform again, as CSV.' });
+  }
+}
+
+/**
+ * @param rowsBefore rows that stand before the text
+ * @throws Refusal file-unreadable
+ */
+export function refuseNul(text: string, rowsBefore: number): void {
+  const nul = text.indexOf('\0');
+  if (nul === -1) return;
+  throw new Refusal('file-unreadable', {
+    row: rowsBefore + text.slice(0, nul).split('\n').length,
+    reason: 'it holds NUL bytes, which text never does; export the file again',
+  });
+}
+
+/** @param isAllUtf8 whether every byte of the file, not only of its head, is sound UTF-8 */
+export function encodingOf(head: Buffer, isAllUtf8: boolean): Encoding {
+  const [first, second] = [head[0], head[1]];
+  if (first === 0xff && second === 0xfe) return 'utf-16le';
+  if (first === 0xfe && second === 0xff) return 'utf-16be';
+  return unmarkedUtf16(head) ?? (isAllUtf8 ? 'utf8' : 'windows-1252');
 }
 
 /** Latin text in UTF-16 has a zero in every second byte. */

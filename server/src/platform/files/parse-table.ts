@@ -10,8 +10,10 @@ export interface FileTable {
   readonly rows: readonly (readonly string[])[];
 }
 
+/** Rows of a table that is read whole into memory. */
 const mostRows = 50_000;
 export const mostColumns = 1000;
+export const openQuotation = 'a quotation mark is opened and never closed';
 const delimiters = [',', ';', '\t', '|'];
 /** Enough to see past title lines. */
 const leadingRows = 30;
@@ -26,7 +28,7 @@ export function parseTableOrThrow(text: string, name: string): FileTable {
   if (quote) {
     throw new Refusal('file-unreadable', {
       row: (quote.row ?? 0) + 1,
-      reason: 'a quotation mark is opened and never closed',
+      reason: openQuotation,
     });
   }
   return tableOfRowsOrThrow(
@@ -43,19 +45,30 @@ export function tableOfRowsOrThrow(rows: readonly (readonly string[])[], name: s
   if (rows.length === 0) throw new Refusal('file-empty', { name });
   if (rows.length > mostRows)
     throw new Refusal('file-unreadable', { row: mostRows + 1, reason: `at most ${mostRows} rows can be read at once` });
-  const wide = rows.findIndex((row) => row.length > mostColumns);
-  if (wide !== -1)
-    throw new Refusal('file-unreadable', { row: wide + 1, reason: `it has more than ${mostColumns} columns` });
+  refuseWide(rows, 0);
   const at = findHeaderRow(rows);
   if (at === undefined) throw new Refusal('file-no-columns', { name });
   return { headerRow: at + 1, header: rows[at]!.map((cell) => cell.trim()), rows };
 }
 
 /**
+ * @param rowsBefore rows that stand before these
+ * @throws Refusal file-unreadable
+ */
+export function refuseWide(rows: readonly (readonly string[])[], rowsBefore: number): void {
+  const wide = rows.findIndex((row) => row.length > mostColumns);
+  if (wide !== -1)
+    throw new Refusal('file-unreadable', {
+      row: rowsBefore + wide + 1,
+      reason: `it has more than ${mostColumns} columns`,
+    });
+}
+
+/**
  * The sign that divides the text into the widest table with a header. The parser's own guess goes by the average row, so
  * that title lines and a blank last line mislead it where there are two columns.
  */
-function delimiterOf(text: string): string {
+export function delimiterOf(text: string): string {
   const widths = delimiters.map((delimiter) => {
     const rows = Papa.parse<string[]>(text, { delimiter, preview: leadingRows }).data;
     const at = findHeaderRow(rows);

@@ -12,6 +12,9 @@ export const spreadsheetTypes = {
 } as const;
 export type SpreadsheetType = keyof typeof spreadsheetTypes;
 
+/** A workbook is unpacked in memory, cell by cell. */
+const mostWorkbookRows = 100_000;
+
 /** Whether the file is a zip, as a workbook is. */
 export function isWorkbook(bytes: Buffer): boolean {
   return bytes.subarray(0, 4).toString('hex') === '504b0304';
@@ -38,6 +41,10 @@ export async function readWorkbookOrThrow(bytes: Buffer, name: string): Promise<
   if (!sheet || sheet.rowCount === 0) throw new Refusal('file-empty', { name });
   if (sheet.columnCount > mostColumns)
     throw new Refusal('file-unreadable', { row: 1, reason: `it has more than ${mostColumns} columns` });
+  if (sheet.rowCount > mostWorkbookRows) {
+    const reason = `a workbook may have at most ${mostWorkbookRows} rows; save it as CSV, which may have more`;
+    throw new Refusal('file-unreadable', { row: mostWorkbookRows + 1, reason });
+  }
   const rows: string[][] = [];
   sheet.eachRow({ includeEmpty: true }, (row) => {
     const cells: string[] = [];

@@ -4,6 +4,7 @@ import type { OpenDatabase } from '../database/open-database.js';
 import { leaseSeconds, type Leases } from './leases.js';
 import type { JobTry, WorkQueue } from './work-queue.js';
 
+const everyMinute = '* * * * *';
 const renewMilliseconds = (leaseSeconds * 1000) / 4;
 
 /** The thing was stopped or let go of, or another server works on it now: nothing more may be kept. */
@@ -26,7 +27,7 @@ export interface HeldThing {
 export class HeldWork {
   private readonly worker = randomUUID();
   private readonly logger: Logger;
-  private readonly underWay = new Map<number, AbortController>();
+  private readonly underWay = new Map<number, { readonly stop: AbortController; readonly ended: Promise<void> }>();
 
   constructor(
     private readonly database: OpenDatabase,
@@ -36,33 +37,47 @@ export class HeldWork {
     this.logger = new Logger(thing.job);
   }
 
-  /** From now on this server takes such work, and what a fallen server left behind. */
+  /** From now on this server takes such work; and, looking once a minute, what a fallen server left behind. */
   async take(): Promise<void> {
-    await this.queue.take(this.thing.job, (data, job) => this.work((data as { id: number }).id, job));
-    if (this.database.dump !== null) await this.thing.leases.releaseAll(this.database.queries);
+    const { job, leases } = this.thing;
+    await this.queue.take(job, (data, each) => this.work((data as { id: number }).id, each));
+    if (this.database.dump !== null) await leases.releaseAll(this.database.queries);
     await this.takeUpAbandoned();
+    const abandoned = `abandoned-${job}`;
+    await this.queue.take(abandoned, () => this.takeUpAbandoned());
+    await this.queue.askRegularly(abandoned, everyMinute);
+    await this.queue.ask(abandoned, {}, leaseSeconds + 1);
   }
 
   async begin(id: number): Promise<void> {
     await this.queue.ask(this.thing.job, { id });
   }
 
-  async takeUpAbandoned(): Promise<void> {
+  private async takeUpAbandoned(): Promise<void> {
     for (const id of await this.thing.leases.abandoned(this.database.queries))
       if (!this.underWay.has(id)) await this.begin(id);
   }
 
   /** Breaks off what this server does for the thing at this moment; that it is stopped must stand in the database. */
   interrupt(id: number): void {
-    this.underWay.get(id)?.abort('stop');
+    this.underWay.get(id)?.stop.abort('stop');
+  }
+
+  /** Works on it here and now, once this server has let go of what it did for it before. */
+  async workNow(id: number): Promise<void> {
+    this.interrupt(id);
+    await this.underWay.get(id)?.ended;
+    await this.work(id, { signal: new AbortController().signal, isLastTry: true });
   }
 
   /** Works on a thing until nothing is left to do, or a problem was told. */
-  async work(id: number, { signal, isLastTry }: JobTry): Promise<void> {
+  private async work(id: number, { signal, isLastTry }: JobTry): Promise<void> {
     // Stopped a moment ago and resumed: the job comes again when this server has let go of it.
     if (this.underWay.has(id)) throw new Error(`${this.thing.job} ${id} is still being let go of`);
     const stop = new AbortController();
-    this.underWay.set(id, stop);
+    let end = (): void => undefined;
+    const ended = new Promise<void>((resolve) => (end = resolve));
+    this.underWay.set(id, { stop, ended });
     const { leases } = this.thing;
     const stillHere = setInterval(() => void this.renew(id), renewMilliseconds);
     try {
@@ -74,8 +89,9 @@ export class HeldWork {
       await this.thing.tellProblem(id, error, isLastTry);
     } finally {
       clearInterval(stillHere);
-      this.underWay.delete(id);
       await leases.release(this.database.queries, id, this.worker);
+      this.underWay.delete(id);
+      end();
     }
   }
 

@@ -1,8 +1,6 @@
-import { customType, index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
-import { createdAt, id, instant } from './columns.js';
+import { index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
+import { bytes, createdAt, id, instant } from './columns.js';
 import { people } from './people.js';
-
-const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
 /** By which id other systems know something of ours. People carry theirs themselves; a session may be several schools'. */
 export const sourcedIds = pgTable(

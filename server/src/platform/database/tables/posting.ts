@@ -43,7 +43,10 @@ export const grades = pgTable(
   (table) => [unique().on(table.enrollmentId, table.itemId, table.periodId), index().on(table.periodId, table.itemId)],
 );
 
-/** What the learning platform's file says, as exact as it said it, and the row it came from. */
+/**
+ * What a learning platform's file says, as exact as it said it, and the row it came from. Each file lies over those that
+ * were accepted before it; the view `file_percents` tells what is on top, and files that are not accepted are not in it.
+ */
 export const computedGrades = pgTable(
   'computed_grades',
   {
@@ -63,7 +66,7 @@ export const computedGrades = pgTable(
     importRow: integer().notNull(),
     createdAt: createdAt(),
   },
-  (table) => [primaryKey({ columns: [table.enrollmentId, table.itemId, table.periodId] })],
+  (table) => [primaryKey({ columns: [table.enrollmentId, table.itemId, table.periodId, table.importId] })],
 );
 
 /** What one save changed, and nothing else. */

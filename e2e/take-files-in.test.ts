@@ -1,0 +1,139 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import ExcelJS from 'exceljs';
+import { By, until } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openChromium } from '../scripts/chromium.mjs';
+import { atDesk, type Desk } from './desk.js';
+import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+
+/* A workbook as people make them, of two sections and two report items; and a large file whose server is killed. */
+
+const files = '/school/1/period/4/files';
+
+let wombat: WombatProcess;
+let browser: Awaited<ReturnType<typeof openChromium>>;
+let registrar: Desk;
+
+beforeAll(async () => {
+  browser = await openChromium();
+  wombat = await startDemoProcess();
+  registrar = atDesk(browser.driver, wombat.address);
+  await registrar.open('/sign-in');
+  await registrar.type('Sign-in name', 'morwenna');
+  await registrar.type('Password', 'low-tide');
+  await registrar.click('Sign in');
+  await registrar.sees('Quarter 2');
+});
+afterAll(async () => {
+  await browser?.close();
+  await wombat?.stop();
+});
+
+async function putIn(name: string, bytes: Uint8Array | string) {
+  const path = join(wombat.folder, name);
+  writeFileSync(path, bytes);
+  await registrar.open(files);
+  await (await registrar.field('Export file')).sendKeys(path);
+}
+
+/** Clicks the row of a list that begins like this. */
+async function chooseRow(words: string) {
+  const path = By.xpath(`//tbody/tr[.//*[normalize-space()="${words}"] or td[normalize-space()="${words}"]]`);
+  await (await browser.driver.wait(until.elementLocated(path), 15_000)).click();
+}
+
+const demoFile = (name: string) => readFileSync(new URL(`../demo/files/${name}`, import.meta.url));
+const numbersIn = (text: string) => [...new Set(text.match(/S\d{5}/g) ?? [])];
+
+/** Titles over the table, a merged head, shares shown as percents, a formula, dates, a comma, a code, a blank, a twin. */
+async function messyWorkbook(): Promise<Uint8Array> {
+  const ecology = numbersIn(demoFile('tidal-ecology-1.csv').toString());
+  const workbook = new ExcelJS.Workbook();
+  const sheet = workbook.addWorksheet('Winter');
+  sheet.addRow(['Port Elowen, winter export']);
+  sheet.mergeCells('A1:E1');
+  sheet.addRow([]);
+  sheet.addRow(['Pupil', '', '', 'Marks']);
+  sheet.mergeCells('A3:B3');
+  sheet.mergeCells('D3:E3');
+  sheet.addRow(['Number', 'Group', 'Handed in', 'Overall', 'Exam']);
+  const values = [0.815, '86,4 %', { formula: '1-0.1', result: 0.9 }, 'INC', '', 1_500_000_000];
+  values.forEach((value, at) => {
+    const row = sheet.addRow([ecology[at], 'Tidal Ecology 1', new Date('2026-01-20T00:00:00Z'), value, 70 + at]);
+    if (at === 0 || at === 2) row.getCell(4).numFmt = '0.0%';
+  });
+  sheet.addRow([ecology[6], 'Tidal Ecology 1', '', '77', '']);
+  sheet.addRow([ecology[6], 'Tidal Ecology 1', '', '78', '']);
+  sheet.addRow([numbersIn(demoFile('boatbuilding-1-with-faults.csv').toString('utf16le'))[1], 'BB/1', '', '64.5', '']);
+  return new Uint8Array(await workbook.xlsx.writeBuffer());
+}
+
+describe('a workbook as people make them', () => {
+  it('is read by its own header, column by column, and every value says what it would do', async () => {
+    await putIn('winter.xlsx', await messyWorkbook());
+    await registrar.reads(/For Quarter 2 this file brings 9 new and 0 changed percents of Quarter grade and Exam/);
+    await registrar.sees('the section in Group');
+    await registrar.sees('winter.xlsx · XLSX');
+    for (const words of ['1 section of the file is not known', 'not in the file:']) await registrar.sees(words);
+    await registrar.isAccessible();
+  });
+
+  it('says in words why values are left out', async () => {
+    await registrar.click('8 values');
+    for (const words of [
+      '“INC” is a label or a code; files bring percents.',
+      '1500000000 is not between 0 and 200.',
+      'The same student is in row 12; neither is taken.',
+      'No section is called “BB/1”.',
+    ])
+      await registrar.sees(words);
+  });
+
+  it('learns what the file calls a section', async () => {
+    await registrar.choose('Section for BB/1', 'Boatbuilding 1');
+    await registrar.reads(/brings 10 new/);
+    await registrar.seesNot('is not known');
+  });
+
+  it('is accepted, stands in the grade sheets with its cell as the source, and brings nothing a second time', async () => {
+    await registrar.click('Accept 10 percents');
+    await registrar.reads(/Taken in for Quarter 2: 10 percents stand as in the file/);
+    await registrar.click('Open the grade sheets');
+    await chooseRow('Tidal Ecology 1');
+    await registrar.reads(/Posting Quarter grade of Quarter 2 for Tidal Ecology 1/);
+    for (const percent of ['81.5', '86.4', '90.0']) await registrar.sees(percent);
+    await putIn('winter-again.xlsx', await messyWorkbook());
+    await registrar.reads(/brings 0 new and 0 changed percents/);
+    expect(await registrar.isEnabled('Accept')).toBe(false);
+    await registrar.click('Discard the file');
+    await registrar.reads(/2 files are taken in for Quarter 2/);
+  });
+
+  it('is taken back as a whole', async () => {
+    await browser.driver.navigate().to(`${wombat.address}${files}`);
+    await chooseRow('winter.xlsx');
+    await registrar.click('Take the file back');
+    await registrar.reads(/This file is taken back; nothing of it stands any more/);
+  });
+});
+
+describe('a large file', () => {
+  const rows = 300_000;
+
+  it('whose server is killed while it is planned goes on by itself, and misses no row', async () => {
+    const lines = Array.from({ length: rows }, (_row, at) => `S${at},Tidal Ecology 1,${at % 101}`);
+    await putIn('large.csv', `Number,Section,Total\n${lines.join('\n')}\n`);
+    await registrar.reads(/Say what the columns mean/);
+    await registrar.choose('Section', 'the section in Section');
+    await registrar.choose('Id column', 'Number');
+    await registrar.reads(/Planning large\.csv: [5-9]\d %/);
+    const { pathname } = new URL(await browser.driver.getCurrentUrl());
+    await wombat.kill();
+    wombat = await startDemoProcess(wombat.folder);
+    await browser.driver.navigate().to(`${wombat.address}${pathname}`);
+    await registrar.reads(/For Quarter 2 this file brings \d+ new/);
+    await registrar.sees('all 300,000');
+    await registrar.sees('the first 500 are here');
+  });
+});

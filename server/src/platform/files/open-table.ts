@@ -1,0 +1,129 @@
+import { createHash } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { open, readFile, stat } from 'node:fs/promises';
+import iconv from 'iconv-lite';
+import Papa from 'papaparse';
+import { findHeaderRow } from '#core/transfer';
+import { Refusal } from '../errors/refusal.js';
+import { encodingNames, encodingOf, refuseKinds, refuseNoText, refuseNul } from './decode-text.js';
+import { refuseWide } from './parse-table.js';
+import { textFormOf, type TextForm } from './read-rows.js';
+import { isWorkbook, readWorkbookOrThrow } from './spreadsheet.js';
+
+/** A file that turned out to hold a table, with its first rows read. */
+export interface OpenTable {
+  readonly byteSize: number;
+  readonly sha256: string;
+  /** As people know it. */
+  readonly encoding: string;
+  readonly form: TextForm;
+  /** The first rows of the file, all of a small one. */
+  readonly firstRows: readonly (readonly string[])[];
+  /** Position of the row that names the columns, 1 for the first of the file. */
+  readonly headerRow: number;
+  /** The rows as text in that form: the file itself, or what a workbook holds. */
+  readonly bytes: () => AsyncIterable<Buffer>;
+}
+
+/** Bytes that are read at first. */
+const headBytes = 1024 * 1024;
+const firstRows = 1000;
+const pieceBytes = 256 * 1024;
+
+/**
+ * Looks at a file on the disk as far as is needed to say what table it holds; of text, only its beginning is parsed.
+ * @param mostWorkbookMegabytes of a workbook, which is unpacked in memory
+ * @throws Refusal file-empty, file-kind, file-no-columns, file-too-large, file-unreadable, file-unpacks-too-large
+ */
+export async function openTableOrThrow(path: string, name: string, mostWorkbookMegabytes: number): Promise<OpenTable> {
+  const { size } = await stat(path);
+  const head = await readHead(path);
+  if (isWorkbook(head)) {
+    if (size > mostWorkbookMegabytes * 1024 * 1024)
+      throw new Refusal('workbook-too-large', { limit: mostWorkbookMegabytes });
+    return openWorkbookOrThrow(await readFile(path), name);
+  }
+  refuseKinds(head, name);
+  const { sha256, isUtf8 } = await readWhole(path);
+  const encoding = encodingOf(head, isUtf8);
+  const text = iconv.getDecoder(encoding, { stripBOM: true }).write(head);
+  refuseNoText(text, name);
+  refuseNul(text, 0);
+  const form = textFormOf(text, encoding);
+  const { delimiter, lineEnd: newline } = form;
+  const rows = new Papa.Parser({ delimiter, newline, quoteChar: '"', preview: firstRows }).parse(
+    text,
+    0,
+    size > head.length,
+  ) as Papa.ParseResult<string[]>;
+  return {
+    byteSize: size,
+    sha256,
+    encoding: encodingNames[encoding],
+    form,
+    ...headerOfOrThrow(rows.data, name),
+    bytes: () => createReadStream(path, { highWaterMark: pieceBytes }) as AsyncIterable<Buffer>,
+  };
+}
+
+/** A workbook's rows are kept as text, as they were read. */
+async function openWorkbookOrThrow(bytes: Buffer, name: string): Promise<OpenTable> {
+  const rows = await readWorkbookOrThrow(bytes, name);
+  if (rows.length === 0) throw new Refusal('file-empty', { name });
+  const text = Buffer.from(`${Papa.unparse(rows as string[][], { newline: '\n' })}\n`);
+  return {
+    byteSize: bytes.length,
+    sha256: createHash('sha256').update(bytes).digest('hex'),
+    encoding: 'XLSX',
+    form: { encoding: 'utf8', delimiter: ',', lineEnd: '\n' },
+    ...headerOfOrThrow(rows.slice(0, firstRows), name),
+    bytes: async function* () {
+      for (let from = 0; from < text.length; from += pieceBytes) yield text.subarray(from, from + pieceBytes);
+    },
+  };
+}
+
+function headerOfOrThrow(
+  rows: readonly (readonly string[])[],
+  name: string,
+): Pick<OpenTable, 'firstRows' | 'headerRow'> {
+  refuseWide(rows, 0);
+  const at = findHeaderRow(rows);
+  if (at === undefined) throw new Refusal('file-no-columns', { name });
+  return { firstRows: rows, headerRow: at + 1 };
+}
+
+async function readHead(path: string): Promise<Buffer> {
+  const file = await open(path);
+  try {
+    const { buffer, bytesRead } = await file.read(Buffer.alloc(headBytes), 0, headBytes, 0);
+    return buffer.subarray(0, bytesRead);
+  } finally {
+    await file.close();
+  }
+}
+
+/** Its fingerprint, and whether all of it is sound UTF-8. */
+async function readWhole(path: string): Promise<{ readonly sha256: string; readonly isUtf8: boolean }> {
+  const hash = createHash('sha256');
+  const decoder = newDecoder();
+  let isUtf8 = true;
+  for await (const piece of createReadStream(path, { highWaterMark: pieceBytes }) as AsyncIterable<Buffer>) {
+    hash.update(piece);
+    isUtf8 &&= isSound(decoder, piece);
+  }
+  return { sha256: hash.digest('hex'), isUtf8: isUtf8 && isSound(decoder) };
+}
+
+function isSound(decoder: ReturnType<typeof newDecoder>, piece?: Buffer): boolean {
+  try {
+    decoder.decode(piece, { stream: piece !== undefined });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+function newDecoder() {
+  return new TextDecoder('utf-8', { fatal: true });
+}
