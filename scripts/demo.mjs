@@ -3,7 +3,7 @@
 import { spawn } from 'node:child_process';
 import { existsSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { build, install, root } from './steps.mjs';
+import { build, install, root, serverFlags } from './steps.mjs';
 
 const [major, minor] = process.versions.node.split('.').map(Number);
 if (major < 20 || (major === 20 && minor < 19)) {
@@ -17,10 +17,14 @@ if (process.argv.includes('--reset')) {
   const folder = resolve(process.env.WOMBAT_DATA ?? join(root, '.wombat'));
   rmSync(join(folder, 'database'), { recursive: true, force: true });
 }
-const wombat = spawn(process.execPath, [join(root, 'demo/dist/start-demo.js'), ...process.argv.slice(2)], {
-  cwd: root,
-  stdio: 'inherit',
-});
+const wombat = spawn(
+  process.execPath,
+  [...serverFlags, join(root, 'demo/dist/start-demo.js'), ...process.argv.slice(2)],
+  {
+    cwd: root,
+    stdio: 'inherit',
+  },
+);
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => wombat.kill(signal));
 wombat.on('exit', (code) => process.exit(code ?? 0));
 

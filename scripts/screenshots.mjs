@@ -138,8 +138,10 @@ try {
   await see(`//h1[contains(.,'brings')]`);
   await picture('exchange');
 
-  await upload('boatbuilding-1-with-faults.csv');
+  await upload('three-sections-with-exams.csv');
   await picture('files');
+  await click('Discard the file');
+  await upload('boatbuilding-1-with-faults.csv');
   await click('Accept');
   await see(`//button[starts-with(normalize-space(),'Open the grade sheet')]`);
   await click('Open the grade sheet');
