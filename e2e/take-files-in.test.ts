@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import ExcelJS from 'exceljs';
-import { By, until } from 'selenium-webdriver';
+import { By } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openChromium } from '../scripts/chromium.mjs';
 import { atDesk, type Desk } from './desk.js';
@@ -37,10 +37,20 @@ async function putIn(name: string, bytes: Uint8Array | string) {
   await (await registrar.field('Export file')).sendKeys(path);
 }
 
-/** Clicks the row of a list that begins like this. */
+/** Clicks the row of a list in which this stands. */
 async function chooseRow(words: string) {
   const path = By.xpath(`//tbody/tr[.//*[normalize-space()="${words}"] or td[normalize-space()="${words}"]]`);
-  await (await browser.driver.wait(until.elementLocated(path), 15_000)).click();
+  // Looked for anew until it takes the click: the list may be drawn again in between.
+  await browser.driver.wait(async () => {
+    const [row] = await browser.driver.findElements(path);
+    return (
+      row !== undefined &&
+      (await row.click().then(
+        () => true,
+        () => false,
+      ))
+    );
+  }, 15_000);
 }
 
 const demoFile = (name: string) => readFileSync(new URL(`../demo/files/${name}`, import.meta.url));
