@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
 import { noMark, takeComputed } from '#core/posting';
 import type { Band } from '#core/scales';
-import { rowOutcomes, type RowOutcome } from '#core/transfer';
+import { noOutcomes } from '#core/transfer';
 import type { District, EnrollmentRow, GradeRow, SectionRow } from './district.js';
 import { exportedPercent, groupBySection, reportedPeriods, type CalculatedPercents } from './draw-scores.js';
 import type { Random } from './random.js';
@@ -181,7 +181,7 @@ function addExport(district: District): void {
     stepsDone: 0,
     planNumber: 1,
     plan: {
-      counts: { ...noOutcomes, new: rows.length },
+      counts: { ...noOutcomes(), new: rows.length },
       notInFile: { count: 0, names: [] },
       unknownSections: [],
     },
@@ -193,5 +193,3 @@ function addExport(district: District): void {
   district.fileColumns.push({ importId: exportId, position: 2, itemId: upper.id });
   district.filePieces.push({ importId: exportId, piece: 0, bytes: `\\x${text.toString('hex')}` });
 }
-
-const noOutcomes = Object.fromEntries(rowOutcomes.map((outcome) => [outcome, 0])) as Record<RowOutcome, number>;

@@ -2,7 +2,17 @@ export { findHeaderRow } from './find-header-row.js';
 export { checkChoice, readingOf, type FileChoice, type FileReading, type GradeColumn } from './file-reading.js';
 export { canChooseColumns, canDiscardFile, fileStatuses, isFileUnderWay, type FileStatus } from './file-status.js';
 export { findPlace, RowsByPlace } from './find-place.js';
-export { planFileRow, rowOutcomes, type FilePlan, type PlannedValue, type RowOutcome } from './plan-file-row.js';
+export {
+  countOutcomes,
+  isLeftOut,
+  isWritten,
+  noOutcomes,
+  planFileRow,
+  rowOutcomes,
+  type FilePlan,
+  type PlannedValue,
+  type RowOutcome,
+} from './plan-file-row.js';
 export {
   proposeGradeColumns,
   proposeIdColumn,

@@ -22,6 +22,29 @@ export const rowOutcomes = [
 ] as const;
 export type RowOutcome = (typeof rowOutcomes)[number];
 
+/** Accepting the file changes something. */
+export function isWritten(outcome: RowOutcome): boolean {
+  return outcome === 'new' || outcome === 'changed';
+}
+
+/** Something stands there that is not taken. */
+export function isLeftOut(outcome: RowOutcome): boolean {
+  return !isWritten(outcome) && outcome !== 'same' && outcome !== 'blank';
+}
+
+/** Counts before anything is counted. */
+export function noOutcomes(): Record<RowOutcome, number> {
+  return Object.fromEntries(rowOutcomes.map((outcome) => [outcome, 0])) as Record<RowOutcome, number>;
+}
+
+/** How many values have an outcome of a kind. */
+export function countOutcomes(
+  { counts }: Pick<FilePlan, 'counts'>,
+  isOfKind: (outcome: RowOutcome) => boolean,
+): number {
+  return rowOutcomes.filter(isOfKind).reduce((sum, outcome) => sum + counts[outcome], 0);
+}
+
 /** What the plan of a file comes to. */
 export interface FilePlan {
   readonly counts: Readonly<Record<RowOutcome, number>>;

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { and, asc, desc, eq, sql, type SQL } from 'drizzle-orm';
 import type { FileChoice, GradeColumn } from '#core/transfer';
 import type { FileImportSummaryReply, FileRowReply, FileRowsQuery, FileRowsReply } from '#contract/transfer';
-import { Refusal, tables, type Queries } from '#server/platform';
+import { Refusal, tables, WorkLost, type Queries } from '#server/platform';
 
 const { computedGrades, courses, fileColumns, fileImports, filePieces, fileRowOutcomes, people, sections } = tables;
 
@@ -89,15 +89,15 @@ export class FileImportsRepository {
   }
 
   /**
-   * Keeps how far a worker is. False where it no longer holds the file, or the file is no longer at what it works on:
-   * nothing may be kept then.
+   * Keeps how far a worker is.
+   * @throws WorkLost where it no longer holds the file, or the file is no longer at what it works on
    */
-  async pass(
+  async passOrThrow(
     queries: Queries,
     { id, planNumber, status }: Pick<KeptFile, 'id' | 'planNumber' | 'status'>,
     worker: string,
     values: Partial<typeof fileImports.$inferInsert>,
-  ): Promise<boolean> {
+  ): Promise<void> {
     const held = await queries
       .update(fileImports)
       .set(values)
@@ -110,7 +110,7 @@ export class FileImportsRepository {
         ),
       )
       .returning({ id: fileImports.id });
-    return held.length === 1;
+    if (held.length === 0) throw new WorkLost();
   }
 
   /** How the last accepted file of a school that has the very same columns, but for capitals, was read. */

@@ -1,5 +1,15 @@
 import { Injectable } from '@nestjs/common';
-import { canChooseColumns, canDiscardFile, checkChoice, foldKey, readingOf, rowOutcomes } from '#core/transfer';
+import {
+  canChooseColumns,
+  canDiscardFile,
+  checkChoice,
+  countOutcomes,
+  foldKey,
+  isLeftOut,
+  isWritten,
+  noOutcomes,
+  readingOf,
+} from '#core/transfer';
 import { problemOf, type ProblemCode } from '#contract/problems';
 import {
   largestWorkbookMegabytes,
@@ -136,8 +146,7 @@ export class FileImportsService {
       if (file.status === 'read') throw new Refusal('columns-missing');
       if (file.status !== 'planned') throw new Refusal('import-done', { status: file.status });
       if (file.planNumber !== planNumber) throw new Refusal('preview-changed');
-      const { counts } = planOf(file)!;
-      if (counts.new + counts.changed === 0) throw new Refusal('nothing-to-write');
+      if (countOutcomes(planOf(file)!, isWritten) === 0) throw new Refusal('nothing-to-write');
     });
   }
 
@@ -222,16 +231,13 @@ function choiceOfFile({ idColumn, sectionId, sectionColumn, grades }: KeptFile) 
 
 function planOf({ plan, planNumber }: KeptFile): FilePlanReply | null {
   if (!plan) return null;
-  const counts = Object.fromEntries(rowOutcomes.map((outcome) => [outcome, plan.counts[outcome] ?? 0]));
-  return { ...plan, number: planNumber, counts: counts as FilePlanReply['counts'] };
+  return { ...plan, number: planNumber, counts: { ...noOutcomes(), ...plan.counts } };
 }
 
 /** How many lines a filter lets through. */
-function linesOf({ counts }: FilePlanReply, show: FileRowsQuery['show']): number {
-  const shown = rowOutcomes.filter((outcome) =>
-    show === 'left-out' ? !['new', 'changed', 'same', 'blank'].includes(outcome) : (show ?? outcome) === outcome,
-  );
-  return shown.reduce((sum, outcome) => sum + counts[outcome], 0);
+function linesOf(plan: FilePlanReply, show: FileRowsQuery['show']): number {
+  if (show === undefined) return countOutcomes(plan, () => true);
+  return show === 'left-out' ? countOutcomes(plan, isLeftOut) : plan.counts[show];
 }
 
 function faultsOf(request: ChooseColumnsRequest, columns: number, items: readonly Reporting[]): FieldFault[] {

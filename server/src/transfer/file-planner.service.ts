@@ -2,17 +2,17 @@ import { Injectable } from '@nestjs/common';
 import { formatDecimal } from '#core/numbers';
 import {
   findPlace,
+  noOutcomes,
   planFileRow,
   readingOf,
   RowsByPlace,
-  rowOutcomes,
   type Directory,
   type FileReading,
   type PlannedValue,
   type RowOutcome,
 } from '#core/transfer';
 import { PeriodsRepository } from '#server/calendar';
-import { Bulk, copyLine, readRows, Transactions, WorkLost } from '#server/platform';
+import { Bulk, copyLine, readRows, Transactions } from '#server/platform';
 import { FileDirectoryService } from './file-directory.service.js';
 import { FileImportsRepository, type KeptFile } from './file-imports.repository.js';
 import { FileValuesRepository } from './file-values.repository.js';
@@ -50,8 +50,7 @@ export class FilePlannerService {
     const ground = { file, worker, signal, ...(await this.ground(file)) };
     await this.transactions.run(async (queries) => {
       await this.values.forgetPlan(queries, file.id);
-      if (!(await this.files.pass(queries, file, worker, { stepsDone: 0, stepCount: 2 * file.rowCount! })))
-        throw new WorkLost();
+      await this.files.passOrThrow(queries, file, worker, { stepsDone: 0, stepCount: 2 * file.rowCount! });
     });
     const rows = await this.findRows(ground);
     const counts = await this.keepOutcomes(ground, rows);
@@ -92,14 +91,14 @@ export class FilePlannerService {
 
   private async keepOutcomes(ground: Ground, rows: RowsByPlace): Promise<Record<RowOutcome, number>> {
     const { file, reading, directory, worker } = ground;
-    const counts = Object.fromEntries(rowOutcomes.map((outcome) => [outcome, 0])) as Record<RowOutcome, number>;
+    const counts = noOutcomes();
     let lines: string[] = [];
     let last = file.headerRow;
     const keep = async () => {
       const text = lines.join('');
       lines = [];
       await this.bulk.run(async (queries, write) => {
-        if (!(await this.files.pass(queries, file, worker, { stepsDone: file.rowCount! + last }))) throw new WorkLost();
+        await this.files.passOrThrow(queries, file, worker, { stepsDone: file.rowCount! + last });
         if (text !== '') await write(outcomeColumns, text);
       });
     };
@@ -164,8 +163,8 @@ export class FilePlannerService {
     }
   }
 
-  private async pass({ file, worker }: Ground, values: Partial<KeptFile>): Promise<void> {
-    if (!(await this.files.pass(this.transactions.reading, file, worker, values))) throw new WorkLost();
+  private pass({ file, worker }: Ground, values: Partial<KeptFile>): Promise<void> {
+    return this.files.passOrThrow(this.transactions.reading, file, worker, values);
   }
 }
 

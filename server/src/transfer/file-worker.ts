@@ -12,7 +12,6 @@ import {
   readRows,
   Refusal,
   Transactions,
-  WorkLost,
   WorkQueue,
   type OpenDatabase,
   type Queries,
@@ -160,8 +159,7 @@ export class FileWorker implements OnApplicationBootstrap {
       signal.throwIfAborted();
       const upTo = Math.min(rowCount, after + rowsAtOnce);
       const goesOn = await this.bulk.run(async (queries) => {
-        if (!(await this.files.pass(queries, file, worker, { stepsDone: upTo, stepCount: rowCount })))
-          throw new WorkLost();
+        await this.files.passOrThrow(queries, file, worker, { stepsDone: upTo, stepCount: rowCount });
         return work(queries, { after, upTo });
       });
       if (!goesOn) return false;
@@ -184,12 +182,11 @@ export class FileWorker implements OnApplicationBootstrap {
         after: { status: values.status, counts: file.plan?.counts },
       },
     ]);
-    if (!(await this.files.pass(queries, file, worker, { ...values, stepsDone: 0, stepCount: 0 })))
-      throw new WorkLost();
+    await this.files.passOrThrow(queries, file, worker, { ...values, stepsDone: 0, stepCount: 0 });
   }
 
-  private async pass(file: KeptFile, worker: string, values: Partial<KeptFile>): Promise<void> {
-    if (!(await this.files.pass(this.transactions.reading, file, worker, values))) throw new WorkLost();
+  private pass(file: KeptFile, worker: string, values: Partial<KeptFile>): Promise<void> {
+    return this.files.passOrThrow(this.transactions.reading, file, worker, values);
   }
 
   private async tellProblem(id: number, error: unknown): Promise<void> {

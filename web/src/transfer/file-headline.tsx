@@ -1,10 +1,10 @@
-import { isFileUnderWay } from '#core/transfer';
+import { countOutcomes, isFileUnderWay, isLeftOut } from '#core/transfer';
 import type { FileImportReply } from '#contract/transfer';
 import { useScope } from '../shell/scope';
 import { plural, showCount } from '../ui/format';
 import { Figure, Strong } from '../ui/page';
 import { useTimeLeft } from './use-time-left';
-import { fileWorkWords, leftOutOf, shareDone, workOfFile, writesOf } from './words';
+import { fileWorkWords, shareDone, workOfFile, writesOf } from './words';
 
 interface FileHeadlineProps {
   readonly file: FileImportReply;
@@ -45,7 +45,7 @@ function WorkHeadline({ file, at }: Pick<FileHeadlineProps, 'file' | 'at'>) {
 function PlanHeadline({ file, sectionName }: Omit<FileHeadlineProps, 'at'>) {
   const { path } = useScope();
   const { counts } = file.plan!;
-  const leftOut = leftOutOf(file.plan!);
+  const leftOut = countOutcomes(file.plan!, isLeftOut);
   const where = file.sectionColumn !== null ? file.periodName : (sectionName ?? 'the section');
   const items = file.items.filter(({ id }) => file.grades.some(({ itemId }) => itemId === id));
   return (

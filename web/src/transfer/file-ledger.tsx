@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
-import { rowOutcomes, type RowOutcome } from '#core/transfer';
+import { countOutcomes, isWritten, rowOutcomes } from '#core/transfer';
 import type { FileImportReply, FilePlanReply, FileRowReply, FileRowsQuery } from '#contract/transfer';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { showCount, showPercent } from '../ui/format';
@@ -9,14 +9,13 @@ import { useFileRows } from './queries';
 import { outcomeWords, reasonWords } from './words';
 
 const inks = { so: 'text-eucalypt', quiet: 'text-quiet', warns: 'text-wattle', blocks: 'text-waratah' };
-const writing: readonly RowOutcome[] = ['new', 'changed'];
 
 /** Every value of the file and what it would do; the counts filter. */
 export function FileLedger({ file, plan }: { file: FileImportReply; plan: FilePlanReply }) {
   const [search, setSearch] = useSearchParams();
   const show = shownBy(search.get('show'));
   const { data } = useFileRows(file, show);
-  const all = rowOutcomes.reduce((sum, outcome) => sum + plan.counts[outcome], 0);
+  const all = countOutcomes(plan, () => true);
   const { notInFile } = plan;
   return (
     <>
@@ -144,7 +143,7 @@ function Becomes({ row }: { row: FileRowReply }) {
   return (
     <span className="figures">
       {outcome === 'changed' && <span className="text-quiet">{showPercent(before!)} → </span>}
-      {writing.includes(outcome) ? <b>{showPercent(after)}</b> : showPercent(after)}
+      {isWritten(outcome) ? <b>{showPercent(after)}</b> : showPercent(after)}
     </span>
   );
 }

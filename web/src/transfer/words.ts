@@ -1,4 +1,4 @@
-import { rowOutcomes, type ColumnProposal, type FileStatus, type RowOutcome } from '#core/transfer';
+import { countOutcomes, isWritten, type ColumnProposal, type FileStatus, type RowOutcome } from '#core/transfer';
 import type { FileImportReply, FilePlanReply, FileRowReply } from '#contract/transfer';
 import type { Watched } from './use-time-left';
 
@@ -57,14 +57,7 @@ export function reasonWords({
 
 /** How many values a plan would write; none where there is no plan. */
 export function writesOf(plan: FilePlanReply | null): number {
-  return plan ? plan.counts.new + plan.counts.changed : 0;
-}
-
-/** How many values something stands in the way of. */
-export function leftOutOf({ counts }: FilePlanReply): number {
-  return rowOutcomes
-    .filter((outcome) => !['new', 'changed', 'same', 'blank'].includes(outcome))
-    .reduce((sum, outcome) => sum + counts[outcome], 0);
+  return plan ? countOutcomes(plan, isWritten) : 0;
 }
 
 /** What is being done with a file. */
