@@ -1,7 +1,7 @@
 import { By, Key, type WebElement } from 'selenium-webdriver';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, expect, it } from 'vitest';
 import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, type Desk } from './desk.js';
+import { atDesk, story, type Desk } from './desk.js';
 import { startDemoProcess, type WombatProcess } from './wombat-process.js';
 
 /* A registrar changes how grades are calculated and asks how one came about; a teacher keeps a grade book. */
@@ -25,7 +25,7 @@ afterAll(async () => {
   await wombat?.stop();
 });
 
-describe('a policy', () => {
+story('a policy', () => {
   it('is a few sentences beside a real section, whose numbers change as it changes', async () => {
     await registrar.click('Calculation');
     await registrar.reads(/185 grade books of Quarter 2 are calculated by 3 policies/);
@@ -37,7 +37,7 @@ describe('a policy', () => {
     await registrar.sees('The draft changes 18 percents and 10 labels here.');
     await registrar.type('Weight of Tests', '4x');
     await registrar.sees('The numbers return when every number of the policy can be read.');
-    expect(await registrar.isEnabled('Preview and save')).toBe(false);
+    await registrar.canPress('Preview and save', false);
     await registrar.type('Weight of Tests', '50');
     await registrar.sees('The weights add up to 110, not 100; each counts as its share of 110.');
     await registrar.type('Weight of Tests', '40');
@@ -103,7 +103,7 @@ describe('a policy', () => {
   });
 });
 
-describe('a semester grade', () => {
+story('a semester grade', () => {
   it('tells how it came about, down to a single score', async () => {
     await registrar.open('/school/1/period/2/grade-sheets/1/102');
     await registrar.reads(/Semester grade of Semester 1 for Shore Life 1/);
@@ -122,7 +122,7 @@ describe('a semester grade', () => {
   });
 });
 
-describe('a grade book', () => {
+story('a grade book', () => {
   const enter = (...keys: string[]) => teacher.press(...keys);
   /** The cell of a row under an assignment; found in one go, as the grid may be drawn anew at any moment. */
   const cell = (row: number, assignment: string) =>
@@ -146,7 +146,7 @@ describe('a grade book', () => {
     await enter('1', '9', Key.ENTER, 'i', Key.ENTER, '9', '9', Key.ENTER);
     await teacher.reads(/1 student is blocked.*3 unsaved, 1 cannot be taken yet/s);
     await teacher.sees('It is out of 20. Points beyond that belong in an assignment that is marked extra.');
-    expect(await teacher.isEnabled('Save 3')).toBe(false);
+    await teacher.canPress('Save 3', false);
     await teacher.click('Take back a step');
     await teacher.reads(/2 unsaved/);
     await teacher.picture('grade-book');
@@ -168,8 +168,8 @@ describe('a grade book', () => {
     await teacher.type('Points, or missing, late, incomplete, exempt, absent, collected', '15');
     await teacher.click('Fill 1');
     await teacher.reads(/\d+ unsaved/);
-    expect(await (await cell(0, 'Sextant')).getText()).toBe('·');
-    expect(await (await cell(1, 'Sextant')).getText()).toBe('15');
+    await teacher.eventually(async () => (await cell(0, 'Sextant')).getText(), '·');
+    await teacher.eventually(async () => (await cell(1, 'Sextant')).getText(), '15');
     await teacher.save();
     await teacher.sees('scores saved.');
   });

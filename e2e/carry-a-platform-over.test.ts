@@ -1,7 +1,7 @@
 import { Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, describe, it } from 'vitest';
+import { afterAll, beforeAll, it } from 'vitest';
 import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, type Desk } from './desk.js';
+import { atDesk, story, type Desk } from './desk.js';
 import { startDemoProcess, type WombatProcess } from './wombat-process.js';
 
 /* A registrar looks at what the night did not bring, mends it, carries over what is left, and takes it back. */
@@ -23,7 +23,7 @@ afterAll(async () => {
   await wombat?.stop();
 });
 
-describe('a run', () => {
+story('a run', () => {
   it('of the night says how much it wrote and how much it did not send', async () => {
     await registrar.reads(/Fernway was last carried over .*: 258 lines written, 529 not sent/);
     await registrar.sees('the night');

@@ -1,11 +1,36 @@
 import { writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
-import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
-import { expect } from 'vitest';
+import { By, error as refusals, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { beforeEach, describe, expect, onTestFailed } from 'vitest';
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-const patience = 15_000;
+/** Nothing but a limit against hanging: a step waits for what it needs, and goes on the moment it is there. */
+export const patience = 120_000;
+
+/** What a page may do to somebody's finger: draw the thing anew under it, or put something over it for a moment. */
+const passing = [
+  refusals.StaleElementReferenceError,
+  refusals.ElementClickInterceptedError,
+  refusals.ElementNotInteractableError,
+];
+
+/**
+ * Steps that lead on to one another: the first one that fails ends the story, as what follows would only tell of it again.
+ */
+export function story(name: string, steps: () => void): void {
+  // oxlint-disable-next-line vitest/valid-title -- the title is the story's
+  describe(name, () => {
+    let failed: string | undefined;
+    beforeEach((context) => {
+      if (failed !== undefined) context.skip(`the story ended with “${failed}”`);
+      onTestFailed(() => {
+        failed ??= context.task.name;
+      });
+    });
+    steps();
+  });
+}
 
 /** What a person at the desk can do: look, click what bears a name, type, press keys. Everything waits until it is there. */
 export function atDesk(driver: WebDriver, address: string) {
@@ -29,15 +54,56 @@ export function atDesk(driver: WebDriver, address: string) {
         ` | //*[@role='menuitem' or @role='option'][contains(normalize-space(),${quoted(name)})])[1]`,
       `called "${name}"`,
     );
+  /** Does something to what is looked for anew each time, until the page lets it. */
+  const untilLet = async (
+    find: () => Promise<WebElement | null>,
+    act: (element: WebElement) => Promise<unknown>,
+    what: string,
+  ) => {
+    await driver.wait(
+      async () => {
+        try {
+          const element = await find();
+          if (element === null) return false;
+          await act(element);
+          return true;
+        } catch (reason) {
+          if (passing.some((kind) => reason instanceof kind)) return false;
+          throw reason;
+        }
+      },
+      patience,
+      `${what} cannot be reached`,
+    );
+  };
   const desk = {
     driver,
     open: (path: string) => driver.get(address + path),
     async click(name: string) {
-      const element = await named(name);
-      await driver.wait(until.elementIsEnabled(element), patience, `"${name}" stays disabled`);
-      await element.click();
+      const enabled = async () => {
+        const element = await named(name);
+        return (await element.isEnabled()) ? element : null;
+      };
+      await untilLet(enabled, (element) => element.click(), `"${name}", or it stays disabled,`);
     },
-    isEnabled: async (name: string) => (await named(name)).isEnabled(),
+    /** Clicks what a selector finds first. */
+    clickOn: (selector: string) =>
+      untilLet(
+        () => driver.findElement(By.css(selector)).catch(() => null),
+        (element) => element.click(),
+        selector,
+      ),
+    /** Waits until what is asked again and again is as expected. */
+    eventually: async <Value>(ask: () => Promise<Value>, expected: Value) => {
+      await expect.poll(() => ask().catch(unlessPassing), { timeout: patience, interval: 100 }).toEqual(expected);
+    },
+    /** Waits until a button can, or cannot, be pressed. */
+    canPress: async (name: string, can = true) => {
+      await desk.eventually(async () => (await named(name)).isEnabled(), can);
+    },
+    /** Waits until a field holds a text. */
+    holds: (label: string, text: string) =>
+      desk.eventually(async () => (await desk.field(label)).getAttribute('value'), text),
     /** The field that bears a label, or that a label stands over. */
     field: (label: string) =>
       located(
@@ -45,23 +111,35 @@ export function atDesk(driver: WebDriver, address: string) {
         `a field for "${label}"`,
       ),
     async type(label: string, text: string) {
+      await untilLet(
+        () => desk.field(label),
+        (field) => field.click(),
+        `the field "${label}"`,
+      );
       const field = await desk.field(label);
-      await field.click();
       await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text);
       return field;
     },
-    async choose(label: string, option: string) {
-      const select = await desk.field(label);
-      await select.findElement(By.xpath(`.//option[starts-with(normalize-space(),${quoted(option)})]`)).click();
-    },
+    choose: (label: string, option: string) =>
+      untilLet(
+        async () =>
+          (await desk.field(label)).findElement(
+            By.xpath(`.//option[starts-with(normalize-space(),${quoted(option)})]`),
+          ),
+        (found) => found.click(),
+        `"${option}" of "${label}"`,
+      ),
     /** Ticks or unticks what a label says. */
-    tick: async (label: string) =>
-      (
-        await located(
-          `(//label[normalize-space()=${quoted(label)}]//input | //input[@type='checkbox'][@aria-label=${quoted(label)}])[1]`,
-          `a box for "${label}"`,
-        )
-      ).click(),
+    tick: (label: string) =>
+      untilLet(
+        () =>
+          located(
+            `(//label[normalize-space()=${quoted(label)}]//input | //input[@type='checkbox'][@aria-label=${quoted(label)}])[1]`,
+            `a box for "${label}"`,
+          ),
+        (box) => box.click(),
+        `the box "${label}"`,
+      ),
     /** Presses keys wherever the focus is. */
     press: (...keys: string[]) =>
       driver
@@ -120,6 +198,11 @@ export function atDesk(driver: WebDriver, address: string) {
 }
 
 export type Desk = ReturnType<typeof atDesk>;
+
+/** What was drawn anew while it was read is read again. */
+function unlessPassing(reason: unknown): undefined {
+  if (!passing.some((kind) => reason instanceof kind)) throw reason;
+}
 
 async function headlineOrNothing(driver: WebDriver): Promise<string> {
   const [headline] = await driver.findElements(By.css('h1'));

@@ -2,9 +2,9 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { By, Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, expect, it } from 'vitest';
 import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, type Desk } from './desk.js';
+import { atDesk, story, type Desk } from './desk.js';
 import { startDemoProcess, type WombatProcess } from './wombat-process.js';
 
 const files = fileURLToPath(new URL('../demo/files/', import.meta.url));
@@ -23,7 +23,7 @@ afterAll(async () => {
   await wombat?.stop();
 });
 
-describe('a registrar takes Quarter 2 from the scale to the transcript', () => {
+story('a registrar takes Quarter 2 from the scale to the transcript', () => {
   it('signs in; a wrong password says so and keeps the name', async () => {
     await desk.open('/');
     await desk.sees('People of the demo district');
@@ -32,7 +32,7 @@ describe('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await desk.type('Password', 'high-tide');
     await desk.click('Sign in');
     await desk.sees('No account has this name with this password.');
-    expect(await (await desk.field('Sign-in name')).getAttribute('value')).toBe('morwenna');
+    await desk.holds('Sign-in name', 'morwenna');
     await desk.type('Password', 'low-tide');
     await desk.click('Sign in');
     await desk.reads(
@@ -61,24 +61,22 @@ describe('a registrar takes Quarter 2 from the scale to the transcript', () => {
     const cutOff = () => browser.driver.findElement(By.css('[aria-label="Cut-off of A-"]'));
     await cutOff().then((grip) => grip.sendKeys(Key.ARROW_LEFT.repeat(5)));
     await desk.reads(/the draft would move \d+ up/);
-    expect(await cutOff().then((grip) => grip.getAttribute('aria-valuenow'))).toBe('89.5');
+    await desk.eventually(() => cutOff().then((grip) => grip.getAttribute('aria-valuenow')), '89.5');
     await desk.sees('89.44');
     await desk.type('Cut-off of B+', '83');
     await desk.sees('B and B+ both begin at 83.0');
-    expect(await desk.isEnabled('Save as version 2')).toBe(false);
+    await desk.canPress('Save as version 2', false);
     await desk.picture('scales-fault');
     await desk.type('Cut-off of B+', '87');
     await browser.driver
       .actions()
       .dragAndDrop(await browser.driver.findElement(By.css('[aria-label="Cut-off of D"]')), { x: 12, y: 0 })
       .perform();
-    expect(
-      Number(
-        await browser.driver
-          .findElement(By.css('[aria-label="Cut-off of D"]'))
-          .then((grip) => grip.getAttribute('aria-valuenow')),
-      ),
-    ).toBeGreaterThan(60);
+    const cutOffOfD = () =>
+      browser.driver
+        .findElement(By.css('[aria-label="Cut-off of D"]'))
+        .then((grip) => grip.getAttribute('aria-valuenow'));
+    await desk.eventually(async () => Number(await cutOffOfD()) > 60, true);
     await desk.type('Cut-off of D', '60');
     await desk.picture('scales');
     await desk.click('Preview effect');
@@ -166,10 +164,10 @@ describe('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await desk.press(Key.ARROW_UP);
     await desk.type(`${first}, posted percent`, '89,46');
     await desk.press(Key.ENTER);
-    expect(await (await desk.field(`${first}, label or code`)).getAttribute('value')).toBe('A−');
+    await desk.holds(`${first}, label or code`, 'A−');
     await desk.type(`${first}, label or code`, 'inco');
     await desk.press(Key.ENTER);
-    expect(await (await desk.field(`${first}, posted percent`)).getAttribute('value')).toBe('');
+    await desk.holds(`${first}, posted percent`, '');
     await desk.sees('INC needs a last date of attendance.');
     await desk.type(`${first}, last date of attendance`, '16 jan');
     await desk.press(Key.ENTER);
@@ -238,7 +236,7 @@ describe('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await desk.isAccessible();
     await desk.click('Seal Quarter 2…');
     await desk.sees('The grades are copied to the transcripts as they stand now.');
-    await desk.driver.findElement(By.css('[role=dialog] button')).click();
+    await desk.clickOn('[role=dialog] button');
     await desk.reads(/Quarter 2 was sealed/);
     await desk.picture('seal');
   });
@@ -249,7 +247,7 @@ describe('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await desk.press('students', Key.ENTER);
     await desk.reads(/560 students of Upper School/);
     await desk.isAccessible();
-    await desk.driver.findElement(By.css('tbody tr')).click();
+    await desk.clickOn('tbody tr');
     await desk.reads(/has a GPA of \d\.\d{3}, weighted \d\.\d{3}, over 2 sealed periods/);
     await desk.isAccessible();
     await desk.pressOnPage('w');

@@ -1,7 +1,7 @@
 import { Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, expect, it } from 'vitest';
 import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, type Desk } from './desk.js';
+import { atDesk, story, type Desk } from './desk.js';
 import { startDemoProcess, type WombatProcess } from './wombat-process.js';
 
 /* A registrar joins a new platform with 120 sections, deciding each name once. */
@@ -29,7 +29,7 @@ afterAll(async () => {
   await wombat?.stop();
 });
 
-describe('a new platform', () => {
+story('a new platform', () => {
   it('is read over HTTP, with what waits to be joined', async () => {
     await registrar.click('Platforms');
     await registrar.reads(/1 learning platform is connected. 145 classes and names wait/);

@@ -1,7 +1,7 @@
 import { By, Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, it } from 'vitest';
 import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, type Desk } from './desk.js';
+import { atDesk, story, type Desk } from './desk.js';
 import { startDemoProcess, type WombatProcess } from './wombat-process.js';
 
 /* A registrar in summer: the next year for all three schools, one new item for all courses, courses in bulk, codes. */
@@ -25,7 +25,7 @@ afterAll(async () => {
 
 const has = async (name: string) => (await browser.driver.findElements(By.css(`[aria-label="${name}"]`))).length > 0;
 
-describe('a new school year', () => {
+story('a new school year', () => {
   it('is copied from last year’s for all three schools at once', async () => {
     await desk.click('Calendar');
     await desk.reads(/Upper School has 187 days with classes in 2025–26, in 4 quarters/);
@@ -43,14 +43,14 @@ describe('a new school year', () => {
   it('is moved by key, takes its neighbour along, refuses what cannot be, and steps back', async () => {
     const edge = () => browser.driver.findElement(By.css('[aria-label="Last day of Quarter 1"][role="slider"]'));
     const value = async () => (await edge()).getAttribute('aria-valuetext');
-    expect(await value()).toBe('Nov 6, 2026');
+    await desk.eventually(value, 'Nov 6, 2026');
     await (await edge()).sendKeys(Key.chord(Key.SHIFT, Key.ARROW_RIGHT));
-    expect(await value()).toBe('Nov 13, 2026');
+    await desk.eventually(value, 'Nov 13, 2026');
     await desk.sees('Nov 16, 2026');
     await desk.type('Last day of Quarter 4', '30 jun 2027');
     await desk.press(Key.TAB);
     await desk.sees('Quarter 4 reaches outside Semester 2');
-    expect(await desk.isEnabled('Save the calendar')).toBe(false);
+    await desk.canPress('Save the calendar', false);
     await desk.click('Take back a step');
     await desk.seesNot('reaches outside');
     await desk.click('Save the calendar');
@@ -66,9 +66,9 @@ describe('a new school year', () => {
       .actions()
       .dragAndDrop(await edge(), { x: 14, y: 0 })
       .perform();
-    expect(await value()).not.toBe(before);
+    await desk.eventually(async () => (await value()) !== before, true);
     await desk.click('Take back a step');
-    expect(await value()).toBe(before);
+    await desk.eventually(value, before);
     await browser.driver
       .actions()
       .dragAndDrop(await edge(), { x: -14, y: 0 })
@@ -76,10 +76,10 @@ describe('a new school year', () => {
     const moved = await value();
     await desk.click('Save the calendar');
     await desk.sees('The calendar of Upper School is saved.');
-    expect(await value()).toBe(moved);
+    await desk.eventually(value, moved);
     await desk.click('Undo');
     await desk.sees('The calendar is as it was.');
-    expect(await value()).toBe(before);
+    await desk.eventually(value, before);
   });
 
   it('shows the other schools beside it, each with its own year', async () => {
@@ -92,7 +92,7 @@ describe('a new school year', () => {
   });
 });
 
-describe('one new report item for all courses, with three exceptions', () => {
+story('one new report item for all courses, with three exceptions', () => {
   it('is made, given by a rule, and taken from three courses', async () => {
     await desk.click('Report items');
     await desk.reads(/report 4 items by 4 rules/);
@@ -125,8 +125,8 @@ describe('one new report item for all courses, with three exceptions', () => {
     await desk.reads(/report 5 items by 5 rules and 5 exceptions/);
     await desk.click('5 exceptions');
     await desk.sees('Debating');
-    expect(await has('Effort of Debating: an exception: no effort mark by agreement')).toBe(true);
-    expect(await has('Effort of Knots: by rule 5')).toBe(false);
+    await desk.eventually(() => has('Effort of Debating: an exception: no effort mark by agreement'), true);
+    await desk.eventually(() => has('Effort of Knots: by rule 5'), false);
   });
 
   it('a composite that does not make 100 cannot be saved', async () => {
@@ -134,7 +134,7 @@ describe('one new report item for all courses, with three exceptions', () => {
     await desk.click('Edit Semester grade');
     await desk.type('Weight of part 3', '19.99');
     await desk.sees('0.01 of 100 is still to be given.');
-    expect(await desk.isEnabled('Save the item')).toBe(false);
+    await desk.canPress('Save the item', false);
     await desk.type('Weight of part 3', '20');
     await desk.seesNot('still to be given');
     await desk.click('Cancel');
@@ -152,7 +152,7 @@ describe('one new report item for all courses, with three exceptions', () => {
   });
 });
 
-describe('courses in bulk', () => {
+story('courses in bulk', () => {
   it('are pasted, filled, set by the dozen and saved; a cell that cannot be taken says why', async () => {
     await desk.open('/school/1/period/4/courses?department=Half-year+courses');
     await desk.reads(/Upper School offers 48 courses in 7 departments/);
@@ -163,11 +163,10 @@ describe('courses in bulk', () => {
     await desk.type('Value', '1.5');
     await desk.click('Set it');
     await desk.reads(/12 are changed and not saved/);
-    const cell = await browser.driver.findElement(By.css('[data-cell$="/credits"]'));
-    await cell.click();
+    await desk.clickOn('[data-cell$="/credits"]');
     await desk.press('half', Key.ENTER);
     await desk.reads(/1 cannot be taken yet/);
-    expect(await desk.isEnabled('Save 12 courses')).toBe(false);
+    await desk.canPress('Save 12 courses', false);
     await desk.picture('courses-bulk');
     await desk.click('Take back a step');
     await desk.click('Save 12 courses');
@@ -176,7 +175,7 @@ describe('courses in bulk', () => {
   });
 });
 
-describe('the district’s codes', () => {
+story('the district’s codes', () => {
   it('grow by one, which may not read like a label', async () => {
     await desk.open('/school/1/period/4/scales?view=codes');
     await desk.reads(/9 codes may stand/);
@@ -193,7 +192,7 @@ describe('the district’s codes', () => {
   });
 });
 
-describe('a scale from another program', () => {
+story('a scale from another program', () => {
   it('states both ends, leaves a gap at one decimal, and is settled on its ruler', async () => {
     await desk.open('/school/1/period/4/scales?scale=1');
     await desk.reads(/Letter scale/);
@@ -201,7 +200,7 @@ describe('a scale from another program', () => {
     const table = await browser.driver.findElement(By.css('textarea'));
     await table.sendKeys('A;90;100;4.0\nB;80;89;3.0\nF;0;79.9;0');
     await desk.sees('89.1 to 89.9 lies between B and A and has no label.');
-    expect(await desk.isEnabled('Take 3 bands as the draft')).toBe(false);
+    await desk.canPress('Take 3 bands as the draft', false);
     await desk.picture('import-scale');
     await desk.click('B reaches up');
     await desk.sees('The bands leave nothing out');

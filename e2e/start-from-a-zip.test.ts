@@ -1,9 +1,9 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, expect, it } from 'vitest';
 import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, type Desk } from './desk.js';
+import { atDesk, patience, story, type Desk } from './desk.js';
 import { startDemoProcess, startEmptyProcess, type WombatProcess } from './wombat-process.js';
 
 /* An empty Wombat takes in the whole demo district as a zip, and gives out the very same. */
@@ -35,7 +35,7 @@ async function exportedFrom({ address }: WombatProcess, username: string, passwo
   return Buffer.from(await answer.arrayBuffer());
 }
 
-describe('an empty Wombat', () => {
+story('an empty Wombat', () => {
   it('says what brings it to life', async () => {
     await registrar.open('/sign-in');
     await registrar.type('Sign-in name', 'registrar');
@@ -59,7 +59,7 @@ describe('an empty Wombat', () => {
     await registrar.reads(/district.zip brings 113,\d+ new rows; none is refused/);
     await registrar.isAccessible();
     await registrar.click('Take in');
-    await browser.driver.wait(async () => /\/school\/\d+/.test(await browser.driver.getCurrentUrl()), 90_000);
+    await browser.driver.wait(async () => /\/school\/\d+/.test(await browser.driver.getCurrentUrl()), patience);
     await registrar.sees('Port Elowen');
   });
 

@@ -1,7 +1,7 @@
 import { Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, expect, it } from 'vitest';
 import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, type Desk } from './desk.js';
+import { atDesk, story, type Desk } from './desk.js';
 import { startDemoProcess, type WombatProcess } from './wombat-process.js';
 
 let wombat: WombatProcess;
@@ -23,7 +23,7 @@ afterAll(async () => {
 /** The students of the sheet, without what is said of them beside their names. */
 const sheetOf = async (desk: Desk) => (await desk.texts('tbody tr td:first-child')).map((text) => text.split('\n')[0]!);
 
-describe('a teacher and a registrar at the same sheet', () => {
+story('a teacher and a registrar at the same sheet', () => {
   it('the teacher lands on the next sheet that is not done, and sees nothing that is not theirs', async () => {
     await teacher.open('/');
     await teacher.click('Harun Nance');
@@ -40,8 +40,8 @@ describe('a teacher and a registrar at the same sheet', () => {
       data.setData('text/plain', '91.5\\n84\\t\\nhigh\\n');
       document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));`);
     await teacher.sees(`${third}: “high”.`);
-    expect(await (await teacher.field(`${first}, label or code`)).getAttribute('value')).toBe('A−');
-    expect(await (await teacher.field(`${second}, label or code`)).getAttribute('value')).toBe('B');
+    await teacher.holds(`${first}, label or code`, 'A−');
+    await teacher.holds(`${second}, label or code`, 'B');
     await teacher.reads(/2 unsaved/);
   });
 
@@ -67,7 +67,7 @@ describe('a teacher and a registrar at the same sheet', () => {
     await teacher.save();
     await teacher.sees('Nothing was saved; the rows show what differs.');
     await teacher.sees('Morwenna Oake saved 88.00 % B+ meanwhile.');
-    expect(await (await teacher.field(`${first}, posted percent`)).getAttribute('value')).toBe('91.5');
+    await teacher.holds(`${first}, posted percent`, '91.5');
     await teacher.click('Keep mine over theirs');
     await teacher.save();
     await teacher.sees('2 grades saved.');

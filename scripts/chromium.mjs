@@ -40,6 +40,8 @@ export async function openChromium({ width = 1280, height = 800 } = {}) {
     '--no-first-run',
     '--lang=en-GB',
     '--hide-scrollbars',
+    // A thing that still fades in is neither clicked rightly nor judged rightly.
+    '--force-prefers-reduced-motion',
     `--user-data-dir=${profile}`,
   );
   const builder = new Builder().forBrowser('chrome').setChromeOptions(options);

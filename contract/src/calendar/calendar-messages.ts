@@ -116,7 +116,11 @@ export class SaveCalendarRequest {
 }
 
 /** Copies a year of the calendar onto the next, every day moved by the same whole weeks. */
-export class CopyYearRequest {
+export class CopyYearBody {
+  @IsInt()
+  schoolId!: number;
+
+  /** Of the school's calendar, as it was looked at. */
   @IsInt()
   version!: number;
 
@@ -130,6 +134,16 @@ export class CopyYearRequest {
   /** The first day of the new year. */
   @Matches(dayPattern, aDay)
   startsOn!: Day;
+}
+
+/** The years of one or several schools, copied together or not at all. */
+export class CopyYearsRequest {
+  @IsArray()
+  @ArrayMinSize(1, { message: 'at least one year' })
+  @ArrayMaxSize(500)
+  @ValidateNested({ each: true })
+  @Type(() => CopyYearBody)
+  years!: CopyYearBody[];
 }
 
 /** A school's calendar with all its years. */

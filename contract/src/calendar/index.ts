@@ -3,7 +3,8 @@ import type { Day, LatePosters, PeriodKind, WindowState } from '#core/calendar';
 export { calendarFaultSentence } from './calendar-fault-sentence.js';
 export {
   BreakBody,
-  CopyYearRequest,
+  CopyYearBody,
+  CopyYearsRequest,
   PeriodBody,
   SaveCalendarRequest,
   WindowBody,

@@ -60,6 +60,7 @@ export function checkCalendar(calendar: CheckedCalendar): CalendarFault[] {
   const { periods, breaks, windows, sections } = calendar;
   return [
     ...periods.flatMap((period) => checkPeriod(periods, period)),
+    ...checkYears(periods),
     ...periods.flatMap((period) => checkChildren(calendar, period)),
     ...breaks.flatMap((each) => checkBreak(periods, each)),
     ...windows.flatMap((window) => checkWindow(periods, window)),
@@ -82,6 +83,21 @@ function checkPeriod(periods: readonly Period[], period: Period): CalendarFault[
   return faults;
 }
 
+/** Years that share days: whatever falls on such a day would belong to two of them. */
+function checkYears(periods: readonly Period[]): CalendarFault[] {
+  const years = periods
+    .filter(({ parentId }) => parentId === null)
+    .toSorted((a, b) => (a.startsOn < b.startsOn ? -1 : 1));
+  return years.flatMap((year, at) => years.slice(0, at).flatMap((before) => overlapOf(before, year)));
+}
+
+function overlapOf(before: Period, period: Period): CalendarFault[] {
+  if (period.startsOn > before.endsOn) return [];
+  const to = before.endsOn < period.endsOn ? before.endsOn : period.endsOn;
+  const data = { name: period.name, before: before.name, from: period.startsOn, to };
+  return [{ code: 'periods-overlap', severity: 'blocks', of: 'period', id: period.id, data }];
+}
+
 /** Children that leave days with classes of their parent to nobody, or share days. The parent's edges count too. */
 function checkChildren({ periods, weekdays, breaks }: CheckedCalendar, parent: Period): CalendarFault[] {
   const children = periods
@@ -97,18 +113,8 @@ function checkChildren({ periods, weekdays, breaks }: CheckedCalendar, parent: P
   let next = parent.startsOn;
   for (const [index, child] of children.entries()) {
     const before = children[index - 1];
-    const data = { name: child.name, before: before?.name ?? parent.name };
     if (child.startsOn > next) gapOf(next, addDays(child.startsOn, -1), child, before?.name ?? parent.name);
-    if (before && child.startsOn <= before.endsOn) {
-      const shared = { from: child.startsOn, to: before.endsOn < child.endsOn ? before.endsOn : child.endsOn };
-      faults.push({
-        code: 'periods-overlap',
-        severity: 'blocks',
-        of: 'period',
-        id: child.id,
-        data: { ...data, ...shared },
-      });
-    }
+    if (before) faults.push(...overlapOf(before, child));
     if (child.endsOn >= next) next = addDays(child.endsOn, 1);
   }
   const last = children.at(-1);

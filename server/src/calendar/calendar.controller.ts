@@ -1,5 +1,5 @@
 import { Body, Controller, Get, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
-import { CopyYearRequest, SaveCalendarRequest, type CalendarReply } from '#contract/calendar';
+import { CopyYearsRequest, SaveCalendarRequest, type CalendarReply } from '#contract/calendar';
 import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
 import { CalendarService } from './calendar.service.js';
 
@@ -22,12 +22,8 @@ export class CalendarController {
     return this.calendar.save(actor, schoolId, request);
   }
 
-  @Post('schools/:schoolId/calendar/copy-year')
-  copyYear(
-    @CurrentActor() actor: Actor,
-    @Param('schoolId', ParseIntPipe) schoolId: number,
-    @Body() request: CopyYearRequest,
-  ): Promise<CalendarReply> {
-    return this.calendar.copyYear(actor, schoolId, request);
+  @Post('calendars/copy-years')
+  copyYears(@CurrentActor() actor: Actor, @Body() { years }: CopyYearsRequest): Promise<CalendarReply[]> {
+    return this.calendar.copyYears(actor, years);
   }
 }

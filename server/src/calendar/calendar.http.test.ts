@@ -127,10 +127,14 @@ describe('a calendar', () => {
 });
 
 describe('a year copied onto the next', () => {
+  const copyYears = <Body>(...years: readonly object[]) =>
+    registrar.send<Body>('POST', '/calendars/copy-years', { years });
+
   it('keeps every day of the week, moves breaks and windows, and leaves the old year as it was', async () => {
     const before = await ofSchool(3);
-    const request = { version: before.version, yearId: 21, name: '2026–27', startsOn: '2026-09-08' };
-    const { status, body } = await registrar.send<CalendarReply>('POST', '/schools/3/calendar/copy-year', request);
+    const year2627 = { schoolId: 3, version: before.version, yearId: 21, name: '2026–27', startsOn: '2026-09-08' };
+    const answer = await copyYears<CalendarReply[]>(year2627);
+    const [status, body] = [answer.status, answer.body[0]!];
     expect([status, body.periods.length, body.breaks.length, body.windows.length]).toEqual([
       201,
       8,
@@ -151,8 +155,20 @@ describe('a year copied onto the next', () => {
 
   it('is refused where that year is there already', async () => {
     const { version } = await ofSchool(3);
-    const request = { version, yearId: 21, name: '2026–27', startsOn: '2026-09-08' };
-    const { status, body } = await registrar.send<Problem>('POST', '/schools/3/calendar/copy-year', request);
+    const request = { schoolId: 3, version, yearId: 21, name: '2026–27', startsOn: '2026-09-08' };
+    const { status, body } = await copyYears<Problem>(request);
     expect([status, body.detail]).toEqual([409, '2026–27 is already in the calendar of Evening College.']);
+  });
+
+  it('is refused where it would share days with the year before, and with it every other year asked for', async () => {
+    const [upper, primary] = [await ofSchool(1), await ofSchool(2)];
+    const yearOf = ({ periods }: CalendarReply) => periods.find(({ parentId }) => parentId === null)!;
+    const { status, body } = await copyYears<Problem>(
+      { schoolId: 1, version: upper.version, yearId: yearOf(upper).id, name: '2026–27', startsOn: '2026-09-01' },
+      { schoolId: 2, version: primary.version, yearId: yearOf(primary).id, name: '2026–27', startsOn: '2026-05-05' },
+    );
+    expect([status, body.code]).toEqual([422, 'calendar-faulty']);
+    expect(body.errors[0]!.detail).toMatch(/^2026–27 and 2025–26 share the days 2026-05-0\d to 2026-0\d-\d\d\.$/);
+    expect([await ofSchool(1), await ofSchool(2)]).toEqual([upper, primary]);
   });
 });

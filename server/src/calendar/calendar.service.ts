@@ -12,7 +12,7 @@ import {
 import {
   calendarFaultSentence,
   type CalendarReply,
-  type CopyYearRequest,
+  type CopyYearBody,
   type SaveCalendarRequest,
   type WindowBody,
 } from '#contract/calendar';
@@ -65,39 +65,57 @@ export class CalendarService {
 
   /** Saves a whole calendar, or nothing of it. A sealed period keeps its days. */
   async save(actor: Actor, schoolId: number, request: SaveCalendarRequest): Promise<CalendarReply> {
+    return this.transactions.run((queries) => this.saveWithin(queries, actor, schoolId, request));
+  }
+
+  private async saveWithin(
+    queries: Queries,
+    actor: Actor,
+    schoolId: number,
+    request: SaveCalendarRequest,
+  ): Promise<CalendarReply> {
+    const before = await this.ofSchool(queries, schoolId);
+    const { version, weekdays, periods, breaks, windows } = request;
+    refuseUnknown(before, request);
+    refuseSealed(before, request);
+    const named = windows.map((window, index) => ({ ...window, id: index }));
+    refuseFaults(
+      await this.check(queries, { ...before, weekdays, periods: periods as never, breaks, windows: named }),
+      request,
+    );
+    const kept = new Set(periods.map(({ id }) => id));
+    const removed = before.periods.filter(({ id }) => !kept.has(id)).map(({ id }) => id);
+    await this.refuseUsed(queries, removed);
+    if (!(await this.calendar.raiseVersion(queries, schoolId, version, [...new Set(weekdays)].toSorted()))) {
+      throw new Refusal('set-up-changed', { what: 'calendar' });
+    }
+    await this.calendar.removePeriods(queries, removed);
+    const numbers = await this.calendar.writePeriods(queries, schoolId, periods);
+    await this.calendar.replaceBreaks(queries, schoolId, breaks);
+    const own = windows.map((window) => ({ ...window, periodId: numbers.get(window.periodId)! }));
+    await this.calendar.replaceWindows(queries, [...numbers.values()], own);
+    const after = await this.ofSchool(queries, schoolId);
+    await this.log.record(queries, actor, [
+      { action: 'save calendar', thing: `calendar ${schoolId}`, before: logged(before), after: logged(after) },
+    ]);
+    return after;
+  }
+
+  /**
+   * Copies years with their periods, breaks and windows onto the next ones, those of several schools together or none;
+   * every day keeps its day of the week.
+   */
+  async copyYears(actor: Actor, years: readonly CopyYearBody[]): Promise<CalendarReply[]> {
     return this.transactions.run(async (queries) => {
-      const before = await this.ofSchool(queries, schoolId);
-      const { version, weekdays, periods, breaks, windows } = request;
-      refuseUnknown(before, request);
-      refuseSealed(before, request);
-      const named = windows.map((window, index) => ({ ...window, id: index }));
-      refuseFaults(
-        await this.check(queries, { ...before, weekdays, periods: periods as never, breaks, windows: named }),
-        request,
-      );
-      const kept = new Set(periods.map(({ id }) => id));
-      const removed = before.periods.filter(({ id }) => !kept.has(id)).map(({ id }) => id);
-      await this.refuseUsed(queries, removed);
-      if (!(await this.calendar.raiseVersion(queries, schoolId, version, [...new Set(weekdays)].toSorted()))) {
-        throw new Refusal('set-up-changed', { what: 'calendar' });
-      }
-      await this.calendar.removePeriods(queries, removed);
-      const numbers = await this.calendar.writePeriods(queries, schoolId, periods);
-      await this.calendar.replaceBreaks(queries, schoolId, breaks);
-      const own = windows.map((window) => ({ ...window, periodId: numbers.get(window.periodId)! }));
-      await this.calendar.replaceWindows(queries, [...numbers.values()], own);
-      const after = await this.ofSchool(queries, schoolId);
-      await this.log.record(queries, actor, [
-        { action: 'save calendar', thing: `calendar ${schoolId}`, before: logged(before), after: logged(after) },
-      ]);
-      return after;
+      const copied: CalendarReply[] = [];
+      for (const year of years) copied.push(await this.copyYear(queries, actor, year));
+      return copied;
     });
   }
 
-  /** Copies a year with its periods, breaks and windows onto the next; every day keeps its day of the week. */
-  async copyYear(actor: Actor, schoolId: number, request: CopyYearRequest): Promise<CalendarReply> {
-    const { version, yearId, name, startsOn } = request;
-    const before = await this.ofSchool(this.transactions.reading, schoolId);
+  private async copyYear(queries: Queries, actor: Actor, request: CopyYearBody): Promise<CalendarReply> {
+    const { schoolId, version, yearId, name, startsOn } = request;
+    const before = await this.ofSchool(queries, schoolId);
     const year = before.periods.find(({ id, parentId }) => id === yearId && parentId === null);
     if (!year) throw new Refusal('not-found', { what: 'year', id: yearId });
     if (before.periods.some((period) => period.parentId === null && period.name.trim() === name.trim())) {
@@ -114,19 +132,19 @@ export class CalendarService {
     const inYear = new Set(own.map(({ id }) => id));
     const breaks = before.breaks.filter((each) => year.startsOn <= each.startsOn && each.endsOn <= year.endsOn);
     const windows = before.windows.filter(({ periodId }) => inYear.has(periodId));
-    return this.save(actor, schoolId, {
+    return this.saveWithin(queries, actor, schoolId, {
       version,
       weekdays: [...before.weekdays],
       periods: [...before.periods, ...copies],
       breaks: [...before.breaks, ...breaks.map((each) => moveBreak(each, days))],
-      windows: [...before.windows, ...(await this.moveWindows(windows, days))],
+      windows: [...before.windows, ...(await this.moveWindows(queries, windows, days))],
     });
   }
 
   /** Windows moved by whole days at the same time of day, over a change to summer time too. */
-  private async moveWindows(windows: readonly WindowBody[], days: number): Promise<WindowBody[]> {
+  private async moveWindows(queries: Queries, windows: readonly WindowBody[], days: number): Promise<WindowBody[]> {
     const instants = windows.flatMap(({ opensAt, closesAt, graceUntil }) => [opensAt, closesAt, graceUntil ?? opensAt]);
-    const moved = await this.zone.moveByDays(this.transactions.reading, instants, days);
+    const moved = await this.zone.moveByDays(queries, instants, days);
     return windows.map((window, index) => ({
       ...window,
       periodId: -window.periodId,

@@ -8,7 +8,7 @@ import { DayField } from '../ui/day-field';
 import { Dialog } from '../ui/dialog';
 import { plural, showDay } from '../ui/format';
 import { yearsOf } from './calendar-view';
-import { useCopyYear } from './queries';
+import { useCopyYears } from './queries';
 
 interface CopyYearDialogProps {
   readonly calendars: readonly CalendarReply[];
@@ -27,30 +27,31 @@ interface Plan {
 /** Copies the newest year of some or all schools onto the next: same days of the week, breaks and windows moved along. */
 export function CopyYearDialog({ calendars, onClose, onCopied }: CopyYearDialogProps) {
   const [plans, setPlans] = useState<readonly Plan[]>(() => calendars.flatMap(planOf));
-  const copy = useCopyYear();
+  const copy = useCopyYears();
   const chosen = plans.filter(({ isChosen }) => isChosen);
   const change = (index: number, changed: Partial<Plan>) =>
     setPlans(plans.with(index, { ...plans[index]!, ...changed }));
-  const run = async () => {
-    for (const { calendar, year, name, wanted } of chosen) {
-      try {
-        await copy.mutateAsync({
+  const run = () =>
+    copy.mutate(
+      {
+        years: chosen.map(({ calendar, year, name, wanted }) => ({
           schoolId: calendar.school.id,
           version: calendar.version,
           yearId: year.id,
           name,
           startsOn: wanted,
-        });
-      } catch (error) {
-        showProblem(error);
-        return;
-      }
-    }
-    toast.success(`${plural(chosen.length, 'calendar')} copied onto the next year.`, {
-      description: 'Look over breaks and windows: they keep their days of the week, not their dates.',
-    });
-    onCopied();
-  };
+        })),
+      },
+      {
+        onError: showProblem,
+        onSuccess() {
+          toast.success(`${plural(chosen.length, 'calendar')} copied onto the next year.`, {
+            description: 'Look over breaks and windows: they keep their days of the week, not their dates.',
+          });
+          onCopied();
+        },
+      },
+    );
   return (
     <Dialog
       isWide
@@ -60,7 +61,7 @@ export function CopyYearDialog({ calendars, onClose, onCopied }: CopyYearDialogP
       description="Periods, breaks and posting windows move by whole weeks, so that every day keeps its day of the week."
       footer={
         <>
-          <Button look="main" disabled={chosen.length === 0 || copy.isPending} onClick={() => void run()}>
+          <Button look="main" disabled={chosen.length === 0 || copy.isPending} onClick={run}>
             Copy {plural(chosen.length, 'calendar')}
           </Button>
           <Button onClick={onClose}>Cancel</Button>

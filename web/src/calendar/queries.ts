@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { CalendarReply, CopyYearRequest, SaveCalendarRequest } from '#contract/calendar';
+import type { CalendarReply, CopyYearsRequest, SaveCalendarRequest } from '#contract/calendar';
 import { api } from '../shell/api';
 
 /** The calendars of all schools, to be seen side by side. */
@@ -8,7 +8,7 @@ export function useCalendars() {
 }
 
 /** A calendar that is saved changes every screen: the term line itself. */
-function useCalendarMutation<Request>(send: (request: Request) => Promise<CalendarReply>) {
+function useCalendarMutation<Request, Reply>(send: (request: Request) => Promise<Reply>) {
   const client = useQueryClient();
   return useMutation({ mutationFn: send, onSuccess: () => client.invalidateQueries() });
 }
@@ -19,8 +19,8 @@ export function useSaveCalendar(schoolId: number) {
   );
 }
 
-export function useCopyYear() {
-  return useCalendarMutation(({ schoolId, ...request }: CopyYearRequest & { schoolId: number }) =>
-    api.post<CalendarReply>(`/schools/${schoolId}/calendar/copy-year`, request),
+export function useCopyYears() {
+  return useCalendarMutation((request: CopyYearsRequest) =>
+    api.post<CalendarReply[]>('/calendars/copy-years', request),
   );
 }

@@ -33,6 +33,9 @@ import { usePreferences } from './preferences';
 import { useSchools, useTermLine } from './scope';
 import { useSession } from './session';
 
+/** How long a notice, and with it the way to undo, stays while the pointer is elsewhere. */
+const noticeMilliseconds = 10_000;
+
 const client = new QueryClient({
   defaultOptions: {
     queries: { staleTime: 5_000, retry: (count, error) => !(error instanceof ProblemError) && count < 2 },
@@ -80,7 +83,7 @@ export function App() {
   return (
     <QueryClientProvider client={client}>
       <RouterProvider router={router} />
-      <Toaster position="bottom-right" toastOptions={{ className: 'font-sans!' }} />
+      <Toaster position="bottom-right" toastOptions={{ className: 'font-sans!', duration: noticeMilliseconds }} />
     </QueryClientProvider>
   );
 }

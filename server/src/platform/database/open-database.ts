@@ -57,13 +57,8 @@ const halfAnHour = 30 * 60 * 1000;
 /** PGlite has one connection: a query outside a transaction waits until the transaction is over. */
 async function openFolder(folder: string, seedFile: string | null): Promise<OpenDatabase> {
   const server = await startPgliteServer(folder, seedFile);
-  const pool = new pg.Pool({
-    host: server.socketFolder,
-    user: 'postgres',
-    database: 'postgres',
-    max: 1,
-    connectionTimeoutMillis: 20_000,
-  });
+  // No limit on the wait for the connection: a long transaction is no fault of whoever waits behind it.
+  const pool = new pg.Pool({ host: server.socketFolder, user: 'postgres', database: 'postgres', max: 1 });
   const dump = (file: string) => server.dump(file);
   const endCopies = keepCopies({ pool, dump, folder: join(folder, 'copies'), everyMs: halfAnHour });
   return {
