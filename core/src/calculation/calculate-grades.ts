@@ -13,8 +13,8 @@ export interface GradePrecision {
 
 /** What the calculation found for each student. */
 export interface CalculatedColumns {
-  /** The rounded percent in units of its last digit; -1 where there is none. */
-  readonly percent: Int32Array;
+  /** The rounded percent in units of its last digit, a whole number of any size; -1 where there is none. */
+  readonly percent: Float64Array;
   /** 0 for a percent, 1 without evidence, 2 blocked. */
   readonly state: Uint8Array;
 }
@@ -34,7 +34,7 @@ export function calculateGrades(
   precision: GradePrecision,
 ): CalculatedColumns {
   const students = columns.starts.length - 1;
-  const percent = new Int32Array(students).fill(-1);
+  const percent = new Float64Array(students).fill(-1);
   const state = new Uint8Array(students);
   const sums = new StudentSums(columns);
   const scale = 10 ** precision.digits;

@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { decimalOrThrow, formatDecimal, roundHalfUp, roundTo, type Rational } from '#core/numbers';
-import { explainGrade, readScore, type BookScore, type CalculationPolicy, type Method } from './index.js';
+import {
+  calculateExact,
+  columnsOf,
+  explainGrade,
+  preparePolicy,
+  readScore,
+  type BookScore,
+  type CalculationPolicy,
+  type Method,
+} from './index.js';
 import { score, share, usualLevels, usualPolicy } from './usual-policy.fixture.js';
 
 const shown = (value: Rational | null, digits = 4) => value && formatDecimal(roundTo(value, digits, roundHalfUp));
@@ -165,6 +174,86 @@ describe('evidence', () => {
     expect(treatments(book, { method: 'mean', levels: usualLevels })).toEqual(['counted', 'otherScale', 'otherScale']);
     expect(percent(book, { method: 'mean', levels: usualLevels })).toBe('75.0000');
   });
+});
+
+describe('a student in company', () => {
+  it('comes to the same as alone, whoever was calculated before under whatever policy', () => {
+    // The one before leaves sums in a fourth category; the drop of this one looks at everything in the pot.
+    const before = { ...usualPolicy, categories: [1, 2, 3, 4].map((id) => share(id, '25')) };
+    const policy = { ...usualPolicy, method: 'totalPoints' as const, categories: [share(1, '100', { dropLowest: 1 })] };
+    const own = [score('5/10'), score('40/100'), score('95/100', { categoryId: null })];
+    const columns = columnsOf([[score('0/1000', { categoryId: 4 })], own], before);
+    const prepared = [before, policy].map(preparePolicy);
+    const [, together] = calculateExact(columns, prepared, [0, 1]);
+    // (5 + 95) ÷ 110, without the 40 of 100
+    expect([shown(together!.percent), percent(own, policy)]).toEqual(['90.9091', '90.9091']);
+  });
+});
+
+describe('a drop under a limit', () => {
+  it('is made only where it helps once the limit is applied', () => {
+    const policy = {
+      method: 'totalPoints' as const,
+      categories: [share(1, '100', { dropLowest: 1, cap: decimalOrThrow('100') })],
+    };
+    const book = [
+      score('10/10'),
+      score('20/40'),
+      score('20/0', { isExtra: true }),
+      score('60/100', { categoryId: null }),
+    ];
+    // With both: (50 of 50, held to its limit) + 60 of 100 = 110 ÷ 150. Without the 20/40 only 10 + 60 of 110.
+    expect(percent(book, policy)).toBe('73.3333');
+    expect(treatments(book, policy)).toEqual(['counted', 'counted', 'extra', 'counted']);
+  });
+});
+
+describe('the power law', () => {
+  const level = (written: string) =>
+    shown(
+      explainGrade(
+        written.split(' ').map((each) => score(`${each}/4`)),
+        { ...usualPolicy, method: 'powerLaw', levels: usualLevels },
+      ).categories[0]!.level,
+    );
+  it('counts a zero as what it is: a 4 and then three zeros are near 0, not a 4', () =>
+    expect(Number(level('4 0 0 0'))).toBeLessThan(0.5));
+  it('lets one zero among threes pull down about as much as the mean does', () =>
+    expect(Number(level('3 0 3 3'))).toBeCloseTo(2.05, 2));
+  it('predicts nothing above the scale', () => expect(level('1 3 4')).toBe('4.0000'));
+});
+
+describe('what stands outside', () => {
+  it('a score on an older scale is found whether it has points or a flag, and neither counts nor blocks', () => {
+    const book = [
+      score('4/4'),
+      score('/10', { flag: 'missing' }),
+      score('/10', { flag: 'incomplete' }),
+      score('8/10', { flag: 'late' }),
+      score('/10'),
+    ];
+    const policy = { method: 'mean' as const, levels: usualLevels };
+    expect(percent(book, policy)).toBe('100.0000');
+    expect(treatments(book, policy)).toEqual(['counted', 'otherScale', 'otherScale', 'otherScale', 'notScored']);
+  });
+
+  it.each([
+    ['without a category of the policy', { categoryId: 9 }],
+    ['in a category that weighs nothing', { categoryId: 2 }],
+  ])('an incomplete %s blocks nothing', (_where, place) => {
+    const book = [score('8/10'), score('/10', { flag: 'incomplete', ...place })];
+    const policy = { categories: [share(1, '100'), share(2, '0')] };
+    expect(percent(book, policy)).toBe('80.0000');
+    expect(treatments(book, policy)).toEqual(['counted', 'noCategory']);
+  });
+
+  it('blocks in one pot, where everything counts', () =>
+    expect(
+      explainGrade([score('8/10'), score('/10', { flag: 'incomplete', categoryId: 9 })], {
+        ...usualPolicy,
+        method: 'totalPoints',
+      }).blockedBy.length,
+    ).toBe(1));
 });
 
 describe('what is typed into a grade book', () => {

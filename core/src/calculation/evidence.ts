@@ -6,9 +6,15 @@ import { powerLaw } from './power-law.js';
  * One level out of several, in the order of their due dates. Empty is undefined.
  * @param levels hundredths, at least one
  * @param newestShare what each newer level counts against all before it, in hundredths of a percent
+ * @param most the highest level, in hundredths, above which nothing is predicted
  * @example decaying at 75 %: 2, 3, 4 → 0.75 × 4 + 0.25 × (0.75 × 3 + 0.25 × 2) = 3.6875
  */
-export function levelOfEvidence(method: Method, levels: readonly number[], newestShare: number): Rational | undefined {
+export function levelOfEvidence(
+  method: Method,
+  levels: readonly number[],
+  newestShare: number,
+  most: number,
+): Rational | undefined {
   if (levels.length === 0) return undefined;
   switch (method) {
     case 'mostRecent':
@@ -22,7 +28,7 @@ export function levelOfEvidence(method: Method, levels: readonly number[], newes
     case 'decaying':
       return decaying(levels, newestShare);
     case 'powerLaw':
-      return powerLaw(levels);
+      return powerLaw(levels, most);
     default:
       throw new RangeError(`${method} is no method of evidence`);
   }

@@ -30,7 +30,7 @@ export function categoryPercent(
   if (prepared.isOfEvidence) {
     if (count < policy.levels!.evidence) return undefined;
     const levels = pointsOf(sums, columns, student, slot).map(({ points }) => points);
-    const level = levelOfEvidence(policy.method, levels, Number(unitsAt(policy.newestShare, 2)))!;
+    const level = levelOfEvidence(policy.method, levels, Number(unitsAt(policy.newestShare, 2)), outOf)!;
     return limit(multiply(level, rational(10_000n, BigInt(outOf))), caps[slot]!, level);
   }
   if (prepared.isEqual) {

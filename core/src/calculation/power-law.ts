@@ -1,18 +1,22 @@
-import { rational, zero, type Rational } from '#core/numbers';
+import { rational, type Rational } from '#core/numbers';
 
 /** Numbers counted in units of 10^-40. */
 const one = 10n ** 40n;
 const keptDigits = 10n;
+/** In hundredths. */
+const oneLevel = 100;
 
 /**
- * Where the curve a × xᵇ, fitted to the levels by least squares of the logarithms, stands at the last of them. Levels of 0
- * have no logarithm: they are left out of the fit and keep their place in the order; nothing but zeros is 0. The result is
+ * Where the curve a × xᵇ, fitted to the levels by least squares of the logarithms, stands at the last of them, held to the
+ * scale: never above its highest level, never below 0. A level of 0 has no logarithm; where one is among the levels, the
+ * curve is fitted to all of them one level higher and brought down again, so that a 0 counts as the 0 it is. The result is
  * irrational; it is worked out to forty digits and kept to ten, half up.
  * @param levels hundredths, in order, at least one
+ * @param most the highest level, in hundredths
  */
-export function powerLaw(levels: readonly number[]): Rational {
-  const known = levels.flatMap((level, at) => (level > 0 ? [{ x: logarithm(at + 1), y: logarithm(level) }] : []));
-  if (known.length === 0) return zero;
+export function powerLaw(levels: readonly number[], most: number): Rational {
+  const lift = levels.includes(0) ? oneLevel : 0;
+  const known = levels.map((level, at) => ({ x: logarithm(at + 1), y: logarithm(level + lift) }));
   const count = BigInt(known.length);
   const [sumX, sumY] = [sum(known.map(({ x }) => x)), sum(known.map(({ y }) => y))];
   const spread = count * sum(known.map(({ x }) => (x * x) / one)) - (sumX * sumX) / one;
@@ -22,7 +26,9 @@ export function powerLaw(levels: readonly number[]): Rational {
   const value = exponential(start + (slope * logarithm(levels.length)) / one);
   // value counts hundredths of a level
   const step = one / 10n ** (keptDigits - 2n);
-  return rational((value + step / 2n) / step, 10n ** keptDigits);
+  const kept = (value + step / 2n) / step - BigInt(lift) * 10n ** (keptDigits - 2n);
+  const highest = BigInt(most) * 10n ** (keptDigits - 2n);
+  return rational(kept < 0n ? 0n : kept > highest ? highest : kept, 10n ** keptDigits);
 }
 
 function sum(values: readonly bigint[]): bigint {

@@ -16,6 +16,8 @@ export interface PreparedPolicy {
   readonly caps: Float64Array;
   readonly drops: Int32Array;
   readonly hasDrops: boolean;
+  /** By position, `noSlot` included: 1 where a score can block the grade, as its category counts for something. */
+  readonly canBlock: Uint8Array;
   readonly cap: number;
   /** Whether sums of points are all it takes: no score is dropped, weighed by itself or read in its order. */
   readonly isOfSums: boolean;
@@ -40,6 +42,7 @@ export function preparePolicy(policy: CalculationPolicy): PreparedPolicy {
     caps: Float64Array.from(categories, (category) => limit(category.cap)),
     drops: Int32Array.from(categories, ({ dropLowest }) => (ofEvidence ? 0 : dropLowest)),
     hasDrops,
+    canBlock: blockingSlots(policy),
     cap: limit(cap),
     isOfSums: !ofEvidence && !hasDrops && method !== 'categoryEqual',
   };
@@ -49,6 +52,14 @@ export function preparePolicy(policy: CalculationPolicy): PreparedPolicy {
 export function slotOf({ categories }: Pick<CalculationPolicy, 'categories'>, categoryId: number): number {
   const at = categories.findIndex((each) => each.categoryId === categoryId);
   return at === -1 ? noSlot : Math.min(at, noSlot);
+}
+
+/** In one pot everything counts; elsewhere only what has a category with a weight. */
+function blockingSlots({ method, categories }: CalculationPolicy): Uint8Array {
+  if (method === 'totalPoints') return new Uint8Array(noSlot + 1).fill(1);
+  const slots = new Uint8Array(noSlot + 1);
+  for (const [slot, { weight }] of categories.entries()) if (slot < noSlot && weight.units > 0n) slots[slot] = 1;
+  return slots;
 }
 
 function limit(cap: Decimal | null): number {

@@ -1,4 +1,5 @@
 import { bestDrop, compareRatios, type DropGroup } from './best-drop.js';
+import { bestDropUnderLimits, limitUnits } from './best-drop-under-limits.js';
 import type { BookColumns } from './book-columns.js';
 import { noSlot, type PreparedPolicy } from './prepare-policy.js';
 import { assignmentPlace, flagShift, noPointsBit, treatments, type Treatment } from './treat-score.js';
@@ -8,7 +9,7 @@ const slotBits = 8;
 /** What no assignment is out of. */
 const noLevels = -1;
 const number = Object.fromEntries(treatments.map((name, at) => [name, at])) as Record<Treatment, number>;
-const { counted, countedAsZero, extra: extraOnly, blocks } = number;
+const { counted, countedAsZero, extra: extraOnly, blocks, noCategory } = number;
 
 /** The scores of a category that drops some, by their positions in the columns. */
 interface ScoreGroup extends DropGroup {
@@ -18,7 +19,7 @@ interface ScoreGroup extends DropGroup {
 
 /**
  * What one student's scores add up to, by category. Made once for many books and filled again for each student, so that a
- * million take no memory. Whole numbers: hundredths of points.
+ * million take no memory; nothing of the student before is left. Whole numbers: hundredths of points.
  */
 export class StudentSums {
   /** By score of the student. */
@@ -31,6 +32,8 @@ export class StudentSums {
   readonly count = new Int32Array(noSlot + 1);
   isBlocked = false;
   private hasDropped = false;
+  /** How many categories the student before may have left sums in. */
+  private filled = 0;
   /** By assignment: its part of a score's place in a table of treatments, above the position of its category. */
   private readonly packed: Int32Array;
 
@@ -48,7 +51,7 @@ export class StudentSums {
     const to = columns.starts[student + 1]!;
     if (to - from > this.treatment.length) this.grow(to - from);
     this.clear(prepared.weights.length);
-    const { treatments: table } = prepared;
+    const { treatments: table, canBlock } = prepared;
     const levels = prepared.isOfEvidence ? prepared.outOf : noLevels;
     const { assignment, points, flag, possible } = columns;
     const { treatment: treated, earned, possible: possibleSums, extra, count } = this;
@@ -59,7 +62,8 @@ export class StudentSums {
       const worth = possible[at]!;
       const has = points[score]!;
       const place = (flag[score]! << flagShift) | (has < 0 ? noPointsBit : 0) | (pack >> slotBits);
-      const treatment = table[worth === levels ? place - 1 : place]!;
+      let treatment = table[worth === levels ? place - 1 : place]!;
+      if (treatment === blocks && !canBlock[own]) treatment = noCategory;
       treated[score - from] = treatment;
       if (treatment === counted) {
         earned[own]! += has;
@@ -75,7 +79,7 @@ export class StudentSums {
   }
 
   /** Adds up points alone, for a policy of sums: no counts and no treatments, in three quarters of the time. */
-  addPoints(student: number, { weights, treatments: table }: PreparedPolicy): void {
+  addPoints(student: number, { weights, treatments: table, canBlock }: PreparedPolicy): void {
     this.clear(weights.length);
     const { packed, earned, possible: possibleSums, extra } = this;
     const { starts, assignment, points, flag, possible } = this.columns;
@@ -91,13 +95,15 @@ export class StudentSums {
         possibleSums[own]! += possible[at]!;
       } else if (treatment === countedAsZero) possibleSums[own]! += possible[at]!;
       else if (treatment === extraOnly) extra[own]! += has;
-      else if (treatment === blocks) this.isBlocked = true;
+      else if (treatment === blocks && canBlock[own]) this.isBlocked = true;
     }
   }
 
   private clear(categories: number): void {
     const { earned, possible, extra, count } = this;
-    for (let slot = 0; slot < categories; slot++) earned[slot] = possible[slot] = extra[slot] = count[slot] = 0;
+    const used = Math.max(categories, this.filled);
+    for (let slot = 0; slot < used; slot++) earned[slot] = possible[slot] = extra[slot] = count[slot] = 0;
+    this.filled = categories;
     earned[noSlot] = possible[noSlot] = extra[noSlot] = count[noSlot] = 0;
     this.isBlocked = false;
     if (this.hasDropped) this.dropped.fill(0);
@@ -119,10 +125,38 @@ export class StudentSums {
       else groups.push({ slot, drop, ...this.scoresOf(from, to, slot) });
     }
     if (isEqual) for (const group of groups) dropLowestPercents(group);
-    else if (isTotal) bestDrop(groups, ...this.beside(groups.map(({ slot }) => slot)));
+    else if (isTotal) this.dropFromOnePot(groups, prepared.caps);
     else for (const group of groups) bestDrop([group], this.extra[group.slot]!, 0);
     for (const { slot, scores, dropped } of groups)
       for (const [at, score] of scores.entries()) if (dropped[at]) this.take(score, from, slot);
+  }
+
+  /** In one pot every choice depends on the others, and on the limits that hold the points of a category down. */
+  private dropFromOnePot(groups: readonly ScoreGroup[], caps: Float64Array): void {
+    const dropping = groups.map(({ slot }) => slot);
+    const isLimited = Array.from(caps.keys()).some((slot) => this.mayReachLimit(slot, caps[slot]!, groups));
+    if (!isLimited) return bestDrop(groups, ...this.beside(dropping));
+    const own = groups.map((group) => ({ ...group, extra: this.extra[group.slot]!, limit: caps[group.slot]! }));
+    let [earned, possible] = [0n, 0n];
+    for (let slot = 0; slot <= noSlot; slot++) {
+      if (dropping.includes(slot)) continue;
+      earned += limitUnits(this.earned[slot]! + this.extra[slot]!, this.possible[slot]!, caps[slot] ?? Infinity);
+      possible += BigInt(this.possible[slot]!);
+    }
+    bestDropUnderLimits(own, earned, possible);
+  }
+
+  /** Whether some choice of dropped scores brings a category above its limit. */
+  private mayReachLimit(slot: number, cap: number, groups: readonly ScoreGroup[]): boolean {
+    if (cap === Infinity) return false;
+    const group = groups.find((each) => each.slot === slot);
+    let [earned, possible] = [this.earned[slot]! + this.extra[slot]!, this.possible[slot]!];
+    if (group) {
+      bestDrop([group], this.extra[slot]!, 0);
+      for (const [at, isDropped] of group.dropped.entries())
+        if (isDropped) [earned, possible] = [earned - group.earned[at]!, possible - group.possible[at]!];
+    }
+    return compareRatios(earned, Math.max(possible, 1), cap, 10_000) > 0;
   }
 
   /** The one score of a category without which its points come to the most; of equals the first. No other method is as quick. */

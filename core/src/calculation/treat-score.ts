@@ -56,7 +56,8 @@ export function treatmentTable(effects: EffectTable, outOf: number, isTotal: boo
           const possible = [0, outOf, outOf + 1][kind]!;
           const place = (flag << flagShift) | (bits << bitsShift) | (points < 0 ? noPointsBit : 0) | kind;
           const treatment = treatScore(points, flag, possible, bits, effects, outOf);
-          const isStray = (bits & withoutCategoryBit) !== 0 && !isTotal && treatment <= extra!;
+          const isStray =
+            (bits & withoutCategoryBit) !== 0 && !isTotal && (treatment <= extra! || treatment === blocks);
           table[place] = isStray ? noCategory! : treatment;
         }
   return table;
@@ -68,8 +69,9 @@ export function levelsOutOf(levels: LevelRule | null): number {
 }
 
 /**
- * The number of a score's treatment. A flag's effect comes first; then what has no points is not scored yet, whatever the
- * flag says; extra points only add, and so does an assignment out of 0 points.
+ * The number of a score's treatment. Where levels are read, what is out of anything but the highest level is from another
+ * scale: it is found, whether it has points or a flag, and neither counts nor blocks. Then a flag's effect; then what has no
+ * points is not scored yet, whatever the flag says; extra points only add, and so does an assignment out of 0 points.
  * @param points hundredths, -1 for none
  * @param possible hundredths
  */
@@ -83,11 +85,11 @@ export function treatScore(
 ): number {
   if (bits & isNotCountedBit) return notCounted!;
   const effect = effects[flag]!;
-  if (effect === 'blocks') return blocks!;
   if (effect === 'leaves') return leftOut!;
   const onlyAdds = (bits & isExtraBit) !== 0 || possible === 0;
+  if (outOf > 0 && (onlyAdds || possible !== outOf)) return points < 0 && flag === 0 ? notScored! : otherScale!;
+  if (effect === 'blocks') return blocks!;
   if (effect === 'zero') return onlyAdds ? leftOut! : countedAsZero!;
   if (points < 0) return notScored!;
-  if (outOf > 0) return onlyAdds || possible !== outOf ? otherScale! : counted!;
   return onlyAdds ? extra! : counted!;
 }
