@@ -46,6 +46,7 @@ const item = {
   periodKind: 'semester',
   ordinals: null,
   scaleId: null,
+  categoryId: null,
   source: 'composite',
   countBy: 'percent',
   digits: 1,

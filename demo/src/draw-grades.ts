@@ -52,7 +52,7 @@ export function drawGrades(district: District, percents: CalculatedPercents, ran
     for (const period of reportedPeriods(plan, section.periodId).filter((each) => isPosted(each))) {
       if (period.id === openPeriodId && waiting.has(section.id)) continue;
       for (const enrollment of enrollments.get(section.id) ?? []) {
-        const percent = percents.get(`${enrollment.id}/${period.id}`);
+        const percent = valueOn(plan, percents.get(`${enrollment.id}/${period.id}`));
         if (percent === undefined || !takesGrade(enrollment, period)) continue;
         const isExported = period.id === openPeriodId && onPlatform.has(section.id);
         const computed = isExported ? exportedPercent(percent) : percent;
@@ -62,6 +62,13 @@ export function drawGrades(district: District, percents: CalculatedPercents, ran
     }
   }
   addExport(district);
+}
+
+/** What a school posts: where its scale has levels, a level. Of four levels each is 25 %, so that nothing is rounded here. */
+function valueOn({ scale }: SchoolPlan, percent: string | undefined): string | undefined {
+  if (percent === undefined || scale.highestLevel === undefined) return percent;
+  const { units, digits } = decimalOrThrow(percent);
+  return formatDecimal({ units: units * 4n, digits: digits + 2 });
 }
 
 function isPosted({ id, endsOn }: PeriodPlan): boolean {

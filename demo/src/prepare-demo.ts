@@ -2,6 +2,7 @@ import type { INestApplicationContext } from '@nestjs/common';
 import { count } from 'drizzle-orm';
 import { createApplicationContext } from '#server/application';
 import { AuditService } from '#server/audit';
+import { RecalculationService } from '#server/calculation';
 import { ChangeLog } from '#server/log';
 import { Transactions, tables, type Actor, type Clock, type OpenDatabase } from '#server/platform';
 import { SealService } from '#server/transcripts';
@@ -31,6 +32,7 @@ export async function prepareDemo(database: OpenDatabase): Promise<void> {
   const { context, clock } = await createApplicationContext(database);
   await logLoad(context, clock, district);
   await sealPastPeriods(context, clock);
+  await context.get(RecalculationService, { strict: false }).finish();
   await context.close();
 }
 

@@ -8,7 +8,7 @@ export interface SchoolPlan {
   readonly name: string;
   readonly shortName: string;
   readonly periods: readonly PeriodPlan[];
-  readonly scale: { readonly name: string; readonly bands: readonly BandPlan[] };
+  readonly scale: { readonly name: string; readonly highestLevel?: string; readonly bands: readonly BandPlan[] };
   readonly item: ItemPlan;
   readonly categories: readonly (readonly [name: string, weight: number])[];
   readonly courses: readonly CoursePlan[];
@@ -27,7 +27,7 @@ export interface PeriodPlan {
   readonly window?: readonly [opensAt: string, closesAt: string];
 }
 
-/** Label, lowest percent, grade points, descriptor; the bottom band fails where `bottomFails`. */
+/** Label, lowest percent or level, grade points, descriptor; the bottom band fails where `bottomFails`. */
 type BandPlan = readonly [label: string, lowest: string, points: string | null, descriptor: string, passes: boolean];
 
 interface ItemPlan {
@@ -244,17 +244,18 @@ export const primary: SchoolPlan = {
   ],
   scale: {
     name: 'Four steps',
+    highestLevel: '4',
     bands: [
-      ['4', '88', null, 'Beyond what the year asks', true],
-      ['3', '63', null, 'What the year asks', true],
-      ['2', '38', null, 'On the way', true],
+      ['4', '3.5', null, 'Beyond what the year asks', true],
+      ['3', '2.5', null, 'What the year asks', true],
+      ['2', '1.5', null, 'On the way', true],
       ['1', '0', null, 'At the beginning', true],
     ],
   },
   item: {
     name: 'Trimester step',
     heading: 'Step',
-    digits: 0,
+    digits: 2,
     periodKind: 'trimester',
     failingNeedsLastDate: false,
     onTranscript: false,

@@ -119,6 +119,18 @@ export const upperSetUp: SetUpPlan = {
   ],
 };
 
+const trimesterWindows = [
+  [13, '2026-03-05T08:00:00Z', '2026-03-17T17:00:00Z'],
+  [14, '2026-06-04T08:00:00Z', '2026-06-16T17:00:00Z'],
+] as const;
+
+/** Each standard of the report card computes itself from its own category of the grade book. */
+const standards = [
+  [202, 'Knowing', 'Knowing', 20],
+  [203, 'Doing', 'Doing', 21],
+  [204, 'Explaining', 'Explaining', 22],
+] as const;
+
 export const primarySetUp: SetUpPlan = {
   breaks: [['Lantern days', '2025-10-23', '2025-10-24'], winter, ['Spring break', '2026-04-03', '2026-04-10']],
   choiceScales: [
@@ -148,11 +160,24 @@ export const primarySetUp: SetUpPlan = {
         countsInGpa: false,
       },
       rule: { kind: null, length: null },
-      windows: [
-        [13, '2026-03-05T08:00:00Z', '2026-03-17T17:00:00Z'],
-        [14, '2026-06-04T08:00:00Z', '2026-06-16T17:00:00Z'],
-      ],
+      windows: trimesterWindows,
     },
+    ...standards.map(([id, name, heading, categoryId]): MoreItem => ({
+      row: {
+        id,
+        name,
+        heading,
+        kind: 'standard',
+        periodKind: 'trimester',
+        ordinals: [2, 3],
+        categoryId,
+        digits: 2,
+        familyView: 'descriptor',
+        countsInGpa: false,
+      },
+      rule: { kind: null, length: null },
+      windows: trimesterWindows,
+    })),
   ],
   exceptions: [],
 };

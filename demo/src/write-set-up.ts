@@ -55,6 +55,7 @@ function writeScale(district: District, { id, scale, periods }: SchoolPlan): voi
     tiedToId: null,
     cutOffShift: null,
     pointsShift: null,
+    highestLevel: scale.highestLevel ?? null,
   });
   district.scaleVersions.push({ id, scaleId: id, number: 1, fromPeriodId: periods[0]!.id, savedBy: null });
   scale.bands.forEach(([label, lowest, points, descriptor, passes], index) => {
@@ -70,13 +71,16 @@ function writeScale(district: District, { id, scale, periods }: SchoolPlan): voi
     courseId: null,
     sectionId: null,
     scaleId: id,
+    fromPeriodId: null,
     isLocked: id === primary.id,
   });
 }
 
+const untied = { tiedToId: null, cutOffShift: null, pointsShift: null, highestLevel: null };
+
 function writeChoiceScale(district: District, { periods }: SchoolPlan, { id, name, bands }: ChoiceScale): void {
   const schoolId = Math.floor(id / 10);
-  district.scales.push({ id, schoolId, name, kind: 'choice', tiedToId: null, cutOffShift: null, pointsShift: null });
+  district.scales.push({ id, schoolId, name, kind: 'choice', ...untied });
   district.scaleVersions.push({ id, scaleId: id, number: 1, fromPeriodId: periods[0]!.id, savedBy: null });
   bands.forEach(([label, lowest, descriptor, passes], index) => {
     const band = { label, lowest, points: null, passes, earnsCredit: passes, descriptor, position: index + 1 };
@@ -87,7 +91,7 @@ function writeChoiceScale(district: District, { periods }: SchoolPlan, { id, nam
 /** From Semester 2 on honours courses are half a point kinder, by a scale that follows the letters. */
 function writeHonoursScale(district: District): void {
   const [id, fromPeriodId] = [11, 6];
-  const tie = { tiedToId: upper.id, cutOffShift: '-0.5', pointsShift: '0' };
+  const tie = { ...untied, tiedToId: upper.id, cutOffShift: '-0.5', pointsShift: '0' };
   district.scales.push({ id, schoolId: upper.id, name: 'Honours letters', kind: 'percent', ...tie });
   district.scaleVersions.push({ id, scaleId: id, number: 1, fromPeriodId, savedBy: null });
   upper.scale.bands.forEach(([label, lowest, points, descriptor, passes], index) => {
@@ -104,6 +108,7 @@ function writeHonoursScale(district: District): void {
     courseId: null,
     sectionId: null,
     scaleId: id,
+    fromPeriodId: null,
     isLocked: false,
   });
 }
@@ -113,6 +118,7 @@ const usualItem = {
   ordinals: null,
   scaleId: null,
   source: 'gradeBook',
+  categoryId: null,
   countBy: 'percent',
   digits: 1,
   rounding: 'halfUp',

@@ -89,9 +89,13 @@ describe('when the database fails half way through', () => {
 describe('when the database fails half way through the set-up', () => {
   const setUp = async () => {
     const [items, courses, calendars, scales, codes] = await Promise.all(
-      ['/schools/1/report-items', '/schools/1/courses', '/calendars', '/scales?period=6', '/codes'].map(
-        async (path) => (await registrar.get<never>(path)).body,
-      ),
+      [
+        '/schools/1/report-items?period=4',
+        '/schools/1/courses?period=4',
+        '/calendars',
+        '/scales?period=6',
+        '/codes',
+      ].map(async (path) => (await registrar.get<never>(path)).body),
     );
     return { items, courses, calendars, scales, codes } as unknown as {
       items: ReportItemsReply;
@@ -109,7 +113,7 @@ describe('when the database fails half way through the set-up', () => {
       'report_item_exceptions',
       ({ items }) => [
         'PUT',
-        '/schools/1/report-items/assignment',
+        '/schools/1/report-items/assignment?period=4',
         { revision: items.revision, rules: items.rules.slice(1), exceptions: items.exceptions },
       ],
     ],
@@ -126,7 +130,11 @@ describe('when the database fails half way through the set-up', () => {
           postedGrades: _posted,
           ...body
         } = items[0]!;
-        return ['POST', '/schools/1/report-items', { ...body, name: 'Effort', heading: 'Effort', windowsLike: 1 }];
+        return [
+          'POST',
+          '/schools/1/report-items?period=4',
+          { ...body, name: 'Effort', heading: 'Effort', windowsLike: 1 },
+        ];
       },
     ],
     [
@@ -151,7 +159,7 @@ describe('when the database fails half way through the set-up', () => {
       'change_log',
       ({ courses: { courses } }) => {
         const changes = courses.map(({ id, version, cells }) => ({ id, version, cells: { ...cells, kind: 'anew' } }));
-        return ['PUT', '/schools/1/courses', { changes, removed: [] }];
+        return ['PUT', '/schools/1/courses?period=4', { changes, removed: [] }];
       },
     ],
     [

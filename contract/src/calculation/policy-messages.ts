@@ -260,13 +260,15 @@ export interface PolicyEffectReply {
   readonly failAnew: number;
   /** How many grades would go from one label to another; null for no label. */
   readonly moves: readonly { readonly from: string | null; readonly to: string | null; readonly grades: number }[];
-  /** The bands of the scale that the first of the sections uses. */
+  /** The bands of the scales that the sections use, each label once. */
   readonly bands: readonly BandBody[];
   readonly students: readonly {
     readonly studentId: number;
     readonly student: string;
     readonly studentNumber: string;
     readonly section: string;
+    /** The report item that takes its value from the book. */
+    readonly item: string;
     readonly before: string | null;
     readonly after: string | null;
     readonly from: string | null;
@@ -293,4 +295,6 @@ export interface RecalculationReply {
   /** Since this round began; 0 when nothing runs. */
   readonly total: number;
   readonly isRunning: boolean;
+  /** Books that could not be calculated, and why. */
+  readonly failed: readonly { readonly sectionId: number; readonly section: string; readonly problem: string }[];
 }

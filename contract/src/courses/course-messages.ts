@@ -129,6 +129,10 @@ export class CopySetUpRequest {
   @IsArray()
   @IsIn(copiedParts, { each: true, message: `each one of ${copiedParts.join(', ')}` })
   parts!: CopiedPart[];
+
+  /** The period from which on a copied scale is used. */
+  @IsInt()
+  fromPeriodId!: number;
 }
 
 export interface CourseReply {

@@ -172,6 +172,8 @@ export interface SheetReply {
   /** The scale versions that the sheet's grades use, the one in force among them. */
   readonly scales: readonly { readonly version: number; readonly bands: readonly BandBody[] }[];
   readonly scaleVersion: number;
+  /** Where the sheet takes levels, the one at the top; null where it takes percents. */
+  readonly highestLevel: string | null;
   readonly digits: number;
   readonly rounding: RoundingName;
   readonly codes: readonly CodeBody[];

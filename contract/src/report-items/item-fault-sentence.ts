@@ -12,6 +12,7 @@ const sentences: Record<ItemFaultCode, string> = {
   'weight-not-positive': 'A weight is {weight}; each must be above 0.',
   'composite-without-parts': '{item} is made of parts but has none.',
   'composite-cycle': '{item} would be a part of itself: {through}.',
+  'part-twice': '{part}, {ordinal} is listed twice as a part of {item}; give it one weight.',
   'part-unknown': 'A part of {item} is an item that is not there.',
   'item-nowhere': '{item} is posted in periods that {year} does not have.',
   'comment-label-unknown': '{label} is no label of the scale of {item}.',

@@ -80,6 +80,11 @@ export class ItemBody {
   @IsIn(itemSources, oneOf(itemSources))
   source!: ItemSource;
 
+  /** The category or standard of the grade book whose value it takes; null for the book as a whole. */
+  @ValidateIf((item: ItemBody) => item.categoryId !== null)
+  @IsInt({ message: 'a category of the school, or null' })
+  categoryId!: number | null;
+
   @IsIn(partUnits, oneOf(partUnits))
   countBy!: PartUnit;
 

@@ -16,7 +16,8 @@ export function itemOfBody(
   body: ItemBody,
   { id, schoolId, position }: Pick<ReportItem, 'id' | 'schoolId' | 'position'>,
 ): ReportItem {
-  const { name, heading, kind, periodKind, ordinals, scaleId, source, countBy, parts, digits, rounding } = body;
+  const { name, heading, kind, periodKind, ordinals, scaleId, source, categoryId, countBy, parts, digits, rounding } =
+    body;
   const { commentRule, commentBelow, commentLength, familyView, familyTime } = body;
   const { failingNeedsLastDate, asksHours, onTranscript, countsInGpa } = body;
   return {
@@ -29,6 +30,7 @@ export function itemOfBody(
     periodKind,
     scaleId,
     source,
+    categoryId: source === 'gradeBook' ? categoryId : null,
     countBy,
     digits,
     rounding,

@@ -10,6 +10,7 @@ export {
   ScaleFactsRequest,
   TieBody,
   type PlacementReply,
+  PreviewTieRequest,
   type ScaleEffectReply,
   type ScaleReply,
   type ScalesReply,

@@ -8,6 +8,7 @@ import {
   IsBoolean,
   IsIn,
   IsInt,
+  IsObject,
   IsString,
   Length,
   Matches,
@@ -23,7 +24,7 @@ export class BandBody {
   label!: string;
 
   @ValidateIf((band: BandBody) => band.lowest !== null)
-  @Matches(/^\d{1,3}(\.\d{1,2})?$/, { message: 'a percent from 0 to 100 with at most two decimals, such as 89.5' })
+  @Matches(/^\d{1,3}(\.\d{1,2})?$/, { message: 'a percent, or a level, with at most two decimals, such as 89.5' })
   lowest!: string | null;
 
   @ValidateIf((band: BandBody) => band.points !== null)
@@ -86,6 +87,7 @@ export class ScaleFactsRequest {
   name!: string;
 
   @ValidateIf((scale: ScaleFactsRequest) => scale.tie !== null)
+  @IsObject({ message: 'a scale to follow, or null' })
   @ValidateNested()
   @Type(() => TieBody)
   tie!: TieBody | null;
@@ -99,12 +101,18 @@ export class NewScaleRequest extends BandsBody {
   @IsIn(scaleKinds, { message: `one of ${scaleKinds.join(', ')}` })
   kind!: ScaleKind;
 
+  /** The level at the top of a level scale; null for the others. */
+  @ValidateIf((scale: NewScaleRequest) => scale.highestLevel !== null)
+  @Matches(/^\d{1,2}(\.\d{1,2})?$/, { message: 'the highest level, such as 4' })
+  highestLevel!: string | null;
+
   /** For every school of the district, rather than for one. */
   @IsBoolean()
   isDistrictWide!: boolean;
 
   /** Tied to another scale its bands follow that one, and `bands` is left empty. */
   @ValidateIf((scale: NewScaleRequest) => scale.tie !== null)
+  @IsObject({ message: 'a scale to follow, or null' })
   @ValidateNested()
   @Type(() => TieBody)
   tie!: TieBody | null;
@@ -113,7 +121,10 @@ export class NewScaleRequest extends BandsBody {
   fromPeriodId!: number;
 }
 
-/** Puts a scale in force at one place, or with `scaleId` null lets that place inherit again. */
+/**
+ * Lets a scale be used at one place from a period on, or with `scaleId` null lets that place inherit from then on. Periods
+ * before it keep what they have.
+ */
 export class PlaceScaleRequest {
   @IsIn(placementKinds, { message: `one of ${placementKinds.join(', ')}` })
   kind!: PlacementKind;
@@ -140,6 +151,20 @@ export class PlaceScaleRequest {
 
   @IsBoolean()
   isLocked!: boolean;
+
+  @IsInt()
+  fromPeriodId!: number;
+}
+
+/** A tie as it would be, and the period from which on. */
+export class PreviewTieRequest {
+  @IsObject({ message: 'a scale to follow' })
+  @ValidateNested()
+  @Type(() => TieBody)
+  tie!: TieBody;
+
+  @IsInt()
+  periodId!: number;
 }
 
 export interface ScaleVersionReply {
@@ -158,6 +183,8 @@ export interface ScaleReply {
   readonly name: string;
   readonly isDistrictWide: boolean;
   readonly kind: ScaleKind;
+  /** The level at the top of a level scale; null for the others. */
+  readonly highestLevel: string | null;
   readonly tie: TieReply | null;
   /** Scales that are tied to this one and follow each of its versions. */
   readonly followers: readonly { readonly id: number; readonly name: string }[];
@@ -189,11 +216,22 @@ export interface PlacementReply {
   readonly place: string;
   readonly scaleId: number;
   readonly isLocked: boolean;
+  /** The period from which on it holds; null where it always has. */
+  readonly fromPeriod: string | null;
+}
+
+/** What begins at a place with a later period; without a scale the place inherits from then on. */
+export interface LaterPlacementReply {
+  readonly place: string;
+  readonly scale: string | null;
+  readonly fromPeriod: string;
 }
 
 export interface ScalesReply {
   readonly scales: readonly ScaleReply[];
+  /** In the period asked for. */
   readonly placements: readonly PlacementReply[];
+  readonly laterPlacements: readonly LaterPlacementReply[];
   readonly departments: readonly string[];
   readonly sections: readonly { readonly id: number; readonly name: string }[];
   readonly courses: readonly {
@@ -217,6 +255,8 @@ export interface LabelMoveReply {
 export interface ScaleEffectReply {
   readonly grades: number;
   readonly milliseconds: number;
+  /** The bands of the scales concerned, each label once, those of now before those of then. */
+  readonly bands: readonly BandBody[];
   readonly moves: readonly LabelMoveReply[];
   readonly changed: number;
   readonly passAnew: number;

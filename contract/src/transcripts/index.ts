@@ -1,5 +1,7 @@
 export {
   SealRequest,
+  GpaPolicyBody,
+  SaveGpaPolicyRequest,
   type GpaPolicyReply,
   type ReadinessReply,
   type ReadinessStepReply,
@@ -8,3 +10,4 @@ export {
   type TranscriptReply,
 } from './transcript-messages.js';
 export { entryOfReply, replyOfEntry } from './wire-entry.js';
+export { bodyOfGpaPolicy, gpaPolicyOfBody } from './wire-gpa-policy.js';

@@ -1,6 +1,8 @@
 import type { CourseLevel } from '#core/courses';
-import type { RoundingName } from '#core/numbers';
-import { IsInt } from 'class-validator';
+import { roundings, type RoundingName } from '#core/numbers';
+import { repeatRules, type RepeatRule } from '#core/transcripts';
+import { Type } from 'class-transformer';
+import { IsIn, IsInt, IsObject, IsString, Matches, Max, Min, ValidateIf, ValidateNested } from 'class-validator';
 
 export class SealRequest {
   @IsInt()
@@ -46,6 +48,9 @@ export interface TranscriptEntryReply {
   readonly creditsTried: string;
   readonly creditsEarned: string;
   readonly countsInGpa: boolean;
+  /** Lines of one attempt at a course share it. */
+  readonly attempt: number;
+  readonly mostCredits: string | null;
 }
 
 /** A period on a transcript: sealed, or in progress and marked as such. */
@@ -56,12 +61,64 @@ export interface TranscriptPeriodReply {
   readonly entries: readonly TranscriptEntryReply[];
 }
 
-export interface GpaPolicyReply {
-  readonly additions: Readonly<Record<CourseLevel, string>>;
+const pointsPattern = /^\d{1,2}(\.\d{1,2})?$/;
+const somePoints = { message: 'grade points such as 0.5, with at most two decimals' };
+
+/** Grade points added by the level of the course. */
+export class GpaAdditionsBody implements Readonly<Record<CourseLevel, string>> {
+  @Matches(pointsPattern, somePoints)
+  regular!: string;
+
+  @Matches(pointsPattern, somePoints)
+  honours!: string;
+
+  @Matches(pointsPattern, somePoints)
+  college!: string;
+}
+
+/** How grade point averages are made in the whole district. */
+export class GpaPolicyBody {
+  @IsObject({ message: 'points for each level of course' })
+  @ValidateNested()
+  @Type(() => GpaAdditionsBody)
+  additions!: GpaAdditionsBody;
+
+  /** The fewest grade points that an addition is given for. */
+  @Matches(pointsPattern, somePoints)
+  leastAddedPoints!: string;
+
   /** The most credits that additions are given for; null for no limit. */
-  readonly mostAddedCredits: string | null;
-  readonly digits: number;
-  readonly rounding: RoundingName;
+  @ValidateIf((body: GpaPolicyBody) => body.mostAddedCredits !== null)
+  @Matches(/^\d{1,3}(\.\d{1,4})?$/, { message: 'credits such as 4, with at most four decimals' })
+  mostAddedCredits!: string | null;
+
+  @IsIn(repeatRules, { message: `one of ${repeatRules.join(', ')}` })
+  repeats!: RepeatRule;
+
+  @IsInt()
+  @Min(0)
+  @Max(4)
+  digits!: number;
+
+  @IsIn(Object.keys(roundings), { message: `one of ${Object.keys(roundings).join(', ')}` })
+  rounding!: RoundingName;
+}
+
+export class SaveGpaPolicyRequest extends GpaPolicyBody {
+  /** What was looked at, so that nobody saves over somebody else's change. */
+  @IsString()
+  revision!: string;
+}
+
+export interface GpaPolicyReply {
+  readonly policy: GpaPolicyBody;
+  readonly revision: string;
+  /** Courses of the district that are in the GPA, and those that are not. */
+  readonly coursesCounted: number;
+  readonly coursesNotCounted: number;
+  /** Report items whose labels count, by school and name, and codes that count. */
+  readonly items: readonly { readonly school: string; readonly name: string }[];
+  readonly codes: readonly string[];
 }
 
 export interface TranscriptReply {
@@ -69,6 +126,6 @@ export interface TranscriptReply {
   readonly school: string;
   readonly periods: readonly TranscriptPeriodReply[];
   /** How the weighted GPA is made; the unweighted one is the same without additions. */
-  readonly policy: GpaPolicyReply;
+  readonly policy: GpaPolicyBody;
   readonly codes: readonly { readonly code: string; readonly meaning: string }[];
 }

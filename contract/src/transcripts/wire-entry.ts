@@ -8,6 +8,7 @@ export function replyOfEntry({
   points,
   creditsTried,
   creditsEarned,
+  mostCredits,
   ...entry
 }: TranscriptEntry): TranscriptEntryReply {
   return {
@@ -16,6 +17,7 @@ export function replyOfEntry({
     points: points && formatDecimal(points),
     creditsTried: formatDecimal(creditsTried),
     creditsEarned: formatDecimal(creditsEarned),
+    mostCredits: mostCredits && formatDecimal(mostCredits),
   };
 }
 
@@ -25,6 +27,7 @@ export function entryOfReply({
   points,
   creditsTried,
   creditsEarned,
+  mostCredits,
   ...entry
 }: TranscriptEntryReply): TranscriptEntry {
   return {
@@ -33,5 +36,6 @@ export function entryOfReply({
     points: points === null ? null : decimalOrThrow(points),
     creditsTried: decimalOrThrow(creditsTried),
     creditsEarned: decimalOrThrow(creditsEarned),
+    mostCredits: mostCredits === null ? null : decimalOrThrow(mostCredits),
   };
 }

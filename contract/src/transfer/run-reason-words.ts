@@ -9,8 +9,8 @@ export interface ReasonFormats {
 interface ReasonWords {
   /** As a list of reasons says it, without a full stop. */
   readonly brief: string;
-  /** As one line says it; what it names comes in up to two parts. */
-  readonly says: (first: string, formats: ReasonFormats, second: string) => string;
+  /** As one line says it; what it names comes in up to three parts. */
+  readonly says: (first: string, formats: ReasonFormats, second: string, third: string) => string;
 }
 
 /** Why a line of a run is not carried over, or what is to be known about it. */
@@ -66,9 +66,14 @@ export const reasonWords: Record<RunReasonCode, ReasonWords> = {
     brief: 'Given to nobody of ours',
     says: () => 'None of those it was given to is in our section.',
   },
+  'not-levels': {
+    brief: 'The total is no level',
+    says: (outOf, _formats, highest) => `The total is out of ${outOf}; this item takes levels up to ${highest}.`,
+  },
   'points-below-scores': {
     brief: 'Scores here lie above the new points',
-    says: (count, _formats, points) => `${counted(count, 'score')} here would lie above ${points} points.`,
+    says: (count, _formats, points, whose) =>
+      `${counted(count, 'score')} here would lie above ${points} points: ${whose}. Correct them here or on the platform; until then nothing of this assignment is changed.`,
   },
   'default-category': {
     brief: 'Put into the default category',
@@ -137,8 +142,8 @@ export const reasonWords: Record<RunReasonCode, ReasonWords> = {
 };
 
 export function reasonSentence({ code, about = '' }: RunReason, formats: ReasonFormats): string {
-  const [first, second = ''] = about.split('|') as [string, string?];
-  return reasonWords[code].says(first, formats, second);
+  const [first, second = '', third = ''] = about.split('|') as [string, string?, string?];
+  return reasonWords[code].says(first, formats, second, third);
 }
 
 function counted(count: string, one: string): string {

@@ -29,12 +29,12 @@ export interface PolicyEffect {
 
 /**
  * What the same books come to under two policies, compared.
- * @param bandsOf by student: the bands of the scale in force, empty where none is
+ * @param bandsOf by student: the bands of the scale in force, empty where none is, undefined for whom the item is not reported
  */
 export function effectOfPolicy(
-  before: CalculatedColumns,
-  after: CalculatedColumns,
-  bandsOf: readonly (readonly Band[])[],
+  before: Pick<CalculatedColumns, 'percent'>,
+  after: Pick<CalculatedColumns, 'percent'>,
+  bandsOf: readonly (readonly Band[] | undefined)[],
   precision: GradePrecision,
 ): PolicyEffect {
   const bandAt = bandFinder(precision);
@@ -43,7 +43,7 @@ export function effectOfPolicy(
   const changedGrades: ChangedGrade[] = [];
   for (const [student, bands] of bandsOf.entries()) {
     const [was, will] = [before.percent[student]!, after.percent[student]!];
-    if (was < 0 && will < 0) continue;
+    if (!bands || (was < 0 && will < 0)) continue;
     counts.grades++;
     const [old, next] = [bandAt(bands, was), bandAt(bands, will)];
     const [from, to] = [old?.label ?? null, next?.label ?? null];

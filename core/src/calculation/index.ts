@@ -1,6 +1,6 @@
 export { bestDrop } from './best-drop.js';
 export type { BookColumns } from './book-columns.js';
-export { calculateExact } from './calculate-exact.js';
+export { calculateExact, type ExactGrade, type ExactValue } from './calculate-exact.js';
 export { calculateGrades, type CalculatedColumns, type GradePrecision } from './calculate-grades.js';
 export { checkPolicy, type PolicyFault, type PolicyFaultCode } from './check-policy.js';
 export {
@@ -11,7 +11,7 @@ export {
   type GradeWorkings,
   type ScoreWorkings,
 } from './explain-grade.js';
-export { effectOfPolicy, type ChangedGrade } from './effect-of-policy.js';
+export { effectOfPolicy, type PolicyEffect } from './effect-of-policy.js';
 export {
   flagEffects,
   isOfEvidence,

@@ -20,6 +20,6 @@ export {
 } from './period.js';
 export { moveEdge, type PeriodEdge } from './move-edge.js';
 export { isPlaceholderDay } from './placeholder-day.js';
-export { latePosters, windowState, type LatePosters, type WindowState } from './posting-window.js';
+export { latePosters, windowState, type LatePosters, type PostingWindow, type WindowState } from './posting-window.js';
 export { readTypedDay } from './read-typed-day.js';
 export { countInstructionalDays, weekdayOf, type Break } from './school-days.js';

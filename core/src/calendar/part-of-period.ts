@@ -61,7 +61,8 @@ function longBreaks(
   breaks: readonly Break[],
 ): PartOfPeriod['leftOut'] {
   const found: { startsOn: Day; endsOn: Day; days: number }[] = [];
-  for (const each of breaks.toSorted((a, b) => (a.startsOn < b.startsOn ? -1 : 1))) {
+  const inside = breaks.filter(({ startsOn, endsOn }) => startsOn <= period.endsOn && period.startsOn <= endsOn);
+  for (const each of inside.toSorted((a, b) => (a.startsOn < b.startsOn ? -1 : 1))) {
     let { startsOn, endsOn } = each;
     const isOff = (day: Day) => !isInstructional(day, weekdays, breaks);
     while (startsOn > period.startsOn && isOff(addDays(startsOn, -1))) startsOn = addDays(startsOn, -1);

@@ -56,6 +56,12 @@ describe('the part of a period that is over, for student aid', () => {
       31,
     ],
     [
+      'a break that ended the day before takes no day of it away, however few its class days are',
+      span('2025-12-01', '2025-12-19'),
+      [pause(1, '2025-11-24', '2025-11-30')],
+      19,
+    ],
+    [
       'a break that reaches past the end is cut there',
       span('2025-12-01', '2025-12-19'),
       [pause(1, '2025-12-15', '2026-01-02')],

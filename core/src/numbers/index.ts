@@ -1,7 +1,7 @@
 export { compareDecimals, decimalOrThrow, formatDecimal, parseDecimal, unitsAt, type Decimal } from './decimal.js';
 export { IntegerColumns, readIntegers } from './integer-columns.js';
 export { formatAtLeast } from './format-at-least.js';
-export { add, divide, fromDecimal, multiply, rational, zero, type Rational } from './rational.js';
+export { add, compareRationals, divide, fromDecimal, multiply, rational, zero, type Rational } from './rational.js';
 export {
   roundDown,
   roundHalfEven,

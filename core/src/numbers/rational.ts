@@ -39,3 +39,9 @@ function lowestTerms({ numerator, denominator }: Rational): Rational {
   while (b) [a, b] = [b, a % b];
   return a > 1n ? { numerator: numerator / a, denominator: denominator / a } : { numerator, denominator };
 }
+
+/** Below 0 when a is less than b, 0 when they are equal. Denominators are above 0. */
+export function compareRationals(a: Rational, b: Rational): number {
+  const difference = a.numerator * b.denominator - b.numerator * a.denominator;
+  return difference < 0n ? -1 : difference > 0n ? 1 : 0;
+}

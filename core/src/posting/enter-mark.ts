@@ -1,3 +1,4 @@
+import type { Decimal } from '#core/numbers';
 import { findBand, type Band, type Precision } from '#core/scales';
 import type { Mark } from './mark.js';
 import { readPercent, type PercentFault } from './read-percent.js';
@@ -8,6 +9,8 @@ export interface EntryRules {
   readonly bands: readonly Band[];
   readonly precision: Precision;
   readonly codes: readonly SpecialCode[];
+  /** The level at the top of the scale, where the sheet takes levels; null where it takes percents. */
+  readonly highestLevel?: Decimal | null;
 }
 
 export type Entered =
@@ -16,7 +19,7 @@ export type Entered =
 
 /** A percent fills the label and puts a code away; an empty one takes its label with it. */
 export function enterPercent(mark: Mark, text: string, rules: EntryRules): Entered {
-  const read = readPercent(text);
+  const read = readPercent(text, rules.highestLevel);
   if (read.kind === 'fault') return read;
   if (read.kind === 'blank') {
     const label = mark.percent === null ? mark.label : null;

@@ -5,7 +5,8 @@ export type ReadPercent =
   | { readonly kind: 'blank' }
   | { readonly kind: 'fault'; readonly code: PercentFault };
 
-export type PercentFault = 'percent-unreadable' | 'percent-negative' | 'percent-too-high' | 'percent-too-exact';
+export type PercentFault =
+  'percent-unreadable' | 'percent-negative' | 'percent-too-high' | 'level-too-high' | 'percent-too-exact';
 
 /** Extra credit may pass 100; what is above this is a slip of the keyboard. Matches the table's numeric(6,2). */
 const highestPercent: Percent = decimalOrThrow('200');
@@ -15,13 +16,14 @@ const percentDigits = 2;
 
 /**
  * Reads a percent as people type it: "86.4", "86,4", "86.4 %". Zeros beyond two digits are let go; other digits beyond
- * two are a fault, as nothing is rounded unasked.
+ * two are a fault, as nothing is rounded unasked. Where a scale has levels, what is read is a level.
+ * @param highestLevel the level at the top of the scale; null where percents are taken
  */
-export function readPercent(text: string): ReadPercent {
+export function readPercent(text: string, highestLevel: Decimal | null = null): ReadPercent {
   const value = readPercentText(text);
   if (value === 'blank') return { kind: 'blank' };
   if (value === undefined) return { kind: 'fault', code: 'percent-unreadable' };
-  const fault = judgePercent(value);
+  const fault = judgePercent(value, highestLevel);
   if (fault) return { kind: 'fault', code: fault };
   const extra = 10n ** BigInt(Math.max(0, value.digits - percentDigits));
   if (value.units % extra !== 0n) return { kind: 'fault', code: 'percent-too-exact' };
@@ -34,8 +36,12 @@ export function readPercentText(text: string): Decimal | 'blank' | undefined {
   return bare === '' ? 'blank' : parseDecimal(bare.replace(/^([+-]?\d+),(\d+)$/, '$1.$2'));
 }
 
-/** Why a number cannot be a percent, or undefined when it can. */
-export function judgePercent(value: Decimal): 'percent-negative' | 'percent-too-high' | undefined {
+/** Why a number cannot be a percent, or a level of a scale, or undefined when it can. */
+export function judgePercent(
+  value: Decimal,
+  highestLevel: Decimal | null = null,
+): 'percent-negative' | 'percent-too-high' | 'level-too-high' | undefined {
   if (value.units < 0n) return 'percent-negative';
+  if (highestLevel) return compareDecimals(value, highestLevel) > 0 ? 'level-too-high' : undefined;
   return compareDecimals(value, highestPercent) > 0 ? 'percent-too-high' : undefined;
 }

@@ -17,6 +17,7 @@ export type ItemFaultCode =
   | 'composite-without-parts'
   | 'composite-cycle'
   | 'part-unknown'
+  | 'part-twice'
   | 'item-nowhere'
   | 'comment-label-unknown';
 
@@ -58,6 +59,11 @@ export function checkItem(items: readonly ReportItem[], item: ReportItem): ItemF
   for (const part of item.parts) {
     if (!items.some(({ id }) => id === part.itemId)) add('part-unknown', { part: String(part.itemId) });
     if (part.weight.units <= 0n) add('weight-not-positive', { weight: formatDecimal(part.weight) });
+  }
+  for (const [at, { itemId, ordinal }] of item.parts.entries()) {
+    const isTwice = item.parts.slice(0, at).some((other) => other.itemId === itemId && other.ordinal === ordinal);
+    const part = items.find(({ id }) => id === itemId)?.name ?? String(itemId);
+    if (isTwice) add('part-twice', { part, ordinal: String(ordinal) });
   }
   const total = sumOfWeights(item.parts);
   if (item.parts.length > 0 && compareDecimals(total, hundred) !== 0) {

@@ -44,6 +44,8 @@ export interface ReportItem {
   /** Its own scale; null for the scale that is in force for the course or section. */
   readonly scaleId: number | null;
   readonly source: ItemSource;
+  /** The category or standard of the grade book that the value is taken from; null for the book as a whole. */
+  readonly categoryId: number | null;
   readonly countBy: PartUnit;
   readonly parts: readonly CompositePart[];
   readonly digits: number;

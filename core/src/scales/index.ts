@@ -3,11 +3,10 @@ export { bandOfPoints } from './band-of-points.js';
 export { bandEdges } from './band-edges.js';
 export { checkScale, type ScaleFault, type ScaleFaultCode } from './check-scale.js';
 export { deriveBands, type Shift } from './derive-bands.js';
-export { effectOfDraft } from './effect-of-draft.js';
 export { findBand, type Precision } from './find-band.js';
-export { gradeColumns, hundredths, tenThousandths, type GradeColumns } from './grade-columns.js';
 export { moveCutOff } from './move-cut-off.js';
 export { orderBands } from './order-bands.js';
+export { placeKey, placementsInForce, type DatedPlacement } from './placements-in-force.js';
 export { readBands } from './read-bands.js';
 export { readStatedScale, type StatedLine } from './read-stated-scale.js';
 export {

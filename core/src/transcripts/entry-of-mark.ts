@@ -9,8 +9,8 @@ const noPoints: GradePoints = decimalOrThrow('0');
 
 /**
  * The transcript line of a posted mark, or undefined where none is due: the course is not on the transcript, nothing is
- * posted, or the code is one that transcripts leave out. A failing code in the GPA counts there with 0 grade points. `share` is the part of the course's credits that the period
- * carries.
+ * posted, or the code is one that transcripts leave out. A failing code in the GPA counts there with 0 grade points. `share` is
+ * the part of the course's credits that the period carries, `attempt` the enrollment that the mark is posted for.
  */
 export function entryOfMark(
   course: Course,
@@ -18,10 +18,11 @@ export function entryOfMark(
   bands: readonly Band[],
   codes: ReadonlyMap<string, SpecialCode>,
   share: Credits,
+  attempt: number,
 ): TranscriptEntry | undefined {
   if (!course.onTranscript) return undefined;
-  const { code: courseCode, title: courseTitle, level } = course;
-  const line = { courseCode, courseTitle, level, percent: mark.percent };
+  const { code: courseCode, title: courseTitle, level, mostCredits } = course;
+  const line = { courseCode, courseTitle, level, percent: mark.percent, attempt, mostCredits };
   if (mark.code !== null) {
     const code = codes.get(mark.code);
     if (!code?.onTranscript) return undefined;

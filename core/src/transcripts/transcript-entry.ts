@@ -15,4 +15,8 @@ export interface TranscriptEntry {
   readonly creditsTried: Credits;
   readonly creditsEarned: Credits;
   readonly countsInGpa: boolean;
+  /** The enrollment it belongs to: lines of one attempt at a course have the same, lines of a repeat another. */
+  readonly attempt: number;
+  /** The most credits that the course gives when repeated; null where every repeat counts. */
+  readonly mostCredits: Credits | null;
 }

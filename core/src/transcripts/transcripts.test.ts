@@ -1,15 +1,27 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { addDays, dayOrThrow } from '#core/calendar';
 import type { Course, CourseLevel } from '#core/courses';
 import { decimalOrThrow, formatDecimal, roundDown, roundHalfUp, roundTo } from '#core/numbers';
 import { newCode, noMark } from '#core/posting';
 import { letterBands } from '../scales/letter-scale.fixture.js';
-import { creditShares, entryOfMark, gpa, type GpaPolicy, type TranscriptEntry } from './index.js';
+import {
+  countRepeats,
+  creditShares,
+  entryOfMark,
+  gpa,
+  periodShare,
+  type GpaPolicy,
+  type RepeatRule,
+  type TranscriptEntry,
+} from './index.js';
 
 const nothing = decimalOrThrow('0');
 const unweighted: GpaPolicy = {
   additions: { regular: nothing, honours: nothing, college: nothing },
+  leastAddedPoints: decimalOrThrow('1.7'),
   mostAddedCredits: null,
+  repeats: 'all',
   digits: 3,
   rounding: roundHalfUp,
 };
@@ -37,7 +49,12 @@ const codes = new Map(
   ].map((code) => [code.code, code]),
 );
 
-function entry(points: string, credits: string, level: CourseLevel = 'regular'): TranscriptEntry {
+function entry(
+  points: string,
+  credits: string,
+  level: CourseLevel = 'regular',
+  more: Partial<TranscriptEntry> = {},
+): TranscriptEntry {
   const tried = decimalOrThrow(credits);
   return {
     courseCode: 'X',
@@ -50,6 +67,9 @@ function entry(points: string, credits: string, level: CourseLevel = 'regular'):
     creditsTried: tried,
     creditsEarned: tried,
     countsInGpa: true,
+    attempt: 1,
+    mostCredits: null,
+    ...more,
   };
 }
 const value = (entries: TranscriptEntry[], policy: GpaPolicy) => {
@@ -77,7 +97,7 @@ describe('GPA', () => {
 
   // University of California, freshman GPA requirement (from memory): A 4 … F 0, one extra point for A, B, C in honours
   // courses.
-  it('gives one extra point to passing honours grades and none to a failing one', () => {
+  it('gives one extra point to honours grades from A to C, and none to a D or an F', () => {
     const policy = { ...unweighted, additions: { ...unweighted.additions, honours: decimalOrThrow('1') } };
     expect(
       value(
@@ -85,6 +105,15 @@ describe('GPA', () => {
         policy,
       ),
     ).toBe('2.750');
+    const honours = (points: string) => value([entry(points, '1', 'honours')], policy);
+    expect(['4', '2', '1.7', '1.3', '1', '0'].map(honours)).toEqual([
+      '5.000',
+      '3.000',
+      '2.700',
+      '1.300',
+      '1.000',
+      '0.000',
+    ]);
   });
 
   // The same source: at most 8 semesters carry the extra point. Counted here as one credit a semester, ten semesters of A
@@ -141,6 +170,33 @@ describe('GPA', () => {
   });
 });
 
+describe('a course taken again', () => {
+  const twice = (rule: RepeatRule, mostCredits: string | null, ...points: string[]) => {
+    const most = mostCredits === null ? null : decimalOrThrow(mostCredits);
+    const entries = points.map((each, at) => entry(each, '1', 'regular', { attempt: at, mostCredits: most }));
+    const counted = countRepeats(entries, rule);
+    return [
+      value(entries, { ...unweighted, repeats: rule }),
+      ...counted.map(({ attempted, earned }) => `${Number(formatDecimal(attempted))}/${Number(formatDecimal(earned))}`),
+    ];
+  };
+  it.each<[string, RepeatRule, string | null, string[], (string | null)[]]>([
+    ['counts every time where the course states no limit', 'all', null, ['2', '3'], ['2.500', '1/1', '1/1']],
+    ['earns no more credits than the course gives', 'all', '1', ['2', '3'], ['2.500', '1/1', '1/0']],
+    ['counts with its best attempt', 'highest', '1', ['3', '2'], ['3.000', '1/1', '0/0']],
+    ['counts with its newest attempt', 'latest', '1', ['3', '2'], ['2.000', '0/0', '1/1']],
+    ['counts in part where the limit leaves a part', 'latest', '1.5', ['3', '2'], ['2.333', '0.5/0.5', '1/1']],
+    ['keeps the newer of two that are as good', 'highest', '1', ['3', '3'], ['3.000', '0/0', '1/1']],
+  ])('%s', (_what, rule, most, points, expected) => expect(twice(rule, most, ...points)).toEqual(expected));
+
+  it('within one attempt the lines belong together: four quarters of one course are no repeats', () => {
+    const quarters = ['4', '3', '3', '2'].map((points) =>
+      entry(points, '0.25', 'regular', { mostCredits: decimalOrThrow('1') }),
+    );
+    expect(value(quarters, { ...unweighted, repeats: 'highest' })).toBe('3.000');
+  });
+});
+
 describe('credit shares', () => {
   it.each([
     ['1', 4, ['0.2500', '0.2500', '0.2500', '0.2500']],
@@ -162,10 +218,51 @@ describe('credit shares', () => {
   });
 });
 
+describe('the credits of a section with days of its own', () => {
+  const day = dayOrThrow;
+  const quarter = (id: number, startsOn: string, endsOn: string) => ({
+    id,
+    startsOn: day(startsOn),
+    endsOn: day(endsOn),
+  });
+  const quarters = [
+    quarter(1, '2025-09-01', '2025-11-07'),
+    quarter(2, '2025-11-10', '2026-01-23'),
+    quarter(3, '2026-01-26', '2026-04-03'),
+    quarter(4, '2026-04-06', '2026-06-12'),
+  ];
+  const shares = (startsOn: string, endsOn: string) =>
+    quarters.map((each) =>
+      formatDecimal(periodShare(course.credits, { startsOn: day(startsOn), endsOn: day(endsOn) }, each, quarters)),
+    );
+
+  it.each([
+    ['begins a day late', '2025-09-02', '2026-06-12', ['0.2500', '0.2500', '0.2500', '0.2500']],
+    ['ends within the third quarter', '2025-09-01', '2026-02-06', ['0.3333', '0.3334', '0.3333', '0']],
+    ['lies within one quarter', '2025-12-01', '2025-12-19', ['0', '1.0000', '0', '0']],
+  ])('that %s are dealt out over the quarters it runs in', (_what, startsOn, endsOn, expected) =>
+    expect(shares(startsOn, endsOn)).toEqual(expected),
+  );
+
+  it('add up to the credits of the course, whatever the days', () => {
+    const days = fc.integer({ min: 0, max: 283 });
+    fc.assert(
+      fc.property(days, days, (one, other) => {
+        const runs = [Math.min(one, other), Math.max(one, other)].map((after) => addDays(day('2025-09-01'), after));
+        // a weekend between two quarters belongs to neither
+        fc.pre(quarters.some(({ startsOn, endsOn }) => runs[0]! <= endsOn && startsOn <= runs[1]!));
+        const sum = shares(runs[0]!, runs[1]!).reduce((total, each) => total + Number(each), 0);
+        expect(sum).toBeCloseTo(1, 10);
+      }),
+      { seed: 12 },
+    );
+  });
+});
+
 describe('the transcript line of a mark', () => {
   const share = decimalOrThrow('0.25');
   const line = (mark: object) => {
-    const made = entryOfMark(course, { ...noMark, ...mark }, letterBands, codes, share);
+    const made = entryOfMark(course, { ...noMark, ...mark }, letterBands, codes, share, 1);
     return (
       made && [
         made.mark,
@@ -187,7 +284,7 @@ describe('the transcript line of a mark', () => {
 
   it('a course that is not on the transcript gives none', () => {
     expect(
-      entryOfMark({ ...course, onTranscript: false }, { ...noMark, label: 'B' }, letterBands, codes, share),
+      entryOfMark({ ...course, onTranscript: false }, { ...noMark, label: 'B' }, letterBands, codes, share, 1),
     ).toBeUndefined();
   });
 });

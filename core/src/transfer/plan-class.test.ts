@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import type { ScoreFlag } from '#core/calculation';
 import { dayOrThrow } from '#core/calendar';
 import { decimalOrThrow, roundHalfUp } from '#core/numbers';
 import { noMark, type Mark } from '#core/posting';
@@ -58,6 +59,7 @@ const item: OurItem = {
     bands: [band('A', '90'), band('B', '80'), band('F', '0')] as never,
     precision: { digits: 0, rounding: roundHalfUp },
     codes: [],
+    highestLevel: null,
   },
   marks: new Map(),
 };
@@ -241,12 +243,37 @@ describe('planClass', () => {
     ]);
   });
 
+  it('clears the flags that a score answers, and leaves what says more than that', () => {
+    const flagged = (flag: ScoreFlag) =>
+      new Map<string, OurScore>([[bookKey(40, 1), { facts: { points: null, flag }, isOurs: true }]]);
+    const after = (flag: ScoreFlag) =>
+      plan(oneClass, inBook({ assignments: [carried], scores: flagged(flag) }), { ...everything, mode: 'replace' }).at(
+        -1,
+      )!.after;
+    for (const flag of ['missing', 'incomplete', 'absent', 'collected'] as const)
+      expect(after(flag)).toEqual({ points: '18.5', flag: null });
+    for (const flag of ['late', 'exempt'] as const) expect(after(flag)).toEqual({ points: '18.5', flag });
+  });
+
+  it('refuses fewer points where a score that comes with them is refused too, and then touches nothing of it', () => {
+    const scores = new Map<string, OurScore>([
+      [bookKey(40, 1), { facts: { points: '19', flag: null }, isOurs: false }],
+    ]);
+    const rows = plan(
+      withEssay({ possible: '15', results: [{ personKey: 'p1', points: '19', possible: '15', letter: null }] }),
+      inBook({ assignments: [carried], scores }),
+      { ...everything, mode: 'replace' },
+    );
+    expect(rows.map(({ kind, outcome, heldBack }) => [kind, outcome, heldBack])).toEqual([['assignment', 'refuse', 1]]);
+    expect(rows[0]!.reasons.at(-1)).toEqual({ code: 'points-below-scores', about: '1|15|Fathom, Wren 19' });
+  });
+
   it('refuses fewer points where scores would be left above them', () => {
     const scores = new Map<string, OurScore>([[bookKey(40, 2), { facts: { points: '19', flag: null }, isOurs: true }]]);
     const [row] = plan(withEssay({ possible: '15', results: [] }), inBook({ assignments: [carried], scores }));
     expect(row).toMatchObject({
       outcome: 'refuse',
-      reasons: [{ code: 'no-scores-yet' }, { code: 'points-below-scores', about: '1|15' }],
+      reasons: [{ code: 'no-scores-yet' }, { code: 'points-below-scores', about: '1|15|Kelp, Iolo 19' }],
     });
   });
 

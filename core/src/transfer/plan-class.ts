@@ -15,7 +15,7 @@ import {
   type TheirAssignment,
   type TheirClass,
 } from './run-plan.js';
-import { outcomeOf, type RunReason } from './run-reasons.js';
+import { isWriting, outcomeOf, type RunReason } from './run-reasons.js';
 
 /**
  * Decides what carrying a class over would do with everything in it, without writing. What is the same on both sides
@@ -107,11 +107,13 @@ function planAssignment(
   if (sameFacts(known.facts, after))
     return { row: { ...base, outcome: 'same', reasons, before: after, after }, facts: after };
   const isKept = known.isOurs && choices.mode === 'keep';
-  const above = isKept ? 0 : scoresLeftAbove(theirs, known, after, ours, section, choices);
+  const above = isKept ? [] : scoresLeftAbove(theirs, known, after, ours, section, choices);
   const all: RunReason[] = [
     ...reasons,
     ...(isKept ? [{ code: 'kept' as const }] : []),
-    ...(above > 0 ? [{ code: 'points-below-scores' as const, about: `${above}|${after.possible}` }] : []),
+    ...(above.length > 0
+      ? [{ code: 'points-below-scores' as const, about: `${above.length}|${after.possible}|${above.join('; ')}` }]
+      : []),
   ];
   const outcome = outcomeOf(all, 'change');
   const facts = outcome === 'change' ? after : outcome === 'skip' ? known.facts : null;
@@ -156,28 +158,24 @@ function byFoldedName<Each>(all: readonly Each[], nameOf: (each: Each) => string
   return groups;
 }
 
-/** How many scores here would lie above the new points, as nothing that comes with it puts them right. */
+/** The scores here that would be left above the new points, as nothing that is written with them puts them right. */
 function scoresLeftAbove(
   theirs: TheirAssignment,
   known: OurAssignment,
   after: AssignmentFacts,
-  { people }: OurClass,
-  { students, scores }: OurSectionBook,
-  { mode }: RunChoices,
-): number {
-  if (known.isExtra) return 0;
+  ours: OurClass,
+  section: OurSectionBook,
+  choices: RunChoices,
+): string[] {
+  if (known.isExtra) return [];
   const possible = decimalOrThrow(after.possible);
-  const coming = new Set(
-    theirs.results
-      .filter(({ points }) => points !== null)
-      .map(({ personKey }) => students.get(people.get(personKey)?.target ?? 0)?.enrollmentId),
-  );
-  return [...students.values()].filter(({ enrollmentId }) => {
-    const score = scores.get(bookKey(known.id, enrollmentId));
-    if (score?.facts.points == null) return false;
-    const stays = !coming.has(enrollmentId) || (score.isOurs && mode === 'keep');
-    return stays && compareDecimals(decimalOrThrow(score.facts.points), possible) > 0;
-  }).length;
+  const { rows } = planScores(theirs, { id: known.id, isExtra: false, facts: after }, ours, section, choices);
+  const written = new Set(rows.filter(({ outcome }) => isWriting(outcome)).map(({ enrollmentId }) => enrollmentId));
+  return [...section.students.values()].flatMap(({ enrollmentId, name }) => {
+    const points = section.scores.get(bookKey(known.id, enrollmentId))?.facts.points;
+    if (points == null || written.has(enrollmentId)) return [];
+    return compareDecimals(decimalOrThrow(points), possible) > 0 ? [`${name} ${points}`] : [];
+  });
 }
 
 function sameFacts(one: AssignmentFacts, other: AssignmentFacts): boolean {

@@ -115,9 +115,9 @@ function planValue(
   value: string,
   place: number,
   { itemId }: GradeColumn,
-  { roster, reportedIn, labels }: Directory,
+  { roster, reportedIn, labels, highestLevels }: Directory,
 ): Decision {
-  const read = readExportedPercent(value);
+  const read = readExportedPercent(value, highestLevels.get(itemId));
   if (read.kind === 'blank') return left('blank');
   if (!reportedIn.get(itemId)?.has(roster.sectionIds[place]!)) return left('not reported');
   if (read.kind === 'percent') {
@@ -125,6 +125,6 @@ function planValue(
     const outcome = before === -1 ? 'new' : before === stepsOf(read.percent) ? 'same' : 'changed';
     return { outcome, after: read.percent };
   }
-  if (read.code === 'percent-negative' || read.code === 'percent-too-high') return left('out of range');
+  if (read.code !== 'percent-unreadable' && read.code !== 'percent-too-exact') return left('out of range');
   return left(labels.has(foldKey(value)) ? 'label' : 'unreadable');
 }

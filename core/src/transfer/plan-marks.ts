@@ -1,4 +1,4 @@
-import { compareDecimals, decimalOrThrow, formatDecimal } from '#core/numbers';
+import { compareDecimals, decimalOrThrow, formatDecimal, parseDecimal, type Decimal } from '#core/numbers';
 import { isBlank, judgePercent, noMark, takeComputed, type Mark } from '#core/posting';
 import { bringTo } from './bring-to.js';
 import { findStudent } from './find-student.js';
@@ -90,12 +90,21 @@ function readMark(
     if (joined?.target == null) return refused('letter-open', letter);
     return { mark: { ...mark, percent: null, label: joined.target, code: null }, reasons: [] };
   }
-  const percent = bringTo(points!, possible, hundred);
+  const { highestLevel } = scale;
+  if (highestLevel && !isOutOf(possible, highestLevel))
+    return refused('not-levels', `${possible ?? '100'}|${formatDecimal(highestLevel)}`);
+  const percent = bringTo(points!, possible, highestLevel ?? hundred);
   if (!percent) return refused('score-unreadable', `${points}|${possible ?? ''}`);
-  if (judgePercent(percent)) return refused('percent-too-high', formatDecimal(percent));
+  if (judgePercent(percent, highestLevel)) return refused('percent-too-high', formatDecimal(percent));
   const taken = takeComputed(mark, percent, scale);
   if (taken.label === null) return refused('below-scale', formatDecimal(percent));
   return { mark: taken, reasons: [] };
+}
+
+/** A total that is out of anything but the highest level is no level. */
+function isOutOf(possible: string | null, highestLevel: Decimal): boolean {
+  const outOf = parseDecimal(possible ?? '');
+  return outOf !== undefined && compareDecimals(outOf, highestLevel) === 0;
 }
 
 function factsOf({ percent, label, code }: Mark): MarkFacts {

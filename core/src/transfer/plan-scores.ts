@@ -1,4 +1,4 @@
-import { readScore } from '#core/calculation';
+import { readScore, type ScoreFlag } from '#core/calculation';
 import { compareDecimals, decimalOrThrow, formatAtLeast, parseDecimal } from '#core/numbers';
 import { bringTo } from './bring-to.js';
 import { findStudent } from './find-student.js';
@@ -44,10 +44,10 @@ export function planScores(
     const { student, name, reasons } = findStudent(personKey, ours, section);
     const read = readScore(points, limit);
     const known = student && here.id !== null ? section.scores.get(bookKey(here.id, student.enrollmentId)) : undefined;
-    const after: ScoreFacts = { points, flag: known?.facts.flag ?? null };
+    const after: ScoreFacts = { points, flag: flagBeside(known?.facts.flag ?? null) };
     const isNotGiven = student && givenTo !== null && !givenTo.includes(student.enrollmentId);
     const before = known && (known.facts.points ?? known.facts.flag) !== null ? known.facts : null;
-    const isSame = before !== null && samePoints(before.points, points);
+    const isSame = before !== null && samePoints(before.points, points) && before.flag === after.flag;
     const isKept = !isSame && before !== null && known!.isOurs && mode === 'keep';
     const all: RunReason[] = [
       ...reasons,
@@ -73,6 +73,11 @@ export function planScores(
       });
   }
   return { rows, same, blank };
+}
+
+/** What a score leaves of the flag that stood there: points answer that something is missing, incomplete, absent or not marked. */
+function flagBeside(flag: ScoreFlag | null): ScoreFlag | null {
+  return flag === 'late' || flag === 'exempt' ? flag : null;
 }
 
 /** A score that is out of something else than its assignment is brought to the assignment's points, exactly. */

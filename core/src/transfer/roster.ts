@@ -1,4 +1,4 @@
-import type { Percent } from '#core/numbers';
+import type { Decimal, Percent } from '#core/numbers';
 import { exportedDigits } from './read-exported-percent.js';
 
 /**
@@ -24,6 +24,8 @@ export interface Directory {
   readonly sections: ReadonlyMap<string, number>;
   /** By report item the sections that report it. */
   readonly reportedIn: ReadonlyMap<number, ReadonlySet<number>>;
+  /** The level at the top of the scale, for the items that take levels. */
+  readonly highestLevels: ReadonlyMap<number, Decimal>;
   /** Labels and codes of the school, which a column of percents may hold by mistake. */
   readonly labels: ReadonlySet<string>;
 }

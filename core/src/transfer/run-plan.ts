@@ -1,6 +1,7 @@
 import type { ScoreFlag } from '#core/calculation';
 import type { Day } from '#core/calendar';
 import type { MatchDecision } from '#core/matching';
+import type { Decimal } from '#core/numbers';
 import type { Mark, SpecialCode } from '#core/posting';
 import type { Band, Precision } from '#core/scales';
 import type { LedgerOutcome, RunReason } from './run-reasons.js';
@@ -121,6 +122,8 @@ export interface OurItem {
     readonly bands: readonly Band[];
     readonly precision: Precision;
     readonly codes: readonly SpecialCode[];
+    /** Where the item takes levels, the one at the top; null where it takes percents. */
+    readonly highestLevel: Decimal | null;
   } | null;
   readonly marks: ReadonlyMap<number, { readonly mark: Mark; readonly isOurs: boolean }>;
 }

@@ -69,6 +69,7 @@ export const runReasons = {
   'letter-ignored': 'skip',
   'below-scale': 'refuse',
   'percent-too-high': 'refuse',
+  'not-levels': 'refuse',
 } as const satisfies Record<string, 'skip' | 'refuse' | 'note'>;
 
 export type RunReasonCode = keyof typeof runReasons;

@@ -46,6 +46,7 @@ const directory: Directory = {
     ['tidal ecology 1', sections.ecology],
     ['harbour history 2', sections.history],
   ]),
+  highestLevels: new Map(),
   reportedIn: new Map([
     [1, new Set([sections.ecology, sections.history])],
     [2, new Set([sections.ecology])],

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { LogModule } from '#server/log';
@@ -11,7 +12,15 @@ import { AuditService } from './audit.service.js';
 import { SnapshotService } from './snapshot.service.js';
 
 @Module({
-  imports: [CalculationModule, CalendarModule, LogModule, PostingModule, ReportItemsModule, ScalesModule],
+  imports: [
+    PeriodViewModule,
+    CalculationModule,
+    CalendarModule,
+    LogModule,
+    PostingModule,
+    ReportItemsModule,
+    ScalesModule,
+  ],
   controllers: [AuditController],
   providers: [AuditRunsRepository, AuditService, SnapshotService],
   exports: [AuditRunsRepository, AuditService, SnapshotService],

@@ -5,6 +5,7 @@ import type { AuditReply, AuditRunReply, FindingReply } from '#contract/audit';
 import { bodyOfMark } from '#contract/posting';
 import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
+import { computedValue } from '#server/posting';
 import { ChangeLog } from '#server/log';
 import { Clock, Transactions, type Actor, type Queries } from '#server/platform';
 import { AuditRunsRepository, type AuditRun } from './audit-runs.repository.js';
@@ -96,7 +97,8 @@ export class AuditService {
   }
 }
 
-function findingReply(finding: Finding, { row, section, reporting }: GradedRow, isNew: boolean): FindingReply {
+function findingReply(finding: Finding, { row, section, reporting, scale }: GradedRow, isNew: boolean): FindingReply {
+  const value = computedValue(row, scale);
   return {
     key: findingKey(finding),
     ruleId: finding.ruleId,
@@ -110,7 +112,7 @@ function findingReply(finding: Finding, { row, section, reporting }: GradedRow, 
     itemId: reporting.item.id,
     itemName: reporting.item.name,
     mark: bodyOfMark(row.mark),
-    computed: row.computed && formatDecimal(row.computed.percent),
+    computed: value && formatDecimal(value),
     postedBy: row.postedBy,
     postedAt: row.postedAt?.toISOString() ?? null,
     isNew,

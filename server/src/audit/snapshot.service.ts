@@ -1,10 +1,17 @@
 import { Injectable } from '@nestjs/common';
+import { dayOrThrow } from '#core/calendar';
 import type { GradeFact, ItemFact, Snapshot } from '#core/audit';
 import type { SchoolPeriod } from '#server/calendar';
 import type { Queries } from '#server/platform';
 import { GradeRowsRepository, type GradeRow } from '#server/posting';
-import { precisionOf, ReportingService, type Reporting, type ReportingSection } from '#server/report-items';
-import { ScalesRepository, SectionScales, type ScaleVersion } from '#server/scales';
+import {
+  PeriodViews,
+  ScaleVersionsRepository,
+  type ReportedItem,
+  type RunningSection,
+  type ScaleVersion,
+} from '#server/period-view';
+import { precisionOf } from '#server/report-items';
 
 /** A period as the audit sees it, and the rows behind its facts. */
 export interface PeriodSnapshot {
@@ -14,8 +21,8 @@ export interface PeriodSnapshot {
 
 export interface GradedRow {
   readonly row: GradeRow;
-  readonly section: ReportingSection;
-  readonly reporting: Reporting;
+  readonly section: RunningSection;
+  readonly reporting: ReportedItem;
   /** The version the grade was posted under, or the one in force. */
   readonly scale: ScaleVersion;
 }
@@ -23,10 +30,9 @@ export interface GradedRow {
 @Injectable()
 export class SnapshotService {
   constructor(
-    private readonly reporting: ReportingService,
+    private readonly views: PeriodViews,
     private readonly rows: GradeRowsRepository,
-    private readonly scales: ScalesRepository,
-    private readonly sectionScales: SectionScales,
+    private readonly scales: ScaleVersionsRepository,
   ) {}
 
   ofPeriod(queries: Queries, period: SchoolPeriod): Promise<PeriodSnapshot> {
@@ -48,13 +54,12 @@ export class SnapshotService {
   private async take(
     queries: Queries,
     period: SchoolPeriod,
-    read: (reporting: Reporting) => Promise<GradeRow[]>,
+    read: (reporting: ReportedItem) => Promise<GradeRow[]>,
   ): Promise<PeriodSnapshot> {
     const graded: GradedRow[] = [];
-    for (const reporting of await this.reporting.inPeriod(queries, period)) {
-      graded.push(...(await this.withSections(queries, period, reporting, await read(reporting))));
-    }
-    const codes = new Map((await this.scales.codes(queries)).map((code) => [code.code, code]));
+    const { reported, codes } = await this.views.of(queries, period);
+    for (const reporting of reported)
+      graded.push(...(await this.withSections(queries, reporting, await read(reporting))));
     const grades = graded.map(gradeFact);
     return { graded, snapshot: { periodStartsOn: period.startsOn, periodEndsOn: period.endsOn, codes, grades } };
   }
@@ -62,19 +67,17 @@ export class SnapshotService {
   /** Rows of sections that do not report the item are left out. */
   private async withSections(
     queries: Queries,
-    period: SchoolPeriod,
-    reporting: Reporting,
+    reporting: ReportedItem,
     rows: readonly GradeRow[],
   ): Promise<GradedRow[]> {
     const sections = new Map(reporting.sections.map((section) => [section.id, section]));
-    const inForce = await this.sectionScales.inForce(queries, reporting.item, period, reporting.sections);
     const ids = rows.flatMap(({ scaleVersionId }) => scaleVersionId ?? []);
-    const versions = await this.scales.versions(queries, [...new Set(ids)]);
+    const versions = await this.scales.byId(queries, [...new Set(ids)]);
     return rows.flatMap((row) => {
       const section = sections.get(row.sectionId);
       if (!section) return [];
       const posted = row.scaleVersionId === null ? undefined : versions.get(row.scaleVersionId);
-      return [{ row, reporting, section, scale: posted ?? inForce.get(section.id) ?? noScale }];
+      return [{ row, reporting, section, scale: posted ?? reporting.scales.get(section.id)?.version ?? noScale }];
     });
   }
 }
@@ -93,4 +96,14 @@ function gradeFact({ row, reporting: { item }, scale }: GradedRow): GradeFact {
 }
 
 /** Where no scale is in force no label fits; the check of the set-up says so. */
-const noScale: ScaleVersion = { id: 0, scaleId: 0, scaleName: 'no scale', number: 0, fromPeriodId: 0, bands: [] };
+const noScale: ScaleVersion = {
+  id: 0,
+  scaleId: 0,
+  scaleName: 'no scale',
+  kind: 'percent',
+  highestLevel: null,
+  number: 0,
+  fromPeriodId: 0,
+  fromDay: dayOrThrow('0001-01-01'),
+  bands: [],
+};

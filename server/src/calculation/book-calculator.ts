@@ -2,10 +2,11 @@ import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import { Piscina } from 'piscina';
-import type { GradePrecision } from '#core/calculation';
 import type { SchoolPeriod } from '#server/calendar';
 import { CopyReader } from '#server/platform';
-import type { BookPolicies, BookTexts, ComparedBooks, StoredGrade } from './calculation-worker.js';
+import { enrolledInText } from '#server/period-view';
+import type { BookPolicies, BookTexts, ComparedBooks, ComparedValue } from './calculation-worker.js';
+import type { StoredGrade } from './stored-grades.js';
 
 /** Reads many grade books at once and calculates them in a thread of its own. */
 @Injectable()
@@ -34,10 +35,10 @@ export class BookCalculator implements OnApplicationShutdown {
     period: SchoolPeriod,
     before: BookPolicies,
     after: BookPolicies,
-    precision: GradePrecision,
+    values: readonly ComparedValue[],
   ): Promise<ComparedBooks> {
     const texts = await this.read(period, before);
-    return (await this.pool.run({ ...texts, before, after, precision }, { name: 'compareBooks' })) as ComparedBooks;
+    return (await this.pool.run({ ...texts, before, after, values }, { name: 'compareBooks' })) as ComparedBooks;
   }
 
   private async read(period: SchoolPeriod, { policyOf }: BookPolicies): Promise<BookTexts> {
@@ -54,11 +55,10 @@ export class BookCalculator implements OnApplicationShutdown {
 }
 
 /** Numbers alone go into the text, as COPY takes no parameters. */
-function bookQueries({ id, startsOn, endsOn }: SchoolPeriod, sectionIds: readonly number[]) {
+function bookQueries(period: SchoolPeriod, sectionIds: readonly number[]) {
   const sections = `'{${sectionIds.join(',')}}'::int[]`;
-  const enrolled = `e.section_id = ANY(${sections}) AND e.entered_on <= '${endsOn}'
-      AND (e.withdrawn_on IS NULL OR e.withdrawn_on >= '${startsOn}')`;
-  const assigned = `a.section_id = ANY(${sections}) AND a.period_id = ${id}`;
+  const enrolled = `e.section_id = ANY(${sections}) AND ${enrolledInText(period)}`;
+  const assigned = `a.section_id = ANY(${sections}) AND a.period_id = ${period.id}`;
   return {
     enrollments: `SELECT e.id, e.section_id FROM enrollments e WHERE ${enrolled} ORDER BY e.id`,
     assignments: `SELECT a.id, a.section_id, a.category_id, (a.possible * 100)::int,

@@ -1,10 +1,11 @@
 import { Injectable } from '@nestjs/common';
-import { sql, type SQL } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import type { SchoolPeriod } from '#server/calendar';
+import { PeriodViews, type KeptPolicy, type PeriodView } from '#server/period-view';
 import { Refusal, type Queries } from '#server/platform';
 
 /** A section that runs in a period, and how full its grade book is. */
-export interface BookSection extends Record<string, unknown> {
+export interface BookSection {
   readonly id: number;
   /** Title of the course and number of the section. */
   readonly name: string;
@@ -13,25 +14,47 @@ export interface BookSection extends Record<string, unknown> {
   readonly department: string;
   readonly teacherId: number;
   readonly teacher: string;
+  /** How it is calculated; undefined where nobody set it. */
+  readonly placed: KeptPolicy | undefined;
   readonly assignments: number;
   readonly scores: number;
 }
 
+/** Counts what is in the grade books of the sections that run in a period. */
 @Injectable()
 export class BookSectionsRepository {
-  /** The sections of a school that run through a whole period, by department and name. */
+  constructor(private readonly views: PeriodViews) {}
+
+  /** The sections of a school that run in a period, by department and name. */
   async inPeriod(queries: Queries, period: SchoolPeriod): Promise<BookSection[]> {
-    return this.find(queries, period, sql`true`);
+    return this.ofView(queries, await this.views.of(queries, period));
   }
 
-  /** Those of one course. */
-  async ofCourse(queries: Queries, period: SchoolPeriod, courseId: number): Promise<BookSection[]> {
-    return this.find(queries, period, sql`c.id = ${courseId}`);
+  async ofView(queries: Queries, { period, sections }: PeriodView): Promise<BookSection[]> {
+    const counts = await this.countsIn(queries, period.id);
+    const found = sections.map(({ id, name, course, teacherId, teacher, policy }): BookSection => ({
+      id,
+      name,
+      courseId: course.id,
+      course: course.title,
+      department: course.department,
+      teacherId,
+      teacher,
+      placed: policy,
+      ...(counts.get(id) ?? { assignments: 0, scores: 0 }),
+    }));
+    const order = new Map(sections.map(({ id }, at) => [id, at]));
+    return found.toSorted(
+      (a, b) =>
+        a.department.localeCompare(b.department) ||
+        a.course.localeCompare(b.course) ||
+        order.get(a.id)! - order.get(b.id)!,
+    );
   }
 
   /** @throws Refusal not-found where the section does not run in the period */
   async oneOrThrow(queries: Queries, period: SchoolPeriod, sectionId: number): Promise<BookSection> {
-    const [found] = await this.find(queries, period, sql`s.id = ${sectionId}`);
+    const found = (await this.inPeriod(queries, period)).find(({ id }) => id === sectionId);
     if (!found) throw new Refusal('not-found', { what: `section in ${period.name}`, id: sectionId });
     return found;
   }
@@ -42,22 +65,11 @@ export class BookSectionsRepository {
     return rows.length > 0;
   }
 
-  private async find(queries: Queries, period: SchoolPeriod, which: SQL): Promise<BookSection[]> {
-    const { rows } = await queries.execute<BookSection>(sql`
-      SELECT s.id, c.title || ' ' || s.number AS name, c.id AS "courseId", c.title AS course, c.department,
-             s.teacher_id AS "teacherId", t.family_name || ', ' || t.given_name AS teacher,
-             coalesce(b.assignments, 0) AS assignments, coalesce(b.scores, 0) AS scores
-      FROM sections s
-      JOIN courses c ON c.id = s.course_id
-      JOIN periods p ON p.id = s.period_id
-      JOIN people t ON t.id = s.teacher_id
-      LEFT JOIN LATERAL (
-        SELECT count(DISTINCT a.id)::int AS assignments, count(x.assignment_id)::int AS scores
-        FROM assignments a LEFT JOIN scores x ON x.assignment_id = a.id
-        WHERE a.section_id = s.id AND a.period_id = ${period.id}
-      ) b ON true
-      WHERE ${which} AND c.school_id = ${period.schoolId} AND p.starts_on <= ${period.startsOn} AND p.ends_on >= ${period.endsOn}
-      ORDER BY c.department, c.title, s.number, s.id`);
-    return rows;
+  private async countsIn(queries: Queries, periodId: number) {
+    const { rows } = await queries.execute<{ id: number; assignments: number; scores: number }>(sql`
+      SELECT a.section_id AS id, count(*)::int AS assignments, coalesce(sum(x.scores), 0)::int AS scores
+      FROM assignments a LEFT JOIN LATERAL (SELECT count(*) AS scores FROM scores WHERE assignment_id = a.id) x ON true
+      WHERE a.period_id = ${periodId} GROUP BY a.section_id`);
+    return new Map(rows.map(({ id, ...counts }) => [id, counts]));
   }
 }

@@ -1,21 +1,19 @@
 import { Injectable } from '@nestjs/common';
-import { calculateExact, columnsOf, preparePolicy } from '#core/calculation';
-import { formatDecimal, roundSticky, roundTo } from '#core/numbers';
+import { columnsOf, preparePolicy } from '#core/calculation';
 import { bookScore, policyOfBody, scoreKey, type BookReply } from '#contract/calculation';
 import { bodyOfBand } from '#contract/scales';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { ReportingService, type KeptItem } from '#server/report-items';
-import { SectionScales } from '#server/scales';
+import { PeriodViews, scaleOf } from '#server/period-view';
+import type { KeptItem } from '#server/report-items';
 import { BookSectionsRepository, type BookSection } from './book-sections.repository.js';
 import { canEditBook, canOpenBook } from './book-policy.js';
 import { BooksRepository } from './books.repository.js';
 import { CalculatedGradesRepository } from './calculated-grades.repository.js';
 import { CategoriesRepository } from './categories.repository.js';
 import { revisionOfCategories } from './categories.service.js';
-import { SectionPolicies } from './section-policies.js';
-
-const keptDigits = 10;
+import { policyOfSection } from './section-policies.js';
+import { storedGrades } from './stored-grades.js';
 
 /** What stands around the scores of one grade book. */
 export interface BookContext {
@@ -32,9 +30,7 @@ export class BooksService {
     private readonly sections: BookSectionsRepository,
     private readonly books: BooksRepository,
     private readonly categories: CategoriesRepository,
-    private readonly policies: SectionPolicies,
-    private readonly reporting: ReportingService,
-    private readonly scales: SectionScales,
+    private readonly views: PeriodViews,
     private readonly grades: CalculatedGradesRepository,
   ) {}
 
@@ -53,7 +49,7 @@ export class BooksService {
 
   async read(queries: Queries, actor: Actor, { section, period }: BookContext): Promise<BookReply> {
     const sealedAt = await this.periods.sealedAt(queries, period.id);
-    const { policy, from } = await this.policies.ofSection(queries, period.schoolId, section, period.id);
+    const { policy, from } = policyOfSection(section);
     const item = await this.itemOf(queries, period, section.id);
     const assignments = await this.books.assignmentsOf(queries, section.id, period.id);
     const students = await this.books.studentsOf(queries, section.id, period, item?.item.id ?? 0);
@@ -63,7 +59,9 @@ export class BooksService {
     );
     const categories = await this.categories.ofSchool(queries, period.schoolId);
     const { id, name, startsOn, endsOn } = period;
-    const sections = await this.sections.ofCourse(queries, period, section.courseId);
+    const sections = (await this.sections.inPeriod(queries, period)).filter(
+      ({ courseId }) => courseId === section.courseId,
+    );
     return {
       sectionId: section.id,
       section: section.name,
@@ -100,10 +98,11 @@ export class BooksService {
     };
   }
 
-  /** Calculates one book anew, inside the transaction that changed it. */
-  async recalculate(queries: Queries, { section, period }: BookContext): Promise<void> {
-    const { policy: body } = await this.policies.ofSection(queries, period.schoolId, section, period.id);
-    const policy = policyOfBody(body);
+  /** Calculates one book anew, inside the transaction that changed it; what else changed meanwhile stays to be done. */
+  async recalculate(queries: Queries, { section: { id: sectionId }, period }: BookContext): Promise<void> {
+    const stale = await this.grades.staleOf(queries, period.id, [sectionId]);
+    const section = await this.sections.oneOrThrow(queries, period, sectionId);
+    const policy = policyOfBody(policyOfSection(section).policy);
     const assignments = await this.books.assignmentsOf(queries, section.id, period.id);
     const students = await this.books.studentsOf(queries, section.id, period, 0);
     const ids = assignments.map(({ id }) => id);
@@ -115,29 +114,26 @@ export class BooksService {
           bookScore(assignment, scores.get(scoreKey({ assignmentId: assignment.id, enrollmentId }))),
         ),
     );
-    const all = given.flat();
-    const results = calculateExact(columnsOf(given, policy), [preparePolicy(policy)], new Uint8Array(students.length));
-    const stored = results.map(({ percent, blockedBy }, at) => ({
-      enrollmentId: students[at]!.enrollmentId,
-      percent: percent && formatDecimal(roundTo(percent, keptDigits, roundSticky)),
-      blockedBy: blockedBy.map((place) => all[place]!.assignmentId),
-    }));
-    await this.grades.store(queries, period.id, stored);
+    const grades = storedGrades(columnsOf(given, policy), [preparePolicy(policy)], new Uint8Array(students.length), {
+      enrollmentIds: students.map(({ enrollmentId }) => enrollmentId),
+      sectionIds: students.map(() => section.id),
+      assignmentIds: given.flat().map(({ assignmentId }) => assignmentId),
+    });
+    await this.grades.settle(queries, period.id, stale, grades);
   }
 
-  /** The item that takes its value from the book, with the scale in force for the section. */
+  /** The item that takes its value from the whole book, else the first that takes it from a category, with its scale. */
   private async itemOf(queries: Queries, period: SchoolPeriod, sectionId: number) {
-    const found = (await this.reporting.inPeriod(queries, period)).find(
+    const { reported } = await this.views.of(queries, period);
+    const own = reported.filter(
       ({ item, sections }) => takesFromBook(item) && sections.some(({ id }) => id === sectionId),
     );
-    if (!found) return null;
-    const section = found.sections.find(({ id }) => id === sectionId)!;
-    const scale = (await this.scales.inForce(queries, found.item, period, [section])).get(sectionId);
-    return { item: found.item, scale };
+    const found = own.find(({ item }) => item.categoryId === null) ?? own[0];
+    return found ? { item: found.item, scale: scaleOf(found, sectionId) } : null;
   }
 }
 
-/** Whether an item's value comes from the grade book; an exam is a score of its own, and conduct is none. */
-export function takesFromBook({ source, kind }: Pick<KeptItem, 'source' | 'kind'>): boolean {
-  return source === 'gradeBook' && kind !== 'exam' && kind !== 'conduct';
+/** Whether an item's value comes from the grade book; as a whole an exam is a score of its own, and conduct is none. */
+export function takesFromBook({ source, kind, categoryId }: Pick<KeptItem, 'source' | 'kind' | 'categoryId'>): boolean {
+  return source === 'gradeBook' && (categoryId !== null || (kind !== 'exam' && kind !== 'conduct'));
 }

@@ -7,10 +7,12 @@ import {
   type BookColumns,
   type CalculationPolicy,
   type CalculatedColumns,
+  type ExactGrade,
   type GradePrecision,
   type PreparedPolicy,
 } from '#core/calculation';
-import { formatDecimal, readIntegers, roundSticky, roundTo } from '#core/numbers';
+import { readIntegers, roundings, roundTo } from '#core/numbers';
+import { storedGrades, type StoredGrade } from './stored-grades.js';
 
 /** Grade books as PostgreSQL's text format has them; nothing but whole numbers. */
 export interface BookTexts {
@@ -28,46 +30,60 @@ export interface BookPolicies {
   readonly policyOf: readonly (readonly [sectionId: number, policy: number])[];
 }
 
-export interface StoredGrade {
-  readonly enrollmentId: number;
-  readonly sectionId: number;
-  readonly percent: string | null;
-  readonly blockedBy: readonly number[];
-}
-
-/** Digits of a percent that is kept. */
-const keptDigits = 10;
-
 /** Runs in a worker thread: what every student of the books comes to, for keeping. */
 export function calculateBooks(task: BookTexts & BookPolicies): StoredGrade[] {
   const books = readBooks(task);
   const { columns, prepared, policyOf } = booksUnder(books, task);
-  return calculateExact(columns, prepared, policyOf).map(({ percent, blockedBy }, student) => ({
-    enrollmentId: books.enrollmentIds[student]!,
-    sectionId: books.sectionIds[student]!,
-    percent: percent && formatDecimal(roundTo(percent, keptDigits, roundSticky)),
-    blockedBy: blockedBy.map((at) => books.assignmentIds[at]!),
-  }));
+  return storedGrades(columns, prepared, policyOf, books);
+}
+
+/** What a report item takes from the books: the whole or one category, as a percent or a level, rounded as it says. */
+export interface ComparedValue {
+  readonly categoryId: number | null;
+  readonly isLevel: boolean;
+  readonly precision: GradePrecision;
 }
 
 export interface ComparedBooks {
   readonly enrollmentIds: Int32Array;
   readonly sectionIds: Int32Array;
-  readonly before: CalculatedColumns;
-  readonly after: CalculatedColumns;
+  /** One for each value asked for: in units of its last digit, -1 for none. */
+  readonly values: readonly {
+    readonly before: Pick<CalculatedColumns, 'percent'>;
+    readonly after: Pick<CalculatedColumns, 'percent'>;
+  }[];
 }
 
-/** Runs in a worker thread: the rounded percents under the policies as they are and as they would be. */
+/** Runs in a worker thread: the rounded values under the policies as they are and as they would be. */
 export function compareBooks(
-  task: BookTexts & { readonly before: BookPolicies; readonly after: BookPolicies; readonly precision: GradePrecision },
+  task: BookTexts & {
+    readonly before: BookPolicies;
+    readonly after: BookPolicies;
+    readonly values: readonly ComparedValue[];
+  },
 ): ComparedBooks {
   const books = readBooks(task);
-  const under = (policies: BookPolicies) => {
-    const { columns, prepared, policyOf } = booksUnder(books, policies);
-    return calculateGrades(columns, prepared, policyOf, task.precision);
-  };
+  const before = task.values.map(valuesUnder(books, task.before));
+  const after = task.values.map(valuesUnder(books, task.after));
   const { enrollmentIds, sectionIds } = books;
-  return { enrollmentIds, sectionIds, before: under(task.before), after: under(task.after) };
+  return { enrollmentIds, sectionIds, values: before.map((each, at) => ({ before: each, after: after[at]! })) };
+}
+
+/** The whole as a percent comes from the quick calculation, all else from the exact one, worked out once. */
+function valuesUnder(books: ReadBooks, policies: BookPolicies) {
+  const { columns, prepared, policyOf } = booksUnder(books, policies);
+  let exact: ExactGrade[] | undefined;
+  return ({ categoryId, isLevel, precision }: ComparedValue): Pick<CalculatedColumns, 'percent'> => {
+    if (categoryId === null && !isLevel) return calculateGrades(columns, prepared, policyOf, precision);
+    exact ??= calculateExact(columns, prepared, policyOf);
+    const percent = Float64Array.from(exact, (grade, student) => {
+      const slot = prepared[policyOf[student]!]!.policy.categories.findIndex((each) => each.categoryId === categoryId);
+      const found = categoryId === null ? grade : grade.categories[slot];
+      const value = isLevel ? found?.level : found?.percent;
+      return value ? Number(roundTo(value, precision.digits, roundings[precision.rounding]).units) : -1;
+    });
+    return { percent };
+  };
 }
 
 interface ReadBooks {

@@ -1,7 +1,7 @@
 import { checkPolicy } from '#core/calculation';
 import { policyFaultSentence, policyOfBody, type CategoryReply, type PolicyFaultReply } from '#contract/calculation';
 import type { BookSection } from './book-sections.repository.js';
-import type { KeptPolicy } from './policies.repository.js';
+import type { KeptPolicy } from '#server/period-view';
 
 /** What is wrong with a policy beside the categories of its place, in words. */
 export function faultsOfPolicy(

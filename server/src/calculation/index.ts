@@ -1,10 +1,8 @@
 export { BookSectionsRepository } from './book-sections.repository.js';
 export { BooksRepository } from './books.repository.js';
-export { CalculatedGradesRepository } from './calculated-grades.repository.js';
 export { CalculationModule } from './calculation.module.js';
 export { CategoriesRepository } from './categories.repository.js';
-export { PoliciesRepository } from './policies.repository.js';
 export { PoliciesService } from './policies.service.js';
 export { PolicyEffectService } from './policy-effect.service.js';
 export { RecalculationService } from './recalculation.service.js';
-export { placeInWords, policiesFor, SectionPolicies } from './section-policies.js';
+export { placeInWords, policiesFor } from './section-policies.js';

@@ -17,15 +17,14 @@ import {
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { ChangeLog } from '#server/log';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { ReportItemsRepository, ReportingService } from '#server/report-items';
-import { SectionScales } from '#server/scales';
+import { PeriodViews, PoliciesRepository, type KeptPolicy } from '#server/period-view';
+import { ReportItemsRepository } from '#server/report-items';
 import { BookSectionsRepository, type BookSection } from './book-sections.repository.js';
 import { takesFromBook } from './books.service.js';
 import { CalculatedGradesRepository } from './calculated-grades.repository.js';
 import { CategoriesRepository } from './categories.repository.js';
 import { revisionOfCategories } from './categories.service.js';
 import { faultsOfPolicy } from './faults-of-policy.js';
-import { PoliciesRepository, type KeptPolicy } from './policies.repository.js';
 import { isSamePlace, thingOf } from './policy-places.js';
 import { RecalculationService } from './recalculation.service.js';
 import { placeInWords, policiesFor } from './section-policies.js';
@@ -44,9 +43,8 @@ export class PoliciesService {
     private readonly sections: BookSectionsRepository,
     private readonly policies: PoliciesRepository,
     private readonly categories: CategoriesRepository,
-    private readonly reporting: ReportingService,
+    private readonly views: PeriodViews,
     private readonly items: ReportItemsRepository,
-    private readonly scales: SectionScales,
     private readonly grades: CalculatedGradesRepository,
     private readonly recalculation: RecalculationService,
     private readonly log: ChangeLog,
@@ -131,7 +129,6 @@ export class PoliciesService {
       const before = (await this.policies.ofSchool(queries, schoolId)).find((each) => isSamePlace(each, place));
       if (!before || before.version !== request.version) throw new Refusal('set-up-changed', { what: 'policies' });
       await this.takeAway(queries, actor, schoolId, before);
-      await this.markStale(queries, schoolId, place);
     });
     await this.recalculation.start();
     return this.inPeriod(periodId);
@@ -184,11 +181,6 @@ export class PoliciesService {
         else if (had) await this.takeAway(queries, actor, period.schoolId, had);
         settled.push({ sectionId, policy: had?.policy ?? null, version: policy ? version + 1 : 0 });
       }
-      await this.grades.markStale(
-        queries,
-        wanted.map(({ sectionId }) => sectionId),
-        period.id,
-      );
       return settled;
     });
     await this.recalculation.start();
@@ -204,7 +196,6 @@ export class PoliciesService {
     version: number,
   ): Promise<void> {
     await this.write(queries, actor, schoolId, place, policy, version, await this.ground(queries, schoolId));
-    await this.markStale(queries, schoolId, place);
   }
 
   private async takeAway(queries: Queries, actor: Actor, schoolId: number, before: KeptPolicy): Promise<void> {
@@ -245,25 +236,6 @@ export class PoliciesService {
     ]);
   }
 
-  /** What a change of a policy makes stale: the books of its place, in the period it names or in all; sealed periods stay. */
-  private async markStale(queries: Queries, schoolId: number, place: PolicyPlace): Promise<void> {
-    for (const period of await this.periods.ofSchool(queries, schoolId)) {
-      if (place.periodId !== null && place.periodId !== period.id) continue;
-      if (await this.periods.sealedAt(queries, period.id)) continue;
-      const sections = (await this.sections.inPeriod(queries, period)).filter(
-        ({ id, department, assignments }) =>
-          assignments > 0 &&
-          (place.sectionId === null || place.sectionId === id) &&
-          (place.department === null || place.department === department),
-      );
-      await this.grades.markStale(
-        queries,
-        sections.map(({ id }) => id),
-        period.id,
-      );
-    }
-  }
-
   private async placeOrThrow(queries: Queries, schoolId: number, place: PolicyPlace): Promise<PolicyPlace> {
     const { department, sectionId, periodId } = place;
     const periods = await this.periods.ofSchool(queries, schoolId);
@@ -283,11 +255,10 @@ export class PoliciesService {
   ): Promise<PolicyFaultReply[]> {
     const withScores = new Map(sections.filter(({ scores }) => scores > 0).map((section) => [section.id, section]));
     const faults: PolicyFaultReply[] = [];
-    for (const { item, sections: reporting } of await this.reporting.inPeriod(queries, period)) {
+    for (const { item, sections: reporting, scales } of (await this.views.of(queries, period)).reported) {
       if (!takesFromBook(item)) continue;
-      const inForce = await this.scales.inForce(queries, item, period, reporting);
       for (const { id, name } of reporting) {
-        if (!withScores.has(id) || inForce.has(id)) continue;
+        if (!withScores.has(id) || scales.has(id)) continue;
         const says = `${name} comes to a percent but gets no label for ${item.name}: no scale is in force there.`;
         faults.push({ code: 'percent-without-scale', severity: 'blocks', policyId: null, sectionId: id, says });
       }

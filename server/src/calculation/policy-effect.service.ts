@@ -1,19 +1,18 @@
 import { Injectable } from '@nestjs/common';
 import { inArray, sql } from 'drizzle-orm';
-import { effectOfPolicy, policyInForce, type ChangedGrade, type PolicyPlace } from '#core/calculation';
+import { effectOfPolicy, policyInForce, type PolicyEffect, type PolicyPlace } from '#core/calculation';
 import type { Band } from '#core/scales';
 import { formatDecimal } from '#core/numbers';
 import type { PolicyBody, PolicyEffectReply, PreviewPolicyRequest } from '#contract/calculation';
-import { bodyOfBand } from '#contract/scales';
+import { bodyOfBand, type BandBody } from '#contract/scales';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
+import { PeriodViews, PoliciesRepository, type PeriodView } from '#server/period-view';
 import { tables, Transactions, type Queries } from '#server/platform';
-import { ReportingService } from '#server/report-items';
-import { SectionScales } from '#server/scales';
 import { BookCalculator } from './book-calculator.js';
-import type { ComparedBooks } from './calculation-worker.js';
+import type { ComparedBooks, ComparedValue } from './calculation-worker.js';
 import { BookSectionsRepository, type BookSection } from './book-sections.repository.js';
 import { takesFromBook } from './books.service.js';
-import { policiesFor, SectionPolicies, type PlacedPolicy } from './section-policies.js';
+import { policiesFor, type PlacedPolicy } from './section-policies.js';
 
 /** Works out what a policy would do to the grade books of a period before it is saved, in a thread of its own. */
 @Injectable()
@@ -22,9 +21,8 @@ export class PolicyEffectService {
     private readonly transactions: Transactions,
     private readonly periods: PeriodsRepository,
     private readonly sections: BookSectionsRepository,
-    private readonly policies: SectionPolicies,
-    private readonly reporting: ReportingService,
-    private readonly scales: SectionScales,
+    private readonly policies: PoliciesRepository,
+    private readonly views: PeriodViews,
     private readonly calculator: BookCalculator,
   ) {}
 
@@ -43,28 +41,25 @@ export class PolicyEffectService {
     const queries = this.transactions.reading;
     const before = await this.policies.ofSchool(queries, schoolId);
     const after = changes.reduce<readonly PlacedPolicy[]>(withPolicy, before);
-    const sections = await this.concerned(queries, period, before, after);
-    const item = (await this.reporting.inPeriod(queries, period)).find(({ item: each }) => takesFromBook(each));
-    const bands = new Map<number, readonly Band[]>();
-    if (item) {
-      const inForce = await this.scales.inForce(queries, item.item, period, item.sections);
-      for (const [sectionId, scale] of inForce) bands.set(sectionId, scale.bands);
-    }
-    const precision = { digits: item?.item.digits ?? 2, rounding: item?.item.rounding ?? ('halfUp' as const) };
+    const view = await this.views.of(queries, period);
+    const sections = await this.concerned(queries, view, before, after);
+    const columns = comparedColumns(view);
     const compared = await this.calculator.compare(
       period,
       policiesFor(before, sections, period.id),
       policiesFor(after, sections, period.id),
-      precision,
+      columns.map(({ value }) => value),
     );
-    const bandsOf = Array.from(compared.sectionIds, (sectionId) => bands.get(sectionId) ?? []);
-    const { changedGrades, ...counts } = effectOfPolicy(compared.before, compared.after, bandsOf, precision);
-    const first = [...bands.values()][0] ?? [];
+    const effects = columns.map(({ name, bands, value: { precision } }, at) => {
+      const bandsOf = Array.from(compared.sectionIds, (sectionId) => bands(sectionId));
+      const { before: was, after: will } = compared.values[at]!;
+      return { name, effect: effectOfPolicy(was, will, bandsOf, precision) };
+    });
     return {
       sections: sections.length,
-      ...counts,
-      bands: first.map(bodyOfBand),
-      students: await this.named(queries, changedGrades, compared, sections),
+      ...summed(effects.map(({ effect }) => effect)),
+      bands: bandsOnce(columns.flatMap(({ bands }) => sections.flatMap(({ id }) => bands(id) ?? []))),
+      students: await this.named(queries, effects, compared, sections),
       milliseconds: Math.round(performance.now() - started),
     };
   }
@@ -72,22 +67,25 @@ export class PolicyEffectService {
   /** The sections with scores for which another policy would hold. */
   private async concerned(
     queries: Queries,
-    period: SchoolPeriod,
+    view: PeriodView,
     before: readonly PlacedPolicy[],
     after: readonly PlacedPolicy[],
   ): Promise<BookSection[]> {
-    const sections = (await this.sections.inPeriod(queries, period)).filter(({ scores }) => scores > 0);
+    const sections = (await this.sections.ofView(queries, view)).filter(({ scores }) => scores > 0);
     return sections.filter(
-      (section) => policyInForce(before, section, period.id) !== policyInForce(after, section, period.id),
+      (section) => policyInForce(before, section, view.period.id) !== policyInForce(after, section, view.period.id),
     );
   }
 
   private async named(
     queries: Queries,
-    changed: readonly ChangedGrade[],
+    effects: readonly { readonly name: string; readonly effect: PolicyEffect }[],
     { enrollmentIds, sectionIds }: Pick<ComparedBooks, 'enrollmentIds' | 'sectionIds'>,
     sections: readonly BookSection[],
   ): Promise<PolicyEffectReply['students']> {
+    const changed = effects.flatMap(({ name, effect }) =>
+      effect.changedGrades.map((each) => ({ ...each, item: name })),
+    );
     if (changed.length === 0) return [];
     const { enrollments, people } = tables;
     const rows = await queries
@@ -128,4 +126,61 @@ function withPolicy(
     (each) => each.department !== department || each.sectionId !== sectionId || each.periodId !== periodId,
   );
   return policy ? [...others, { department, sectionId, periodId, policy }] : others;
+}
+
+/** One value of the books, and which bands label it in which section. */
+interface ComparedColumn {
+  readonly name: string;
+  readonly value: ComparedValue;
+  /** Undefined where the section does not report the item. */
+  readonly bands: (sectionId: number) => readonly Band[] | undefined;
+}
+
+/**
+ * Everything that takes its value from the books: each item, by percent and by level where scales of both kinds are in use.
+ * Where no item does, the percents themselves.
+ */
+function comparedColumns({ reported }: PeriodView): ComparedColumn[] {
+  const columns = reported
+    .filter(({ item }) => takesFromBook(item))
+    .flatMap(({ item, sections, scales }): ComparedColumn[] => {
+      const own = new Set(sections.map(({ id }) => id));
+      const isLevelIn = (id: number) => scales.get(id)?.version.kind === 'level';
+      return [false, true]
+        .filter((isLevel) => sections.some(({ id }) => isLevelIn(id) === isLevel))
+        .map((isLevel) => ({
+          name: item.name,
+          value: {
+            categoryId: item.categoryId,
+            isLevel,
+            precision: { digits: item.digits, rounding: item.rounding },
+          },
+          bands: (id) => (own.has(id) && isLevelIn(id) === isLevel ? (scales.get(id)?.version.bands ?? []) : undefined),
+        }));
+    });
+  const percents = { categoryId: null, isLevel: false, precision: { digits: 2, rounding: 'halfUp' as const } };
+  return columns.length > 0 ? columns : [{ name: 'grade book', value: percents, bands: () => [] }];
+}
+
+function summed(effects: readonly PolicyEffect[]): Omit<PolicyEffect, 'changedGrades'> {
+  const sum = (of: (effect: PolicyEffect) => number) => effects.reduce((total, effect) => total + of(effect), 0);
+  const moves = new Map<string, PolicyEffect['moves'][number]>();
+  for (const move of effects.flatMap((effect) => effect.moves)) {
+    const key = `${move.from}\t${move.to}`;
+    moves.set(key, { ...move, grades: move.grades + (moves.get(key)?.grades ?? 0) });
+  }
+  return {
+    grades: sum(({ grades }) => grades),
+    changed: sum(({ changed }) => changed),
+    rise: sum(({ rise }) => rise),
+    fall: sum(({ fall }) => fall),
+    moved: sum(({ moved }) => moved),
+    passAnew: sum(({ passAnew }) => passAnew),
+    failAnew: sum(({ failAnew }) => failAnew),
+    moves: [...moves.values()],
+  };
+}
+
+function bandsOnce(bands: readonly Band[]): BandBody[] {
+  return [...new Map(bands.map((band) => [band.label, band])).values()].map(bodyOfBand);
 }

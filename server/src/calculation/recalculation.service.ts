@@ -1,14 +1,16 @@
 import { Injectable, Logger, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
-import type { RecalculationReply } from '#contract/calculation';
+import { plainPolicy } from '#core/calculation';
+import { policyOfBody, type RecalculationReply } from '#contract/calculation';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
+import { PeriodViews } from '#server/period-view';
 import { Transactions } from '#server/platform';
 import { BookCalculator } from './book-calculator.js';
-import { BookSectionsRepository } from './book-sections.repository.js';
 import { CalculatedGradesRepository, type StaleBook } from './calculated-grades.repository.js';
-import { policiesFor, SectionPolicies } from './section-policies.js';
 
 /** Books calculated at once: small enough that progress shows and a cancel is soon felt. */
 const booksAtOnce = 25;
+/** After the last write, before stale books are looked for. */
+const pauseMilliseconds = 300;
 
 /**
  * Calculates stale grade books again, some at a time. The list of stale books is what is still to be done: it survives a
@@ -18,25 +20,36 @@ const booksAtOnce = 25;
 export class RecalculationService implements OnApplicationBootstrap, OnApplicationShutdown {
   private readonly logger = new Logger(RecalculationService.name);
   private round: Promise<void> | null = null;
+  private soon: NodeJS.Timeout | undefined;
   private total = 0;
   private isCancelled = false;
 
   constructor(
     private readonly transactions: Transactions,
     private readonly periods: PeriodsRepository,
-    private readonly sections: BookSectionsRepository,
-    private readonly policies: SectionPolicies,
+    private readonly views: PeriodViews,
     private readonly calculator: BookCalculator,
     private readonly grades: CalculatedGradesRepository,
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
+    this.transactions.afterCommit(() => this.beginSoon());
     await this.start();
   }
 
   async onApplicationShutdown(): Promise<void> {
     this.cancel();
+    clearTimeout(this.soon);
     await this.round;
+  }
+
+  /** Whatever was written may have made books stale: the database knows. Many writes in a row are looked after once. */
+  private beginSoon(): void {
+    if (this.round || this.isCancelled) return;
+    clearTimeout(this.soon);
+    this.soon = setTimeout(() => {
+      this.start().catch((error: unknown) => this.logger.error('looking for stale grade books failed', error));
+    }, pauseMilliseconds);
   }
 
   /** Begins, or lets a round that is under way take in what became stale meanwhile. */
@@ -55,6 +68,12 @@ export class RecalculationService implements OnApplicationBootstrap, OnApplicati
     return this.progress();
   }
 
+  /** Calculates all that is stale, and waits for it. */
+  async finish(): Promise<void> {
+    await this.start();
+    await this.round;
+  }
+
   /** Stops after the books under way; the others stay on the list and are calculated when they are opened. */
   cancel(): void {
     this.isCancelled = true;
@@ -62,13 +81,19 @@ export class RecalculationService implements OnApplicationBootstrap, OnApplicati
 
   async progress(): Promise<RecalculationReply> {
     const remaining = await this.grades.countStale(this.transactions.reading);
-    return { remaining, total: this.round ? Math.max(this.total, remaining) : 0, isRunning: this.round !== null };
+    const failed = await this.grades.failed(this.transactions.reading);
+    const isRunning = this.round !== null;
+    return { remaining, total: isRunning ? Math.max(this.total, remaining) : 0, isRunning, failed };
   }
 
   /** Makes sure that the calculated grades of a period, or of some of its sections, are up to date. Not inside a transaction. */
   async freshen(period: SchoolPeriod, sectionIds: readonly number[] | null = null): Promise<void> {
-    const stale = await this.grades.staleOf(this.transactions.reading, period.id, sectionIds);
-    if (stale.length > 0) await this.calculate(period, stale);
+    // What others change meanwhile is stale anew; after a few rounds the list is left to the work in the background.
+    for (let round = 0; round < 3; round++) {
+      const stale = await this.grades.staleOf(this.transactions.reading, period.id, sectionIds);
+      if (stale.length === 0) return;
+      await this.calculateSafely(period, stale);
+    }
   }
 
   private async work(): Promise<void> {
@@ -76,19 +101,33 @@ export class RecalculationService implements OnApplicationBootstrap, OnApplicati
       const some = await this.grades.someStale(this.transactions.reading, booksAtOnce);
       if (some.length === 0) return;
       const period = await this.periods.byIdOrThrow(this.transactions.reading, some[0]!.periodId);
-      await this.calculate(period, some);
+      await this.calculateSafely(period, some);
+    }
+  }
+
+  /** Where books fail together, each is tried by itself: one that cannot be calculated is told of and stops no other. */
+  private async calculateSafely(period: SchoolPeriod, stale: readonly StaleBook[]): Promise<void> {
+    try {
+      await this.calculate(period, stale);
+    } catch (error) {
+      if (stale.length > 1) {
+        for (const book of stale) await this.calculateSafely(period, [book]);
+        return;
+      }
+      this.logger.error(`the grade book of section ${stale[0]!.sectionId} could not be calculated`, error);
+      const problem = error instanceof Error ? error.message : String(error);
+      await this.transactions.run((queries) => this.grades.giveUp(queries, stale[0]!, problem));
     }
   }
 
   private async calculate(period: SchoolPeriod, stale: readonly StaleBook[]): Promise<void> {
     const queries = this.transactions.reading;
     const wanted = new Set(stale.map(({ sectionId }) => sectionId));
-    const sections = (await this.sections.inPeriod(queries, period)).filter(({ id }) => wanted.has(id));
-    const placed = await this.policies.ofSchool(queries, period.schoolId);
-    const grades = await this.calculator.calculate(period, policiesFor(placed, sections, period.id));
-    await this.transactions.run(async (writing) => {
-      await this.grades.store(writing, period.id, grades);
-      await this.grades.settle(writing, stale);
-    });
+    const { sections } = await this.views.of(queries, period);
+    const own = sections.filter(({ id }) => wanted.has(id));
+    const policies = own.map(({ policy }) => (policy ? policyOfBody(policy.policy) : plainPolicy));
+    const policyOf = own.map(({ id }, at) => [id, at] as const);
+    const grades = await this.calculator.calculate(period, { policies, policyOf });
+    await this.transactions.run((writing) => this.grades.settle(writing, period.id, stale, grades));
   }
 }

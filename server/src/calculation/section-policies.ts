@@ -1,33 +1,17 @@
-import { Injectable } from '@nestjs/common';
 import { plainPolicy, policyInForce, type PolicyPlace } from '#core/calculation';
 import { bodyOfPolicy, policyOfBody, type PolicyBody } from '#contract/calculation';
-import type { Queries } from '#server/platform';
 import type { BookSection } from './book-sections.repository.js';
 import type { BookPolicies } from './calculation-worker.js';
-import { PoliciesRepository, type KeptPolicy } from './policies.repository.js';
 
 /** A place with the policy that holds there. */
 export type PlacedPolicy = PolicyPlace & { readonly policy: PolicyBody };
 
-/** Says which policy holds for which section in a period. */
-@Injectable()
-export class SectionPolicies {
-  constructor(private readonly policies: PoliciesRepository) {}
-
-  async ofSchool(queries: Queries, schoolId: number): Promise<KeptPolicy[]> {
-    return this.policies.ofSchool(queries, schoolId);
-  }
-
-  /** The policy of one section, and where it comes from in words. */
-  async ofSection(
-    queries: Queries,
-    schoolId: number,
-    section: BookSection,
-    periodId: number,
-  ): Promise<{ readonly policy: PolicyBody; readonly from: string }> {
-    const found = policyInForce(await this.ofSchool(queries, schoolId), section, periodId);
-    return { policy: found?.policy ?? bodyOfPolicy(plainPolicy), from: placeInWords(found) };
-  }
+/** The policy of one section, and where it comes from in words. */
+export function policyOfSection({ placed }: Pick<BookSection, 'placed'>): {
+  readonly policy: PolicyBody;
+  readonly from: string;
+} {
+  return { policy: placed?.policy ?? bodyOfPolicy(plainPolicy), from: placeInWords(placed) };
 }
 
 /** Policies for the calculation of many sections; where none was set, Wombat's plain one holds. */

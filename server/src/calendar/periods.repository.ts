@@ -37,6 +37,22 @@ export class PeriodsRepository {
     if (await this.sealedAt(queries, id)) throw new Refusal('period-sealed', { period: name });
   }
 
+  /**
+   * What begins with a period holds in all that start no earlier. Refused where one of these is sealed: in the school, or in
+   * any where it is for the whole district. @throws Refusal period-sealed
+   */
+  async refuseSealedFrom(
+    queries: Queries,
+    { startsOn }: Pick<SchoolPeriod, 'startsOn'>,
+    schoolId: number | null,
+  ): Promise<void> {
+    const { rows } = await queries.execute<{ name: string }>(sql`
+      SELECT p.name FROM seals s JOIN periods p ON p.id = s.period_id
+      WHERE p.starts_on >= ${startsOn} AND (${schoolId}::int IS NULL OR p.school_id = ${schoolId})
+      ORDER BY p.starts_on DESC, p.id LIMIT 1`);
+    if (rows[0]) throw new Refusal('period-sealed', { period: rows[0].name });
+  }
+
   async sealedAt(queries: Queries, periodId: number): Promise<Date | null> {
     const { seals } = tables;
     const [seal] = await queries.select({ sealedAt: seals.sealedAt }).from(seals).where(eq(seals.periodId, periodId));

@@ -42,26 +42,31 @@ export class CoursesController {
   constructor(private readonly courses: CoursesService) {}
 
   @Get('courses')
-  ofSchool(@Param('schoolId', ParseIntPipe) schoolId: number): Promise<CoursesReply> {
-    return this.courses.ofSchool(schoolId);
+  ofSchool(
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Query('period', ParseIntPipe) periodId: number,
+  ): Promise<CoursesReply> {
+    return this.courses.ofSchool(schoolId, periodId);
   }
 
   @Put('courses')
   save(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Query('period', ParseIntPipe) periodId: number,
     @Body() request: SaveCoursesRequest,
   ): Promise<CoursesReply> {
-    return this.courses.save(actor, schoolId, request);
+    return this.courses.save(actor, schoolId, periodId, request);
   }
 
   @Put('course-defaults')
   saveDefaults(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Query('period', ParseIntPipe) periodId: number,
     @Body() request: SaveCourseDefaultsRequest,
   ): Promise<CoursesReply> {
-    return this.courses.saveDefaults(actor, schoolId, request);
+    return this.courses.saveDefaults(actor, schoolId, periodId, request);
   }
 
   /** Reads a file and tells what it would change; the changes are saved like typed ones. */
@@ -83,8 +88,7 @@ export class CoursesController {
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('type', new ParseEnumPipe(types)) type: SpreadsheetType,
   ): Promise<StreamableFile> {
-    const { courses } = await this.courses.ofSchool(schoolId);
-    const rows = courses.map(({ cells }) => courseFields.map((field) => cells[field]));
+    const rows = (await this.courses.cellsOf(schoolId)).map((cells) => courseFields.map((field) => cells[field]));
     const bytes = await writeSpreadsheet(type, 'Courses', [
       courseFields.map((field) => courseHeadings[field]),
       ...rows,

@@ -12,7 +12,8 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-const ofSchool = async (school = 1) => (await registrar.get<CoursesReply>(`/schools/${school}/courses`)).body;
+const ofSchool = async (school = 1) =>
+  (await registrar.get<CoursesReply>(`/schools/${school}/courses?period=${[4, 13, 23][school - 1]}`)).body;
 const named = ({ courses }: CoursesReply, title: string) => courses.find(({ cells }) => cells.title === title)!;
 const change = ({ id, version, cells }: CourseReply, changed: object) => ({
   id,
@@ -20,7 +21,7 @@ const change = ({ id, version, cells }: CourseReply, changed: object) => ({
   cells: { ...cells, ...changed },
 });
 const save = <Body>(changes: object[], removed: number[] = []) =>
-  registrar.send<Body>('PUT', '/schools/1/courses', { changes, removed });
+  registrar.send<Body>('PUT', '/schools/1/courses?period=4', { changes, removed });
 
 it('a course says what is its own, and names the source of what it inherits', async () => {
   const courses = await ofSchool();
@@ -133,10 +134,12 @@ describe('what departments and the school say', () => {
     const changed = defaults.map((each) =>
       each.department === 'Half-year courses' ? { ...each, mostCredits: '1.5' } : each,
     );
-    const { body } = await registrar.send<CoursesReply>('PUT', '/schools/1/course-defaults', { defaults: changed });
+    const { body } = await registrar.send<CoursesReply>('PUT', '/schools/1/course-defaults?period=4', {
+      defaults: changed,
+    });
     expect(named(body, 'Knots').inherited.mostCredits).toEqual({ text: '1.5', from: 'department' });
     const twice = { defaults: [...changed, changed[0]!] };
-    const { body: refused } = await registrar.send<Problem>('PUT', '/schools/1/course-defaults', twice);
+    const { body: refused } = await registrar.send<Problem>('PUT', '/schools/1/course-defaults?period=4', twice);
     expect(refused.errors[0]!.detail).toBe('each department once');
   });
 });

@@ -37,12 +37,23 @@ export class CoursesService {
     private readonly log: ChangeLog,
   ) {}
 
-  ofSchool(schoolId: number): Promise<CoursesReply> {
-    return this.read(this.transactions.reading, schoolId);
+  /** With the scale that each uses in a period. */
+  ofSchool(schoolId: number, periodId: number): Promise<CoursesReply> {
+    return this.read(this.transactions.reading, schoolId, periodId);
+  }
+
+  /** The cells of the courses, as a file has them. */
+  async cellsOf(schoolId: number) {
+    return (await this.courses.keptOf(this.transactions.reading, schoolId)).map(cellsOfCourse);
   }
 
   /** Changes, adds and takes out courses: all of it, or nothing. */
-  async save(actor: Actor, schoolId: number, { changes, removed }: SaveCoursesRequest): Promise<CoursesReply> {
+  async save(
+    actor: Actor,
+    schoolId: number,
+    periodId: number,
+    { changes, removed }: SaveCoursesRequest,
+  ): Promise<CoursesReply> {
     return this.transactions.run(async (queries) => {
       const kept = await this.courses.keptOf(queries, schoolId);
       refuseFaults(kept, changes, removed);
@@ -67,11 +78,16 @@ export class CoursesService {
         }
       }
       await this.log.record(queries, actor, logged);
-      return this.read(queries, schoolId);
+      return this.read(queries, schoolId, periodId);
     });
   }
 
-  async saveDefaults(actor: Actor, schoolId: number, request: SaveCourseDefaultsRequest): Promise<CoursesReply> {
+  async saveDefaults(
+    actor: Actor,
+    schoolId: number,
+    periodId: number,
+    request: SaveCourseDefaultsRequest,
+  ): Promise<CoursesReply> {
     return this.transactions.run(async (queries) => {
       const before = (await this.courses.defaultsOf(queries, schoolId)).map(bodyOfDefaults);
       const twice = request.defaults.findIndex(
@@ -86,7 +102,7 @@ export class CoursesService {
       await this.log.record(queries, actor, [
         { action: 'save course defaults', thing: `school ${schoolId}`, before, after: request.defaults },
       ]);
-      return this.read(queries, schoolId);
+      return this.read(queries, schoolId, periodId);
     });
   }
 
@@ -105,11 +121,11 @@ export class CoursesService {
     return { fileName, headerRow: plan.headerRow, fields: Object.keys(plan.columns), rows: plan.rows };
   }
 
-  private async read(queries: Queries, schoolId: number): Promise<CoursesReply> {
+  private async read(queries: Queries, schoolId: number, periodId: number): Promise<CoursesReply> {
     const kept = await this.courses.keptOf(queries, schoolId);
     const defaults = await this.courses.defaultsOf(queries, schoolId);
     const uses = await this.courses.usesOf(queries, schoolId);
-    const placements = await this.placements.ofSchool(queries, schoolId);
+    const placements = await this.placements.inPeriod(queries, schoolId, periodId);
     const names = await this.placements.scaleNames(queries);
     return {
       courses: kept.map((course) => ({

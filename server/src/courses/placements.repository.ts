@@ -1,21 +1,34 @@
 import { Injectable } from '@nestjs/common';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
-import type { ScalePlacement } from '#core/scales';
-import { tables, type Queries } from '#server/platform';
+import { dayOrThrow } from '#core/calendar';
+import { placementsInForce, type DatedPlacement, type ScalePlacement } from '#core/scales';
+import { Refusal, tables, type Queries } from '#server/platform';
+import type { AnyPgColumn } from 'drizzle-orm/pg-core';
 
-const { courses, scalePlacements, scales, sections } = tables;
+const { courses, periods, scalePlacements, scales, sections } = tables;
 
 /** Where which scale is put in force. */
 @Injectable()
 export class PlacementsRepository {
-  /** The placements that can speak of a school's courses, those of the whole system among them. */
-  async ofSchool(queries: Queries, schoolId: number): Promise<ScalePlacement[]> {
+  /** The placements that can speak of a school's courses, those of the whole system among them, of all periods. */
+  async ofSchool(queries: Queries, schoolId: number): Promise<DatedPlacement[]> {
     const rows = await queries
-      .select()
+      .select({ placement: scalePlacements, fromDay: periods.startsOn })
       .from(scalePlacements)
+      .leftJoin(periods, eq(periods.id, scalePlacements.fromPeriodId))
       .where(sql`${scalePlacements.schoolId} = ${schoolId} OR ${scalePlacements.schoolId} IS NULL`)
       .orderBy(asc(scalePlacements.id));
-    return rows.map(({ createdAt: _createdAt, ...placement }) => placement);
+    return rows.map(({ placement: { createdAt: _createdAt, ...placement }, fromDay }) => ({
+      ...placement,
+      fromDay: fromDay === null ? null : dayOrThrow(fromDay),
+    }));
+  }
+
+  /** Those that count in a period. @throws Refusal not-found */
+  async inPeriod(queries: Queries, schoolId: number, periodId: number): Promise<ScalePlacement[]> {
+    const [period] = await queries.select({ startsOn: periods.startsOn }).from(periods).where(eq(periods.id, periodId));
+    if (!period) throw new Refusal('not-found', { what: 'period', id: periodId });
+    return placementsInForce(await this.ofSchool(queries, schoolId), { startsOn: dayOrThrow(period.startsOn) });
   }
 
   /** The names of all scales, by number. */
@@ -43,26 +56,32 @@ export class PlacementsRepository {
     return new Map(rows.map(({ id, courseId }) => [id, courseId]));
   }
 
-  /** Puts a scale in force at a place in the stead of whatever was, or, with null, nothing. */
+  /**
+   * Lets a scale be used at a place from a period on, or with null lets the place inherit from then on. What began with the
+   * same period goes; what began earlier stays for the periods before.
+   */
   async put(
     queries: Queries,
     place: Omit<ScalePlacement, 'id' | 'scaleId' | 'isLocked'>,
-    placed: { readonly scaleId: number; readonly isLocked: boolean } | null,
+    placed: { readonly scaleId: number | null; readonly isLocked: boolean; readonly fromPeriodId: number | null },
   ): Promise<void> {
     const { kind, schoolId, department, level, courseId, sectionId } = place;
     const { scalePlacements: table } = tables;
+    const same = (column: AnyPgColumn, value: number | string | null) =>
+      value === null ? isNull(column) : eq(column, value);
     await queries
       .delete(table)
       .where(
         and(
           eq(table.kind, kind),
-          schoolId === null ? isNull(table.schoolId) : eq(table.schoolId, schoolId),
-          department === null ? isNull(table.department) : eq(table.department, department),
-          level === null ? isNull(table.level) : eq(table.level, level),
-          courseId === null ? isNull(table.courseId) : eq(table.courseId, courseId),
-          sectionId === null ? isNull(table.sectionId) : eq(table.sectionId, sectionId),
+          same(table.schoolId, schoolId),
+          same(table.department, department),
+          same(table.level, level),
+          same(table.courseId, courseId),
+          same(table.sectionId, sectionId),
+          same(table.fromPeriodId, placed.fromPeriodId),
         ),
       );
-    if (placed) await queries.insert(table).values({ ...place, ...placed });
+    await queries.insert(table).values({ ...place, ...placed });
   }
 }

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { LogModule } from '#server/log';
 import { ExchangeController } from './exchange.controller.js';
@@ -8,7 +9,7 @@ import { HeldRowsRepository } from './held-rows.repository.js';
 import { WriteRowsService } from './write-rows.service.js';
 
 @Module({
-  imports: [CalculationModule, LogModule],
+  imports: [PeriodViewModule, CalculationModule, LogModule],
   controllers: [ExchangeController],
   providers: [ExchangeImportsRepository, ExchangeService, HeldRowsRepository, WriteRowsService],
 })

@@ -1,6 +1,5 @@
 import { Injectable } from '@nestjs/common';
 import type { ExchangeRows, PlannedExchangeRow } from '#core/exchange';
-import { CalculatedGradesRepository } from '#server/calculation';
 import type { Queries } from '#server/platform';
 import { ExchangeIds } from './exchange-ids.js';
 import { writeCategories } from './write-categories.js';
@@ -18,8 +17,6 @@ import type { Writing } from './writing.js';
 /** Writes what a zip says, file after file, each after those that it refers to. */
 @Injectable()
 export class WriteRowsService {
-  constructor(private readonly calculated: CalculatedGradesRepository) {}
-
   async write(
     queries: Queries,
     plan: readonly PlannedExchangeRow[],
@@ -44,16 +41,5 @@ export class WriteRowsService {
     await writeLineItems(writing);
     await writeResults(writing);
     await writeScales(writing);
-    await this.markStale(writing);
-  }
-
-  private async markStale({ queries, ids, files, of }: Writing): Promise<void> {
-    const classOf = new Map((files.lineItems ?? []).map((row) => [row['sourcedId'], row['classSourcedId']]));
-    const touched = [
-      ...of('lineItems', 'new', 'changed', 'delete').map((row) => row['classSourcedId']),
-      ...of('results', 'new', 'changed', 'delete').map((row) => classOf.get(row['lineItemSourcedId'])),
-    ];
-    const sections = [...new Set(touched)].flatMap((each) => ids.of('section', each) ?? []);
-    await this.calculated.markStale(queries, sections, null);
   }
 }

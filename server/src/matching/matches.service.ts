@@ -11,7 +11,8 @@ import type {
   PersonMatchReply,
   TargetReply,
 } from '#contract/matching';
-import { CategoriesRepository, PoliciesRepository } from '#server/calculation';
+import { CategoriesRepository } from '#server/calculation';
+import { PoliciesRepository } from '#server/period-view';
 import { ChangeLog } from '#server/log';
 import { Clock, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { ReportItemsRepository } from '#server/report-items';

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { LogModule } from '#server/log';
@@ -12,7 +13,7 @@ import { WeightsRepository } from './weights.repository.js';
 import { WeightsService } from './weights.service.js';
 
 @Module({
-  imports: [CalculationModule, CalendarModule, LogModule, ReportItemsModule],
+  imports: [PeriodViewModule, CalculationModule, CalendarModule, LogModule, ReportItemsModule],
   controllers: [MatchingController],
   providers: [
     MatchesRepository,

@@ -18,10 +18,10 @@ import {
   PoliciesService,
   policiesFor,
   PolicyEffectService,
-  SectionPolicies,
 } from '#server/calculation';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { ChangeLog } from '#server/log';
+import { PoliciesRepository } from '#server/period-view';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { gradebook } from './answer-fields.js';
 import { PlatformClient } from './platform-client.js';
@@ -45,7 +45,7 @@ export class WeightsService {
     private readonly platforms: PlatformsRepository,
     private readonly periods: PeriodsRepository,
     private readonly sections: BookSectionsRepository,
-    private readonly sectionPolicies: SectionPolicies,
+    private readonly sectionPolicies: PoliciesRepository,
     private readonly policies: PoliciesService,
     private readonly effects: PolicyEffectService,
     private readonly categories: CategoriesRepository,

@@ -7,7 +7,7 @@ import type { CompositeReply } from '#contract/posting';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import type { Queries } from '#server/platform';
 import { ReportItemsRepository, type KeptItem } from '#server/report-items';
-import { ScalesRepository, type ScaleVersion } from '#server/scales';
+import { ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
 import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 
 /** A part with what is posted for it. */
@@ -29,7 +29,7 @@ export class CompositesService {
     private readonly items: ReportItemsRepository,
     private readonly periods: PeriodsRepository,
     private readonly rows: GradeRowsRepository,
-    private readonly scales: ScalesRepository,
+    private readonly scales: ScaleVersionsRepository,
   ) {}
 
   /** By enrollment; empty for an item that is no composite. */
@@ -43,7 +43,7 @@ export class CompositesService {
     if (item.source !== 'composite') return new Map();
     const parts = await this.findParts(queries, item, period, section.id);
     const posted = parts.flatMap(({ rows }) => [...rows.values()]);
-    const versions = await this.scales.versions(queries, [
+    const versions = await this.scales.byId(queries, [
       ...new Set(posted.flatMap(({ scaleVersionId }) => scaleVersionId ?? [])),
     ]);
     const codes = new Map((await this.scales.codes(queries)).map((code) => [code.code, code]));

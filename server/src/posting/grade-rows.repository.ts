@@ -1,9 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import { sql, type SQL } from 'drizzle-orm';
 import { parseDay, type Day } from '#core/calendar';
-import { decimalOrThrow, type Percent } from '#core/numbers';
+import { decimalOrThrow, type Decimal, type Percent } from '#core/numbers';
 import type { Mark } from '#core/posting';
 import type { SchoolPeriod } from '#server/calendar';
+import { enrolledIn, intArray, type ScaleVersion } from '#server/period-view';
 import type { Queries } from '#server/platform';
 
 /** A student of a section as a report item sees them in one period: what is computed and what is posted. */
@@ -30,9 +31,17 @@ export interface GradeRow {
 }
 
 export interface Computed {
+  /** A percent, or a level where the file or the item has levels. */
   readonly percent: Percent;
+  /** The same as a level; null where the grade book reads none. */
+  readonly level: Decimal | null;
   /** The row of the file that says it; null where the section's own grade book comes to it. */
   readonly file: { readonly importId: number; readonly importRow: number } | null;
+}
+
+/** What is computed in the unit of the scale: a level where it has levels, else a percent; null where there is none. */
+export function computedValue({ computed }: GradeRow, { kind }: Pick<ScaleVersion, 'kind'>): Decimal | null {
+  return (kind === 'level' ? computed?.level : computed?.percent) ?? null;
 }
 
 interface RawRow extends Record<string, unknown> {
@@ -54,6 +63,7 @@ interface RawRow extends Record<string, unknown> {
   posted_by: string | null;
   posted_at: string | null;
   computed: string | null;
+  computed_level: string | null;
   import_id: number | null;
   import_row: number | null;
   blocked_by: number[] | null;
@@ -85,24 +95,20 @@ export class GradeRowsRepository {
              g.percent::text, g.label, g.code, g.last_date::text, trim_scale(g.hours)::text AS hours, g.comment, g.version, g.carried_version, g.scale_version_id,
              p.given_name || ' ' || p.family_name AS posted_by,
              to_char(g.posted_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS posted_at,
-             trim_scale(c.percent)::text AS computed, c.import_id, c.import_row,
-             CASE WHEN c.percent IS NULL THEN k.blocked_by END AS blocked_by
+             trim_scale(c.percent)::text AS computed, trim_scale(c.level)::text AS computed_level, c.import_id, c.import_row,
+             CASE WHEN c.percent IS NULL THEN CASE WHEN i.category_id IS NULL THEN k.blocked_by
+               ELSE k.by_category -> i.category_id::text -> 'blockedBy' END END AS blocked_by
       FROM enrollments e
+      JOIN report_items i ON i.id = ${itemId}
       JOIN people s ON s.id = e.student_id
       LEFT JOIN grades g ON g.enrollment_id = e.id AND g.item_id = ${itemId} AND g.period_id = ${period.id}
       LEFT JOIN people p ON p.id = g.posted_by
       LEFT JOIN calculated_grades k ON k.enrollment_id = e.id AND k.period_id = ${period.id}
       LEFT JOIN computed_percents c ON c.enrollment_id = e.id AND c.item_id = ${itemId} AND c.period_id = ${period.id}
-      WHERE ${condition} AND e.entered_on <= ${period.endsOn}
-        AND (e.withdrawn_on IS NULL OR e.withdrawn_on >= ${period.startsOn})
+      WHERE ${condition} AND ${enrolledIn(period)}
       ORDER BY e.section_id, s.family_name, s.given_name, e.id`);
     return rows.map(gradeRowOfRaw);
   }
-}
-
-/** One array parameter in place of one parameter for each number. */
-export function intArray(values: readonly number[]): SQL {
-  return sql`${`{${values.join(',')}}`}::int[]`;
 }
 
 function gradeRowOfRaw(raw: RawRow): GradeRow {
@@ -131,6 +137,7 @@ function gradeRowOfRaw(raw: RawRow): GradeRow {
         ? null
         : {
             percent: decimalOrThrow(raw.computed),
+            level: raw.computed_level === null ? null : decimalOrThrow(raw.computed_level),
             file: raw.import_id === null ? null : { importId: raw.import_id, importRow: raw.import_row! },
           },
     blockedBy: raw.blocked_by ?? [],

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { LogModule } from '#server/log';
@@ -14,7 +15,7 @@ import { SheetsService } from './sheets.service.js';
 import { TermLineService } from './term-line.service.js';
 
 @Module({
-  imports: [CalculationModule, CalendarModule, LogModule, ReportItemsModule, ScalesModule],
+  imports: [PeriodViewModule, CalculationModule, CalendarModule, LogModule, ReportItemsModule, ScalesModule],
   controllers: [PostingController],
   providers: [
     CompositesService,

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import { parseDay } from '#core/calendar';
 import { judgePercent, type Mark } from '#core/posting';
-import { parseDecimal } from '#core/numbers';
+import { formatDecimal, parseDecimal, type Decimal } from '#core/numbers';
 import { commentFault } from '#core/report-items';
 import {
   bodyOfMark,
@@ -44,7 +44,7 @@ export class SaveSheetService {
       await this.periods.holdUnsealedOrThrow(queries, context.period);
       refuseWhereNotOpen(actor, context, request.outsideWindow === true);
       const before = await this.lockedRows(queries, context);
-      const changes = checkedChanges(request.changes, before, context.item);
+      const changes = checkedChanges(request.changes, before, context);
       await this.write(queries, actor, context, changes);
       const receipt = await this.writeReceipt(queries, actor, context, changes);
       await this.log.record(
@@ -150,10 +150,10 @@ function refuseWhereNotOpen(actor: Actor, { item, period, window }: SheetContext
 function checkedChanges(
   changes: readonly MarkChangeBody[],
   rows: ReadonlyMap<number, GradeRow>,
-  item: KeptItem,
+  { item, scale: { highestLevel } }: SheetContext,
 ): MarkChange[] {
   const faults = changes.flatMap((change, index) => [
-    ...changeFaults(change, index, rows, changes),
+    ...changeFaults(change, index, rows, changes, highestLevel),
     ...itemFaults(change, index, item),
   ]);
   if (faults.length > 0) throw new Refusal('fields-wrong', {}, faults);
@@ -176,6 +176,7 @@ function changeFaults(
   index: number,
   rows: ReadonlyMap<number, GradeRow>,
   changes: readonly MarkChangeBody[],
+  highestLevel: Decimal | null,
 ): FieldFault[] {
   const fault = (field: string, detail: string) => ({ field: `changes.${index}.${field}`, detail });
   const faults: FieldFault[] = [];
@@ -184,7 +185,12 @@ function changeFaults(
     faults.push(fault('enrollmentId', 'each student at most once'));
   }
   const percent = change.percent === null ? undefined : parseDecimal(change.percent);
-  if (percent && judgePercent(percent)) faults.push(fault('percent', 'a percent from 0 to 200, such as 86.4'));
+  if (percent && judgePercent(percent, highestLevel)) {
+    const right = highestLevel
+      ? `a level from 0 to ${formatDecimal(highestLevel)}`
+      : 'a percent from 0 to 200, such as 86.4';
+    faults.push(fault('percent', right));
+  }
   if (change.lastDate !== null && !parseDay(change.lastDate))
     faults.push(fault('lastDate', 'a day that exists, such as 2026-01-16'));
   if (change.label !== null && change.code !== null) faults.push(fault('code', 'either a label or a code, not both'));

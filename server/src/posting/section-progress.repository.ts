@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { SchoolPeriod } from '#server/calendar';
+import { gradedIn, intArray } from '#server/period-view';
 import type { Queries } from '#server/platform';
-import { intArray } from './grade-rows.repository.js';
 
 /** How far a section is with an item in a period. */
 export interface SectionProgress {
@@ -27,8 +27,7 @@ export class SectionProgressRepository {
              count(*) FILTER (WHERE coalesce(g.percent::text, g.label, g.code) IS NOT NULL)::int AS posted
       FROM enrollments e
       LEFT JOIN grades g ON g.enrollment_id = e.id AND g.item_id = ${itemId} AND g.period_id = ${period.id}
-      WHERE e.section_id = ANY(${intArray(sectionIds)}) AND e.entered_on <= ${period.endsOn}
-        AND (e.withdrawn_on IS NULL OR e.withdrawn_on > ${period.endsOn})
+      WHERE e.section_id = ANY(${intArray(sectionIds)}) AND ${gradedIn(period)}
       GROUP BY e.section_id`);
     return new Map(rows.map(({ section_id, expected, posted }) => [section_id, { expected, posted }]));
   }

@@ -15,9 +15,8 @@ import { bodyOfBand, bodyOfCode } from '#contract/scales';
 import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
 import { tables, Transactions, type Actor, type Queries } from '#server/platform';
-import { ReportingService } from '#server/report-items';
-import { ScalesRepository, type ScaleVersion } from '#server/scales';
-import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
+import { PeriodViews, ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
+import { computedValue, GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 import { CompositesService } from './composites.service.js';
 import { canOpenSheet } from './posting-policy.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
@@ -34,8 +33,8 @@ export class SheetsService {
     private readonly rows: GradeRowsRepository,
     private readonly progress: SectionProgressRepository,
     private readonly periods: PeriodsRepository,
-    private readonly reporting: ReportingService,
-    private readonly scales: ScalesRepository,
+    private readonly views: PeriodViews,
+    private readonly scales: ScaleVersionsRepository,
     private readonly composites: CompositesService,
     private readonly recalculation: RecalculationService,
   ) {}
@@ -45,7 +44,8 @@ export class SheetsService {
     const queries = this.transactions.reading;
     const period = await this.periods.byIdOrThrow(queries, periodId);
     const lists: SheetListReply[] = [];
-    for (const { item, sections } of await this.reporting.inPeriod(queries, period)) {
+    for (const reported of (await this.views.of(queries, period)).reported) {
+      const { item, sections } = reported;
       const own = sections.filter((section) => canOpenSheet(actor, section));
       const progress = await this.progress.of(
         queries,
@@ -67,7 +67,7 @@ export class SheetsService {
           },
         ];
       });
-      const window = await this.contexts.windowOf(queries, item.id, periodId);
+      const window = this.contexts.windowOf(reported);
       lists.push({ itemId: item.id, itemName: item.name, window, sheets });
     }
     return lists;
@@ -99,6 +99,7 @@ export class SheetsService {
       scaleFrom: scale.from,
       scales: [...versions.values()].map(({ number, bands }) => ({ version: number, bands: bands.map(bodyOfBand) })),
       scaleVersion: scale.number,
+      highestLevel: scale.highestLevel && formatDecimal(scale.highestLevel),
       digits: item.digits,
       rounding: item.rounding,
       codes: (await this.scales.codes(queries)).map(bodyOfCode),
@@ -128,7 +129,7 @@ export class SheetsService {
         postedAt: row.postedAt?.toISOString() ?? null,
         scaleVersion: versions.get(row.scaleVersionId ?? context.scale.id)!.number,
         composite: composites.get(enrollmentId) ?? null,
-        computed: row.computed && computedReply(row.computed, sources),
+        computed: computedReply(row, scale, sources),
         blockedBy: row.blockedBy.map((id) => blocking.get(id) ?? `assignment ${id}`),
       };
     });
@@ -148,7 +149,7 @@ export class SheetsService {
 
   private async versionsOf(queries: Queries, rows: readonly GradeRow[], inForce: ScaleVersion) {
     const ids = rows.flatMap(({ scaleVersionId }) => scaleVersionId ?? []);
-    return this.scales.versions(queries, [...new Set([inForce.id, ...ids])]);
+    return this.scales.byId(queries, [...new Set([inForce.id, ...ids])]);
   }
 
   /** The files that computed percents came from. */
@@ -200,9 +201,13 @@ export class SheetsService {
 type ComputedSource = Pick<FileSourceReply, 'fileName' | 'column' | 'acceptedAt' | 'acceptedBy'>;
 
 function computedReply(
-  { percent, file }: NonNullable<GradeRow['computed']>,
+  row: GradeRow,
+  scale: ScaleVersion,
   sources: ReadonlyMap<number, ComputedSource>,
-): ComputedReply {
+): ComputedReply | null {
+  const value = computedValue(row, scale);
+  if (!value) return null;
+  const { file } = row.computed!;
   const source = file && sources.get(file.importId)!;
-  return { percent: formatDecimal(percent), file: source && { ...source, fileRow: file!.importRow } };
+  return { percent: formatDecimal(value), file: source && { ...source, fileRow: file!.importRow } };
 }

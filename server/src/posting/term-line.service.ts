@@ -4,7 +4,8 @@ import type { PeriodPostingReply, TermLineReply } from '#contract/calendar';
 import { isWithin, type Day } from '#core/calendar';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { Clock, Refusal, tables, Transactions, type Actor, type Queries } from '#server/platform';
-import { ReportingService } from '#server/report-items';
+import { periodView } from '#core/period-view';
+import { PeriodViews, type SchoolFacts } from '#server/period-view';
 import { canOpenSheet } from './posting-policy.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
 import { SheetContextService } from './sheet-context.service.js';
@@ -15,7 +16,7 @@ export class TermLineService {
   constructor(
     private readonly transactions: Transactions,
     private readonly periods: PeriodsRepository,
-    private readonly reporting: ReportingService,
+    private readonly views: PeriodViews,
     private readonly progress: SectionProgressRepository,
     private readonly contexts: SheetContextService,
     private readonly clock: Clock,
@@ -31,17 +32,23 @@ export class TermLineService {
     const queries = this.transactions.reading;
     const school = (await this.schools()).find(({ id }) => id === schoolId);
     if (!school) throw new Refusal('not-found', { what: 'school', id: schoolId });
+    const facts = await this.views.factsOf(queries, schoolId);
     const periods = [];
-    for (const period of await this.periods.ofSchool(queries, schoolId)) {
-      const { schoolId: _schoolId, ...facts } = period;
-      periods.push({ ...facts, posting: await this.postingOf(queries, actor, period) });
+    for (const period of facts.periods) {
+      const { schoolId: _schoolId, ...own } = period;
+      periods.push({ ...own, posting: await this.postingOf(queries, actor, facts, period) });
     }
     const now = this.clock.now().toISOString();
     return { school, now, periods, suggestedPeriodId: suggestedPeriod(periods, now.slice(0, 10) as Day) };
   }
 
-  private async postingOf(queries: Queries, actor: Actor, period: SchoolPeriod): Promise<PeriodPostingReply | null> {
-    const [reporting] = await this.reporting.inPeriod(queries, period);
+  private async postingOf(
+    queries: Queries,
+    actor: Actor,
+    facts: SchoolFacts,
+    period: SchoolPeriod,
+  ): Promise<PeriodPostingReply | null> {
+    const [reporting] = periodView(facts, period).reported;
     if (!reporting) return null;
     const { item } = reporting;
     const sections = reporting.sections.filter((section) => canOpenSheet(actor, section));
@@ -57,7 +64,7 @@ export class TermLineService {
       itemName: item.name,
       sections: progress.size,
       sectionsComplete: complete.length,
-      window: await this.contexts.windowOf(queries, item.id, period.id),
+      window: this.contexts.windowOf(reporting),
       sealedAt: (await this.periods.sealedAt(queries, period.id))?.toISOString() ?? null,
       audit: await this.newestAudit(queries, period.id),
     };

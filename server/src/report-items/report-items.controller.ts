@@ -1,4 +1,4 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
 import {
   AssignmentBody,
   NewItemRequest,
@@ -17,26 +17,31 @@ export class ReportItemsController {
   constructor(private readonly reportItems: ReportItemsService) {}
 
   @Get('schools/:schoolId/report-items')
-  ofSchool(@Param('schoolId', ParseIntPipe) schoolId: number): Promise<ReportItemsReply> {
-    return this.reportItems.ofSchool(schoolId);
+  ofSchool(
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Query('period', ParseIntPipe) periodId: number,
+  ): Promise<ReportItemsReply> {
+    return this.reportItems.ofSchool(schoolId, periodId);
   }
 
   @Post('schools/:schoolId/report-items')
   add(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Query('period', ParseIntPipe) periodId: number,
     @Body() request: NewItemRequest,
   ): Promise<ReportItemsReply> {
-    return this.reportItems.add(actor, schoolId, request);
+    return this.reportItems.add(actor, schoolId, periodId, request);
   }
 
   @Put('schools/:schoolId/report-items/order')
   order(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Query('period', ParseIntPipe) periodId: number,
     @Body() { itemIds }: OrderItemsRequest,
   ): Promise<ReportItemsReply> {
-    return this.reportItems.order(actor, schoolId, itemIds);
+    return this.reportItems.order(actor, schoolId, periodId, itemIds);
   }
 
   @Post('schools/:schoolId/report-items/preview')
@@ -52,22 +57,28 @@ export class ReportItemsController {
   saveAssignment(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Query('period', ParseIntPipe) periodId: number,
     @Body() request: SaveAssignmentRequest,
   ): Promise<ReportItemsReply> {
-    return this.reportItems.saveAssignment(actor, schoolId, request);
+    return this.reportItems.saveAssignment(actor, schoolId, periodId, request);
   }
 
   @Put('report-items/:itemId')
   change(
     @CurrentActor() actor: Actor,
     @Param('itemId', ParseIntPipe) itemId: number,
+    @Query('period', ParseIntPipe) periodId: number,
     @Body() request: SaveItemRequest,
   ): Promise<ReportItemsReply> {
-    return this.reportItems.change(actor, itemId, request);
+    return this.reportItems.change(actor, itemId, periodId, request);
   }
 
   @Delete('report-items/:itemId')
-  remove(@CurrentActor() actor: Actor, @Param('itemId', ParseIntPipe) itemId: number): Promise<ReportItemsReply> {
-    return this.reportItems.remove(actor, itemId);
+  remove(
+    @CurrentActor() actor: Actor,
+    @Param('itemId', ParseIntPipe) itemId: number,
+    @Query('period', ParseIntPipe) periodId: number,
+  ): Promise<ReportItemsReply> {
+    return this.reportItems.remove(actor, itemId, periodId);
   }
 }

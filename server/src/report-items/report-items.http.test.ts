@@ -13,7 +13,8 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 const [quarter, exam, semester] = [1, 101, 102];
-const ofSchool = async (school = 1) => (await registrar.get<ReportItemsReply>(`/schools/${school}/report-items`)).body;
+const ofSchool = async (school = 1) =>
+  (await registrar.get<ReportItemsReply>(`/schools/${school}/report-items?period=${[4, 13, 23][school - 1]}`)).body;
 const sheetCount = async () => (await registrar.get<SheetListReply[]>('/grade-sheets?period=4')).body[0]!.sheets.length;
 const itemNamed = (reply: ReportItemsReply, name: string) => reply.items.find((item) => item.name === name)!;
 
@@ -36,7 +37,7 @@ describe('a change of rules and exceptions', () => {
   const yearOnly = (rules: readonly RuleBody[]) =>
     rules.map((rule) => (rule.itemId === quarter ? { ...rule, length: 'year' as const } : rule));
   const save = <Body>({ revision }: ReportItemsReply, body: object) =>
-    registrar.send<Body>('PUT', '/schools/1/report-items/assignment', { revision, ...body });
+    registrar.send<Body>('PUT', '/schools/1/report-items/assignment?period=4', { revision, ...body });
 
   it('is previewed with the courses and the posted grades it concerns, and changes nothing by that', async () => {
     const before = await sheetCount();
@@ -109,7 +110,7 @@ describe('an item', () => {
     return body;
   };
   const added = async (change: Partial<ItemBody>, windowsLike: number | null = null) =>
-    registrar.send<ReportItemsReply & Problem>('POST', '/schools/1/report-items', {
+    registrar.send<ReportItemsReply & Problem>('POST', '/schools/1/report-items?period=4', {
       ...bodyOf(await ofSchool(), 'Quarter grade'),
       ...change,
       windowsLike,
@@ -124,19 +125,26 @@ describe('an item', () => {
       [id],
     );
     expect(rows).toEqual([{ period_id: 6 }, { period_id: 7 }]);
-    const changed = await registrar.send<ReportItemsReply>('PUT', `/report-items/${id}`, {
+    const changed = await registrar.send<ReportItemsReply>('PUT', `/report-items/${id}?period=4`, {
       ...bodyOf(body, 'Effort'),
       heading: 'Eff.',
       version,
     });
     expect(itemNamed(changed.body, 'Effort')).toMatchObject({ heading: 'Eff.', version: 2 });
-    const stale = await registrar.send<Problem>('PUT', `/report-items/${id}`, { ...bodyOf(body, 'Effort'), version });
+    const stale = await registrar.send<Problem>('PUT', `/report-items/${id}?period=4`, {
+      ...bodyOf(body, 'Effort'),
+      version,
+    });
     expect(stale.body.code).toBe('set-up-changed');
     const order = changed.body.items.map((item) => item.id).toReversed();
-    const ordered = await registrar.send<ReportItemsReply>('PUT', '/schools/1/report-items/order', { itemIds: order });
+    const ordered = await registrar.send<ReportItemsReply>('PUT', '/schools/1/report-items/order?period=4', {
+      itemIds: order,
+    });
     expect(ordered.body.items.map((item) => item.id)).toEqual(order);
-    await registrar.send('PUT', '/schools/1/report-items/order', { itemIds: order.toReversed() });
-    expect((await registrar.send<ReportItemsReply>('DELETE', `/report-items/${id}`)).body.items).toHaveLength(4);
+    await registrar.send('PUT', '/schools/1/report-items/order?period=4', { itemIds: order.toReversed() });
+    expect((await registrar.send<ReportItemsReply>('DELETE', `/report-items/${id}?period=4`)).body.items).toHaveLength(
+      4,
+    );
   });
 
   const part = (itemId: number, ordinal: number, weight: string) => ({ itemId, ordinal, weight });
@@ -166,7 +174,7 @@ describe('an item', () => {
     const reply = await ofSchool();
     const { version } = itemNamed(reply, 'Semester grade');
     const request = { ...bodyOf(reply, 'Semester grade'), ...change, version };
-    const { status, body } = await registrar.send<Problem>('PUT', `/report-items/${semester}`, request);
+    const { status, body } = await registrar.send<Problem>('PUT', `/report-items/${semester}?period=4`, request);
     expect([status, body.code, body.detail]).toEqual([422, 'item-faulty', detail]);
   });
 
@@ -181,13 +189,13 @@ describe('an item', () => {
     const { body } = await added({ ...year, parts: [part(semester, 1, '50'), part(semester, 2, '50')] });
     const { id } = itemNamed(body, 'Year grade');
     const request = { ...bodyOf(body, 'Semester grade'), parts: [part(id, 1, '100')], version: 1 };
-    const ring = await registrar.send<Problem>('PUT', `/report-items/${semester}`, request);
+    const ring = await registrar.send<Problem>('PUT', `/report-items/${semester}?period=4`, request);
     expect(ring.body.detail).toBe(
       'Semester grade would be a part of itself: Semester grade → Year grade → Semester grade.',
     );
-    const used = await registrar.send<Problem>('DELETE', `/report-items/${semester}`);
+    const used = await registrar.send<Problem>('DELETE', `/report-items/${semester}?period=4`);
     expect(used.body.detail).toContain('Semester grade is used by the composite Year grade.');
-    await registrar.send('DELETE', `/report-items/${id}`);
+    await registrar.send('DELETE', `/report-items/${id}?period=4`);
   });
 
   it.each([
@@ -201,7 +209,7 @@ describe('an item', () => {
   });
 
   it('that grades hang on stays, and says what to do instead', async () => {
-    const { status, body } = await registrar.send<Problem>('DELETE', `/report-items/${exam}`);
+    const { status, body } = await registrar.send<Problem>('DELETE', `/report-items/${exam}?period=4`);
     expect([status, body.code]).toEqual([409, 'in-use']);
     expect(body.detail).toMatch(
       /^Exam is used by \d+ posted grades and the composite Semester grade\. Let its rules omit/,

@@ -6,12 +6,11 @@ import { LabelsRepository } from './labels.repository.js';
 import { ReportItemsController } from './report-items.controller.js';
 import { ReportItemsRepository } from './report-items.repository.js';
 import { ReportItemsService } from './report-items.service.js';
-import { ReportingService } from './reporting.service.js';
 
 @Module({
   imports: [CalendarModule, CoursesModule, LogModule],
   controllers: [ReportItemsController],
-  providers: [LabelsRepository, ReportItemsRepository, ReportItemsService, ReportingService],
-  exports: [ReportItemsRepository, ReportingService],
+  providers: [LabelsRepository, ReportItemsRepository, ReportItemsService],
+  exports: [ReportItemsRepository],
 })
 export class ReportItemsModule {}

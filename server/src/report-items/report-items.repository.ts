@@ -10,16 +10,7 @@ export interface KeptItem extends ReportItem {
   readonly version: number;
 }
 
-const {
-  enrollments,
-  grades,
-  postingWindows,
-  reportItemExceptions,
-  reportItemParts,
-  reportItemRules,
-  reportItems,
-  sections,
-} = tables;
+const { enrollments, grades, reportItemExceptions, reportItemParts, reportItemRules, reportItems, sections } = tables;
 
 @Injectable()
 export class ReportItemsRepository {
@@ -139,22 +130,6 @@ export class ReportItemsRepository {
       INSERT INTO posting_windows (item_id, period_id, opens_at, closes_at, grace_until, late_posters, early_reason)
       SELECT ${itemId}, period_id, opens_at, closes_at, grace_until, late_posters, early_reason FROM posting_windows
       WHERE item_id = ${fromItemId} AND period_id = ANY(${`{${periodIds.join(',')}}`}::int[])`);
-  }
-
-  /** The posting windows of an item, by period. */
-  async windowsOf(queries: Queries, itemId: number) {
-    const rows = await queries.select().from(postingWindows).where(eq(postingWindows.itemId, itemId));
-    return new Map(
-      rows.map(({ periodId, opensAt, closesAt, graceUntil, latePosters }) => [
-        periodId,
-        {
-          opensAt: opensAt.toISOString(),
-          closesAt: closesAt.toISOString(),
-          graceUntil: graceUntil?.toISOString() ?? null,
-          latePosters,
-        },
-      ]),
-    );
   }
 
   /** Grades posted for each item of a school, by item and course. */

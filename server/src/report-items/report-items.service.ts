@@ -41,8 +41,9 @@ export class ReportItemsService {
     private readonly log: ChangeLog,
   ) {}
 
-  ofSchool(schoolId: number): Promise<ReportItemsReply> {
-    return this.read(this.transactions.reading, schoolId);
+  /** With the scale that each course uses in a period. */
+  ofSchool(schoolId: number, periodId: number): Promise<ReportItemsReply> {
+    return this.read(this.transactions.reading, schoolId, periodId);
   }
 
   /** What other rules and exceptions would add and remove, and how many posted grades would lose their place. */
@@ -75,7 +76,12 @@ export class ReportItemsService {
   }
 
   /** Puts rules and exceptions in the place of what the school had: all of them, or none. */
-  async saveAssignment(actor: Actor, schoolId: number, request: SaveAssignmentRequest): Promise<ReportItemsReply> {
+  async saveAssignment(
+    actor: Actor,
+    schoolId: number,
+    periodId: number,
+    request: SaveAssignmentRequest,
+  ): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
       const before = await this.assignment(queries, schoolId);
       const bodies = bodyOfAssignment(before);
@@ -87,11 +93,16 @@ export class ReportItemsService {
       await this.log.record(queries, actor, [
         { action: 'save rules', thing: `school ${schoolId}`, before: bodies, after: { rules, exceptions } },
       ]);
-      return this.read(queries, schoolId);
+      return this.read(queries, schoolId, periodId);
     });
   }
 
-  async add(actor: Actor, schoolId: number, { windowsLike, ...body }: NewItemRequest): Promise<ReportItemsReply> {
+  async add(
+    actor: Actor,
+    schoolId: number,
+    periodId: number,
+    { windowsLike, ...body }: NewItemRequest,
+  ): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
       await this.refuseFaulty(queries, schoolId, null, body);
       const item = itemOfBody(body, { id: 0, schoolId, position: 0 });
@@ -105,11 +116,16 @@ export class ReportItemsService {
       await this.log.record(queries, actor, [
         { action: 'add report item', thing: `item ${id}`, before: null, after: body },
       ]);
-      return this.read(queries, schoolId);
+      return this.read(queries, schoolId, periodId);
     });
   }
 
-  async change(actor: Actor, id: number, { version, ...body }: SaveItemRequest): Promise<ReportItemsReply> {
+  async change(
+    actor: Actor,
+    id: number,
+    periodId: number,
+    { version, ...body }: SaveItemRequest,
+  ): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
       const { version: _version, ...before } = await this.items.byIdOrThrow(queries, id);
       await this.refuseFaulty(queries, before.schoolId, id, body);
@@ -118,12 +134,12 @@ export class ReportItemsService {
       }
       const change = { action: 'change report item', thing: `item ${id}`, before: bodyOfItem(before), after: body };
       await this.log.record(queries, actor, [change]);
-      return this.read(queries, before.schoolId);
+      return this.read(queries, before.schoolId, periodId);
     });
   }
 
   /** Takes an item out with its rules, exceptions and windows; not one that grades hang on. */
-  async remove(actor: Actor, id: number): Promise<ReportItemsReply> {
+  async remove(actor: Actor, id: number, periodId: number): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
       const item = await this.items.byIdOrThrow(queries, id);
       const uses = await this.items.usesOf(queries, id);
@@ -136,11 +152,11 @@ export class ReportItemsService {
       await this.log.record(queries, actor, [
         { action: 'remove report item', thing: `item ${id}`, before, after: null },
       ]);
-      return this.read(queries, item.schoolId);
+      return this.read(queries, item.schoolId, periodId);
     });
   }
 
-  async order(actor: Actor, schoolId: number, itemIds: readonly number[]): Promise<ReportItemsReply> {
+  async order(actor: Actor, schoolId: number, periodId: number, itemIds: readonly number[]): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
       const before = (await this.items.ofSchool(queries, schoolId)).map(({ id }) => id);
       if (itemIds.toSorted().join() !== before.toSorted().join()) {
@@ -150,15 +166,15 @@ export class ReportItemsService {
       await this.log.record(queries, actor, [
         { action: 'order report items', thing: `school ${schoolId}`, before, after: itemIds },
       ]);
-      return this.read(queries, schoolId);
+      return this.read(queries, schoolId, periodId);
     });
   }
 
-  private async read(queries: Queries, schoolId: number): Promise<ReportItemsReply> {
+  private async read(queries: Queries, schoolId: number, periodId: number): Promise<ReportItemsReply> {
     const items = await this.items.ofSchool(queries, schoolId);
     const assignment = await this.assignment(queries, schoolId);
     const courses = await this.courses.ofSchool(queries, schoolId);
-    const placements = await this.placements.ofSchool(queries, schoolId);
+    const placements = await this.placements.inPeriod(queries, schoolId, periodId);
     const names = await this.placements.scaleNames(queries);
     const posted = await this.items.postedByCourse(queries, schoolId);
     const scales = await this.labels.scalesOf(queries, schoolId);

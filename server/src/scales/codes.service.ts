@@ -9,6 +9,7 @@ import {
   type SaveCodesRequest,
 } from '#contract/scales';
 import { ChangeLog, revisionOf } from '#server/log';
+import { ScaleVersionsRepository } from '#server/period-view';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { ScalesRepository } from './scales.repository.js';
 
@@ -18,6 +19,7 @@ export class CodesService {
   constructor(
     private readonly transactions: Transactions,
     private readonly scales: ScalesRepository,
+    private readonly versions: ScaleVersionsRepository,
     private readonly log: ChangeLog,
   ) {}
 
@@ -28,7 +30,7 @@ export class CodesService {
   /** Puts a list in the place of the one before. A code that grades are posted with can be switched off, not taken out. */
   async save(actor: Actor, { revision, codes: bodies }: SaveCodesRequest): Promise<CodesReply> {
     return this.transactions.run(async (queries) => {
-      const before = (await this.scales.codes(queries)).map(bodyOfCode);
+      const before = (await this.versions.codes(queries)).map(bodyOfCode);
       if (revisionOf(before) !== revision) throw new Refusal('set-up-changed', { what: 'codes' });
       const codes = bodies.map(codeOfBody);
       const faults = checkCodes(codes, await this.scales.allLabels(queries));
@@ -55,7 +57,7 @@ export class CodesService {
   }
 
   private async read(queries: Queries): Promise<CodesReply> {
-    const codes = (await this.scales.codes(queries)).map(bodyOfCode);
+    const codes = (await this.versions.codes(queries)).map(bodyOfCode);
     const grades = await this.scales.gradesByCode(queries);
     return {
       revision: revisionOf(codes),

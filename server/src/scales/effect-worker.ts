@@ -1,28 +1,42 @@
-import { formatDecimal, roundings, type RoundingName } from '#core/numbers';
-import { effectOfDraft, type Band } from '#core/scales';
+import 'reflect-metadata';
+import { decimalOrThrow, formatDecimal, roundings, type RoundingName } from '#core/numbers';
+import { effectOfScales } from '#core/period-view';
+import type { Band } from '#core/scales';
 import type { ScaleEffectReply } from '#contract/scales';
+import { gpaPolicyOfBody, type GpaPolicyBody } from '#contract/transcripts';
 import { readGradeText } from './read-grade-text.js';
 
-/** What the worker is given: the grades as PostgreSQL's text format has them, and both scales. */
-export interface EffectTask {
-  /** Student, item, section, percent, label, computed percent; \N for null. */
-  readonly rows: Uint8Array;
-  readonly saved: readonly Band[];
-  readonly draft: readonly Band[];
-  readonly digits: number;
-  readonly rounding: RoundingName;
-  /** For each item of a section its credits in ten-thousandths, the addition in hundredths, and whether it counts. */
-  readonly weights: readonly (readonly [
-    item: number,
-    section: number,
-    credits: number,
-    addition: number,
-    counts: 0 | 1,
-  ])[];
-  readonly gpa: { readonly digits: number; readonly rounding: RoundingName };
+/** An item of a section: under which versions its grades are looked at now and then, and what they weigh in a GPA. */
+export interface EffectUse {
+  readonly item: number;
+  readonly section: number;
+  readonly course: number;
+  /** Numbers of versions; 0 where no scale is in use. */
+  readonly before: number;
+  readonly after: number;
+  /** Place in the list of precisions. */
+  readonly precision: number;
+  /** In ten-thousandths. */
+  readonly credits: number;
+  /** In hundredths. */
+  readonly addition: number;
+  readonly counts: 0 | 1;
 }
 
-export interface EffectResult extends Omit<ScaleEffectReply, 'students' | 'milliseconds'> {
+/** What the worker is given: the grades as PostgreSQL's text format has them, and all that they are looked at under. */
+export interface EffectTask {
+  /** Student, item, section, percent, label, points of a code, computed percent, version posted under; \N for null. */
+  readonly rows: Uint8Array;
+  readonly uses: readonly EffectUse[];
+  readonly precisions: readonly { readonly digits: number; readonly rounding: RoundingName }[];
+  /** By number, drafts among them. */
+  readonly versions: ReadonlyMap<number, readonly Band[]>;
+  readonly gpa: GpaPolicyBody;
+  /** By course. */
+  readonly mostCredits: ReadonlyMap<number, string>;
+}
+
+export interface EffectResult extends Omit<ScaleEffectReply, 'students' | 'milliseconds' | 'bands'> {
   readonly students: readonly {
     readonly studentId: number;
     readonly changes: readonly {
@@ -37,12 +51,22 @@ export interface EffectResult extends Omit<ScaleEffectReply, 'students' | 'milli
   }[];
 }
 
-/** Runs in a worker thread: reads the grades into columns and works out what the draft would do to them. */
+/** Runs in a worker thread: reads the grades into columns and works out what other bands would do to them. */
 export default function effectOfRows(task: EffectTask): EffectResult {
-  const { columns, studentIds, itemIds, sectionIds } = readGradeText(task);
-  const precision = { digits: task.digits, rounding: roundings[task.rounding] };
-  const policy = { digits: task.gpa.digits, rounding: roundings[task.gpa.rounding] };
-  const effect = effectOfDraft(columns, task.saved, task.draft, precision, policy);
+  const { columns, studentIds, itemIds, sectionIds, changes: read } = readGradeText(task);
+  const bandsOf = (version: number) => task.versions.get(version) ?? [];
+  const looks = read.map(({ postedUnder, before, after, precision }) => ({
+    postedUnder: bandsOf(postedUnder),
+    before: bandsOf(before),
+    after: bandsOf(after),
+    precision: {
+      digits: task.precisions[precision]!.digits,
+      rounding: roundings[task.precisions[precision]!.rounding],
+    },
+    isConcerned: before !== after,
+  }));
+  const mostCredits = new Map([...task.mostCredits].map(([course, credits]) => [course, decimalOrThrow(credits)]));
+  const effect = effectOfScales(columns, looks, { ...gpaPolicyOfBody(task.gpa), mostCredits });
   const changes = new Map<number, EffectResult['students'][number]['changes'][number][]>();
   for (const { row, from, to } of effect.changedRows) {
     const student = columns.student[row]!;

@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { scaleInForce, type ScalePlacement } from '#core/scales';
+import { placeKey, placementsInForce, scaleInForce, type ScalePlacement } from '#core/scales';
 import type { PlaceScaleRequest } from '#contract/scales';
 import { CoursesRepository, PlacementsRepository, placeName, seekerOf } from '#server/courses';
+import { PeriodsRepository } from '#server/calendar';
 import { ChangeLog } from '#server/log';
 import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { ScalesRepository } from './scales.repository.js';
@@ -16,24 +17,33 @@ export class PlacementsService {
     private readonly placements: PlacementsRepository,
     private readonly scales: ScalesRepository,
     private readonly courses: CoursesRepository,
+    private readonly periods: PeriodsRepository,
     private readonly log: ChangeLog,
   ) {}
 
+  /** From a period on; what held before it stays for the periods before. Sealed periods keep what they have. */
   async place(actor: Actor, schoolId: number, request: PlaceScaleRequest): Promise<void> {
     await this.transactions.run(async (queries) => {
       const place = placeOf(schoolId, request);
+      const period = await this.periods.byIdOrThrow(queries, request.fromPeriodId);
+      await this.periods.refuseSealedFrom(queries, period, place.schoolId);
       const placements = await this.placements.ofSchool(queries, schoolId);
       await this.refuseUnknown(queries, schoolId, place, request.scaleId);
-      const before = placements.find((placement) => isSamePlace(placement, place));
-      if (request.scaleId !== null) await this.refuseLocked(queries, placements, place, request.scaleId);
+      const inForce = placementsInForce(placements, period);
+      const before = inForce.find((placement) => placeKey(placement) === placeKey(place));
       const { scaleId, isLocked } = request;
-      await this.placements.put(queries, place, scaleId === null ? null : { scaleId, isLocked });
+      if (scaleId !== null) await this.refuseLocked(queries, inForce, place, scaleId);
+      await this.placements.put(queries, place, {
+        scaleId,
+        isLocked: scaleId !== null && isLocked,
+        fromPeriodId: period.id,
+      });
       await this.log.record(queries, actor, [
         {
-          action: scaleId === null ? 'let inherit scale' : 'put scale in force',
+          action: scaleId === null ? 'let inherit scale' : 'use scale',
           thing: `scale at ${placeName({ ...place, id: 0, scaleId: 0, isLocked })} of school ${schoolId}`,
           before: before ? { scaleId: before.scaleId, isLocked: before.isLocked } : null,
-          after: scaleId === null ? null : { scaleId, isLocked },
+          after: { ...(scaleId === null ? {} : { scaleId, isLocked }), fromPeriod: period.name },
         },
       ]);
     });
@@ -71,7 +81,7 @@ export class PlacementsService {
     scaleId: number,
   ): Promise<void> {
     const tried = { ...place, id: -1, scaleId, isLocked: false };
-    const others = placements.filter((placement) => !isSamePlace(placement, place));
+    const others = placements.filter((placement) => placeKey(placement) !== placeKey(place));
     const courses = await this.courses.ofSchool(queries, place.schoolId ?? 0);
     const sectionCourses = await this.placements.coursesOfSections(queries, place.schoolId ?? 0);
     const courseId = place.courseId ?? sectionCourses.get(place.sectionId ?? 0);
@@ -93,7 +103,7 @@ export class PlacementsService {
 }
 
 /** Only the fields of its kind count. */
-function placeOf(schoolId: number, request: PlaceScaleRequest): Place {
+export function placeOf(schoolId: number, request: PlaceScaleRequest): Place {
   const { kind, department, level, courseId, sectionId } = request;
   return {
     kind,
@@ -103,10 +113,4 @@ function placeOf(schoolId: number, request: PlaceScaleRequest): Place {
     courseId: kind === 'course' ? courseId : null,
     sectionId: kind === 'section' ? sectionId : null,
   };
-}
-
-function isSamePlace(a: Place, b: Place): boolean {
-  return (['kind', 'schoolId', 'department', 'level', 'courseId', 'sectionId'] as const).every(
-    (field) => a[field] === b[field],
-  );
 }

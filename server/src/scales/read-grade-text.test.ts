@@ -1,42 +1,55 @@
 import { expect, it } from 'vitest';
+import { plainGpaPolicy } from '#core/transcripts';
+import { bodyOfGpaPolicy } from '#contract/transcripts';
 import { readGradeText } from './read-grade-text.js';
 
+const use = { course: 5, before: 31, after: 32, precision: 0 };
 const read = (lines: readonly (readonly string[])[], digits = 1) =>
   readGradeText({
     rows: Buffer.from(lines.map((fields) => `${fields.join('\t')}\n`).join('')),
-    weights: [
-      [1, 20, 2500, 50, 1],
-      [101, 20, 0, 0, 0],
+    uses: [
+      { ...use, item: 1, section: 20, credits: 2500, addition: 50, counts: 1 },
+      { ...use, item: 101, section: 20, after: 31, credits: 0, addition: 0, counts: 0 },
     ],
-    saved: [],
-    draft: [],
-    digits,
-    rounding: 'halfUp',
-    gpa: { digits: 3, rounding: 'halfUp' },
+    precisions: [{ digits, rounding: 'halfUp' }],
+    versions: new Map(),
+    gpa: bodyOfGpaPolicy(plainGpaPolicy),
+    mostCredits: new Map(),
   });
 const none = '\\N';
 
 it('reads grades into columns, each with the weight of its item and section', () => {
-  const { columns, studentIds, itemIds, sectionIds } = read([
-    ['7001', '1', '20', '89.60', 'B+', none],
-    ['7002', '101', '20', none, 'A−', none],
-    ['7001', '1', '20', none, none, '91.2500'],
+  const { columns, studentIds, itemIds, sectionIds, changes } = read([
+    ['7001', '1', '20', '89.60', 'B+', none, none, '30'],
+    ['7002', '101', '20', none, 'A−', none, none, none],
+    ['7001', '1', '20', none, none, none, '91.2500', none],
+    ['7002', '1', '20', none, none, '0', none, '30'],
   ]);
   expect([studentIds, [...columns.student], [...itemIds], [...sectionIds]]).toEqual([
     [7001, 7002],
-    [0, 1, 0],
-    [1, 101, 1],
-    [20, 20, 20],
+    [0, 1, 0, 1],
+    [1, 101, 1, 1],
+    [20, 20, 20, 20],
+  ]);
+  // what was posted under an older version, in force now and then, and the precision; the code stands for 0 points
+  expect(changes).toEqual([
+    { postedUnder: 30, before: 31, after: 32, precision: 0 },
+    { postedUnder: 31, before: 31, after: 31, precision: 0 },
+    { postedUnder: 31, before: 31, after: 32, precision: 0 },
+  ]);
+  expect([[...columns.change], [...columns.codePoints]]).toEqual([
+    [0, 1, 2, 0],
+    [-1, -1, -1, 0],
   ]);
   expect([[...columns.percent], columns.labels, [...columns.label]]).toEqual([
-    [8960, -1, 9130],
+    [8960, -1, 9130, -1],
     ['B+', 'A−'],
-    [0, 1, -1],
+    [0, 1, -1, -1],
   ]);
   expect([[...columns.credits], [...columns.addition], [...columns.counts]]).toEqual([
-    [2500, 0, 2500],
-    [50, 0, 50],
-    [1, 0, 1],
+    [2500, 0, 2500, 2500],
+    [50, 0, 50, 50],
+    [1, 0, 1, 1],
   ]);
 });
 
@@ -50,7 +63,7 @@ it.each([
   ['89.4500000000', 1, 8950],
   ['104.25', 0, 10425],
 ])('a percent of %s at %i digits counts %i hundredths', (text, digits, expected) => {
-  expect([...read([['1', '1', '20', none, none, text]], digits).columns.percent]).toEqual([expected]);
+  expect([...read([['1', '1', '20', none, none, none, text, none]], digits).columns.percent]).toEqual([expected]);
 });
 
 it('nothing read is nothing', () => expect(read([]).columns.percent).toHaveLength(0));

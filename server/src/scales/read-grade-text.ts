@@ -1,6 +1,6 @@
 import { fromDecimal, parseDecimal, roundings, roundTo, unitsAt } from '#core/numbers';
-import { gradeColumns, type GradeColumns } from '#core/scales';
-import type { EffectTask } from './effect-worker.js';
+import { gradeColumns, type GradeColumns } from '#core/period-view';
+import type { EffectTask, EffectUse } from './effect-worker.js';
 
 /** The grades as columns, and by row the item and section each belongs to. */
 export interface ReadGrades {
@@ -9,6 +9,12 @@ export interface ReadGrades {
   readonly studentIds: readonly number[];
   readonly itemIds: Int32Array;
   readonly sectionIds: Int32Array;
+  /** By the number of a change in the columns: which version is looked at now, which then, and how values are rounded. */
+  readonly changes: readonly ReadChange[];
+}
+
+export interface ReadChange extends Pick<EffectUse, 'before' | 'after' | 'precision'> {
+  readonly postedUnder: number;
 }
 
 const [tab, lineBreak, backslash, point, nought] = [9, 10, 92, 46, 48];
@@ -17,12 +23,13 @@ const [tab, lineBreak, backslash, point, nought] = [9, 10, 92, 46, 48];
  * Fills columns from PostgreSQL's text format, byte by byte: making a text of each of a million fields would take longer
  * than reading them. Students get places in the order in which they come.
  */
-export function readGradeText({ rows, weights, digits, rounding }: EffectTask): ReadGrades {
+export function readGradeText({ rows, uses, precisions }: EffectTask): ReadGrades {
   const length = countLines(rows);
   const labels: string[] = [];
   const columns = gradeColumns(length, labels);
   const [itemIds, sectionIds] = [new Int32Array(length), new Int32Array(length)];
-  const facts = new Map(weights.map(([item, section, ...rest]) => [placeOf(item, section), rest]));
+  const facts = new Map(uses.map((use) => [placeOf(use.item, use.section), use]));
+  const changes = new ChangeList();
   const labelPlaces = new Map<string, number>();
   const studentPlaces = new Map<number, number>();
   const studentIds: number[] = [];
@@ -35,15 +42,19 @@ export function readGradeText({ rows, weights, digits, rounding }: EffectTask): 
     return end;
   };
   const textUntil = (end: number) => Buffer.from(rows.buffer, rows.byteOffset + at, end - at).toString('utf8');
-  /** The whole number of the field, behind which the next one begins. */
+  /** The whole number of the field, behind which the next one begins; -1 for none. */
   const readNumber = () => {
+    if (isNull()) {
+      at = endOfField() + 1;
+      return -1;
+    }
     let value = 0;
     for (; rows[at] !== tab && rows[at] !== lineBreak; at++) value = value * 10 + rows[at]! - nought;
     at++;
     return value;
   };
   /** A percent in hundredths, -1 for none. More digits than two are rounded as the item says, once. */
-  const readPercent = () => {
+  const readPercent = ({ digits, rounding }: EffectTask['precisions'][number]) => {
     const end = endOfField();
     let value = -1;
     if (!isNull()) {
@@ -81,18 +92,39 @@ export function readGradeText({ rows, weights, digits, rounding }: EffectTask): 
     let student = studentPlaces.get(studentId);
     if (student === undefined) studentPlaces.set(studentId, (student = studentIds.push(studentId) - 1));
     const [item, section] = [readNumber(), readNumber()];
-    const [credits, addition, counts] = facts.get(placeOf(item, section))!;
-    const [posted, label, computed] = [readPercent(), readLabel(), readPercent()];
+    const use = facts.get(placeOf(item, section))!;
+    const precision = precisions[use.precision]!;
+    const [posted, label, code] = [readPercent(precision), readLabel(), readNumber()];
+    const [computed, version] = [readPercent(precision), readNumber()];
     columns.student[row] = student;
     columns.percent[row] = posted < 0 ? computed : posted;
     columns.label[row] = label;
-    columns.credits[row] = credits;
-    columns.addition[row] = addition;
-    columns.counts[row] = counts;
+    columns.codePoints[row] = code;
+    columns.change[row] = changes.placeOf(use, version);
+    columns.credits[row] = use.credits;
+    columns.addition[row] = use.addition;
+    columns.counts[row] = use.counts;
+    columns.course[row] = use.course;
+    columns.attempt[row] = section;
     itemIds[row] = item;
     sectionIds[row] = section;
   }
-  return { columns, studentIds, itemIds, sectionIds };
+  return { columns, studentIds, itemIds, sectionIds, changes: changes.all };
+}
+
+/** The changes that occur, each once. */
+class ChangeList {
+  readonly all: ReadChange[] = [];
+  private readonly places = new Map<string, number>();
+
+  placeOf({ before, after, precision }: EffectUse, postedUnder: number): number {
+    const change = { postedUnder: postedUnder > 0 ? postedUnder : before, before, after, precision };
+    const key = `${change.postedUnder} ${before} ${after} ${precision}`;
+    const known = this.places.get(key);
+    if (known !== undefined) return known;
+    this.places.set(key, this.all.length);
+    return this.all.push(change) - 1;
+  }
 }
 
 function countLines(rows: Uint8Array): number {

@@ -3,6 +3,7 @@ import {
   NewScaleRequest,
   PlaceScaleRequest,
   PreviewScaleRequest,
+  PreviewTieRequest,
   SaveCodesRequest,
   SaveScaleRequest,
   ScaleFactsRequest,
@@ -74,7 +75,25 @@ export class ScalesController {
     @Param('scaleId', ParseIntPipe) scaleId: number,
     @Body() request: PreviewScaleRequest,
   ): Promise<ScaleEffectReply> {
-    return this.previews.preview(scaleId, request);
+    return this.previews.ofDraft(scaleId, request);
+  }
+
+  @Post('scales/:scaleId/tie/preview')
+  @HttpCode(200)
+  previewTie(
+    @Param('scaleId', ParseIntPipe) scaleId: number,
+    @Body() request: PreviewTieRequest,
+  ): Promise<ScaleEffectReply> {
+    return this.previews.ofTie(scaleId, request);
+  }
+
+  @Post('schools/:schoolId/scale-placements/preview')
+  @HttpCode(200)
+  previewPlacement(
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Body() request: PlaceScaleRequest,
+  ): Promise<ScaleEffectReply> {
+    return this.previews.ofPlacement(schoolId, request);
   }
 
   @Put('schools/:schoolId/scale-placements')

@@ -63,13 +63,13 @@ describe('a scale that cannot be', () => {
       'a word for a cut-off',
       (bands) => withCutOff(bands, 'A', 'high'),
       'bands.0.lowest',
-      'a percent from 0 to 100 with at most two decimals, such as 89.5',
+      'a percent, or a level, with at most two decimals, such as 89.5',
     ],
     [
       'a negative cut-off',
       (bands) => withCutOff(bands, 'F', '-1'),
       'bands.10.lowest',
-      'a percent from 0 to 100 with at most two decimals, such as 89.5',
+      'a percent, or a level, with at most two decimals, such as 89.5',
     ],
     ['no bands', () => [], 'bands', 'A scale needs at least one band.'],
   ])('%s is refused with the field named, and nothing is saved', async (_what, change, field, detail) => {
@@ -194,7 +194,15 @@ describe('a new scale', () => {
     descriptor: label,
     isOff: false,
   }));
-  const request = { name: 'Safety', kind: 'choice', isDistrictWide: false, tie: null, fromPeriodId: 4, bands: choices };
+  const request = {
+    name: 'Safety',
+    kind: 'choice',
+    isDistrictWide: false,
+    highestLevel: null,
+    tie: null,
+    fromPeriodId: 4,
+    bands: choices,
+  };
 
   it('of choices needs no cut-offs, and goes again while nothing uses it', async () => {
     const { status, body } = await registrar.send<ScalesReply>('POST', '/schools/1/scales', request);
@@ -225,7 +233,12 @@ describe('a new scale', () => {
 describe('where a scale is in force', () => {
   const nowhere = { department: null, level: null, courseId: null, sectionId: null };
   const place = <Body>(body: object, school = 1) =>
-    registrar.send<Body>('PUT', `/schools/${school}/scale-placements`, { ...nowhere, isLocked: false, ...body });
+    registrar.send<Body>('PUT', `/schools/${school}/scale-placements`, {
+      ...nowhere,
+      isLocked: false,
+      fromPeriodId: [6, 12, 23][school - 1],
+      ...body,
+    });
 
   it('a course takes it over, says so, and inherits again', async () => {
     const { courses } = await scalesIn(6);
@@ -239,7 +252,8 @@ describe('where a scale is in force', () => {
 
   it('under a lock nothing else comes into force', async () => {
     const { courses } = await scalesIn(12);
-    const { status, body } = await place<Problem>({ kind: 'course', courseId: courses[0]!.id, scaleId: 22 }, 2);
+    const request = { kind: 'course', courseId: courses[0]!.id, scaleId: 22, fromPeriodId: 13 };
+    const { status, body } = await place<Problem>(request, 2);
     expect([status, body.detail]).toEqual([409, 'the school puts Four steps in force and locks it for all below.']);
   });
 
@@ -253,6 +267,7 @@ describe('where a scale is in force', () => {
       name: 'District letters',
       kind: 'percent',
       isDistrictWide: true,
+      highestLevel: null,
       tie: null,
       fromPeriodId: 3,
       bands,
@@ -260,7 +275,7 @@ describe('where a scale is in force', () => {
     const { body } = await registrar.send<ScalesReply>('POST', '/schools/1/scales', added);
     const { id } = named(body, 'District letters');
     expect((await place({ kind: 'system', scaleId: id })).status).toBe(204);
-    const college = await scalesIn(23);
+    const college = await scalesIn(24);
     expect([named(college, 'District letters').id, college.placements[0]!.place]).toEqual([id, 'the school']);
     expect(college.placements.some(({ kind, scaleId }) => kind === 'system' && scaleId === id)).toBe(true);
     expect(college.courses.every(({ scaleId }) => scaleId === 3)).toBe(true);

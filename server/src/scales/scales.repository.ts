@@ -1,20 +1,12 @@
 import { Injectable } from '@nestjs/common';
-import { and, asc, desc, eq, inArray, lte, sql } from 'drizzle-orm';
-import { decimalOrThrow, formatDecimal } from '#core/numbers';
+import { asc, desc, eq, sql } from 'drizzle-orm';
+import { decimalOrThrow, formatDecimal, type Decimal } from '#core/numbers';
 import type { SpecialCode } from '#core/posting';
-import { orderBands, type Band, type ScaleKind, type Shift } from '#core/scales';
+import type { Band, ScaleKind, Shift } from '#core/scales';
+import { versionsInForce } from '#core/period-view';
 import type { SchoolPeriod } from '#server/calendar';
+import { ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
 import { Refusal, tables, type Queries } from '#server/platform';
-
-export interface ScaleVersion {
-  readonly id: number;
-  readonly scaleId: number;
-  readonly scaleName: string;
-  readonly number: number;
-  readonly fromPeriodId: number;
-  /** From the highest cut-off down, those switched off among them. */
-  readonly bands: readonly Band[];
-}
 
 /** A scale without its bands. */
 export interface ScaleRow {
@@ -23,12 +15,16 @@ export interface ScaleRow {
   readonly name: string;
   readonly kind: ScaleKind;
   readonly tie: { readonly toId: number; readonly shift: Shift } | null;
+  /** The level at the top of a level scale; null for the others. */
+  readonly highestLevel: Decimal | null;
 }
 
 const { bands, periods, people, scales, scaleVersions, specialCodes } = tables;
 
 @Injectable()
 export class ScalesRepository {
+  constructor(private readonly versions: ScaleVersionsRepository) {}
+
   /** The scales a school can use: its own and the district's. */
   async ofSchool(queries: Queries, schoolId: number): Promise<ScaleRow[]> {
     const rows = await queries
@@ -46,68 +42,23 @@ export class ScalesRepository {
     return scaleOfRow(scale);
   }
 
-  async followersOf(queries: Queries, id: number): Promise<ScaleRow[]> {
-    const rows = await queries.select().from(scales).where(eq(scales.tiedToId, id)).orderBy(asc(scales.id));
+  /** Those of every school. */
+  async all(queries: Queries): Promise<ScaleRow[]> {
+    const rows = await queries.select().from(scales).orderBy(asc(scales.id));
     return rows.map(scaleOfRow);
   }
 
-  /**
-   * The versions in force in a period, by scale: of each the one that began last, no later than it; of several that
-   * began together the newest.
-   */
-  async inForce(
+  /** The version that a period uses of a scale that others may be tied to. @throws Refusal fields-wrong */
+  async inForceOrThrow(
     queries: Queries,
-    scaleIds: readonly number[],
+    schoolId: number,
+    scaleId: number,
     period: Pick<SchoolPeriod, 'startsOn'>,
-  ): Promise<ReadonlyMap<number, ScaleVersion>> {
-    if (scaleIds.length === 0) return new Map();
-    const rows = await queries
-      .selectDistinctOn([scaleVersions.scaleId], { id: scaleVersions.id, scaleId: scaleVersions.scaleId })
-      .from(scaleVersions)
-      .innerJoin(periods, eq(periods.id, scaleVersions.fromPeriodId))
-      .where(and(inArray(scaleVersions.scaleId, [...scaleIds]), lte(periods.startsOn, period.startsOn)))
-      .orderBy(asc(scaleVersions.scaleId), desc(periods.startsOn), desc(scaleVersions.number));
-    const versions = await this.versions(
-      queries,
-      rows.map(({ id }) => id),
-    );
-    return new Map(rows.map(({ id, scaleId }) => [scaleId, versions.get(id)!]));
-  }
-
-  /** The first version of each scale, by scale. */
-  async firstVersions(queries: Queries, scaleIds: readonly number[]): Promise<ReadonlyMap<number, ScaleVersion>> {
-    if (scaleIds.length === 0) return new Map();
-    const rows = await queries
-      .selectDistinctOn([scaleVersions.scaleId], { id: scaleVersions.id, scaleId: scaleVersions.scaleId })
-      .from(scaleVersions)
-      .where(inArray(scaleVersions.scaleId, [...scaleIds]))
-      .orderBy(asc(scaleVersions.scaleId), asc(scaleVersions.number));
-    const versions = await this.versions(
-      queries,
-      rows.map(({ id }) => id),
-    );
-    return new Map(rows.map(({ id, scaleId }) => [scaleId, versions.get(id)!]));
-  }
-
-  /** Versions with their bands, by id. */
-  async versions(queries: Queries, ids: readonly number[]): Promise<ReadonlyMap<number, ScaleVersion>> {
-    if (ids.length === 0) return new Map();
-    const rows = await queries
-      .select({ version: scaleVersions, scaleName: scales.name })
-      .from(scaleVersions)
-      .innerJoin(scales, eq(scales.id, scaleVersions.scaleId))
-      .where(inArray(scaleVersions.id, [...ids]));
-    const bandRows = await queries
-      .select()
-      .from(bands)
-      .where(inArray(bands.versionId, [...ids]))
-      .orderBy(asc(bands.position), asc(bands.id));
-    return new Map(
-      rows.map(({ version: { id, scaleId, number, fromPeriodId }, scaleName }) => {
-        const own = bandRows.filter(({ versionId }) => versionId === id).map(bandOfRow);
-        return [id, { id, scaleId, scaleName, number, fromPeriodId, bands: orderBands(own) }];
-      }),
-    );
+  ): Promise<ScaleVersion> {
+    const known = await this.versions.ofSchool(queries, schoolId);
+    const version = versionsInForce(known, period).get(scaleId);
+    if (!version) throw new Refusal('fields-wrong', {}, [{ field: 'tie.toId', detail: 'a scale of this school' }]);
+    return version;
   }
 
   /** Every version, newest first, with who saved it and the period it is in force from. */
@@ -138,10 +89,10 @@ export class ScalesRepository {
     return latest?.number ?? 0;
   }
 
-  async add(queries: Queries, { schoolId, name, kind, tie }: Omit<ScaleRow, 'id'>): Promise<number> {
+  async add(queries: Queries, { schoolId, name, kind, tie, highestLevel }: Omit<ScaleRow, 'id'>): Promise<number> {
     const [added] = await queries
       .insert(scales)
-      .values({ schoolId, name, kind, ...tieColumns(tie) })
+      .values({ schoolId, name, kind, ...tieColumns(tie), highestLevel: highestLevel && formatDecimal(highestLevel) })
       .returning({ id: scales.id });
     return added!.id;
   }
@@ -192,15 +143,6 @@ export class ScalesRepository {
     );
   }
 
-  /** The district's codes, those switched off among them, in their order. */
-  async codes(queries: Queries): Promise<SpecialCode[]> {
-    const rows = await queries.select().from(specialCodes).orderBy(asc(specialCodes.position));
-    return rows.map(({ createdAt: _createdAt, position: _position, countsAs, ...code }) => ({
-      ...code,
-      countsAs: countsAs === null ? null : decimalOrThrow(countsAs),
-    }));
-  }
-
   async replaceCodes(queries: Queries, codes: readonly SpecialCode[]): Promise<void> {
     await queries.delete(specialCodes);
     const rows = codes.map(({ countsAs, ...code }, index) => ({
@@ -233,12 +175,13 @@ function scaleOfRow({
   tiedToId,
   cutOffShift,
   pointsShift,
+  highestLevel,
 }: typeof scales.$inferSelect): ScaleRow {
   const tie =
     tiedToId === null
       ? null
       : { toId: tiedToId, shift: { cutOffs: decimalOrThrow(cutOffShift!), points: decimalOrThrow(pointsShift!) } };
-  return { id, schoolId, name, kind, tie };
+  return { id, schoolId, name, kind, tie, highestLevel: highestLevel === null ? null : decimalOrThrow(highestLevel) };
 }
 
 function tieColumns(tie: ScaleRow['tie']) {
@@ -246,18 +189,5 @@ function tieColumns(tie: ScaleRow['tie']) {
     tiedToId: tie?.toId ?? null,
     cutOffShift: tie ? formatDecimal(tie.shift.cutOffs) : null,
     pointsShift: tie ? formatDecimal(tie.shift.points) : null,
-  };
-}
-
-function bandOfRow(row: typeof bands.$inferSelect): Band {
-  const { label, lowest, points, passes, earnsCredit, descriptor, isOff } = row;
-  return {
-    label,
-    lowest: lowest === null ? null : decimalOrThrow(lowest),
-    points: points === null ? null : decimalOrThrow(points),
-    passes,
-    earnsCredit,
-    descriptor,
-    isOff,
   };
 }

@@ -1,6 +1,15 @@
 import { Injectable } from '@nestjs/common';
-import { formatDecimal, roundHalfUp } from '#core/numbers';
-import { checkScale, deriveBands, scaleInForce, type Band, type Precision, type ScaleFault } from '#core/scales';
+import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
+import { periodView, versionsInForce } from '#core/period-view';
+import {
+  checkScale,
+  deriveBands,
+  placementsInForce,
+  scaleInForce,
+  type Band,
+  type Precision,
+  type ScaleFault,
+} from '#core/scales';
 import {
   bandOfBody,
   bodyOfBand,
@@ -12,13 +21,16 @@ import {
   type ScalesReply,
   type TieBody,
 } from '#contract/scales';
+import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
-import { CoursesRepository, PlacementsRepository, placeName, seekerOf } from '#server/courses';
+import { PlacementsRepository, placeName, seekerOf } from '#server/courses';
 import { ChangeLog } from '#server/log';
 import { Clock, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { PeriodViews, ScaleVersionsRepository, type ScaleVersion, type SchoolFacts } from '#server/period-view';
 import { precisionOf } from '#server/report-items';
-import { ScaleUseService, type ScaleUse } from './scale-use.service.js';
-import { ScalesRepository, type ScaleRow, type ScaleVersion } from './scales.repository.js';
+import { ScaleUseService, usesIn, type ScaleUse } from './scale-use.service.js';
+import { followingVersions } from './following-versions.js';
+import { ScalesRepository, type ScaleRow } from './scales.repository.js';
 import { decimalTie } from './tie.js';
 
 /** How a scale is looked up that no item uses yet. */
@@ -30,15 +42,18 @@ export class ScalesService {
     private readonly transactions: Transactions,
     private readonly scales: ScalesRepository,
     private readonly periods: PeriodsRepository,
-    private readonly courses: CoursesRepository,
     private readonly placements: PlacementsRepository,
     private readonly uses: ScaleUseService,
+    private readonly views: PeriodViews,
+    private readonly versions: ScaleVersionsRepository,
+    private readonly recalculation: RecalculationService,
     private readonly log: ChangeLog,
     private readonly clock: Clock,
   ) {}
 
   /** The scales a school can use, with a period's real percents, and where each is in force. */
   async inPeriod(periodId: number): Promise<ScalesReply> {
+    await this.recalculation.freshen(await this.periods.byIdOrThrow(this.transactions.reading, periodId));
     return this.read(this.transactions.reading, periodId);
   }
 
@@ -49,6 +64,7 @@ export class ScalesService {
       const scale = await this.scales.byIdOrThrow(queries, scaleId);
       await this.refuseTied(queries, scale);
       const period = await this.periods.byIdOrThrow(queries, fromPeriodId);
+      await this.periods.refuseSealedFrom(queries, period, scale.schoolId);
       const current = await this.scales.latestNumberLocked(queries, scaleId);
       if (current !== basedOnVersion) throw new Refusal('scale-changed', { current, yours: basedOnVersion });
       const bands = bodies.map(bandOfBody);
@@ -64,11 +80,12 @@ export class ScalesService {
       await this.refuseName(queries, schoolId, null, request.name);
       const tie = decimalTie(request.tie);
       const bands = tie
-        ? deriveBands((await this.baseOrThrow(queries, schoolId, tie.toId, period)).bands, tie.shift)
+        ? deriveBands((await this.scales.inForceOrThrow(queries, schoolId, tie.toId, period)).bands, tie.shift)
         : request.bands.map(bandOfBody);
       refuseFaults(checkScale(bands, { digits: usualPrecision.digits, rounding: roundHalfUp }, request.kind));
       const { name, kind, isDistrictWide } = request;
-      const row = { schoolId: isDistrictWide ? null : schoolId, name: name.trim(), kind, tie };
+      const highestLevel = request.highestLevel === null ? null : decimalOrThrow(request.highestLevel);
+      const row = { schoolId: isDistrictWide ? null : schoolId, name: name.trim(), kind, tie, highestLevel };
       const id = await this.scales.add(queries, row);
       await this.addVersion(queries, actor, { ...row, id }, period, bands);
       return this.read(queries, period.id);
@@ -94,7 +111,8 @@ export class ScalesService {
         },
       ]);
       if (tie && JSON.stringify(tieBody(before)) !== JSON.stringify(request.tie)) {
-        const base = await this.baseOrThrow(queries, period.schoolId, tie.toId, period);
+        const base = await this.scales.inForceOrThrow(queries, period.schoolId, tie.toId, period);
+        await this.periods.refuseSealedFrom(queries, period, before.schoolId);
         await this.scales.latestNumberLocked(queries, id);
         await this.addVersion(queries, actor, { ...before, tie }, period, deriveBands(base.bands, tie.shift));
       }
@@ -126,31 +144,24 @@ export class ScalesService {
   private async read(queries: Queries, periodId: number): Promise<ScalesReply> {
     const period = await this.periods.byIdOrThrow(queries, periodId);
     const scales = await this.scales.ofSchool(queries, period.schoolId);
-    const inForce = await this.scales.inForce(
-      queries,
-      scales.map(({ id }) => id),
-      period,
-    );
-    const later = await this.scales.firstVersions(
-      queries,
-      scales.map(({ id }) => id).filter((id) => !inForce.has(id)),
-    );
-    const uses = await this.uses.inPeriod(queries, period);
+    const facts = await this.views.factsOf(queries, period.schoolId);
+    const inForce = versionsInForce(facts.versions, period);
+    const uses = usesIn(periodView(facts, period));
     const replies: ScaleReply[] = [];
     for (const scale of scales) {
-      const version = inForce.get(scale.id) ?? later.get(scale.id);
-      if (version) replies.push(await this.reply(queries, scales, scale, version, uses.get(scale.id) ?? [], periodId));
+      const version = inForce.get(scale.id) ?? facts.versions.find(({ scaleId }) => scaleId === scale.id);
+      if (version) replies.push(await this.reply(queries, scales, scale, version, uses.get(scale.id) ?? [], period));
     }
-    return { scales: replies, ...(await this.placed(queries, period.schoolId)) };
+    return { scales: replies, ...(await this.placed(queries, facts, period)) };
   }
 
   private async reply(
     queries: Queries,
     scales: readonly ScaleRow[],
-    { id, schoolId, name, kind, tie }: ScaleRow,
+    { id, schoolId, name, kind, tie, highestLevel }: ScaleRow,
     version: ScaleVersion,
     uses: readonly ScaleUse[],
-    periodId: number,
+    period: SchoolPeriod,
   ): Promise<ScaleReply> {
     const history = await this.scales.history(queries, id);
     const versions = history.map(({ savedAt, ...entry }) => ({ ...entry, savedAt: savedAt.toISOString() }));
@@ -161,6 +172,7 @@ export class ScalesService {
       name,
       isDistrictWide: schoolId === null,
       kind,
+      highestLevel: highestLevel && formatDecimal(highestLevel),
       tie: own ? { ...tieBody({ tie })!, toName: own.name } : null,
       followers: scales.filter((other) => other.tie?.toId === id).map((other) => ({ id: other.id, name: other.name })),
       digits,
@@ -171,26 +183,48 @@ export class ScalesService {
       versions,
       items: uses.map(({ item }) => item.name),
       coursesUsingIt: new Set(uses.flatMap(({ sections }) => sections.map(({ course }) => course.id))).size,
-      tallies: await this.uses.percents(queries, uses, periodId),
+      tallies: await this.uses.percents(queries, uses, period, kind === 'level'),
     };
   }
 
-  private async placed(queries: Queries, schoolId: number): Promise<Omit<ScalesReply, 'scales'>> {
-    const placements = await this.placements.ofSchool(queries, schoolId);
-    const courses = await this.courses.ofSchool(queries, schoolId);
+  private async placed(
+    queries: Queries,
+    { courses, placements, versions }: SchoolFacts,
+    period: SchoolPeriod,
+  ): Promise<Omit<ScalesReply, 'scales'>> {
+    const begun = versionsInForce(versions, period);
+    const inForce = placementsInForce(placements, period);
+    const counted = inForce.filter(({ scaleId }) => begun.has(scaleId));
     const titles = new Map(courses.map(({ id, title }) => [id, title]));
-    const sectionNames = await this.placements.sectionNames(queries, schoolId);
+    const sectionNames = await this.placements.sectionNames(queries, period.schoolId);
+    const scaleNames = await this.placements.scaleNames(queries);
+    const periodNames = new Map(
+      (await this.periods.ofSchool(queries, period.schoolId)).map(({ id, name }) => [id, name]),
+    );
     const nameOf = (placement: (typeof placements)[number]) =>
-      titles.get(placement.courseId ?? 0) ?? sectionNames.get(placement.sectionId ?? 0) ?? placeName(placement);
+      titles.get(placement.courseId ?? 0) ??
+      sectionNames.get(placement.sectionId ?? 0) ??
+      placeName({ ...placement, scaleId: placement.scaleId ?? 0 });
+    const fromPeriodOf = ({ fromPeriodId }: (typeof placements)[number]) =>
+      fromPeriodId === null ? null : (periodNames.get(fromPeriodId) ?? 'an earlier period');
+    const dated = new Map(placements.map((placement) => [placement.id, placement]));
     return {
-      placements: placements.map(({ schoolId: _schoolId, ...placement }, index) => ({
+      placements: inForce.map(({ schoolId: _schoolId, ...placement }) => ({
         ...placement,
-        place: nameOf(placements[index]!),
+        place: nameOf(dated.get(placement.id)!),
+        fromPeriod: fromPeriodOf(dated.get(placement.id)!),
       })),
+      laterPlacements: placements
+        .filter(({ fromDay }) => fromDay !== null && fromDay > period.startsOn)
+        .map((placement) => ({
+          place: nameOf(placement),
+          scale: placement.scaleId === null ? null : (scaleNames.get(placement.scaleId) ?? null),
+          fromPeriod: fromPeriodOf(placement)!,
+        })),
       departments: [...new Set(courses.map(({ department }) => department))].toSorted(),
       sections: [...sectionNames].map(([id, name]) => ({ id, name })).toSorted((a, b) => a.name.localeCompare(b.name)),
       courses: courses.map((course) => {
-        const found = scaleInForce(placements, seekerOf(course));
+        const found = scaleInForce(counted, seekerOf(course));
         return {
           id: course.id,
           title: course.title,
@@ -202,7 +236,7 @@ export class ScalesService {
     };
   }
 
-  /** Adds the next version, logs it, and lets the scales that are tied to this one follow. */
+  /** Adds the next version, and with it those of the scales that are tied to this one, and logs them. */
   private async addVersion(
     queries: Queries,
     actor: Actor,
@@ -210,8 +244,30 @@ export class ScalesService {
     period: SchoolPeriod,
     bands: readonly Band[],
   ): Promise<void> {
+    const versions = await this.versions.all(queries);
+    const scales = await this.scales.all(queries);
+    const next = followingVersions(scales, versions, {
+      scaleId: scale.id,
+      fromPeriodId: period.id,
+      fromDay: period.startsOn,
+      bands,
+    });
+    for (const { scaleId, fromPeriodId, bands: own } of next) {
+      const follower = scales.find(({ id }) => id === scaleId)!;
+      await this.writeVersion(queries, actor, follower, await this.periods.byIdOrThrow(queries, fromPeriodId), own);
+    }
+  }
+
+  private async writeVersion(
+    queries: Queries,
+    actor: Actor,
+    scale: ScaleRow,
+    period: SchoolPeriod,
+    bands: readonly Band[],
+  ): Promise<void> {
     const number = (await this.scales.latestNumberLocked(queries, scale.id)) + 1;
-    const before = (await this.scales.inForce(queries, [scale.id], period)).get(scale.id);
+    const versions = await this.versions.all(queries);
+    const before = versionsInForce(versions, period).get(scale.id);
     const version = { scaleId: scale.id, number, fromPeriodId: period.id, savedBy: actor.personId };
     await this.scales.addVersion(queries, { ...version, createdAt: this.clock.now() }, bands);
     const show = (shownNumber: number, shown: readonly Band[]) => ({
@@ -227,21 +283,6 @@ export class ScalesService {
         after: { name: scale.name, ...show(number, bands) },
       },
     ]);
-    for (const follower of await this.scales.followersOf(queries, scale.id)) {
-      await this.addVersion(queries, actor, follower, period, deriveBands(bands, follower.tie!.shift));
-    }
-  }
-
-  private async baseOrThrow(
-    queries: Queries,
-    schoolId: number,
-    scaleId: number,
-    period: SchoolPeriod,
-  ): Promise<ScaleVersion> {
-    const known = (await this.scales.ofSchool(queries, schoolId)).some(({ id }) => id === scaleId);
-    const version = known ? (await this.scales.inForce(queries, [scaleId], period)).get(scaleId) : undefined;
-    if (version) return version;
-    throw new Refusal('fields-wrong', {}, [{ field: 'tie.toId', detail: 'a scale of this school' }]);
   }
 
   private async refuseTied(queries: Queries, { name, tie }: ScaleRow): Promise<void> {

@@ -1,6 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import type { CopySetUpReply, CopySetUpRequest, CopiedPart } from '#contract/courses';
 import type { Exception } from '#core/report-items';
+import { placementsInForce } from '#core/scales';
+import { PeriodsRepository } from '#server/calendar';
 import { CoursesRepository, PlacementsRepository, type KeptCourse } from '#server/courses';
 import { ChangeLog } from '#server/log';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
@@ -10,7 +12,7 @@ import { ReportItemsRepository } from '#server/report-items';
 interface CoursePlan {
   readonly course: KeptCourse;
   readonly exceptions: readonly Exception[];
-  readonly scale: { readonly scaleId: number; readonly isLocked: boolean } | null | undefined;
+  readonly scale: { readonly scaleId: number | null; readonly isLocked: boolean } | undefined;
   readonly facts: Pick<KeptCourse, 'credits' | 'mostCredits' | 'onTranscript' | 'countsInGpa'> | undefined;
   readonly changes: readonly string[];
 }
@@ -23,6 +25,7 @@ export class CopySetUpService {
     private readonly courses: CoursesRepository,
     private readonly items: ReportItemsRepository,
     private readonly placements: PlacementsRepository,
+    private readonly periods: PeriodsRepository,
     private readonly log: ChangeLog,
   ) {}
 
@@ -48,7 +51,8 @@ export class CopySetUpService {
   async copy(actor: Actor, courseId: number, request: CopySetUpRequest): Promise<CopySetUpReply> {
     const reply = await this.preview(courseId, request);
     await this.transactions.run(async (queries) => {
-      const { source, plans } = await this.plan(queries, courseId, request);
+      const { source, plans, period } = await this.plan(queries, courseId, request);
+      if (request.parts.includes('scale')) await this.periods.refuseSealedFrom(queries, period, source.schoolId);
       const changed = plans.filter(({ changes }) => changes.length > 0);
       if (request.parts.includes('items')) {
         const rules = await this.items.rulesOfSchool(queries, source.schoolId);
@@ -67,7 +71,8 @@ export class CopySetUpService {
       for (const { course, scale, facts } of changed) {
         if (scale !== undefined) {
           const place = { kind: 'course', schoolId: course.schoolId, courseId: course.id } as const;
-          await this.placements.put(queries, { ...place, department: null, level: null, sectionId: null }, scale);
+          const whole = { ...place, department: null, level: null, sectionId: null };
+          await this.placements.put(queries, whole, { ...scale, fromPeriodId: period.id });
         }
         if (facts) {
           const { id, schoolId: _schoolId, version, ...own } = course;
@@ -88,7 +93,8 @@ export class CopySetUpService {
     return reply;
   }
 
-  private async plan(queries: Queries, courseId: number, { toIds, parts }: CopySetUpRequest) {
+  private async plan(queries: Queries, courseId: number, { toIds, parts, fromPeriodId }: CopySetUpRequest) {
+    const period = await this.periods.byIdOrThrow(queries, fromPeriodId);
     const schoolId = await this.courses.schoolOfOrThrow(queries, courseId);
     const kept = await this.courses.keptOf(queries, schoolId);
     const source = kept.find(({ id }) => id === courseId)!;
@@ -96,7 +102,7 @@ export class CopySetUpService {
     if (unknown !== undefined) throw new Refusal('not-found', { what: 'course of this school', id: unknown });
     const exceptions = await this.items.exceptionsOfSchool(queries, schoolId);
     const items = new Map((await this.items.ofSchool(queries, schoolId)).map(({ id, name }) => [id, name]));
-    const placements = await this.placements.ofSchool(queries, schoolId);
+    const placements = placementsInForce(await this.placements.ofSchool(queries, schoolId), period);
     const names = await this.placements.scaleNames(queries);
     const scaleOf = (id: number) => placements.find((each) => each.kind === 'course' && each.courseId === id);
     const targets = kept.filter(({ id }) => toIds.includes(id) && id !== courseId);
@@ -111,19 +117,26 @@ export class CopySetUpService {
       const changes = [
         ...(has('items') ? exceptionChanges(own, copied, items) : []),
         ...(has('scale') && from?.scaleId !== to?.scaleId
-          ? [from ? `${names.get(from.scaleId)!} comes into force` : 'its scale is inherited again']
+          ? [
+              from
+                ? `${names.get(from.scaleId)!} is used from ${period.name} on`
+                : `its scale is inherited from ${period.name} on`,
+            ]
           : []),
         ...(has('facts') && !hasSameFacts(source, course) ? ['credits, transcript and GPA become the same'] : []),
       ];
       return {
         course,
         exceptions: has('items') ? copied : own,
-        scale: has('scale') ? (from ? { scaleId: from.scaleId, isLocked: from.isLocked } : null) : undefined,
+        scale:
+          has('scale') && from?.scaleId !== to?.scaleId
+            ? { scaleId: from?.scaleId ?? null, isLocked: from?.isLocked ?? false }
+            : undefined,
         facts: has('facts') ? { credits, mostCredits, onTranscript, countsInGpa } : undefined,
         changes,
       };
     });
-    return { source, plans };
+    return { source, plans, period };
   }
 }
 

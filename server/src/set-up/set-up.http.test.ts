@@ -13,7 +13,7 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 const check = async (period = 4) => (await registrar.get<SetUpReply>(`/set-up-check?period=${period}`)).body;
-const courses = async () => (await registrar.get<CoursesReply>('/schools/1/courses')).body;
+const courses = async () => (await registrar.get<CoursesReply>('/schools/1/courses?period=4')).body;
 const idOf = ({ courses: all }: CoursesReply, title: string) => all.find(({ cells }) => cells.title === title)!.id;
 
 describe('the check of the set-up', () => {
@@ -35,7 +35,7 @@ describe('the check of the set-up', () => {
     const all = await courses();
     const knots = all.courses.find(({ cells }) => cells.title === 'Knots')!;
     const save = (credits: string, version: number) =>
-      registrar.send('PUT', '/schools/1/courses', {
+      registrar.send('PUT', '/schools/1/courses?period=4', {
         changes: [{ id: knots.id, version, cells: { ...knots.cells, credits } }],
         removed: [],
       });
@@ -55,7 +55,7 @@ describe('copying a set-up', () => {
     const [from, honours, knots] = ['Argument and Assembly', 'Argument and Assembly, honours', 'Knots'].map((title) =>
       idOf(all, title),
     );
-    const request = { toIds: [honours, knots], parts: ['items', 'scale', 'facts'] };
+    const request = { toIds: [honours, knots], fromPeriodId: 4, parts: ['items', 'scale', 'facts'] };
     const { body: preview } = await registrar.send<CopySetUpReply>('POST', `/courses/${from}/copy/preview`, request);
     expect(
       preview.courses.map(({ title, changes, warnings }) => [
@@ -72,7 +72,7 @@ describe('copying a set-up', () => {
       ['Argument and Assembly, honours', ['Exam is omitted'], ['n grades are posted in it']],
     ]);
     const covers = async () => {
-      const { body } = await registrar.get<ReportItemsReply>('/schools/1/report-items');
+      const { body } = await registrar.get<ReportItemsReply>('/schools/1/report-items?period=4');
       return body.courses.find(({ id }) => id === honours)!.covers.find(({ itemId }) => itemId === 101);
     };
     expect(await covers()).toMatchObject({ reports: true, kind: 'rule' });

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
@@ -10,7 +11,15 @@ import { SetUpController } from './set-up.controller.js';
 import { SetUpService } from './set-up.service.js';
 
 @Module({
-  imports: [CalculationModule, CalendarModule, CoursesModule, LogModule, ReportItemsModule, ScalesModule],
+  imports: [
+    PeriodViewModule,
+    CalculationModule,
+    CalendarModule,
+    CoursesModule,
+    LogModule,
+    ReportItemsModule,
+    ScalesModule,
+  ],
   controllers: [SetUpController],
   providers: [CopySetUpService, SetUpService],
 })

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { checkItems, coverage, type ItemFault } from '#core/report-items';
-import { checkScale, scaleInForce } from '#core/scales';
+import { periodView, versionsInForce } from '#core/period-view';
+import { checkScale, placementsInForce, scaleInForce } from '#core/scales';
 import { calendarFaultSentence } from '#contract/calendar';
 import { itemFaultSentence } from '#contract/report-items';
 import { scaleFaultSentence } from '#contract/scales';
@@ -10,7 +11,8 @@ import { CalendarService, PeriodsRepository, type SchoolPeriod } from '#server/c
 import { CoursesRepository, PlacementsRepository, seekerOf } from '#server/courses';
 import { Transactions, type Queries } from '#server/platform';
 import { precisionOf, ReportItemsRepository } from '#server/report-items';
-import { ScalesRepository, ScaleUseService } from '#server/scales';
+import { PeriodViews } from '#server/period-view';
+import { ScalesRepository, usesIn } from '#server/scales';
 
 /** Every fault of a school's set-up in one list: scales, calendar, report items, courses and calculation. */
 @Injectable()
@@ -18,7 +20,7 @@ export class SetUpService {
   constructor(
     private readonly transactions: Transactions,
     private readonly scales: ScalesRepository,
-    private readonly uses: ScaleUseService,
+    private readonly views: PeriodViews,
     private readonly calendar: CalendarService,
     private readonly periods: PeriodsRepository,
     private readonly items: ReportItemsRepository,
@@ -33,7 +35,7 @@ export class SetUpService {
     const period = await this.periods.byIdOrThrow(queries, periodId);
     const scales = await this.scaleFaults(queries, period);
     const calendar = await this.calendarFaults(queries, period.schoolId);
-    const items = await this.itemFaults(queries, period.schoolId);
+    const items = await this.itemFaults(queries, period);
     const calculation = await this.calculationFaults(queries, period);
     return {
       faults: [...scales.faults, ...calendar, ...items.faults, ...calculation.faults],
@@ -49,12 +51,9 @@ export class SetUpService {
 
   private async scaleFaults(queries: Queries, period: SchoolPeriod) {
     const rows = await this.scales.ofSchool(queries, period.schoolId);
-    const inForce = await this.scales.inForce(
-      queries,
-      rows.map(({ id }) => id),
-      period,
-    );
-    const uses = await this.uses.inPeriod(queries, period);
+    const facts = await this.views.factsOf(queries, period.schoolId);
+    const inForce = versionsInForce(facts.versions, period);
+    const uses = usesIn(periodView(facts, period));
     const faults = rows.flatMap(({ id, name, kind }) => {
       const version = inForce.get(id);
       if (!version) return [];
@@ -96,11 +95,12 @@ export class SetUpService {
     return { faults: replies, policies };
   }
 
-  private async itemFaults(queries: Queries, schoolId: number) {
+  private async itemFaults(queries: Queries, period: SchoolPeriod) {
+    const { schoolId } = period;
     const items = await this.items.ofSchool(queries, schoolId);
     const courses = await this.courses.ofSchool(queries, schoolId);
     const periods = await this.periods.ofSchool(queries, schoolId);
-    const placements = await this.placements.ofSchool(queries, schoolId);
+    const placements = placementsInForce(await this.placements.ofSchool(queries, schoolId), period);
     const assignment = {
       rules: await this.items.rulesOfSchool(queries, schoolId),
       exceptions: await this.items.exceptionsOfSchool(queries, schoolId),

@@ -125,7 +125,9 @@ describe('the seal', () => {
     const nothing = decimalOrThrow('0');
     const policy = {
       additions: { regular: nothing, honours: nothing, college: nothing },
+      leastAddedPoints: nothing,
       mostAddedCredits: null,
+      repeats: 'all' as const,
       digits: 3,
       rounding: roundHalfUp,
     };

@@ -61,8 +61,7 @@ export class SealService {
 
   private async look(queries: Queries, period: SchoolPeriod): Promise<Readiness> {
     const taken = await this.snapshots.ofPeriod(queries, period);
-    const siblings = (await this.periods.ofSchool(queries, period.schoolId)).filter(({ kind }) => kind === period.kind);
-    const entries = studentEntries(taken.graded, taken.snapshot.codes, period, siblings);
+    const entries = studentEntries(taken.graded, taken.snapshot.codes);
     const [run] = await this.runs.newest(queries, period.id, 1);
     const seal = await this.seals.ofPeriod(queries, period.id);
     const expected = taken.graded.filter(({ row }) => row.withdrawnOn === null);
@@ -93,8 +92,8 @@ export class SealService {
     const changed = run ? await this.runs.changedSince(queries, period.id, run.startedAt) : 0;
     const findings = run ? await this.runs.findingsOf(queries, run.id) : [];
     const unsettled = findings.filter(({ ruleId }) => blocking.has(ruleId)).length;
-    const itemId = graded[0]?.reporting.item.id;
-    const window = itemId === undefined ? null : await this.contexts.windowOf(queries, itemId, period.id);
+    const reported = graded[0]?.reporting;
+    const window = reported ? this.contexts.windowOf(reported) : null;
     return [
       {
         code: 'window',

@@ -30,16 +30,18 @@ export class SealsRepository {
 
   async add(queries: Queries, seal: typeof seals.$inferInsert, entries: readonly StudentEntry[]): Promise<number> {
     const [added] = await queries.insert(seals).values(seal).returning({ id: seals.id });
-    const rows = entries.map(({ entry, ...keys }) => ({ ...keys, ...replyOfEntry(entry) }));
+    const rows = entries.map(({ entry, ...keys }) => ({ ...replyOfEntry(entry), ...keys }));
     await queries.execute(sql`
       INSERT INTO transcript_entries (seal_id, student_id, enrollment_id, item_id, course_code, course_title, level,
-                                      percent, mark, points, passes, credits_tried, credits_earned, counts_in_gpa)
+                                      percent, mark, points, passes, credits_tried, credits_earned, counts_in_gpa,
+                                      most_credits)
       SELECT ${added!.id}, "studentId", "enrollmentId", "itemId", "courseCode", "courseTitle", level,
-             percent, mark, points, passes, "creditsTried", "creditsEarned", "countsInGpa"
+             percent, mark, points, passes, "creditsTried", "creditsEarned", "countsInGpa",
+             "mostCredits"
       FROM jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) AS r
            ("studentId" int, "enrollmentId" int, "itemId" int, "courseCode" text, "courseTitle" text, level text,
             percent numeric, mark text, points numeric, passes bool, "creditsTried" numeric, "creditsEarned" numeric,
-            "countsInGpa" bool)`);
+            "countsInGpa" bool, "mostCredits" numeric)`);
     return added!.id;
   }
 
@@ -103,8 +105,19 @@ const studentColumns = {
 };
 
 function entryOfRow(row: typeof transcriptEntries.$inferSelect): TranscriptEntry {
-  const { courseCode, courseTitle, level, percent, mark, points, passes, creditsTried, creditsEarned, countsInGpa } =
-    row;
+  const {
+    courseCode,
+    courseTitle,
+    level,
+    percent,
+    mark,
+    points,
+    passes,
+    creditsTried,
+    creditsEarned,
+    countsInGpa,
+    mostCredits,
+  } = row;
   return entryOfReply({
     courseCode,
     courseTitle,
@@ -116,5 +129,7 @@ function entryOfRow(row: typeof transcriptEntries.$inferSelect): TranscriptEntry
     creditsTried,
     creditsEarned,
     countsInGpa,
+    attempt: row.enrollmentId,
+    mostCredits,
   });
 }

@@ -1,6 +1,5 @@
-import type { Period } from '#core/calendar';
 import type { SpecialCode } from '#core/posting';
-import { entryOfMark, periodShare, type TranscriptEntry } from '#core/transcripts';
+import { entryOfMark, type TranscriptEntry } from '#core/transcripts';
 import type { GradedRow } from '#server/audit';
 
 /** A line that a seal writes, and whose grade it is. */
@@ -11,17 +10,11 @@ export interface StudentEntry {
   readonly entry: TranscriptEntry;
 }
 
-/** The transcript lines of a period's posted grades. `siblings` are the periods of its kind in the school, in order. */
-export function studentEntries(
-  graded: readonly GradedRow[],
-  codes: ReadonlyMap<string, SpecialCode>,
-  period: Period,
-  siblings: readonly Period[],
-): StudentEntry[] {
+/** The transcript lines of a period's posted grades. */
+export function studentEntries(graded: readonly GradedRow[], codes: ReadonlyMap<string, SpecialCode>): StudentEntry[] {
   return graded.flatMap(({ row, section, reporting, scale }) => {
     if (!reporting.item.onTranscript) return [];
-    const share = periodShare(section.course.credits, section.runs, period, siblings);
-    const entry = entryOfMark(section.course, row.mark, scale.bands, codes, share);
+    const entry = entryOfMark(section.course, row.mark, scale.bands, codes, section.credits, row.enrollmentId);
     if (!entry) return [];
     const { id: itemId, countsInGpa } = reporting.item;
     const own = { ...entry, countsInGpa: entry.countsInGpa && countsInGpa };

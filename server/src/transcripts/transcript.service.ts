@@ -1,15 +1,14 @@
 import { Injectable } from '@nestjs/common';
 import {
   replyOfEntry,
-  type GpaPolicyReply,
   type StudentReply,
   type TranscriptPeriodReply,
   type TranscriptReply,
 } from '#contract/transcripts';
 import { SnapshotService } from '#server/audit';
 import { PeriodsRepository } from '#server/calendar';
-import { Clock, Settings, Transactions, type Queries } from '#server/platform';
-import { ScalesRepository } from '#server/scales';
+import { GpaPolicyRepository, ScaleVersionsRepository } from '#server/period-view';
+import { Clock, Transactions, type Queries } from '#server/platform';
 import { SealsRepository } from './seals.repository.js';
 import { studentEntries } from './transcript-entries.js';
 
@@ -20,8 +19,8 @@ export class TranscriptService {
     private readonly seals: SealsRepository,
     private readonly periods: PeriodsRepository,
     private readonly snapshots: SnapshotService,
-    private readonly scales: ScalesRepository,
-    private readonly settings: Settings,
+    private readonly versions: ScaleVersionsRepository,
+    private readonly gpa: GpaPolicyRepository,
     private readonly clock: Clock,
   ) {}
 
@@ -49,7 +48,7 @@ export class TranscriptService {
       student: { ...student, birthDate },
       school,
       periods: [...sealed, ...inProgress],
-      policy: (await this.settings.valueOrThrow(queries, 'gpa')) as GpaPolicyReply,
+      policy: await this.gpa.read(queries),
       codes,
     };
   }
@@ -65,8 +64,7 @@ export class TranscriptService {
     const replies: TranscriptPeriodReply[] = [];
     for (const period of all.filter(({ id, startsOn }) => !sealed.has(id) && startsOn <= today)) {
       const { graded, snapshot } = await this.snapshots.ofStudent(queries, period, studentId);
-      const siblings = all.filter(({ kind }) => kind === period.kind);
-      const entries = studentEntries(graded, snapshot.codes, period, siblings)
+      const entries = studentEntries(graded, snapshot.codes)
         .map(({ entry }) => replyOfEntry(entry))
         .toSorted((a, b) => a.courseTitle.localeCompare(b.courseTitle));
       if (entries.length > 0) replies.push({ periodId: period.id, name: period.name, sealedAt: null, entries });
@@ -75,7 +73,7 @@ export class TranscriptService {
   }
 
   private async codes(queries: Queries) {
-    const codes = await this.scales.codes(queries);
+    const codes = await this.versions.codes(queries);
     return codes.map(({ code, meaning }) => ({ code, meaning }));
   }
 }

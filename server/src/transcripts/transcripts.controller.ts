@@ -1,6 +1,14 @@
-import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query } from '@nestjs/common';
-import { SealRequest, type ReadinessReply, type StudentReply, type TranscriptReply } from '#contract/transcripts';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
+import {
+  SaveGpaPolicyRequest,
+  SealRequest,
+  type GpaPolicyReply,
+  type ReadinessReply,
+  type StudentReply,
+  type TranscriptReply,
+} from '#contract/transcripts';
 import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
+import { GpaPolicyService } from './gpa-policy.service.js';
 import { SealService } from './seal.service.js';
 import { TranscriptService } from './transcript.service.js';
 
@@ -10,6 +18,7 @@ export class TranscriptsController {
   constructor(
     private readonly seals: SealService,
     private readonly transcripts: TranscriptService,
+    private readonly gpa: GpaPolicyService,
   ) {}
 
   @Get('seals/readiness')
@@ -21,6 +30,16 @@ export class TranscriptsController {
   @HttpCode(200)
   seal(@CurrentActor() actor: Actor, @Body() { periodId }: SealRequest): Promise<ReadinessReply> {
     return this.seals.seal(actor, periodId);
+  }
+
+  @Get('gpa-policy')
+  gpaPolicy(): Promise<GpaPolicyReply> {
+    return this.gpa.read();
+  }
+
+  @Put('gpa-policy')
+  saveGpaPolicy(@CurrentActor() actor: Actor, @Body() request: SaveGpaPolicyRequest): Promise<GpaPolicyReply> {
+    return this.gpa.save(actor, request);
   }
 
   @Get('students')

@@ -10,7 +10,7 @@ import {
   type ScoreFacts,
   type TheirClass,
 } from '#core/transfer';
-import { BooksRepository, CalculatedGradesRepository } from '#server/calculation';
+import { BooksRepository } from '#server/calculation';
 import { ChangeLog } from '#server/log';
 import type { Queries } from '#server/platform';
 import { CarryOverRepository } from './carry-over.repository.js';
@@ -40,7 +40,6 @@ export class CarryClassService {
     private readonly books: BooksRepository,
     private readonly ledger: LedgerRepository,
     private readonly carrying: CarryOverRepository,
-    private readonly calculated: CalculatedGradesRepository,
     private readonly log: ChangeLog,
   ) {}
 
@@ -182,13 +181,7 @@ export class CarryClassService {
   }
 
   /** One entry for the class, which leads to the ledger, and one for each mark that the run posted. */
-  private async record(
-    queries: Queries,
-    { run, sectionId }: Place,
-    theirs: ClassOfRun,
-    written: number,
-  ): Promise<void> {
-    await this.calculated.markStale(queries, [sectionId], run.periodId);
+  private async record(queries: Queries, { run }: Place, theirs: ClassOfRun, written: number): Promise<void> {
     const marks = (await this.ledger.written(queries, run.id, theirs.id)).filter(({ kind }) => kind === 'mark');
     await this.log.recordOf(queries, run.startedBy, [
       {

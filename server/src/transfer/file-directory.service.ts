@@ -1,10 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import { inArray, sql } from 'drizzle-orm';
-import { IntegerColumns } from '#core/numbers';
+import { IntegerColumns, type Decimal } from '#core/numbers';
 import { foldKey, sectionsByName, type Directory, type Roster } from '#core/transfer';
 import type { SchoolPeriod } from '#server/calendar';
 import { CopyReader, readCopyLines, tables, type Queries } from '#server/platform';
-import { ReportingService, type Reporting } from '#server/report-items';
+import { enrolledInText, PeriodViews, ScaleVersionsRepository, type ReportedItem } from '#server/period-view';
 import { ScalesRepository } from '#server/scales';
 
 const { people, sections, sourcedIds } = tables;
@@ -18,20 +18,21 @@ const rowsAtOnce = 25_000;
 @Injectable()
 export class FileDirectoryService {
   constructor(
-    private readonly reporting: ReportingService,
+    private readonly views: PeriodViews,
     private readonly scales: ScalesRepository,
+    private readonly versions: ScaleVersionsRepository,
     private readonly copies: CopyReader,
   ) {}
 
   /** The items of a period that a file can bring: those whose value is not put together from others. */
-  async items(queries: Queries, period: SchoolPeriod): Promise<Reporting[]> {
-    return (await this.reporting.inPeriod(queries, period)).filter(({ item }) => item.source !== 'composite');
+  async items(queries: Queries, period: SchoolPeriod): Promise<ReportedItem[]> {
+    return (await this.views.of(queries, period)).reported.filter(({ item }) => item.source !== 'composite');
   }
 
   /** Sections by all names that they have, and by those that somebody gave them. */
   async sectionNames(
     queries: Queries,
-    items: readonly Reporting[],
+    items: readonly ReportedItem[],
     given: Readonly<Record<string, number>>,
   ): Promise<ReadonlyMap<string, number>> {
     const all = new Map(items.flatMap((each) => each.sections.map((section) => [section.id, section])));
@@ -88,13 +89,13 @@ export class FileDirectoryService {
   async directory(
     queries: Queries,
     period: SchoolPeriod,
-    items: readonly Reporting[],
+    items: readonly ReportedItem[],
     sectionIds: readonly number[],
     names: ReadonlyMap<string, number>,
   ): Promise<Directory> {
     const labels = [
       ...(await this.scales.allLabels(queries)),
-      ...(await this.scales.codes(queries)).map(({ code }) => code),
+      ...(await this.versions.codes(queries)).map(({ code }) => code),
     ];
     return {
       roster: await this.roster(
@@ -106,6 +107,7 @@ export class FileDirectoryService {
       sections: names,
       reportedIn: new Map(items.map((each) => [each.item.id, new Set(each.sections.map(({ id }) => id))])),
       labels: new Set(labels.map(foldKey)),
+      highestLevels: highestLevelsOf(items),
     };
   }
 
@@ -126,8 +128,7 @@ export class FileDirectoryService {
         await this.copies.read(`
           SELECT ${['e.student_id', 'e.section_id', 'e.id', `coalesce(e.withdrawn_on <= '${period.endsOn}', false)::int`, ...said.map(({ columns: each }) => each)].join(', ')}
           FROM enrollments e ${said.map(({ join }) => join).join(' ')}
-          WHERE e.section_id = ANY('{${sectionIds.join(',')}}'::int[]) AND e.entered_on <= '${period.endsOn}'
-            AND (e.withdrawn_on IS NULL OR e.withdrawn_on >= '${period.startsOn}')
+          WHERE e.section_id = ANY('{${sectionIds.join(',')}}'::int[]) AND ${enrolledInText(period)}
             AND e.student_id >= ${last[0]} AND (e.student_id, e.section_id) > (${last.join(', ')})
           ORDER BY e.student_id, e.section_id LIMIT ${rowsAtOnce}`),
       );
@@ -143,6 +144,17 @@ export class FileDirectoryService {
       computed: new Map(itemIds.map((itemId, at) => [itemId, stepsOfHalves(percents[2 * at]!, percents[2 * at + 1]!)])),
     };
   }
+}
+
+/** The items all of whose sections take levels. */
+function highestLevelsOf(items: readonly ReportedItem[]): ReadonlyMap<number, Decimal> {
+  return new Map(
+    items.flatMap(({ item, scales }) => {
+      const levels = [...scales.values()].map(({ version }) => version.highestLevel);
+      const [first] = levels;
+      return first && levels.every((level) => level !== null) ? [[item.id, first] as const] : [];
+    }),
+  );
 }
 
 function stepsOfHalves(first: Int32Array, last: Int32Array): Float64Array {

@@ -31,7 +31,7 @@ import {
   type FieldFault,
   type Queries,
 } from '#server/platform';
-import type { Reporting } from '#server/report-items';
+import type { ReportedItem } from '#server/period-view';
 import { FileDirectoryService } from './file-directory.service.js';
 import { FileImportsRepository, type KeptFile } from './file-imports.repository.js';
 import { choiceOf, proposeColumns } from './file-proposals.js';
@@ -240,7 +240,7 @@ function linesOf(plan: FilePlanReply, show: FileRowsQuery['show']): number {
   return show === 'left-out' ? countOutcomes(plan, isLeftOut) : plan.counts[show];
 }
 
-function faultsOf(request: ChooseColumnsRequest, columns: number, items: readonly Reporting[]): FieldFault[] {
+function faultsOf(request: ChooseColumnsRequest, columns: number, items: readonly ReportedItem[]): FieldFault[] {
   const sectionIds = new Set(items.flatMap(({ sections }) => sections.map(({ id }) => id)));
   const isKnown = (id: unknown) => typeof id === 'number' && sectionIds.has(id);
   const detail = 'a section that reports in the period';

@@ -8,7 +8,7 @@ import {
   type FileProposals,
 } from '#core/transfer';
 import type { Queries } from '#server/platform';
-import type { Reporting } from '#server/report-items';
+import type { ReportedItem } from '#server/period-view';
 import type { FileDirectoryService } from './file-directory.service.js';
 import type { EarlierReading } from './file-imports.repository.js';
 
@@ -24,7 +24,7 @@ export async function proposeColumns(
   directories: FileDirectoryService,
   header: readonly string[],
   rows: readonly (readonly string[])[],
-  items: readonly Reporting[],
+  items: readonly ReportedItem[],
   earlier: EarlierReading | undefined,
 ): Promise<FileProposals> {
   const filled = rows.filter((row) => row.some((cell) => cell.trim() !== ''));
@@ -76,7 +76,7 @@ async function likeliestSection(
   directories: FileDirectoryService,
   studentIds: readonly number[],
   rows: number,
-  items: readonly Reporting[],
+  items: readonly ReportedItem[],
 ): Promise<FileProposals['section']> {
   const sectionIds = new Set(items.flatMap(({ sections }) => sections.map(({ id }) => id)));
   const [best, second] = await directories.membership(queries, [...new Set(studentIds)], [...sectionIds]);

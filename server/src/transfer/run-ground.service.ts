@@ -6,8 +6,7 @@ import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PlatformsRepository, type KeptPlatform } from '#server/matching';
 import type { Queries } from '#server/platform';
 import { SheetContextService } from '#server/posting';
-import { ReportingService } from '#server/report-items';
-import { ScalesRepository, SectionScales } from '#server/scales';
+import { PeriodViews } from '#server/period-view';
 import { PlatformJoinsRepository, type PlatformNames } from './platform-joins.repository.js';
 import { SectionBooksRepository } from './section-books.repository.js';
 
@@ -40,9 +39,7 @@ export class RunGroundService {
     private readonly platforms: PlatformsRepository,
     private readonly periods: PeriodsRepository,
     private readonly bookSections: BookSectionsRepository,
-    private readonly reporting: ReportingService,
-    private readonly scales: SectionScales,
-    private readonly scaleList: ScalesRepository,
+    private readonly views: PeriodViews,
     private readonly sheets: SheetContextService,
     private readonly books: SectionBooksRepository,
     private readonly joins: PlatformJoinsRepository,
@@ -91,19 +88,20 @@ export class RunGroundService {
   }
 
   private async items(queries: Queries, period: SchoolPeriod): Promise<ReadonlyMap<number, ItemOfSection[]>> {
-    const codes = await this.scaleList.codes(queries);
+    const view = await this.views.of(queries, period);
+    const codes = [...view.codes.values()];
     const bySection = new Map<number, ItemOfSection[]>();
-    for (const { item, sections } of await this.reporting.inPeriod(queries, period)) {
-      const scales = await this.scales.inForce(queries, item, period, sections);
-      const state = (await this.sheets.windowOf(queries, item.id, period.id))?.state;
+    for (const reported of view.reported) {
+      const { item, sections, scales } = reported;
+      const state = this.sheets.windowOf(reported)?.state;
       for (const { id } of sections) {
-        const scale = scales.get(id);
+        const scale = scales.get(id)?.version;
         const precision = { digits: item.digits, rounding: roundings[item.rounding] };
         const own: ItemOfSection = {
           id: item.id,
           name: item.name,
           takesMarks: state === 'open' || state === 'grace',
-          scale: scale ? { bands: scale.bands, precision, codes } : null,
+          scale: scale ? { bands: scale.bands, precision, codes, highestLevel: scale.highestLevel } : null,
           scaleVersionId: scale?.id ?? null,
         };
         bySection.set(id, [...(bySection.get(id) ?? []), own]);

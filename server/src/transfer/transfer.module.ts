@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { LogModule } from '#server/log';
@@ -30,6 +31,7 @@ import { UndoClassService } from './undo-class.service.js';
 
 @Module({
   imports: [
+    PeriodViewModule,
     CalculationModule,
     CalendarModule,
     LogModule,

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { AssignmentFacts, MarkFacts, ScoreFacts } from '#core/transfer';
-import { BooksRepository, CalculatedGradesRepository } from '#server/calculation';
+import { BooksRepository } from '#server/calculation';
 import { ChangeLog } from '#server/log';
 import type { Queries } from '#server/platform';
 import { CarryOverRepository } from './carry-over.repository.js';
@@ -17,7 +17,6 @@ export class UndoClassService {
     private readonly books: BooksRepository,
     private readonly ledger: LedgerRepository,
     private readonly carrying: CarryOverRepository,
-    private readonly calculated: CalculatedGradesRepository,
     private readonly log: ChangeLog,
   ) {}
 
@@ -41,7 +40,6 @@ export class UndoClassService {
         writtenVersion,
       })),
     );
-    if (sectionId !== null) await this.calculated.markStale(queries, [sectionId], run.periodId);
     await this.log.recordOf(queries, run.startedBy, [
       {
         action: 'undo class',

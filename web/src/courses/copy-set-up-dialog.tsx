@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { copiedParts, type CopiedPart, type CourseReply } from '#contract/courses';
+import { useScope } from '../shell/scope';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
@@ -27,11 +28,12 @@ export function CopySetUpDialog({ source, courses, onClose }: CopySetUpDialogPro
   const [text, setText] = useState('');
   const { mutate: ask, data: preview } = usePreviewCopy(source.id);
   const copy = useCopySetUp(source.id);
-  const request = { parts: [...parts], toIds: [...toIds] };
+  const { periodId: fromPeriodId } = useScope();
+  const request = { parts: [...parts], toIds: [...toIds], fromPeriodId };
   const asked = JSON.stringify(request);
   useEffect(() => {
-    const { parts: askedParts, toIds: askedIds } = JSON.parse(asked) as typeof request;
-    if (askedIds.length > 0) ask({ parts: askedParts, toIds: askedIds });
+    const next = JSON.parse(asked) as typeof request;
+    if (next.toIds.length > 0) ask(next);
   }, [ask, asked]);
   const shown = courses.filter(
     ({ id, cells }) => id !== source.id && cells.title.toLowerCase().includes(text.trim().toLowerCase()),

@@ -8,11 +8,15 @@ import type {
   SaveCoursesRequest,
 } from '#contract/courses';
 import { api } from '../shell/api';
+import { useScope } from '../shell/scope';
 
-const key = (schoolId: number) => ['courses', schoolId];
-
+/** The courses of a school, with the scale that each uses in the chosen period. */
 export function useCourses(schoolId: number) {
-  return useQuery({ queryKey: key(schoolId), queryFn: () => api.get<CoursesReply>(`/schools/${schoolId}/courses`) });
+  const { periodId } = useScope();
+  return useQuery({
+    queryKey: ['courses', schoolId, periodId],
+    queryFn: () => api.get<CoursesReply>(`/schools/${schoolId}/courses?period=${periodId}`),
+  });
 }
 
 /** What changes a course changes who reports what, and much else. */
@@ -22,14 +26,16 @@ function useCourseMutation<Request, Reply>(send: (request: Request) => Promise<R
 }
 
 export function useSaveCourses(schoolId: number) {
+  const { periodId } = useScope();
   return useCourseMutation((request: SaveCoursesRequest) =>
-    api.put<CoursesReply>(`/schools/${schoolId}/courses`, request),
+    api.put<CoursesReply>(`/schools/${schoolId}/courses?period=${periodId}`, request),
   );
 }
 
 export function useSaveCourseDefaults(schoolId: number) {
+  const { periodId } = useScope();
   return useCourseMutation((request: SaveCourseDefaultsRequest) =>
-    api.put<CoursesReply>(`/schools/${schoolId}/course-defaults`, request),
+    api.put<CoursesReply>(`/schools/${schoolId}/course-defaults?period=${periodId}`, request),
   );
 }
 

@@ -12,6 +12,8 @@ export function entryFaultWords(
       return 'A percent is not below 0.';
     case 'percent-too-high':
       return 'A percent is at most 200.';
+    case 'level-too-high':
+      return 'A level is at most the highest one of the scale.';
     case 'percent-too-exact':
       return 'At most two decimals, such as 86.45.';
     case 'label-unknown':

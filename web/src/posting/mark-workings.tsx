@@ -42,14 +42,17 @@ export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: Shee
       ) : reply.computed || reply.blockedBy.length > 0 ? (
         <BookWorkings sectionId={sheet.sectionId} periodId={sheet.period.id} enrollmentId={reply.enrollmentId} />
       ) : (
-        <p className="text-quiet">Neither a file nor a grade book has brought a percent for this student.</p>
+        <p className="text-quiet">Neither a file nor a grade book has brought a value for this student.</p>
       )}
       {shown && found && (
         <section>
           <h4 className="mb-1.5 font-bold">Label</h4>
           <WorkingsSheet
             lines={[
-              { says: mark.percent ? 'Posted percent' : 'Computed percent', figure: showPercent(formatDecimal(shown)) },
+              {
+                says: `${mark.percent ? 'Posted' : 'Computed'} ${sheet.highestLevel === null ? 'percent' : 'level'}`,
+                figure: showPercent(formatDecimal(shown)),
+              },
               {
                 says: `Rounded ${showPrecision(sheet.rounding, sheet.digits)}`,
                 figure: formatDecimal(found.rounded),
@@ -66,12 +69,12 @@ export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: Shee
               {
                 says: `On ${sheet.scaleName}, version ${sheet.scaleVersion}`,
                 figure: found.band ? showLabel(found.band.label) : 'no label',
-                note: `In force because of ${sheet.scaleFrom}.`,
+                note: `Set by ${sheet.scaleFrom}.`,
                 isResult: true,
               },
             ]}
           />
-          <RulerStrip bands={rules.bands} percent={found.rounded} />
+          <RulerStrip bands={rules.bands} percent={found.rounded} top={Number(sheet.highestLevel ?? 100)} />
         </section>
       )}
       <section>

@@ -3,22 +3,22 @@ import { cutBands, orderBands, type Band } from '#core/scales';
 import { bandTint } from '../ui/band-tint';
 import { showLabel } from '../ui/format';
 
-/** The piece of the ruler around one percent, with a pointer at it. */
-export function RulerStrip({ bands, percent }: { bands: readonly Band[]; percent: Percent }) {
+/** The piece of the ruler around one percent, or level, with a pointer at it; `top` is the highest value of the scale. */
+export function RulerStrip({ bands, percent, top }: { bands: readonly Band[]; percent: Percent; top: number }) {
   const ordered = orderBands(cutBands(bands));
   const at = Number(formatDecimal(percent));
-  const lowest = (index: number) => (ordered[index] ? Number(formatDecimal(ordered[index].lowest)) : 100);
+  const lowest = (index: number) => (ordered[index] ? Number(formatDecimal(ordered[index].lowest)) : top);
   const own = Math.max(
     0,
     ordered.findIndex((_band, index) => lowest(index) <= at),
   );
-  const from = Math.max(0, Math.min(lowest(Math.min(ordered.length - 1, own + 1)), at - 3), at - 12);
-  const to = Math.max(Math.min(100, own > 1 ? lowest(own - 2) : 100), at + 1, from + 4);
+  const from = Math.max(0, Math.min(lowest(Math.min(ordered.length - 1, own + 1)), at - top * 0.03), at - top * 0.12);
+  const to = Math.max(Math.min(top, own > 1 ? lowest(own - 2) : top), at + top * 0.01, from + top * 0.04);
   const place = (value: number) => ((Math.min(to, Math.max(from, value)) - from) / (to - from)) * 100;
   return (
     <svg viewBox="0 0 340 64" className="mt-3 w-full" role="img" aria-label={`${at} on the scale`}>
       {ordered.map((band, index) => {
-        const [left, right] = [place(lowest(index)) * 3.4, place(index === 0 ? 100 : lowest(index - 1)) * 3.4];
+        const [left, right] = [place(lowest(index)) * 3.4, place(index === 0 ? top : lowest(index - 1)) * 3.4];
         if (right - left < 1) return null;
         const { fill, ink } = bandTint(index, ordered.length, band.passes);
         return (

@@ -12,14 +12,17 @@ const editableColumns = ['percent', 'mark', 'lastDate', 'hours', 'comment'] as c
 export type EditableColumn = (typeof editableColumns)[number];
 
 /** The columns of a sheet: hours only where the item asks for them, comments only where it takes them. */
-export function columnsOf({ asksHours, commentRule }: Pick<SheetReply, 'asksHours' | 'commentRule'>): EditableColumn[] {
+export function columnsOf({
+  asksHours,
+  commentRule,
+}: Pick<SheetReply, 'asksHours' | 'commentRule' | 'highestLevel'>): EditableColumn[] {
   return editableColumns.filter(
     (column) => (column !== 'hours' || asksHours) && (column !== 'comment' || commentRule !== 'none'),
   );
 }
 
 interface SheetGridProps {
-  readonly sheet: Pick<SheetReply, 'asksHours' | 'commentRule' | 'commentLength'>;
+  readonly sheet: Pick<SheetReply, 'asksHours' | 'commentRule' | 'commentLength' | 'highestLevel'>;
   readonly rows: readonly SheetRow[];
   readonly isReadOnly: boolean;
   readonly chosen: number | null;
@@ -73,7 +76,7 @@ export function SheetGrid(props: SheetGridProps) {
           <th className="pl-6! text-left" colSpan={2}>
             Computed
           </th>
-          <th className="text-right text-ink!">Posted %</th>
+          <th className="text-right text-ink!">{sheet.highestLevel === null ? 'Posted %' : 'Posted level'}</th>
           <th className="text-center text-ink!">Label</th>
           <th className="text-left">Last date</th>
           {columns.includes('hours') && <th className="text-right">Hours</th>}
@@ -157,7 +160,7 @@ function Row({
   };
   const cell = (column: EditableColumn, align = 'text-left') => (
     <SheetCell
-      label={`${reply.student}, ${columnNames[column]}`}
+      label={`${reply.student}, ${column === 'percent' && sheet.highestLevel !== null ? 'posted level' : columnNames[column]}`}
       place={`${place}/${column}`}
       text={texts[column]}
       placeholder={column === 'percent' && !isWithdrawn && isBlank(mark) ? 'blank' : ''}

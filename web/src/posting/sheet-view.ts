@@ -39,7 +39,8 @@ export function bandsOf(sheet: SheetReply, version: number): readonly Band[] {
 
 export function entryRulesOf(sheet: SheetReply): EntryRules {
   const precision = { digits: sheet.digits, rounding: roundings[sheet.rounding] };
-  return { bands: bandsOf(sheet, sheet.scaleVersion), precision, codes: sheet.codes.map(codeOfBody) };
+  const highestLevel = sheet.highestLevel === null ? null : decimalOrThrow(sheet.highestLevel);
+  return { bands: bandsOf(sheet, sheet.scaleVersion), precision, codes: sheet.codes.map(codeOfBody), highestLevel };
 }
 
 /** The rows of a sheet with the drafts laid over them. */

@@ -61,6 +61,7 @@ export const sheetOf = (rows: readonly SheetRowReply[], more: Partial<SheetReply
   digits: 1,
   rounding: 'halfUp',
   codes: [],
+  highestLevel: null,
   rows,
   receipts: [],
   ...more,

@@ -19,6 +19,7 @@ export function newItem(reply: ReportItemsReply): ItemBody {
     periodKind: reply.periods.find(({ kind }) => kind !== 'year')?.kind ?? 'year',
     ordinals: null,
     scaleId: null,
+    categoryId: null,
     source: 'hand',
     countBy: 'percent',
     parts: [],

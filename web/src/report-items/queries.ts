@@ -8,20 +8,24 @@ import type {
   SaveItemRequest,
 } from '#contract/report-items';
 import { api } from '../shell/api';
+import { useScope } from '../shell/scope';
 
-const key = (schoolId: number) => ['report-items', schoolId];
+const key = (schoolId: number, periodId: number) => ['report-items', schoolId, periodId];
 
+/** The items of a school, with the scale that each course uses in the chosen period. */
 export function useReportItems(schoolId: number) {
+  const { periodId } = useScope();
   return useQuery({
-    queryKey: key(schoolId),
-    queryFn: () => api.get<ReportItemsReply>(`/schools/${schoolId}/report-items`),
+    queryKey: key(schoolId, periodId),
+    queryFn: () => api.get<ReportItemsReply>(`/schools/${schoolId}/report-items?period=${periodId}`),
   });
 }
 
 /** What drafted rules and exceptions would add and remove; asked only while there are some. */
 export function useAssignmentPreview(schoolId: number, draft: AssignmentBody | undefined) {
+  const { periodId } = useScope();
   return useQuery({
-    queryKey: [...key(schoolId), 'preview', draft],
+    queryKey: [...key(schoolId, periodId), 'preview', draft],
     enabled: draft !== undefined,
     placeholderData: keepPreviousData,
     queryFn: () => api.post<AssignmentPreviewReply>(`/schools/${schoolId}/report-items/preview`, draft),
@@ -29,40 +33,46 @@ export function useAssignmentPreview(schoolId: number, draft: AssignmentBody | u
 }
 
 export function useSaveAssignment(schoolId: number) {
-  return useItemsMutation(schoolId, (request: SaveAssignmentRequest) =>
-    api.put<ReportItemsReply>(`/schools/${schoolId}/report-items/assignment`, request),
+  return useItemsMutation(schoolId, (request: SaveAssignmentRequest, period) =>
+    api.put<ReportItemsReply>(`/schools/${schoolId}/report-items/assignment${period}`, request),
   );
 }
 
 export function useAddItem(schoolId: number) {
-  return useItemsMutation(schoolId, (request: NewItemRequest) =>
-    api.post<ReportItemsReply>(`/schools/${schoolId}/report-items`, request),
+  return useItemsMutation(schoolId, (request: NewItemRequest, period) =>
+    api.post<ReportItemsReply>(`/schools/${schoolId}/report-items${period}`, request),
   );
 }
 
 export function useSaveItem(schoolId: number) {
-  return useItemsMutation(schoolId, ({ id, ...request }: SaveItemRequest & { id: number }) =>
-    api.put<ReportItemsReply>(`/report-items/${id}`, request),
+  return useItemsMutation(schoolId, ({ id, ...request }: SaveItemRequest & { id: number }, period) =>
+    api.put<ReportItemsReply>(`/report-items/${id}${period}`, request),
   );
 }
 
 export function useRemoveItem(schoolId: number) {
-  return useItemsMutation(schoolId, (id: number) => api.remove<ReportItemsReply>(`/report-items/${id}`));
+  return useItemsMutation(schoolId, (id: number, period) =>
+    api.remove<ReportItemsReply>(`/report-items/${id}${period}`),
+  );
 }
 
 export function useOrderItems(schoolId: number) {
-  return useItemsMutation(schoolId, (itemIds: number[]) =>
-    api.put<ReportItemsReply>(`/schools/${schoolId}/report-items/order`, { itemIds }),
+  return useItemsMutation(schoolId, (itemIds: number[], period) =>
+    api.put<ReportItemsReply>(`/schools/${schoolId}/report-items/order${period}`, { itemIds }),
   );
 }
 
 /** Every change answers with the whole set-up anew; whatever else shows what is expected is asked for again. */
-function useItemsMutation<Request>(schoolId: number, send: (request: Request) => Promise<ReportItemsReply>) {
+function useItemsMutation<Request>(
+  schoolId: number,
+  send: (request: Request, period: string) => Promise<ReportItemsReply>,
+) {
   const client = useQueryClient();
+  const { periodId } = useScope();
   return useMutation({
-    mutationFn: send,
+    mutationFn: (request: Request) => send(request, `?period=${periodId}`),
     onSuccess: (reply) => {
-      client.setQueryData(key(schoolId), reply);
+      client.setQueryData(key(schoolId, periodId), reply);
       void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'report-items' });
     },
   });

@@ -1,4 +1,4 @@
-import type { BandBody, ScaleEffectReply, ScaleReply } from '#contract/scales';
+import type { ScaleEffectReply } from '#contract/scales';
 import { ProblemError } from '../shell/api';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
@@ -7,34 +7,39 @@ import { Strong } from '../ui/page';
 import { EffectChart } from './effect-chart';
 import { EffectMatrix } from './effect-matrix';
 import { EffectStudents } from './effect-students';
-import { useScaleEffect } from './queries';
+import { useKeys } from '../ui/use-keys';
+import { useScaleEffect, type PreviewedChange } from './queries';
 
 interface EffectDialogProps {
-  readonly scale: ScaleReply;
-  readonly periodId: number;
+  readonly title: string;
+  readonly change: PreviewedChange;
   readonly periodName: string;
-  readonly bands: BandBody[];
-  readonly canSave: boolean;
-  readonly onSave: () => void;
+  /** What its button says that makes the change. */
+  readonly does: string;
+  readonly canDo: boolean;
+  readonly onDo: () => void;
+  readonly back: string;
   readonly onClose: () => void;
 }
 
-/** What the draft would do to the period's real grades, before it is saved. */
-export function EffectDialog({ scale, periodId, periodName, bands, canSave, onSave, onClose }: EffectDialogProps) {
-  const effect = useScaleEffect(scale.id, { periodId, bands });
+/** What a change of scales would do to the period's real grades, before it is made. */
+export function EffectDialog({ title, change, periodName, does, canDo, onDo, back, onClose }: EffectDialogProps) {
+  const effect = useScaleEffect(change);
+  const isReady = canDo && !effect.isPending;
+  useKeys([{ key: 'Ctrl+s', says: does, inFields: true, act: () => isReady && onDo() }]);
   return (
     <Dialog
       isWide
       isOpen
       onOpenChange={(isOpen) => !isOpen && onClose()}
-      title={`What the draft of ${scale.name} would do`}
+      title={title}
       description={effect.data && <EffectSentence effect={effect.data} periodName={periodName} />}
       footer={
         <>
-          <Button look="main" disabled={!canSave} onClick={onSave}>
-            Save it as version {scale.latestVersion + 1}
+          <Button look="main" disabled={!isReady} onClick={onDo}>
+            {does}
           </Button>
-          <Button onClick={onClose}>Back to the draft</Button>
+          <Button onClick={onClose}>{back}</Button>
           {effect.data && (
             <span className="ml-auto text-[12px] text-quiet">
               {plural(effect.data.grades, 'grade')} looked at in {showCount(effect.data.milliseconds)} ms
@@ -43,13 +48,16 @@ export function EffectDialog({ scale, periodId, periodName, bands, canSave, onSa
         </>
       }
     >
+      <p className="mb-3 text-[13px] text-quiet">
+        It holds from {periodName} on. Earlier periods, and grades already posted, keep the scale they have.
+      </p>
       {effect.isPending && <p className="py-10 text-center text-quiet">Looking at the grades of {periodName} …</p>}
       {effect.error instanceof ProblemError && <p className="text-waratah">{effect.error.problem.detail}</p>}
       {effect.data && (
         <div className="space-y-5">
           <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-6">
-            <EffectMatrix effect={effect.data} bands={scale.bands} />
-            <EffectChart effect={effect.data} bands={scale.bands} />
+            <EffectMatrix effect={effect.data} bands={effect.data.bands} />
+            <EffectChart effect={effect.data} bands={effect.data.bands} />
           </div>
           <EffectStudents effect={effect.data} />
         </div>
@@ -60,6 +68,7 @@ export function EffectDialog({ scale, periodId, periodName, bands, canSave, onSa
 
 function EffectSentence({ effect, periodName }: { effect: ScaleEffectReply; periodName: string }) {
   const { grades, changed, passAnew, failAnew, meanBefore, meanAfter, students } = effect;
+  if (grades === 0) return <>No grade of {periodName} is concerned.</>;
   if (changed === 0)
     return (
       <>

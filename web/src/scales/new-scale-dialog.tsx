@@ -48,6 +48,7 @@ export function NewScaleDialog({ reply, period, onClose, onAdded }: NewScaleDial
   const [name, setName] = useState('');
   const [kind, setKind] = useState<ScaleKind>('percent');
   const [copied, setCopied] = useState(0);
+  const [highestLevel, setHighestLevel] = useState('4');
   const [isDistrictWide, setDistrictWide] = useState(false);
   const [tie, setTie] = useState<TieBody | null>(null);
   const add = useAddScale(schoolId);
@@ -56,7 +57,15 @@ export function NewScaleDialog({ reply, period, onClose, onAdded }: NewScaleDial
   const bands = alike.find(({ id }) => id === copied)?.bands ?? beginnings[kind];
   const submit = () =>
     add.mutate(
-      { name, kind, isDistrictWide, tie, fromPeriodId: period.id, bands: tie ? [] : [...bands] },
+      {
+        name,
+        kind,
+        highestLevel: kind === 'level' ? highestLevel.replace(',', '.') : null,
+        isDistrictWide,
+        tie,
+        fromPeriodId: period.id,
+        bands: tie ? [] : [...bands],
+      },
       {
         onSuccess: (after) => onAdded(Math.max(...after.scales.map(({ id }) => id))),
         onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
@@ -112,6 +121,14 @@ export function NewScaleDialog({ reply, period, onClose, onAdded }: NewScaleDial
             </SelectField>
           )}
         </div>
+        {kind === 'level' && !tie && (
+          <TextField
+            label="Highest level"
+            value={highestLevel}
+            fault={problem?.fault('highestLevel')}
+            onChange={(event) => setHighestLevel(event.target.value)}
+          />
+        )}
         <CheckField
           label="for every school of the district"
           checked={isDistrictWide}

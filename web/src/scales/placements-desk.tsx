@@ -13,6 +13,7 @@ import { CheckField, SelectField } from '../ui/field';
 import { plural, showCount } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
+import { EffectDialog } from './effect-dialog';
 import { usePlaceScale } from './queries';
 import { placeWords } from './words';
 
@@ -21,7 +22,8 @@ type CourseRow = ScalesReply['courses'][number];
 /** Where which scale is in force: from the district down to one course, with locks, and what each course ends up with. */
 export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; viewSwitch: React.ReactNode }) {
   const { schoolId } = useScope();
-  const { termLine } = usePeriod();
+  const { period, termLine } = usePeriod();
+  const [looked, setLooked] = useState<LookedAt | null>(null);
   const place = usePlaceScale(schoolId);
   const nameOf = (id: number | null) =>
     reply.scales.find((scale) => scale.id === id)?.name ?? 'a scale of a later period';
@@ -32,7 +34,20 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
         toast.success(says, undo ? { action: { label: 'Undo', onClick: () => put(undo, 'It is as it was.') } } : {}),
       onError: showProblem,
     });
-  const requestOf = ({ id: _id, place: _place, ...request }: PlacementReply): PlaceScaleRequest => request;
+  const fromPeriodId = period?.id ?? 0;
+  const requestOf = ({ id: _id, place: _place, fromPeriod: _from, ...request }: PlacementReply): PlaceScaleRequest => ({
+    ...request,
+    fromPeriodId,
+  });
+  const isPlaced = (request: PlaceScaleRequest) =>
+    reply.placements.find(
+      (each) =>
+        each.kind === request.kind &&
+        each.department === request.department &&
+        each.level === request.level &&
+        each.courseId === request.courseId &&
+        each.sectionId === request.sectionId,
+    );
   const columns: GridColumn<CourseRow>[] = [
     {
       id: 'title',
@@ -42,14 +57,14 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
     },
     {
       id: 'scale',
-      header: 'Scale in force',
+      header: 'Scale',
       width: '170px',
       sortBy: ({ scaleId }) => (scaleId === null ? '' : nameOf(scaleId)),
       cell: ({ scaleId }) => (scaleId === null ? <span className="text-waratah">none</span> : nameOf(scaleId)),
     },
     {
       id: 'from',
-      header: 'Because of',
+      header: 'Set by',
       width: '190px',
       sortBy: ({ placementId }) => reply.placements.find(({ id }) => id === placementId)?.place ?? '',
       cell: ({ placementId, overruled }) => {
@@ -67,8 +82,8 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
     <Page
       headline={
         <>
-          <Strong>{plural(reply.placements.length, 'place')}</Strong> say which scale is in force in{' '}
-          {termLine?.school.shortName}
+          <Strong>{plural(reply.placements.length, 'place')}</Strong> set the scales of {termLine?.school.shortName} in{' '}
+          {period?.name}
           {without === 0 ? (
             '; every course has one.'
           ) : (
@@ -94,18 +109,22 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
                   >
                     <span className="min-w-0 flex-1">
                       <b className="block truncate first-letter:uppercase">{placement.place}</b>
-                      <span className="text-[13px] text-quiet">{nameOf(placement.scaleId)}</span>
+                      <span className="text-[13px] text-quiet">
+                        {nameOf(placement.scaleId)}
+                        {placement.fromPeriod !== null && `, from ${placement.fromPeriod} on`}
+                      </span>
                     </span>
                     <button
                       type="button"
                       aria-pressed={placement.isLocked}
                       title={placement.isLocked ? 'locked: nothing below may differ' : 'places below may differ'}
                       onClick={() =>
-                        put(
-                          { ...requestOf(placement), isLocked: !placement.isLocked },
-                          placement.isLocked ? 'Places below may differ now.' : 'Nothing below may differ now.',
-                          requestOf(placement),
-                        )
+                        setLooked({
+                          request: { ...requestOf(placement), isLocked: !placement.isLocked },
+                          title: `What ${placement.isLocked ? 'unlocking' : 'locking'} the scale of ${placement.place} would do`,
+                          does: placement.isLocked ? 'Unlock it' : 'Lock it',
+                          says: placement.isLocked ? 'Places below may differ now.' : 'Nothing below may differ now.',
+                        })
                       }
                       className="flex items-center gap-1 rounded-md border border-hairline px-2 py-1 text-[12px] text-quiet aria-pressed:border-eucalypt aria-pressed:text-eucalypt"
                     >
@@ -114,11 +133,12 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
                     <Button
                       look="quiet"
                       onClick={() =>
-                        put(
-                          { ...requestOf(placement), scaleId: null },
-                          `${placement.place} inherits again.`,
-                          requestOf(placement),
-                        )
+                        setLooked({
+                          request: { ...requestOf(placement), scaleId: null },
+                          title: `What it would do if ${placement.place} inherited its scale`,
+                          does: `Inherit from ${period?.name ?? 'now'} on`,
+                          says: `${placement.place} inherits again.`,
+                        })
                       }
                     >
                       Inherit
@@ -127,10 +147,27 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
                 ))}
             </ol>
             {reply.placements.length === 0 && (
-              <Empty title="No scale is in force anywhere">Put one in force for the school first.</Empty>
+              <Empty title="No scale is used anywhere yet">Use one for the school first.</Empty>
             )}
+            {reply.laterPlacements.map(({ place: where, scale, fromPeriod }) => (
+              <p key={`${where} ${fromPeriod}`} className="border-t border-hairline px-4 py-2 text-[13px] text-quiet">
+                From {fromPeriod} on: {where} {scale === null ? 'inherits' : `uses ${scale}`}.
+              </p>
+            ))}
           </Panel>
-          <NewPlacement reply={reply} onPut={(request) => put(request, 'The scale is in force there.')} />
+          <NewPlacement
+            reply={reply}
+            fromPeriodId={fromPeriodId}
+            periodName={period?.name ?? ''}
+            onPut={(request) =>
+              setLooked({
+                request,
+                title: `What using ${nameOf(request.scaleId)} there would do`,
+                does: `Use it from ${period?.name ?? 'now'} on`,
+                says: `${nameOf(request.scaleId)} is used there from ${period?.name ?? 'now'} on.`,
+              })
+            }
+          />
         </div>
         <Panel className="flex min-h-0 flex-col">
           <DataGrid
@@ -142,13 +179,44 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
           />
         </Panel>
       </div>
+      {looked && (
+        <EffectDialog
+          title={looked.title}
+          change={{ kind: 'placement', schoolId, request: looked.request }}
+          periodName={period?.name ?? ''}
+          does={looked.does}
+          canDo={!place.isPending}
+          onDo={() => {
+            const before = isPlaced(looked.request);
+            put(looked.request, looked.says, before ? requestOf(before) : { ...looked.request, scaleId: null });
+            setLooked(null);
+          }}
+          back="Cancel"
+          onClose={() => setLooked(null)}
+        />
+      )}
     </Page>
   );
 }
 
+/** A change of a place that is looked at before it is made. */
+interface LookedAt {
+  readonly request: PlaceScaleRequest;
+  readonly title: string;
+  readonly does: string;
+  readonly says: string;
+}
+
 const nowhere = { department: null, level: null, courseId: null, sectionId: null };
 
-function NewPlacement({ reply, onPut }: { reply: ScalesReply; onPut: (request: PlaceScaleRequest) => void }) {
+interface NewPlacementProps {
+  readonly reply: ScalesReply;
+  readonly fromPeriodId: number;
+  readonly periodName: string;
+  readonly onPut: (request: PlaceScaleRequest) => void;
+}
+
+function NewPlacement({ reply, fromPeriodId, periodName, onPut }: NewPlacementProps) {
   const [kind, setKind] = useState<PlacementKind>('school');
   const [where, setWhere] = useState('');
   const [scaleId, setScaleId] = useState(reply.scales[0]?.id ?? 0);
@@ -171,14 +239,15 @@ function NewPlacement({ reply, onPut }: { reply: ScalesReply; onPut: (request: P
     kind,
     scaleId: placed,
     isLocked,
+    fromPeriodId,
     ...(kind === 'department' ? { department: chosen } : {}),
     ...(kind === 'level' ? { level: chosen as CourseLevel } : {}),
     ...(kind === 'course' ? { courseId: Number(chosen) } : {}),
     ...(kind === 'section' ? { sectionId: Number(chosen) } : {}),
   });
   return (
-    <Panel label="Put a scale in force" className="space-y-3 px-4 py-3">
-      <h2 className="font-bold">Put a scale in force</h2>
+    <Panel label="Use a scale at a place" className="space-y-3 px-4 py-3">
+      <h2 className="font-bold">Use a scale from {periodName} on</h2>
       <div className="grid grid-cols-2 gap-3">
         <SelectField
           label="Where"
@@ -220,7 +289,7 @@ function NewPlacement({ reply, onPut }: { reply: ScalesReply; onPut: (request: P
         onChange={(event) => setLocked(event.target.checked)}
       />
       <Button look="main" disabled={!placed} onClick={() => onPut(request())}>
-        Put it in force
+        Preview and use it
       </Button>
     </Panel>
   );

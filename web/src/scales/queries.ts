@@ -9,6 +9,7 @@ import type {
   ScaleEffectReply,
   ScaleFactsRequest,
   ScalesReply,
+  TieBody,
 } from '#contract/scales';
 import { api } from '../shell/api';
 
@@ -49,11 +50,22 @@ export function usePlaceScale(schoolId: number) {
   );
 }
 
-/** What a draft would do to the grades of a period. */
-export function useScaleEffect(scaleId: number, request: { periodId: number; bands: BandBody[] }) {
+/** What is looked at before it is made: a draft of a scale, a scale that would follow another, or a scale at a place. */
+export type PreviewedChange =
+  | { readonly kind: 'draft'; readonly scaleId: number; readonly periodId: number; readonly bands: readonly BandBody[] }
+  | { readonly kind: 'tie'; readonly scaleId: number; readonly periodId: number; readonly tie: TieBody }
+  | { readonly kind: 'placement'; readonly schoolId: number; readonly request: PlaceScaleRequest };
+
+/** What a change of scales would do to the grades of a period. */
+export function useScaleEffect(change: PreviewedChange) {
   return useQuery({
-    queryKey: ['scales', 'effect', scaleId, request],
-    queryFn: () => api.post<ScaleEffectReply>(`/scales/${scaleId}/preview`, request),
+    queryKey: ['scales', 'effect', change],
+    queryFn: () => {
+      if (change.kind === 'placement')
+        return api.post<ScaleEffectReply>(`/schools/${change.schoolId}/scale-placements/preview`, change.request);
+      const { kind, scaleId, ...request } = change;
+      return api.post<ScaleEffectReply>(`/scales/${scaleId}/${kind === 'tie' ? 'tie/' : ''}preview`, request);
+    },
   });
 }
 

@@ -87,6 +87,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
         const again = {
           name: scale.name,
           kind: scale.kind,
+          highestLevel: scale.highestLevel,
           isDistrictWide: scale.isDistrictWide,
           tie: null,
           fromPeriodId: period.id,
@@ -99,11 +100,12 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
       onError: showProblem,
     });
   const canSave = view.isDraft && isReadable && blocking.length === 0 && !save.isPending && !isStale;
-  const canPreview = view.isDraft && isReadable && blocking.length === 0 && scale.coursesUsingIt > 0;
+  const look = () => canSave && setDialog('effect');
   useKeys([
-    { key: 'Ctrl+s', says: 'save the draft as the next version', inFields: true, act: () => canSave && saveDraft() },
+    ...(dialog === 'effect'
+      ? []
+      : [{ key: 'Ctrl+s', says: 'preview the draft and save it', inFields: true, act: look }]),
     { key: 'u', says: 'take back the last step of the draft', act: () => scaleDrafts.undo(scale.id) },
-    { key: 'p', says: 'preview what the draft would do', act: () => canPreview && setDialog('effect') },
   ]);
   return (
     <Page
@@ -111,11 +113,8 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
       actions={
         view.isDraft ? (
           <>
-            <Button disabled={!canPreview} onClick={() => setDialog('effect')}>
-              Preview effect <Key>P</Key>
-            </Button>
-            <Button look="main" disabled={!canSave} onClick={saveDraft}>
-              Save as version {scale.latestVersion + 1} <Key>Ctrl S</Key>
+            <Button look="main" disabled={!canSave} onClick={look}>
+              Preview and save <Key>Ctrl S</Key>
             </Button>
             <Button disabled={!view.canUndo} onClick={() => scaleDrafts.undo(scale.id)}>
               Take back a step
@@ -214,12 +213,13 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
       </div>
       {dialog === 'effect' && (
         <EffectDialog
-          scale={scale}
-          periodId={period.id}
+          title={`What the draft of ${scale.name} would do`}
+          change={{ kind: 'draft', scaleId: scale.id, periodId: period.id, bands: bodies() }}
           periodName={period.name}
-          bands={bodies()}
-          canSave={canSave}
-          onSave={saveDraft}
+          does={`Save as version ${scale.latestVersion + 1} from ${period.name} on`}
+          canDo={canSave}
+          onDo={saveDraft}
+          back="Back to the draft"
           onClose={() => setDialog(undefined)}
         />
       )}
@@ -234,7 +234,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
         />
       )}
       {dialog === 'facts' && (
-        <ScaleFactsDialog reply={reply} scale={scale} periodId={period.id} onClose={() => setDialog(undefined)} />
+        <ScaleFactsDialog reply={reply} scale={scale} period={period} onClose={() => setDialog(undefined)} />
       )}
     </Page>
   );

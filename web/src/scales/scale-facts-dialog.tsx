@@ -1,26 +1,29 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
+import type { PeriodReply } from '#contract/calendar';
 import type { ScaleReply, ScalesReply, TieBody } from '#contract/scales';
 import { ProblemError } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { TextField } from '../ui/field';
+import { EffectDialog } from './effect-dialog';
 import { useChangeScaleFacts } from './queries';
 import { TieFields } from './tie-fields';
 
 interface ScaleFactsDialogProps {
   readonly reply: ScalesReply;
   readonly scale: ScaleReply;
-  readonly periodId: number;
+  readonly period: PeriodReply;
   readonly onClose: () => void;
 }
 
 /** A scale's name and what it follows. */
-export function ScaleFactsDialog({ reply, scale, periodId, onClose }: ScaleFactsDialogProps) {
+export function ScaleFactsDialog({ reply, scale, period, onClose }: ScaleFactsDialogProps) {
   const [name, setName] = useState(scale.name);
   const [tie, setTie] = useState<TieBody | null>(scale.tie && bodyOf(scale.tie));
-  const change = useChangeScaleFacts(scale.id, periodId);
+  const change = useChangeScaleFacts(scale.id, period.id);
+  const [isLooking, setLooking] = useState(false);
   const problem = change.error instanceof ProblemError ? change.error : undefined;
   const save = () =>
     change.mutate(
@@ -30,8 +33,25 @@ export function ScaleFactsDialog({ reply, scale, periodId, onClose }: ScaleFacts
           onClose();
           toast.success(`${name} is changed.`);
         },
-        onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
+        onError: (error) => {
+          setLooking(false);
+          if (!(error instanceof ProblemError && error.problem.errors.length > 0)) showProblem(error);
+        },
       },
+    );
+  const isTiedAnew = tie !== null && JSON.stringify(tie) !== JSON.stringify(scale.tie && bodyOf(scale.tie));
+  if (isLooking && tie)
+    return (
+      <EffectDialog
+        title={`What following ${reply.scales.find(({ id }) => id === tie.toId)?.name ?? 'it'} would do`}
+        change={{ kind: 'tie', scaleId: scale.id, periodId: period.id, tie }}
+        periodName={period.name}
+        does={`Tie it from ${period.name} on`}
+        canDo={!change.isPending}
+        onDo={save}
+        back="Back"
+        onClose={() => setLooking(false)}
+      />
     );
   return (
     <Dialog
@@ -40,8 +60,12 @@ export function ScaleFactsDialog({ reply, scale, periodId, onClose }: ScaleFacts
       title={`Name and tie of ${scale.name}`}
       footer={
         <>
-          <Button look="main" disabled={change.isPending || name.trim() === ''} onClick={save}>
-            Save
+          <Button
+            look="main"
+            disabled={change.isPending || name.trim() === ''}
+            onClick={isTiedAnew ? () => setLooking(true) : save}
+          >
+            {isTiedAnew ? 'Preview and save' : 'Save'}
           </Button>
           <Button onClick={onClose}>Cancel</Button>
         </>

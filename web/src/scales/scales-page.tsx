@@ -7,6 +7,7 @@ import { Button } from '../ui/button';
 import { ViewSwitch } from '../ui/field';
 import { Page } from '../ui/page';
 import { Empty } from '../ui/panel';
+import { GpaDesk } from '../transcripts/gpa-desk';
 import { CodesDesk } from './codes-desk';
 import { NewScaleDialog } from './new-scale-dialog';
 import { PlacementsDesk } from './placements-desk';
@@ -15,12 +16,13 @@ import { ScaleDesk } from './scale-desk';
 
 const views = [
   ['scales', 'Scales'],
-  ['in-force', 'Where in force'],
+  ['in-force', 'Where used'],
   ['codes', 'Codes'],
+  ['gpa', 'GPA'],
 ] as const;
 type View = (typeof views)[number][0];
 
-/** The school's scales, where each is in force, and the district's codes. */
+/** The school's scales, where each is used, the district's codes, and how its grade point averages are made. */
 export function ScalesPage() {
   const { periodId } = useScope();
   const { period } = usePeriod();
@@ -31,6 +33,7 @@ export function ScalesPage() {
   const onView = (chosen: View) => setSearch(chosen === 'scales' ? {} : { view: chosen });
   const viewSwitch = <ViewSwitch label="View" views={views} chosen={view} onChoose={onView} />;
   if (view === 'codes') return <CodesDesk viewSwitch={viewSwitch} />;
+  if (view === 'gpa') return <GpaDesk viewSwitch={viewSwitch} />;
   if (view === 'in-force') return <PlacementsDesk reply={reply} viewSwitch={viewSwitch} />;
   return <OneScale reply={reply} period={period} viewSwitch={viewSwitch} />;
 }

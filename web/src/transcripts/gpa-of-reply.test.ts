@@ -6,7 +6,9 @@ import { bothGpas, entriesOf, sealedEntries } from './gpa-of-reply';
 
 const policy = {
   additions: { regular: '0', honours: '0.5', college: '1' },
+  leastAddedPoints: '1.7',
   mostAddedCredits: null,
+  repeats: 'all',
   digits: 3,
   rounding: 'halfUp',
 } as const;
@@ -31,6 +33,8 @@ function period(
       creditsTried: '0.2500',
       creditsEarned: mark === 'F' ? '0.0000' : '0.2500',
       countsInGpa: true,
+      attempt: at,
+      mostCredits: null,
     })),
   };
 }

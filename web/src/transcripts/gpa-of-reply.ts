@@ -1,8 +1,9 @@
-import { decimalOrThrow, roundings, type GradePoints } from '#core/numbers';
-import { gpa, type Gpa, type GpaPolicy, type TranscriptEntry } from '#core/transcripts';
+import { decimalOrThrow, type GradePoints } from '#core/numbers';
+import { gpa, type Gpa, type TranscriptEntry } from '#core/transcripts';
 import {
   entryOfReply,
-  type GpaPolicyReply,
+  gpaPolicyOfBody,
+  type GpaPolicyBody,
   type TranscriptPeriodReply,
   type TranscriptReply,
 } from '#contract/transcripts';
@@ -15,14 +16,8 @@ export interface BothGpas {
   readonly weighted: Gpa;
 }
 
-export function bothGpas(entries: readonly TranscriptEntry[], reply: GpaPolicyReply): BothGpas {
-  const { regular, honours, college } = reply.additions;
-  const weighted: GpaPolicy = {
-    additions: { regular: decimalOrThrow(regular), honours: decimalOrThrow(honours), college: decimalOrThrow(college) },
-    mostAddedCredits: reply.mostAddedCredits === null ? null : decimalOrThrow(reply.mostAddedCredits),
-    digits: reply.digits,
-    rounding: roundings[reply.rounding],
-  };
+export function bothGpas(entries: readonly TranscriptEntry[], policy: GpaPolicyBody): BothGpas {
+  const weighted = gpaPolicyOfBody(policy);
   return {
     weighted: gpa(entries, weighted),
     unweighted: gpa(entries, { ...weighted, additions: { regular: none, honours: none, college: none } }),

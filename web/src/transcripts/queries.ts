@@ -1,5 +1,11 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { ReadinessReply, StudentReply, TranscriptReply } from '#contract/transcripts';
+import type {
+  GpaPolicyReply,
+  ReadinessReply,
+  SaveGpaPolicyRequest,
+  StudentReply,
+  TranscriptReply,
+} from '#contract/transcripts';
 import { api } from '../shell/api';
 import { useRefreshCounts } from '../shell/scope';
 
@@ -21,6 +27,19 @@ export function useSeal(periodId: number) {
       void client.invalidateQueries({ queryKey: ['transcript'] });
       client.setQueryData(['readiness', periodId], readiness);
     },
+  });
+}
+
+export function useGpaPolicy() {
+  return useQuery({ queryKey: ['gpa-policy'], queryFn: () => api.get<GpaPolicyReply>('/gpa-policy') });
+}
+
+/** Every GPA shown anywhere is made anew. */
+export function useSaveGpaPolicy() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (request: SaveGpaPolicyRequest) => api.put<GpaPolicyReply>('/gpa-policy', request),
+    onSuccess: () => client.invalidateQueries(),
   });
 }
 

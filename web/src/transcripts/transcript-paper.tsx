@@ -1,8 +1,8 @@
-import { formatAtLeast, formatDecimal } from '#core/numbers';
-import { sumCredits, type Gpa, type TranscriptEntry } from '#core/transcripts';
+import { compareDecimals, formatAtLeast, formatDecimal, type Credits } from '#core/numbers';
+import { countRepeats, sumCredits, type Gpa, type TranscriptEntry } from '#core/transcripts';
 import type { TranscriptPeriodReply, TranscriptReply } from '#contract/transcripts';
 import { showDay, showInstant, showLabel, showPercent } from '../ui/format';
-import { bothGpas, entriesOf } from './gpa-of-reply';
+import { bothGpas, entriesOf, sealedEntries } from './gpa-of-reply';
 
 type Explain = (gpa: Gpa, says: string) => void;
 
@@ -35,6 +35,7 @@ export function TranscriptPaper({ transcript, onExplain }: { transcript: Transcr
       {periods.map((period) => (
         <PeriodBlock key={period.periodId} period={period} transcript={transcript} onExplain={onExplain} />
       ))}
+      <CreditTotals transcript={transcript} />
       {codes.some(({ code }) => used.has(code)) && (
         <p className="mt-5 border-t border-hairline pt-2 text-[12px] text-quiet">
           {codes
@@ -44,6 +45,27 @@ export function TranscriptPaper({ transcript, onExplain }: { transcript: Transcr
         </p>
       )}
     </article>
+  );
+}
+
+/** Credits of the sealed periods together; a repeated course gives no more than it states. */
+function CreditTotals({ transcript }: { transcript: TranscriptReply }) {
+  const entries = sealedEntries(transcript);
+  if (entries.length === 0) return null;
+  const counted = countRepeats(entries, transcript.policy.repeats);
+  const limited = counted.filter(({ entry, earned }) => compareDecimals(earned, entry.creditsEarned) < 0);
+  const total = (credits: readonly Credits[]) => formatAtLeast(sumCredits(credits), 2);
+  return (
+    <p className="mt-5 border-t border-ink pt-2 text-right">
+      Credits attempted <b className="figures">{total(entries.map(({ creditsTried }) => creditsTried))}</b>, earned{' '}
+      <b className="figures">{total(counted.map(({ earned }) => earned))}</b>
+      {limited.length > 0 && (
+        <span className="block text-[12px] text-quiet">
+          Taken again, these give no more than their maximum credits:{' '}
+          {[...new Set(limited.map(({ entry }) => entry.courseTitle))].join(', ')}.
+        </span>
+      )}
+    </p>
   );
 }
 
@@ -85,9 +107,9 @@ function PeriodBlock({
             <th className="w-[84px] text-left">Code</th>
             <th className="text-left">Course</th>
             <th className="w-[70px] text-right">Percent</th>
-            <th className="w-[60px] text-center">Mark</th>
+            <th className="w-[60px] text-center">Label</th>
             <th className="w-[64px] text-right">Points</th>
-            <th className="w-[60px] text-right">Tried</th>
+            <th className="w-[78px] text-right">Attempted</th>
             <th className="w-[66px] text-right">Earned</th>
           </tr>
         </thead>

@@ -13,13 +13,11 @@ export function RunningFile() {
   const left = useTimeLeft({ ...workOfFile(file), at });
   if (!file) return null;
   return (
-    <Link
-      role="status"
-      to={path(`files/${file.id}`)}
-      className="text-[12px] whitespace-nowrap text-quiet hover:underline"
-    >
-      {fileWorkWords[file.status]} {file.fileName} <b className="figures">{shareDone(file)}</b>
-      {left !== null && <>, {left} left</>}
-    </Link>
+    <span role="status">
+      <Link to={path(`files/${file.id}`)} className="text-[12px] whitespace-nowrap text-quiet hover:underline">
+        {fileWorkWords[file.status]} {file.fileName} <b className="figures">{shareDone(file)}</b>
+        {left !== null && <>, {left} left</>}
+      </Link>
+    </span>
   );
 }

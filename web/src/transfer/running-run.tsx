@@ -26,13 +26,11 @@ export function RunningRun() {
   }, [client, isRunning, refreshCounts]);
   if (!run) return null;
   return (
-    <Link
-      role="status"
-      to={path(`runs/${run.id}`)}
-      className="text-[12px] whitespace-nowrap text-quiet hover:underline"
-    >
-      {stageWords[run.stage]} {run.platform} <b className="figures">{run.done}</b> of {run.total}
-      {left !== null && <>, {left} left</>}
-    </Link>
+    <span role="status">
+      <Link to={path(`runs/${run.id}`)} className="text-[12px] whitespace-nowrap text-quiet hover:underline">
+        {stageWords[run.stage]} {run.platform} <b className="figures">{run.done}</b> of {run.total}
+        {left !== null && <>, {left} left</>}
+      </Link>
+    </span>
   );
 }

@@ -8,6 +8,7 @@ export const DATABASE = Symbol('database');
 @Injectable()
 export class Transactions {
   private readonly database: NodePgDatabase;
+  private readonly listeners: (() => void)[] = [];
 
   constructor(@Inject(DATABASE) { queries }: OpenDatabase) {
     this.database = queries;
@@ -19,7 +20,14 @@ export class Transactions {
   }
 
   /** All that `work` writes is kept, or none of it. Inside, use only what it is given. */
-  run<T>(work: (queries: Queries) => Promise<T>): Promise<T> {
-    return this.database.transaction(work);
+  async run<T>(work: (queries: Queries) => Promise<T>): Promise<T> {
+    const done = await this.database.transaction(work);
+    for (const listener of this.listeners) listener();
+    return done;
+  }
+
+  /** Calls a listener each time something was written, whatever it was. It does its own work later. */
+  afterCommit(listener: () => void): void {
+    this.listeners.push(listener);
   }
 }

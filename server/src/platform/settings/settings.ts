@@ -12,10 +12,7 @@ export class Settings {
     return row?.value;
   }
 
-  /** @throws Error when a setting that every district has is missing */
-  async valueOrThrow(queries: Queries, key: string): Promise<unknown> {
-    const value = await this.value(queries, key);
-    if (value === undefined) throw new Error(`the district has no setting "${key}"`);
-    return value;
+  async put(queries: Queries, key: string, value: unknown): Promise<void> {
+    await queries.insert(settings).values({ key, value }).onConflictDoUpdate({ target: settings.key, set: { value } });
   }
 }

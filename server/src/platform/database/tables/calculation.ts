@@ -105,6 +105,13 @@ export const scores = pgTable(
   (table) => [primaryKey({ columns: [table.assignmentId, table.enrollmentId] })],
 );
 
+/** What one category comes to for a student, kept as the whole is. */
+export interface StoredCategory {
+  readonly percent: string | null;
+  readonly level: string | null;
+  readonly blockedBy: readonly number[];
+}
+
 /** What the grade book of a section comes to for a student in a period. */
 export const calculatedGrades = pgTable(
   'calculated_grades',
@@ -115,8 +122,18 @@ export const calculatedGrades = pgTable(
     periodId: integer()
       .notNull()
       .references(() => periods.id),
-    /** To ten digits, rounded stickily: rounding it again as an item says gives what rounding the exact value gives. */
-    percent: numeric({ precision: 13, scale: 10 }),
+    /**
+     * To ten digits, rounded stickily: rounding it again as an item says gives what rounding the exact value gives. Extra
+     * points may carry it to any height.
+     */
+    percent: numeric({ precision: 30, scale: 10 }),
+    /** The same as a level, where levels are read. */
+    level: numeric({ precision: 30, scale: 10 }),
+    /** What each category of the policy comes to by itself, by its number. */
+    byCategory: jsonb()
+      .$type<Record<string, StoredCategory>>()
+      .notNull()
+      .default(sql`'{}'::jsonb`),
     /** The assignments that keep the student from having a percent. */
     blockedBy: jsonb()
       .$type<number[]>()
@@ -139,6 +156,8 @@ export const staleBooks = pgTable(
       .references(() => periods.id),
     /** Another number each time, so that what became stale again meanwhile stays. */
     mark: serial().notNull(),
+    /** Why it could not be calculated when it was last tried; it is tried again when something it rests on changes. */
+    problem: text(),
   },
   (table) => [primaryKey({ columns: [table.sectionId, table.periodId] })],
 );

@@ -2,6 +2,7 @@ import { boolean, integer, jsonb, numeric, pgTable, primaryKey, text, unique } f
 import { periods, schools } from './calendar.js';
 import { createdAt, id, instant } from './columns.js';
 import { courses } from './courses.js';
+import { categories } from './calculation.js';
 import { scales } from './scales.js';
 
 export const reportItems = pgTable('report_items', {
@@ -22,6 +23,8 @@ export const reportItems = pgTable('report_items', {
   source: text({ enum: ['gradeBook', 'hand', 'composite'] })
     .notNull()
     .default('gradeBook'),
+  /** The category or standard of the grade book that the value is taken from; null for the book as a whole. */
+  categoryId: integer().references(() => categories.id),
   countBy: text({ enum: ['percent', 'points'] })
     .notNull()
     .default('percent'),

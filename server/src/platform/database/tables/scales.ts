@@ -16,6 +16,8 @@ export const scales = pgTable('scales', {
   tiedToId: integer().references((): AnyPgColumn => scales.id),
   cutOffShift: numeric({ precision: 5, scale: 2 }),
   pointsShift: numeric({ precision: 4, scale: 2 }),
+  /** Of a level scale the level at its top, such as 4; null for the others. */
+  highestLevel: numeric({ precision: 5, scale: 2 }),
   createdAt: createdAt(),
 });
 
@@ -57,7 +59,10 @@ export const bands = pgTable(
   (table) => [unique().on(table.versionId, table.label)],
 );
 
-/** Where which scale is put in force. Only the columns of its kind are set. */
+/**
+ * Which scale is used where, from a period on until another line of the same place begins. Only the columns of its kind are
+ * set.
+ */
 export const scalePlacements = pgTable(
   'scale_placements',
   {
@@ -68,15 +73,24 @@ export const scalePlacements = pgTable(
     level: text({ enum: ['regular', 'honours', 'college'] }),
     courseId: integer().references(() => courses.id),
     sectionId: integer().references(() => sections.id),
-    scaleId: integer()
-      .notNull()
-      .references(() => scales.id),
+    /** Null where the place inherits again from the period on. */
+    scaleId: integer().references(() => scales.id),
     isLocked: boolean().notNull().default(false),
+    /** From which period on it holds; null for always. */
+    fromPeriodId: integer().references(() => periods.id),
     createdAt: createdAt(),
   },
   (table) => [
     unique('scale_placements_place')
-      .on(table.kind, table.schoolId, table.department, table.level, table.courseId, table.sectionId)
+      .on(
+        table.kind,
+        table.schoolId,
+        table.department,
+        table.level,
+        table.courseId,
+        table.sectionId,
+        table.fromPeriodId,
+      )
       .nullsNotDistinct(),
   ],
 );

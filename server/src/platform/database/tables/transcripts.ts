@@ -56,6 +56,8 @@ export const transcriptEntries = pgTable(
     creditsTried: numeric({ precision: 8, scale: 4 }).notNull(),
     creditsEarned: numeric({ precision: 8, scale: 4 }).notNull(),
     countsInGpa: boolean().notNull(),
+    /** The most credits the course gave when repeated; null where every repeat counts. */
+    mostCredits: numeric({ precision: 6, scale: 4 }),
     createdAt: createdAt(),
   },
   (table) => [unique().on(table.sealId, table.enrollmentId, table.itemId), index().on(table.studentId)],

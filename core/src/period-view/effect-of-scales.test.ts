@@ -1,11 +1,29 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
-import { draftEffect, effectOfDraft, findBand, gradeColumns, type Band } from './index.js';
-import { letterBands } from './letter-scale.fixture.js';
+import type { CourseLevel } from '#core/courses';
+import { draftEffect, findBand, type Band, type Precision } from '#core/scales';
+import { gpa, type GpaPolicy, type TranscriptEntry } from '#core/transcripts';
+import { letterBands } from '../scales/letter-scale.fixture.js';
+import { effectOfScales, gradeColumns, type EffectGpaPolicy, type GradeColumns } from './index.js';
 
 const precision = { digits: 1, rounding: roundHalfUp };
-const policy = { digits: 3, rounding: roundHalfUp };
+const policy: EffectGpaPolicy = {
+  leastAddedPoints: decimalOrThrow('1.7'),
+  mostAddedCredits: null,
+  repeats: 'all',
+  digits: 3,
+  rounding: roundHalfUp,
+  mostCredits: new Map(),
+};
+/** A draft in the place of the bands that all grades are looked at under. */
+const effectOfDraft = (
+  columns: GradeColumns,
+  before: readonly Band[],
+  after: readonly Band[],
+  own: Precision,
+  gpaPolicy: EffectGpaPolicy,
+) => effectOfScales(columns, [{ postedUnder: before, before, after, precision: own, isConcerned: true }], gpaPolicy);
 
 /** Student, percent, posted label; a credit of 1 each, in the GPA. */
 function columnsOf(rows: readonly (readonly [student: number, percent: string | null, label: string | null])[]) {
@@ -124,6 +142,75 @@ describe('the effect of a draft', () => {
         expect(effect.changed).toBe(quick.up + quick.down);
       }),
       { seed: 20_260_121 },
+    );
+  });
+});
+
+describe('the GPA of a preview', () => {
+  const levels: readonly CourseLevel[] = ['regular', 'honours', 'college'];
+  const additions = { regular: decimalOrThrow('0'), honours: decimalOrThrow('0.5'), college: decimalOrThrow('1') };
+  const marks = [...letterBands.map(({ label }) => label), 'NVA'];
+  const line = fc.record({
+    mark: fc.constantFrom(...marks),
+    credits: fc.constantFrom(2500, 3333, 5000, 10_000),
+    level: fc.constantFrom(...levels),
+    course: fc.integer({ min: 1, max: 4 }),
+    counts: fc.boolean(),
+  });
+
+  it('is that of the transcript’s lines, with additions, their limit, repeats and codes', () => {
+    const cases = fc.record({
+      lines: fc.array(line, { minLength: 1, maxLength: 8 }),
+      most: fc.constantFrom(null, '0.5', '1'),
+      repeats: fc.constantFrom('all' as const, 'highest' as const, 'latest' as const),
+    });
+    fc.assert(
+      fc.property(cases, ({ lines, most, repeats }) => {
+        const mostCredits = new Map([1, 2].map((course) => [course, decimalOrThrow('0.5')]));
+        const own: GpaPolicy = {
+          ...policy,
+          additions,
+          repeats,
+          mostAddedCredits: most === null ? null : decimalOrThrow(most),
+        };
+        const entries = lines.map(({ mark, credits, level, course, counts }, at): TranscriptEntry => {
+          const band = letterBands.find(({ label }) => label === mark);
+          const tried = { units: BigInt(credits), digits: 4 };
+          return {
+            courseCode: String(course),
+            courseTitle: '',
+            level,
+            percent: null,
+            mark,
+            points: band?.points ?? decimalOrThrow('0'),
+            passes: band?.passes ?? false,
+            creditsTried: tried,
+            creditsEarned: tried,
+            countsInGpa: counts,
+            attempt: at,
+            mostCredits: mostCredits.get(course) ?? null,
+          };
+        });
+        const columns = gradeColumns(lines.length, marks.slice(0, -1));
+        lines.forEach(({ mark, credits, level, course, counts }, row) => {
+          columns.percent[row] = -1;
+          columns.label[row] = mark === 'NVA' ? -1 : marks.indexOf(mark);
+          columns.codePoints[row] = mark === 'NVA' ? 0 : -1;
+          columns.credits[row] = credits;
+          columns.addition[row] = Number(formatDecimal(additions[level])) * 100;
+          columns.counts[row] = counts ? 1 : 0;
+          columns.course[row] = course;
+          columns.attempt[row] = row;
+        });
+        const { meanBefore, meanAfter } = effectOfDraft(columns, letterBands, letterBands, precision, {
+          ...own,
+          mostCredits,
+        });
+        const { value } = gpa(entries, own);
+        const shown = [meanBefore, meanAfter].map((mean) => mean && formatDecimal(mean));
+        expect(shown).toEqual([value && formatDecimal(value), value && formatDecimal(value)]);
+      }),
+      { seed: 8, numRuns: 400 },
     );
   });
 });

@@ -1,0 +1,23 @@
+import { sql, type SQL } from 'drizzle-orm';
+
+/**
+ * Who belongs to a period: enrollments, called `e` in the query, that begin no later than its end and were not withdrawn
+ * before its start. As text, for COPY too: days are digits and dashes.
+ */
+export function enrolledInText({ startsOn, endsOn }: { readonly startsOn: string; readonly endsOn: string }): string {
+  return `e.entered_on <= '${endsOn}' AND (e.withdrawn_on IS NULL OR e.withdrawn_on >= '${startsOn}')`;
+}
+
+export function enrolledIn(period: { readonly startsOn: string; readonly endsOn: string }): SQL {
+  return sql.raw(enrolledInText(period));
+}
+
+/** Of those the ones who still sit there on its last day, and so take a grade. */
+export function gradedIn({ endsOn }: { readonly endsOn: string }): SQL {
+  return sql.raw(`e.entered_on <= '${endsOn}' AND (e.withdrawn_on IS NULL OR e.withdrawn_on > '${endsOn}')`);
+}
+
+/** One array parameter in place of one parameter for each number. */
+export function intArray(values: readonly number[]): SQL {
+  return sql`${`{${values.join(',')}}`}::int[]`;
+}

@@ -1,0 +1,16 @@
+import { Module } from '@nestjs/common';
+import { CalendarModule } from '#server/calendar';
+import { CoursesModule } from '#server/courses';
+import { ReportItemsModule } from '#server/report-items';
+import { GpaPolicyRepository } from './gpa-policy.repository.js';
+import { PeriodViews } from './period-views.js';
+import { PoliciesRepository } from './policies.repository.js';
+import { ScaleVersionsRepository } from './scale-versions.repository.js';
+import { SectionsRepository } from './sections.repository.js';
+
+@Module({
+  imports: [CalendarModule, CoursesModule, ReportItemsModule],
+  providers: [GpaPolicyRepository, PeriodViews, PoliciesRepository, ScaleVersionsRepository, SectionsRepository],
+  exports: [GpaPolicyRepository, PeriodViews, PoliciesRepository, ScaleVersionsRepository],
+})
+export class PeriodViewModule {}

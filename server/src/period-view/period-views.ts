@@ -1,0 +1,75 @@
+import { Injectable } from '@nestjs/common';
+import {
+  periodView,
+  type PeriodView as View,
+  type ReportedItem as Reported,
+  type RunningSection as Running,
+  type SchoolFacts as Facts,
+} from '#core/period-view';
+import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
+import { CoursesRepository, PlacementsRepository, placeName } from '#server/courses';
+import { Refusal, type Queries } from '#server/platform';
+import { ReportItemsRepository, type KeptItem } from '#server/report-items';
+import { PoliciesRepository, type KeptPolicy } from './policies.repository.js';
+import { ScaleVersionsRepository, type ScaleVersion } from './scale-versions.repository.js';
+import { SectionsRepository } from './sections.repository.js';
+
+export type PeriodView = View<KeptItem, ScaleVersion, KeptPolicy>;
+export type ReportedItem = Reported<KeptItem, ScaleVersion, KeptPolicy>;
+export type RunningSection = Running<KeptPolicy>;
+export type SchoolFacts = Facts<KeptItem, ScaleVersion, KeptPolicy> & { readonly periods: readonly SchoolPeriod[] };
+
+/** A version of a scale in use for a section, and what says so in words. */
+export interface SectionScale extends ScaleVersion {
+  readonly from: string;
+}
+
+/** Says what counts in a period: every screen and every computation that works on one asks here. */
+@Injectable()
+export class PeriodViews {
+  constructor(
+    private readonly periods: PeriodsRepository,
+    private readonly items: ReportItemsRepository,
+    private readonly courses: CoursesRepository,
+    private readonly placements: PlacementsRepository,
+    private readonly sections: SectionsRepository,
+    private readonly versions: ScaleVersionsRepository,
+    private readonly policies: PoliciesRepository,
+  ) {}
+
+  /** Everything that says what counts when in a school; `periodView` looks at one period of it. */
+  async factsOf(queries: Queries, schoolId: number): Promise<SchoolFacts> {
+    return {
+      periods: await this.periods.ofSchool(queries, schoolId),
+      items: await this.items.ofSchool(queries, schoolId),
+      assignment: {
+        rules: await this.items.rulesOfSchool(queries, schoolId),
+        exceptions: await this.items.exceptionsOfSchool(queries, schoolId),
+      },
+      courses: await this.courses.ofSchool(queries, schoolId),
+      sections: await this.sections.ofSchool(queries, schoolId),
+      placements: await this.placements.ofSchool(queries, schoolId),
+      versions: await this.versions.ofSchool(queries, schoolId),
+      policies: await this.policies.ofSchool(queries, schoolId),
+      windows: await this.sections.windowsOf(queries, schoolId),
+      codes: new Map((await this.versions.codes(queries)).map((code) => [code.code, code])),
+    };
+  }
+
+  async of(queries: Queries, period: SchoolPeriod): Promise<PeriodView> {
+    return periodView(await this.factsOf(queries, period.schoolId), period);
+  }
+}
+
+/** @throws Refusal not-found where the item is not reported in the period */
+export function reportedOrThrow({ reported, period }: PeriodView, itemId: number): ReportedItem {
+  const found = reported.find(({ item }) => item.id === itemId);
+  if (!found) throw new Refusal('not-found', { what: `report item in ${period.name}`, id: itemId });
+  return found;
+}
+
+/** The scale that an item of a section is posted under. */
+export function scaleOf({ scales }: ReportedItem, sectionId: number): SectionScale | undefined {
+  const inUse = scales.get(sectionId);
+  return inUse && { ...inUse.version, from: inUse.placement ? placeName(inUse.placement) : 'the report item' };
+}

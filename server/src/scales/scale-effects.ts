@@ -1,0 +1,185 @@
+import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { inArray, sql } from 'drizzle-orm';
+import { Piscina } from 'piscina';
+import { decimalOrThrow, formatDecimal, unitsAt } from '#core/numbers';
+import { hundredths, tenThousandths } from '#core/period-view';
+import type { Band } from '#core/scales';
+import { bodyOfBand, type ScaleEffectReply } from '#contract/scales';
+import type { GpaPolicyBody } from '#contract/transcripts';
+import { RecalculationService } from '#server/calculation';
+import type { SchoolPeriod } from '#server/calendar';
+import {
+  enrolledInText,
+  GpaPolicyRepository,
+  ScaleVersionsRepository,
+  type PeriodView,
+  type RunningSection,
+} from '#server/period-view';
+import { CopyReader, tables, type Queries } from '#server/platform';
+import type { EffectResult, EffectTask, EffectUse } from './effect-worker.js';
+
+const { people } = tables;
+
+/** Compares a period with the same period under other scales, in a thread of its own. */
+@Injectable()
+export class ScaleEffects implements OnApplicationShutdown {
+  private readonly pool = new Piscina({
+    filename: workerFile(),
+    minThreads: 0,
+    maxThreads: 2,
+    idleTimeout: 30_000,
+    execArgv: [],
+  });
+
+  constructor(
+    private readonly recalculation: RecalculationService,
+    private readonly versions: ScaleVersionsRepository,
+    private readonly gpa: GpaPolicyRepository,
+    private readonly copies: CopyReader,
+  ) {}
+
+  async onApplicationShutdown(): Promise<void> {
+    await this.pool.destroy();
+  }
+
+  async between(
+    queries: Queries,
+    period: SchoolPeriod,
+    before: PeriodView,
+    after: PeriodView,
+  ): Promise<ScaleEffectReply> {
+    const started = performance.now();
+    await this.recalculation.freshen(period);
+    const gpa = await this.gpa.read(queries);
+    const { uses, precisions, levels } = usesOf(before, after, gpa);
+    const versions = new Map<number, readonly Band[]>();
+    for (const { reported } of [before, after])
+      for (const { scales } of reported)
+        for (const { version } of scales.values()) versions.set(version.id, version.bands);
+    for (const [id, { bands }] of await this.postedUnder(queries, period)) versions.set(id, bands);
+    const task: EffectTask = {
+      rows: await this.copies.read(gradesQuery(before, uses, levels)),
+      uses,
+      precisions,
+      versions,
+      gpa,
+      mostCredits: mostCreditsOf(before),
+    };
+    const effect = (await this.pool.run(task)) as EffectResult;
+    const reply = await this.withNames(queries, effect, before);
+    const concerned = uses.filter((use) => use.before !== use.after).flatMap((use) => [use.before, use.after]);
+    const bands = [
+      ...new Map(concerned.flatMap((id) => versions.get(id) ?? []).map((band) => [band.label, band])).values(),
+    ];
+    return { ...reply, bands: bands.map(bodyOfBand), milliseconds: Math.round(performance.now() - started) };
+  }
+
+  /** Versions that grades of the period were posted under. */
+  private async postedUnder(queries: Queries, period: SchoolPeriod) {
+    const rows = await queries
+      .selectDistinct({ id: tables.grades.scaleVersionId })
+      .from(tables.grades)
+      .where(sql`${tables.grades.periodId} = ${period.id} AND ${tables.grades.scaleVersionId} IS NOT NULL`);
+    return this.versions.byId(
+      queries,
+      rows.map(({ id }) => id!),
+    );
+  }
+
+  private async withNames(
+    queries: Queries,
+    effect: EffectResult,
+    { reported, sections }: PeriodView,
+  ): Promise<Omit<ScaleEffectReply, 'milliseconds' | 'bands'>> {
+    const items = new Map(reported.map(({ item }) => [item.id, item.name]));
+    const sectionNames = new Map(sections.map(({ id, name }) => [id, name]));
+    const ids = effect.students.map(({ studentId }) => studentId);
+    if (ids.length === 0) return { ...effect, students: [] };
+    const name = sql<string>`${people.familyName} || ', ' || ${people.givenName}`;
+    const named = await queries
+      .select({ id: people.id, student: name, studentNumber: people.sourcedId })
+      .from(people)
+      .where(inArray(people.id, ids))
+      .orderBy(people.familyName, people.givenName, people.id);
+    const byId = new Map(effect.students.map((each) => [each.studentId, each]));
+    return {
+      ...effect,
+      students: named.map(({ id, student, studentNumber }) => {
+        const { changes, ...rest } = byId.get(id)!;
+        const shown = changes.map(({ itemId, sectionId, ...change }) => ({
+          ...change,
+          item: items.get(itemId)!,
+          section: sectionNames.get(sectionId)!,
+        }));
+        return { ...rest, student, studentNumber, changes: shown };
+      }),
+    };
+  }
+}
+
+/** Each item of each section: its versions now and then, and what its grades weigh in a GPA, as on a transcript. */
+function usesOf(before: PeriodView, after: PeriodView, gpa: GpaPolicyBody) {
+  const then = new Map(after.reported.map(({ item, scales }) => [item.id, scales]));
+  const precisions: EffectTask['precisions'][number][] = [];
+  const levels = new Set<string>();
+  const uses = before.reported.flatMap(({ item, sections, scales }) => {
+    const { id: itemId, digits, rounding } = item;
+    precisions.push({ digits, rounding });
+    const precision = precisions.length - 1;
+    return sections.map(({ id, course, credits }): EffectUse => {
+      if (scales.get(id)?.version.kind === 'level') levels.add(`${itemId},${id}`);
+      const counts = item.countsInGpa && item.onTranscript && course.countsInGpa && course.onTranscript;
+      return {
+        item: itemId,
+        section: id,
+        course: course.id,
+        before: scales.get(id)?.version.id ?? 0,
+        after: then.get(itemId)?.get(id)?.version.id ?? 0,
+        precision,
+        credits: Number(unitsAt(credits, Math.log10(tenThousandths))),
+        addition: Number(unitsAt(decimalOrThrow(gpa.additions[course.level]), Math.log10(hundredths))),
+        counts: counts ? 1 : 0,
+      };
+    });
+  });
+  return { uses, precisions, levels };
+}
+
+function mostCreditsOf({ sections }: { readonly sections: readonly RunningSection[] }): ReadonlyMap<number, string> {
+  return new Map(
+    sections.flatMap(({ course: { id, mostCredits } }) =>
+      mostCredits ? [[id, formatDecimal(mostCredits)] as const] : [],
+    ),
+  );
+}
+
+/** The highest value that fits the columns; every scale has its highest label far below it. */
+const mostPercent = 100_000;
+
+/**
+ * The grades of a period, posted or only computed; of codes those that a GPA counts as failing. Numbers alone and codes of our
+ * own list go into the text, as COPY takes no parameters.
+ */
+function gradesQuery({ period, codes }: PeriodView, uses: readonly EffectUse[], levels: ReadonlySet<string>): string {
+  const failing = [...codes.values()].filter(
+    (code) => code.isFailing && code.countsInGpa && code.onTranscript && code.triesCredit,
+  );
+  const listed = failing.map(({ code }) => `'${code.replaceAll("'", "''")}'`).join(',') || 'NULL';
+  const used = uses.map(({ item, section }) => `(${item},${section},${levels.has(`${item},${section}`)})`);
+  return `SELECT e.student_id, used.item, e.section_id, g.percent, g.label, CASE WHEN g.code IS NOT NULL THEN 0 END,
+      least(CASE WHEN used.is_level THEN c.level ELSE c.percent END, ${mostPercent}), g.scale_version_id
+    FROM (VALUES ${used.join(',') || '(0,0,false)'}) AS used(item, section, is_level)
+    JOIN enrollments e ON e.section_id = used.section AND ${enrolledInText(period)}
+    LEFT JOIN grades g ON g.enrollment_id = e.id AND g.item_id = used.item AND g.period_id = ${period.id}
+    LEFT JOIN computed_percents c ON c.enrollment_id = e.id AND c.item_id = used.item AND c.period_id = ${period.id}
+    WHERE (g.code IS NULL OR g.code IN (${listed}))
+      AND coalesce(g.percent::text, g.label, g.code, c.percent::text) IS NOT NULL`;
+}
+
+/** The built worker, also when the server itself runs from its sources, as in tests. */
+function workerFile(): string {
+  const beside = fileURLToPath(new URL('./effect-worker.js', import.meta.url));
+  return existsSync(beside) ? beside : fileURLToPath(new URL('../../dist/scales/effect-worker.js', import.meta.url));
+}
