@@ -12,9 +12,13 @@ export function enrolledIn(period: { readonly startsOn: string; readonly endsOn:
   return sql.raw(enrolledInText(period));
 }
 
-/** Of those the ones who still sit there on its last day, and so take a grade. */
-export function gradedIn({ endsOn }: { readonly endsOn: string }): SQL {
-  return sql.raw(`e.entered_on <= '${endsOn}' AND (e.withdrawn_on IS NULL OR e.withdrawn_on > '${endsOn}')`);
+/** Of those the ones who still sit there on its last day, and so are graded. */
+export function gradedInText({ endsOn }: { readonly endsOn: string }): string {
+  return `e.entered_on <= '${endsOn}' AND (e.withdrawn_on IS NULL OR e.withdrawn_on > '${endsOn}')`;
+}
+
+export function gradedIn(period: { readonly endsOn: string }): SQL {
+  return sql.raw(gradedInText(period));
 }
 
 /** One array parameter in place of one parameter for each number. */

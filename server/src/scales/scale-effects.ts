@@ -12,6 +12,7 @@ import { RecalculationService } from '#server/calculation';
 import type { SchoolPeriod } from '#server/calendar';
 import {
   enrolledInText,
+  gradedInText,
   GpaPolicyRepository,
   ScaleVersionsRepository,
   type PeriodView,
@@ -159,7 +160,7 @@ function mostCreditsOf({ sections }: { readonly sections: readonly RunningSectio
 const mostPercent = 100_000;
 
 /**
- * The grades of a period, posted or only computed; of codes those that a GPA counts as failing. Numbers alone and codes of our
+ * The grades of a period, posted or, of those who are graded, only computed; of codes those that a GPA counts as failing. Numbers alone and codes of our
  * own list go into the text, as COPY takes no parameters.
  */
 function gradesQuery({ period, codes }: PeriodView, uses: readonly EffectUse[], levels: ReadonlySet<string>): string {
@@ -174,7 +175,7 @@ function gradesQuery({ period, codes }: PeriodView, uses: readonly EffectUse[], 
     JOIN enrollments e ON e.section_id = used.section AND ${enrolledInText(period)}
     LEFT JOIN grades g ON g.enrollment_id = e.id AND g.item_id = used.item AND g.period_id = ${period.id}
     LEFT JOIN computed_percents c ON c.enrollment_id = e.id AND c.item_id = used.item AND c.period_id = ${period.id}
-    WHERE (g.code IS NULL OR g.code IN (${listed}))
+    WHERE (g.code IS NULL OR g.code IN (${listed})) AND (g.id IS NOT NULL OR (${gradedInText(period)}))
       AND coalesce(g.percent::text, g.label, g.code, c.percent::text) IS NOT NULL`;
 }
 

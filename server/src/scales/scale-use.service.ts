@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { enrolledIn, PeriodViews, type PeriodView, type RunningSection } from '#server/period-view';
+import { enrolledIn, gradedIn, PeriodViews, type PeriodView, type RunningSection } from '#server/period-view';
 import type { SchoolPeriod } from '#server/calendar';
 import type { Queries } from '#server/platform';
 import type { KeptItem } from '#server/report-items';
@@ -42,6 +42,7 @@ export class ScaleUseService {
       LEFT JOIN grades g ON g.enrollment_id = e.id AND g.item_id = used.item AND g.period_id = ${period.id}
       LEFT JOIN computed_percents c ON c.enrollment_id = e.id AND c.item_id = used.item AND c.period_id = ${period.id}
       WHERE coalesce(g.percent, ${computed}) IS NOT NULL AND g.code IS NULL
+        AND (g.id IS NOT NULL OR (${gradedIn(period)}))
       GROUP BY 1`);
     return rows;
   }
