@@ -119,6 +119,8 @@ export type CompositeReply =
       readonly percent: string | null;
       /** The mean of grade points and the label it finds, where parts count by points. */
       readonly points: string | null;
+      /** The mean of grade points once rounded as the item says, which finds the label. */
+      readonly rounded: string | null;
       readonly label: string | null;
       readonly parts: readonly {
         readonly name: string;

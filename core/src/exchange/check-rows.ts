@@ -66,6 +66,13 @@ function faultOf({ kind }: ExchangeField, value: string, known: KnownIds, isDele
       return parseDay(value.slice(0, 10)) ? undefined : `"${value}" is no day such as 2026-01-16`;
     case 'number':
       return parseDecimal(value) ? undefined : `"${value}" is no number`;
+    case 'points': {
+      const points = parseDecimal(value);
+      if (!points) return `"${value}" is no number`;
+      // what is kept has two decimals, and nothing is rounded unasked
+      const isExact = points.digits <= 2 || points.units % 10n ** BigInt(points.digits - 2) === 0n;
+      return isExact ? undefined : `"${value}" has more than two decimals; points have at most two`;
+    }
     case 'yesNo':
       return /^(true|false)$/i.test(value) ? undefined : `"${value}" is neither true nor false`;
     case 'oneOf':

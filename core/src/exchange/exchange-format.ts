@@ -37,7 +37,7 @@ export const otherFiles = [
 ] as const;
 
 export type FieldKind =
-  | { readonly is: 'id' | 'text' | 'day' | 'number' | 'yesNo' }
+  | { readonly is: 'id' | 'text' | 'day' | 'number' | 'points' | 'yesNo' }
   | { readonly is: 'oneOf'; readonly words: readonly string[] }
   /** An id, or several with commas between, of rows in another file. */
   | { readonly is: 'reference'; readonly to: ExchangeFile; readonly isList?: true };
@@ -187,7 +187,7 @@ const ownFields: Readonly<Record<ExchangeFile, readonly ExchangeField[]>> = {
     needed('categorySourcedId', reference('categories')),
     { name: 'gradingPeriodSourcedId', kind: reference('academicSessions') },
     { name: 'resultValueMin', kind: { is: 'number' } },
-    { name: 'resultValueMax', kind: { is: 'number' } },
+    { name: 'resultValueMax', kind: { is: 'points' } },
     { name: 'academicSessionSourcedId', kind: reference('academicSessions'), only: '1.2' },
     { name: 'schoolSourcedId', kind: reference('orgs'), only: '1.2' },
   ],
@@ -195,7 +195,7 @@ const ownFields: Readonly<Record<ExchangeFile, readonly ExchangeField[]>> = {
     needed('lineItemSourcedId', reference('lineItems')),
     needed('studentSourcedId', reference('users')),
     needed('scoreStatus', oneOf('exempt', 'fully graded', 'not submitted', 'partially graded', 'submitted')),
-    { name: 'score', kind: { is: 'number' } },
+    { name: 'score', kind: { is: 'points' } },
     { name: 'scoreDate', kind: day },
     text('comment'),
     text('textScore', '1.2'),

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { checkHead } from './check-rows.js';
 import { exchangeFiles, fieldsOf, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
+import { extension } from './held-fields.js';
 import { planExchange } from './plan-exchange.js';
 import { readManifest, type FileMode, type Manifest } from './read-manifest.js';
 import { readScoreScale, readWholeBands, writeScoreScale } from './score-scale.js';
@@ -146,6 +147,55 @@ const outcomes = (files: ExchangeRows, here: ExchangeRows = {}, mode: FileMode =
     [file, outcome, ...faults.map(({ field }) => field)].join(' '),
   );
 const without = (file: ExchangeFile) => ({ ...whole, [file]: [] });
+
+describe('a plan against a sealed period', () => {
+  const sealed = (files: ExchangeRows, here: ExchangeRows) =>
+    planExchange(manifest(), files, here, new Set(['t'])).flatMap(({ file, outcome, faults }) =>
+      outcome === 'same' ? [] : [[file, outcome, ...faults.map(({ field }) => field)].join(' ')],
+    );
+  const [item, result] = [whole.lineItems![0]!, whole.results![0]!];
+  const here = {
+    ...whole,
+    academicSessions: [{ ...term, [extension('school')]: 's' }],
+    lineItems: [{ ...item, gradingPeriodSourcedId: 't' }],
+  };
+
+  it('refuses its days, its line items and their results row by row, and lets everything else through', () => {
+    const changed = {
+      ...here,
+      academicSessions: [{ ...here.academicSessions[0]!, endDate: '2025-11-01' }],
+      lineItems: [
+        { ...here.lineItems[0]!, resultValueMax: '40' },
+        { ...item, sourcedId: 'b', title: 'New' },
+      ],
+      results: [{ ...result, score: '12' }],
+      categories: [{ sourcedId: 'g', title: 'Examinations' }],
+    };
+    expect(sealed(changed, here)).toEqual([
+      'academicSessions refuse startDate',
+      'categories changed',
+      'lineItems refuse status',
+      'lineItems refuse status',
+      'results refuse status',
+    ]);
+  });
+
+  it('has nothing against what is as it is here', () => expect(sealed(here, here)).toEqual([]));
+});
+
+describe('a score of more than two decimals', () => {
+  it.each([
+    ['1.555', ['results refuse score']],
+    ['1.5500', []],
+  ])('%s is refused rather than rounded, or is none', (score, expected) => {
+    const results = [{ ...whole.results![0]!, score }];
+    expect(
+      outcomes({ ...whole, results }, { ...whole, results: [{ ...results[0]!, score: '1.55' }] }).filter((each) =>
+        each.includes('refuse'),
+      ),
+    ).toEqual(expected);
+  });
+});
 
 describe('a plan of a zip', () => {
   it('finds everything new where nothing is, and the same where it is here', () => {

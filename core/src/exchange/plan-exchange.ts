@@ -2,6 +2,7 @@ import { checkRow, listOf, type ExchangeFault } from './check-rows.js';
 import { filesOf, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
 import {
   completed,
+  extension,
   heldFields,
   isStated,
   keyOf,
@@ -35,9 +36,16 @@ export interface PlannedExchangeRow {
 
 /**
  * Decides every row of a zip against what is here, written in the same form: what would be exported now. Two rows with one
- * id are both refused, as which of them is right is not for us to choose; and so is what refers to a refused row.
+ * id are both refused, as which of them is right is not for us to choose; and so is what refers to a refused row. What would
+ * change a sealed period is refused row by row.
+ * @param sealed ids of the sessions that are sealed here
  */
-export function planExchange(manifest: Manifest, files: ExchangeRows, here: ExchangeRows): PlannedExchangeRow[] {
+export function planExchange(
+  manifest: Manifest,
+  files: ExchangeRows,
+  here: ExchangeRows,
+  sealed: ReadonlySet<string> = new Set(),
+): PlannedExchangeRow[] {
   const zip = withOneTerm(withClasses(files, here), here);
   const known = knownIds(zip, here);
   const context = {
@@ -45,6 +53,7 @@ export function planExchange(manifest: Manifest, files: ExchangeRows, here: Exch
     stays: lastStays(zip.enrollments ?? []),
     district: [...(here.orgs ?? []), ...(zip.orgs ?? [])].find(({ type }) => type === 'district')?.['sourcedId'],
   };
+  const isInSealed = sealedRows(zip, here, sealed);
   const roles = rolesByUser(zip, here);
   const isEnrolled = enrolledIn(zip, here);
   const schools = new Set(
@@ -100,8 +109,55 @@ export function planExchange(manifest: Manifest, files: ExchangeRows, here: Exch
       return { ...base, row: completed(row, own), outcome: 'changed', faults: [], changes };
     });
     for (const { outcome, row } of planned) if (outcome === 'refuse') known[file]?.delete(row['sourcedId'] ?? '');
-    return planned;
+    // What is sealed stays as it is here, and so others may refer to it.
+    return planned.map((each) =>
+      isInSealed(each) ? { ...each, outcome: 'refuse' as const, faults: [sealedFault(file)] } : each,
+    );
   });
+}
+
+/** Whether a row would change what a sealed period rests on: its days, its line items or their results. */
+function sealedRows(
+  files: ExchangeRows,
+  here: ExchangeRows,
+  sealed: ReadonlySet<string>,
+): (planned: PlannedExchangeRow) => boolean {
+  const sessions = (here.academicSessions ?? []).filter(({ sourcedId }) => sealed.has(sourcedId!));
+  const schoolOf = new Map(
+    [...(here.classes ?? []), ...(files.classes ?? [])].map((row) => [row['sourcedId'], row['schoolSourcedId']]),
+  );
+  const isInDays = ({ dueDate, classSourcedId }: ExchangeRow) => {
+    const day = (dueDate ?? '').slice(0, 10);
+    const school = schoolOf.get(classSourcedId);
+    return sessions.some(
+      (session) =>
+        session[extension('school')] === school && session['startDate']! <= day && day <= session['endDate']!,
+    );
+  };
+  const sessionOf = (row: ExchangeRow) => row['gradingPeriodSourcedId'] || row['academicSessionSourcedId'];
+  const ours = new Map((here.lineItems ?? []).map((row) => [row['sourcedId']!, row]));
+  const lineItems = new Set<string>();
+  for (const [id, row] of ours) if (sealed.has(sessionOf(row) ?? '')) lineItems.add(id);
+  for (const row of files.lineItems ?? []) {
+    const session = sessionOf(row);
+    const isSealed = session ? sealed.has(session) : !ours.has(row['sourcedId']!) && isInDays(row);
+    if (isSealed) lineItems.add(row['sourcedId']!);
+  }
+  return ({ file, outcome, row, changes }) => {
+    if (!isTaking(outcome)) return false;
+    if (file === 'academicSessions')
+      return (
+        sealed.has(row['sourcedId'] ?? '') && changes.some((field) => field === 'startDate' || field === 'endDate')
+      );
+    if (file === 'lineItems') return lineItems.has(row['sourcedId'] ?? '');
+    return file === 'results' && lineItems.has(row['lineItemSourcedId'] ?? '');
+  };
+}
+
+function sealedFault(file: ExchangeFile): ExchangeFault {
+  return file === 'academicSessions'
+    ? { field: 'startDate', says: 'the period is sealed; its days stay as they are' }
+    : { field: 'status', says: 'its period is sealed; a sealed grade changes only by amendment' };
 }
 
 /** What is posted keeps the cut-offs it was posted with. */

@@ -1,4 +1,4 @@
-import type { AddressInfo } from 'node:net';
+import { createServer, type AddressInfo } from 'node:net';
 import { eq } from 'drizzle-orm';
 import { makeFirstRegistrar, type FirstRegistrar } from '#server/people';
 import { Clock, makeSeed, openDatabase, tables, type OpenDatabase } from '#server/platform';
@@ -19,6 +19,7 @@ export async function startWombat(
 ): Promise<RunningWombat> {
   const { port, database: source } = readConfigurationOrThrow(environment);
   if (source.kind === 'folder' && source.seedFile) await makeSeed(source.seedFile);
+  await refuseTakenPort(port);
   const database = await openDatabase(source);
   try {
     await prepare(database);
@@ -37,6 +38,16 @@ export async function startWombat(
     await database.close();
     throw error;
   }
+}
+
+/** Before anything is made, so that a password that is told only once is never made for nothing. @throws EADDRINUSE */
+async function refuseTakenPort(port: number): Promise<void> {
+  const probe = createServer();
+  await new Promise<void>((resolve, reject) => {
+    probe.once('error', reject);
+    probe.listen(port, '127.0.0.1', resolve);
+  });
+  await new Promise((resolve) => probe.close(resolve));
 }
 
 /** The clock of the district: the demo's is set back to its school year, every other one is right. */

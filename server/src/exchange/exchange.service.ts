@@ -145,7 +145,7 @@ export class ExchangeService {
     const zip = readZipOrThrow(bytes!, fileName);
     const scored = new Set((zip.files.results ?? []).map((row) => row['lineItemSourcedId'] ?? ''));
     const here = await this.held.all(queries, zip.manifest.version, [...scored]);
-    const plan = planExchange(zip.manifest, zip.files, here);
+    const plan = planExchange(zip.manifest, zip.files, here, await this.held.sealedSessions(queries));
     const brief = plan.map(({ file, line, outcome, changes }) => [file, line, outcome, ...changes].join(' '));
     return { zip, plan, previewId: createHash('sha256').update(brief.join('\n')).digest('hex') };
   }

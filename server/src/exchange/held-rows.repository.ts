@@ -39,6 +39,15 @@ export class HeldRowsRepository {
     };
   }
 
+  /** Ids of the sessions that are sealed. */
+  async sealedSessions(queries: Queries): Promise<ReadonlySet<string>> {
+    const rows = await this.rows(
+      queries,
+      sql`SELECT ${idOf('period')} AS "sourcedId" FROM seals l ${joinId('period', sql`l.period_id`)}`,
+    );
+    return new Set(rows.map(({ sourcedId }) => sourcedId!));
+  }
+
   private async orgs(queries: Queries): Promise<ExchangeRow[]> {
     const district = (await this.settings.value(queries, 'district')) as
       { sourcedId: string; name: string } | undefined;

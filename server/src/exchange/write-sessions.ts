@@ -36,6 +36,10 @@ export async function writeSessions(writing: Writing): Promise<void> {
     UPDATE periods p SET kind = n.kind, name = n.name, starts_on = n."startsOn", ends_on = n."endsOn"
     FROM ${periodRows(piece)} WHERE p.id = n.id`),
   );
+  // Whoever has the calendar open drafts on an older one now.
+  const touched = [...new Set([...added, ...changed].map(({ schoolId }) => schoolId))];
+  await queries.execute(sql`
+    UPDATE schools SET calendar_version = calendar_version + 1 WHERE id = ANY(${`{${touched.join(',')}}`}::int[])`);
   await inPieces([...added, ...changed], (piece) =>
     queries.execute(sql`
     UPDATE periods p SET parent_id = n."parentId" FROM ${periodRows(piece)} WHERE p.id = n.id`),

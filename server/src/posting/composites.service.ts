@@ -115,10 +115,11 @@ function compositeReply(
   });
   const leftOut = weighed.flatMap(({ name, state }) => (state.kind === 'left out' ? [{ name, code: state.code }] : []));
   const exact = exactText(composite.value);
-  if (countBy === 'percent') return { kind: 'value', percent: exact, points: null, label: null, parts, leftOut };
+  if (countBy === 'percent')
+    return { kind: 'value', percent: exact, points: null, rounded: null, label: null, parts, leftOut };
   const points = roundTo(composite.value, digits, roundings[rounding]);
   const label = bandOfPoints(inForce.bands, points)?.label ?? null;
-  return { kind: 'value', percent: null, points: exact, label, parts, leftOut };
+  return { kind: 'value', percent: null, points: exact, rounded: formatDecimal(points), label, parts, leftOut };
 }
 
 /** As exact as a computed percent is kept, without zeros at its end. */

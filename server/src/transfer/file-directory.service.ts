@@ -48,18 +48,27 @@ export class FileDirectoryService {
     return new Map([...sectionsByName(named), ...byHand.map(([name, id]) => [foldKey(name), id] as const)]);
   }
 
-  /** Every student of the district by number and by e-mail. Not inside a transaction: it reads what is committed. */
+  /** Every student of the district by number and by an address that is theirs alone. Not inside a transaction: it reads what is committed. */
   async students(): Promise<ReadonlyMap<string, number>> {
     const students = new Map<string, number>();
+    const addresses = new Map<string, number | null>();
     for (let last = 0, isMore = true; isMore;) {
       const page = readCopyLines(
         await this.copies.read(`
           SELECT id, sourced_id, email FROM people WHERE kind = 'student' AND id > ${last} ORDER BY id LIMIT ${rowsAtOnce}`),
       );
-      for (const [id, ...keys] of page) for (const key of keys) if (key) students.set(foldKey(key), Number(id));
+      for (const [id, number, email] of page) {
+        students.set(foldKey(number!), Number(id));
+        if (!email) continue;
+        const key = foldKey(email);
+        if (addresses.has(key)) addresses.set(key, null);
+        else addresses.set(key, Number(id));
+      }
       last = Number(page.at(-1)?.[0]);
       isMore = page.length === rowsAtOnce;
     }
+    // An address that two people share says neither of them.
+    for (const [key, id] of addresses) if (id !== null && !students.has(key)) students.set(key, id);
     return students;
   }
 

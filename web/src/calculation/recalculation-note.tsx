@@ -1,15 +1,26 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { Button } from '../ui/button';
-import { showCount } from '../ui/format';
+import { plural, showCount } from '../ui/format';
+import { Note } from '../ui/panel';
 import { useRecalculation, useSteerRecalculation } from './queries';
 
 /** How far the calculating of stale grade books is, with a way to stop it; nothing while there is none to do. */
 export function RecalculationNote() {
   const { data: progress } = useRecalculation();
   const steer = useSteerRecalculation();
-  if (!progress || progress.remaining === 0) return null;
-  const { remaining, total, isRunning } = progress;
+  if (!progress) return null;
+  const { remaining, total, isRunning, failed } = progress;
+  if (remaining === 0)
+    return failed.length === 0 ? null : (
+      <Note tone="blocks" title={`${plural(failed.length, 'grade book')} could not be calculated`}>
+        {failed.map(({ sectionId, section, problem }) => (
+          <p key={sectionId}>
+            {section}: {problem}. It is tried again when something of it changes.
+          </p>
+        ))}
+      </Note>
+    );
   const done = Math.max(0, total - remaining);
   return (
     <section

@@ -52,6 +52,9 @@ export function CompositeWorkings({ composite, sheet, rules, onOpenPart }: Compo
               note: 'left out; the rest is shared out anew',
             })),
             { says: 'Their mean', figure: composite.percent ?? composite.points ?? '' },
+            ...(composite.rounded !== null
+              ? [{ says: `Rounded ${showPrecision(sheet.rounding, sheet.digits)}`, figure: composite.rounded }]
+              : []),
             composite.percent !== null
               ? {
                   says: `Rounded ${showPrecision(sheet.rounding, sheet.digits)}`,
@@ -65,7 +68,7 @@ export function CompositeWorkings({ composite, sheet, rules, onOpenPart }: Compo
                   isResult: true,
                 }
               : {
-                  says: 'The label with the most grade points not above it',
+                  says: 'The label with the most grade points not above that',
                   figure: composite.label ? showLabel(composite.label) : 'none',
                   isResult: true,
                 },

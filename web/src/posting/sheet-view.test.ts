@@ -92,11 +92,11 @@ describe('what the margin says of an item’s own rules', () => {
   });
 
   it('a composite with a value proposes its percent rounded once, or by points its label', () => {
-    const value = { kind: 'value', points: null, label: null, parts: [], leftOut: [] } as const;
+    const value = { kind: 'value', points: null, rounded: null, label: null, parts: [], leftOut: [] } as const;
     const [byPercent] = view(sheet(row({ mark: blank, composite: { ...value, percent: '89.445' } })));
     expect([byPercent!.proposal?.percent, byPercent!.proposal?.label]).toEqual([{ units: 894n, digits: 1 }, 'B+']);
     const [byPoints] = view(
-      sheet(row({ mark: blank, composite: { ...value, percent: null, points: '3.4', label: 'B+' } })),
+      sheet(row({ mark: blank, composite: { ...value, percent: null, points: '3.4', rounded: '3.4', label: 'B+' } })),
     );
     expect([byPoints!.proposal?.percent, byPoints!.computedLabel]).toEqual([null, 'B+']);
   });
