@@ -256,6 +256,8 @@ export interface ReportItemsReply {
   readonly departments: readonly string[];
   readonly kinds: readonly string[];
   readonly scales: readonly { readonly id: number; readonly name: string; readonly labels: readonly string[] }[];
+  /** The school’s categories and standards that a grade-book item can take by themselves. */
+  readonly categories: readonly { readonly id: number; readonly name: string }[];
   /** The school's periods that items can be posted in, by kind, as people call them. */
   readonly periods: readonly { readonly kind: PeriodKind; readonly names: readonly string[] }[];
   readonly courses: readonly CoveredCourseReply[];

@@ -35,6 +35,16 @@ export class CategoriesRepository {
     return new Map(rows.map(({ id, count }) => [id, count]));
   }
 
+  /** The report items that take this category by itself, named in their order; empty for none. */
+  async itemsTaking(queries: Queries, id: number): Promise<string> {
+    const rows = await queries
+      .select({ name: tables.reportItems.name })
+      .from(tables.reportItems)
+      .where(eq(tables.reportItems.categoryId, id))
+      .orderBy(asc(tables.reportItems.position));
+    return rows.map(({ name }) => name).join(', ');
+  }
+
   /** How many groups of learning platforms feed a category, or go there for want of another. */
   async platformUses(queries: Queries, id: number): Promise<number> {
     const { rows } = await queries.execute<{ count: number }>(sql`

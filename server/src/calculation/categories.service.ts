@@ -51,6 +51,11 @@ export class CategoriesService {
 
   private async refuseUsed(queries: Queries, removed: readonly CategoryReply[]): Promise<void> {
     for (const { id, name } of removed) {
+      const items = await this.categories.itemsTaking(queries, id);
+      if (items !== '') {
+        const instead = 'Let those take the whole grade book or another category first.';
+        throw new Refusal('in-use', { what: 'The category', name, uses: `report items (${items})`, instead });
+      }
       const groups = await this.categories.platformUses(queries, id);
       const instead = 'Join those groups to another category under Matches first.';
       if (groups > 0)

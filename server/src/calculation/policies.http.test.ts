@@ -279,6 +279,20 @@ describe('categories', () => {
     expect((await list()).own).toEqual(own);
   });
 
+  it('one that a report item takes by itself stays', async () => {
+    const { revision, own } = await list();
+    const projects = { id: null, name: 'Projects', tint: 5, isActive: true };
+    const { body: added } = await put<CategoryReply[]>('/schools/1/categories', revision, [...own, projects]);
+    const { id } = added.at(-1)!;
+    await server.database.pool.query('UPDATE report_items SET category_id = $1 WHERE id = 1', [id]);
+    const { body } = await put<Problem>('/schools/1/categories', (await list()).revision, own);
+    expect(body.detail).toBe(
+      'Projects is used by report items (Quarter grade). Let those take the whole grade book or another category first.',
+    );
+    await server.database.pool.query('UPDATE report_items SET category_id = NULL WHERE id = 1');
+    expect((await put('/schools/1/categories', (await list()).revision, own)).status).toBe(200);
+  });
+
   it('a section has its own beside those of the school', async () => {
     const reply = await calculation();
     const { sectionId, revision } = bookNamed(reply, 'Shore Life 1');

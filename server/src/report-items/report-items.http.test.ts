@@ -16,6 +16,8 @@ const [quarter, exam, semester] = [1, 101, 102];
 const ofSchool = async (school = 1) =>
   (await registrar.get<ReportItemsReply>(`/schools/${school}/report-items?period=${[4, 13, 23][school - 1]}`)).body;
 const sheetCount = async () => (await registrar.get<SheetListReply[]>('/grade-sheets?period=4')).body[0]!.sheets.length;
+const save = <Body>({ revision }: ReportItemsReply, body: object) =>
+  registrar.send<Body>('PUT', '/schools/1/report-items/assignment?period=4', { revision, ...body });
 const itemNamed = (reply: ReportItemsReply, name: string) => reply.items.find((item) => item.name === name)!;
 
 it('says for each course which rule or exception made it report each item', async () => {
@@ -36,9 +38,6 @@ it('says for each course which rule or exception made it report each item', asyn
 describe('a change of rules and exceptions', () => {
   const yearOnly = (rules: readonly RuleBody[]) =>
     rules.map((rule) => (rule.itemId === quarter ? { ...rule, length: 'year' as const } : rule));
-  const save = <Body>({ revision }: ReportItemsReply, body: object) =>
-    registrar.send<Body>('PUT', '/schools/1/report-items/assignment?period=4', { revision, ...body });
-
   it('is previewed with the courses and the posted grades it concerns, and changes nothing by that', async () => {
     const before = await sheetCount();
     const { rules, exceptions } = await ofSchool();
@@ -201,11 +200,36 @@ describe('an item', () => {
   it.each([
     [{ name: 'exam' }, 'name', 'a name that no other item of the school has'],
     [{ scaleId: 2 }, 'scaleId', 'a scale of this school'],
+    [
+      { source: 'gradeBook', categoryId: 9999 },
+      'categoryId',
+      'a category of this school, or null for the whole grade book',
+    ],
     [{ digits: 3 }, 'digits', '0, 1 or 2 decimals'],
     [{ scaleId: 12, commentRule: 'requiredBelow', commentBelow: 'A' }, 'commentBelow', 'a label of Conduct'],
   ])('with %j is refused with the field named', async (change, field, detail) => {
     const { status, body } = await added({ name: 'Effort', heading: 'Effort', ...change } as Partial<ItemBody>);
     expect([status, body.errors]).toEqual([422, [{ field, detail }]]);
+  });
+
+  it('taken out comes back with its rules, exceptions and windows where they were', async () => {
+    const { body } = await added({ name: 'Effort', heading: 'Effort' }, quarter);
+    const { id } = itemNamed(body, 'Effort');
+    const rule = { itemId: id, effect: 'reports', department: null, level: null, kind: null, length: null } as const;
+    const exception = { itemId: id, courseId: body.courses[0]!.id, effect: 'omits', reason: 'Trial year' } as const;
+    const rules = [rule, ...body.rules];
+    const { body: saved } = await save<ReportItemsReply>(body, { rules, exceptions: [...body.exceptions, exception] });
+    const windows = async () => {
+      const text = 'SELECT period_id, opens_at, closes_at FROM posting_windows WHERE item_id = $1 ORDER BY 1';
+      return (await server.database.pool.query(text, [id])).rows;
+    };
+    const had = await windows();
+    await registrar.send('DELETE', `/report-items/${id}?period=4`);
+    const { body: back } = await registrar.send<ReportItemsReply>('POST', `/report-items/${id}/restore?period=4`);
+    expect(back).toEqual(saved);
+    expect([had.length, await windows()]).toEqual([4, had]);
+    expect((await registrar.send('POST', `/report-items/${id}/restore?period=4`)).status).toBe(404);
+    await registrar.send('DELETE', `/report-items/${id}?period=4`);
   });
 
   it('that grades hang on stays, and says what to do instead', async () => {

@@ -1,8 +1,9 @@
 import { Injectable } from '@nestjs/common';
-import { and, asc, eq, max, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, max, sql } from 'drizzle-orm';
 import { decimalOrThrow, formatDecimal, roundings } from '#core/numbers';
 import type { Exception, ReportItem, Rule } from '#core/report-items';
 import type { Precision } from '#core/scales';
+import { rowsToRemove, type RemovedRows } from '#server/log';
 import { Refusal, tables, type Queries } from '#server/platform';
 
 /** An item as it is kept, with the version that guards against saving over somebody else's work. */
@@ -10,7 +11,16 @@ export interface KeptItem extends ReportItem {
   readonly version: number;
 }
 
-const { enrollments, grades, reportItemExceptions, reportItemParts, reportItemRules, reportItems, sections } = tables;
+const {
+  categories,
+  enrollments,
+  grades,
+  reportItemExceptions,
+  reportItemParts,
+  reportItemRules,
+  reportItems,
+  sections,
+} = tables;
 
 @Injectable()
 export class ReportItemsRepository {
@@ -33,6 +43,15 @@ export class ReportItemsRepository {
         .filter(({ part }) => part.compositeId === item.id)
         .map(({ part: { itemId, ordinal, weight } }) => ({ itemId, ordinal, weight: decimalOrThrow(weight) })),
     }));
+  }
+
+  /** The categories and standards of a school's own list, in its order. */
+  async categoriesOf(queries: Queries, schoolId: number): Promise<{ readonly id: number; readonly name: string }[]> {
+    return queries
+      .select({ id: categories.id, name: categories.name })
+      .from(categories)
+      .where(and(eq(categories.schoolId, schoolId), isNull(categories.sectionId)))
+      .orderBy(asc(categories.position), asc(categories.id));
   }
 
   /** @throws Refusal not-found */
@@ -114,8 +133,16 @@ export class ReportItemsRepository {
     return changed.length === 1;
   }
 
-  async remove(queries: Queries, id: number): Promise<void> {
+  /** Takes an item out with its rules, exceptions and windows, and tells what went. */
+  async remove(queries: Queries, id: number): Promise<RemovedRows> {
+    const hanging = ['report_item_rules', 'report_item_exceptions', 'posting_windows'];
+    const removed = await rowsToRemove(queries, [
+      { table: 'report_items', where: sql`t.id = ${id}` },
+      { table: 'report_item_parts', where: sql`t.composite_id = ${id}` },
+      ...hanging.map((table) => ({ table, where: sql`t.item_id = ${id}` })),
+    ]);
     await queries.delete(reportItems).where(eq(reportItems.id, id));
+    return removed;
   }
 
   async order(queries: Queries, itemIds: readonly number[]): Promise<void> {

@@ -24,7 +24,7 @@ import {
 } from '#contract/report-items';
 import { PeriodsRepository } from '#server/calendar';
 import { CoursesRepository, PlacementsRepository, scaleSource, seekerOf } from '#server/courses';
-import { ChangeLog, revisionOf } from '#server/log';
+import { bringBackRows, ChangeLog, revisionOf } from '#server/log';
 import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { LabelsRepository } from './labels.repository.js';
 import { ReportItemsRepository } from './report-items.repository.js';
@@ -147,10 +147,23 @@ export class ReportItemsService {
         const instead = 'Let its rules omit every course instead: what is posted is kept and no sheet asks for more.';
         throw new Refusal('in-use', { what: 'The item', name: item.name, uses, instead });
       }
-      await this.items.remove(queries, id);
-      const before = bodyOfItem(item);
+      const before = { ...bodyOfItem(item), rows: await this.items.remove(queries, id) };
       await this.log.record(queries, actor, [
         { action: 'remove report item', thing: `item ${id}`, before, after: null },
+      ]);
+      return this.read(queries, item.schoolId, periodId);
+    });
+  }
+
+  /** Undoes the removal of an item: with its rules, exceptions and windows, under the number that it had. */
+  async restore(actor: Actor, id: number, periodId: number): Promise<ReportItemsReply> {
+    return this.transactions.run(async (queries) => {
+      await bringBackRows(queries, `item ${id}`, 'report item');
+      const item = await this.items.byIdOrThrow(queries, id);
+      const after = bodyOfItem(item);
+      await this.refuseFaulty(queries, item.schoolId, id, after);
+      await this.log.record(queries, actor, [
+        { action: 'bring back report item', thing: `item ${id}`, before: null, after },
       ]);
       return this.read(queries, item.schoolId, periodId);
     });
@@ -195,6 +208,7 @@ export class ReportItemsService {
       departments: [...new Set(courses.map(({ department }) => department))].toSorted(),
       kinds: [...new Set(courses.map(({ kind }) => kind).filter((kind) => kind !== ''))].toSorted(),
       scales,
+      categories: await this.items.categoriesOf(queries, schoolId),
       periods: periodNames(await this.periods.ofSchool(queries, schoolId)),
       courses: coverage(courses, assignment).map((covered) => {
         const { schoolId: _schoolId, credits, mostCredits: _most, countsInGpa: _gpa, ...course } = covered.course;
@@ -226,6 +240,10 @@ export class ReportItemsService {
     const scales = await this.labels.scalesOf(queries, schoolId);
     const scale = scales.find((each) => each.id === body.scaleId);
     if (body.scaleId !== null && !scale) fields.push({ field: 'scaleId', detail: 'a scale of this school' });
+    const categories = await this.items.categoriesOf(queries, schoolId);
+    if (body.categoryId !== null && !categories.some((each) => each.id === body.categoryId)) {
+      fields.push({ field: 'categoryId', detail: 'a category of this school, or null for the whole grade book' });
+    }
     if (body.commentRule === 'requiredBelow' && scale && !scale.labels.includes(body.commentBelow ?? '')) {
       fields.push({ field: 'commentBelow', detail: `a label of ${scale.name}` });
     }

@@ -60,6 +60,16 @@ export class ScalesController {
     return this.scales.changeFacts(actor, scaleId, periodId, request);
   }
 
+  @Post('scales/:scaleId/restore')
+  @HttpCode(200)
+  restore(
+    @CurrentActor() actor: Actor,
+    @Param('scaleId', ParseIntPipe) scaleId: number,
+    @Query('period', ParseIntPipe) periodId: number,
+  ): Promise<ScalesReply> {
+    return this.scales.restore(actor, scaleId, periodId);
+  }
+
   @Delete('scales/:scaleId')
   remove(
     @CurrentActor() actor: Actor,

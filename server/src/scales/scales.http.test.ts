@@ -210,6 +210,10 @@ describe('a new scale', () => {
     expect([status, kind, bands.map(({ label }) => label)]).toEqual([201, 'choice', ['Yes', 'Not yet']]);
     const removed = await registrar.send<ScalesReply>('DELETE', `/scales/${id}?period=4`);
     expect([removed.status, named(removed.body, 'Safety')]).toEqual([200, undefined]);
+    const { body: back } = await registrar.send<ScalesReply>('POST', `/scales/${id}/restore?period=4`);
+    expect(named(back, 'Safety')).toEqual(named(body, 'Safety'));
+    expect((await registrar.send('POST', `/scales/${id}/restore?period=4`)).status).toBe(404);
+    await registrar.send('DELETE', `/scales/${id}?period=4`);
   });
 
   it.each([

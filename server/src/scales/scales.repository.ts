@@ -6,6 +6,7 @@ import type { Band, ScaleKind, Shift } from '#core/scales';
 import { versionsInForce } from '#core/period-view';
 import type { SchoolPeriod } from '#server/calendar';
 import { ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
+import { rowsToRemove, type RemovedRows } from '#server/log';
 import { Refusal, tables, type Queries } from '#server/platform';
 
 /** A scale without its bands. */
@@ -104,11 +105,18 @@ export class ScalesRepository {
       .where(eq(scales.id, id));
   }
 
-  async remove(queries: Queries, id: number): Promise<void> {
+  /** Takes a scale out with its versions, and tells what went. */
+  async remove(queries: Queries, id: number): Promise<RemovedRows> {
+    const removed = await rowsToRemove(queries, [
+      { table: 'scales', where: sql`t.id = ${id}` },
+      { table: 'scale_versions', where: sql`t.scale_id = ${id}` },
+      { table: 'bands', where: sql`t.version_id IN (SELECT id FROM scale_versions WHERE scale_id = ${id})` },
+    ]);
     await queries.execute(sql`
       DELETE FROM bands WHERE version_id IN (SELECT id FROM scale_versions WHERE scale_id = ${id})`);
     await queries.delete(scaleVersions).where(eq(scaleVersions.scaleId, id));
     await queries.delete(scales).where(eq(scales.id, id));
+    return removed;
   }
 
   /** What hangs on a scale: grades, items, places, scales that follow it. Empty when it can go. */

@@ -24,7 +24,7 @@ import {
 import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PlacementsRepository, placeName, seekerOf } from '#server/courses';
-import { ChangeLog } from '#server/log';
+import { bringBackRows, ChangeLog } from '#server/log';
 import { Clock, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { PeriodViews, ScaleVersionsRepository, type ScaleVersion, type SchoolFacts } from '#server/period-view';
 import { precisionOf } from '#server/report-items';
@@ -128,9 +128,20 @@ export class ScalesService {
         const instead = 'Put another scale in force in its places first; a scale that grades were posted under stays.';
         throw new Refusal('in-use', { what: 'The scale', name: scale.name, uses, instead });
       }
-      await this.scales.remove(queries, id);
-      const before = { name: scale.name, kind: scale.kind };
+      const before = { name: scale.name, kind: scale.kind, rows: await this.scales.remove(queries, id) };
       await this.log.record(queries, actor, [{ action: 'remove scale', thing: `scale ${id}`, before, after: null }]);
+      return this.read(queries, periodId);
+    });
+  }
+
+  /** Undoes the removal of a scale: with its versions, under the number that it had. */
+  async restore(actor: Actor, id: number, periodId: number): Promise<ScalesReply> {
+    return this.transactions.run(async (queries) => {
+      await bringBackRows(queries, `scale ${id}`, 'scale');
+      const { name, kind } = await this.scales.byIdOrThrow(queries, id);
+      await this.log.record(queries, actor, [
+        { action: 'bring back scale', thing: `scale ${id}`, before: null, after: { name, kind } },
+      ]);
       return this.read(queries, periodId);
     });
   }

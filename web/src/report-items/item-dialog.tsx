@@ -9,7 +9,7 @@ import { SelectField } from '../ui/field';
 import { plural } from '../ui/format';
 import { bodyOfReply, itemFaults, newItem } from './item-draft';
 import { ItemForm } from './item-form';
-import { useAddItem, useRemoveItem, useSaveItem } from './queries';
+import { useAddItem, useRemoveItem, useRestoreItem, useSaveItem } from './queries';
 
 interface ItemDialogProps {
   readonly schoolId: number;
@@ -25,6 +25,7 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
   const [body, setBody] = useState<ItemBody>(() => (item ? bodyOfReply(item) : newItem(reply)));
   const [windowsLike, setWindowsLike] = useState<number | null>(reply.items[0]?.id ?? null);
   const [add, save, remove] = [useAddItem(schoolId), useSaveItem(schoolId), useRemoveItem(schoolId)];
+  const restore = useRestoreItem(schoolId);
   const error = add.error ?? save.error;
   const problem = error instanceof ProblemError ? error : undefined;
   const faults = itemFaults(body, item?.id ?? 0, reply);
@@ -72,7 +73,7 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
         toast.success(`${item.name} is taken out.`, {
           action: {
             label: 'Undo',
-            onClick: () => add.mutate({ ...bodyOfReply(item), windowsLike: null }, { onError: showProblem }),
+            onClick: () => restore.mutate(item.id, { onError: showProblem }),
           },
         });
       },

@@ -52,6 +52,7 @@ const reply: ReportItemsReply = {
   departments: ['Sea'],
   kinds: ['academic'],
   scales: [],
+  categories: [],
   periods: [
     { kind: 'semester', names: ['Semester 1', 'Semester 2'] },
     { kind: 'quarter', names: ['Quarter 1', 'Quarter 2', 'Quarter 3', 'Quarter 4'] },

@@ -73,6 +73,25 @@ export function ItemForm({ item, reply, fault, onChange }: ItemFormProps) {
           words={{ ...sourceWords, composite: 'from other items, by weight' }}
           onChange={pick('source')}
         />
+        {item.source === 'gradeBook' && reply.categories.length > 0 && (
+          <>
+            {', by '}
+            <Choice
+              label="Category or standard"
+              value={item.categoryId ?? ''}
+              onChange={(event) =>
+                onChange({ categoryId: event.target.value === '' ? null : Number(event.target.value) })
+              }
+            >
+              <option value="">all its assignments</option>
+              {reply.categories.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name} alone
+                </option>
+              ))}
+            </Choice>
+          </>
+        )}
         , is looked up on{' '}
         <Choice
           label="Scale"

@@ -15,7 +15,7 @@ export function PartRows({ item, reply, onChange }: PartRowsProps) {
   const { parts } = item;
   const change = (index: number, changed: Partial<PartBody>) =>
     onChange(parts.with(index, { ...parts[index]!, ...changed }));
-  const first = reply.items[0];
+  const next = nextPart(item, reply);
   return (
     <div className="space-y-2">
       <CompositeBar item={item} reply={reply} />
@@ -61,14 +61,26 @@ export function PartRows({ item, reply, onChange }: PartRowsProps) {
           </button>
         </div>
       ))}
-      <Button
-        disabled={!first}
-        onClick={() => onChange([...parts, { itemId: first!.id, ordinal: 1, weight: restOf(parts) }])}
-      >
+      <Button disabled={!next} onClick={() => next && onChange([...parts, { ...next, weight: restOf(parts) }])}>
         <Plus size={14} aria-hidden /> Add a part
       </Button>
     </div>
   );
+}
+
+/** The first item and period that are no part yet: the item of the last part goes on to its next period. */
+function nextPart({ name, parts }: ItemBody, reply: ReportItemsReply): Omit<PartBody, 'weight'> | undefined {
+  const last = parts.at(-1)?.itemId;
+  const items = reply.items.filter((each) => each.name !== name);
+  return items
+    .toSorted((a, b) => Number(b.id === last) - Number(a.id === last))
+    .flatMap(({ id, periodKind }) =>
+      Array.from({ length: reply.periods.find(({ kind }) => kind === periodKind)?.names.length ?? 1 }, (_each, at) => ({
+        itemId: id,
+        ordinal: at + 1,
+      })),
+    )
+    .find((each) => !parts.some(({ itemId, ordinal }) => itemId === each.itemId && ordinal === each.ordinal));
 }
 
 /** What is left of 100, as the weight of the next part. */

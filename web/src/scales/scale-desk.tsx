@@ -18,7 +18,7 @@ import { scaleDrafts } from './scale-drafts';
 import { EdgesTable } from './edges-table';
 import { EffectDialog } from './effect-dialog';
 import { ImportScaleDialog } from './import-scale-dialog';
-import { useAddScale, useRemoveScale, useSaveScale } from './queries';
+import { useRemoveScale, useRestoreScale, useSaveScale } from './queries';
 import { Ruler } from './ruler';
 import { ScaleFactsDialog } from './scale-facts-dialog';
 import { ScaleHeadline } from './scale-headline';
@@ -42,7 +42,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
   const view = useScaleView(scale);
   const save = useSaveScale(scale.id);
   const remove = useRemoveScale(period.id);
-  const addAgain = useAddScale(schoolId);
+  const restore = useRestoreScale(period.id);
 
   const [chosen, setChosen] = useState<number | null>(null);
   const [dialog, setDialog] = useState<'effect' | 'import' | 'facts' | undefined>();
@@ -84,17 +84,8 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
   const takeOut = () =>
     remove.mutate(scale.id, {
       onSuccess: () => {
-        const again = {
-          name: scale.name,
-          kind: scale.kind,
-          highestLevel: scale.highestLevel,
-          isDistrictWide: scale.isDistrictWide,
-          tie: null,
-          fromPeriodId: period.id,
-          bands: [...scale.bands],
-        };
         toast.success(`${scale.name} is taken out.`, {
-          action: { label: 'Undo', onClick: () => addAgain.mutate(again, { onError: showProblem }) },
+          action: { label: 'Undo', onClick: () => restore.mutate(scale.id, { onError: showProblem }) },
         });
       },
       onError: showProblem,
