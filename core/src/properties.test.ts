@@ -79,7 +79,11 @@ describe('a cut-off moved anywhere', () => {
       fc.property(places, percents, fc.array(percents, { maxLength: 30 }), (index, wanted, grades) => {
         const precision = { digits: 1, rounding: roundHalfUp };
         const moved = moveCutOff(letterBands, index, wanted, 1);
-        expect(checkScale(moved, precision, 'percent').filter(({ severity }) => severity === 'blocks')).toEqual([]);
+        expect(
+          checkScale(moved, precision, { kind: 'percent', highestLevel: null, codes: [] }).filter(
+            ({ severity }) => severity === 'blocks',
+          ),
+        ).toEqual([]);
         const tallies = grades.map((percent) => ({ percent, grades: 1 }));
         expect(countByBand(moved, tallies, precision).reduce((sum, count) => sum + count, 0)).toBe(grades.length);
       }),

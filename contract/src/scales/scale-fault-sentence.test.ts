@@ -29,5 +29,6 @@ it.each<[Band[], string[]]>([
     ['The lowest band, F, begins at 5; values below have no label. Let it begin at 0.'],
   ],
 ])('says what is wrong and what would be right (%#)', (bands, sentences) => {
-  expect(checkScale(bands, { digits: 1, rounding: roundHalfUp }, 'percent').map(scaleFaultSentence)).toEqual(sentences);
+  const meaning = { kind: 'percent', highestLevel: null, codes: ['INC'] } as const;
+  expect(checkScale(bands, { digits: 1, rounding: roundHalfUp }, meaning).map(scaleFaultSentence)).toEqual(sentences);
 });

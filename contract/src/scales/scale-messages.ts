@@ -232,6 +232,8 @@ export interface ScalesReply {
   /** In the period asked for. */
   readonly placements: readonly PlacementReply[];
   readonly laterPlacements: readonly LaterPlacementReply[];
+  /** The district's codes, which no label may read like. */
+  readonly codes: readonly string[];
   readonly departments: readonly string[];
   readonly sections: readonly { readonly id: number; readonly name: string }[];
   readonly courses: readonly {

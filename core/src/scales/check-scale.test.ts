@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { decimalOrThrow, roundHalfUp } from '#core/numbers';
-import type { Band } from './index.js';
+import type { Band, ScaleMeaning } from './index.js';
 import { checkScale } from './index.js';
 import { letterBands } from './letter-scale.fixture.js';
 
@@ -14,8 +14,9 @@ const band = (label: string, lowest: string, points: string | null = null): Band
   descriptor: '',
   isOff: false,
 });
+const percents: ScaleMeaning = { kind: 'percent', highestLevel: null, codes: ['INC'] };
 const codes = (bands: Band[], digits = 1) =>
-  checkScale(bands, { ...tenths, digits }, 'percent').map(({ code, index, severity }) => [code, index, severity]);
+  checkScale(bands, { ...tenths, digits }, percents).map(({ code, index, severity }) => [code, index, severity]);
 
 describe('checkScale', () => {
   it('warns that two letters of the published table carry the same points, and finds nothing else', () => {
@@ -39,6 +40,13 @@ describe('checkScale', () => {
       [band('A', '50'), band('B', '60'), band('F', '0')],
       [['cut-off-out-of-order', 1, 'warns']],
     ],
+    ['a label that is a code, in any case', [band('inc', '50'), band('F', '0')], [['label-is-code', 0, 'blocks']]],
+    ['a label that reads like a percent', [band('95', '50'), band('F', '0')], [['label-is-number', 0, 'blocks']]],
+    [
+      'a label without points beside one with',
+      [band('A', '50', '4'), band('F', '0')],
+      [['points-missing', 1, 'warns']],
+    ],
     ['points that rise downwards', [band('A', '50', '3'), band('F', '0', '4')], [['points-do-not-fall', 1, 'warns']]],
   ])('finds %s', (_what, bands, expected) => expect(codes(bands)).toEqual(expected));
 
@@ -54,13 +62,20 @@ describe('checkScale', () => {
     expect(codes([band('A', '90'), off, band('D', '50'), band('F', '0')])).toEqual([['label-twice', 2, 'blocks']]);
   });
 
+  it('reads cut-offs of a level scale as levels, whose labels may be numbers', () => {
+    const levels = { ...percents, kind: 'level', highestLevel: decimalOrThrow('4') } as const;
+    const found = (bands: Band[]) => checkScale(bands, tenths, levels).map(({ code, data }) => [code, data['top']]);
+    expect(found([band('4', '3.5'), band('3', '2.5'), band('1', '0')])).toEqual([]);
+    expect(found([band('4', '90'), band('1', '0')])).toEqual([['cut-off-outside', '4']]);
+  });
+
   it('a scale of choices has every cut-off or none', () => {
     const choice = (label: string, lowest: string | null) => ({
       ...band(label, '0'),
       lowest: lowest && decimalOrThrow(lowest),
     });
     const found = (...bands: ReturnType<typeof choice>[]) =>
-      checkScale(bands as Band[], tenths, 'choice').map(({ code, index }) => [code, index]);
+      checkScale(bands as Band[], tenths, { ...percents, kind: 'choice' }).map(({ code, index }) => [code, index]);
     expect(found(choice('S', null), choice('U', null))).toEqual([]);
     expect(found(choice('S', '60'), choice('U', null))).toEqual([
       ['cut-off-missing', 1],

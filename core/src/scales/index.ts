@@ -1,9 +1,10 @@
 export { cutBands, type Band, type CutBand } from './band.js';
 export { bandOfPoints } from './band-of-points.js';
 export { bandEdges } from './band-edges.js';
-export { checkScale, type ScaleFault, type ScaleFaultCode } from './check-scale.js';
+export { checkScale, type ScaleFault, type ScaleFaultCode, type ScaleMeaning } from './check-scale.js';
 export { deriveBands, type Shift } from './derive-bands.js';
 export { findBand, type Precision } from './find-band.js';
+export { topOf } from './scale-top.js';
 export { moveCutOff } from './move-cut-off.js';
 export { orderBands } from './order-bands.js';
 export { placeKey, placementsInForce, type DatedPlacement } from './placements-in-force.js';
@@ -18,4 +19,12 @@ export {
 } from './scale-in-force.js';
 export { scaleKinds, type ScaleKind } from './scale-kind.js';
 export { checkStatedEnds, endFaultRange, settleStatedEnds, type EndFault, type StatedBand } from './stated-ends.js';
-export { countByBand, countByWholePercent, countJustBelow, draftEffect, type DraftEffect } from './tally.js';
+export {
+  countByBand,
+  countJustBelow,
+  draftEffect,
+  histogramOf,
+  justBelowOf,
+  type DraftEffect,
+  type Histogram,
+} from './tally.js';

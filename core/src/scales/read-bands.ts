@@ -35,5 +35,5 @@ export function readBands(typed: readonly TypedBand[]): ReadBands {
 }
 
 function readOptional(text: string | null): Decimal | null | undefined {
-  return text === null || text.trim() === '' ? null : parseDecimal(text);
+  return text === null || text.trim() === '' ? null : parseDecimal(text.trim().replace(',', '.'));
 }

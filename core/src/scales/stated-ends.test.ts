@@ -19,7 +19,7 @@ describe('a scale that states both ends', () => {
     ['names a gap of one value', 'A 90 100, B 80 89.98, F 0 79.99', 2, ['gap BA 89.99']],
     ['shares a value at both ends', 'A 90 100, B 80 90, F 0 79', 0, ['overlap BA 90']],
     ['overlaps over several', 'A 88 100, B 80 90, F 0 79', 0, ['overlap BA 88 to 90']],
-    ['ends below 100', 'A 90 99, F 0 89', 0, ['top-below-100 A 100']],
+    ['ends below 100', 'A 90 99, F 0 89', 0, ['top-short A 100']],
     ['has its ends crossed', 'A 90 100, B 89 80, F 0 79', 0, ['ends-crossed B 80 to 89', 'gap FB 80 to 88']],
   ])('%s', (_what, text, digits, expected) => expect(found(text, digits)).toEqual(expected));
 
@@ -62,6 +62,30 @@ describe('reading a scale out of a table', () => {
       [
         ['4', '90', '100', null, ''],
         ['3', '75', '89', null, ''],
+      ],
+    ],
+    [
+      'from and points, where the lowest says 0 and 0',
+      'Label\tFrom\tPoints\nA\t90\t4.0\nF\t0\t0',
+      [
+        ['A', '90', null, '4.0', ''],
+        ['F', '0', null, '0', ''],
+      ],
+    ],
+    [
+      'the same without a heading',
+      'A\t90\t4.0\nF\t0\t0',
+      [
+        ['A', '90', null, '4.0', ''],
+        ['F', '0', null, '0', ''],
+      ],
+    ],
+    [
+      'numbers as labels beside words',
+      '4\t3.5\tBeyond what is asked\n1\t0\tAt the beginning',
+      [
+        ['4', '3.5', null, null, 'Beyond what is asked'],
+        ['1', '0', null, null, 'At the beginning'],
       ],
     ],
     ['a row without a number', 'A\t90\nnote', [['A', '90', null, null, ''], { row: 2, reason: 'no-lowest' }]],

@@ -1,4 +1,5 @@
-import { compareDecimals, decimalOrThrow, formatDecimal, unitsAt, type Decimal, type Percent } from '#core/numbers';
+import { compareDecimals, formatDecimal, unitsAt, type Decimal, type Percent } from '#core/numbers';
+import { topOf } from './scale-top.js';
 
 /** A band as another program's table states it, with both ends, each belonging to the band. */
 export interface StatedBand {
@@ -9,8 +10,8 @@ export interface StatedBand {
 
 /** A stretch of values at the item's precision that no stated band holds, or that two of them hold. */
 export interface EndFault {
-  readonly kind: 'gap' | 'overlap' | 'top-below-100' | 'ends-crossed';
-  /** The band above; for a top below 100 and for crossed ends the one band concerned. */
+  readonly kind: 'gap' | 'overlap' | 'top-short' | 'ends-crossed';
+  /** The band above; for a top that ends too low and for crossed ends the one band concerned. */
   readonly upper: string;
   readonly lower: string | null;
   /** First and last value concerned, at `digits` digits. */
@@ -18,21 +19,19 @@ export interface EndFault {
   readonly to: Percent;
 }
 
-const hundred = decimalOrThrow('100');
-
 /**
  * Gaps and overlaps between stated bands, from the top down. At whole percents 80–89 and 90–100 leave nothing out; at
  * one decimal they leave 89.1 to 89.9 without a label.
  */
-export function checkStatedEnds(bands: readonly StatedBand[], digits: number): EndFault[] {
+export function checkStatedEnds(bands: readonly StatedBand[], digits: number, end = topOf(null)): EndFault[] {
   const ordered = bands.toSorted((a, b) => compareDecimals(b.lowest, a.lowest));
   const at = (value: Decimal) => floorUnits(value, digits);
   const shown = (units: bigint): Percent => ({ units, digits });
   const faults: EndFault[] = [];
   const top = ordered[0];
-  if (top && compareDecimals(top.highest, hundred) < 0) {
+  if (top && compareDecimals(top.highest, end) < 0) {
     const from = shown(at(top.highest) + 1n);
-    faults.push({ kind: 'top-below-100', upper: top.label, lower: null, from, to: shown(unitsAt(hundred, digits)) });
+    faults.push({ kind: 'top-short', upper: top.label, lower: null, from, to: shown(at(end)) });
   }
   ordered.forEach((band, index) => {
     if (compareDecimals(band.highest, band.lowest) < 0) {
@@ -54,19 +53,20 @@ export function checkStatedEnds(bands: readonly StatedBand[], digits: number): E
 
 /**
  * Settles one gap or overlap for the band above or the band below: the band above keeps its lowest value and the other
- * ends right under it, or the band below keeps its highest value and the other begins right over it. A top below 100 is
- * drawn up to 100, crossed ends change places.
+ * ends right under it, or the band below keeps its highest value and the other begins right over it. A top that ends
+ * too low is drawn up to the end of the scale, crossed ends change places.
  */
 export function settleStatedEnds(
   bands: readonly StatedBand[],
   fault: EndFault,
   keeps: 'upper' | 'lower',
   digits: number,
+  end = topOf(null),
 ): StatedBand[] {
   const step = (value: Percent, by: bigint): Percent => ({ units: floorUnits(value, digits) + by, digits });
   const of = (label: string | null) => bands.find((band) => band.label === label);
   return bands.map((band) => {
-    if (fault.kind === 'top-below-100') return band.label === fault.upper ? { ...band, highest: hundred } : band;
+    if (fault.kind === 'top-short') return band.label === fault.upper ? { ...band, highest: end } : band;
     if (fault.kind === 'ends-crossed') {
       return band.label === fault.upper ? { ...band, lowest: band.highest, highest: band.lowest } : band;
     }

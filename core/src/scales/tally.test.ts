@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { decimalOrThrow, roundHalfUp } from '#core/numbers';
-import { countByBand, countByWholePercent, countJustBelow, draftEffect, moveCutOff, orderBands } from './index.js';
+import { countByBand, countJustBelow, draftEffect, histogramOf, moveCutOff, orderBands, topOf } from './index.js';
 import { letterBands } from './letter-scale.fixture.js';
 
 const tenths = { digits: 1, rounding: roundHalfUp };
@@ -13,8 +13,15 @@ const tallies = [
 
 describe('a tally of percents', () => {
   it('fills the histogram by whole percent, what is above 100 in the last place', () => {
-    const counts = countByWholePercent(tallies);
+    const { step, counts } = histogramOf(tallies, topOf(null));
+    expect(step).toBe(1);
     expect([counts.length, counts[64], counts[89], counts[90], counts[100]]).toEqual([101, 5, 3, 2, 1]);
+  });
+
+  it('fills the histogram of a level scale by tenths of a level', () => {
+    const levels = ['3.45', '3.4', '0', '4', '4.2'].map((level) => ({ percent: decimalOrThrow(level), grades: 1 }));
+    const { step, counts } = histogramOf(levels, decimalOrThrow('4'));
+    expect([step, counts.length, counts[34], counts[0], counts[40]]).toEqual([0.1, 41, 2, 1, 2]);
   });
 
   it('falls into the bands as each value would', () => {
@@ -36,7 +43,7 @@ describe('a tally of percents', () => {
   });
 
   it('counts who is less than half a point below a cut-off', () => {
-    expect(countJustBelow(letterBands, tallies)).toBe(5);
+    expect(countJustBelow(letterBands, tallies, topOf(null))).toBe(5);
   });
 });
 

@@ -1,4 +1,4 @@
-import { compareDecimals, decimalOrThrow, unitsAt, type Percent } from '#core/numbers';
+import { compareDecimals, decimalOrThrow, unitsAt, type Decimal, type Percent } from '#core/numbers';
 import { findBand, type Precision } from './find-band.js';
 import { cutBands, type Band } from './band.js';
 
@@ -8,16 +8,29 @@ export interface PercentTally {
   readonly grades: number;
 }
 
-/**
- * Grades by whole percent, 0 to 99, and 100 and above in the last of the 101 places; a percent below 0 counts at 0.
- */
-export function countByWholePercent(tallies: readonly PercentTally[]): number[] {
-  const counts = new Array<number>(101).fill(0);
+/** How many grades lie at each step of a scale, from 0 to its top. */
+export interface Histogram {
+  /** From one bar to the next: a percent, or a tenth of a level. */
+  readonly step: number;
+  readonly counts: readonly number[];
+}
+
+/** Grades by whole percent, or by tenth of a level; what lies above the top is in the last place, below 0 in the first. */
+export function histogramOf(tallies: readonly PercentTally[], top: Decimal): Histogram {
+  const digits = compareDecimals(top, ten) > 0 ? 0 : 1;
+  const last = Number(floorAt(top, digits));
+  const counts = new Array<number>(last + 1).fill(0);
   for (const { percent, grades } of tallies) {
-    const whole = Number(unitsAt(percent, percent.digits) / 10n ** BigInt(percent.digits));
-    counts[Math.min(100, Math.max(0, whole))]! += grades;
+    counts[Math.min(last, Math.max(0, Number(floorAt(percent, digits))))]! += grades;
   }
-  return counts;
+  return { step: 10 ** -digits, counts };
+}
+
+const ten = decimalOrThrow('10');
+
+function floorAt(value: Decimal, digits: number): bigint {
+  const fine = Math.max(value.digits, digits);
+  return unitsAt(value, fine) / 10n ** BigInt(fine - digits);
 }
 
 /** Grades in each band, by position in `bands`. */
@@ -53,9 +66,14 @@ export function draftEffect(
   return { up, down };
 }
 
-/** Grades that lie less than half a point below a cut-off, where a change of the scale is felt first. */
-export function countJustBelow(bands: readonly Band[], tallies: readonly PercentTally[]): number {
-  const half = decimalOrThrow('0.5');
+/** What counts as just below a cut-off: half a percent, or as large a part of the highest level. */
+export function justBelowOf(top: Decimal): Decimal {
+  return { units: top.units * 5n, digits: top.digits + 3 };
+}
+
+/** Grades that lie less than that below a cut-off, where a change of the scale is felt first. */
+export function countJustBelow(bands: readonly Band[], tallies: readonly PercentTally[], top: Decimal): number {
+  const half = justBelowOf(top);
   const isJustBelow = (percent: Percent, lowest: Percent) => {
     const digits = Math.max(percent.digits, lowest.digits, half.digits);
     const distance = unitsAt(lowest, digits) - unitsAt(percent, digits);

@@ -1,6 +1,14 @@
 import { Injectable } from '@nestjs/common';
 import { checkPolicy, type PolicyPlace } from '#core/calculation';
-import { decimalOrThrow, formatDecimal, fromDecimal, roundings, roundTo } from '#core/numbers';
+import {
+  compareDecimals,
+  decimalOrThrow,
+  formatDecimal,
+  fromDecimal,
+  roundings,
+  roundTo,
+  type Decimal,
+} from '#core/numbers';
 import {
   bodyOfPolicy,
   policyFaultSentence,
@@ -97,7 +105,7 @@ export class PoliciesService {
     const sections = await this.sections.inPeriod(queries, period);
     const faults = [
       ...policies.flatMap((policy) => faultsOfPolicy(policy, categories, sections)),
-      ...(await this.withoutScale(queries, period, sections)),
+      ...(await this.unlabelled(queries, period, sections)),
     ];
     return { policies: policies.length, faults };
   }
@@ -248,7 +256,7 @@ export class PoliciesService {
     return { department, sectionId, periodId };
   }
 
-  private async withoutScale(
+  private async unlabelled(
     queries: Queries,
     period: SchoolPeriod,
     sections: readonly BookSection[],
@@ -257,10 +265,17 @@ export class PoliciesService {
     const faults: PolicyFaultReply[] = [];
     for (const { item, sections: reporting, scales } of (await this.views.of(queries, period)).reported) {
       if (!takesFromBook(item)) continue;
-      for (const { id, name } of reporting) {
-        if (!withScores.has(id) || scales.has(id)) continue;
-        const says = `${name} comes to a percent but gets no label for ${item.name}: no scale is in force there.`;
-        faults.push({ code: 'percent-without-scale', severity: 'blocks', policyId: null, sectionId: id, says });
+      for (const { id, name, policy } of reporting) {
+        const scale = scales.get(id);
+        if (!scale && withScores.has(id)) {
+          const says = `${name} comes to a percent but gets no label for ${item.name}: no scale is in force there.`;
+          faults.push({ code: 'percent-without-scale', severity: 'blocks', policyId: null, sectionId: id, says });
+        }
+        const highest = scale?.version.highestLevel;
+        if (highest && policy && !readsLevelsTo(highest, policy)) {
+          const says = `${item.name} of ${name} is looked up on levels to ${formatDecimal(highest)}, which its calculation does not read.`;
+          faults.push({ code: 'levels-not-read', severity: 'blocks', policyId: policy.id, sectionId: id, says });
+        }
       }
     }
     return faults;
@@ -278,4 +293,9 @@ export class PoliciesService {
       return [{ ...row, section, posted: formatDecimal(stands), calculated: formatDecimal(rounded) }];
     });
   }
+}
+
+/** Whether a policy reads levels up to the highest one of a scale, so that what it comes to can be looked up there. */
+function readsLevelsTo(highest: Decimal, { policy: { levels } }: KeptPolicy): boolean {
+  return levels !== null && compareDecimals(decimalOrThrow(levels.most), highest) === 0;
 }

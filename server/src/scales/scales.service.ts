@@ -9,6 +9,7 @@ import {
   type Band,
   type Precision,
   type ScaleFault,
+  type ScaleMeaning,
 } from '#core/scales';
 import {
   bandOfBody,
@@ -68,7 +69,9 @@ export class ScalesService {
       const current = await this.scales.latestNumberLocked(queries, scaleId);
       if (current !== basedOnVersion) throw new Refusal('scale-changed', { current, yours: basedOnVersion });
       const bands = bodies.map(bandOfBody);
-      refuseFaults(checkScale(bands, await this.precisionOf(queries, scaleId, period), scale.kind));
+      refuseFaults(
+        checkScale(bands, await this.precisionOf(queries, scaleId, period), await this.meaning(queries, scale)),
+      );
       await this.addVersion(queries, actor, scale, period, bands);
       return this.read(queries, fromPeriodId);
     });
@@ -82,9 +85,10 @@ export class ScalesService {
       const bands = tie
         ? deriveBands((await this.scales.inForceOrThrow(queries, schoolId, tie.toId, period)).bands, tie.shift)
         : request.bands.map(bandOfBody);
-      refuseFaults(checkScale(bands, { digits: usualPrecision.digits, rounding: roundHalfUp }, request.kind));
       const { name, kind, isDistrictWide } = request;
       const highestLevel = request.highestLevel === null ? null : decimalOrThrow(request.highestLevel);
+      const precision = { digits: usualPrecision.digits, rounding: roundHalfUp };
+      refuseFaults(checkScale(bands, precision, await this.meaning(queries, { kind, highestLevel })));
       const row = { schoolId: isDistrictWide ? null : schoolId, name: name.trim(), kind, tie, highestLevel };
       const id = await this.scales.add(queries, row);
       await this.addVersion(queries, actor, { ...row, id }, period, bands);
@@ -146,6 +150,14 @@ export class ScalesService {
     });
   }
 
+  private async meaning(
+    queries: Queries,
+    { kind, highestLevel }: Pick<ScaleRow, 'kind' | 'highestLevel'>,
+  ): Promise<ScaleMeaning> {
+    const codes = await this.versions.codes(queries);
+    return { kind, highestLevel, codes: codes.map(({ code }) => code) };
+  }
+
   /** How the first item that uses a scale in a period looks values up. */
   async precisionOf(queries: Queries, scaleId: number, period: SchoolPeriod): Promise<Precision> {
     const [use] = (await this.uses.inPeriod(queries, period)).get(scaleId) ?? [];
@@ -163,7 +175,8 @@ export class ScalesService {
       const version = inForce.get(scale.id) ?? facts.versions.find(({ scaleId }) => scaleId === scale.id);
       if (version) replies.push(await this.reply(queries, scales, scale, version, uses.get(scale.id) ?? [], period));
     }
-    return { scales: replies, ...(await this.placed(queries, facts, period)) };
+    const codes = (await this.versions.codes(queries)).map(({ code }) => code);
+    return { scales: replies, codes, ...(await this.placed(queries, facts, period)) };
   }
 
   private async reply(
@@ -202,7 +215,7 @@ export class ScalesService {
     queries: Queries,
     { courses, placements, versions }: SchoolFacts,
     period: SchoolPeriod,
-  ): Promise<Omit<ScalesReply, 'scales'>> {
+  ): Promise<Omit<ScalesReply, 'scales' | 'codes'>> {
     const begun = versionsInForce(versions, period);
     const inForce = placementsInForce(placements, period);
     const counted = inForce.filter(({ scaleId }) => begun.has(scaleId));

@@ -11,7 +11,7 @@ import { CalendarService, PeriodsRepository, type SchoolPeriod } from '#server/c
 import { CoursesRepository, PlacementsRepository, seekerOf } from '#server/courses';
 import { Transactions, type Queries } from '#server/platform';
 import { precisionOf, ReportItemsRepository } from '#server/report-items';
-import { PeriodViews } from '#server/period-view';
+import { PeriodViews, ScaleVersionsRepository } from '#server/period-view';
 import { ScalesRepository, usesIn } from '#server/scales';
 
 /** Every fault of a school's set-up in one list: scales, calendar, report items, courses and calculation. */
@@ -21,6 +21,7 @@ export class SetUpService {
     private readonly transactions: Transactions,
     private readonly scales: ScalesRepository,
     private readonly views: PeriodViews,
+    private readonly versions: ScaleVersionsRepository,
     private readonly calendar: CalendarService,
     private readonly periods: PeriodsRepository,
     private readonly items: ReportItemsRepository,
@@ -54,18 +55,21 @@ export class SetUpService {
     const facts = await this.views.factsOf(queries, period.schoolId);
     const inForce = versionsInForce(facts.versions, period);
     const uses = usesIn(periodView(facts, period));
-    const faults = rows.flatMap(({ id, name, kind }) => {
+    const codes = (await this.versions.codes(queries)).map(({ code }) => code);
+    const faults = rows.flatMap(({ id, name, kind, highestLevel }) => {
       const version = inForce.get(id);
       if (!version) return [];
       const { item } = uses.get(id)?.[0] ?? { item: { digits: 1, rounding: 'halfUp' as const } };
-      return checkScale(version.bands, precisionOf(item), kind).map((fault): SetUpFaultReply => ({
-        key: `scale ${id} ${fault.code} ${fault.index ?? ''}`,
-        place: 'scales',
-        code: fault.code,
-        severity: fault.severity,
-        says: `${name}: ${scaleFaultSentence(fault)}`,
-        search: `?scale=${id}`,
-      }));
+      return checkScale(version.bands, precisionOf(item), { kind, highestLevel, codes }).map(
+        (fault): SetUpFaultReply => ({
+          key: `scale ${id} ${fault.code} ${fault.index ?? ''}`,
+          place: 'scales',
+          code: fault.code,
+          severity: fault.severity,
+          says: `${name}: ${scaleFaultSentence(fault)}`,
+          search: `?scale=${id}`,
+        }),
+      );
     });
     return { faults, checked: rows.length };
   }

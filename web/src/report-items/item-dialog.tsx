@@ -44,7 +44,7 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
             toast.success(`${body.name} is changed.`, {
               action: {
                 label: 'Undo',
-                onClick: () => save.mutate({ ...bodyOfReply(item), id: item.id, version }, { onError: showProblem }),
+                onClick: () => void save.mutateAsync({ ...bodyOfReply(item), id: item.id, version }).catch(showProblem),
               },
             });
           },
@@ -73,7 +73,7 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
         toast.success(`${item.name} is taken out.`, {
           action: {
             label: 'Undo',
-            onClick: () => restore.mutate(item.id, { onError: showProblem }),
+            onClick: () => void restore.mutateAsync(item.id).catch(showProblem),
           },
         });
       },

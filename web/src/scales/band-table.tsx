@@ -103,7 +103,10 @@ function BandRow({
         value={band[key] ?? ''}
         onFocus={() => onChoose(place)}
         onChange={(event) => onChange(place, { [key]: event.target.value })}
-        onBlur={() => key === 'lowest' && band.lowest && onChange(place, { lowest: normal(band.lowest, digits) })}
+        onBlur={() => {
+          if (key === 'lowest' && band.lowest) onChange(place, { lowest: normal(band.lowest, digits) });
+          if (key === 'points' && band.points) onChange(place, { points: normal(band.points, 1) });
+        }}
         className={`${cellLook} ${align}`}
       />
     );
@@ -184,6 +187,6 @@ function BandRow({
 
 /** "89.5" where "89.50" or "89.5 " was typed; what cannot be read is left for its owner to mend. */
 function normal(text: string, digits: number): string {
-  const value = parseDecimal(text);
+  const value = parseDecimal(text.trim().replace(',', '.'));
   return value ? formatAtLeast(value, digits) : text;
 }

@@ -1,11 +1,12 @@
 import Papa from 'papaparse';
 import { useMemo, useState } from 'react';
-import { formatAtLeast } from '#core/numbers';
+import { decimalOrThrow, formatAtLeast, formatDecimal } from '#core/numbers';
 import {
   checkStatedEnds,
   endFaultRange,
   readStatedScale,
   settleStatedEnds,
+  topOf,
   type EndFault,
   type StatedBand,
   type StatedLine,
@@ -31,7 +32,8 @@ export function ImportScaleDialog({ scale, onClose, onTake }: ImportScaleDialogP
   const [settled, setSettled] = useState<readonly StatedBand[] | undefined>();
   const read = useMemo(() => readStatedScale(rowsOf(text)), [text]);
   const stated = settled ?? statedOf(read.lines);
-  const faults = checkStatedEnds(stated, scale.digits);
+  const top = topOf(scale.highestLevel === null ? null : decimalOrThrow(scale.highestLevel));
+  const faults = checkStatedEnds(stated, scale.digits, top);
   const onFile = async (file: File | undefined) => {
     if (!file) return;
     setSettled(undefined);
@@ -85,7 +87,7 @@ export function ImportScaleDialog({ scale, onClose, onTake }: ImportScaleDialogP
       ))}
       {stated.length > 0 && (
         <div className="mt-4 space-y-3">
-          <StatedRuler bands={stated} faults={faults} digits={scale.digits} />
+          <StatedRuler bands={stated} faults={faults} digits={scale.digits} top={Number(formatDecimal(top))} />
           {faults.length === 0 ? (
             <p className="text-eucalypt">
               The bands leave nothing out and share nothing at {plural(scale.digits, 'decimal')}.
@@ -96,7 +98,8 @@ export function ImportScaleDialog({ scale, onClose, onTake }: ImportScaleDialogP
                 <FaultRow
                   key={index}
                   fault={fault}
-                  onSettle={(keeps) => setSettled(settleStatedEnds(stated, fault, keeps, scale.digits))}
+                  top={formatDecimal(top)}
+                  onSettle={(keeps) => setSettled(settleStatedEnds(stated, fault, keeps, scale.digits, top))}
                 />
               ))}
             </ul>
@@ -112,14 +115,20 @@ function rowsOf(text: string): string[][] {
   return Papa.parse<string[]>(text.trim(), { delimitersToGuess: ['\t', ';', ',', '|'] }).data;
 }
 
-function FaultRow({ fault, onSettle }: { fault: EndFault; onSettle: (keeps: 'upper' | 'lower') => void }) {
+interface FaultRowProps {
+  readonly fault: EndFault;
+  readonly top: string;
+  readonly onSettle: (keeps: 'upper' | 'lower') => void;
+}
+
+function FaultRow({ fault, top, onSettle }: FaultRowProps) {
   const range = endFaultRange(fault);
   const upper = showLabel(fault.upper);
   const lower = showLabel(fault.lower ?? '');
   const says = {
     gap: `${range} lies between ${lower} and ${upper} and has no label.`,
     overlap: `${range} is both ${lower} and ${upper}.`,
-    'top-below-100': `${range} lies above ${upper} and has no label.`,
+    'top-short': `${range} lies above ${upper} and has no label.`,
     'ends-crossed': `${upper} begins above its end.`,
   }[fault.kind];
   const isBetween = fault.kind === 'gap' || fault.kind === 'overlap';
@@ -139,7 +148,7 @@ function FaultRow({ fault, onSettle }: { fault: EndFault; onSettle: (keeps: 'upp
         </>
       ) : (
         <Button onClick={() => onSettle('upper')}>
-          {fault.kind === 'top-below-100' ? `${upper} reaches 100` : 'Turn its ends round'}
+          {fault.kind === 'top-short' ? `${upper} reaches ${top}` : 'Turn its ends round'}
         </Button>
       )}
     </li>

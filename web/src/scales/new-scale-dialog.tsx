@@ -56,8 +56,8 @@ export function NewScaleDialog({ reply, period, onClose, onAdded }: NewScaleDial
   const alike = reply.scales.filter((scale) => scale.kind === kind);
   const bands = alike.find(({ id }) => id === copied)?.bands ?? beginnings[kind];
   const submit = () =>
-    add.mutate(
-      {
+    void add
+      .mutateAsync({
         name,
         kind,
         highestLevel: kind === 'level' ? highestLevel.replace(',', '.') : null,
@@ -65,12 +65,12 @@ export function NewScaleDialog({ reply, period, onClose, onAdded }: NewScaleDial
         tie,
         fromPeriodId: period.id,
         bands: tie ? [] : [...bands],
-      },
-      {
-        onSuccess: (after) => onAdded(Math.max(...after.scales.map(({ id }) => id))),
-        onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
-      },
-    );
+      })
+      .then(
+        // A school's first scale changes the page under this dialog, which must close all the same.
+        (after) => onAdded(Math.max(...after.scales.map(({ id }) => id))),
+        (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
+      );
   return (
     <Dialog
       isOpen

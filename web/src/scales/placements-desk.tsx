@@ -82,13 +82,14 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
     <Page
       headline={
         <>
-          <Strong>{plural(reply.placements.length, 'place')}</Strong> set the scales of {termLine?.school.shortName} in{' '}
-          {period?.name}
+          <Strong>{plural(reply.placements.length, 'place')}</Strong> {reply.placements.length === 1 ? 'sets' : 'set'}{' '}
+          the scales of {termLine?.school.shortName} in {period?.name}
           {without === 0 ? (
             '; every course has one.'
           ) : (
             <>
-              ; <Strong tone="blocks">{plural(without, 'course')}</Strong> have none, and a percent would get no label.
+              ; <Strong tone="blocks">{plural(without, 'course')}</Strong> {without === 1 ? 'has' : 'have'} none, and a
+              percent would get no label.
             </>
           )}
         </>

@@ -1,6 +1,6 @@
 import { useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { decimalOrThrow, formatDecimal } from '#core/numbers';
-import type { CutBand } from '#core/scales';
+import type { CutBand, Histogram } from '#core/scales';
 import { showCount, showLabel } from '../ui/format';
 import { bandTint } from '../ui/band-tint';
 import { createRulerAxis } from './ruler-axis';
@@ -9,8 +9,9 @@ interface RulerProps {
   /** From the highest cut-off down. */
   readonly bands: readonly CutBand[];
   readonly savedBands: readonly CutBand[];
-  /** Grades by whole percent, 0 to 100. */
-  readonly histogram: readonly number[];
+  readonly histogram: Histogram;
+  /** The value at the right end: 100, or the highest level. */
+  readonly top: number;
   readonly digits: number;
   readonly caption: string;
   readonly chosen: number | null;
@@ -22,21 +23,21 @@ interface RulerProps {
 const height = { numbers: 26, band: 44, grips: 14, bars: 104 };
 
 /** The scale as a number line whose cut-offs can be moved, over the histogram of the period's real percents. */
-export function Ruler({ bands, savedBands, histogram, digits, caption, chosen, onChoose, onMove }: RulerProps) {
+export function Ruler({ bands, savedBands, histogram, top, digits, caption, chosen, onChoose, onMove }: RulerProps) {
   const line = useRef<HTMLDivElement>(null);
   const axis = useMemo(
-    () => createRulerAxis(Number(formatDecimal(savedBands.at(-2)?.lowest ?? decimalOrThrow('0')))),
-    [savedBands],
+    () => createRulerAxis(Number(formatDecimal(savedBands.at(-2)?.lowest ?? decimalOrThrow('0'))), top),
+    [savedBands, top],
   );
   const lowest = (index: number) => Number(formatDecimal(bands[index]!.lowest));
-  const upper = (index: number) => (index === 0 ? 100 : lowest(index - 1));
-  const left = (percent: number) => `${axis.at(percent) * 100}%`;
-  const most = Math.max(1, ...histogram);
+  const upper = (index: number) => (index === 0 ? top : lowest(index - 1));
+  const left = (value: number) => `${axis.at(value) * 100}%`;
+  const most = Math.max(1, ...histogram.counts);
   const savedAt = (label: string) => savedBands.find((band) => band.label === label)?.lowest;
 
-  const percentUnder = (event: PointerEvent) => {
+  const valueUnder = (event: PointerEvent) => {
     const box = line.current!.getBoundingClientRect();
-    return axis.percentAt(Math.min(1, Math.max(0, (event.clientX - box.left) / box.width)));
+    return axis.valueAt(Math.min(1, Math.max(0, (event.clientX - box.left) / box.width)));
   };
   const onGripDown = (index: number) => (event: PointerEvent<HTMLElement>) => {
     const grip = event.currentTarget;
@@ -44,7 +45,7 @@ export function Ruler({ bands, savedBands, histogram, digits, caption, chosen, o
     onChoose(index);
     let hasMoved = false;
     const onPointerMove = (move: globalThis.PointerEvent) => {
-      onMove(index, percentUnder(move as unknown as PointerEvent), hasMoved);
+      onMove(index, valueUnder(move as unknown as PointerEvent), hasMoved);
       hasMoved = true;
     };
     grip.addEventListener('pointermove', onPointerMove);
@@ -66,7 +67,7 @@ export function Ruler({ bands, savedBands, histogram, digits, caption, chosen, o
         style={{ height: height.numbers + height.band + height.grips + height.bars }}
       >
         <span className="figures absolute top-0 left-0 text-[12px] text-quiet">0</span>
-        <span className="figures absolute top-0 right-0 text-[12px] text-quiet">100</span>
+        <span className="figures absolute top-0 right-0 text-[12px] text-quiet">{top}</span>
         {bands.map((band, index) => {
           const { fill, ink } = bandTint(index, bands.length, band.passes);
           const width = `${(axis.at(upper(index)) - axis.at(lowest(index))) * 100}%`;
@@ -92,15 +93,16 @@ export function Ruler({ bands, savedBands, histogram, digits, caption, chosen, o
           className="absolute inset-x-0"
           style={{ top: height.numbers + height.band + height.grips, height: height.bars }}
         >
-          {histogram.map((count, percent) => (
+          {histogram.counts.map((count, at) => (
             <HistogramBar
-              key={percent}
+              key={at}
               count={count}
               share={count / most}
-              from={axis.at(percent)}
-              to={axis.at(Math.min(100.4, percent + 1))}
+              from={axis.at(at * histogram.step)}
+              to={axis.at(Math.min(top * 1.004, (at + 1) * histogram.step))}
               bands={bands}
-              percent={percent}
+              value={Math.round(at * histogram.step * 10) / 10}
+              unit={histogram.step < 1 ? '' : ' %'}
             />
           ))}
         </div>
@@ -136,7 +138,7 @@ export function Ruler({ bands, savedBands, histogram, digits, caption, chosen, o
                 role="slider"
                 aria-label={`Cut-off of ${band.label}`}
                 aria-valuemin={0}
-                aria-valuemax={100}
+                aria-valuemax={top}
                 aria-valuenow={lowest(index)}
                 aria-valuetext={`${band.label} begins at ${lowest(index)}`}
                 onPointerDown={onGripDown(index)}
@@ -179,17 +181,18 @@ interface HistogramBarProps {
   readonly share: number;
   readonly from: number;
   readonly to: number;
-  readonly percent: number;
+  readonly value: number;
+  readonly unit: string;
   readonly bands: readonly CutBand[];
 }
 
-function HistogramBar({ count, share, from, to, percent, bands }: HistogramBarProps) {
+function HistogramBar({ count, share, from, to, value, unit, bands }: HistogramBarProps) {
   if (count === 0) return null;
-  const index = bands.findIndex((band) => Number(formatDecimal(band.lowest)) <= percent);
+  const index = bands.findIndex((band) => Number(formatDecimal(band.lowest)) <= value);
   const { fill } = bandTint(Math.max(0, index), bands.length, bands[index]?.passes ?? false);
   return (
     <div
-      title={`${showCount(count)} at ${percent} %`}
+      title={`${showCount(count)} at ${value}${unit}`}
       style={{
         left: `${from * 100}%`,
         width: `calc(${(to - from) * 100}% - 1px)`,

@@ -2,11 +2,10 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import type { PeriodReply } from '#contract/calendar';
 import type { BandBody, ScaleReply, ScalesReply } from '#contract/scales';
-import { decimalOrThrow, formatAtLeast } from '#core/numbers';
+import { decimalOrThrow, formatAtLeast, formatDecimal } from '#core/numbers';
 import { moveCutOff } from '#core/scales';
 import { SetUpNote } from '../set-up/set-up-note';
 import { ProblemError } from '../shell/api';
-import { useScope } from '../shell/scope';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
 import { plural } from '../ui/format';
@@ -38,8 +37,7 @@ interface ScaleDeskProps {
 
 /** One scale to look at, to try and to change. A change is a draft until it is saved as the next version. */
 export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }: ScaleDeskProps) {
-  const { schoolId } = useScope();
-  const view = useScaleView(scale);
+  const view = useScaleView(scale, reply.codes);
   const save = useSaveScale(scale.id);
   const remove = useRemoveScale(period.id);
   const restore = useRestoreScale(period.id);
@@ -59,7 +57,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
   const moveTo = (index: number, wanted: number, isSameStep: boolean) => {
     if (isTied) return;
     const to = decimalOrThrow(Math.max(0, wanted).toFixed(scale.digits));
-    const lowest = formatAtLeast(moveCutOff(view.cut, index, to, scale.digits)[index]!.lowest, scale.digits);
+    const lowest = formatAtLeast(moveCutOff(view.cut, index, to, scale.digits, view.top)[index]!.lowest, scale.digits);
     change(
       view.typed.map((band, place) => (place === view.cutPlaces[index] ? { ...band, lowest } : band)),
       isSameStep,
@@ -81,15 +79,13 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
         onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
       },
     );
+  // The desk is gone once its scale is: what follows must not hang on it.
   const takeOut = () =>
-    remove.mutate(scale.id, {
-      onSuccess: () => {
-        toast.success(`${scale.name} is taken out.`, {
-          action: { label: 'Undo', onClick: () => restore.mutate(scale.id, { onError: showProblem }) },
-        });
-      },
-      onError: showProblem,
-    });
+    void remove.mutateAsync(scale.id).then(() => {
+      toast.success(`${scale.name} is taken out.`, {
+        action: { label: 'Undo', onClick: () => void restore.mutateAsync(scale.id).catch(showProblem) },
+      });
+    }, showProblem);
   const canSave = view.isDraft && isReadable && blocking.length === 0 && !save.isPending && !isStale;
   const look = () => canSave && setDialog('effect');
   useKeys([
@@ -134,8 +130,9 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
               bands={view.cut}
               savedBands={view.savedBands}
               histogram={view.histogram}
+              top={Number(formatDecimal(view.top))}
               digits={scale.digits}
-              caption={`${plural(view.grades, 'percent')} of ${period.name} (${scale.items.join(', ')}), by whole percent`}
+              caption={`${plural(view.grades, scale.highestLevel === null ? 'percent' : 'level')} of ${period.name} (${scale.items.join(', ')}), by ${scale.highestLevel === null ? 'whole percent' : 'tenth of a level'}`}
               chosen={chosen === null ? null : view.cutPlaces.indexOf(chosen)}
               onChoose={(index) => setChosen(view.cutPlaces[index]!)}
               onMove={moveTo}
@@ -188,7 +185,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
           {view.cut.length > 0 && (
             <>
               <Panel label="Try a value">
-                <TryValue bands={view.bands} precision={view.precision} />
+                <TryValue bands={view.bands} precision={view.precision} highestLevel={scale.highestLevel} />
               </Panel>
               <Panel label="Edges">
                 <EdgesTable

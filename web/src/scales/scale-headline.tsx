@@ -1,3 +1,5 @@
+import { formatDecimal } from '#core/numbers';
+import { justBelowOf } from '#core/scales';
 import type { ScaleReply } from '#contract/scales';
 import { useScope } from '../shell/scope';
 import { plural, showCount } from '../ui/format';
@@ -23,7 +25,8 @@ export function ScaleHeadline({ scale, view, periodName }: { scale: ScaleReply; 
       {view.cut.length > 0 && (
         <>
           ; <Strong tone={view.justBelow > 0 ? 'warns' : 'so'}>{plural(view.justBelow, 'grade')}</Strong> of{' '}
-          {periodName} {view.justBelow === 1 ? 'lies' : 'lie'} less than half a point below a cut-off
+          {periodName} {view.justBelow === 1 ? 'lies' : 'lie'} less than{' '}
+          {scale.highestLevel === null ? 'half a point' : formatDecimal(justBelowOf(view.top))} below a cut-off
         </>
       )}
       {!view.isDraft && '.'}

@@ -4,25 +4,28 @@ import { showLabel } from '../ui/format';
 
 const value = (decimal: Decimal) => Number(formatDecimal(decimal));
 
-/** Stated bands on 0 to 100, with gaps hatched and overlaps marked. */
+/** Stated bands from 0 to the top of the scale, with gaps hatched and overlaps marked. */
 export function StatedRuler({
   bands,
   faults,
   digits,
+  top,
 }: {
   bands: readonly StatedBand[];
   faults: readonly EndFault[];
   digits: number;
+  /** The value at the right end: 100, or the highest level. */
+  top: number;
 }) {
   const step = 10 ** -digits;
   const stretch = (from: number, to: number) => ({
-    left: `${from}%`,
-    width: `${Math.max(0.4, Math.min(100, to + step) - from)}%`,
+    left: `${(from / top) * 100}%`,
+    width: `${Math.max(0.4, ((Math.min(top, to + step) - from) / top) * 100)}%`,
   });
   return (
-    <div className="relative h-[66px]" role="img" aria-label="The bands as stated, from 0 to 100">
+    <div className="relative h-[66px]" role="img" aria-label={`The bands as stated, from 0 to ${top}`}>
       <span className="figures absolute top-0 left-0 text-[12px] text-quiet">0</span>
-      <span className="figures absolute top-0 right-0 text-[12px] text-quiet">100</span>
+      <span className="figures absolute top-0 right-0 text-[12px] text-quiet">{top}</span>
       {bands.map(({ label, lowest, highest }, index) => (
         <div
           key={label}

@@ -36,13 +36,17 @@ export function TieFields({ scales, tie, fault, onChange }: TieFieldsProps) {
             label="Cut-offs shifted by"
             value={tie.cutOffShift}
             fault={fault('tie.cutOffShift')}
-            onChange={(event) => onChange({ ...tie, cutOffShift: event.target.value.trim().replace('−', '-') })}
+            onChange={(event) =>
+              onChange({ ...tie, cutOffShift: event.target.value.trim().replace('−', '-').replace(',', '.') })
+            }
           />
           <TextField
             label="Grade points shifted by"
             value={tie.pointsShift}
             fault={fault('tie.pointsShift')}
-            onChange={(event) => onChange({ ...tie, pointsShift: event.target.value.trim().replace('−', '-') })}
+            onChange={(event) =>
+              onChange({ ...tie, pointsShift: event.target.value.trim().replace('−', '-').replace(',', '.') })
+            }
           />
         </div>
       )}

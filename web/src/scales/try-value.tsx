@@ -1,14 +1,22 @@
 import { useId, useState } from 'react';
-import { formatAtLeast, formatDecimal } from '#core/numbers';
+import { decimalOrThrow, formatAtLeast, formatDecimal } from '#core/numbers';
 import { readPercent } from '#core/posting';
 import { findBand, type Band, type Precision } from '#core/scales';
 import { showLabel } from '../ui/format';
 
 /** Any value gives its label and points, and how it came to them. */
-export function TryValue({ bands, precision }: { bands: readonly Band[]; precision: Precision }) {
+export function TryValue({
+  bands,
+  precision,
+  highestLevel,
+}: {
+  bands: readonly Band[];
+  precision: Precision;
+  highestLevel: string | null;
+}) {
   const id = useId();
-  const [text, setText] = useState('89.46');
-  const read = readPercent(text);
+  const [text, setText] = useState(highestLevel ?? '89.46');
+  const read = readPercent(text, highestLevel === null ? null : decimalOrThrow(highestLevel));
   const found = read.kind === 'percent' ? findBand(bands, read.percent, precision) : undefined;
   return (
     <div className="flex items-center gap-2.5 px-4 py-2.5">
@@ -22,7 +30,13 @@ export function TryValue({ bands, precision }: { bands: readonly Band[]; precisi
         className="figures h-8 w-[76px] rounded-md border border-control bg-surface px-2 text-right"
       />
       <output htmlFor={id} className="flex-1 text-[13px] text-quiet">
-        {read.kind === 'fault' && <span className="text-waratah">type a percent from 0 to 200, such as 89.46</span>}
+        {read.kind === 'fault' && (
+          <span className="text-waratah">
+            {highestLevel === null
+              ? 'type a percent from 0 to 200, such as 89.46'
+              : `type a level from 0 to ${highestLevel}`}
+          </span>
+        )}
         {found && (
           <span className="flex items-baseline gap-1.5 whitespace-nowrap">
             rounds to <b className="figures text-ink">{formatDecimal(found.rounded)}</b> and is

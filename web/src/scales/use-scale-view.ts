@@ -1,17 +1,19 @@
-import { decimalOrThrow, formatAtLeast, roundings } from '#core/numbers';
+import { decimalOrThrow, formatAtLeast, formatDecimal, roundings, type Decimal } from '#core/numbers';
 import {
   bandEdges,
   checkScale,
   countByBand,
-  countByWholePercent,
   countJustBelow,
   draftEffect,
+  histogramOf,
   orderBands,
   readBands,
+  topOf,
   cutBands,
   type Band,
   type CutBand,
   type DraftEffect,
+  type Histogram,
   type Precision,
   type ScaleFault,
 } from '#core/scales';
@@ -35,11 +37,13 @@ export interface ScaleView {
   readonly cutPlaces: readonly number[];
   readonly savedBands: readonly CutBand[];
   readonly precision: Precision;
-  readonly histogram: readonly number[];
+  /** The value that the scale runs up to: 100, or its highest level. */
+  readonly top: Decimal;
+  readonly histogram: Histogram;
   readonly gradesByPlace: readonly number[];
   /** More or fewer grades than under the saved version, by place. */
   readonly shiftByPlace: readonly number[];
-  /** The highest value of each band at the item's precision, by place; the top band's is 100. */
+  /** The highest value of each band at the item's precision, by place; the top band's is the top. */
   readonly upperByPlace: readonly string[];
   readonly grades: number;
   readonly justBelow: number;
@@ -50,15 +54,12 @@ export interface ScaleView {
   readonly fieldFault: (place: number, field: 'label' | 'lowest' | 'points') => string | undefined;
 }
 
-const plainFaults = {
-  lowest: 'a percent from 0 to 100 with at most two decimals',
-  points: 'grade points such as 3.7, or empty',
-};
-
-export function useScaleView(scale: ScaleReply): ScaleView {
+export function useScaleView(scale: ScaleReply, codes: readonly string[]): ScaleView {
   const draft = scaleDrafts.use(scale.id);
   return useMemo(() => {
     const precision = { digits: scale.digits, rounding: roundings[scale.rounding] };
+    const highestLevel = scale.highestLevel === null ? null : decimalOrThrow(scale.highestLevel);
+    const top = topOf(highestLevel);
     const saved = readBands(scale.bands);
     const savedTyped = scale.bands.map((band) => shown(band, scale.digits));
     const typed = draft?.now ?? savedTyped;
@@ -67,7 +68,8 @@ export function useScaleView(scale: ScaleReply): ScaleView {
     const bands = orderBands(read.bands);
     const places = bands.map((band) => read.places[read.bands.indexOf(band)]!);
     const tallies = scale.tallies.map(({ percent, grades }) => ({ percent: decimalOrThrow(percent), grades }));
-    const faults = unreadable.length > 0 ? [] : checkScale(read.bands, precision, scale.kind);
+    const faults =
+      unreadable.length > 0 ? [] : checkScale(read.bands, precision, { kind: scale.kind, highestLevel, codes });
     const cut = cutBands(bands);
     const counts = countByBand(bands, tallies, precision);
     const savedCounts = new Map(
@@ -86,39 +88,45 @@ export function useScaleView(scale: ScaleReply): ScaleView {
       cutPlaces: cut.map((band) => places[bands.indexOf(band)]!),
       savedBands: cutBands(saved.bands),
       precision,
-      histogram: countByWholePercent(tallies),
+      top,
+      histogram: histogramOf(tallies, top),
       gradesByPlace: typed.map((_band, place) => atPlace(place)),
       shiftByPlace: typed.map(({ label }, place) => atPlace(place) - (savedCounts.get(label) ?? 0)),
-      upperByPlace: upperEnds(bands, places, typed.length, precision),
+      upperByPlace: upperEnds(bands, places, typed.length, precision, top),
       grades: tallies.reduce((sum, { grades }) => sum + grades, 0),
-      justBelow: countJustBelow(bands, tallies),
+      justBelow: countJustBelow(bands, tallies, top),
       effect: draftEffect(saved.bands, bands, tallies, precision),
       matters: faults.map((fault) => ({ isBlocking: fault.severity === 'blocks', says: scaleFaultSentence(fault) })),
       fieldFault(place, field) {
         if (unreadable.some((each) => each.place === place && each.field === field))
-          return plainFaults[field as 'lowest' | 'points'];
+          return field === 'points'
+            ? 'grade points such as 3.7, or empty'
+            : `a ${highestLevel ? 'level' : 'percent'} from 0 to ${formatDecimal(top)} with at most two decimals`;
         const fault = faults.find(
           (each) => each.index !== null && read.places[each.index] === place && fieldOf(each) === field,
         );
         return fault?.severity === 'blocks' ? scaleFaultSentence(fault) : undefined;
       },
     };
-  }, [draft, scale]);
+  }, [draft, scale, codes]);
 }
 
 function fieldOf({ code }: ScaleFault): 'label' | 'lowest' {
-  return code === 'label-empty' || code === 'label-twice' ? 'label' : 'lowest';
+  return code.startsWith('label-') ? 'label' : 'lowest';
 }
 
-function upperEnds(bands: readonly Band[], places: readonly number[], count: number, precision: Precision): string[] {
+function upperEnds(
+  bands: readonly Band[],
+  places: readonly number[],
+  count: number,
+  precision: Precision,
+  top: Decimal,
+): string[] {
   const edges = bandEdges(bands, precision, precision.digits);
   const ends = new Array<string>(count).fill('');
   edges.forEach(({ band }, at) => {
     const above = edges[at - 1];
-    ends[places[bands.indexOf(band)]!] = formatAtLeast(
-      above ? above.lastBelow : decimalOrThrow('100'),
-      precision.digits,
-    );
+    ends[places[bands.indexOf(band)]!] = formatAtLeast(above ? above.lastBelow : top, precision.digits);
   });
   return ends;
 }
