@@ -12,6 +12,7 @@ import {
   ordinalOf,
   partCompleted,
   partOfPeriod,
+  periodBeside,
   periodsWithin,
   sameDateNextYear,
   weekdayOf,
@@ -237,4 +238,29 @@ it('a window in grace is neither open nor closed', () => {
   expect(
     ['2026-01-23T16:59:59Z', '2026-01-23T17:00:00Z', '2026-01-26T17:00:00Z'].map((now) => windowState(window, now)),
   ).toEqual(['open', 'grace', 'closed']);
+});
+
+describe('the period beside another', () => {
+  const period = (id: number, kind: Period['kind'], startsOn: string) => ({ id, kind, startsOn: day(startsOn) });
+  const periods = [
+    period(1, 'year', '2025-09-01'),
+    period(2, 'semester', '2025-09-01'),
+    period(3, 'semester', '2026-01-26'),
+    period(4, 'quarter', '2025-09-01'),
+    period(5, 'quarter', '2025-11-10'),
+    period(6, 'quarter', '2026-01-26'),
+    period(7, 'quarter', '2026-04-06'),
+    period(8, 'quarter', '2026-08-31'),
+  ];
+  it.each([
+    ['a quarter', 4, 1, 5],
+    ['the last quarter of a year, on to the next year', 7, 1, 8],
+    ['a quarter of the next year, back', 8, -1, 7],
+    ['a semester, not its quarters', 2, 1, 3],
+    ['the last semester there is', 3, 1, undefined],
+    ['the first quarter, back', 4, -1, undefined],
+    ['one that is not there', 99, 1, undefined],
+  ] as const)('of %s is of its own kind', (_what, id, by, expected) => {
+    expect(periodBeside(periods, id, by)?.id).toBe(expected);
+  });
 });

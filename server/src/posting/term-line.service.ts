@@ -3,7 +3,7 @@ import { count, desc, eq } from 'drizzle-orm';
 import type { PeriodPostingReply, TermLineReply } from '#contract/calendar';
 import { isWithin, type Day } from '#core/calendar';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
-import { Clock, Refusal, tables, Transactions, type Actor, type Queries } from '#server/platform';
+import { Clock, DistrictZone, Refusal, tables, Transactions, type Actor, type Queries } from '#server/platform';
 import { periodView } from '#core/period-view';
 import { PeriodViews, type SchoolFacts } from '#server/period-view';
 import { canOpenSheet } from './posting-policy.js';
@@ -20,6 +20,7 @@ export class TermLineService {
     private readonly progress: SectionProgressRepository,
     private readonly contexts: SheetContextService,
     private readonly clock: Clock,
+    private readonly zone: DistrictZone,
   ) {}
 
   async schools() {
@@ -38,8 +39,9 @@ export class TermLineService {
       const { schoolId: _schoolId, ...own } = period;
       periods.push({ ...own, posting: await this.postingOf(queries, actor, facts, period) });
     }
-    const now = this.clock.now().toISOString();
-    return { school, now, periods, suggestedPeriodId: suggestedPeriod(periods, now.slice(0, 10) as Day) };
+    const now = this.clock.now();
+    const { day } = await this.zone.localTime(queries, now);
+    return { school, now: now.toISOString(), periods, suggestedPeriodId: suggestedPeriod(periods, day) };
   }
 
   private async postingOf(

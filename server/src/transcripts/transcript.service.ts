@@ -8,7 +8,7 @@ import {
 import { SnapshotService } from '#server/audit';
 import { PeriodsRepository } from '#server/calendar';
 import { GpaPolicyRepository, ScaleVersionsRepository } from '#server/period-view';
-import { Clock, Transactions, type Queries } from '#server/platform';
+import { Clock, DistrictZone, Transactions, type Queries } from '#server/platform';
 import { SealsRepository } from './seals.repository.js';
 import { studentEntries } from './transcript-entries.js';
 
@@ -22,6 +22,7 @@ export class TranscriptService {
     private readonly versions: ScaleVersionsRepository,
     private readonly gpa: GpaPolicyRepository,
     private readonly clock: Clock,
+    private readonly zone: DistrictZone,
   ) {}
 
   students(schoolId: number, text: string): Promise<StudentReply[]> {
@@ -60,7 +61,7 @@ export class TranscriptService {
     sealed: ReadonlySet<number>,
   ): Promise<TranscriptPeriodReply[]> {
     const all = await this.periods.ofSchool(queries, schoolId);
-    const today = this.clock.now().toISOString().slice(0, 10);
+    const { day: today } = await this.zone.localTime(queries, this.clock.now());
     const replies: TranscriptPeriodReply[] = [];
     for (const period of all.filter(({ id, startsOn }) => !sealed.has(id) && startsOn <= today)) {
       const { graded, snapshot } = await this.snapshots.ofStudent(queries, period, studentId);

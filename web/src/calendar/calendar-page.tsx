@@ -18,6 +18,7 @@ import { calendarFaults, periodViews, yearBeside, yearOfPeriod, yearsOf } from '
 import { CopyYearDialog } from './copy-year-dialog';
 import { PeriodTable } from './period-table';
 import { useCalendars, useSaveCalendar } from './queries';
+import { dayOfInstant } from '../ui/zone-time';
 import { WindowList } from './window-list';
 import { YearAxis } from './year-axis';
 
@@ -28,7 +29,7 @@ export function CalendarPage() {
   const { termLine } = usePeriod();
   const own = calendars?.find(({ school }) => school.id === schoolId);
   if (!calendars || !own || !termLine) return null;
-  return <CalendarDesk key={schoolId} calendars={calendars} calendar={own} today={termLine.now.slice(0, 10)} />;
+  return <CalendarDesk key={schoolId} calendars={calendars} calendar={own} today={dayOfInstant(termLine.now)} />;
 }
 
 interface DeskProps {

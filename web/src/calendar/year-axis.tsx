@@ -1,6 +1,7 @@
 import { moveEdge, type Day, type PeriodEdge } from '#core/calendar';
 import type { CalendarReply } from '#contract/calendar';
 import { showDay } from '../ui/format';
+import { dayOfInstant } from '../ui/zone-time';
 import { createTimeAxis, monthsOf, type TimeAxis } from '../shell/time-axis';
 import { changeCalendar, type CalendarBody } from './calendar-drafts';
 import { EdgeHandle } from './edge-handle';
@@ -136,7 +137,7 @@ function SchoolLanes({ school, axis, isChosen, chosenPeriodId, onChoose }: Schoo
                 key={window.itemId}
                 aria-hidden
                 style={{
-                  ...axis.span({ startsOn: window.opensAt.slice(0, 10), endsOn: window.closesAt.slice(0, 10) }),
+                  ...axis.span({ startsOn: dayOfInstant(window.opensAt), endsOn: dayOfInstant(window.closesAt) }),
                   top: depth * laneHeight,
                 }}
                 className="absolute h-[5px] min-w-1.5 rounded-full bg-wattle-fill"

@@ -40,13 +40,16 @@ export function usePeriod(): { termLine: TermLineReply | undefined; period: Peri
   return { termLine, period: termLine?.periods.find(({ id }) => id === periodId) };
 }
 
-/** Goes to another period on the same screen. */
+/** Goes to another period on the same screen, with what is chosen on it as far as the other period has it. */
 export function useChoosePeriod(): (periodId: number) => void {
   const navigate = useNavigate();
   const { schoolId } = useScope();
   const place = useParams()['*'] ?? '';
   return (periodId) => {
+    const kept = new URLSearchParams(location.search);
+    // What lies in one period only is left behind.
+    for (const name of ['finding', 'student', 'period']) kept.delete(name);
     const view = location.pathname.split('/')[5] ?? place;
-    void navigate(`/school/${schoolId}/period/${periodId}/${view}`);
+    void navigate(`/school/${schoolId}/period/${periodId}/${view}${kept.size > 0 ? `?${kept}` : ''}`);
   };
 }

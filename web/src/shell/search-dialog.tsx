@@ -3,17 +3,19 @@ import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import type { PeriodReply } from '#contract/calendar';
 import type { PersonReply } from '#contract/people';
 import type { SearchHitReply } from '#contract/search';
 import { api } from './api';
 import { placesOf } from './places';
-import { usePeriod, useScope } from './scope';
+import { showDay } from '../ui/format';
+import { useChoosePeriod, usePeriod, useScope } from './scope';
 
 const groupLook =
   '[&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[12px] [&_[cmdk-group-heading]]:text-quiet';
 const itemLook = 'flex items-baseline gap-3 px-4 py-1.5 data-[selected=true]:bg-eucalypt-soft';
 
-/** Search and jump: screens, sections and students. */
+/** Search and jump: screens, periods, sections and students. */
 export function SearchDialog({
   isOpen,
   onOpenChange,
@@ -25,7 +27,8 @@ export function SearchDialog({
 }) {
   const [text, setText] = useState('');
   const { path } = useScope();
-  const { period } = usePeriod();
+  const { period, termLine } = usePeriod();
+  const choosePeriod = useChoosePeriod();
   const navigate = useNavigate();
   const { data: hits = [] } = useQuery({
     queryKey: ['search', text],
@@ -41,6 +44,7 @@ export function SearchDialog({
   const places = placesOf(person)
     .flatMap((step) => step.places)
     .filter(({ name }) => name.toLowerCase().includes(text.trim().toLowerCase()));
+  const periods = termLine && text.trim() !== '' ? termLine.periods.filter((each) => isCalled(each, text)) : [];
   const found = text.trim() === '' ? [] : hits;
   const sections = found.filter(({ kind }) => kind === 'section');
   return (
@@ -56,7 +60,7 @@ export function SearchDialog({
             <Command.Input
               value={text}
               onValueChange={setText}
-              placeholder="A student, a section, a screen"
+              placeholder="A student, a section, a screen, a period"
               className="h-12 w-full border-b border-hairline bg-transparent px-4 text-[16px] outline-none"
             />
             <Command.List className="max-h-[52vh] overflow-auto py-1.5">
@@ -73,6 +77,27 @@ export function SearchDialog({
                       className={itemLook}
                     >
                       {place.name}
+                    </Command.Item>
+                  ))}
+                </Command.Group>
+              )}
+              {periods.length > 0 && (
+                <Command.Group heading="Periods" className={groupLook}>
+                  {periods.map((each) => (
+                    <Command.Item
+                      key={each.id}
+                      value={`period ${each.id}`}
+                      onSelect={() => {
+                        onOpenChange(false);
+                        setText('');
+                        choosePeriod(each.id);
+                      }}
+                      className={itemLook}
+                    >
+                      <span>{each.name}</span>
+                      <span className="ml-auto text-[13px] text-quiet">
+                        {showDay(each.startsOn)} to {showDay(each.endsOn)}
+                      </span>
                     </Command.Item>
                   ))}
                 </Command.Group>
@@ -94,6 +119,16 @@ export function SearchDialog({
       </Dialog.Portal>
     </Dialog.Root>
   );
+}
+
+/** Whether every word typed begins a word of the period's name or of its days' years. */
+function isCalled({ name, startsOn, endsOn }: PeriodReply, text: string): boolean {
+  const words = ` ${name} ${startsOn} ${endsOn}`.toLowerCase();
+  return text
+    .trim()
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => words.includes(` ${word}`));
 }
 
 /** A hit in another school opens there; its own term line then chooses the period. */

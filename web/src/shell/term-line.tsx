@@ -1,8 +1,10 @@
 import { Lock } from 'lucide-react';
 import type { PeriodReply, TermLineReply } from '#contract/calendar';
-import { yearOf } from '#core/calendar';
+import { ordinalOf, periodBeside, yearOf } from '#core/calendar';
 import { showWeekday } from '../ui/format';
 import { useKeys } from '../ui/use-keys';
+import { dayOfInstant } from '../ui/zone-time';
+import { Choice } from '../ui/field';
 import { useChoosePeriod, useScope } from './scope';
 import { createTimeAxis, monthsOf, type TimeAxis } from './time-axis';
 
@@ -16,61 +18,88 @@ export function TermLine({ termLine }: { termLine: TermLineReply }) {
   const hasInner = ({ id }: PeriodReply) => periods.some(({ parentId }) => parentId === id);
   const posted = periods.filter((period) => period.id !== year.id && !hasInner(period));
   const between = periods.filter((period) => period.id !== year.id && hasInner(period));
-  const step = (by: number) => () => {
-    const next = posted[posted.findIndex(({ id }) => id === periodId) + by];
+  const step = (by: 1 | -1) => () => {
+    const next = periodBeside(termLine.periods, periodId, by);
     if (next) choosePeriod(next.id);
   };
+  const years = termLine.periods.filter(({ parentId }) => parentId === null);
   useKeys([
-    { key: '[', says: 'the period before', act: step(-1) },
-    { key: ']', says: 'the next period', act: step(1) },
+    { key: '[', says: 'the period before, of the year before too', act: step(-1) },
+    { key: ']', says: 'the next period, of the next year too', act: step(1) },
   ]);
-  const today = axis.at(now.slice(0, 10));
+  const today = axis.at(dayOfInstant(now));
   return (
-    <nav aria-label="Term line" className="relative mx-4 h-full min-w-0 flex-1">
-      {monthsOf(year.startsOn, year.endsOn).map(({ name, startsOn }) => (
-        <span
-          key={startsOn}
-          style={{ left: axis.percent(axis.at(startsOn)) }}
-          className="absolute top-0 h-4 border-l border-hairline pl-1 text-[11px] text-quiet"
+    <nav aria-label="Term line" className="mx-4 flex h-full min-w-0 flex-1 items-center gap-3">
+      {years.length > 1 && (
+        <Choice
+          label="School year"
+          value={year.id}
+          onChange={(event) => choosePeriod(alikeIn(termLine.periods, periodId, Number(event.target.value)).id)}
         >
-          {name}
-        </span>
-      ))}
-      {between.map((period) => (
-        <button
-          key={period.id}
-          type="button"
-          aria-current={period.id === periodId ? 'page' : undefined}
-          onClick={() => choosePeriod(period.id)}
-          style={axis.span(period)}
-          className="absolute top-[18px] h-[15px] truncate rounded-[3px] bg-ground px-2 text-left text-[11px] leading-[15px] text-quiet hover:text-ink aria-[current]:bg-eucalypt aria-[current]:text-on-eucalypt"
-        >
-          {period.name}
-        </button>
-      ))}
-      {posted.map((period) => (
-        <PeriodBar
-          key={period.id}
-          period={period}
-          axis={axis}
-          isChosen={period.id === periodId}
-          isTall={between.length === 0}
-          onChoose={() => choosePeriod(period.id)}
-        />
-      ))}
-      {today >= 0 && today <= 1 && (
-        <div
-          aria-hidden
-          style={{ left: axis.percent(today) }}
-          className="pointer-events-none absolute inset-y-0 z-20 w-px bg-ink"
-        >
-          <span className="absolute top-0 -translate-x-1/2 rounded-full bg-ink px-2 text-[11px] leading-4 font-semibold whitespace-nowrap text-surface">
-            {showWeekday(now)}
-          </span>
-        </div>
+          {years
+            .toSorted((a, b) => a.startsOn.localeCompare(b.startsOn))
+            .map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+        </Choice>
       )}
+      <div className="relative h-full min-w-0 flex-1">
+        {monthsOf(year.startsOn, year.endsOn).map(({ name, startsOn }) => (
+          <span
+            key={startsOn}
+            style={{ left: axis.percent(axis.at(startsOn)) }}
+            className="absolute top-0 h-4 border-l border-hairline pl-1 text-[11px] text-quiet"
+          >
+            {name}
+          </span>
+        ))}
+        {between.map((period) => (
+          <button
+            key={period.id}
+            type="button"
+            aria-current={period.id === periodId ? 'page' : undefined}
+            onClick={() => choosePeriod(period.id)}
+            style={axis.span(period)}
+            className="absolute top-[18px] h-[15px] truncate rounded-[3px] bg-ground px-2 text-left text-[11px] leading-[15px] text-quiet hover:text-ink aria-[current]:bg-eucalypt aria-[current]:text-on-eucalypt"
+          >
+            {period.name}
+          </button>
+        ))}
+        {posted.map((period) => (
+          <PeriodBar
+            key={period.id}
+            period={period}
+            axis={axis}
+            isChosen={period.id === periodId}
+            isTall={between.length === 0}
+            onChoose={() => choosePeriod(period.id)}
+          />
+        ))}
+        {today >= 0 && today <= 1 && (
+          <div
+            aria-hidden
+            style={{ left: axis.percent(today) }}
+            className="pointer-events-none absolute inset-y-0 z-20 w-px bg-ink"
+          >
+            <span className="absolute top-0 -translate-x-1/2 rounded-full bg-ink px-2 text-[11px] leading-4 font-semibold whitespace-nowrap text-surface">
+              {showWeekday(now)}
+            </span>
+          </div>
+        )}
+      </div>
     </nav>
   );
+}
+
+/** The period of another year that stands where the chosen one stands in its own, or the first of that year. */
+function alikeIn(periods: readonly PeriodReply[], periodId: number, yearId: number): PeriodReply {
+  const inYear = periods.filter((period) => yearOf(periods, period).id === yearId);
+  const chosen = periods.find(({ id }) => id === periodId);
+  const alike = (period: PeriodReply) =>
+    period.kind === chosen?.kind && ordinalOf(periods, period) === ordinalOf(periods, chosen);
+  return inYear.find(alike) ?? inYear.find(({ parentId }) => parentId !== null) ?? inYear[0]!;
 }
 
 /** The year that the chosen period lies in, with its periods; the first year where the address names none. */
@@ -128,7 +157,7 @@ function PeriodBar({ period, axis, isChosen, isTall, onChoose }: PeriodBarProps)
       {window && (
         <span
           aria-hidden
-          style={axis.span({ startsOn: window.opensAt.slice(0, 10), endsOn: window.closesAt.slice(0, 10) })}
+          style={axis.span({ startsOn: dayOfInstant(window.opensAt), endsOn: dayOfInstant(window.closesAt) })}
           className={`pointer-events-none absolute bottom-1 z-10 h-[5px] min-w-2 rounded-full ${window.state === 'open' ? 'bg-wattle-fill' : 'bg-control opacity-50'}`}
         />
       )}

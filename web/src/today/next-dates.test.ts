@@ -1,7 +1,10 @@
-import { expect, it } from 'vitest';
+import { afterEach, expect, it } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
 import type { PeriodReply } from '#contract/calendar';
+import { setDistrictZone } from '../ui/format';
 import { nextDates } from './next-dates';
+
+afterEach(() => setDistrictZone('UTC'));
 
 const quarter: PeriodReply = {
   id: 4,
@@ -38,4 +41,11 @@ it('names what is still to come, soonest first, and how many days away', () => {
 it('gives no more than asked for, and today as no days away', () => {
   const [first, ...others] = nextDates({ periods: [quarter], now: '2026-01-14T07:00:00.000Z' }, 1);
   expect([first?.says, first?.inDays, others]).toEqual(['the window of Quarter 2 opens', 0, []]);
+});
+
+it('counts days where the district is: late in its evening the next day is one day away', () => {
+  setDistrictZone('America/Los_Angeles');
+  const [first, second] = nextDates({ periods: [quarter], now: '2026-01-23T04:30:00.000Z' }, 2);
+  expect([first?.says, first?.inDays]).toEqual(['the window of Quarter 2 closes', 1]);
+  expect([second?.says, second?.at, second?.inDays]).toEqual(['Quarter 2 ends', '2026-01-24T07:59:00.000Z', 1]);
 });
