@@ -5,13 +5,15 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Piscina } from 'piscina';
 import { decimalOrThrow } from '#core/numbers';
+import { plainGpaPolicy } from '#core/transcripts';
+import { bodyOfGpaPolicy } from '#contract/transcripts';
 import { createApplicationContext, seedFile } from '#server/application';
 import { CopyReader, makeSeed, openDatabase } from '#server/platform';
 import { paired } from './support/median.mjs';
 
 const rounds = 7;
 const grades = 140_000;
-const query = 'SELECT student_id, 1, section_id, percent, label, computed FROM bench_grades';
+const query = 'SELECT student_id, 1, section_id, percent, label, NULL, computed, 1 FROM bench_grades';
 const cutOffs = [93, 90, 87, 83, 80, 77, 73, 70, 67, 60, 0];
 const labels = ['A', 'A-', 'B+', 'B', 'B-', 'C+', 'C', 'C-', 'D+', 'D', 'F'];
 
@@ -33,14 +35,26 @@ export const measurements = [
     limit: 3,
     measure: () =>
       onGrades(async (copies, pool) => {
-        const weights = Array.from({ length: 4000 }, (_each, section) => [1, section, 2500, 0, 1]);
+        const uses = Array.from({ length: 4000 }, (_each, section) => ({
+          item: 1,
+          section,
+          course: section,
+          before: 1,
+          after: 2,
+          precision: 0,
+          credits: 2500,
+          addition: 0,
+          counts: 1,
+        }));
         const task = {
-          saved: bands(0),
-          draft: bands(-0.5),
-          digits: 1,
-          rounding: 'halfUp',
-          weights,
-          gpa: { digits: 3, rounding: 'halfUp' },
+          uses,
+          precisions: [{ digits: 1, rounding: 'halfUp' }],
+          versions: new Map([
+            [1, bands(0)],
+            [2, bands(-0.5)],
+          ]),
+          gpa: bodyOfGpaPolicy(plainGpaPolicy),
+          mostCredits: new Map(),
         };
         const preview = async () => pool.run({ ...task, rows: await copies.read(query) });
         const { changed } = await preview(); // the thread starts once and stays

@@ -7,6 +7,7 @@ export type CalendarFaultCode =
   | 'period-outside-parent'
   | 'periods-gap'
   | 'periods-overlap'
+  | 'period-name-missing'
   | 'period-name-twice'
   | 'break-ends-before-start'
   | 'break-outside-year'
@@ -77,6 +78,10 @@ function checkPeriod(periods: readonly Period[], period: Period): CalendarFault[
   const parent = periods.find((each) => each.id === parentId);
   if (parent && (startsOn < parent.startsOn || endsOn > parent.endsOn)) {
     add('period-outside-parent', { parent: parent.name, from: parent.startsOn, to: parent.endsOn });
+  }
+  if (name.trim() === '') {
+    add('period-name-missing', { kind: period.kind, from: startsOn, to: endsOn });
+    return faults;
   }
   const siblings = periods.filter((each) => each.parentId === parentId && each.name.trim() === name.trim());
   if (siblings[0] && siblings[0].id !== id) add('period-name-twice', {});

@@ -195,6 +195,7 @@ describe('the faults of a calendar', () => {
       { periods: [year, first, { ...second, name: 'Quarter 1' }] },
       ['blocks period-name-twice 3'],
     ],
+    ['a period without a name', { periods: [year, first, { ...second, name: ' ' }] }, ['blocks period-name-missing 3']],
     ['a break outside every year', { breaks: [pause(5, '2026-02-01', '2026-02-03')] }, ['blocks break-outside-year 5']],
     [
       'a break that ends before it starts',

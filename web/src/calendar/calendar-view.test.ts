@@ -99,6 +99,20 @@ describe('a year of the calendar', () => {
   it('without a period is without what lies in it and its windows', () => {
     const rest = withoutPeriod(body, body.periods[1]!);
     expect([rest.periods.map(({ id }) => id), rest.windows, newId(body.periods)]).toEqual([[1, 5, 9], [], -1]);
+    expect(rest.breaks).toEqual(body.breaks);
+  });
+
+  it('taken out takes the breaks along that no other year holds', () => {
+    const winter = {
+      id: 2,
+      name: 'Winter break',
+      startsOn: dayOrThrow('2026-12-21'),
+      endsOn: dayOrThrow('2027-01-01'),
+    };
+    const both = { ...body, breaks: [...body.breaks, winter] };
+    const next = yearsOf(both)[1]!;
+    expect(withoutPeriod(both, next).breaks.map(({ id }) => id)).toEqual([1]);
+    expect(withoutPeriod(both, year!).breaks.map(({ id }) => id)).toEqual([2]);
   });
 });
 

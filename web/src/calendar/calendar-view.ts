@@ -89,13 +89,18 @@ export function yearOfPeriod({ periods }: Pick<CalendarBody, 'periods'>, periodI
   return period && yearOf(periods, period);
 }
 
-/** A calendar without a period and all that lies in it. */
+/** A calendar without a period and all that lies in it: with a year go the breaks that no other year holds. */
 export function withoutPeriod(body: CalendarBody, period: PeriodBody): CalendarBody {
   const gone = new Set(body.periods.filter((each) => liesIn(body.periods, each, period)).map(({ id }) => id));
+  const kept = body.periods.filter(({ id }) => !gone.has(id));
   return {
     ...body,
-    periods: body.periods.filter(({ id }) => !gone.has(id)),
+    periods: kept,
     windows: body.windows.filter(({ periodId }) => !gone.has(periodId)),
+    breaks: body.breaks.filter(
+      (each) =>
+        period.parentId !== null || !yearBeside({ periods: [period] }, each) || yearBeside({ periods: kept }, each),
+    ),
   };
 }
 

@@ -22,6 +22,8 @@ interface Plan {
   readonly name: string;
   readonly wanted: Day;
   readonly isChosen: boolean;
+  /** What is typed as its first day cannot be read. */
+  readonly isUnreadable: boolean;
 }
 
 /** Copies the newest year of some or all schools onto the next: same days of the week, breaks and windows moved along. */
@@ -29,6 +31,7 @@ export function CopyYearDialog({ calendars, onClose, onCopied }: CopyYearDialogP
   const [plans, setPlans] = useState<readonly Plan[]>(() => calendars.flatMap(planOf));
   const copy = useCopyYears();
   const chosen = plans.filter(({ isChosen }) => isChosen);
+  const unclear = chosen.some(({ name, isUnreadable }) => isUnreadable || name.trim() === '');
   const change = (index: number, changed: Partial<Plan>) =>
     setPlans(plans.with(index, { ...plans[index]!, ...changed }));
   const run = () =>
@@ -61,7 +64,7 @@ export function CopyYearDialog({ calendars, onClose, onCopied }: CopyYearDialogP
       description="Periods, breaks and posting windows move by whole weeks, so that every day keeps its day of the week."
       footer={
         <>
-          <Button look="main" disabled={chosen.length === 0 || copy.isPending} onClick={run}>
+          <Button look="main" disabled={chosen.length === 0 || unclear || copy.isPending} onClick={run}>
             Copy {plural(chosen.length, 'calendar')}
           </Button>
           <Button onClick={onClose}>Cancel</Button>
@@ -98,15 +101,17 @@ export function CopyYearDialog({ calendars, onClose, onCopied }: CopyYearDialogP
                     aria-label={`Name of the new year of ${calendar.school.shortName}`}
                     value={name}
                     maxLength={40}
+                    aria-invalid={name.trim() === ''}
                     onChange={(event) => change(index, { name: event.target.value })}
-                    className="h-[28px] w-full rounded-[3px] border border-hairline bg-surface px-1.5"
+                    className="h-[28px] w-full rounded-[3px] border border-hairline bg-surface px-1.5 aria-invalid:border-waratah"
                   />
                 </td>
                 <td>
                   <DayField
                     label={`First day of the new year of ${calendar.school.shortName}`}
                     day={wanted}
-                    onChange={(day) => change(index, { wanted: day })}
+                    onFault={(isUnreadable) => change(index, { isUnreadable })}
+                    onChange={(day) => change(index, { wanted: day, isUnreadable: false })}
                   />
                 </td>
                 <td className="pl-4!">
@@ -125,5 +130,14 @@ export function CopyYearDialog({ calendars, onClose, onCopied }: CopyYearDialogP
 function planOf(calendar: CalendarReply): Plan[] {
   const year = yearsOf(calendar).at(-1);
   if (!year) return [];
-  return [{ calendar, year, name: nextYearName(year.name), wanted: sameDateNextYear(year.startsOn), isChosen: true }];
+  return [
+    {
+      calendar,
+      year,
+      name: nextYearName(year.name),
+      wanted: sameDateNextYear(year.startsOn),
+      isChosen: true,
+      isUnreadable: false,
+    },
+  ];
 }

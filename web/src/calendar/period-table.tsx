@@ -64,12 +64,14 @@ export function PeriodTable({ calendar, body, views, chosenId, onChoose }: Perio
             <td style={{ paddingLeft: 8 + depth * 14 }}>
               <span className="flex items-center">
                 <input
-                  aria-label={`Name of ${period.name}`}
+                  aria-label={`Name of ${period.name || `the ${period.kind} from ${showDay(period.startsOn)}`}`}
+                  aria-invalid={period.name.trim() === ''}
+                  placeholder="a name"
                   value={period.name}
                   maxLength={40}
                   onFocus={() => onChoose(period.id)}
                   onChange={(event) => change(period.id, { name: event.target.value })}
-                  className={`h-[28px] w-full min-w-0 rounded-[3px] border border-transparent bg-transparent px-1.5 hover:border-hairline focus:border-control focus:bg-surface ${depth === 0 ? 'font-bold' : 'font-semibold'}`}
+                  className={`h-[28px] w-full min-w-0 rounded-[3px] border border-transparent bg-transparent px-1.5 hover:border-hairline focus:border-control focus:bg-surface aria-invalid:border-waratah aria-invalid:bg-waratah-soft ${depth === 0 ? 'font-bold' : 'font-semibold'}`}
                 />
                 {isSealed && (
                   <Lock
@@ -86,6 +88,7 @@ export function PeriodTable({ calendar, body, views, chosenId, onChoose }: Perio
                 label={`First day of ${period.name}`}
                 day={period.startsOn}
                 disabled={isSealed}
+                refuse={(day) => (day > period.endsOn ? `${period.name} ends on ${showDay(period.endsOn)}` : undefined)}
                 onChange={(day) => move(period.id, 'startsOn', day)}
               />
             </td>
@@ -94,6 +97,9 @@ export function PeriodTable({ calendar, body, views, chosenId, onChoose }: Perio
                 label={`Last day of ${period.name}`}
                 day={period.endsOn}
                 disabled={isSealed}
+                refuse={(day) =>
+                  day < period.startsOn ? `${period.name} begins on ${showDay(period.startsOn)}` : undefined
+                }
                 onChange={(day) => move(period.id, 'endsOn', day)}
               />
             </td>

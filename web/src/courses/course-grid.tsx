@@ -1,3 +1,4 @@
+import { useEffect } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { courseFields, courseHeadings, type CourseField } from '#core/courses';
 import { useCellCursor } from '../ui/use-cell-cursor';
@@ -9,8 +10,8 @@ interface CourseGridProps {
   readonly marked: ReadonlySet<string>;
   readonly onMark: (keys: readonly string[], isMarked: boolean) => void;
   readonly onEdit: (edits: readonly CellEdit[]) => void;
-  /** The course that the address asks to see first. */
-  readonly soughtId: number;
+  /** The course that the address asks to see first, by the key of its row; a new one has the focus as well. */
+  readonly sought: string | null;
 }
 
 const widths: Readonly<Record<CourseField, number>> = {
@@ -31,10 +32,10 @@ const totalWidth = markWidth + scaleWidth + courseFields.reduce((sum, field) => 
 const rowHeight = 32;
 
 /** The facts of courses as a spreadsheet: arrows move, typing replaces, a block pastes, Ctrl+D fills down. */
-export function CourseGrid({ rows, marked, onMark, onEdit, soughtId }: CourseGridProps) {
+export function CourseGrid({ rows, marked, onMark, onEdit, sought }: CourseGridProps) {
   const firstRow = Math.max(
     0,
-    rows.findIndex(({ reply }) => reply?.id === soughtId),
+    rows.findIndex(({ key }) => key === sought),
   );
   const cells = useCellCursor({
     rows: rows.length,
@@ -56,6 +57,11 @@ export function CourseGrid({ rows, marked, onMark, onEdit, soughtId }: CourseGri
     overscan: 12,
     initialOffset: Math.max(0, firstRow - 4) * rowHeight,
   });
+  const isNew = sought !== null && rows[firstRow]?.key === sought && rows[firstRow].reply === undefined;
+  const { ref } = cells.grid;
+  useEffect(() => {
+    if (isNew) ref.current?.focus();
+  }, [isNew, ref]);
   const allMarked = rows.length > 0 && rows.every(({ key }) => marked.has(key));
   const headLook =
     'sticky top-0 z-10 flex h-10 items-center border-b border-hairline bg-surface px-2 leading-tight font-semibold text-quiet';

@@ -12,6 +12,7 @@ import { plural, showCount } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
 import { Empty, Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
+import { useTextInAddress } from '../ui/use-text-in-address';
 import { CopySetUpDialog } from './copy-set-up-dialog';
 import { courseDrafts, noChanges } from './course-drafts';
 import { CourseGrid } from './course-grid';
@@ -47,7 +48,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
   const planImport = usePlanCourseImport(schoolId);
   const all = useMemo(() => courseRows(reply, changes), [reply, changes]);
   const department = search.get('department');
-  const text = search.get('text') ?? '';
+  const [text, onText] = useTextInAddress('text');
   const rows = useMemo(() => all.filter((row) => isShown(row, department, text)), [all, department, text]);
   const faulty = all.filter(({ faults }) => Object.keys(faults).length > 0);
   const departments = [...new Set(reply.courses.map(({ cells }) => cells.department))];
@@ -93,6 +94,15 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
       },
       { replace: true },
     );
+  /** The new row has the cursor, wherever it stands. */
+  const addCourse = () => {
+    const next = withNewRow(changes, rows.at(-1));
+    change(next);
+    filterBy(
+      'course',
+      Object.keys(next.cells).find((key) => !(key in changes.cells))!,
+    );
+  };
   const takePlan = () => {
     if (!plan) return;
     const edits = plan.rows.filter(({ outcome }) => outcome === 'new' || outcome === 'changed');
@@ -146,7 +156,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
               <Button onClick={() => courseDrafts.discard(schoolId)}>Discard</Button>
             </>
           )}
-          <Button onClick={() => change(withNewRow(changes, rows.at(-1)))}>New course</Button>
+          <Button onClick={addCourse}>New course</Button>
           <Button onClick={() => setDialog('defaults')}>What they inherit</Button>
           <Button disabled={planImport.isPending} onClick={() => file.current?.click()}>
             <Upload size={14} aria-hidden /> Import
@@ -208,7 +218,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
             aria-label="Find in the courses"
             placeholder="find by title or code"
             value={text}
-            onChange={(event) => filterBy('text', event.target.value)}
+            onChange={(event) => onText(event.target.value)}
             className="h-7 w-[200px] rounded border border-control bg-surface px-2"
           />
           <select
@@ -258,7 +268,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
             key={search.get('course')}
             rows={rows}
             marked={marked}
-            soughtId={Number(search.get('course'))}
+            sought={search.get('course')}
             onMark={(keys, isMarked) =>
               setMarked(
                 (before) => new Set(isMarked ? [...before, ...keys] : [...before].filter((key) => !keys.includes(key))),

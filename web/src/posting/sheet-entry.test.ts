@@ -65,7 +65,10 @@ describe('a block from a spreadsheet', () => {
       ['70', 'EXM', '', 'Well begun.'],
       ['1'],
     ]);
-    expect(faults).toEqual(['Student 2: “high”. A percent is a number such as 86.4.']);
+    expect(faults).toEqual([
+      'Student 2: “high”. A percent is a number such as 86.4.',
+      '1 pasted row below the last student was left out.',
+    ]);
     expect(drafted()).toEqual({ 1: '95A', 4: 'EXM' });
     expect(draftsOf(useMarkDrafts.getState(), 'x').marks[1]!.mark.lastDate).toBe('2026-01-16');
   });

@@ -1,6 +1,7 @@
 import { readTypedDay } from '#core/calendar';
 import { enterLabelOrCode, enterPercent, isBlank, readHours, type EntryRules, type Mark } from '#core/posting';
 import type { SheetReply } from '#contract/posting';
+import { plural } from '../ui/format';
 import { entryFaultWords } from './entry-words';
 import { changeMarks, type MarkDraft } from './mark-drafts';
 import { columnsOf, type EditableColumn } from './sheet-grid';
@@ -67,6 +68,11 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
         return [[target, mark]];
       });
       change(changes);
+      const beyond = from + block.length - rows.length;
+      if (beyond > 0)
+        faults.push(
+          `${plural(beyond, 'pasted row')} below the last student ${beyond === 1 ? 'was' : 'were'} left out.`,
+        );
       return faults;
     },
     takeComputed: (row: SheetRow) => row.proposal && change([[row, row.proposal]]),

@@ -66,6 +66,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
       assignmentDrafts.change(schoolId, reply.revision, saved, { ...assignment, ...now }),
     [schoolId, reply.revision, saved, assignment],
   );
+  const addRule = (item: ItemReply | undefined) => change({ rules: [...assignment.rules, newRule(reply, item)] });
   const changeExceptions = useCallback((exceptions: ExceptionBody[]) => change({ exceptions }), [change]);
   const store = (request: AssignmentBody, revision: string, undoTo: AssignmentBody | undefined) =>
     save.mutate(
@@ -102,6 +103,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
             <Button look="main" disabled={!canSave} onClick={saveDraft}>
               Save rules and exceptions <Key>Ctrl S</Key>
             </Button>
+            <Button onClick={() => addRule(chosen)}>New rule</Button>
             <Button onClick={() => assignmentDrafts.undo(schoolId)}>Take back a step</Button>
             <Button onClick={() => assignmentDrafts.discard(schoolId)}>Discard</Button>
           </>
@@ -110,10 +112,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
             <Button look="main" onClick={() => setEdited('new')}>
               New item
             </Button>
-            <Button
-              disabled={reply.items.length === 0}
-              onClick={() => change({ rules: [...assignment.rules, newRule(reply, chosen)] })}
-            >
+            <Button disabled={reply.items.length === 0} onClick={() => addRule(chosen)}>
               New rule
             </Button>
             {chosen && <Button onClick={() => setEdited(chosen)}>Edit {chosen.name}</Button>}
@@ -183,25 +182,13 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
           onAdded={(item) => {
             setSearch({ item: String(item.id) });
             toast.success(`${item.name} is added. No course reports it yet: give it a rule.`, {
-              action: { label: 'Add a rule', onClick: () => addRule(schoolId, item) },
+              action: { label: 'Add a rule', onClick: () => addRule(item) },
             });
           }}
         />
       )}
     </Page>
   );
-
-  function addRule(school: number, item: ItemReply) {
-    const rule = {
-      itemId: item.id,
-      effect: 'reports' as const,
-      department: null,
-      level: null,
-      kind: null,
-      length: null,
-    };
-    assignmentDrafts.change(school, reply.revision, saved, { ...assignment, rules: [...assignment.rules, rule] });
-  }
 }
 
 function newRule(reply: ReportItemsReply, chosen: ItemReply | undefined): RuleBody {

@@ -132,7 +132,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
               histogram={view.histogram}
               top={Number(formatDecimal(view.top))}
               digits={scale.digits}
-              caption={`${plural(view.grades, scale.highestLevel === null ? 'percent' : 'level')} of ${period.name} (${scale.items.join(', ')}), by ${scale.highestLevel === null ? 'whole percent' : 'tenth of a level'}`}
+              caption={`${plural(view.grades, scale.highestLevel === null ? 'percent' : 'level')} of ${[period.name, ...scale.items].join(', ')}, by ${scale.highestLevel === null ? 'whole percent' : 'tenth of a level'}`}
               chosen={chosen === null ? null : view.cutPlaces.indexOf(chosen)}
               onChoose={(index) => setChosen(view.cutPlaces[index]!)}
               onMove={moveTo}

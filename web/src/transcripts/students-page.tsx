@@ -1,10 +1,11 @@
-import { useNavigate, useSearchParams } from 'react-router';
+import { useNavigate } from 'react-router';
 import type { StudentReply } from '#contract/transcripts';
 import { usePeriod, useScope } from '../shell/scope';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { plural } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
+import { useTextInAddress } from '../ui/use-text-in-address';
 import { useStudents } from './queries';
 
 const columns: GridColumn<StudentReply>[] = [
@@ -35,8 +36,7 @@ const columns: GridColumn<StudentReply>[] = [
 export function StudentsPage() {
   const { schoolId, path } = useScope();
   const { termLine } = usePeriod();
-  const [search, setSearch] = useSearchParams();
-  const text = search.get('text') ?? '';
+  const [text, onText] = useTextInAddress('text');
   const { data: students } = useStudents(schoolId, text);
   const navigate = useNavigate();
   if (!students || !termLine) return null;
@@ -57,7 +57,7 @@ export function StudentsPage() {
           placeholder="Name or number"
           value={text}
           autoFocus
-          onChange={(event) => setSearch(event.target.value ? { text: event.target.value } : {}, { replace: true })}
+          onChange={(event) => onText(event.target.value)}
           className="h-8 w-[280px] rounded-md border border-control bg-surface px-2.5"
         />
       }

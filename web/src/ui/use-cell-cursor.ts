@@ -1,3 +1,5 @@
+import { toast } from 'sonner';
+import { plural } from './format';
 import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import {
   blockOfRange,
@@ -128,10 +130,18 @@ export function useCellCursor(options: CellCursorOptions) {
       onPaste: (event: ClipboardEvent) => {
         if (editing !== undefined) return;
         event.preventDefault();
-        edit(textsOfBlock(range, blockOfText(event.clipboardData.getData('text/plain'))));
+        const block = blockOfText(event.clipboardData.getData('text/plain'));
+        edit(textsOfBlock(range, block));
+        tellRowsBeyond(range.fromRow + block.length - rows);
       },
     },
   } as const;
+}
+
+/** Says how many rows of a pasted block found no row to go to. */
+function tellRowsBeyond(count: number): void {
+  if (count > 0)
+    toast.warning(`${plural(count, 'pasted row')} below the last row here ${count === 1 ? 'was' : 'were'} left out.`);
 }
 
 function isNoKeyOfFrame(key: string): boolean {
