@@ -1,4 +1,5 @@
 // The preview of a scale's effect over 140,000 grades: reading and working it out in its thread, against reading alone.
+import 'reflect-metadata';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
