@@ -101,7 +101,7 @@ try {
   const grip = await see(`//button[@aria-label='Cut-off of A-']`);
   await grip.sendKeys(...Array(5).fill(Key.ARROW_LEFT));
   await picture('scales');
-  await click('Preview effect');
+  await click('Preview and save');
   await see(`//span[contains(.,'looked at in')]`);
   await picture('scale-effect');
   await click('Back to the draft');
@@ -127,7 +127,7 @@ try {
   await open('matches?view=group');
   await click('Take 10 proposals');
   await see(`//h1[contains(.,'10 group names')]`);
-  await driver.sleep(5000); // until the notice is gone
+  await driver.sleep(10_500); // until the notice is gone
   await picture('matches');
 
   await driver.get(`${address}/school/3/period/23/runs/1`);
@@ -149,7 +149,7 @@ try {
   const label = await see(`(//tbody//input[contains(@aria-label,'label or code')])[2]`);
   await label.sendKeys(Key.chord(Key.CONTROL, 'a'), 'inc', Key.ENTER);
   await driver.executeScript('document.activeElement.blur()');
-  await driver.sleep(5000); // until the notice of the file is gone
+  await driver.sleep(10_500); // until the notice of the file is gone
   await picture('grade-sheet');
   await (await see(`(//tbody/tr)[1]`)).click();
   await driver.executeScript('document.activeElement.blur()');

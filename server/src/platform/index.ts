@@ -3,6 +3,7 @@ export { AccessGuard } from './auth/access.guard.js';
 export type { Actor } from './auth/actor.js';
 export { createSessions } from './auth/session.js';
 export { Clock } from './clock/clock.js';
+export { counted } from './database/counted.js';
 export { DistrictZone } from './clock/district-zone.js';
 export { FolderInUseError } from './database/folder-lock.js';
 export { openDatabase, type DatabaseSource, type OpenDatabase, type Queries } from './database/open-database.js';

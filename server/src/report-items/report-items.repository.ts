@@ -4,7 +4,7 @@ import { decimalOrThrow, formatDecimal, roundings } from '#core/numbers';
 import type { Exception, ReportItem, Rule } from '#core/report-items';
 import type { Precision } from '#core/scales';
 import { rowsToRemove, type RemovedRows } from '#server/log';
-import { Refusal, tables, type Queries } from '#server/platform';
+import { counted, Refusal, tables, type Queries } from '#server/platform';
 
 /** An item as it is kept, with the version that guards against saving over somebody else's work. */
 export interface KeptItem extends ReportItem {
@@ -177,9 +177,9 @@ export class ReportItemsRepository {
   /** What hangs on an item: posted and computed grades, files, composites. Empty when it can go. */
   async usesOf(queries: Queries, id: number): Promise<string> {
     const { rows } = await queries.execute<{ uses: string }>(sql`
-      SELECT concat_ws(' and ', CASE WHEN g.n > 0 THEN g.n || ' posted grades' END,
-        CASE WHEN c.n > 0 THEN c.n || ' computed grades' END, CASE WHEN f.n > 0 THEN f.n || ' files' END,
-        CASE WHEN j.n > 0 THEN j.n || ' total columns of learning platforms' END,
+      SELECT concat_ws(' and ', ${counted(sql`g.n`, 'posted grade')},
+        ${counted(sql`c.n`, 'computed grade')}, ${counted(sql`f.n`, 'file')},
+        ${counted(sql`j.n`, 'total column of learning platforms', 'total columns of learning platforms')},
         CASE WHEN p.names IS NOT NULL THEN 'the composite ' || p.names END) AS uses
       FROM (SELECT count(*) AS n FROM grades WHERE item_id = ${id}) g,
         (SELECT count(*) AS n FROM computed_grades WHERE item_id = ${id}) c,

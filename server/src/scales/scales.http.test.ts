@@ -177,6 +177,17 @@ describe('scales that follow another', () => {
     ]);
   });
 
+  it('would do to the open period what its preview says, and nothing by being looked at', async () => {
+    const tie = { toId: 1, cutOffShift: '-0.5', pointsShift: '0' };
+    const before = await scalesIn(6);
+    const { status, body } = await registrar.send<ScaleEffectReply>('POST', '/scales/11/tie/preview', {
+      periodId: 6,
+      tie: { ...tie, cutOffShift: '-2' },
+    });
+    expect([status, body.changed]).toEqual([200, 0]);
+    expect(await scalesIn(6)).toEqual(before);
+  });
+
   it('cannot follow each other in a ring', async () => {
     const request = { name: 'Letter scale', tie: { toId: 11, cutOffShift: '0', pointsShift: '0' } };
     const { body } = await registrar.send<Problem>('PUT', '/scales/1/facts?period=6', request);
@@ -229,7 +240,7 @@ describe('a new scale', () => {
     const { status, body } = await registrar.send<Problem>('DELETE', '/scales/1?period=4');
     expect([status, body.code]).toEqual([409, 'in-use']);
     expect(body.detail).toMatch(
-      /^Letter scale is used by \d+ posted grades and 1 places .* Honours letters\. Put another/,
+      /^Letter scale is used by \d+ posted grades and 1 place .* Honours letters\. Put another/,
     );
   });
 });
@@ -252,6 +263,32 @@ describe('where a scale is in force', () => {
     expect([await scaleOf(), (await scalesIn(6)).placements.at(-1)!.place]).toEqual([11, 'Shore Life']);
     await place({ kind: 'course', courseId: id, scaleId: null });
     expect(await scaleOf()).toBe(1);
+  });
+
+  it('from a period on leaves what is before as it was, after a look at what it would do', async () => {
+    const [now, then] = [await scalesIn(4), await scalesIn(6)];
+    const request = { ...nowhere, isLocked: false, kind: 'school', scaleId: 11, fromPeriodId: 6 };
+    const preview = (body: object) =>
+      registrar.send<ScaleEffectReply & Problem>('POST', '/schools/1/scale-placements/preview', body);
+    const { body: later } = await preview(request);
+    expect([later.grades, later.changed]).toEqual([0, 0]);
+    const { body: open } = await preview({ ...request, fromPeriodId: 4 });
+    expect(open.changed).toBeGreaterThan(1000);
+    expect((await place(request)).status).toBe(204);
+    expect(await scalesIn(4)).toEqual({ ...now, laterPlacements: expect.anything() as unknown });
+    const after = await scalesIn(6);
+    expect(after.courses.filter(({ scaleId }) => scaleId === 11).length).toBeGreaterThan(
+      then.courses.filter(({ scaleId }) => scaleId === 11).length,
+    );
+    await place({ ...request, scaleId: 1 });
+    expect((await scalesIn(6)).courses.map(({ scaleId }) => scaleId)).toEqual(
+      then.courses.map(({ scaleId }) => scaleId),
+    );
+  });
+
+  it('from a sealed period on is refused', async () => {
+    const { status, body } = await place<Problem>({ kind: 'school', scaleId: 11, fromPeriodId: 3 });
+    expect([status, body.code]).toEqual([409, 'period-sealed']);
   });
 
   it('under a lock nothing else comes into force', async () => {

@@ -7,7 +7,7 @@ import { versionsInForce } from '#core/period-view';
 import type { SchoolPeriod } from '#server/calendar';
 import { ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
 import { rowsToRemove, type RemovedRows } from '#server/log';
-import { Refusal, tables, type Queries } from '#server/platform';
+import { counted, Refusal, tables, type Queries } from '#server/platform';
 
 /** A scale without its bands. */
 export interface ScaleRow {
@@ -122,9 +122,9 @@ export class ScalesRepository {
   /** What hangs on a scale: grades, items, places, scales that follow it. Empty when it can go. */
   async usesOf(queries: Queries, id: number): Promise<string> {
     const { rows } = await queries.execute<{ uses: string }>(sql`
-      SELECT concat_ws(' and ', CASE WHEN g.n > 0 THEN g.n || ' posted grades' END,
+      SELECT concat_ws(' and ', ${counted(sql`g.n`, 'posted grade')},
         CASE WHEN i.names IS NOT NULL THEN 'the item ' || i.names END,
-        CASE WHEN p.n > 0 THEN p.n || ' places where it is in force' END,
+        ${counted(sql`p.n`, 'place where it is in force', 'places where it is in force')},
         CASE WHEN f.names IS NOT NULL THEN 'the scale that follows it, ' || f.names END) AS uses
       FROM (SELECT count(*) AS n FROM grades WHERE scale_version_id IN
               (SELECT id FROM scale_versions WHERE scale_id = ${id})) g,

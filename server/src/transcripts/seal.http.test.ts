@@ -6,7 +6,13 @@ import type { AuditReply, FindingReply } from '#contract/audit';
 import type { LogCheckReply } from '#contract/log';
 import type { MarkBody, SheetListReply, SheetReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
-import { entryOfReply, type ReadinessReply, type StudentReply, type TranscriptReply } from '#contract/transcripts';
+import {
+  entryOfReply,
+  type GpaPolicyReply,
+  type ReadinessReply,
+  type StudentReply,
+  type TranscriptReply,
+} from '#contract/transcripts';
 import { changeOf, openPeriod, quarterGrade } from '../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
@@ -45,6 +51,32 @@ async function post(sectionId: number, changes: readonly object[]): Promise<void
   const answer = await registrar.send('PUT', `/grade-sheets/${sectionId}/${quarterGrade}/${openPeriod}`, { changes });
   expect(answer.status).toBe(200);
 }
+
+describe('how averages are made', () => {
+  const read = async () => (await registrar.get<GpaPolicyReply>('/gpa-policy')).body;
+  const save = <Body>(reply: GpaPolicyReply, change: object) =>
+    registrar.send<Body>('PUT', '/gpa-policy', { ...reply.policy, ...change, revision: reply.revision });
+
+  it('is said with what counts in them, changes on what was looked at, and goes back', async () => {
+    const before = await read();
+    expect(before.policy).toMatchObject({ repeats: 'all', leastAddedPoints: '1.7' });
+    expect([before.coursesCounted > 40, before.items.length > 0, before.codes.length > 0]).toEqual([true, true, true]);
+    const { status, body } = await save<GpaPolicyReply>(before, { digits: 2, mostAddedCredits: '4' });
+    expect([status, body.policy.digits, body.policy.mostAddedCredits]).toEqual([200, 2, '4']);
+    expect((await save<Problem>(before, { digits: 1 })).body.code).toBe('set-up-changed');
+    expect((await save<GpaPolicyReply>(body, before.policy)).body).toEqual(before);
+  });
+
+  it.each([
+    [{ digits: 5 }, 'digits'],
+    [{ repeats: 'worst' }, 'repeats'],
+    [{ leastAddedPoints: 'C' }, 'leastAddedPoints'],
+    [{ mostAddedCredits: '-1' }, 'mostAddedCredits'],
+  ])('names the field of %j', async (change, field) => {
+    const { status, body } = await save<Problem>(await read(), change);
+    expect([status, body.errors[0]?.field]).toEqual([422, field]);
+  });
+});
 
 describe('the audit', () => {
   it('is needed before a seal', async () => {
