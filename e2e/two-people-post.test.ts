@@ -105,7 +105,7 @@ story('a teacher and a registrar at the same sheet', () => {
       ['courses', /offers 48 courses/],
       ['set-up', /1 fault of the set-up/],
       ['scales?view=codes', /9 codes may stand/],
-      ['scales?view=in-force', /2 places set/],
+      ['scales?view=in-force', /1 place sets/],
       ['findings', /not been audited/],
       ['seal', /cannot be sealed/],
       ['students', /560 students/],

@@ -218,6 +218,8 @@ export interface PlacementReply {
   readonly isLocked: boolean;
   /** The period from which on it holds; null where it always has. */
   readonly fromPeriod: string | null;
+  /** Whether the scale has a version by then; until it has, the next wider place counts. */
+  readonly isBegun: boolean;
 }
 
 /** What begins at a place with a later period; without a scale the place inherits from then on. */

@@ -1,4 +1,11 @@
-import { compareDecimals, decimalOrThrow, formatDecimal, parseDecimal, type Decimal } from '#core/numbers';
+import {
+  compareDecimals,
+  decimalOrThrow,
+  formatAtLeast,
+  formatDecimal,
+  parseDecimal,
+  type Decimal,
+} from '#core/numbers';
 import { cutBands, type Band, type CutBand } from './band.js';
 import { bandEdges } from './band-edges.js';
 import type { Precision } from './find-band.js';
@@ -79,7 +86,7 @@ function checkCutOff(
   }
   const lowest = formatDecimal(band.lowest);
   if (compareDecimals(band.lowest, nought) < 0 || compareDecimals(band.lowest, top) > 0) {
-    return [fault('cut-off-outside', 'blocks', index, { label: band.label, lowest, top: formatDecimal(top) })];
+    return [fault('cut-off-outside', 'blocks', index, { label: band.label, lowest, top: formatAtLeast(top, 0) })];
   }
   const same = bands.findIndex(
     (other) => !other.isOff && other.lowest !== null && compareDecimals(other.lowest, band.lowest!) === 0,

@@ -3,6 +3,7 @@ import { checkPolicy, type PolicyPlace } from '#core/calculation';
 import {
   compareDecimals,
   decimalOrThrow,
+  formatAtLeast,
   formatDecimal,
   fromDecimal,
   roundings,
@@ -273,7 +274,7 @@ export class PoliciesService {
         }
         const highest = scale?.version.highestLevel;
         if (highest && policy && !readsLevelsTo(highest, policy)) {
-          const says = `${item.name} of ${name} is looked up on levels to ${formatDecimal(highest)}, which its calculation does not read.`;
+          const says = `${item.name} of ${name} is looked up on levels to ${formatAtLeast(highest, 0)}, which its calculation does not read.`;
           faults.push({ code: 'levels-not-read', severity: 'blocks', policyId: policy.id, sectionId: id, says });
         }
       }

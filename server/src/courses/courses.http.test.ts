@@ -30,7 +30,9 @@ it('a course says what is its own, and names the source of what it inherits', as
     inherited: { credits: { text: '0.5', from: 'department' }, onTranscript: { text: 'yes', from: 'school' } },
     scale: { name: 'Letter scale', from: 'the school' },
   });
-  expect(named(courses, 'Tidal Ecology, honours').scale).toEqual({ name: 'Honours letters', from: 'honours courses' });
+  expect(named(courses, 'Tidal Ecology, honours').scale).toEqual({ name: 'Letter scale', from: 'the school' });
+  const later = (await registrar.get<CoursesReply>('/schools/1/courses?period=6')).body.courses;
+  expect(named(later, 'Tidal Ecology, honours').scale).toEqual({ name: 'Honours letters', from: 'honours courses' });
 });
 
 describe('courses saved in bulk', () => {

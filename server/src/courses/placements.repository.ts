@@ -28,7 +28,14 @@ export class PlacementsRepository {
   async inPeriod(queries: Queries, schoolId: number, periodId: number): Promise<ScalePlacement[]> {
     const [period] = await queries.select({ startsOn: periods.startsOn }).from(periods).where(eq(periods.id, periodId));
     if (!period) throw new Refusal('not-found', { what: 'period', id: periodId });
-    return placementsInForce(await this.ofSchool(queries, schoolId), { startsOn: dayOrThrow(period.startsOn) });
+    const { rows } = await queries.execute<{ id: number }>(sql`
+      SELECT v.scale_id AS id FROM scale_versions v JOIN periods p ON p.id = v.from_period_id
+      WHERE p.starts_on <= ${period.startsOn}`);
+    const begun = new Set(rows.map(({ id }) => id));
+    const placements = await this.ofSchool(queries, schoolId);
+    return placementsInForce(placements, { startsOn: dayOrThrow(period.startsOn) }).filter(({ scaleId }) =>
+      begun.has(scaleId),
+    );
   }
 
   /** The names of all scales, by number. */

@@ -112,18 +112,26 @@ export function readGradeText({ rows, uses, precisions }: EffectTask): ReadGrade
   return { columns, studentIds, itemIds, sectionIds, changes: changes.all };
 }
 
-/** The changes that occur, each once. */
+/** The changes that occur, each once. A use meets few versions, so its own places are looked at before a text is made. */
 class ChangeList {
   readonly all: ReadChange[] = [];
   private readonly places = new Map<string, number>();
+  private readonly placesOfUse = new Map<EffectUse, Map<number, number>>();
 
-  placeOf({ before, after, precision }: EffectUse, postedUnder: number): number {
-    const change = { postedUnder: postedUnder > 0 ? postedUnder : before, before, after, precision };
-    const key = `${change.postedUnder} ${before} ${after} ${precision}`;
+  placeOf(use: EffectUse, postedUnder: number): number {
+    let own = this.placesOfUse.get(use);
+    if (own === undefined) this.placesOfUse.set(use, (own = new Map()));
+    let place = own.get(postedUnder);
+    if (place === undefined) own.set(postedUnder, (place = this.add(use, postedUnder > 0 ? postedUnder : use.before)));
+    return place;
+  }
+
+  private add({ before, after, precision }: EffectUse, postedUnder: number): number {
+    const key = `${postedUnder} ${before} ${after} ${precision}`;
     const known = this.places.get(key);
     if (known !== undefined) return known;
     this.places.set(key, this.all.length);
-    return this.all.push(change) - 1;
+    return this.all.push({ postedUnder, before, after, precision }) - 1;
   }
 }
 

@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { CoursesReply } from '#contract/courses';
 import type { Problem } from '#contract/problems';
+import type { ReportItemsReply } from '#contract/report-items';
 import type { BandBody, CodesReply, ScaleEffectReply, ScaleReply, ScalesReply } from '#contract/scales';
 import { changeOf, sheetNamed } from '../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
@@ -284,6 +286,30 @@ describe('where a scale is in force', () => {
     expect((await scalesIn(6)).courses.map(({ scaleId }) => scaleId)).toEqual(
       then.courses.map(({ scaleId }) => scaleId),
     );
+  });
+
+  it('whose first version begins later does not count before, on whatever screen', async () => {
+    const namesIn = async (period: number) => {
+      const { body } = await registrar.get<CoursesReply>(`/schools/1/courses?period=${period}`);
+      const { body: items } = await registrar.get<ReportItemsReply>(`/schools/1/report-items?period=${period}`);
+      const { scales, courses } = await scalesIn(period);
+      const shown = new Map(courses.map(({ id, scaleId }) => [id, scales.find((scale) => scale.id === scaleId)?.name]));
+      return [
+        body.courses.map(({ scale }) => scale?.name),
+        items.courses.toSorted((a, b) => a.id - b.id).map(({ scaleName }) => scaleName),
+        shown,
+      ] as const;
+    };
+    for (const [period, honours] of [
+      [4, 0],
+      [6, 12],
+    ] as const) {
+      const [ofCourses, ofItems, shown] = await namesIn(period);
+      const counts = [ofCourses, ofItems, [...shown.values()]].map(
+        (names) => names.filter((name) => name === 'Honours letters').length,
+      );
+      expect(counts).toEqual([honours, honours, honours]);
+    }
   });
 
   it('from a sealed period on is refused', async () => {

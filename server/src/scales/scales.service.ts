@@ -118,7 +118,11 @@ export class ScalesService {
         const base = await this.scales.inForceOrThrow(queries, period.schoolId, tie.toId, period);
         await this.periods.refuseSealedFrom(queries, period, before.schoolId);
         await this.scales.latestNumberLocked(queries, id);
-        await this.addVersion(queries, actor, { ...before, tie }, period, deriveBands(base.bands, tie.shift));
+        const bands = deriveBands(base.bands, tie.shift);
+        refuseFaults(
+          checkScale(bands, await this.precisionOf(queries, id, period), await this.meaning(queries, before)),
+        );
+        await this.addVersion(queries, actor, { ...before, tie }, period, bands);
       }
       return this.read(queries, periodId);
     });
@@ -237,6 +241,7 @@ export class ScalesService {
         ...placement,
         place: nameOf(dated.get(placement.id)!),
         fromPeriod: fromPeriodOf(dated.get(placement.id)!),
+        isBegun: begun.has(placement.scaleId),
       })),
       laterPlacements: placements
         .filter(({ fromDay }) => fromDay !== null && fromDay > period.startsOn)
@@ -352,7 +357,7 @@ function refuseFaults(faults: readonly ScaleFault[]): void {
 }
 
 function fieldFault(fault: ScaleFault): FieldFault {
-  const column = fault.code === 'label-empty' || fault.code === 'label-twice' ? 'label' : 'lowest';
+  const column = fault.code.startsWith('label-') ? 'label' : 'lowest';
   const field = fault.index === null ? 'bands' : `bands.${fault.index}.${column}`;
   return { field, detail: scaleFaultSentence(fault) };
 }

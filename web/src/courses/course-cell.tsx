@@ -18,16 +18,22 @@ interface CourseCellProps {
 
 const numbers: ReadonlySet<CourseField> = new Set(['credits', 'mostCredits']);
 
-/** One fact of a course. What is inherited is grey and names its source; what is wrong says what would be right. */
-export function CourseCell(props: CourseCellProps) {
-  const { row, field, width, isCursor, isChosen, editing, onChoose, onBegin, onTake, onCancel } = props;
-  const fault = row.faults[field];
+/** What stands behind a fact: why it cannot be taken, or who says what is inherited; undefined for one of its own. */
+export function reasonOf(row: CourseRow, field: CourseField): string | undefined {
   const inherited = row.cells[field] === '' ? row.reply?.inherited[field as InheritableFact] : undefined;
   const source =
     inherited &&
     { department: 'the department says so', school: 'the school says so', course: '', nowhere: 'nobody says' }[
       inherited.from
     ];
+  return row.faults[field] ?? source;
+}
+
+/** One fact of a course. What is inherited is grey and names its source; what is wrong says what would be right. */
+export function CourseCell(props: CourseCellProps) {
+  const { row, field, width, isCursor, isChosen, editing, onChoose, onBegin, onTake, onCancel } = props;
+  const fault = row.faults[field];
+  const inherited = row.cells[field] === '' ? row.reply?.inherited[field as InheritableFact] : undefined;
   return (
     <div
       role="gridcell"
@@ -35,7 +41,7 @@ export function CourseCell(props: CourseCellProps) {
       aria-invalid={fault !== undefined}
       data-cell={`${row.key}/${field}`}
       style={{ width, flexGrow: field === 'title' ? 1 : 0 }}
-      title={fault ?? source}
+      title={reasonOf(row, field)}
       onMouseDown={(event) => {
         if (editing !== undefined) return;
         event.preventDefault();

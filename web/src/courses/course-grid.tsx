@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { courseFields, courseHeadings, type CourseField } from '#core/courses';
 import { useCellCursor } from '../ui/use-cell-cursor';
-import { CourseCell } from './course-cell';
+import { CourseCell, reasonOf } from './course-cell';
 import type { CellEdit, CourseRow } from './course-sheet';
 
 interface CourseGridProps {
@@ -65,90 +65,99 @@ export function CourseGrid({ rows, marked, onMark, onEdit, sought }: CourseGridP
   const allMarked = rows.length > 0 && rows.every(({ key }) => marked.has(key));
   const headLook =
     'sticky top-0 z-10 flex h-10 items-center border-b border-hairline bg-surface px-2 leading-tight font-semibold text-quiet';
+  const atCursor = rows[cells.cursor.row];
+  const cursorField = courseFields[cells.cursor.column]!;
   return (
-    <div
-      {...cells.grid}
-      aria-label="Courses"
-      aria-rowcount={rows.length}
-      className="min-h-0 flex-1 overflow-auto text-[13px] outline-offset-[-2px]"
-    >
-      <div role="row" className="sticky top-0 z-10 flex" style={{ minWidth: totalWidth }}>
-        <div role="columnheader" style={{ width: markWidth }} className={`${headLook} justify-center`}>
-          <input
-            type="checkbox"
-            aria-label="Select all courses shown"
-            checked={allMarked}
-            onChange={() =>
-              onMark(
-                rows.map(({ key }) => key),
-                !allMarked,
-              )
-            }
-            className="size-3.5 accent-eucalypt"
-          />
-        </div>
-        {courseFields.map((field) => (
-          <div
-            key={field}
-            role="columnheader"
-            style={{ width: widths[field], flexGrow: field === 'title' ? 1 : 0 }}
-            className={headLook}
-          >
-            {courseHeadings[field]}
+    <>
+      <div
+        {...cells.grid}
+        aria-label="Courses"
+        aria-rowcount={rows.length}
+        className="min-h-0 flex-1 overflow-auto text-[13px] outline-offset-[-2px]"
+      >
+        <div role="row" className="sticky top-0 z-10 flex" style={{ minWidth: totalWidth }}>
+          <div role="columnheader" style={{ width: markWidth }} className={`${headLook} justify-center`}>
+            <input
+              type="checkbox"
+              aria-label="Select all courses shown"
+              checked={allMarked}
+              onChange={() =>
+                onMark(
+                  rows.map(({ key }) => key),
+                  !allMarked,
+                )
+              }
+              className="size-3.5 accent-eucalypt"
+            />
           </div>
-        ))}
-        <div role="columnheader" style={{ width: scaleWidth }} className={headLook}>
-          Scale
+          {courseFields.map((field) => (
+            <div
+              key={field}
+              role="columnheader"
+              style={{ width: widths[field], flexGrow: field === 'title' ? 1 : 0 }}
+              className={headLook}
+            >
+              {courseHeadings[field]}
+            </div>
+          ))}
+          <div role="columnheader" style={{ width: scaleWidth }} className={headLook}>
+            Scale
+          </div>
+        </div>
+        <div className="relative" style={{ height: virtual.getTotalSize(), minWidth: totalWidth }}>
+          {virtual.getVirtualItems().map(({ index, start }) => {
+            const row = rows[index]!;
+            return (
+              <div
+                key={row.key}
+                role="row"
+                aria-rowindex={index + 2}
+                style={{ transform: `translateY(${start}px)` }}
+                className={`absolute inset-x-0 flex h-8 border-b border-hairline ${marked.has(row.key) ? 'bg-eucalypt-soft' : ''} ${row.changed.size > 0 ? 'shadow-[inset_3px_0_0_var(--wattle-fill)]' : ''}`}
+              >
+                <div role="gridcell" style={{ width: markWidth }} className="grid shrink-0 place-items-center">
+                  <input
+                    type="checkbox"
+                    tabIndex={-1}
+                    aria-label={`Select ${row.cells.title || 'the new course'}`}
+                    checked={marked.has(row.key)}
+                    onChange={(event) => onMark([row.key], event.target.checked)}
+                    className="size-3.5 accent-eucalypt"
+                  />
+                </div>
+                {courseFields.map((field, at) => (
+                  <CourseCell
+                    key={field}
+                    row={row}
+                    field={field}
+                    width={widths[field]}
+                    isCursor={cells.isAt(index, at)}
+                    isChosen={cells.isChosen(index, at)}
+                    editing={cells.isAt(index, at) ? cells.editing : undefined}
+                    onChoose={(keepsAnchor) => cells.moveTo(index, at, keepsAnchor)}
+                    onBegin={() => cells.begin(row.cells[field])}
+                    onTake={cells.take}
+                    onCancel={() => cells.moveTo(index, at)}
+                  />
+                ))}
+                <div
+                  role="gridcell"
+                  style={{ width: scaleWidth }}
+                  title={row.reply?.scale ? `set by ${row.reply.scale.from}` : undefined}
+                  className="flex shrink-0 items-center truncate px-2 text-quiet"
+                >
+                  {row.reply ? (row.reply.scale?.name ?? <span className="text-waratah">none</span>) : '–'}
+                </div>
+              </div>
+            );
+          })}
         </div>
       </div>
-      <div className="relative" style={{ height: virtual.getTotalSize(), minWidth: totalWidth }}>
-        {virtual.getVirtualItems().map(({ index, start }) => {
-          const row = rows[index]!;
-          return (
-            <div
-              key={row.key}
-              role="row"
-              aria-rowindex={index + 2}
-              style={{ transform: `translateY(${start}px)` }}
-              className={`absolute inset-x-0 flex h-8 border-b border-hairline ${marked.has(row.key) ? 'bg-eucalypt-soft' : ''} ${row.changed.size > 0 ? 'shadow-[inset_3px_0_0_var(--wattle-fill)]' : ''}`}
-            >
-              <div role="gridcell" style={{ width: markWidth }} className="grid shrink-0 place-items-center">
-                <input
-                  type="checkbox"
-                  tabIndex={-1}
-                  aria-label={`Select ${row.cells.title || 'the new course'}`}
-                  checked={marked.has(row.key)}
-                  onChange={(event) => onMark([row.key], event.target.checked)}
-                  className="size-3.5 accent-eucalypt"
-                />
-              </div>
-              {courseFields.map((field, at) => (
-                <CourseCell
-                  key={field}
-                  row={row}
-                  field={field}
-                  width={widths[field]}
-                  isCursor={cells.isAt(index, at)}
-                  isChosen={cells.isChosen(index, at)}
-                  editing={cells.isAt(index, at) ? cells.editing : undefined}
-                  onChoose={(keepsAnchor) => cells.moveTo(index, at, keepsAnchor)}
-                  onBegin={() => cells.begin(row.cells[field])}
-                  onTake={cells.take}
-                  onCancel={() => cells.moveTo(index, at)}
-                />
-              ))}
-              <div
-                role="gridcell"
-                style={{ width: scaleWidth }}
-                title={row.reply?.scale ? `because of ${row.reply.scale.from}` : undefined}
-                className="flex shrink-0 items-center truncate px-2 text-quiet"
-              >
-                {row.reply ? (row.reply.scale?.name ?? <span className="text-waratah">none</span>) : '–'}
-              </div>
-            </div>
-          );
-        })}
-      </div>
-    </div>
+      <p role="status" className="min-h-7 border-t border-hairline px-4 py-1 text-[12px] text-quiet">
+        {atCursor && `${courseHeadings[cursorField]} of ${atCursor.cells.title || 'the new course'}`}
+        {atCursor && reasonOf(atCursor, cursorField) && `: ${reasonOf(atCursor, cursorField)}`}
+        {atCursor?.reply?.scale && `. Its scale is set by ${atCursor.reply.scale.from}.`}
+      </p>
+    </>
   );
 }

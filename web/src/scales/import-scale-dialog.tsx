@@ -98,7 +98,7 @@ export function ImportScaleDialog({ scale, onClose, onTake }: ImportScaleDialogP
                 <FaultRow
                   key={index}
                   fault={fault}
-                  top={formatDecimal(top)}
+                  top={formatAtLeast(top, 0)}
                   onSettle={(keeps) => setSettled(settleStatedEnds(stated, fault, keeps, scale.digits, top))}
                 />
               ))}

@@ -29,6 +29,8 @@ const band = (label: string, lowest: string | null, descriptor: string, passes: 
   isOff: false,
 });
 
+const shownFields = ['name', 'highestLevel', 'tie.toId', 'tie.cutOffShift', 'tie.pointsShift'];
+
 /** Bands to begin with, for each kind. */
 const beginnings: Record<ScaleKind, BandBody[]> = {
   percent: [band('Pass', '60', 'Passing', true), band('Fail', '0', 'Not passing', false)],
@@ -83,6 +85,9 @@ export function NewScaleDialog({ reply, period, onClose, onAdded }: NewScaleDial
             Add the scale
           </Button>
           <Button onClick={onClose}>Cancel</Button>
+          <p role="alert" className="min-w-0 flex-1 text-[13px] text-waratah">
+            {problem?.besides(shownFields)}
+          </p>
         </>
       }
     >

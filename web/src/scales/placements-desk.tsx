@@ -34,8 +34,15 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
         toast.success(says, undo ? { action: { label: 'Undo', onClick: () => put(undo, 'It is as it was.') } } : {}),
       onError: showProblem,
     });
+  const counted = reply.placements.filter(({ isBegun }) => isBegun).length;
   const fromPeriodId = period?.id ?? 0;
-  const requestOf = ({ id: _id, place: _place, fromPeriod: _from, ...request }: PlacementReply): PlaceScaleRequest => ({
+  const requestOf = ({
+    id: _id,
+    place: _place,
+    fromPeriod: _from,
+    isBegun: _begun,
+    ...request
+  }: PlacementReply): PlaceScaleRequest => ({
     ...request,
     fromPeriodId,
   });
@@ -82,8 +89,8 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
     <Page
       headline={
         <>
-          <Strong>{plural(reply.placements.length, 'place')}</Strong> {reply.placements.length === 1 ? 'sets' : 'set'}{' '}
-          the scales of {termLine?.school.shortName} in {period?.name}
+          <Strong>{plural(counted, 'place')}</Strong> {counted === 1 ? 'sets' : 'set'} the scales of{' '}
+          {termLine?.school.shortName} in {period?.name}
           {without === 0 ? (
             '; every course has one.'
           ) : (
@@ -113,6 +120,7 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
                       <span className="text-[13px] text-quiet">
                         {nameOf(placement.scaleId)}
                         {placement.fromPeriod !== null && `, from ${placement.fromPeriod} on`}
+                        {!placement.isBegun && '; it begins later, so until then a wider place counts'}
                       </span>
                     </span>
                     <button

@@ -18,6 +18,8 @@ interface ScaleFactsDialogProps {
   readonly onClose: () => void;
 }
 
+const shownFields = ['name', 'tie.toId', 'tie.cutOffShift', 'tie.pointsShift'];
+
 /** A scale's name and what it follows. */
 export function ScaleFactsDialog({ reply, scale, period, onClose }: ScaleFactsDialogProps) {
   const [name, setName] = useState(scale.name);
@@ -68,6 +70,9 @@ export function ScaleFactsDialog({ reply, scale, period, onClose }: ScaleFactsDi
             {isTiedAnew ? 'Preview and save' : 'Save'}
           </Button>
           <Button onClick={onClose}>Cancel</Button>
+          <p role="alert" className="min-w-0 flex-1 text-[13px] text-waratah">
+            {problem?.besides(shownFields)}
+          </p>
         </>
       }
     >

@@ -1,4 +1,4 @@
-import { formatDecimal } from '#core/numbers';
+import { formatAtLeast } from '#core/numbers';
 import { justBelowOf } from '#core/scales';
 import type { ScaleReply } from '#contract/scales';
 import { useScope } from '../shell/scope';
@@ -26,7 +26,7 @@ export function ScaleHeadline({ scale, view, periodName }: { scale: ScaleReply; 
         <>
           ; <Strong tone={view.justBelow > 0 ? 'warns' : 'so'}>{plural(view.justBelow, 'grade')}</Strong> of{' '}
           {periodName} {view.justBelow === 1 ? 'lies' : 'lie'} less than{' '}
-          {scale.highestLevel === null ? 'half a point' : formatDecimal(justBelowOf(view.top))} below a cut-off
+          {scale.highestLevel === null ? 'half a point' : formatAtLeast(justBelowOf(view.top), 0)} below a cut-off
         </>
       )}
       {!view.isDraft && '.'}

@@ -15,7 +15,8 @@ export function TryValue({
   highestLevel: string | null;
 }) {
   const id = useId();
-  const [text, setText] = useState(highestLevel ?? '89.46');
+  const top = highestLevel === null ? undefined : formatAtLeast(decimalOrThrow(highestLevel), 0);
+  const [text, setText] = useState(top ?? '89.46');
   const read = readPercent(text, highestLevel === null ? null : decimalOrThrow(highestLevel));
   const found = read.kind === 'percent' ? findBand(bands, read.percent, precision) : undefined;
   return (
@@ -32,9 +33,7 @@ export function TryValue({
       <output htmlFor={id} className="flex-1 text-[13px] text-quiet">
         {read.kind === 'fault' && (
           <span className="text-waratah">
-            {highestLevel === null
-              ? 'type a percent from 0 to 200, such as 89.46'
-              : `type a level from 0 to ${highestLevel}`}
+            {top === undefined ? 'type a percent from 0 to 200, such as 89.46' : `type a level from 0 to ${top}`}
           </span>
         )}
         {found && (

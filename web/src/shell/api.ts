@@ -11,6 +11,12 @@ export class ProblemError extends Error {
   fault(field: string): string | undefined {
     return this.problem.errors.find((error) => error.field === field)?.detail;
   }
+
+  /** What is wrong beside the fields that a dialog shows, in sentences. */
+  besides(fields: readonly string[]): string {
+    const others = this.problem.errors.filter(({ field }) => !fields.includes(field));
+    return [...new Set(others.map(({ detail }) => detail))].join(' ');
+  }
 }
 
 let csrfToken = '';
