@@ -31,7 +31,7 @@ it('a course says what is its own, and names the source of what it inherits', as
     scale: { name: 'Letter scale', from: 'the school' },
   });
   expect(named(courses, 'Tidal Ecology, honours').scale).toEqual({ name: 'Letter scale', from: 'the school' });
-  const later = (await registrar.get<CoursesReply>('/schools/1/courses?period=6')).body.courses;
+  const later = (await registrar.get<CoursesReply>('/schools/1/courses?period=6')).body;
   expect(named(later, 'Tidal Ecology, honours').scale).toEqual({ name: 'Honours letters', from: 'honours courses' });
 });
 
