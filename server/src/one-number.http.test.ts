@@ -72,7 +72,7 @@ function opinionOn(school: DrawnSchool, section: DrawnSection, quarter: 0 | 1, c
   const opinion: Opinion = new Map();
   for (const [at, student] of section.students.entries()) {
     if (!isEnrolled(quarter, student)) continue;
-    const scores = section.books[quarter]!.flatMap((each): Score[] => each.scores[at] ?? []);
+    const scores = section.books[quarter]!.flatMap((each) => each.scores[at] ?? []);
     const found = category === null ? secondOpinion(scores, plan) : ofCategory(scores, plan, category);
     opinion.set(
       student.enrollmentId,

@@ -30,6 +30,7 @@ const periods = [
 ];
 const item = (id: number, name: string, more: Partial<ReportItem> = {}): ReportItem => ({
   id,
+  categoryId: null,
   schoolId: 1,
   name,
   heading: name,
