@@ -5,7 +5,7 @@ import { inArray, sql } from 'drizzle-orm';
 import { Piscina } from 'piscina';
 import { decimalOrThrow, formatDecimal, unitsAt } from '#core/numbers';
 import { hundredths, tenThousandths } from '#core/period-view';
-import type { Band } from '#core/scales';
+import { orderBands, type Band } from '#core/scales';
 import { bodyOfBand, type ScaleEffectReply } from '#contract/scales';
 import type { GpaPolicyBody } from '#contract/transcripts';
 import { RecalculationService } from '#server/calculation';
@@ -71,9 +71,10 @@ export class ScaleEffects implements OnApplicationShutdown {
     const effect = (await this.pool.run(task)) as EffectResult;
     const reply = await this.withNames(queries, effect, before);
     const concerned = uses.filter((use) => use.before !== use.after).flatMap((use) => [use.before, use.after]);
-    const bands = [
+    // The newest meaning of each label, so that one that comes anew stands where its cut-off puts it.
+    const bands = orderBands([
       ...new Map(concerned.flatMap((id) => versions.get(id) ?? []).map((band) => [band.label, band])).values(),
-    ];
+    ]);
     return { ...reply, bands: bands.map(bodyOfBand), milliseconds: Math.round(performance.now() - started) };
   }
 

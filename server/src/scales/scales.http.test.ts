@@ -141,6 +141,17 @@ describe('what a draft would do', () => {
   });
 });
 
+describe('the preview of a new label', () => {
+  it('shows it where its cut-off puts it', async () => {
+    const { bands } = await scaleIn(4);
+    const best = { ...bands[0]!, label: 'A+', lowest: '97' };
+    const request = { periodId: 4, bands: [...bands, best] };
+    const { body } = await registrar.send<ScaleEffectReply>('POST', '/scales/1/preview', request);
+    expect(body.bands.slice(0, 3).map(({ label }) => label)).toEqual(['A+', 'A', 'A-']);
+    expect(body.moves.some(({ from, to }) => from === 'A' && to === 'A+')).toBe(true);
+  });
+});
+
 describe('scales that follow another', () => {
   const honours = async () => named(await scalesIn(6), 'Honours letters');
 
