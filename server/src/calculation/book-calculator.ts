@@ -6,7 +6,7 @@ import type { SchoolPeriod } from '#server/calendar';
 import { CopyReader } from '#server/platform';
 import { enrolledInText } from '#server/period-view';
 import type { BookPolicies, BookTexts, ComparedBooks, ComparedValue } from './calculation-worker.js';
-import type { StoredGrade } from './stored-grades.js';
+import type { KeptGrade } from './kept-grades.js';
 
 /** Reads many grade books at once and calculates them in a thread of its own. */
 @Injectable()
@@ -26,9 +26,9 @@ export class BookCalculator implements OnApplicationShutdown {
   }
 
   /** What every student of some sections comes to in a period. Not inside a transaction: it reads what is committed. */
-  async calculate(period: SchoolPeriod, policies: BookPolicies): Promise<StoredGrade[]> {
+  async calculate(period: SchoolPeriod, policies: BookPolicies): Promise<KeptGrade[]> {
     const texts = await this.read(period, policies);
-    return (await this.pool.run({ ...texts, ...policies }, { name: 'calculateBooks' })) as StoredGrade[];
+    return (await this.pool.run({ ...texts, ...policies }, { name: 'calculateBooks' })) as KeptGrade[];
   }
 
   async compare(

@@ -13,7 +13,7 @@ import { CalculatedGradesRepository } from './calculated-grades.repository.js';
 import { CategoriesRepository } from './categories.repository.js';
 import { revisionOfCategories } from './categories.service.js';
 import { policyOfSection } from './section-policies.js';
-import { storedGrades } from './stored-grades.js';
+import { keptGrades } from './kept-grades.js';
 
 /** What stands around the scores of one grade book. */
 export interface BookContext {
@@ -114,7 +114,7 @@ export class BooksService {
           bookScore(assignment, scores.get(scoreKey({ assignmentId: assignment.id, enrollmentId }))),
         ),
     );
-    const grades = storedGrades(columnsOf(given, policy), [preparePolicy(policy)], new Uint8Array(students.length), {
+    const grades = keptGrades(columnsOf(given, policy), [preparePolicy(policy)], new Uint8Array(students.length), {
       enrollmentIds: students.map(({ enrollmentId }) => enrollmentId),
       sectionIds: students.map(() => section.id),
       assignmentIds: given.flat().map(({ assignmentId }) => assignmentId),

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import { Clock, type Queries } from '#server/platform';
 import { intArray } from '#server/period-view';
-import type { StoredGrade } from './stored-grades.js';
+import type { KeptGrade } from './kept-grades.js';
 
 /** A grade book whose calculated grades are out of date. */
 export interface StaleBook extends Record<string, unknown> {
@@ -33,7 +33,7 @@ export class CalculatedGradesRepository {
     queries: Queries,
     periodId: number,
     books: readonly StaleBook[],
-    grades: readonly StoredGrade[],
+    grades: readonly KeptGrade[],
   ): Promise<void> {
     const settled = new Set(await this.takeOff(queries, books));
     const own = grades.filter(({ sectionId }) => settled.has(sectionId));

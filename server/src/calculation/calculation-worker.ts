@@ -12,7 +12,7 @@ import {
   type PreparedPolicy,
 } from '#core/calculation';
 import { readIntegers, roundings, roundTo } from '#core/numbers';
-import { storedGrades, type StoredGrade } from './stored-grades.js';
+import { keptGrades, type KeptGrade } from './kept-grades.js';
 
 /** Grade books as PostgreSQL's text format has them; nothing but whole numbers. */
 export interface BookTexts {
@@ -31,10 +31,10 @@ export interface BookPolicies {
 }
 
 /** Runs in a worker thread: what every student of the books comes to, for keeping. */
-export function calculateBooks(task: BookTexts & BookPolicies): StoredGrade[] {
+export function calculateBooks(task: BookTexts & BookPolicies): KeptGrade[] {
   const books = readBooks(task);
   const { columns, prepared, policyOf } = booksUnder(books, task);
-  return storedGrades(columns, prepared, policyOf, books);
+  return keptGrades(columns, prepared, policyOf, books);
 }
 
 /** What a report item takes from the books: the whole or one category, as a percent or a level, rounded as it says. */

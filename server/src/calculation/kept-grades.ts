@@ -2,7 +2,7 @@ import { calculateExact, type BookColumns, type ExactValue, type PreparedPolicy 
 import { formatDecimal, roundSticky, roundTo, type Rational } from '#core/numbers';
 
 /** What the book, or a category of it, comes to for a student, as it is kept. */
-export interface StoredValue {
+export interface KeptValue {
   readonly percent: string | null;
   /** The same as a level, where levels are read. */
   readonly level: string | null;
@@ -10,11 +10,11 @@ export interface StoredValue {
   readonly blockedBy: readonly number[];
 }
 
-export interface StoredGrade extends StoredValue {
+export interface KeptGrade extends KeptValue {
   readonly enrollmentId: number;
   readonly sectionId: number;
   /** By the number of the category; one with nothing to go by is not there. */
-  readonly byCategory: Readonly<Record<string, StoredValue>>;
+  readonly byCategory: Readonly<Record<string, KeptValue>>;
 }
 
 /** Digits that are kept; the last one is sticky, so that rounding once more gives what rounding the exact value gives. */
@@ -28,13 +28,13 @@ export interface BookIds {
 }
 
 /** What every student of some books comes to, for keeping: the one way, in a worker and within a request. */
-export function storedGrades(
+export function keptGrades(
   columns: BookColumns,
   prepared: readonly PreparedPolicy[],
   policyOf: ArrayLike<number>,
   { enrollmentIds, sectionIds, assignmentIds }: BookIds,
-): StoredGrade[] {
-  const stored = ({ percent, level, blockedBy }: ExactValue): StoredValue => ({
+): KeptGrade[] {
+  const valueOf = ({ percent, level, blockedBy }: ExactValue): KeptValue => ({
     percent: kept(percent),
     level: kept(level),
     blockedBy: blockedBy.map((at) => assignmentIds[at]!),
@@ -44,12 +44,12 @@ export function storedGrades(
     const found = categories.flatMap((each, slot) =>
       each.percent === null && each.blockedBy.length === 0
         ? []
-        : [[String(policy.categories[slot]!.categoryId), stored(each)] as const],
+        : [[String(policy.categories[slot]!.categoryId), valueOf(each)] as const],
     );
     return {
       enrollmentId: enrollmentIds[student]!,
       sectionId: sectionIds[student]!,
-      ...stored(whole),
+      ...valueOf(whole),
       byCategory: Object.fromEntries(found),
     };
   });
