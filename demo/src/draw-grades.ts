@@ -6,7 +6,8 @@ import { noOutcomes } from '#core/transfer';
 import type { District, EnrollmentRow, GradeRow, SectionRow } from './district.js';
 import { exportedPercent, groupBySection, reportedPeriods, type CalculatedPercents } from './draw-scores.js';
 import type { Random } from './random.js';
-import { demoNow, schoolPlans, upper, type PeriodPlan, type SchoolPlan } from './schools.js';
+import type { PeriodPlan, SchoolPlan } from './school-plan.js';
+import { demoNow, schoolPlans, upper } from './schools.js';
 
 const comments = [
   'Steady and exact in the field book.',

@@ -4,7 +4,8 @@ import type { District, EnrollmentRow, SectionRow } from './district.js';
 import type { DrawnPeople } from './draw-people.js';
 import { createRandom, type Random } from './random.js';
 import { policyOf } from './policies.js';
-import { demoNow, primary, schoolPlans, type PeriodPlan, type SchoolPlan } from './schools.js';
+import type { PeriodPlan, SchoolPlan } from './school-plan.js';
+import { demoNow, primary, schoolPlans } from './schools.js';
 
 /** What an enrollment's scores of a period come to, to ten digits, by "enrollment/period". */
 export type CalculatedPercents = ReadonlyMap<string, string>;

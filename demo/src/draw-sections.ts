@@ -1,7 +1,8 @@
 import type { District } from './district.js';
 import type { DrawnPeople, DrawnStudent } from './draw-people.js';
 import type { Random } from './random.js';
-import { college, demoNow, primary, upper, type CoursePlan, type SchoolPlan } from './schools.js';
+import type { CoursePlan, SchoolPlan } from './school-plan.js';
+import { college, demoNow, primary, upper } from './schools.js';
 
 /** Puts students into sections: who takes which course, with whom, under whom. */
 export function drawSections(district: District, people: DrawnPeople, random: Random): void {

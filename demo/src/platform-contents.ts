@@ -3,7 +3,8 @@ import type { District, SectionRow } from './district.js';
 import { openPeriodId, type Demo } from './make-district.js';
 import { platformWork } from './platform-work.js';
 import { createRandom, type Random } from './random.js';
-import { college, upper, type SchoolPlan } from './schools.js';
+import type { SchoolPlan } from './school-plan.js';
+import { college, upper } from './schools.js';
 
 /** The two practice platforms and how each answers. */
 export const quillpond: PlatformHabits = {

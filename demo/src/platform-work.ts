@@ -6,7 +6,7 @@ import type { EnrollmentRow, SectionRow } from './district.js';
 import { exportedPercent } from './draw-scores.js';
 import type { Demo } from './make-district.js';
 import type { Random } from './random.js';
-import type { SchoolPlan } from './schools.js';
+import type { SchoolPlan } from './school-plan.js';
 
 export interface ClassWithHabit {
   readonly id: string;

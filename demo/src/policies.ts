@@ -1,7 +1,8 @@
 import { plainPolicy, type CalculationPolicy } from '#core/calculation';
 import { decimalOrThrow, formatDecimal, type Decimal } from '#core/numbers';
 import type { District, SectionRow } from './district.js';
-import { college, primary, schoolPlans, upper, type SchoolPlan } from './schools.js';
+import type { SchoolPlan } from './school-plan.js';
+import { college, primary, schoolPlans, upper } from './schools.js';
 
 type Row = District['calculationPolicies'][number];
 

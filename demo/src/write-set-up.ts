@@ -9,7 +9,8 @@ import {
   type MoreItem,
   type SetUpPlan,
 } from './set-up-plans.js';
-import { college, primary, schoolPlans, upper, type SchoolPlan } from './schools.js';
+import type { SchoolPlan } from './school-plan.js';
+import { college, primary, schoolPlans, upper } from './schools.js';
 
 const plans: ReadonlyMap<SchoolPlan, SetUpPlan> = new Map([
   [upper, upperSetUp],

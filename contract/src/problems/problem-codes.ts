@@ -25,6 +25,11 @@ export const problemCodes = {
     'Somebody changed this first',
     'The {what} changed since you opened them. Your changes are kept on this page: look at what is so now and save again.',
   ],
+  'cannot-bring-back': [
+    409,
+    'It cannot be brought back',
+    'Something that the {what} hung on is gone meanwhile. Make it anew.',
+  ],
   'in-use': [409, '{what} is in use', '{name} is used by {uses}. {instead}'],
   'scale-missing': [
     409,

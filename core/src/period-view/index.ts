@@ -8,7 +8,7 @@ export {
   type SchoolFacts,
   type SectionFact,
 } from './period-view.js';
-export { versionsInForce, type DatedVersion } from './version-in-force.js';
+export { countedPlacements, versionsInForce, type DatedVersion } from './version-in-force.js';
 export { effectOfScales } from './effect-of-scales.js';
 export type { EffectGpaPolicy } from './gpas-of-effect.js';
 export { gradeColumns, hundredths, tenThousandths, type GradeColumns } from './grade-columns.js';

@@ -4,10 +4,10 @@ import type { Course } from '#core/courses';
 import type { Credits } from '#core/numbers';
 import type { SpecialCode } from '#core/posting';
 import { coverage, isPostedIn, reportsItem, type Assignment, type ReportItem } from '#core/report-items';
-import { placementsInForce, scaleInForce, type DatedPlacement, type ScalePlacement } from '#core/scales';
+import { scaleInForce, type DatedPlacement, type ScalePlacement } from '#core/scales';
 import { periodShare } from '#core/transcripts';
 import { isRunning } from './is-running.js';
-import { versionsInForce, type DatedVersion } from './version-in-force.js';
+import { countedPlacements, versionsInForce, type DatedVersion } from './version-in-force.js';
 
 /** A section as it is kept. */
 export interface SectionFact {
@@ -94,7 +94,7 @@ export function periodView<Item extends ReportItem, Version extends DatedVersion
 ): PeriodView<Item, Version, Policy> {
   const sections = runningSections(facts, period);
   const versions = versionsInForce(facts.versions, period);
-  const placements = placementsInForce(facts.placements, period).filter(({ scaleId }) => versions.has(scaleId));
+  const placements = countedPlacements(facts.placements, facts.versions, period);
   const covered = coverage(facts.courses, facts.assignment);
   const items = facts.items.filter((item) => isPostedIn(item, facts.periods, period));
   return {

@@ -1,4 +1,5 @@
 import type { Day } from '#core/calendar';
+import { placementsInForce, type DatedPlacement, type ScalePlacement } from '#core/scales';
 
 /** A version of a scale, and the first day of the period from which on it is in force. */
 export interface DatedVersion {
@@ -24,4 +25,14 @@ export function versionsInForce<Version extends DatedVersion>(
     if (isNewer) found.set(version.scaleId, version);
   }
   return found;
+}
+
+/** The placements that count in a period: those in force whose scale has begun by then. Until it has, a wider place counts. */
+export function countedPlacements(
+  placements: readonly DatedPlacement[],
+  versions: readonly DatedVersion[],
+  period: { readonly startsOn: Day },
+): ScalePlacement[] {
+  const begun = versionsInForce(versions, period);
+  return placementsInForce(placements, period).filter(({ scaleId }) => begun.has(scaleId));
 }

@@ -1,3 +1,4 @@
+export { bandsTogether } from './bands-together.js';
 export { cutBands, type Band, type CutBand } from './band.js';
 export { bandOfPoints } from './band-of-points.js';
 export { bandEdges } from './band-edges.js';

@@ -1,13 +1,13 @@
 import { Injectable } from '@nestjs/common';
 import { inArray, sql } from 'drizzle-orm';
 import { effectOfPolicy, policyInForce, type PolicyEffect, type PolicyPlace } from '#core/calculation';
-import type { Band } from '#core/scales';
+import { bandsTogether, type Band } from '#core/scales';
 import { formatDecimal } from '#core/numbers';
 import type { PolicyBody, PolicyEffectReply, PreviewPolicyRequest } from '#contract/calculation';
-import { bodyOfBand, type BandBody } from '#contract/scales';
+import { bodyOfBand } from '#contract/scales';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PeriodViews, PoliciesRepository, type PeriodView } from '#server/period-view';
-import { tables, Transactions, type Queries } from '#server/platform';
+import { personName, tables, Transactions, type Queries } from '#server/platform';
 import { BookCalculator } from './book-calculator.js';
 import type { ComparedBooks, ComparedValue } from './calculation-worker.js';
 import { BookSectionsRepository, type BookSection } from './book-sections.repository.js';
@@ -58,7 +58,9 @@ export class PolicyEffectService {
     return {
       sections: sections.length,
       ...summed(effects.map(({ effect }) => effect)),
-      bands: bandsOnce(columns.flatMap(({ bands }) => sections.flatMap(({ id }) => bands(id) ?? []))),
+      bands: bandsTogether(columns.flatMap(({ bands }) => sections.flatMap(({ id }) => bands(id) ?? []))).map(
+        bodyOfBand,
+      ),
       students: await this.named(queries, effects, compared, sections),
       milliseconds: Math.round(performance.now() - started),
     };
@@ -92,7 +94,7 @@ export class PolicyEffectService {
       .select({
         id: enrollments.id,
         studentId: people.id,
-        student: sql<string>`${people.familyName} || ', ' || ${people.givenName}`,
+        student: personName,
         studentNumber: people.sourcedId,
       })
       .from(enrollments)
@@ -179,8 +181,4 @@ function summed(effects: readonly PolicyEffect[]): Omit<PolicyEffect, 'changedGr
     failAnew: sum(({ failAnew }) => failAnew),
     moves: [...moves.values()],
   };
-}
-
-function bandsOnce(bands: readonly Band[]): BandBody[] {
-  return [...new Map(bands.map((band) => [band.label, band])).values()].map(bodyOfBand);
 }

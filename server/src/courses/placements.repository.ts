@@ -1,11 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { dayOrThrow } from '#core/calendar';
-import { placementsInForce, type DatedPlacement, type ScalePlacement } from '#core/scales';
+import { countedPlacements } from '#core/period-view';
+import type { DatedPlacement, ScalePlacement } from '#core/scales';
 import { Refusal, tables, type Queries } from '#server/platform';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
 
-const { courses, periods, scalePlacements, scales, sections } = tables;
+const { courses, periods, scalePlacements, scales, scaleVersions, sections } = tables;
 
 /** Where which scale is put in force. */
 @Injectable()
@@ -28,14 +29,12 @@ export class PlacementsRepository {
   async inPeriod(queries: Queries, schoolId: number, periodId: number): Promise<ScalePlacement[]> {
     const [period] = await queries.select({ startsOn: periods.startsOn }).from(periods).where(eq(periods.id, periodId));
     if (!period) throw new Refusal('not-found', { what: 'period', id: periodId });
-    const { rows } = await queries.execute<{ id: number }>(sql`
-      SELECT v.scale_id AS id FROM scale_versions v JOIN periods p ON p.id = v.from_period_id
-      WHERE p.starts_on <= ${period.startsOn}`);
-    const begun = new Set(rows.map(({ id }) => id));
-    const placements = await this.ofSchool(queries, schoolId);
-    return placementsInForce(placements, { startsOn: dayOrThrow(period.startsOn) }).filter(({ scaleId }) =>
-      begun.has(scaleId),
-    );
+    const versions = await queries
+      .select({ scaleId: scaleVersions.scaleId, number: scaleVersions.number, fromDay: periods.startsOn })
+      .from(scaleVersions)
+      .innerJoin(periods, eq(periods.id, scaleVersions.fromPeriodId));
+    const dated = versions.map(({ fromDay, ...version }) => ({ ...version, fromDay: dayOrThrow(fromDay) }));
+    return countedPlacements(await this.ofSchool(queries, schoolId), dated, { startsOn: dayOrThrow(period.startsOn) });
   }
 
   /** The names of all scales, by number. */

@@ -21,7 +21,8 @@ export async function rowsToRemove(
 
 /**
  * Writes the rows of a thing's removal again, under the numbers that they had: whatever named them names them again.
- * @throws Refusal not-found where the last thing that the log tells of `thing` is not its removal
+ * @throws Refusal not-found where the last thing that the log tells of `thing` is not its removal, and cannot-bring-back where
+ *   what it hung on is gone meanwhile
  */
 export async function bringBackRows(queries: Queries, thing: string, what: string): Promise<void> {
   const { changeLog } = tables;
@@ -35,8 +36,10 @@ export async function bringBackRows(queries: Queries, thing: string, what: strin
   if (!removed) throw new Refusal('not-found', { what: `removed ${what}`, id: thing.replace(/\D/g, '') });
   for (const { table, rows } of removed) {
     const into = sql.identifier(table);
-    await queries.execute(
-      sql`INSERT INTO ${into} SELECT * FROM jsonb_populate_recordset(NULL::${into}, ${JSON.stringify(rows)}::jsonb)`,
-    );
+    const written = sql`INSERT INTO ${into} SELECT * FROM jsonb_populate_recordset(NULL::${into}, ${JSON.stringify(rows)}::jsonb)`;
+    await queries.execute(written).catch((error: unknown) => {
+      const isUnmet = ((error as Error).cause as { code?: string } | undefined)?.code?.startsWith('23') ?? false;
+      throw isUnmet ? new Refusal('cannot-bring-back', { what }) : error;
+    });
   }
 }

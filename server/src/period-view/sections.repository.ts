@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { asc, eq, sql } from 'drizzle-orm';
+import { asc, eq } from 'drizzle-orm';
 import { dayOrThrow } from '#core/calendar';
 import type { ItemWindow, SectionFact } from '#core/period-view';
-import { tables, type Queries } from '#server/platform';
+import { personName, tables, type Queries } from '#server/platform';
 
 const { courses, people, periods, postingWindows, sections } = tables;
 
@@ -17,7 +17,7 @@ export class SectionsRepository {
         courseId: sections.courseId,
         number: sections.number,
         teacherId: sections.teacherId,
-        teacher: sql<string>`${people.familyName} || ', ' || ${people.givenName}`,
+        teacher: personName,
         ownStart: sections.startsOn,
         ownEnd: sections.endsOn,
         termStart: periods.startsOn,

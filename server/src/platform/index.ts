@@ -5,6 +5,7 @@ export { createSessions } from './auth/session.js';
 export { Clock } from './clock/clock.js';
 export { counted } from './database/counted.js';
 export { DistrictZone } from './clock/district-zone.js';
+export { personName } from './database/person-name.js';
 export { FolderInUseError } from './database/folder-lock.js';
 export { openDatabase, type DatabaseSource, type OpenDatabase, type Queries } from './database/open-database.js';
 export { DATABASE, Transactions } from './database/transactions.js';

@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
 import { LogModule } from '#server/log';
+import { ItemChecks } from './item-checks.service.js';
 import { LabelsRepository } from './labels.repository.js';
 import { ReportItemsController } from './report-items.controller.js';
 import { ReportItemsRepository } from './report-items.repository.js';
@@ -10,7 +11,7 @@ import { ReportItemsService } from './report-items.service.js';
 @Module({
   imports: [CalendarModule, CoursesModule, LogModule],
   controllers: [ReportItemsController],
-  providers: [LabelsRepository, ReportItemsRepository, ReportItemsService],
+  providers: [ItemChecks, LabelsRepository, ReportItemsRepository, ReportItemsService],
   exports: [ReportItemsRepository],
 })
 export class ReportItemsModule {}

@@ -1,22 +1,13 @@
 import { Injectable } from '@nestjs/common';
 import { ordinalOf, periodKinds, yearOf, type Period } from '#core/calendar';
 import { formatDecimal } from '#core/numbers';
-import {
-  checkItem,
-  coverage,
-  coverageChange,
-  isPostedIn,
-  type Assignment,
-  type CourseCoverage,
-} from '#core/report-items';
+import { coverage, coverageChange, isPostedIn, type Assignment, type CourseCoverage } from '#core/report-items';
 import {
   bodyOfItem,
-  itemFaultSentence,
   itemOfBody,
   type AssignmentBody,
   type AssignmentPreviewReply,
   type CoverReply,
-  type ItemBody,
   type NewItemRequest,
   type ReportItemsReply,
   type SaveAssignmentRequest,
@@ -25,7 +16,8 @@ import {
 import { PeriodsRepository } from '#server/calendar';
 import { CoursesRepository, PlacementsRepository, scaleSource, seekerOf } from '#server/courses';
 import { bringBackRows, ChangeLog, revisionOf } from '#server/log';
-import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { ItemChecks } from './item-checks.service.js';
 import { LabelsRepository } from './labels.repository.js';
 import { ReportItemsRepository } from './report-items.repository.js';
 
@@ -38,6 +30,7 @@ export class ReportItemsService {
     private readonly placements: PlacementsRepository,
     private readonly periods: PeriodsRepository,
     private readonly labels: LabelsRepository,
+    private readonly checks: ItemChecks,
     private readonly log: ChangeLog,
   ) {}
 
@@ -87,7 +80,7 @@ export class ReportItemsService {
       const bodies = bodyOfAssignment(before);
       if (revisionOf(bodies) !== request.revision)
         throw new Refusal('set-up-changed', { what: 'rules and exceptions' });
-      await this.refuseUnknown(queries, schoolId, request);
+      await this.checks.refuseUnknown(queries, schoolId, request);
       const { rules, exceptions } = request;
       await this.items.replaceAssignment(queries, schoolId, rules, exceptions);
       await this.log.record(queries, actor, [
@@ -104,7 +97,7 @@ export class ReportItemsService {
     { windowsLike, ...body }: NewItemRequest,
   ): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
-      await this.refuseFaulty(queries, schoolId, null, body);
+      await this.checks.refuseFaulty(queries, schoolId, null, body);
       const item = itemOfBody(body, { id: 0, schoolId, position: 0 });
       const { id: _id, position: _position, ...facts } = item;
       const id = await this.items.add(queries, facts);
@@ -128,7 +121,7 @@ export class ReportItemsService {
   ): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
       const { version: _version, ...before } = await this.items.byIdOrThrow(queries, id);
-      await this.refuseFaulty(queries, before.schoolId, id, body);
+      await this.checks.refuseFaulty(queries, before.schoolId, id, body);
       if (!(await this.items.change(queries, itemOfBody(body, before), version))) {
         throw new Refusal('set-up-changed', { what: `properties of ${before.name}` });
       }
@@ -161,7 +154,7 @@ export class ReportItemsService {
       await bringBackRows(queries, `item ${id}`, 'report item');
       const item = await this.items.byIdOrThrow(queries, id);
       const after = bodyOfItem(item);
-      await this.refuseFaulty(queries, item.schoolId, id, after);
+      await this.checks.refuseFaulty(queries, item.schoolId, id, after);
       await this.log.record(queries, actor, [
         { action: 'bring back report item', thing: `item ${id}`, before: null, after },
       ]);
@@ -227,61 +220,6 @@ export class ReportItemsService {
       rules: await this.items.rulesOfSchool(queries, schoolId),
       exceptions: await this.items.exceptionsOfSchool(queries, schoolId),
     };
-  }
-
-  /** What would not hold together; the parts of a composite are named by their fields. */
-  private async refuseFaulty(queries: Queries, schoolId: number, id: number | null, body: ItemBody): Promise<void> {
-    const others = (await this.items.ofSchool(queries, schoolId)).filter((item) => item.id !== id);
-    const fields: FieldFault[] = [];
-    const isSame = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
-    if (others.some(({ name }) => isSame(name, body.name))) {
-      fields.push({ field: 'name', detail: 'a name that no other item of the school has' });
-    }
-    const scales = await this.labels.scalesOf(queries, schoolId);
-    const scale = scales.find((each) => each.id === body.scaleId);
-    if (body.scaleId !== null && !scale) fields.push({ field: 'scaleId', detail: 'a scale of this school' });
-    const categories = await this.items.categoriesOf(queries, schoolId);
-    if (body.categoryId !== null && !categories.some((each) => each.id === body.categoryId)) {
-      fields.push({ field: 'categoryId', detail: 'a category of this school, or null for the whole grade book' });
-    }
-    if (body.commentRule === 'requiredBelow' && scale && !scale.labels.includes(body.commentBelow ?? '')) {
-      fields.push({ field: 'commentBelow', detail: `a label of ${scale.name}` });
-    }
-    if (fields.length > 0) throw new Refusal('fields-wrong', {}, fields);
-    const item = itemOfBody(body, { id: id ?? 0, schoolId, position: 0 });
-    const faults = checkItem([...others, item], item);
-    const [first] = faults;
-    if (!first) return;
-    const details = faults.map((fault) => ({ field: 'parts', detail: itemFaultSentence(fault) }));
-    throw new Refusal('item-faulty', { reason: itemFaultSentence(first) }, details);
-  }
-
-  private async refuseUnknown(
-    queries: Queries,
-    schoolId: number,
-    { rules, exceptions }: AssignmentBody,
-  ): Promise<void> {
-    const courses = await this.courses.ofSchool(queries, schoolId);
-    const items = new Set((await this.items.ofSchool(queries, schoolId)).map(({ id }) => id));
-    const ids = new Set(courses.map(({ id }) => id));
-    const fields: FieldFault[] = [];
-    rules.forEach(({ itemId, department, kind }, index) => {
-      if (!items.has(itemId)) fields.push({ field: `rules.${index}.itemId`, detail: 'an item of this school' });
-      if (department !== null && !courses.some((course) => course.department === department)) {
-        fields.push({ field: `rules.${index}.department`, detail: 'a department of this school' });
-      }
-      if (kind !== null && !courses.some((course) => course.kind === kind)) {
-        fields.push({ field: `rules.${index}.kind`, detail: 'a kind of course of this school' });
-      }
-    });
-    exceptions.forEach(({ itemId, courseId }, index) => {
-      if (!items.has(itemId)) fields.push({ field: `exceptions.${index}.itemId`, detail: 'an item of this school' });
-      if (!ids.has(courseId)) fields.push({ field: `exceptions.${index}.courseId`, detail: 'a course of this school' });
-      const first = exceptions.findIndex((each) => each.itemId === itemId && each.courseId === courseId);
-      if (first < index)
-        fields.push({ field: `exceptions.${index}`, detail: 'one exception for a course and an item' });
-    });
-    if (fields.length > 0) throw new Refusal('fields-wrong', {}, fields);
   }
 }
 

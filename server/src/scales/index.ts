@@ -1,3 +1,3 @@
 export { ScalesModule } from './scales.module.js';
 export { ScalesRepository } from './scales.repository.js';
-export { usesIn } from './scale-use.service.js';
+export { usesIn, usualPrecision } from './scale-use.service.js';

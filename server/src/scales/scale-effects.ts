@@ -5,7 +5,7 @@ import { inArray, sql } from 'drizzle-orm';
 import { Piscina } from 'piscina';
 import { decimalOrThrow, formatDecimal, unitsAt } from '#core/numbers';
 import { hundredths, tenThousandths } from '#core/period-view';
-import { orderBands, type Band } from '#core/scales';
+import { bandsTogether, type Band } from '#core/scales';
 import { bodyOfBand, type ScaleEffectReply } from '#contract/scales';
 import type { GpaPolicyBody } from '#contract/transcripts';
 import { RecalculationService } from '#server/calculation';
@@ -18,7 +18,7 @@ import {
   type PeriodView,
   type RunningSection,
 } from '#server/period-view';
-import { CopyReader, tables, type Queries } from '#server/platform';
+import { CopyReader, personName, tables, type Queries } from '#server/platform';
 import type { EffectResult, EffectTask, EffectUse } from './effect-worker.js';
 
 const { people } = tables;
@@ -71,10 +71,7 @@ export class ScaleEffects implements OnApplicationShutdown {
     const effect = (await this.pool.run(task)) as EffectResult;
     const reply = await this.withNames(queries, effect, before);
     const concerned = uses.filter((use) => use.before !== use.after).flatMap((use) => [use.before, use.after]);
-    // The newest meaning of each label, so that one that comes anew stands where its cut-off puts it.
-    const bands = orderBands([
-      ...new Map(concerned.flatMap((id) => versions.get(id) ?? []).map((band) => [band.label, band])).values(),
-    ]);
+    const bands = bandsTogether(concerned.flatMap((id) => versions.get(id) ?? []));
     return { ...reply, bands: bands.map(bodyOfBand), milliseconds: Math.round(performance.now() - started) };
   }
 
@@ -99,9 +96,8 @@ export class ScaleEffects implements OnApplicationShutdown {
     const sectionNames = new Map(sections.map(({ id, name }) => [id, name]));
     const ids = effect.students.map(({ studentId }) => studentId);
     if (ids.length === 0) return { ...effect, students: [] };
-    const name = sql<string>`${people.familyName} || ', ' || ${people.givenName}`;
     const named = await queries
-      .select({ id: people.id, student: name, studentNumber: people.sourcedId })
+      .select({ id: people.id, student: personName, studentNumber: people.sourcedId })
       .from(people)
       .where(inArray(people.id, ids))
       .orderBy(people.familyName, people.givenName, people.id);

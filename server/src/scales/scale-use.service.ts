@@ -5,6 +5,9 @@ import type { SchoolPeriod } from '#server/calendar';
 import type { Queries } from '#server/platform';
 import type { KeptItem } from '#server/report-items';
 
+/** How a scale is looked up that no item uses yet. */
+export const usualPrecision = { digits: 1, rounding: 'halfUp' } as const;
+
 /** An item of a period and the sections of it that use one scale. */
 export interface ScaleUse {
   readonly item: KeptItem;

@@ -180,6 +180,18 @@ describe('scales that follow another', () => {
     ]);
   });
 
+  it('are asked too: a version that one of them could not follow is refused, and names it', async () => {
+    const scale = await scaleIn(6);
+    const bands = scale.bands.map((band) => (band.label === 'D' ? { ...band, lowest: '0.3' } : band));
+    const request = { basedOnVersion: scale.latestVersion, fromPeriodId: 6, bands };
+    const { status, body } = await registrar.send<Problem>('PUT', '/scales/1', request);
+    expect([status, body.errors]).toEqual([
+      422,
+      [{ field: 'followers', detail: expect.stringMatching(/^Honours letters: /) as unknown }],
+    ]);
+    expect((await scaleIn(6)).latestVersion).toBe(scale.latestVersion);
+  });
+
   it('a version for an earlier period leaves the later one its own', async () => {
     const [earlier, later] = [await scaleIn(4), await scaleIn(6)];
     const { status } = await save(earlier, withCutOff(earlier.bands, 'C', '74'));

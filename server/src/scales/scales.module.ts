@@ -12,6 +12,8 @@ import { ScaleEffects } from './scale-effects.js';
 import { ScaleUseService } from './scale-use.service.js';
 import { ScalesController } from './scales.controller.js';
 import { ScalesRepository } from './scales.repository.js';
+import { ScaleReplies } from './scale-replies.service.js';
+import { VersionWriter } from './version-writer.service.js';
 import { ScalesService } from './scales.service.js';
 
 @Module({
@@ -24,7 +26,9 @@ import { ScalesService } from './scales.service.js';
     ScaleEffects,
     ScaleUseService,
     ScalesRepository,
+    ScaleReplies,
     ScalesService,
+    VersionWriter,
   ],
   exports: [ScalesRepository],
 })

@@ -11,8 +11,8 @@ import { CalendarService, PeriodsRepository, type SchoolPeriod } from '#server/c
 import { CoursesRepository, PlacementsRepository, seekerOf } from '#server/courses';
 import { Transactions, type Queries } from '#server/platform';
 import { precisionOf, ReportItemsRepository } from '#server/report-items';
-import { PeriodViews, ScaleVersionsRepository } from '#server/period-view';
-import { ScalesRepository, usesIn } from '#server/scales';
+import { PeriodViews } from '#server/period-view';
+import { ScalesRepository, usesIn, usualPrecision } from '#server/scales';
 
 /** Every fault of a school's set-up in one list: scales, calendar, report items, courses and calculation. */
 @Injectable()
@@ -21,7 +21,6 @@ export class SetUpService {
     private readonly transactions: Transactions,
     private readonly scales: ScalesRepository,
     private readonly views: PeriodViews,
-    private readonly versions: ScaleVersionsRepository,
     private readonly calendar: CalendarService,
     private readonly periods: PeriodsRepository,
     private readonly items: ReportItemsRepository,
@@ -55,11 +54,11 @@ export class SetUpService {
     const facts = await this.views.factsOf(queries, period.schoolId);
     const inForce = versionsInForce(facts.versions, period);
     const uses = usesIn(periodView(facts, period));
-    const codes = (await this.versions.codes(queries)).map(({ code }) => code);
+    const codes = [...facts.codes.keys()];
     const faults = rows.flatMap(({ id, name, kind, highestLevel }) => {
       const version = inForce.get(id);
       if (!version) return [];
-      const { item } = uses.get(id)?.[0] ?? { item: { digits: 1, rounding: 'halfUp' as const } };
+      const item = uses.get(id)?.[0]?.item ?? usualPrecision;
       return checkScale(version.bands, precisionOf(item), { kind, highestLevel, codes }).map(
         (fault): SetUpFaultReply => ({
           key: `scale ${id} ${fault.code} ${fault.index ?? ''}`,

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { and, asc, eq, ilike, or, sql } from 'drizzle-orm';
 import type { TranscriptEntry } from '#core/transcripts';
 import { entryOfReply, replyOfEntry } from '#contract/transcripts';
-import { Refusal, tables, type Queries } from '#server/platform';
+import { personName, Refusal, tables, type Queries } from '#server/platform';
 import type { StudentEntry } from './transcript-entries.js';
 
 const { people, periods, schools, seals, transcriptEntries } = tables;
@@ -86,7 +86,7 @@ export class SealsRepository {
           eq(people.kind, 'student'),
           or(
             ilike(sql`${people.givenName} || ' ' || ${people.familyName}`, pattern),
-            ilike(studentName, pattern),
+            ilike(personName, pattern),
             ilike(people.sourcedId, pattern),
           ),
         ),
@@ -95,41 +95,28 @@ export class SealsRepository {
   }
 }
 
-const studentName = sql<string>`${people.familyName} || ', ' || ${people.givenName}`;
-
 const studentColumns = {
   id: people.id,
-  name: studentName,
+  name: personName,
   studentNumber: people.sourcedId,
   yearGroup: sql<string>`coalesce(${people.yearGroup}, '')`,
 };
 
-function entryOfRow(row: typeof transcriptEntries.$inferSelect): TranscriptEntry {
-  const {
-    courseCode,
-    courseTitle,
-    level,
-    percent,
-    mark,
-    points,
-    passes,
-    creditsTried,
-    creditsEarned,
-    countsInGpa,
-    mostCredits,
-  } = row;
-  return entryOfReply({
-    courseCode,
-    courseTitle,
-    level,
-    percent,
-    mark,
-    points,
-    passes,
-    creditsTried,
-    creditsEarned,
-    countsInGpa,
-    attempt: row.enrollmentId,
-    mostCredits,
-  });
+function entryOfRow({
+  courseCode,
+  courseTitle,
+  level,
+  percent,
+  mark,
+  points,
+  passes,
+  creditsTried,
+  creditsEarned,
+  countsInGpa,
+  mostCredits,
+  enrollmentId: attempt,
+}: typeof transcriptEntries.$inferSelect): TranscriptEntry {
+  const course = { courseCode, courseTitle, level, mostCredits };
+  const grade = { percent, mark, points, passes, creditsTried, creditsEarned, countsInGpa, attempt };
+  return entryOfReply({ ...course, ...grade });
 }

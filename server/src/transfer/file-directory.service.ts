@@ -3,7 +3,7 @@ import { inArray, sql } from 'drizzle-orm';
 import { IntegerColumns, type Decimal } from '#core/numbers';
 import { foldKey, sectionsByName, type Directory, type Roster } from '#core/transfer';
 import type { SchoolPeriod } from '#server/calendar';
-import { CopyReader, readCopyLines, tables, type Queries } from '#server/platform';
+import { CopyReader, personName, readCopyLines, tables, type Queries } from '#server/platform';
 import { enrolledInText, PeriodViews, ScaleVersionsRepository, type ReportedItem } from '#server/period-view';
 import { ScalesRepository } from '#server/scales';
 
@@ -76,7 +76,7 @@ export class FileDirectoryService {
   async studentNames(queries: Queries, ids: readonly number[]): Promise<string[]> {
     if (ids.length === 0) return [];
     const rows = await queries
-      .select({ name: sql<string>`${people.familyName} || ', ' || ${people.givenName}` })
+      .select({ name: personName })
       .from(people)
       .where(inArray(people.id, [...ids]));
     return rows.map(({ name }) => name).toSorted();
