@@ -22,10 +22,10 @@ export function story(name: string, steps: () => void): void {
   // oxlint-disable-next-line vitest/valid-title -- the title is the story's
   describe(name, () => {
     let failed: string | undefined;
-    beforeEach((context) => {
-      if (failed !== undefined) context.skip(`the story ended with “${failed}”`);
+    beforeEach(({ task }) => {
+      if (failed !== undefined) throw new Error(`the story ended with “${failed}”`);
       onTestFailed(() => {
-        failed ??= context.task.name;
+        failed ??= task.name;
       });
     });
     steps();

@@ -7,7 +7,7 @@ export {
 } from './check-calendar.js';
 export { daysToSameWeekday, moveBreak, movePeriod, nextYearName, sameDateNextYear } from './copy-year.js';
 export { addDays, dayOrThrow, daysBetween, parseDay, type Day } from './day.js';
-export { periodBeside } from './period-beside.js';
+export { periodAlike, periodBeside } from './period-beside.js';
 export { partCompleted, partOfPeriod, type PartOfPeriod } from './part-of-period.js';
 export {
   isWithin,

@@ -12,6 +12,7 @@ import {
   ordinalOf,
   partCompleted,
   partOfPeriod,
+  periodAlike,
   periodBeside,
   periodsWithin,
   sameDateNextYear,
@@ -264,4 +265,33 @@ describe('the period beside another', () => {
   ] as const)('of %s is of its own kind', (_what, id, by, expected) => {
     expect(periodBeside(periods, id, by)?.id).toBe(expected);
   });
+});
+
+it('the period alike of another year is the same one of its kind, else the first within it', () => {
+  const period = (id: number, parentId: number | null, kind: Period['kind'], startsOn: string, endsOn: string) => ({
+    ...span(startsOn, endsOn),
+    id,
+    parentId,
+    kind,
+    name: `${kind} ${id}`,
+  });
+  const periods = [
+    period(1, null, 'year', '2025-09-01', '2026-06-12'),
+    period(2, 1, 'quarter', '2025-09-01', '2025-11-07'),
+    period(3, 1, 'quarter', '2025-11-10', '2026-06-12'),
+    period(4, null, 'year', '2026-08-31', '2027-06-11'),
+    period(5, 4, 'quarter', '2026-08-31', '2026-11-06'),
+    period(6, 4, 'quarter', '2026-11-09', '2027-06-11'),
+    period(7, null, 'year', '2027-08-30', '2028-06-09'),
+    period(8, 7, 'semester', '2027-08-30', '2028-06-09'),
+    period(9, null, 'year', '2028-08-28', '2029-06-08'),
+  ];
+  const found = [
+    [3, 4],
+    [5, 1],
+    [1, 4],
+    [3, 7],
+    [3, 9],
+  ].map(([id, year]) => periodAlike(periods, id!, year!).id);
+  expect(found).toEqual([6, 2, 4, 8, 9]);
 });

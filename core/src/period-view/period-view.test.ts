@@ -3,7 +3,7 @@ import { dayOrThrow, type Period } from '#core/calendar';
 import type { Course } from '#core/courses';
 import { decimalOrThrow, formatDecimal } from '#core/numbers';
 import type { ReportItem } from '#core/report-items';
-import { placementsInForce, type DatedPlacement } from '#core/scales';
+import { bandsTogether, placementsInForce, type DatedPlacement } from '#core/scales';
 import { isRunning, periodView, versionsInForce, type SchoolFacts, type SectionFact } from './index.js';
 
 const day = dayOrThrow;
@@ -156,4 +156,26 @@ it('the version in force began last, no later than the period; a scale that begi
   ];
   const numbers = (of: Period) => [...versionsInForce(all, of)].map(([id, { number }]) => `${id}: ${number}`);
   expect([numbers(second), numbers(third)]).toEqual([['5: 3'], ['5: 2', '7: 1']]);
+});
+
+describe('bands of several scales', () => {
+  const band = (label: string, lowest: string | null) => ({
+    label,
+    lowest: lowest === null ? null : decimalOrThrow(lowest),
+    points: null,
+    passes: true,
+    earnsCredit: true,
+    descriptor: '',
+    isOff: false,
+  });
+
+  it('stand as one list by their cut-offs, each label once, in the meaning given last', () => {
+    const all = [band('A', '93'), band('F', '0'), band('S', null), band('A', '90'), band('A+', '97')];
+    expect(bandsTogether(all).map(({ label, lowest }) => [label, lowest && formatDecimal(lowest)])).toEqual([
+      ['A+', '97'],
+      ['A', '90'],
+      ['F', '0'],
+      ['S', null],
+    ]);
+  });
 });

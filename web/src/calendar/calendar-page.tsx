@@ -4,7 +4,7 @@ import { toast } from 'sonner';
 import { calendarFaultSentence, type CalendarReply } from '#contract/calendar';
 import { SetUpNote } from '../set-up/set-up-note';
 import { showProblem } from '../shell/show-problem';
-import { usePeriod, useScope } from '../shell/scope';
+import { useChoosePeriod, usePeriod, useScope } from '../shell/scope';
 import { Button, Key } from '../ui/button';
 import { ViewSwitch } from '../ui/field';
 import { showDay } from '../ui/format';
@@ -41,6 +41,7 @@ interface DeskProps {
 function CalendarDesk({ calendars, calendar, today }: DeskProps) {
   const { schoolId, periodId } = useScope();
   const navigate = useNavigate();
+  const choosePeriod = useChoosePeriod();
   const drafts = calendarDrafts.useAll();
   const [search, setSearch] = useSearchParams();
   const [isCopying, setCopying] = useState(false);
@@ -123,7 +124,7 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
             label="Year"
             views={years.map(({ id, name }) => [String(id), name] as const)}
             chosen={String(year.id)}
-            onChoose={(id) => setSearch({ period: id })}
+            onChoose={(id) => choosePeriod(Number(id))}
           />
         )
       }

@@ -6,7 +6,8 @@ vi.stubGlobal('window', {
   localStorage: { getItem: () => null, setItem: () => undefined, removeItem: () => undefined },
 });
 const { bodyOfCalendar, calendarDrafts, changeCalendar, restoreOf } = await import('./calendar-drafts');
-const { calendarFaults, newId, periodViews, withoutPeriod, yearBeside, yearsOf } = await import('./calendar-view');
+const { calendarFaults, newId, newWindow, periodViews, withoutPeriod, yearBeside, yearsOf } =
+  await import('./calendar-view');
 
 const period = (
   id: number,
@@ -138,4 +139,12 @@ it('a calendar is brought back as it was, with periods that are gone made anew',
     [9, null],
   ]);
   expect(restored.windows.map(({ periodId }) => periodId)).toEqual([-4]);
+});
+
+it.each([
+  ['closes two days after the period', '2026-01-20', '2026-01-13T08:00:00.000Z', '2026-01-22T17:00:00.000Z'],
+  ['never on a day without classes', '2026-01-23', '2026-01-16T08:00:00.000Z', '2026-01-26T17:00:00.000Z'],
+])('a new window opens a week before the end of the period and %s', (_what, endsOn, opensAt, closesAt) => {
+  const own = period(4, 2, 'quarter', 'Quarter 2', '2025-11-10', endsOn);
+  expect(newWindow(1, own, [1, 2, 3, 4, 5])).toMatchObject({ itemId: 1, periodId: 4, opensAt, closesAt });
 });

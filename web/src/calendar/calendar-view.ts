@@ -1,8 +1,10 @@
 import {
+  addDays,
   checkCalendar,
   countInstructionalDays,
   liesIn,
   partOfPeriod,
+  weekdayOf,
   yearOf,
   type CalendarFault,
   type Day,
@@ -10,7 +12,7 @@ import {
 } from '#core/calendar';
 import { isPostedIn } from '#core/report-items';
 import type { CalendarReply, PeriodBody, WindowBody } from '#contract/calendar';
-import { dayOfInstant } from '../ui/zone-time';
+import { dayOfInstant, instantOfLocal } from '../ui/zone-time';
 import type { CalendarBody } from './calendar-drafts';
 
 /** A period of one year as the screen shows it. */
@@ -107,4 +109,20 @@ export function withoutPeriod(body: CalendarBody, period: PeriodBody): CalendarB
 /** A number for a new period or break, below 0 and below all that are there. */
 export function newId(list: readonly { readonly id: number }[]): number {
   return Math.min(0, ...list.map(({ id }) => id)) - 1;
+}
+
+/** A week before the end of the period until the first day with classes two or more days after it. */
+export function newWindow(itemId: number, period: PeriodBody, weekdays: readonly number[]): WindowBody {
+  let closing = addDays(period.endsOn, 2);
+  while (weekdays.length > 0 && !weekdays.includes(weekdayOf(closing))) closing = addDays(closing, 1);
+  const at = (day: Day, time: string) => instantOfLocal(`${day}T${time}`)!;
+  return {
+    itemId,
+    periodId: period.id,
+    opensAt: at(addDays(period.endsOn, -7), '08:00'),
+    closesAt: at(closing, '17:00'),
+    graceUntil: null,
+    latePosters: 'registrars',
+    earlyReason: '',
+  };
 }

@@ -1,10 +1,10 @@
-import { addDays, latePosters, weekdayOf, type LatePosters } from '#core/calendar';
+import { latePosters, type LatePosters } from '#core/calendar';
 import type { CalendarReply, WindowBody } from '#contract/calendar';
 import { Button } from '../ui/button';
 import { Choice } from '../ui/field';
 import { instantOfLocal, localText, dayOfInstant } from '../ui/zone-time';
 import { changeCalendar, type CalendarBody } from './calendar-drafts';
-import type { PeriodView } from './calendar-view';
+import { newWindow, type PeriodView } from './calendar-view';
 
 const lateWords: Record<LatePosters, string> = {
   nobody: 'nobody posts late',
@@ -52,7 +52,7 @@ export function WindowList({
                     ))}
                   </Choice>
                 ) : (
-                  <Button onClick={() => put(id, newWindow(id, view, body.weekdays))}>Set its window</Button>
+                  <Button onClick={() => put(id, newWindow(id, period, body.weekdays))}>Set its window</Button>
                 )}
               </div>
               {window && (
@@ -130,21 +130,4 @@ function WindowFields({
       </div>
     </div>
   );
-}
-
-/** A week before the end of the period until the first day with classes two or more days after it. */
-function newWindow(itemId: number, { period }: PeriodView, weekdays: readonly number[]): WindowBody {
-  let closing = addDays(period.endsOn, 2);
-  while (weekdays.length > 0 && !weekdays.includes(weekdayOf(closing))) closing = addDays(closing, 1);
-  const at = (day: string, days: number, time: string) =>
-    instantOfLocal(`${new Date(Date.parse(day) + days * 86_400_000).toISOString().slice(0, 10)}T${time}`)!;
-  return {
-    itemId,
-    periodId: period.id,
-    opensAt: at(period.endsOn, -7, '08:00'),
-    closesAt: at(closing, 0, '17:00'),
-    graceUntil: null,
-    latePosters: 'registrars',
-    earlyReason: '',
-  };
 }

@@ -1,6 +1,6 @@
 import type { CourseField, InheritableFact } from '#core/courses';
 import { CellInput } from '../ui/cell-input';
-import type { CourseRow } from './course-sheet';
+import { reasonOf, type CourseRow } from './course-sheet';
 
 interface CourseCellProps {
   readonly row: CourseRow;
@@ -17,17 +17,6 @@ interface CourseCellProps {
 }
 
 const numbers: ReadonlySet<CourseField> = new Set(['credits', 'mostCredits']);
-
-/** What stands behind a fact: why it cannot be taken, or who says what is inherited; undefined for one of its own. */
-export function reasonOf(row: CourseRow, field: CourseField): string | undefined {
-  const inherited = row.cells[field] === '' ? row.reply?.inherited[field as InheritableFact] : undefined;
-  const source =
-    inherited &&
-    { department: 'the department says so', school: 'the school says so', course: '', nowhere: 'nobody says' }[
-      inherited.from
-    ];
-  return row.faults[field] ?? source;
-}
 
 /** One fact of a course. What is inherited is grey and names its source; what is wrong says what would be right. */
 export function CourseCell(props: CourseCellProps) {

@@ -2,8 +2,8 @@ import { useEffect } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { courseFields, courseHeadings, type CourseField } from '#core/courses';
 import { useCellCursor } from '../ui/use-cell-cursor';
-import { CourseCell, reasonOf } from './course-cell';
-import type { CellEdit, CourseRow } from './course-sheet';
+import { CourseCell } from './course-cell';
+import { reasonOf, type CellEdit, type CourseRow } from './course-sheet';
 
 interface CourseGridProps {
   readonly rows: readonly CourseRow[];

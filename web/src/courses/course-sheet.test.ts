@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { CourseCells } from '#core/courses';
 import type { CourseReply } from '#contract/courses';
-import { courseRows, requestOf, undoOf, withEdits, withNewRow, withoutRows } from './course-sheet';
+import { courseRows, reasonOf, requestOf, undoOf, withEdits, withNewRow, withoutRows } from './course-sheet';
 
 const cells = (code: string, more: Partial<CourseCells> = {}): CourseCells => ({
   code,
@@ -97,5 +97,20 @@ describe('the spreadsheet of courses', () => {
     expect(all.at(-1)!.faults).toMatchObject({ code: 'this cannot be empty' });
     const without = withoutRows(added, [all.at(-1)!, all.at(-2)!, all[0]!]);
     expect([without.cells, without.removed, requestOf(without).removed]).toEqual([{}, [1], [1]]);
+  });
+
+  it('says what stands behind a fact: why it cannot be taken, else who says what is inherited', () => {
+    const [first] = courseRows(reply, withEdits(none, [[rows[0]!, 'code', '']]));
+    expect([reasonOf(first!, 'code'), reasonOf(rows[0]!, 'title')]).toEqual(['this cannot be empty', undefined]);
+    const inherited = { credits: { text: '1', from: 'department' as const } };
+    const own = {
+      ...rows[0]!,
+      reply: { ...rows[0]!.reply!, inherited: { ...rows[0]!.reply!.inherited, ...inherited } },
+    };
+    const empty = { ...own, cells: { ...own.cells, credits: '' } };
+    expect([
+      reasonOf(empty, 'credits'),
+      reasonOf({ ...empty, cells: { ...empty.cells, credits: '2' } }, 'credits'),
+    ]).toEqual(['the department says so', undefined]);
   });
 });

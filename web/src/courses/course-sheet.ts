@@ -1,4 +1,11 @@
-import { cellFault, courseFields, tidyCell, type CourseCells, type CourseField } from '#core/courses';
+import {
+  cellFault,
+  courseFields,
+  tidyCell,
+  type CourseCells,
+  type CourseField,
+  type InheritableFact,
+} from '#core/courses';
 import { cellFaultSentences, type CourseReply, type CoursesReply, type SaveCoursesRequest } from '#contract/courses';
 import type { CourseChanges } from './course-drafts';
 
@@ -35,6 +42,17 @@ export function courseRows({ courses }: CoursesReply, changes: CourseChanges): C
     if (!faults.code && (codes.get(fold(row.cells.code)) ?? 0) > 1) faults.code = 'another course has this code too';
     return { ...row, changed: new Set(courseFields.filter((field) => row.cells[field] !== before[field])), faults };
   });
+}
+
+/** What stands behind a fact: why it cannot be taken, or who says what is inherited; undefined for one of its own. */
+export function reasonOf(row: CourseRow, field: CourseField): string | undefined {
+  const inherited = row.cells[field] === '' ? row.reply?.inherited[field as InheritableFact] : undefined;
+  const source =
+    inherited &&
+    { department: 'the department says so', school: 'the school says so', course: '', nowhere: 'nobody says' }[
+      inherited.from
+    ];
+  return row.faults[field] ?? source;
 }
 
 export type CellEdit = readonly [row: CourseRow, field: CourseField, text: string];

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { CoveredCourseReply, ItemBody, ItemReply, ReportItemsReply } from '#contract/report-items';
 import { shortWeight } from '../ui/weight-bar';
 import { ordinalWord, partName } from './composite-bar';
-import { bodyOfReply, itemFaults, newItem } from './item-draft';
+import { bodyOfReply, itemFaults, newItem, nextPart } from './item-draft';
 import { filterOf } from './items-headline';
 import { postedInWords } from './words';
 
@@ -120,4 +120,21 @@ it('says in words when an item is posted and what a part is', () => {
     '4th',
   ]);
   expect(['40.00', '33.30', '100', 'half'].map(shortWeight)).toEqual(['40', '33.3', '100', 'half']);
+});
+
+describe('the next part of a composite', () => {
+  const semester = bodyOfReply(reply.items[2]!);
+  const part = (itemId: number, ordinal: number, weight: string) => ({ itemId, ordinal, weight });
+
+  it.each([
+    ['of none is the first item, with all the weight', [], part(1, 1, '100')],
+    ['goes on with the item of the last one, with what is left', [part(2, 1, '30')], part(2, 2, '70')],
+    ['never repeats one', [part(1, 2, '40'), part(1, 1, '40')], part(1, 3, '20')],
+    ['weighs nothing where nothing is left', [part(1, 1, '60'), part(1, 2, '60')], part(1, 3, '0')],
+  ])('%s', (_what, parts, expected) => expect(nextPart({ ...semester, parts }, reply)).toEqual(expected));
+
+  it('is none where every item stands in it for each of its periods', () => {
+    const all = [1, 2].flatMap((itemId) => [1, 2, 3, 4].map((ordinal) => part(itemId, ordinal, '12.5')));
+    expect(nextPart({ ...semester, parts: all }, reply)).toBeUndefined();
+  });
 });

@@ -5,6 +5,7 @@ import {
   itemOfBody,
   type ItemBody,
   type ItemReply,
+  type PartBody,
   type ReportItemsReply,
 } from '#contract/report-items';
 
@@ -64,4 +65,26 @@ export function itemFaults(body: ItemBody, id: number, reply: ReportItemsReply):
     .filter((other) => other.id !== id)
     .map((other) => itemOfBody(other, { id: other.id, schoolId: 0, position: 0 }));
   return [...faults, ...checkItem([...others, item], item).map(itemFaultSentence)];
+}
+
+/** The first item and period that are no part yet: the item of the last part goes on to its next period. It is to weigh what is left of 100. */
+export function nextPart({ name, parts }: ItemBody, reply: ReportItemsReply): PartBody | undefined {
+  const last = parts.at(-1)?.itemId;
+  const items = reply.items.filter((each) => each.name !== name);
+  return items
+    .toSorted((a, b) => Number(b.id === last) - Number(a.id === last))
+    .flatMap(({ id, periodKind }) =>
+      Array.from({ length: reply.periods.find(({ kind }) => kind === periodKind)?.names.length ?? 1 }, (_each, at) => ({
+        itemId: id,
+        ordinal: at + 1,
+        weight: restOf(parts),
+      })),
+    )
+    .find((each) => !parts.some(({ itemId, ordinal }) => itemId === each.itemId && ordinal === each.ordinal));
+}
+
+/** What is left of 100, as the weight of the next part. */
+function restOf(parts: readonly PartBody[]): string {
+  const rest = 100 - parts.reduce((sum, { weight }) => sum + (Number(weight) || 0), 0);
+  return rest > 0 ? String(Math.round(rest * 100) / 100) : '0';
 }

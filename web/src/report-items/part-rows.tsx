@@ -3,6 +3,7 @@ import type { ItemBody, PartBody, ReportItemsReply } from '#contract/report-item
 import { Button } from '../ui/button';
 import { Choice } from '../ui/field';
 import { CompositeBar, ordinalWord } from './composite-bar';
+import { nextPart } from './item-draft';
 
 interface PartRowsProps {
   readonly item: ItemBody;
@@ -61,30 +62,9 @@ export function PartRows({ item, reply, onChange }: PartRowsProps) {
           </button>
         </div>
       ))}
-      <Button disabled={!next} onClick={() => next && onChange([...parts, { ...next, weight: restOf(parts) }])}>
+      <Button disabled={!next} onClick={() => next && onChange([...parts, next])}>
         <Plus size={14} aria-hidden /> Add a part
       </Button>
     </div>
   );
-}
-
-/** The first item and period that are no part yet: the item of the last part goes on to its next period. */
-function nextPart({ name, parts }: ItemBody, reply: ReportItemsReply): Omit<PartBody, 'weight'> | undefined {
-  const last = parts.at(-1)?.itemId;
-  const items = reply.items.filter((each) => each.name !== name);
-  return items
-    .toSorted((a, b) => Number(b.id === last) - Number(a.id === last))
-    .flatMap(({ id, periodKind }) =>
-      Array.from({ length: reply.periods.find(({ kind }) => kind === periodKind)?.names.length ?? 1 }, (_each, at) => ({
-        itemId: id,
-        ordinal: at + 1,
-      })),
-    )
-    .find((each) => !parts.some(({ itemId, ordinal }) => itemId === each.itemId && ordinal === each.ordinal));
-}
-
-/** What is left of 100, as the weight of the next part. */
-function restOf(parts: readonly PartBody[]): string {
-  const rest = 100 - parts.reduce((sum, { weight }) => sum + (Number(weight) || 0), 0);
-  return rest > 0 ? String(Math.round(rest * 100) / 100) : '0';
 }

@@ -73,7 +73,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
       { ...request, revision },
       {
         onSuccess: (after) => {
-          assignmentDrafts.discard(schoolId);
+          assignmentDrafts.settle(schoolId, request, after.revision);
           toast.success(
             undoTo ? 'The rules and exceptions are saved.' : 'They are as they were.',
             undoTo ? { action: { label: 'Undo', onClick: () => store(undoTo, after.revision, undefined) } } : {},

@@ -45,6 +45,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
   const [chosen, setChosen] = useState<number | null>(null);
   const [dialog, setDialog] = useState<'effect' | 'import' | 'facts' | undefined>();
   const problem = save.error instanceof ProblemError ? save.error : undefined;
+  const ofFollowers = problem?.fault('followers');
   const isTied = scale.tie !== null;
   const isStale = view.isDraft && view.basedOnVersion !== scale.latestVersion;
   const isReadable = view.bands.length === view.typed.length;
@@ -179,6 +180,11 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
               <Button onClick={() => scaleDrafts.rebase(scale.id, scale.latestVersion)}>
                 go on from version {scale.latestVersion}
               </Button>
+            </Note>
+          )}
+          {ofFollowers && (
+            <Note tone="blocks" title="A scale that follows could not">
+              <p>{ofFollowers}</p>
             </Note>
           )}
           <Matters view={view} scale={scale} />

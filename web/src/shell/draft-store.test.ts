@@ -18,6 +18,18 @@ describe('a draft', () => {
     expect(store.get(1)).toEqual({ basedOn: 3, now: { cutOff: 88 }, undo: [saved, { cutOff: 89 }] });
   });
 
+  it('that is saved goes, and what was typed during the save stays, on the new base', () => {
+    change(89);
+    store.settle(1, { cutOff: 89 }, 4);
+    expect(store.get(1)).toBeUndefined();
+    change(89);
+    change(88);
+    store.settle(1, { cutOff: 89 }, 4);
+    expect(store.get(1)).toEqual({ basedOn: 4, now: { cutOff: 88 }, undo: [{ cutOff: 89 }] });
+    store.undo(1);
+    expect(store.get(1)).toBeUndefined();
+  });
+
   it('counts a drag as one step, however many moves it has', () => {
     change(89);
     change(88, true);

@@ -50,6 +50,14 @@ export function createDraftStore<Body, Base>(name: string) {
     },
     /** Lets a draft go on from what somebody else saved meanwhile. */
     rebase: (id: DraftKey, basedOn: Base) => update(id, (draft) => draft && { ...draft, basedOn }),
+    /** After a save: what was sent goes, as it is saved now; what was typed since stays, on the new base. */
+    settle(id: DraftKey, sent: Body, basedOn: Base): void {
+      update(id, (draft) =>
+        draft && JSON.stringify(draft.now) !== JSON.stringify(sent)
+          ? { basedOn, now: draft.now, undo: [sent] }
+          : undefined,
+      );
+    },
     discard: (id: DraftKey) => update(id, () => undefined),
     discardAll: () => useStore.setState({ drafts: {} }),
   };

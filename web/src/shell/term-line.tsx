@@ -1,6 +1,6 @@
 import { Lock } from 'lucide-react';
 import type { PeriodReply, TermLineReply } from '#contract/calendar';
-import { ordinalOf, periodBeside, yearOf } from '#core/calendar';
+import { periodAlike, periodBeside, yearOf } from '#core/calendar';
 import { showWeekday } from '../ui/format';
 import { useKeys } from '../ui/use-keys';
 import { dayOfInstant } from '../ui/zone-time';
@@ -34,7 +34,7 @@ export function TermLine({ termLine }: { termLine: TermLineReply }) {
         <Choice
           label="School year"
           value={year.id}
-          onChange={(event) => choosePeriod(alikeIn(termLine.periods, periodId, Number(event.target.value)).id)}
+          onChange={(event) => choosePeriod(periodAlike(termLine.periods, periodId, Number(event.target.value)).id)}
         >
           {years
             .toSorted((a, b) => a.startsOn.localeCompare(b.startsOn))
@@ -91,15 +91,6 @@ export function TermLine({ termLine }: { termLine: TermLineReply }) {
       </div>
     </nav>
   );
-}
-
-/** The period of another year that stands where the chosen one stands in its own, or the first of that year. */
-function alikeIn(periods: readonly PeriodReply[], periodId: number, yearId: number): PeriodReply {
-  const inYear = periods.filter((period) => yearOf(periods, period).id === yearId);
-  const chosen = periods.find(({ id }) => id === periodId);
-  const alike = (period: PeriodReply) =>
-    period.kind === chosen?.kind && ordinalOf(periods, period) === ordinalOf(periods, chosen);
-  return inYear.find(alike) ?? inYear.find(({ parentId }) => parentId !== null) ?? inYear[0]!;
 }
 
 /** The year that the chosen period lies in, with its periods; the first year where the address names none. */

@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { toast } from 'sonner';
 import { courseLevels } from '#core/courses';
 import { repeatRules, type RepeatRule } from '#core/transcripts';
@@ -12,7 +11,7 @@ import { Page, Strong } from '../ui/page';
 import { Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { GpaWorkings } from './gpa-workings';
-import { numberFault, readDraft, sampleGpa } from './gpa-draft';
+import { gpaDraftKey, gpaDrafts, numberFault, readDraft, sampleGpa } from './gpa-draft';
 import { useGpaPolicy, useSaveGpaPolicy } from './queries';
 
 const levelWords = {
@@ -38,27 +37,33 @@ export function GpaDesk({ viewSwitch }: { viewSwitch: React.ReactNode }) {
 }
 
 function GpaSettings({ reply, viewSwitch }: { reply: GpaPolicyReply; viewSwitch: React.ReactNode }) {
-  const [draft, setDraft] = useState<{ policy: GpaPolicyBody; revision: string } | undefined>();
+  const draft = gpaDrafts.use(gpaDraftKey);
   const save = useSaveGpaPolicy();
-  const policy = draft?.policy ?? reply.policy;
+  const policy = draft?.now ?? reply.policy;
   const readable = readDraft(policy);
-  const isStale = draft !== undefined && draft.revision !== reply.revision;
+  const isStale = draft !== undefined && draft.basedOn !== reply.revision;
   const canSave = draft !== undefined && readable !== undefined && !isStale && !save.isPending;
   const change = (changed: Partial<GpaPolicyBody>) =>
-    setDraft({ policy: { ...policy, ...changed }, revision: draft?.revision ?? reply.revision });
-  const store = () =>
-    canSave &&
+    gpaDrafts.change(gpaDraftKey, reply.revision, reply.policy, { ...policy, ...changed });
+  const store = (request: GpaPolicyBody, revision: string, sent: GpaPolicyBody, undoTo?: GpaPolicyBody) =>
     save.mutate(
-      { ...readable, revision: draft.revision },
+      { ...request, revision },
       {
-        onSuccess: () => {
-          setDraft(undefined);
-          toast.success('The GPA settings are saved.');
+        onSuccess: (after) => {
+          gpaDrafts.settle(gpaDraftKey, sent, after.revision);
+          toast.success(
+            undoTo ? 'The GPA settings are saved.' : 'The GPA settings are as they were.',
+            undoTo ? { action: { label: 'Undo', onClick: () => store(undoTo, after.revision, undoTo) } } : {},
+          );
         },
         onError: showProblem,
       },
     );
-  useKeys([{ key: 'Ctrl+s', says: 'save the GPA settings', inFields: true, act: store }]);
+  const saveDraft = () => canSave && store(readable, draft.basedOn, draft.now, reply.policy);
+  useKeys([
+    { key: 'Ctrl+s', says: 'save the GPA settings', inFields: true, act: saveDraft },
+    { key: 'u', says: 'take back the last step of the draft', act: () => gpaDrafts.undo(gpaDraftKey) },
+  ]);
   return (
     <Page
       headline={
@@ -70,10 +75,13 @@ function GpaSettings({ reply, viewSwitch }: { reply: GpaPolicyReply; viewSwitch:
       }
       actions={
         <>
-          <Button look="main" disabled={!canSave} onClick={store}>
+          <Button look="main" disabled={!canSave} onClick={saveDraft}>
             Save the GPA settings <Key>Ctrl S</Key>
           </Button>
-          <Button disabled={!draft} onClick={() => setDraft(undefined)}>
+          <Button disabled={!draft} onClick={() => gpaDrafts.undo(gpaDraftKey)}>
+            Take back a step
+          </Button>
+          <Button disabled={!draft} onClick={() => gpaDrafts.discard(gpaDraftKey)}>
             Discard
           </Button>
         </>
@@ -82,7 +90,7 @@ function GpaSettings({ reply, viewSwitch }: { reply: GpaPolicyReply; viewSwitch:
     >
       {isStale && (
         <Note tone="blocks" title="Someone else saved the GPA settings">
-          <Button onClick={() => setDraft({ policy, revision: reply.revision })}>Go on from what is saved</Button>
+          <Button onClick={() => gpaDrafts.rebase(gpaDraftKey, reply.revision)}>Go on from what is saved</Button>
         </Note>
       )}
       <div className="grid items-start gap-3.5 min-[1100px]:grid-cols-[minmax(0,1fr)_400px]">

@@ -2,6 +2,11 @@ import { gpa, type Gpa, type TranscriptEntry } from '#core/transcripts';
 import { gpaPolicyOfBody, type GpaPolicyBody } from '#contract/transcripts';
 import { decimalOrThrow, parseDecimal } from '#core/numbers';
 import { courseLevels, type CourseLevel } from '#core/courses';
+import { createDraftStore } from '../shell/draft-store';
+
+/** The settings being changed, under one key as they are the district's; based on the revision they began from. */
+export const gpaDrafts = createDraftStore<GpaPolicyBody, string>('wombat-drafts-gpa');
+export const gpaDraftKey = 'district';
 
 /** What is wrong with one number of a draft, or undefined; a comma stands for a point. */
 export function numberFault(text: string, decimals: number): string | undefined {
