@@ -1,21 +1,27 @@
 import type { PercentFault } from '#core/posting';
 
+/** What a sheet takes: labels and codes, and levels up to the highest one, or with null percents. */
+interface Taken {
+  readonly known: readonly string[];
+  readonly highestLevel: string | null;
+}
+
 /** What is wrong with an entry and what would be right. */
 export function entryFaultWords(
   code: PercentFault | 'label-unknown' | 'day-unreadable' | 'day-placeholder' | 'hours-unreadable',
-  known: readonly string[],
+  { known, highestLevel }: Taken,
 ): string {
   switch (code) {
     case 'percent-unreadable':
-      return 'A percent is a number such as 86.4.';
+      return highestLevel === null ? 'A percent is a number such as 86.4.' : 'A level is a number such as 2.5.';
     case 'percent-negative':
-      return 'A percent is not below 0.';
+      return `A ${highestLevel === null ? 'percent' : 'level'} is not below 0.`;
     case 'percent-too-high':
       return 'A percent is at most 200.';
     case 'level-too-high':
-      return 'A level is at most the highest one of the scale.';
+      return `A level lies from 0 to ${highestLevel}; percents are not taken here.`;
     case 'percent-too-exact':
-      return 'At most two decimals, such as 86.45.';
+      return `At most two decimals, such as ${highestLevel === null ? '86.45' : '2.45'}.`;
     case 'label-unknown':
       return `One of ${known.join(', ')}.`;
     case 'day-unreadable':

@@ -1,4 +1,5 @@
 import { readTypedDay } from '#core/calendar';
+import { decimalOrThrow, formatAtLeast } from '#core/numbers';
 import { enterLabelOrCode, enterPercent, isBlank, readHours, type EntryRules, type Mark } from '#core/posting';
 import type { SheetReply } from '#contract/posting';
 import { plural } from '../ui/format';
@@ -13,6 +14,8 @@ type Entry = { readonly mark: Mark } | { readonly fault: string };
 export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: readonly SheetRow[], rules: EntryRules) {
   const columns = columnsOf(sheet);
   const known = [...rules.bands.map(({ label }) => label), ...rules.codes.map(({ code }) => code)];
+  const { highestLevel } = sheet;
+  const taken = { known, highestLevel: highestLevel === null ? null : formatAtLeast(decimalOrThrow(highestLevel), 0) };
 
   const read = (mark: Mark, column: EditableColumn, text: string): Entry => {
     if (column === 'comment')
@@ -21,16 +24,16 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
         : { mark: { ...mark, comment: text.trim() } };
     if (column === 'hours') {
       const hours = readHours(text);
-      return hours === undefined ? { fault: entryFaultWords('hours-unreadable', known) } : { mark: { ...mark, hours } };
+      return hours === undefined ? { fault: entryFaultWords('hours-unreadable', taken) } : { mark: { ...mark, hours } };
     }
     if (column === 'lastDate') {
       const day = readTypedDay(text, middleOf(sheet.period));
       if (day.kind === 'unreadable' || day.kind === 'placeholder')
-        return { fault: entryFaultWords(`day-${day.kind}`, known) };
+        return { fault: entryFaultWords(`day-${day.kind}`, taken) };
       return { mark: { ...mark, lastDate: day.kind === 'day' ? day.day : null } };
     }
     const entered = column === 'percent' ? enterPercent(mark, text, rules) : enterLabelOrCode(mark, text, rules);
-    return entered.kind === 'fault' ? { fault: entryFaultWords(entered.code, known) } : { mark: entered.mark };
+    return entered.kind === 'fault' ? { fault: entryFaultWords(entered.code, taken) } : { mark: entered.mark };
   };
 
   const change = (changes: readonly (readonly [SheetRow, Mark])[]) => {

@@ -16,13 +16,11 @@ export function WorkingsSheet({ lines }: { lines: readonly WorkingLine[] }) {
       {lines.map(({ says, figure, note, isResult }, index) => (
         <div
           key={index}
-          className={`px-3.5 py-2 ${isResult ? 'border-t-2 border-ink font-bold' : index > 0 ? 'border-t border-hairline' : ''}`}
+          className={`grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3 px-3.5 py-2 ${isResult ? 'border-t-2 border-ink font-bold' : index > 0 ? 'border-t border-hairline' : ''}`}
         >
-          <div className="flex items-baseline justify-between gap-3">
-            <dt>{says}</dt>
-            <dd className="figures shrink-0">{figure}</dd>
-          </div>
-          {note && <p className="mt-0.5 text-[12px] font-normal text-quiet">{note}</p>}
+          <dt>{says}</dt>
+          <dd className="figures">{figure}</dd>
+          {note && <dd className="col-span-2 mt-0.5 text-[12px] font-normal text-quiet">{note}</dd>}
         </div>
       ))}
     </dl>
