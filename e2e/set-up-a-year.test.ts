@@ -129,14 +129,22 @@ story('one new report item for all courses, with three exceptions', () => {
     await desk.eventually(() => has('Effort of Knots: by rule 5'), false);
   });
 
-  it('a composite that does not make 100 cannot be saved', async () => {
+  it('a composite that does not make 100 cannot be saved; other weights are looked at first', async () => {
     await desk.open('/school/1/period/4/report-items?item=102');
     await desk.click('Edit Semester grade');
     await desk.type('Weight of part 3', '19.99');
     await desk.sees('0.01 of 100 is still to be given.');
-    await desk.canPress('Save the item', false);
+    await desk.canPress('See what it would do', false);
     await desk.type('Weight of part 3', '20');
     await desk.seesNot('still to be given');
+    await desk.type('Weight of part 1', '30');
+    await desk.type('Weight of part 2', '50');
+    await desk.click('See what it would do');
+    await desk.sees('computed grades of Semester 1');
+    await desk.isAccessible();
+    await desk.picture('item-effect');
+    await desk.click('Back to the item');
+    await desk.holds('Weight of part 2', '50');
     await desk.click('Cancel');
   });
 

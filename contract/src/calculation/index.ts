@@ -24,6 +24,7 @@ export {
   type CategoryReply,
   type DifferingReply,
   type PolicyEffectReply,
+  type ValueEffectReply,
   type PolicyFaultReply,
   type PolicyReply,
   type RecalculationReply,

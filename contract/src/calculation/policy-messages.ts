@@ -247,11 +247,15 @@ export interface CalculationReply {
 }
 
 /** What a policy would do to the grades that are calculated now. Posted grades stay as they are. */
-export interface PolicyEffectReply {
+export interface PolicyEffectReply extends ValueEffectReply {
   /** Sections for which it would hold and that have scores. */
   readonly sections: number;
+}
+
+/** What a change of the set-up would do to computed values. */
+export interface ValueEffectReply {
   readonly grades: number;
-  /** Percents that would change, and of those, labels. */
+  /** Values that would change, or their labels; of those, labels. */
   readonly changed: number;
   readonly moved: number;
   readonly rise: number;

@@ -11,6 +11,7 @@ export {
   SaveAssignmentRequest,
   SaveItemRequest,
   type AssignmentPreviewReply,
+  type ItemEffectReply,
   type CoverReply,
   type CoveredCourseReply,
   type ItemReply,

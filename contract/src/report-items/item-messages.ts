@@ -15,6 +15,7 @@ import {
   type ItemSource,
   type PartUnit,
 } from '#core/report-items';
+import type { ValueEffectReply } from '#contract/calculation';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -144,6 +145,15 @@ export class NewItemRequest extends ItemBody {
 export class SaveItemRequest extends ItemBody {
   @IsInt()
   version!: number;
+}
+
+/** What a changed item would do to what is computed for it. Posted grades stay as they are. */
+export interface ItemEffectReply extends ValueEffectReply {
+  /** The period looked at: the chosen one, or the nearest that the item is posted in. */
+  readonly periodName: string;
+  readonly sections: number;
+  /** Posted grades that are what is computed now, and would not be then. */
+  readonly postedOtherwise: number;
 }
 
 /** The choices of a rule; null means any. */

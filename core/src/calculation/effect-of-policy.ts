@@ -1,29 +1,15 @@
 import { roundings, type Percent } from '#core/numbers';
 import { findBand, type Band } from '#core/scales';
 import type { CalculatedColumns, GradePrecision } from './calculate-grades.js';
+import { effectOfValues, type ChangedValue, type ComparedGrade, type ValueEffect } from './effect-of-values.js';
 
 /** A student whose percent another policy would change. */
-export interface ChangedGrade {
-  /** The position in the columns. */
-  readonly student: number;
+export interface ChangedGrade extends ChangedValue {
   readonly before: Percent | null;
   readonly after: Percent | null;
-  readonly from: string | null;
-  readonly to: string | null;
 }
 
-export interface PolicyEffect {
-  /** Students with a percent before or after. */
-  readonly grades: number;
-  /** Percents that would change; of those how many rise, the others fall or go; and how many change their label. */
-  readonly changed: number;
-  readonly rise: number;
-  readonly fall: number;
-  readonly moved: number;
-  readonly passAnew: number;
-  readonly failAnew: number;
-  /** How many grades go from one label to another, those that stay included; null for no label. */
-  readonly moves: readonly { readonly from: string | null; readonly to: string | null; readonly grades: number }[];
+export interface PolicyEffect extends ValueEffect {
   readonly changedGrades: readonly ChangedGrade[];
 }
 
@@ -37,29 +23,28 @@ export function effectOfPolicy(
   bandsOf: readonly (readonly Band[] | undefined)[],
   precision: GradePrecision,
 ): PolicyEffect {
+  const { effect, changed } = effectOfValues(comparedGrades(before.percent, after.percent, bandsOf, precision));
+  return {
+    ...effect,
+    changedGrades: changed.map((each) => ({
+      ...each,
+      before: percentOf(before.percent[each.student]!, precision),
+      after: percentOf(after.percent[each.student]!, precision),
+    })),
+  };
+}
+
+function* comparedGrades(
+  before: Float64Array,
+  after: Float64Array,
+  bandsOf: readonly (readonly Band[] | undefined)[],
+  precision: GradePrecision,
+): Generator<ComparedGrade | undefined> {
   const bandAt = bandFinder(precision);
-  const counts = { grades: 0, changed: 0, rise: 0, fall: 0, moved: 0, passAnew: 0, failAnew: 0 };
-  const moves = new Map<string, { from: string | null; to: string | null; grades: number }>();
-  const changedGrades: ChangedGrade[] = [];
   for (const [student, bands] of bandsOf.entries()) {
-    const [was, will] = [before.percent[student]!, after.percent[student]!];
-    if (!bands || (was < 0 && will < 0)) continue;
-    counts.grades++;
-    const [old, next] = [bandAt(bands, was), bandAt(bands, will)];
-    const [from, to] = [old?.label ?? null, next?.label ?? null];
-    const move = moves.get(`${from}\t${to}`) ?? { from, to, grades: 0 };
-    move.grades++;
-    moves.set(`${from}\t${to}`, move);
-    if (was === will) continue;
-    counts.changed++;
-    if (will > was) counts.rise++;
-    else counts.fall++;
-    if (from !== to) counts.moved++;
-    if (next?.passes && old && !old.passes) counts.passAnew++;
-    if (old?.passes && next && !next.passes) counts.failAnew++;
-    changedGrades.push({ student, before: percentOf(was, precision), after: percentOf(will, precision), from, to });
+    const [was, will] = [before[student]!, after[student]!];
+    yield bands && { was, will, old: bandAt(bands, was), next: bandAt(bands, will) };
   }
-  return { ...counts, moves: [...moves.values()], changedGrades };
 }
 
 /** Finds bands by rounded percents, each only once. */

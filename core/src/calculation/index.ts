@@ -12,6 +12,7 @@ export {
   type ScoreWorkings,
 } from './explain-grade.js';
 export { effectOfPolicy, type PolicyEffect } from './effect-of-policy.js';
+export { effectOfValues, type ComparedGrade } from './effect-of-values.js';
 export {
   flagEffects,
   isOfEvidence,

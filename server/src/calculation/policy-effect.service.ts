@@ -1,5 +1,4 @@
 import { Injectable } from '@nestjs/common';
-import { inArray, sql } from 'drizzle-orm';
 import { effectOfPolicy, policyInForce, type PolicyEffect, type PolicyPlace } from '#core/calculation';
 import { bandsTogether, type Band } from '#core/scales';
 import { formatDecimal } from '#core/numbers';
@@ -7,11 +6,12 @@ import type { PolicyBody, PolicyEffectReply, PreviewPolicyRequest } from '#contr
 import { bodyOfBand } from '#contract/scales';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PeriodViews, PoliciesRepository, type PeriodView } from '#server/period-view';
-import { personName, tables, Transactions, type Queries } from '#server/platform';
+import { Transactions, type Queries } from '#server/platform';
 import { BookCalculator } from './book-calculator.js';
 import type { ComparedBooks, ComparedValue } from './calculation-worker.js';
 import { BookSectionsRepository, type BookSection } from './book-sections.repository.js';
 import { takesFromBook } from './books.service.js';
+import { nameStudents } from './name-students.js';
 import { policiesFor, type PlacedPolicy } from './section-policies.js';
 
 /** Works out what a policy would do to the grade books of a period before it is saved, in a thread of its own. */
@@ -88,34 +88,17 @@ export class PolicyEffectService {
     const changed = effects.flatMap(({ name, effect }) =>
       effect.changedGrades.map((each) => ({ ...each, item: name })),
     );
-    if (changed.length === 0) return [];
-    const { enrollments, people } = tables;
-    const rows = await queries
-      .select({
-        id: enrollments.id,
-        studentId: people.id,
-        student: personName,
-        studentNumber: people.sourcedId,
-      })
-      .from(enrollments)
-      .innerJoin(people, sql`${people.id} = ${enrollments.studentId}`)
-      .where(
-        inArray(
-          enrollments.id,
-          changed.map(({ student }) => enrollmentIds[student]!),
-        ),
-      );
-    const names = new Map(rows.map(({ id, ...row }) => [id, row]));
     const sectionNames = new Map(sections.map(({ id, name }) => [id, name]));
-    return changed
-      .map(({ student, before, after, ...labels }) => ({
-        ...names.get(enrollmentIds[student]!)!,
+    return nameStudents(
+      queries,
+      changed.map(({ student, before, after, ...labels }) => ({
+        enrollmentId: enrollmentIds[student]!,
         section: sectionNames.get(sectionIds[student]!)!,
         before: before && formatDecimal(before),
         after: after && formatDecimal(after),
         ...labels,
-      }))
-      .toSorted((a, b) => a.student.localeCompare(b.student));
+      })),
+    );
   }
 }
 

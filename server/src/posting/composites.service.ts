@@ -22,7 +22,7 @@ interface FoundPart {
 /** Digits beyond which a computed percent says nothing that rounding could still turn. */
 const exactDigits = 10;
 
-/** Works out composites of a section's students from what is posted for their parts. */
+/** Works out composites of students from what is posted for their parts. */
 @Injectable()
 export class CompositesService {
   constructor(
@@ -32,26 +32,28 @@ export class CompositesService {
     private readonly scales: ScaleVersionsRepository,
   ) {}
 
-  /** By enrollment; empty for an item that is no composite. */
-  async ofSection(
+  /**
+   * By enrollment; empty for an item that is no composite.
+   * @param scales by section: the scale in force
+   */
+  async ofSections(
     queries: Queries,
     item: KeptItem,
     period: SchoolPeriod,
-    section: { readonly id: number },
-    inForce: ScaleVersion,
+    scales: ReadonlyMap<number, ScaleVersion>,
   ): Promise<ReadonlyMap<number, CompositeReply>> {
     if (item.source !== 'composite') return new Map();
-    const parts = await this.findParts(queries, item, period, section.id);
+    const parts = await this.findParts(queries, item, period, [...scales.keys()]);
     const posted = parts.flatMap(({ rows }) => [...rows.values()]);
     const versions = await this.scales.byId(queries, [
       ...new Set(posted.flatMap(({ scaleVersionId }) => scaleVersionId ?? [])),
     ]);
     const codes = new Map((await this.scales.codes(queries)).map((code) => [code.code, code]));
-    const enrollments = await this.rows.ofSections(queries, item.id, period, [section.id]);
+    const enrollments = await this.rows.ofSections(queries, item.id, period, [...scales.keys()]);
     return new Map(
-      enrollments.map(({ enrollmentId }) => {
+      enrollments.map(({ enrollmentId, sectionId }) => {
         const weighed = parts.map((part) => weighedPart(item, part, enrollmentId, versions, codes));
-        return [enrollmentId, compositeReply(item, compositeOf(weighed), parts, weighed, inForce)];
+        return [enrollmentId, compositeReply(item, compositeOf(weighed), parts, weighed, scales.get(sectionId)!)];
       }),
     );
   }
@@ -60,7 +62,7 @@ export class CompositesService {
     queries: Queries,
     item: KeptItem,
     period: SchoolPeriod,
-    sectionId: number,
+    sectionIds: readonly number[],
   ): Promise<FoundPart[]> {
     const items = await this.items.ofSchool(queries, item.schoolId);
     const periods = await this.periods.ofSchool(queries, item.schoolId);
@@ -68,7 +70,7 @@ export class CompositesService {
     for (const part of item.parts) {
       const partItem = items.find(({ id }) => id === part.itemId)!;
       const within = partPeriod(partItem, part, periods, period);
-      const rows = within ? await this.rows.ofSections(queries, partItem.id, within, [sectionId]) : [];
+      const rows = within ? await this.rows.ofSections(queries, partItem.id, within, sectionIds) : [];
       const name = within ? `${partItem.name}, ${within.name}` : partItem.name;
       found.push({
         name,

@@ -1,7 +1,9 @@
-import { Body, Controller, Get, Param, ParseIntPipe, Put, Query } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
 import { SaveSheetRequest, type SaveSheetReply, type SheetListReply, type SheetReply } from '#contract/posting';
 import type { SchoolReply, TermLineReply } from '#contract/calendar';
-import { Allow, CurrentActor, everyone, type Actor } from '#server/platform';
+import { ItemBody, type ItemEffectReply } from '#contract/report-items';
+import { Allow, CurrentActor, everyone, registrars, type Actor } from '#server/platform';
+import { ItemEffectService } from './item-effect.service.js';
 import { SaveSheetService } from './save-sheet.service.js';
 import { SheetsService } from './sheets.service.js';
 import { TermLineService } from './term-line.service.js';
@@ -12,6 +14,7 @@ export class PostingController {
     private readonly sheets: SheetsService,
     private readonly saves: SaveSheetService,
     private readonly termLines: TermLineService,
+    private readonly itemEffects: ItemEffectService,
   ) {}
 
   @Get('schools')
@@ -53,5 +56,16 @@ export class PostingController {
     @Body() request: SaveSheetRequest,
   ): Promise<SaveSheetReply> {
     return this.saves.save(actor, { sectionId, itemId, periodId }, request);
+  }
+
+  @Post('report-items/:itemId/preview')
+  @HttpCode(200)
+  @Allow(registrars)
+  itemEffect(
+    @Param('itemId', ParseIntPipe) itemId: number,
+    @Query('period', ParseIntPipe) periodId: number,
+    @Body() item: ItemBody,
+  ): Promise<ItemEffectReply> {
+    return this.itemEffects.preview(itemId, periodId, item);
   }
 }

@@ -7,6 +7,7 @@ import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
 import { CompositesService } from './composites.service.js';
 import { GradeRowsRepository } from './grade-rows.repository.js';
+import { ItemEffectService } from './item-effect.service.js';
 import { PostingController } from './posting.controller.js';
 import { SaveSheetService } from './save-sheet.service.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
@@ -20,6 +21,7 @@ import { TermLineService } from './term-line.service.js';
   providers: [
     CompositesService,
     GradeRowsRepository,
+    ItemEffectService,
     SaveSheetService,
     SectionProgressRepository,
     SheetContextService,

@@ -114,7 +114,7 @@ export class SheetsService {
     const versions = await this.versionsOf(queries, rows, context.scale);
     const blocking = await this.assignmentNames(queries, rows);
     const { item, period, section, scale } = context;
-    const composites = await this.composites.ofSection(queries, item, period, section, scale);
+    const composites = await this.composites.ofSections(queries, item, period, new Map([[section.id, scale]]));
     return rows.map((row) => {
       const { enrollmentId, studentId, student, studentNumber, withdrawnOn, version, postedBy } = row;
       return {

@@ -12,6 +12,6 @@ import { ReportItemsService } from './report-items.service.js';
   imports: [CalendarModule, CoursesModule, LogModule],
   controllers: [ReportItemsController],
   providers: [ItemChecks, LabelsRepository, ReportItemsRepository, ReportItemsService],
-  exports: [ReportItemsRepository],
+  exports: [ItemChecks, ReportItemsRepository],
 })
 export class ReportItemsModule {}

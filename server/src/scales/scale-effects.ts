@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
-import { inArray, sql } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import { Piscina } from 'piscina';
 import { decimalOrThrow, formatDecimal, unitsAt } from '#core/numbers';
 import { hundredths, tenThousandths } from '#core/period-view';
@@ -14,6 +14,7 @@ import {
   enrolledInText,
   gradedInText,
   GpaPolicyRepository,
+  intArray,
   ScaleVersionsRepository,
   type PeriodView,
   type RunningSection,
@@ -99,7 +100,7 @@ export class ScaleEffects implements OnApplicationShutdown {
     const named = await queries
       .select({ id: people.id, student: personName, studentNumber: people.sourcedId })
       .from(people)
-      .where(inArray(people.id, ids))
+      .where(sql`${people.id} = ANY(${intArray(ids)})`)
       .orderBy(people.familyName, people.givenName, people.id);
     const byId = new Map(effect.students.map((each) => [each.studentId, each]));
     return {

@@ -3,6 +3,7 @@ import { useNavigate, useSearchParams } from 'react-router';
 import type { AuditRunReply, FindingReply } from '#contract/audit';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
+import { searchWith } from '../ui/search-with';
 import { Button, Key } from '../ui/button';
 import { plural, showCount, showInstant } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
@@ -30,14 +31,8 @@ export function FindingsPage() {
     [run, ruleId, onlyNew],
   );
   const chosen = shown.find(({ key }) => key === search.get('finding')) ?? shown[0];
-  const choose = (changes: Record<string, string | null>) => {
-    const next = new URLSearchParams(search);
-    for (const [name, value] of Object.entries(changes)) {
-      if (value === null) next.delete(name);
-      else next.set(name, value);
-    }
-    setSearch(next, { replace: true });
-  };
+  const choose = (changes: Record<string, string | null>) =>
+    setSearch((before) => searchWith(before, changes), { replace: true });
   const step = (by: number) => () => {
     const next = shown[shown.findIndex(({ key }) => key === chosen?.key) + by];
     if (next) choose({ finding: next.key });

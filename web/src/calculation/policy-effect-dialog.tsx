@@ -5,7 +5,8 @@ import { useScope } from '../shell/scope';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { plural, showCount } from '../ui/format';
-import { EffectSentence, PolicyEffect } from './policy-effect';
+import { EffectSentence } from './effect-sentence';
+import { ValueEffect } from './value-effect';
 import { usePolicyEffect } from './queries';
 
 interface PolicyEffectDialogProps {
@@ -50,7 +51,7 @@ export function PolicyEffectDialog(props: PolicyEffectDialogProps) {
         <p className="py-10 text-center text-quiet">Calculating the grade books of {periodName} …</p>
       )}
       {effect.error instanceof ProblemError && <p className="text-waratah">{effect.error.problem.detail}</p>}
-      {effect.data && <PolicyEffect effect={effect.data} />}
+      {effect.data && <ValueEffect effect={effect.data} />}
     </Dialog>
   );
 }

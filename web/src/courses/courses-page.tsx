@@ -7,6 +7,7 @@ import { SetUpNote } from '../set-up/set-up-note';
 import { ProblemError } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
+import { searchWith } from '../ui/search-with';
 import { Button, Key } from '../ui/button';
 import { plural, showCount } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
@@ -85,15 +86,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
     { key: 'Ctrl+z', says: 'take back the last step', act: () => courseDrafts.undo(schoolId) },
   ]);
   const filterBy = (key: string, value: string) =>
-    setSearch(
-      (before) => {
-        const next = new URLSearchParams(before);
-        if (value) next.set(key, value);
-        else next.delete(key);
-        return next;
-      },
-      { replace: true },
-    );
+    setSearch((before) => searchWith(before, { [key]: value }), { replace: true });
   /** The new row has the cursor, wherever it stands. */
   const addCourse = () => {
     const next = withNewRow(changes, rows.at(-1));

@@ -102,6 +102,7 @@ export function ImportCoursesDialog({ plan, onTake, onClose }: ImportCoursesDial
     >
       <div className="flex h-[46vh] flex-col rounded-md border border-hairline">
         <DataGrid
+          sortIn={null}
           label="Rows of the file"
           columns={columns}
           rows={plan.rows}

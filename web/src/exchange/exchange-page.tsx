@@ -1,6 +1,7 @@
 import { useSearchParams } from 'react-router';
 import { exchangeVersions } from '#core/exchange';
 import type { ExchangeSummaryReply } from '#contract/exchange';
+import { searchWith } from '../ui/search-with';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { plural, showInstant } from '../ui/format';
 import { Page, Strong } from '../ui/page';
@@ -46,7 +47,8 @@ export function ExchangePage() {
   const [search, setSearch] = useSearchParams();
   if (!imports) return null;
   const open = Number(search.get('zip')) || null;
-  const show = (id: number | null) => setSearch(id === null ? {} : { zip: String(id) });
+  const show = (id: number | null) =>
+    setSearch((before) => searchWith(before, { zip: id === null ? null : String(id) }));
   if (open !== null) return <ExchangePreview key={open} id={open} onClose={() => show(null)} />;
   const taken = imports.filter(({ status }) => status === 'accepted').length;
   return (

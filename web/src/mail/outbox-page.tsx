@@ -3,6 +3,7 @@ import { useSearchParams } from 'react-router';
 import type { MailReply } from '#contract/mail';
 import { api } from '../shell/api';
 import { useScope } from '../shell/scope';
+import { searchWith } from '../ui/search-with';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { Drawer } from '../ui/drawer';
 import { plural, showInstant } from '../ui/format';
@@ -64,7 +65,7 @@ export function OutboxPage() {
             rows={mails}
             rowKey={({ id }) => String(id)}
             chosenKey={chosen ? String(chosen.id) : null}
-            onChoose={({ id }) => setSearch({ letter: String(id) })}
+            onChoose={({ id }) => setSearch((before) => searchWith(before, { letter: String(id) }))}
             empty={
               <Empty title="No letter yet">
                 A run tells teachers what of theirs it did not send; such letters then lie here.
@@ -74,7 +75,7 @@ export function OutboxPage() {
         </Panel>
       </Page>
       {chosen && (
-        <Drawer title={`To ${chosen.to}`} onClose={() => setSearch({})}>
+        <Drawer title={`To ${chosen.to}`} onClose={() => setSearch((before) => searchWith(before, { letter: null }))}>
           <div className="space-y-3 text-[13px]">
             <p className="text-quiet">{chosen.address}</p>
             <h3 className="text-[16px] font-bold">{chosen.subject}</h3>

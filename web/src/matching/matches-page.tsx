@@ -1,6 +1,7 @@
 import { Link, useSearchParams } from 'react-router';
 import type { MatchesReply } from '#contract/matching';
 import { useScope } from '../shell/scope';
+import { searchWith } from '../ui/search-with';
 import { Choice, ViewSwitch } from '../ui/field';
 import { showInstant } from '../ui/format';
 import { Page } from '../ui/page';
@@ -38,12 +39,7 @@ export function MatchesPage() {
     );
   if (!reply || !platforms) return null;
   const set = (changes: Record<string, string>) =>
-    setSearch((before) => {
-      const next = new URLSearchParams(before);
-      next.delete('class');
-      for (const [key, value] of Object.entries(changes)) next.set(key, value);
-      return next;
-    });
+    setSearch((before) => searchWith(before, { class: null, ...changes }));
   const view = views.map(([name]) => name).find((name) => name === search.get('view')) ?? 'class';
   const onView = (chosen: View) => set({ view: chosen });
   return (

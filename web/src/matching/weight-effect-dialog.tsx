@@ -1,5 +1,6 @@
 import type { PlatformReply } from '#contract/matching';
-import { EffectSentence, PolicyEffect } from '../calculation/policy-effect';
+import { EffectSentence } from '../calculation/effect-sentence';
+import { ValueEffect } from '../calculation/value-effect';
 import { ProblemError } from '../shell/api';
 import { usePeriod, useScope } from '../shell/scope';
 import { Button } from '../ui/button';
@@ -52,7 +53,7 @@ export function WeightEffectDialog({ platform, pattern, onClose }: WeightEffectD
         <p className="py-10 text-center text-quiet">Calculating the grade books of {periodName} …</p>
       )}
       {effect.error instanceof ProblemError && <p className="text-waratah">{effect.error.problem.detail}</p>}
-      {effect.data && <PolicyEffect effect={effect.data} />}
+      {effect.data && <ValueEffect effect={effect.data} />}
     </Dialog>
   );
 }

@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { SheetSummaryReply } from '#contract/posting';
 import { usePeriod, useScope } from '../shell/scope';
+import { searchWith } from '../ui/search-with';
 import { Button } from '../ui/button';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { ViewSwitch } from '../ui/field';
@@ -21,13 +22,7 @@ export function SheetsPage() {
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
   const list = lists?.find(({ itemId }) => itemId === Number(search.get('item'))) ?? lists?.[0];
-  const showOnlyBlank = (isOn: boolean) =>
-    setSearch((before) => {
-      const next = new URLSearchParams(before);
-      if (isOn) next.set('show', 'blanks');
-      else next.delete('show');
-      return next;
-    });
+  const showOnlyBlank = (isOn: boolean) => setSearch((before) => searchWith(before, { show: isOn ? 'blanks' : null }));
   const isSealed = period?.posting?.sealedAt != null;
   const onlyBlank = search.get('show') === 'blanks';
   const rows = useMemo(() => {
@@ -147,7 +142,7 @@ export function SheetsPage() {
             label="Item"
             views={lists.map(({ itemId, itemName }) => [String(itemId), itemName] as const)}
             chosen={String(list.itemId)}
-            onChoose={(item) => setSearch({ item })}
+            onChoose={(item) => setSearch((before) => searchWith(before, { item }))}
           />
         )
       }

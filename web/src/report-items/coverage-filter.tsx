@@ -1,5 +1,6 @@
 import { useSearchParams } from 'react-router';
 import type { ReportItemsReply } from '#contract/report-items';
+import { searchWith } from '../ui/search-with';
 
 /** Which courses the table shows; kept in the address. */
 export function CoverageFilter({ reply }: { reply: ReportItemsReply }) {
@@ -11,10 +12,8 @@ export function CoverageFilter({ reply }: { reply: ReportItemsReply }) {
         aria-label="Courses shown"
         value={chosen}
         onChange={(event) => {
-          const next = new URLSearchParams(event.target.value);
-          const item = search.get('item');
-          if (item) next.set('item', item);
-          setSearch(next);
+          const [key, value] = event.target.value.split('=');
+          setSearch((before) => searchWith(before, { show: null, without: null, course: null, [key!]: value }));
         }}
         className="h-7 rounded border border-control bg-surface px-1.5 text-[13px]"
       >

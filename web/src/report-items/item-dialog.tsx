@@ -7,9 +7,10 @@ import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { SelectField } from '../ui/field';
 import { plural } from '../ui/format';
-import { bodyOfReply, itemFaults, newItem } from './item-draft';
+import { bodyOfReply, changesValues, itemFaults, newItem } from './item-draft';
+import { ItemEffect } from './item-effect';
 import { ItemForm } from './item-form';
-import { useAddItem, useRemoveItem, useRestoreItem, useSaveItem } from './queries';
+import { useAddItem, useItemEffect, useRemoveItem, useRestoreItem, useSaveItem } from './queries';
 
 interface ItemDialogProps {
   readonly schoolId: number;
@@ -26,12 +27,15 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
   const [windowsLike, setWindowsLike] = useState<number | null>(reply.items[0]?.id ?? null);
   const [add, save, remove] = [useAddItem(schoolId), useSaveItem(schoolId), useRemoveItem(schoolId)];
   const restore = useRestoreItem(schoolId);
+  const [isLooking, setIsLooking] = useState(false);
+  const effect = useItemEffect(item?.id, isLooking ? body : undefined);
+  const looksFirst = item !== undefined && !isLooking && changesValues(bodyOfReply(item), body);
   const error = add.error ?? save.error;
   const problem = error instanceof ProblemError ? error : undefined;
   const faults = itemFaults(body, item?.id ?? 0, reply);
   const isBusy = add.isPending || save.isPending || remove.isPending;
   const onError = (failure: unknown) =>
-    !(failure instanceof ProblemError && failure.problem.errors.length > 0) && showProblem(failure);
+    failure instanceof ProblemError && failure.problem.errors.length > 0 ? setIsLooking(false) : showProblem(failure);
 
   const submit = () => {
     if (item) {
@@ -93,14 +97,24 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
       }
       footer={
         <>
-          <Button look="main" disabled={faults.length > 0 || isBusy} onClick={submit}>
-            {item ? 'Save the item' : 'Add the item'}
-          </Button>
-          <Button onClick={onClose}>Cancel</Button>
+          {looksFirst ? (
+            <Button look="main" disabled={faults.length > 0 || isBusy} onClick={() => setIsLooking(true)}>
+              See what it would do
+            </Button>
+          ) : (
+            <Button look="main" disabled={faults.length > 0 || isBusy || (isLooking && !effect.data)} onClick={submit}>
+              {item ? 'Save the item' : 'Add the item'}
+            </Button>
+          )}
+          {isLooking ? (
+            <Button onClick={() => setIsLooking(false)}>Back to the item</Button>
+          ) : (
+            <Button onClick={onClose}>Cancel</Button>
+          )}
           <p className="min-w-0 flex-1 text-[13px] text-quiet">
             {problem?.problem.errors.length ? problem.problem.detail : faults[0]}
           </p>
-          {item && (
+          {item && !isLooking && (
             <Button look="danger" disabled={isBusy} onClick={takeOut}>
               Take it out
             </Button>
@@ -108,12 +122,16 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
         </>
       }
     >
-      <ItemForm
-        item={body}
-        reply={reply}
-        fault={(field) => problem?.fault(field)}
-        onChange={(change) => setBody((before) => ({ ...before, ...change }))}
-      />
+      {isLooking ? (
+        <ItemEffect effect={effect.data} error={effect.error} />
+      ) : (
+        <ItemForm
+          item={body}
+          reply={reply}
+          fault={(field) => problem?.fault(field)}
+          onChange={(change) => setBody((before) => ({ ...before, ...change }))}
+        />
+      )}
       {!item && (
         <SelectField
           className="mt-4 w-[320px]"

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { CoveredCourseReply, ItemBody, ItemReply, ReportItemsReply } from '#contract/report-items';
 import { shortWeight } from '../ui/weight-bar';
 import { ordinalWord, partName } from './composite-bar';
-import { bodyOfReply, itemFaults, newItem, nextPart } from './item-draft';
+import { bodyOfReply, changesValues, itemFaults, newItem, nextPart } from './item-draft';
 import { filterOf } from './items-headline';
 import { postedInWords } from './words';
 
@@ -137,4 +137,20 @@ describe('the next part of a composite', () => {
     const all = [1, 2].flatMap((itemId) => [1, 2, 3, 4].map((ordinal) => part(itemId, ordinal, '12.5')));
     expect(nextPart({ ...semester, parts: all }, reply)).toBeUndefined();
   });
+});
+
+it.each([
+  ['weights', { parts: [{ itemId: 1, ordinal: 1, weight: '100' }] }, true],
+  ['rounding', { rounding: 'halfEven' }, true],
+  ['decimals', { digits: 0 }, true],
+  ['scale', { scaleId: 7 }, true],
+  ['standard', { categoryId: 3 }, true],
+  ['name', { name: 'Half-year grade' }, false],
+  ['comments', { commentLength: 30 }, false],
+] as const)('a change of %s is looked at before it is saved: %j → %s', (_what, change, expected) => {
+  const before = bodyOfReply(reply.items[2]!);
+  expect([changesValues(before, { ...before, ...change } as ItemBody), changesValues(before, { ...before })]).toEqual([
+    expected,
+    false,
+  ]);
 });

@@ -51,6 +51,15 @@ export function bodyOfReply(item: ItemReply): ItemBody {
   return { ...body, parts: body.parts.map((part) => ({ ...part, weight: shortWeight(part.weight) })) };
 }
 
+/** Whether what is computed for the item may become another value or have another label. */
+export function changesValues(before: ItemBody, after: ItemBody): boolean {
+  const settings = (body: ItemBody) => {
+    const { periodKind, ordinals, scaleId, source, categoryId, countBy, parts, digits, rounding } = body;
+    return JSON.stringify([periodKind, ordinals, scaleId, source, categoryId, countBy, parts, digits, rounding]);
+  };
+  return settings(before) !== settings(after);
+}
+
 /** What keeps the item from being saved, as far as the browser can tell; the rest is the server's to say. */
 export function itemFaults(body: ItemBody, id: number, reply: ReportItemsReply): string[] {
   const faults: string[] = [];

@@ -1,19 +1,22 @@
 import { useSearchParams } from 'react-router';
 import type { AssignmentBody, CoveredCourseReply, ReportItemsReply } from '#contract/report-items';
+import { searchWith } from '../ui/search-with';
 import { plural } from '../ui/format';
 import { FigureButton, Strong } from '../ui/page';
 
 /** What all courses report, by what; each figure filters the table below. */
 export function ItemsHeadline({ reply, assignment }: { reply: ReportItemsReply; assignment: AssignmentBody }) {
   const [, setSearch] = useSearchParams();
+  const show = (value: string | null) =>
+    setSearch((before) => searchWith(before, { show: value, without: null, course: null }));
   const lacking = reply.courses.filter((course) => lacksTranscript(course, reply)).length;
   const { items, courses } = reply;
   if (items.length === 0) return <>No report item yet: a report card has nothing to show.</>;
   return (
     <>
-      <FigureButton onClick={() => setSearch({})}>{plural(courses.length, 'course')}</FigureButton> report{' '}
+      <FigureButton onClick={() => show(null)}>{plural(courses.length, 'course')}</FigureButton> report{' '}
       <Strong>{plural(items.length, 'item')}</Strong> by <Strong>{plural(assignment.rules.length, 'rule')}</Strong> and{' '}
-      <FigureButton tone="warns" onClick={() => setSearch({ show: 'exceptions' })}>
+      <FigureButton tone="warns" onClick={() => show('exceptions')}>
         {plural(assignment.exceptions.length, 'exception')}
       </FigureButton>
       {lacking === 0 ? (
@@ -21,7 +24,7 @@ export function ItemsHeadline({ reply, assignment }: { reply: ReportItemsReply; 
       ) : (
         <>
           ;{' '}
-          <FigureButton tone="blocks" onClick={() => setSearch({ show: 'lacking' })}>
+          <FigureButton tone="blocks" onClick={() => show('lacking')}>
             {plural(lacking, 'course')}
           </FigureButton>{' '}
           {lacking === 1 ? 'has' : 'have'} nothing for the transcript.

@@ -2,6 +2,8 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tansta
 import type {
   AssignmentBody,
   AssignmentPreviewReply,
+  ItemBody,
+  ItemEffectReply,
   NewItemRequest,
   ReportItemsReply,
   SaveAssignmentRequest,
@@ -29,6 +31,17 @@ export function useAssignmentPreview(schoolId: number, draft: AssignmentBody | u
     enabled: draft !== undefined,
     placeholderData: keepPreviousData,
     queryFn: () => api.post<AssignmentPreviewReply>(`/schools/${schoolId}/report-items/preview`, draft),
+  });
+}
+
+/** What a changed item would do to what is computed for it; asked only while there is one. */
+export function useItemEffect(id: number | undefined, body: ItemBody | undefined) {
+  const { schoolId, periodId } = useScope();
+  return useQuery({
+    queryKey: [...key(schoolId, periodId), 'effect', id, body],
+    enabled: id !== undefined && body !== undefined,
+    gcTime: 0,
+    queryFn: () => api.post<ItemEffectReply>(`/report-items/${id}/preview?period=${periodId}`, body),
   });
 }
 

@@ -13,6 +13,7 @@ import type {
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
 import { SetUpNote } from '../set-up/set-up-note';
+import { searchWith } from '../ui/search-with';
 import { Button, Key } from '../ui/button';
 import { Note, Panel } from '../ui/panel';
 import { Page } from '../ui/page';
@@ -126,7 +127,11 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
         <ReportCard
           reply={reply}
           chosenId={chosen?.id}
-          onChoose={(item) => (item.id === chosen?.id ? setEdited(item) : setSearch({ item: String(item.id) }))}
+          onChoose={(item) =>
+            item.id === chosen?.id
+              ? setEdited(item)
+              : setSearch((before) => searchWith(before, { item: String(item.id) }))
+          }
           onMove={(item, by) => {
             const ids = reply.items.map(({ id }) => id);
             const at = ids.indexOf(item.id);
@@ -180,7 +185,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
           item={edited === 'new' ? undefined : edited}
           onClose={() => setEdited(undefined)}
           onAdded={(item) => {
-            setSearch({ item: String(item.id) });
+            setSearch((before) => searchWith(before, { item: String(item.id), show: null }));
             toast.success(`${item.name} is added. No course reports it yet: give it a rule.`, {
               action: { label: 'Add a rule', onClick: () => addRule(item) },
             });

@@ -1,5 +1,6 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { checkCodes, newCode } from '#core/posting';
 import { bodyOfCode, codeFaultSentence, codeOfBody, type CodeBody, type CodesReply } from '#contract/scales';
@@ -10,6 +11,7 @@ import { Button, Key } from '../ui/button';
 import { plural, showCount } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Note, Panel } from '../ui/panel';
+import { searchWith } from '../ui/search-with';
 import { useKeys } from '../ui/use-keys';
 import { CodeEffects } from './code-effects';
 import { codeSentence } from './code-sentence';
@@ -27,7 +29,7 @@ function CodeList({ reply, viewSwitch }: { reply: CodesReply; viewSwitch: React.
   const { data: scales } = useScales(periodId);
   const saved = reply.codes.map(({ grades: _grades, ...code }) => code);
   const [draft, setDraft] = useState<{ codes: CodeBody[]; revision: string } | undefined>();
-  const [chosen, setChosen] = useState(0);
+  const [chosen, setChosen] = useChosenCode(saved);
   const save = useSaveCodes();
   const codes = draft?.codes ?? saved;
   const labels = scales?.scales.flatMap(({ bands }) => bands.map(({ label }) => label)) ?? [];
@@ -149,6 +151,19 @@ function CodeList({ reply, viewSwitch }: { reply: CodesReply; viewSwitch: React.
       </div>
     </Page>
   );
+}
+
+/** The position of the chosen code. The address keeps its saved name, so that a reload or a link shows the same one. */
+function useChosenCode(saved: readonly CodeBody[]) {
+  const [search, setSearch] = useSearchParams();
+  const inAddress = saved.findIndex(({ code }) => code === search.get('code'));
+  const [chosen, setChosen] = useState(Math.max(0, inAddress));
+  const choose = (index: number) => {
+    setChosen(index);
+    const name = saved[index]?.code;
+    if (name) setSearch((before) => searchWith(before, { code: name }), { replace: true });
+  };
+  return [chosen, choose] as const;
 }
 
 /** While a percent is being typed it may not be one yet; then the check is the server's. */

@@ -46,6 +46,7 @@ export function EffectStudents({ effect }: { effect: ScaleEffectReply }) {
   return (
     <div className="flex h-[230px] flex-col rounded-md border border-hairline">
       <DataGrid
+        sortIn={null}
         label="Students whose labels would change"
         columns={columns}
         rows={effect.students}

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { countOutcomes, isWritten, rowOutcomes } from '#core/transfer';
 import type { FileImportReply, FilePlanReply, FileRowReply, FileRowsQuery } from '#contract/transfer';
+import { searchWith } from '../ui/search-with';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { showCount, showPercent } from '../ui/format';
 import { Empty } from '../ui/panel';
@@ -20,13 +21,17 @@ export function FileLedger({ file, plan }: { file: FileImportReply; plan: FilePl
   return (
     <>
       <div className="flex flex-wrap items-center gap-1.5 border-b border-hairline px-3 py-2 text-[13px]">
-        <Chip isOn={show === undefined} onClick={() => setSearch({})}>
+        <Chip isOn={show === undefined} onClick={() => setSearch((before) => searchWith(before, { show: null }))}>
           all {showCount(all)}
         </Chip>
         {rowOutcomes
           .filter((outcome) => plan.counts[outcome] > 0)
           .map((outcome) => (
-            <Chip key={outcome} isOn={show === outcome} onClick={() => setSearch({ show: outcome })}>
+            <Chip
+              key={outcome}
+              isOn={show === outcome}
+              onClick={() => setSearch((before) => searchWith(before, { show: outcome }))}
+            >
               <span className={inks[outcomeWords[outcome].tone]}>{outcomeWords[outcome].name}</span>{' '}
               {showCount(plan.counts[outcome])}
             </Chip>

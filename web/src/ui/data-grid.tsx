@@ -9,6 +9,7 @@ import {
   type ColumnDef,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { useSorting } from './use-sorting';
 
 /** A column of a grid that is read, not edited. */
 export interface GridColumn<Row> {
@@ -32,6 +33,8 @@ interface DataGridProps<Row> {
   readonly empty: ReactNode;
   /** Narrower than this the grid scrolls sideways rather than squeeze its columns. */
   readonly minWidth?: number;
+  /** Where the address keeps the order; null in a dialog. */
+  readonly sortIn?: string | null;
 }
 
 const features = tableFeatures({
@@ -52,8 +55,11 @@ export function DataGrid<Row extends object>({
   onChoose,
   empty,
   minWidth = 600,
+  sortIn = 'sort',
 }: DataGridProps<Row>) {
   const scroller = useRef<HTMLDivElement>(null);
+  const sorts = columns.filter(({ sortBy }) => sortBy !== undefined).map(({ id }) => id);
+  const { sorting, onSortingChange } = useSorting(sortIn, sorts);
   const table = useTable({
     features,
     data: rows as Row[],
@@ -63,6 +69,8 @@ export function DataGrid<Row extends object>({
       enableSorting: sortBy !== undefined,
     })),
     getRowId: rowKey,
+    state: { sorting },
+    onSortingChange,
   });
   const sorted = table.getRowModel().rows;
   const virtual = useVirtualizer({

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { searchWith } from './search-with';
 
 /** How long after the last key the address follows, in milliseconds. */
 const rest = 200;
@@ -22,15 +23,7 @@ export function useTextInAddress(name: string): readonly [text: string, onType: 
     window.clearTimeout(waiting.current);
     waiting.current = window.setTimeout(() => {
       waiting.current = undefined;
-      setSearch(
-        (before) => {
-          const next = new URLSearchParams(before);
-          if (typed) next.set(name, typed);
-          else next.delete(name);
-          return next;
-        },
-        { replace: true },
-      );
+      setSearch((before) => searchWith(before, { [name]: typed }), { replace: true });
     }, rest);
   };
   return [text, onType];

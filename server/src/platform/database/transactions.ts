@@ -26,6 +26,21 @@ export class Transactions {
     return done;
   }
 
+  /** What `work` finds on what it writes; nothing of it is kept, and nobody else sees it. */
+  async tryOut<T>(work: (queries: Queries) => Promise<T>): Promise<T> {
+    const takenBack = Symbol('taken back');
+    let found: { readonly value: T } | undefined;
+    try {
+      await this.database.transaction(async (queries) => {
+        found = { value: await work(queries) };
+        throw takenBack;
+      });
+    } catch (thrown) {
+      if (thrown !== takenBack) throw thrown;
+    }
+    return found!.value;
+  }
+
   /** Calls a listener each time something was written, whatever it was. It does its own work later. */
   afterCommit(listener: () => void): void {
     this.listeners.push(listener);

@@ -1,11 +1,11 @@
-import type { PolicyEffectReply } from '#contract/calculation';
+import type { ValueEffectReply } from '#contract/calculation';
 import { EffectChart } from '../scales/effect-chart';
 import { EffectMatrix } from '../scales/effect-matrix';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { plural, showCount, showLabel, showPercent } from '../ui/format';
 import { Strong } from '../ui/page';
 
-type StudentEffect = PolicyEffectReply['students'][number];
+type StudentEffect = ValueEffectReply['students'][number];
 
 const shown = (percent: string | null, label: string | null) =>
   percent === null ? '–' : `${showPercent(percent)} ${label ? showLabel(label) : 'no label'}`;
@@ -45,7 +45,7 @@ const columns: readonly GridColumn<StudentEffect>[] = [
 ];
 
 /** From which label to which, how many, and who. Nothing where no percent would change. */
-export function PolicyEffect({ effect }: { effect: PolicyEffectReply }) {
+export function ValueEffect({ effect }: { effect: ValueEffectReply }) {
   if (effect.changed === 0) return null;
   return (
     <div className="space-y-5">
@@ -55,7 +55,8 @@ export function PolicyEffect({ effect }: { effect: PolicyEffectReply }) {
       </div>
       <div className="flex h-[230px] flex-col rounded-md border border-hairline">
         <DataGrid
-          label="Students whose percents would change"
+          sortIn={null}
+          label="Students whose grade would change"
           columns={columns}
           rows={effect.students}
           rowKey={({ studentId, section }) => `${studentId} ${section}`}
@@ -66,16 +67,12 @@ export function PolicyEffect({ effect }: { effect: PolicyEffectReply }) {
   );
 }
 
-/** The effect in one sentence. */
-export function EffectSentence({ effect, periodName }: { effect: PolicyEffectReply; periodName: string }) {
-  const { sections, grades, changed, moved, rise, fall, passAnew, failAnew } = effect;
-  if (sections === 0) return <>No grade book of {periodName} with scores would be calculated by it.</>;
-  const where = `${plural(grades, 'grade')} of ${periodName} in ${plural(sections, 'section')}`;
-  if (changed === 0) return <>It would change none of {where}.</>;
+/** How many of them would change, and how. */
+export function ChangedWords({ effect }: { effect: ValueEffectReply }) {
+  const { rise, fall, moved, passAnew, failAnew } = effect;
   return (
     <>
-      It would change <Strong tone="warns">{showCount(changed)}</Strong> of {where}: {showCount(rise)} up,{' '}
-      {showCount(fall)} down, and <Strong tone="warns">{plural(moved, 'label')}</Strong>
+      {showCount(rise)} up, {showCount(fall)} down, and <Strong tone="warns">{plural(moved, 'label')}</Strong>
       {passAnew > 0 && (
         <>
           ; <Strong>{showCount(passAnew)}</Strong> would pass anew
@@ -87,7 +84,6 @@ export function EffectSentence({ effect, periodName }: { effect: PolicyEffectRep
           <Strong tone="blocks">{showCount(failAnew)}</Strong> would fail anew
         </>
       )}
-      . Posted grades stay as they are.
     </>
   );
 }
