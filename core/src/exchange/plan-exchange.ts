@@ -69,44 +69,44 @@ export function planExchange(
     const counts = new Map<string, number>();
     for (const { sourcedId = '' } of rows) counts.set(sourcedId, (counts.get(sourcedId) ?? 0) + 1);
     const ours = new Map((here[file] ?? []).map((row) => [keyOf(file, row), row]));
-    const planned = rows.map((row, at): PlannedExchangeRow => {
-      const base = { file, line: at + 2, row, changes: [] };
+    const faultsOf = (row: ExchangeRow, isGoing: boolean, own: ExchangeRow | undefined): ExchangeFault[] => {
+      const faults = checkRow(file, manifest.version, manifest.modes[file], row, known);
+      const add = (field: string, says: string) => faults.push({ field, says });
       const count = counts.get(row['sourcedId'] ?? '')!;
+      if (count > 1) add('sourcedId', `the file has ${count} rows with this id`);
+      if (file === 'courses' && own !== undefined && isOtherSchool(row, own))
+        add('orgSourcedId', 'a course stays with its school; there it is another course');
+      if (isGoing) return faults;
+      if (file === 'classes' && !context.teachers.has(row['sourcedId'] ?? ''))
+        add('sourcedId', 'no teacher is enrolled in the class; every section has one');
+      if (file === 'scoreScales' && !readScoreScale(row['scoreScaleValue'] ?? ''))
+        add('scoreScaleValue', 'no labels with their lowest percents, such as {A:90-100},{B:80-89}');
+      if (file === 'results' && !isEnrolled(row))
+        add('studentSourcedId', 'the student is not enrolled in the class of the line item');
+      return faults;
+    };
+    const planned = rows.map((row, at): PlannedExchangeRow => {
       const isGoing = row['status'] === 'tobedeleted';
-      const lacksTeacher = file === 'classes' && !isGoing && !context.teachers.has(row['sourcedId'] ?? '');
-      const isStranger = file === 'results' && !isGoing && !isEnrolled(row);
       const own = ours.get(keyOf(file, row));
-      const isMoved = file === 'courses' && own !== undefined && isOtherSchool(row, own);
-      const lacksBands = file === 'scoreScales' && !isGoing && !readScoreScale(row['scoreScaleValue'] ?? '');
-      const faults: ExchangeFault[] = [
-        ...checkRow(file, manifest.version, manifest.modes[file], row, known),
-        ...(count > 1 ? [{ field: 'sourcedId', says: `the file has ${count} rows with this id` }] : []),
-        ...(lacksTeacher
-          ? [{ field: 'sourcedId', says: 'no teacher is enrolled in the class; every section has one' }]
-          : []),
-        ...(isMoved
-          ? [{ field: 'orgSourcedId', says: 'a course stays with its school; there it is another course' }]
-          : []),
-        ...(lacksBands
-          ? [{ field: 'scoreScaleValue', says: 'no labels with their lowest percents, such as {A:90-100},{B:80-89}' }]
-          : []),
-        ...(isStranger
-          ? [{ field: 'studentSourcedId', says: 'the student is not enrolled in the class of the line item' }]
-          : []),
-      ];
-      if (faults.length > 0) return { ...base, outcome: 'refuse', faults };
+      const decided = (
+        outcome: ExchangeOutcome,
+        faults: readonly ExchangeFault[] = none,
+        changes: readonly string[] = none,
+      ) => ({ file, line: at + 2, row, outcome, faults, changes });
+      const faults = faultsOf(row, isGoing, own);
+      if (faults.length > 0) return decided('refuse', faults);
       const left = whyNotHeld(file, row, roles, context);
-      if (left !== undefined) return { ...base, outcome: 'left', faults: [left] };
+      if (left !== undefined) return decided('left', [left]);
       // What roles say is read with the users they are of.
-      if (file === 'roles') return { ...base, outcome: 'same', faults: [] };
-      if (isGoing) return { ...base, ...deletion(file, own) };
-      if (!own) return { ...base, outcome: 'new', faults: [] };
+      if (file === 'roles') return decided('same');
+      if (isGoing) return { ...decided('same'), ...deletion(file, own) };
+      if (!own) return decided('new');
       const changes = heldFields(file, row).filter(
         (field) => isStated(row, field) && !sameValue(row[field]!, own[field] ?? ''),
       );
-      if (file === 'scoreScales' && changes.length > 0) return { ...base, outcome: 'left', faults: [nextVersion] };
-      if (changes.length === 0) return { ...base, outcome: 'same', faults: [] };
-      return { ...base, row: completed(row, own), outcome: 'changed', faults: [], changes };
+      if (changes.length === 0) return decided('same');
+      if (file === 'scoreScales') return decided('left', [nextVersion]);
+      return { ...decided('changed', none, changes), row: completed(row, own) };
     });
     for (const { outcome, row } of planned) if (outcome === 'refuse') known[file]?.delete(row['sourcedId'] ?? '');
     // What is sealed stays as it is here, and so others may refer to it.
@@ -115,6 +115,9 @@ export function planExchange(
     );
   });
 }
+
+/** Shared by all rows that nothing is wrong with. */
+const none: readonly never[] = [];
 
 /** Whether a row would change what a sealed period rests on: its days, its line items or their results. */
 function sealedRows(
@@ -231,14 +234,14 @@ function deletion(file: ExchangeFile, own: ExchangeRow | undefined): Pick<Planne
   return { outcome: 'left', faults: [{ field: 'status', says }] };
 }
 
-function knownIds(files: ExchangeRows, here: ExchangeRows): Partial<Record<ExchangeFile, Set<string>>> {
-  const names = [...Object.keys(files), ...Object.keys(here)] as ExchangeFile[];
-  return Object.fromEntries(
-    names.map((file) => [
-      file,
-      new Set([...(files[file] ?? []), ...(here[file] ?? [])].map(({ sourcedId }) => sourcedId!)),
-    ]),
-  );
+function knownIds(...all: readonly ExchangeRows[]): Partial<Record<ExchangeFile, Set<string>>> {
+  const known: Partial<Record<ExchangeFile, Set<string>>> = {};
+  for (const rows of all)
+    for (const file of Object.keys(rows) as ExchangeFile[]) {
+      const ids = (known[file] ??= new Set());
+      for (const { sourcedId } of rows[file] ?? []) ids.add(sourcedId!);
+    }
+  return known;
 }
 
 /** Numbers are the same however many digits they are written with. */

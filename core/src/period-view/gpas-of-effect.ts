@@ -45,12 +45,14 @@ export function gpasOfEffect(
   const students: StudentEffect[] = [];
   const sums = { before: 0n, after: 0n, countBefore: 0n, countAfter: 0n };
   for (const [student, rows] of rowsByStudent(columns).entries()) {
-    const of = (when: When) =>
-      gpaOf(
-        rows.flatMap((row) => graded(row, when) ?? []),
-        columns,
-        policy,
-      );
+    const of = (when: When) => {
+      const grades: Graded[] = [];
+      for (const row of rows) {
+        const grade = graded(row, when);
+        if (grade) grades.push(grade);
+      }
+      return gpaOf(grades, columns, policy);
+    };
     const before = of('before');
     const after = rows.some((row) => from[row] !== to[row] || tables[columns.change[row]!]!.isConcerned)
       ? of('after')
@@ -78,23 +80,22 @@ interface Graded {
 
 function gpaOf(grades: readonly Graded[], columns: GradeColumns, policy: EffectGpaPolicy): Decimal | null {
   const counted = policy.repeats === 'all' ? grades : withoutReplaced(grades, columns, policy);
-  let [products, credits] = [0, 0];
+  let [products, credits, additions] = [0, 0, 0];
   for (const grade of counted) {
     products += grade.points * grade.credits;
     credits += grade.credits;
+    additions += grade.addition * grade.credits;
   }
   if (credits === 0) return null;
-  products += additionsOf(counted, policy);
+  products += policy.mostAddedCredits === null ? additions : limitedAdditions(counted, policy.mostAddedCredits);
   const numerator = BigInt(products) * 10n ** BigInt(policy.digits);
   return { units: policy.rounding({ numerator, denominator: BigInt(credits) * 100n }), digits: policy.digits };
 }
 
-/** Additions times credits; where their credits are limited the largest ones come first. */
-function additionsOf(grades: readonly Graded[], { mostAddedCredits }: EffectGpaPolicy): number {
-  const added = grades.filter(({ addition }) => addition > 0);
-  if (mostAddedCredits === null) return added.reduce((sum, { addition, credits }) => sum + addition * credits, 0);
-  let [sum, left] = [0, Number(unitsAt(mostAddedCredits, 4))];
-  for (const { addition, credits } of added.toSorted((a, b) => b.addition - a.addition)) {
+/** Additions times credits, the largest ones first, until the credits that they may be added to are used up. */
+function limitedAdditions(grades: readonly Graded[], mostCredits: Credits): number {
+  let [sum, left] = [0, Number(unitsAt(mostCredits, 4))];
+  for (const { addition, credits } of grades.toSorted((a, b) => b.addition - a.addition)) {
     const own = Math.min(credits, left);
     sum += addition * own;
     left -= own;

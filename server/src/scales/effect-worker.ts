@@ -72,10 +72,10 @@ export default function effectOfRows(task: EffectTask): EffectResult {
     const student = columns.student[row]!;
     const hundredths = columns.percent[row]!;
     const percent = hundredths < 0 ? null : formatDecimal({ units: BigInt(hundredths), digits: 2 });
-    changes.set(student, [
-      ...(changes.get(student) ?? []),
-      { itemId: itemIds[row]!, sectionId: sectionIds[row]!, percent, from, to },
-    ]);
+    const change = { itemId: itemIds[row]!, sectionId: sectionIds[row]!, percent, from, to };
+    const own = changes.get(student);
+    if (own) own.push(change);
+    else changes.set(student, [change]);
   }
   const gpas = new Map(effect.students.map((each) => [each.student, each]));
   const shown = (value: Parameters<typeof formatDecimal>[0] | null | undefined) =>

@@ -28,7 +28,7 @@ export function readGradeText({ rows, uses, precisions }: EffectTask): ReadGrade
   const labels: string[] = [];
   const columns = gradeColumns(length, labels);
   const [itemIds, sectionIds] = [new Int32Array(length), new Int32Array(length)];
-  const facts = new Map(uses.map((use) => [placeOf(use.item, use.section), use]));
+  const byItem = usesByItem(uses);
   const changes = new ChangeList();
   const labelPlaces = new Map<string, number>();
   const studentPlaces = new Map<number, number>();
@@ -92,7 +92,8 @@ export function readGradeText({ rows, uses, precisions }: EffectTask): ReadGrade
     let student = studentPlaces.get(studentId);
     if (student === undefined) studentPlaces.set(studentId, (student = studentIds.push(studentId) - 1));
     const [item, section] = [readNumber(), readNumber()];
-    const use = facts.get(placeOf(item, section))!;
+    const found = byItem.get(item)!.get(section)!;
+    const { use } = found;
     const precision = precisions[use.precision]!;
     const [posted, label, code] = [readPercent(precision), readLabel(), readNumber()];
     const [computed, version] = [readPercent(precision), readNumber()];
@@ -100,7 +101,7 @@ export function readGradeText({ rows, uses, precisions }: EffectTask): ReadGrade
     columns.percent[row] = posted < 0 ? computed : posted;
     columns.label[row] = label;
     columns.codePoints[row] = code;
-    columns.change[row] = changes.placeOf(use, version);
+    columns.change[row] = changes.placeOf(found, version);
     columns.credits[row] = use.credits;
     columns.addition[row] = use.addition;
     columns.counts[row] = use.counts;
@@ -112,17 +113,31 @@ export function readGradeText({ rows, uses, precisions }: EffectTask): ReadGrade
   return { columns, studentIds, itemIds, sectionIds, changes: changes.all };
 }
 
+/** An item of a section, and the places of its changes by the version that a grade was posted under. */
+interface FoundUse {
+  readonly use: EffectUse;
+  readonly places: Map<number, number>;
+}
+
+/** By item, then by section: small whole numbers are the quickest of keys. */
+function usesByItem(uses: readonly EffectUse[]): ReadonlyMap<number, ReadonlyMap<number, FoundUse>> {
+  const found = new Map<number, Map<number, FoundUse>>();
+  for (const use of uses) {
+    const own = found.get(use.item) ?? new Map<number, FoundUse>();
+    found.set(use.item, own.set(use.section, { use, places: new Map() }));
+  }
+  return found;
+}
+
 /** The changes that occur, each once. A use meets few versions, so its own places are looked at before a text is made. */
 class ChangeList {
   readonly all: ReadChange[] = [];
   private readonly places = new Map<string, number>();
-  private readonly placesOfUse = new Map<EffectUse, Map<number, number>>();
 
-  placeOf(use: EffectUse, postedUnder: number): number {
-    let own = this.placesOfUse.get(use);
-    if (own === undefined) this.placesOfUse.set(use, (own = new Map()));
-    let place = own.get(postedUnder);
-    if (place === undefined) own.set(postedUnder, (place = this.add(use, postedUnder > 0 ? postedUnder : use.before)));
+  placeOf({ use, places }: FoundUse, postedUnder: number): number {
+    let place = places.get(postedUnder);
+    if (place === undefined)
+      places.set(postedUnder, (place = this.add(use, postedUnder > 0 ? postedUnder : use.before)));
     return place;
   }
 
@@ -139,9 +154,4 @@ function countLines(rows: Uint8Array): number {
   let lines = 0;
   for (let at = rows.indexOf(lineBreak); at !== -1; at = rows.indexOf(lineBreak, at + 1)) lines++;
   return lines;
-}
-
-/** One number for an item of a section; both are far below two million. */
-function placeOf(item: number, section: number): number {
-  return item * 4_000_000_000 + section;
 }
