@@ -6,6 +6,8 @@ interface CourseCellProps {
   readonly row: CourseRow;
   readonly field: CourseField;
   readonly width: number;
+  /** Distance from the left at which it stays; undefined where it scrolls. */
+  readonly staysAt: number | undefined;
   readonly isCursor: boolean;
   readonly isChosen: boolean;
   /** What its field began with while it is edited. */
@@ -20,7 +22,7 @@ const numbers: ReadonlySet<CourseField> = new Set(['credits', 'mostCredits']);
 
 /** One fact of a course. What is inherited is grey and names its source; what is wrong says what would be right. */
 export function CourseCell(props: CourseCellProps) {
-  const { row, field, width, isCursor, isChosen, editing, onChoose, onBegin, onTake, onCancel } = props;
+  const { row, field, width, staysAt, isCursor, isChosen, editing, onChoose, onBegin, onTake, onCancel } = props;
   const fault = row.faults[field];
   const inherited = row.cells[field] === '' ? row.reply?.inherited[field as InheritableFact] : undefined;
   return (
@@ -29,7 +31,7 @@ export function CourseCell(props: CourseCellProps) {
       aria-selected={isChosen}
       aria-invalid={fault !== undefined}
       data-cell={`${row.key}/${field}`}
-      style={{ width, flexGrow: field === 'title' ? 1 : 0 }}
+      style={{ width, flexGrow: field === 'title' ? 1 : 0, left: staysAt }}
       title={reasonOf(row, field)}
       onMouseDown={(event) => {
         if (editing !== undefined) return;
@@ -37,7 +39,7 @@ export function CourseCell(props: CourseCellProps) {
         onChoose(event.shiftKey);
       }}
       onDoubleClick={onBegin}
-      className={`flex shrink-0 items-center overflow-hidden px-2 whitespace-nowrap ${numbers.has(field) || field === 'code' ? 'figures' : ''} ${numbers.has(field) ? 'justify-end' : ''} ${fault ? 'bg-waratah-soft text-waratah' : row.changed.has(field) ? 'font-semibold text-wattle' : field === 'title' ? 'font-semibold' : ''} ${isCursor ? 'outline-2 outline-offset-[-2px] outline-eucalypt' : isChosen ? 'bg-eucalypt-soft' : ''}`}
+      className={`flex shrink-0 items-center overflow-hidden px-2 whitespace-nowrap ${staysAt === undefined ? '' : 'sticky z-[1]'} ${field === 'title' ? 'border-r border-hairline' : ''} ${numbers.has(field) || field === 'code' ? 'figures' : ''} ${numbers.has(field) ? 'justify-end' : ''} ${fault ? 'text-waratah' : row.changed.has(field) ? 'font-semibold text-wattle' : field === 'title' ? 'font-semibold' : ''} ${isCursor ? 'outline-2 outline-offset-[-2px] outline-eucalypt' : ''} ${backgroundOf(fault !== undefined, isChosen && !isCursor, staysAt !== undefined)}`}
     >
       {editing === undefined ? (
         row.cells[field] === '' ? (
@@ -55,4 +57,11 @@ export function CourseCell(props: CourseCellProps) {
       )}
     </div>
   );
+}
+
+/** A cell that stays covers what scrolls beneath it. */
+function backgroundOf(isFaulty: boolean, isChosen: boolean, stays: boolean): string {
+  if (isFaulty) return 'bg-waratah-soft';
+  if (isChosen) return 'bg-eucalypt-soft';
+  return stays ? 'bg-inherit' : '';
 }

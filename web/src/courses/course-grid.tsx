@@ -30,6 +30,8 @@ const markWidth = 34;
 const scaleWidth = 112;
 const totalWidth = markWidth + scaleWidth + courseFields.reduce((sum, field) => sum + widths[field], 0);
 const rowHeight = 32;
+/** Where what says which course it is stays while the rest scrolls sideways. */
+const staysAt: Partial<Record<CourseField, number>> = { code: markWidth, title: markWidth + widths.code };
 
 /** The facts of courses as a spreadsheet: arrows move, typing replaces, a block pastes, Ctrl+D fills down. */
 export function CourseGrid({ rows, marked, onMark, onEdit, sought }: CourseGridProps) {
@@ -76,7 +78,7 @@ export function CourseGrid({ rows, marked, onMark, onEdit, sought }: CourseGridP
         className="min-h-0 flex-1 overflow-auto text-[13px] outline-offset-[-2px]"
       >
         <div role="row" className="sticky top-0 z-10 flex" style={{ minWidth: totalWidth }}>
-          <div role="columnheader" style={{ width: markWidth }} className={`${headLook} justify-center`}>
+          <div role="columnheader" style={{ width: markWidth }} className={`${headLook} left-0 z-20 justify-center`}>
             <input
               type="checkbox"
               aria-label="Select all courses shown"
@@ -94,8 +96,8 @@ export function CourseGrid({ rows, marked, onMark, onEdit, sought }: CourseGridP
             <div
               key={field}
               role="columnheader"
-              style={{ width: widths[field], flexGrow: field === 'title' ? 1 : 0 }}
-              className={headLook}
+              style={{ width: widths[field], flexGrow: field === 'title' ? 1 : 0, left: staysAt[field] }}
+              className={`${headLook} ${staysAt[field] === undefined ? '' : 'z-20'} ${field === 'title' ? 'border-r' : ''}`}
             >
               {courseHeadings[field]}
             </div>
@@ -113,9 +115,13 @@ export function CourseGrid({ rows, marked, onMark, onEdit, sought }: CourseGridP
                 role="row"
                 aria-rowindex={index + 2}
                 style={{ transform: `translateY(${start}px)` }}
-                className={`absolute inset-x-0 flex h-8 border-b border-hairline ${marked.has(row.key) ? 'bg-eucalypt-soft' : ''} ${row.changed.size > 0 ? 'shadow-[inset_3px_0_0_var(--wattle-fill)]' : ''}`}
+                className={`absolute inset-x-0 flex h-8 border-b border-hairline ${marked.has(row.key) ? 'bg-eucalypt-soft' : 'bg-surface'} `}
               >
-                <div role="gridcell" style={{ width: markWidth }} className="grid shrink-0 place-items-center">
+                <div
+                  role="gridcell"
+                  style={{ width: markWidth }}
+                  className={`sticky left-0 z-[1] grid shrink-0 place-items-center bg-inherit ${row.changed.size > 0 ? 'shadow-[inset_3px_0_0_var(--wattle-fill)]' : ''}`}
+                >
                   <input
                     type="checkbox"
                     tabIndex={-1}
@@ -131,6 +137,7 @@ export function CourseGrid({ rows, marked, onMark, onEdit, sought }: CourseGridP
                     row={row}
                     field={field}
                     width={widths[field]}
+                    staysAt={staysAt[field]}
                     isCursor={cells.isAt(index, at)}
                     isChosen={cells.isChosen(index, at)}
                     editing={cells.isAt(index, at) ? cells.editing : undefined}

@@ -25,7 +25,7 @@ export function CompositePanel({ item, reply }: { item: ItemReply; reply: Report
         {last && item.parts.length > 1 && (
           <>
             Exempt from {partName(reply, last.itemId, last.ordinal)}: the others count{' '}
-            <b className="figures">{sharesWithout(item).join(' and ')}</b>.{' '}
+            <b>{sharesWithout(item).join(' and ')}</b>.{' '}
           </>
         )}
         A part missing: no value, and the sheet says which. A part incomplete: <b>{item.name} is incomplete</b>. Parts

@@ -144,8 +144,8 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
           </div>
         )}
       </Panel>
-      <div className="grid min-h-[360px] flex-1 grid-cols-[minmax(300px,360px)_minmax(0,1fr)] gap-3.5">
-        <div className="space-y-2.5 overflow-auto">
+      <div className="grid flex-1 gap-3.5 min-[1140px]:min-h-[360px] min-[1140px]:grid-cols-[minmax(300px,360px)_minmax(0,1fr)]">
+        <div className="space-y-2.5 min-[1140px]:overflow-auto">
           {isStale && (
             <Note tone="blocks" title="Somebody saved rules first">
               <p>The squares compare your draft with what is saved now.</p>
@@ -167,7 +167,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
             Where rules meet, the later one stands; an exception stands over all of them. Drag a rule by its number.
           </p>
         </div>
-        <Panel className="flex min-h-0 flex-col">
+        <Panel className="flex min-h-[360px] flex-col min-[1140px]:min-h-0">
           <CoverageFilter reply={reply} />
           <CoverageTable
             reply={reply}

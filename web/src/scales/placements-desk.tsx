@@ -104,8 +104,8 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
       aside={viewSwitch}
     >
       <SetUpNote place="scales" />
-      <div className="grid min-h-[420px] flex-1 grid-cols-[420px_minmax(0,1fr)] gap-3.5">
-        <div className="space-y-3 overflow-auto">
+      <div className="grid flex-1 gap-3.5 min-[1140px]:min-h-[420px] min-[1140px]:grid-cols-[420px_minmax(0,1fr)]">
+        <div className="space-y-3 min-[1140px]:overflow-auto">
           <Panel label="Places">
             <ol>
               {reply.placements
@@ -178,7 +178,7 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
             }
           />
         </div>
-        <Panel className="flex min-h-0 flex-col">
+        <Panel className="flex min-h-[420px] flex-col min-[1140px]:min-h-0">
           <DataGrid
             label="Courses and their scale"
             columns={columns}

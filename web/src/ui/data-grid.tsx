@@ -45,7 +45,10 @@ const features = tableFeatures({
 const rowHeight = 32;
 const alignment = { left: 'text-left', right: 'text-right', center: 'text-center' };
 
-/** A sortable grid that draws only the rows in sight, so that thousands scroll as well as ten. */
+/**
+ * A sortable grid that draws only the rows in sight, so that thousands scroll as well as ten. Where it scrolls sideways, the
+ * first column stays, as it says whose row it is.
+ */
 export function DataGrid<Row extends object>({
   label,
   columns,
@@ -117,7 +120,7 @@ export function DataGrid<Row extends object>({
                   key={id}
                   style={{ width }}
                   aria-sort={direction === 'asc' ? 'ascending' : direction === 'desc' ? 'descending' : undefined}
-                  className={`sticky top-0 z-10 h-8 border-b border-hairline bg-surface px-2.5 font-semibold text-quiet ${alignment[align]}`}
+                  className={`sticky top-0 z-10 h-8 first:left-0 first:z-20 border-b border-hairline bg-surface px-2.5 font-semibold text-quiet ${alignment[align]}`}
                 >
                   {sortBy ? (
                     <button
@@ -147,10 +150,13 @@ export function DataGrid<Row extends object>({
                 aria-rowindex={index + 1}
                 aria-selected={onChoose ? isChosen : undefined}
                 onClick={onChoose && (() => onChoose(original))}
-                className={`h-8 ${onChoose ? 'cursor-pointer hover:bg-raised' : ''} ${isChosen ? 'bg-eucalypt-soft hover:bg-eucalypt-soft' : ''}`}
+                className={`h-8 ${isChosen ? 'bg-eucalypt-soft' : onChoose ? 'bg-surface hover:bg-raised' : 'bg-surface'} ${onChoose ? 'cursor-pointer' : ''}`}
               >
                 {columns.map(({ id: columnId, align = 'left', cell }) => (
-                  <td key={columnId} className={`h-8 truncate border-b border-hairline px-2.5 ${alignment[align]}`}>
+                  <td
+                    key={columnId}
+                    className={`h-8 truncate border-b border-hairline px-2.5 first:sticky first:left-0 first:z-[1] first:bg-inherit ${alignment[align]}`}
+                  >
                     {cell(original)}
                   </td>
                 ))}

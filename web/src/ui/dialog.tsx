@@ -17,7 +17,7 @@ export function Dialog({ isOpen, onOpenChange, title, description, children, foo
   return (
     <Radix.Root open={isOpen} onOpenChange={onOpenChange}>
       <Radix.Portal>
-        <Radix.Overlay className="fixed inset-0 z-40 bg-ink/25" />
+        <Radix.Overlay className="fixed inset-0 z-40 bg-veil" />
         <Radix.Content
           {...(description ? {} : { 'aria-describedby': undefined })}
           className={`fixed left-1/2 z-50 flex -translate-x-1/2 flex-col ${isWide ? 'top-[5vh] max-h-[90vh] w-[min(860px,94vw)]' : 'top-[12vh] max-h-[76vh] w-[min(560px,92vw)]'} overflow-hidden rounded-md border border-hairline bg-surface shadow-float`}
