@@ -68,6 +68,11 @@ story('an empty Wombat', () => {
     await registrar.reads(/Upper School offers \d+ courses/);
     await registrar.click('Calendar');
     await registrar.reads(/in 4 quarters/);
+    await registrar.click('Students');
+    await registrar.reads(/students of Upper School/);
+    await registrar.clickOn('[aria-label="Students"] tbody tr');
+    await registrar.reads(/has a GPA of none yet/);
+    await registrar.isAccessible();
     await registrar.click('Exchange');
     await registrar.reads(/1 zip was taken in so far/);
     await registrar.isAccessible();

@@ -9,6 +9,7 @@ import type {
   RecalculationReply,
 } from '#contract/calculation';
 import type { Problem } from '#contract/problems';
+import type { ReportItemsReply } from '#contract/report-items';
 import type { SetUpReply } from '#contract/set-up';
 import { openPeriod, sheetNamed } from '../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
@@ -81,6 +82,70 @@ describe('the policies of a school', () => {
     expect(body.moves.reduce((sum, { grades }) => sum + grades, 0)).toBe(body.grades);
     expect(body.students.filter(({ from, to }) => from !== to)).toHaveLength(body.moved);
     expect(await percentsOf('Number and Measure 6')).toEqual(before);
+  });
+
+  it('a preview looks at every item that takes its value from the books, each by its own rounding', async () => {
+    const policy = withShare(ofDepartment(await calculation()).policy, 3, { dropLowest: 1 });
+    const preview = async () =>
+      (
+        await registrar.send<PolicyEffectReply>('POST', '/schools/1/policies/preview', {
+          ...department,
+          policy,
+          inPeriodId: openPeriod,
+        })
+      ).body;
+    const alone = await preview();
+    const items = () => registrar.get<ReportItemsReply>(`/schools/1/report-items?period=${openPeriod}`);
+    const {
+      id: _id,
+      version: _v,
+      scaleName: _s,
+      labels: _l,
+      descriptors: _d,
+      postedGrades: _p,
+      ...like
+    } = (await items()).body.items[0]!;
+    const { body: added } = await registrar.send<ReportItemsReply>(
+      'POST',
+      `/schools/1/report-items?period=${openPeriod}`,
+      {
+        ...like,
+        name: 'Progress',
+        heading: 'Progress',
+        kind: 'progress',
+        digits: 0,
+        windowsLike: null,
+      },
+    );
+    const itemId = added.items.find(({ name }) => name === 'Progress')!.id;
+    const rule = {
+      itemId,
+      effect: 'reports',
+      department: department.department,
+      level: null,
+      kind: null,
+      length: null,
+    };
+    await registrar.send('PUT', `/schools/1/report-items/assignment?period=${openPeriod}`, {
+      rules: [...added.rules, rule],
+      exceptions: added.exceptions,
+      revision: added.revision,
+    });
+    const both = await preview();
+    const of = (item: string) => both.students.filter((each) => each.item === item);
+    expect([both.grades, of('Quarter grade').length]).toEqual([2 * alone.grades, alone.changed]);
+    expect(of('Progress').length).toBeGreaterThan(20);
+    expect(
+      of('Progress').every(({ before, after }) => Number.isInteger(Number(before)) && Number.isInteger(Number(after))),
+    ).toBe(true);
+    expect(both.moved).toBe(both.students.filter(({ from, to }) => from !== to).length);
+    const { body: now } = await items();
+    await registrar.send('PUT', `/schools/1/report-items/assignment?period=${openPeriod}`, {
+      rules: added.rules,
+      exceptions: added.exceptions,
+      revision: now.revision,
+    });
+    await registrar.send('DELETE', `/report-items/${itemId}?period=${openPeriod}`);
   });
 
   it('a saved policy is calculated through; what is posted stays, and is listed where it differs now', async () => {

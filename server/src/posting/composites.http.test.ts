@@ -92,6 +92,33 @@ describe('a semester’s sheet', () => {
   });
 });
 
+describe('a composite by points', () => {
+  it('has the label with the most points not above the mean as the item rounds it, and not above it before', async () => {
+    await server.database.pool.query(
+      `UPDATE report_items SET count_by = 'points', digits = 1 WHERE id = ${semesterGrade}`,
+    );
+    const lists = await registrar.get<SheetListReply[]>(`/grade-sheets?period=${semester1}`);
+    const seen = { all: 0, roundedUpToLabel: 0 };
+    for (const { sectionId } of lists.body[0]!.sheets.slice(0, 25)) {
+      const { rows, scales, scaleVersion } = await sheet(sectionId, semesterGrade, semester1);
+      const bands = scales.find(({ version }) => version === scaleVersion)!.bands;
+      const labelFor = (points: number) =>
+        bands
+          .filter((band) => !band.isOff && band.points !== null && Number(band.points) <= points + 1e-9)
+          .toSorted((a, b) => Number(b.points) - Number(a.points))[0]?.label;
+      for (const { composite } of rows) {
+        if (composite?.kind !== 'value') continue;
+        const rounded = Math.floor(Math.round(Number(composite.points) * 1e6) / 1e5 + 0.5) / 10;
+        expect([Number(composite.rounded), composite.label]).toEqual([rounded, labelFor(rounded)]);
+        seen.all++;
+        if (labelFor(rounded) !== labelFor(Number(composite.points))) seen.roundedUpToLabel++;
+      }
+    }
+    expect([seen.all > 200, seen.roundedUpToLabel > 0]).toEqual([true, true]);
+    await server.database.pool.query(`UPDATE report_items SET count_by = 'percent' WHERE id = ${semesterGrade}`);
+  });
+});
+
 describe('what an item takes beside the grade', () => {
   const refused = async (change: object, item: object) => {
     const columns = Object.keys(item).map((key, at) => `${key} = $${at + 1}`);

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { SheetListReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
+import type { ScalesReply } from '#contract/scales';
 import type { AssignmentPreviewReply, ItemBody, ReportItemsReply, RuleBody } from '#contract/report-items';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
@@ -230,6 +231,36 @@ describe('an item', () => {
     expect([had.length, await windows()]).toEqual([4, had]);
     expect((await registrar.send('POST', `/report-items/${id}/restore?period=4`)).status).toBe(404);
     await registrar.send('DELETE', `/report-items/${id}?period=4`);
+  });
+
+  it('does not come back, nor any part of it, where what it hung on is gone meanwhile', async () => {
+    const { body: scales } = await registrar.send<ScalesReply>('POST', '/schools/1/scales', {
+      name: 'Trial',
+      kind: 'choice',
+      isDistrictWide: false,
+      highestLevel: null,
+      tie: null,
+      fromPeriodId: 4,
+      bands: ['Yes', 'No'].map((label) => ({
+        label,
+        lowest: null,
+        points: null,
+        passes: label === 'Yes',
+        earnsCredit: label === 'Yes',
+        descriptor: label,
+        isOff: false,
+      })),
+    });
+    const scale = scales.scales.find(({ name }) => name === 'Trial')!;
+    const { body } = await added({ name: 'Effort', heading: 'Effort', scaleId: scale.id }, quarter);
+    const { id } = itemNamed(body, 'Effort');
+    await registrar.send('DELETE', `/report-items/${id}?period=4`);
+    expect((await registrar.send('DELETE', `/scales/${scale.id}?period=4`)).status).toBe(200);
+    const back = await registrar.send<Problem>('POST', `/report-items/${id}/restore?period=4`);
+    expect([back.status, back.body.code]).toEqual([409, 'cannot-bring-back']);
+    expect((await ofSchool()).items.map(({ name }) => name)).not.toContain('Effort');
+    const { rows } = await server.database.pool.query('SELECT 1 FROM posting_windows WHERE item_id = $1', [id]);
+    expect(rows).toEqual([]);
   });
 
   it('that grades hang on stays, and says what to do instead', async () => {

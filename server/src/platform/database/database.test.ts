@@ -80,6 +80,23 @@ describe('the embedded database', () => {
     expect(rows.map(({ key }) => key)).toEqual(['committed', 'kept']);
   });
 
+  it('lets whoever waits behind a long transaction wait, without a limit that would make a fault of it', async () => {
+    const database = await openDatabase(source());
+    expect(database.pool.options.connectionTimeoutMillis ?? 0).toBe(0);
+    const order: string[] = [];
+    const long = database.queries.transaction(async (queries) => {
+      await queries.execute(sql`SELECT pg_sleep(1)`);
+      order.push('long');
+    });
+    const waiting = Array.from({ length: 20 }, async (_each, at) => {
+      await database.queries.execute(sql`SELECT ${at}::int`);
+      order.push(`waiting ${at}`);
+    });
+    await Promise.all([long, ...waiting]);
+    expect([order[0], order.length]).toEqual(['long', 21]);
+    await database.close();
+  });
+
   it('dumps itself to one file, from which another folder starts', async () => {
     const database = await openDatabase(source());
     await database.dump!(join(folder, 'copy.tar.gz'));
