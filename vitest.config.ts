@@ -42,6 +42,17 @@ export default defineConfig({
       {
         ...fromSource,
         test: {
+          name: 'components',
+          include: ['web/src/**/*.test.tsx'],
+          environment: 'jsdom',
+          setupFiles: ['reflect-metadata'],
+          maxWorkers,
+          testTimeout: limit,
+        },
+      },
+      {
+        ...fromSource,
+        test: {
           name: 'journeys',
           include: ['e2e/**/*.test.ts'],
           globalSetup: ['e2e/prepared-demo.ts'],

@@ -127,8 +127,7 @@ function GpaSettings({ reply, viewSwitch }: { reply: GpaPolicyReply; viewSwitch:
               />
             </div>
             <p className="text-[13px] text-quiet">
-              From 1.7 on, A to C earn the points, a C with a minus included; a D does not. The unweighted GPA adds
-              none.
+              From 1.7 on, A to C− earn the points; from 2 on, C− does not. The unweighted GPA adds none.
             </p>
           </Panel>
           <Panel label="Repeats and rounding" className="px-5 py-4">

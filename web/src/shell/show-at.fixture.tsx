@@ -1,0 +1,58 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { render } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import type { ReactNode } from 'react';
+import { MemoryRouter, Route, Routes, useLocation } from 'react-router';
+import { Toaster } from 'sonner';
+import { vi } from 'vitest';
+import type { Problem } from '#contract/problems';
+import '../ui/browser.fixture';
+
+/** What the server answers, by method and path without the period: a reply, or a refusal where it has a status. */
+export type Answers = Readonly<Record<string, object | ((body: unknown) => object)>>;
+
+export interface Sent {
+  /** Method and path, such as `PUT /report-items/3`. */
+  readonly request: string;
+  readonly body: unknown;
+}
+
+/** Shows a part of the interface at an address of school 1 and period 4, with a server that answers only what is listed. */
+export function showAt(
+  shown: ReactNode,
+  { address = 'here', answers = {} }: { address?: string; answers?: Answers } = {},
+) {
+  const sent: Sent[] = [];
+  vi.stubGlobal('fetch', (url: string, { method = 'GET', body }: RequestInit = {}) => {
+    const request = `${method} ${url.replace(/^\/api/, '').replace(/\?.*$/, '')}`;
+    const told: unknown = typeof body === 'string' ? JSON.parse(body) : undefined;
+    sent.push({ request, body: told });
+    const answer = answers[request];
+    if (!answer) return Promise.reject(new TypeError(`nobody answers ${request}`));
+    const reply = typeof answer === 'function' ? (answer as (body: unknown) => object)(told) : answer;
+    const status = isProblem(reply) ? reply.status : 200;
+    return Promise.resolve(new Response(JSON.stringify(reply), { status }));
+  });
+  let search = '';
+  const Watch = () => {
+    search = useLocation().search;
+    return null;
+  };
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  const view = render(
+    <QueryClientProvider client={client}>
+      <MemoryRouter initialEntries={[`/school/1/period/4/${address}`]}>
+        <Watch />
+        <Routes>
+          <Route path="/school/:schoolId/period/:periodId/*" element={shown} />
+        </Routes>
+      </MemoryRouter>
+      <Toaster />
+    </QueryClientProvider>,
+  );
+  return { ...view, sent, person: userEvent.setup(), search: () => search };
+}
+
+function isProblem(reply: object): reply is Problem {
+  return 'status' in reply && typeof reply.status === 'number' && 'detail' in reply;
+}
