@@ -51,7 +51,7 @@ story('a policy', () => {
     await registrar.isAccessible();
     await registrar.picture('policy-effect');
     await registrar.click('Save it');
-    await registrar.sees('Numbers and Charts: the policy holds now.');
+    await registrar.pointsAt('Numbers and Charts: the policy holds now.');
     await registrar.click('Undo');
     await registrar.sees('Numbers and Charts: the policy is as it was.');
   });

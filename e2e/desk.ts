@@ -140,6 +140,13 @@ export function atDesk(driver: WebDriver, address: string) {
         (box) => box.click(),
         `the box "${label}"`,
       ),
+    /** Waits for a notice and rests the pointer on it, so that it stays for as long as it takes to come back to it. */
+    pointsAt: (text: string) =>
+      untilLet(
+        () => located(`//li[@data-sonner-toast][contains(normalize-space(),${quoted(text)})]`, `a notice “${text}”`),
+        (notice) => driver.actions().move({ origin: notice }).perform(),
+        `the notice “${text}”`,
+      ),
     /** Presses keys wherever the focus is. */
     press: (...keys: string[]) =>
       driver

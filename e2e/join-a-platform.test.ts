@@ -135,7 +135,7 @@ story('a new platform', () => {
     await registrar.sees('Posted grades stay as they are.');
     await registrar.isAccessible();
     await registrar.click('Take theirs for Quarter 2');
-    await registrar.sees('are weighed as on Quillpond.');
+    await registrar.pointsAt('are weighed as on Quillpond.');
     await registrar.click('Undo');
     await registrar.sees('The weights are as they were.');
   });

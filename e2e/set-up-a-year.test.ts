@@ -75,7 +75,7 @@ story('a new school year', () => {
       .perform();
     const moved = await value();
     await desk.click('Save the calendar');
-    await desk.sees('The calendar of Upper School is saved.');
+    await desk.pointsAt('The calendar of Upper School is saved.');
     await desk.eventually(value, moved);
     await desk.click('Undo');
     await desk.sees('The calendar is as it was.');

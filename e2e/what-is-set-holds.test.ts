@@ -121,6 +121,7 @@ story('a scale is used at a place from a period on', () => {
     await desk.reads(/2 places set/);
     await desk.click('Preview and use it');
     await desk.click('Use it from Quarter 3 on');
+    await desk.pointsAt('Honours letters is used there from Quarter 3 on.');
     await desk.reads(/3 places set the scales/);
     await desk.pressOnPage('[');
     await desk.reads(/1 place sets the scales of Upper School in Quarter 2/);
@@ -201,6 +202,7 @@ story('what is taken out comes back whole', () => {
     await desk.reads(/5 items by 5 rules/);
     await desk.click('Edit Effort');
     await desk.click('Take it out');
+    await desk.pointsAt('Effort is taken out.');
     await desk.reads(/4 items by 4 rules/);
     await desk.click('Undo');
     await desk.reads(/5 items by 5 rules/);
@@ -213,7 +215,7 @@ story('what is taken out comes back whole', () => {
     await desk.click('Add the scale');
     await desk.reads(/Boat safety is not used by any item/);
     await desk.click('Take it out');
-    await desk.sees('Boat safety is taken out.');
+    await desk.pointsAt('Boat safety is taken out.');
     await desk.click('Undo');
     await desk.sees('percent scale; from Quarter 2');
   });

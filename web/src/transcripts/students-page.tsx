@@ -44,9 +44,9 @@ export function StudentsPage() {
     <Page
       headline={
         <>
-          <Strong>{plural(students.length, 'student')}</Strong> of {termLine.school.shortName}{' '}
+          <Strong>{plural(students.length, 'student')}</Strong> of {termLine.school.shortName}
           {text
-            ? `${students.length === 1 ? 'bears' : 'bear'} “${text}” in name or number.`
+            ? ` ${students.length === 1 ? 'bears' : 'bear'} “${text}” in name or number.`
             : '; choose one to see the transcript.'}
         </>
       }
