@@ -1,6 +1,5 @@
 import type { ValueEffectReply } from '#contract/calculation';
-import { EffectChart } from '../scales/effect-chart';
-import { EffectMatrix } from '../scales/effect-matrix';
+import { EffectPicture } from '../scales/effect-picture';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { plural, showCount, showLabel, showPercent } from '../ui/format';
 import { Strong } from '../ui/page';
@@ -49,10 +48,7 @@ export function ValueEffect({ effect }: { effect: ValueEffectReply }) {
   if (effect.changed === 0) return null;
   return (
     <div className="space-y-5">
-      <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-6">
-        <EffectMatrix effect={effect} bands={effect.bands} />
-        <EffectChart effect={effect} bands={effect.bands} />
-      </div>
+      <EffectPicture effect={effect} />
       <div className="flex h-[230px] flex-col rounded-md border border-hairline">
         <DataGrid
           sortIn={null}

@@ -4,8 +4,7 @@ import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { plural, showCount } from '../ui/format';
 import { Strong } from '../ui/page';
-import { EffectChart } from './effect-chart';
-import { EffectMatrix } from './effect-matrix';
+import { EffectPicture } from './effect-picture';
 import { EffectStudents } from './effect-students';
 import { useKeys } from '../ui/use-keys';
 import { useScaleEffect, type PreviewedChange } from './queries';
@@ -55,10 +54,7 @@ export function EffectDialog({ title, change, periodName, does, canDo, onDo, bac
       {effect.error instanceof ProblemError && <p className="text-waratah">{effect.error.problem.detail}</p>}
       {effect.data && (
         <div className="space-y-5">
-          <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-6">
-            <EffectMatrix effect={effect.data} bands={effect.data.bands} />
-            <EffectChart effect={effect.data} bands={effect.data.bands} />
-          </div>
+          <EffectPicture effect={effect.data} />
           <EffectStudents effect={effect.data} />
         </div>
       )}

@@ -9,7 +9,7 @@ export function EffectMatrix({ effect, bands }: { effect: Moves; bands: readonly
   const grades = (from: string | null, to: string | null) =>
     effect.moves.find((move) => move.from === from && move.to === to)?.grades ?? 0;
   return (
-    <table className="figures w-full table-fixed text-[12px]">
+    <table className="figures w-full table-fixed text-[12px]" style={{ minWidth: 52 + labels.length * 34 }}>
       <caption className="pb-1.5 text-left font-sans text-[13px] font-bold">
         From the label now, to the label it would have
       </caption>

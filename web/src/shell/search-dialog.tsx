@@ -9,6 +9,7 @@ import type { SearchHitReply } from '#contract/search';
 import { api } from './api';
 import { placesOf } from './places';
 import { showDay } from '../ui/format';
+import { useFocusReturn } from '../ui/use-focus-return';
 import { useChoosePeriod, usePeriod, useScope } from './scope';
 
 const groupLook =
@@ -47,11 +48,13 @@ export function SearchDialog({
   const periods = termLine && text.trim() !== '' ? termLine.periods.filter((each) => isCalled(each, text)) : [];
   const found = text.trim() === '' ? [] : hits;
   const sections = found.filter(({ kind }) => kind === 'section');
+  const focus = useFocusReturn();
   return (
     <Dialog.Root open={isOpen} onOpenChange={onOpenChange}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-veil" />
         <Dialog.Content
+          {...focus}
           aria-describedby={undefined}
           className="fixed top-[12vh] left-1/2 z-50 w-[min(560px,92vw)] -translate-x-1/2 overflow-hidden rounded-md border border-hairline bg-surface shadow-float"
         >

@@ -1,5 +1,6 @@
 import { Dialog as Radix } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { useFocusReturn } from './use-focus-return';
 
 interface DialogProps {
   readonly isOpen: boolean;
@@ -12,13 +13,15 @@ interface DialogProps {
   readonly isWide?: boolean;
 }
 
-/** A question or a list that wants the whole attention. Esc and a click beside it close it. */
+/** A question or a list that wants the whole attention. Esc and a click beside it close it, and the focus goes back. */
 export function Dialog({ isOpen, onOpenChange, title, description, children, footer, isWide = false }: DialogProps) {
+  const focus = useFocusReturn();
   return (
     <Radix.Root open={isOpen} onOpenChange={onOpenChange}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-veil" />
         <Radix.Content
+          {...focus}
           {...(description ? {} : { 'aria-describedby': undefined })}
           className={`fixed left-1/2 z-50 flex -translate-x-1/2 flex-col ${isWide ? 'top-[5vh] max-h-[90vh] w-[min(860px,94vw)]' : 'top-[12vh] max-h-[76vh] w-[min(560px,92vw)]'} overflow-hidden rounded-md border border-hairline bg-surface shadow-float`}
         >
