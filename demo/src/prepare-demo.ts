@@ -3,7 +3,7 @@ import { count } from 'drizzle-orm';
 import { createApplicationContext } from '#server/application';
 import { AuditService } from '#server/audit';
 import { RecalculationService } from '#server/calculation';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import { Transactions, tables, type Actor, type Clock, type OpenDatabase } from '#server/platform';
 import { SealService } from '#server/transcripts';
 import type { District } from './district.js';

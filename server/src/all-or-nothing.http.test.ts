@@ -4,7 +4,7 @@ import type { AuditReply } from '#contract/audit';
 import type { BookReply, CalculationReply } from '#contract/calculation';
 import type { CalendarReply } from '#contract/calendar';
 import type { CoursesReply } from '#contract/courses';
-import type { LogCheckReply } from '#contract/log';
+import type { LogCheckReply } from '#contract/changes';
 import type { SaveSheetReply, SheetListReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
 import type { ReportItemsReply } from '#contract/report-items';

@@ -14,6 +14,8 @@ export interface Answer<Body = never> {
   readonly status: number;
   readonly headers: Headers;
   readonly body: Body;
+  /** The change that the request made; null where it made none. */
+  readonly change: number | null;
 }
 
 /** The server over a copy of the demo district, spoken to through HTTP alone. */
@@ -119,16 +121,15 @@ export function clientOf(address: string, cookie: string, csrfToken: string): Te
       headers,
       ...(body ? { body: isForm ? body : JSON.stringify(body) } : {}),
     });
-    if (as) {
-      const body = new Uint8Array(await response.arrayBuffer()) as Body;
-      return { status: response.status, headers: response.headers, body };
-    }
-    const text = await response.text();
-    return {
+    const change = response.headers.get('x-wombat-change');
+    const facts = {
       status: response.status,
       headers: response.headers,
-      body: (text === '' ? undefined : JSON.parse(text)) as Body,
+      change: change && response.ok ? Number(change) : null,
     };
+    if (as) return { ...facts, body: new Uint8Array(await response.arrayBuffer()) as Body };
+    const text = await response.text();
+    return { ...facts, body: (text === '' ? undefined : JSON.parse(text)) as Body };
   };
   return { get: (path, as) => call('GET', path, undefined, {}, as), send: call };
 }

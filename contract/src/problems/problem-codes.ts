@@ -25,6 +25,13 @@ export const problemCodes = {
     'Somebody changed this first',
     'The {what} changed since you opened them. Your changes are kept on this page: look at what is so now and save again.',
   ],
+  'changed-meanwhile': [
+    409,
+    'Someone else changed this first',
+    '{who} changed {what} since you opened it. What you typed is kept here: look at what is saved now and save again.',
+  ],
+  'moved-on': [409, 'This cannot be undone any more', '{reasons}.'],
+  'cannot-undo': [409, 'This cannot be undone', 'Nothing here knows how to undo “{action}”.'],
   'cannot-bring-back': [
     409,
     'It cannot be brought back',

@@ -6,7 +6,7 @@ import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
 import { ExchangeModule } from '#server/exchange';
-import { LogModule } from '#server/log';
+import { ChangesModule } from '#server/changes';
 import { MailModule } from '#server/mail';
 import { MatchingModule } from '#server/matching';
 import { PeopleModule } from '#server/people';
@@ -43,7 +43,7 @@ export class AppModule {
         CalendarModule,
         CoursesModule,
         ExchangeModule,
-        LogModule,
+        ChangesModule,
         MailModule,
         MatchingModule,
         PeopleModule,

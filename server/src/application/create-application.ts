@@ -7,6 +7,7 @@ import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
+import { rememberReply } from '#server/changes';
 import { Clock, createSessions, type OpenDatabase } from '#server/platform';
 import { AppModule } from './app.module.js';
 import { serveOpenApi } from './open-api.js';
@@ -21,6 +22,7 @@ export async function createApplication(database: OpenDatabase, clock: Clock): P
   application.set('trust proxy', 'loopback');
   application.use(helmet({ contentSecurityPolicy: { directives: contentPolicy }, strictTransportSecurity: false }));
   application.use('/api', await createSessions(database));
+  application.use('/api', rememberReply);
   application.use('/api', (_request: Request, response: Response, next: NextFunction) => {
     response.setHeader('Cache-Control', 'no-store');
     next();

@@ -2,7 +2,7 @@ import { Module } from '@nestjs/common';
 import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
-import { LogModule } from '#server/log';
+import { ChangesModule } from '#server/changes';
 import { PostingModule } from '#server/posting';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
@@ -16,7 +16,7 @@ import { SnapshotService } from './snapshot.service.js';
     PeriodViewModule,
     CalculationModule,
     CalendarModule,
-    LogModule,
+    ChangesModule,
     PostingModule,
     ReportItemsModule,
     ScalesModule,

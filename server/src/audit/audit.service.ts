@@ -6,7 +6,7 @@ import { bodyOfMark } from '#contract/posting';
 import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
 import { computedValue } from '#server/posting';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import { Clock, Transactions, type Actor, type Queries } from '#server/platform';
 import { AuditRunsRepository, type AuditRun } from './audit-runs.repository.js';
 import { SnapshotService, type GradedRow } from './snapshot.service.js';

@@ -1,7 +1,7 @@
 import { Module } from '@nestjs/common';
 import { PeriodViewModule } from '#server/period-view';
 import { CalendarModule } from '#server/calendar';
-import { LogModule } from '#server/log';
+import { ChangesModule } from '#server/changes';
 import { ReportItemsModule } from '#server/report-items';
 import { BookCalculator } from './book-calculator.js';
 import { BookSectionsRepository } from './book-sections.repository.js';
@@ -17,7 +17,7 @@ import { RecalculationService } from './recalculation.service.js';
 import { SaveBookService } from './save-book.service.js';
 
 @Module({
-  imports: [PeriodViewModule, CalendarModule, LogModule, ReportItemsModule],
+  imports: [PeriodViewModule, CalendarModule, ChangesModule, ReportItemsModule],
   controllers: [CalculationController, GradeBooksController],
   providers: [
     BookCalculator,

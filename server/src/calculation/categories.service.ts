@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { CategoryBody, CategoryReply, SaveCategoriesRequest } from '#contract/calculation';
-import { ChangeLog, revisionOf } from '#server/log';
+import { ChangeLog, revisionOf } from '#server/changes';
 import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { CategoriesRepository } from './categories.repository.js';
 

@@ -24,7 +24,7 @@ import {
   type SavePolicyRequest,
 } from '#contract/calculation';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { PeriodViews, PoliciesRepository, type KeptPolicy } from '#server/period-view';
 import { ReportItemsRepository } from '#server/report-items';

@@ -15,7 +15,7 @@ import {
   type ScoreReply,
 } from '#contract/calculation';
 import { PeriodsRepository } from '#server/calendar';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { BookSectionsRepository } from './book-sections.repository.js';
 import { canEditBook } from './book-policy.js';

@@ -1,12 +1,12 @@
 import { Module } from '@nestjs/common';
-import { LogModule } from '#server/log';
+import { ChangesModule } from '#server/changes';
 import { CalendarController } from './calendar.controller.js';
 import { CalendarRepository } from './calendar.repository.js';
 import { CalendarService } from './calendar.service.js';
 import { PeriodsRepository } from './periods.repository.js';
 
 @Module({
-  imports: [LogModule],
+  imports: [ChangesModule],
   controllers: [CalendarController],
   providers: [CalendarRepository, CalendarService, PeriodsRepository],
   exports: [CalendarRepository, CalendarService, PeriodsRepository],

@@ -16,7 +16,7 @@ import {
   type SaveCalendarRequest,
   type WindowBody,
 } from '#contract/calendar';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import { DistrictZone, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { CalendarRepository } from './calendar.repository.js';
 import { PeriodsRepository } from './periods.repository.js';

@@ -22,7 +22,7 @@ import {
   type SaveCourseDefaultsRequest,
   type SaveCoursesRequest,
 } from '#contract/courses';
-import { ChangeLog, type Change } from '#server/log';
+import { ChangeLog, type Change } from '#server/changes';
 import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { CoursesRepository, type CourseUse, type KeptCourse } from './courses.repository.js';
 import { PlacementsRepository } from './placements.repository.js';

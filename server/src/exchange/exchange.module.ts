@@ -1,7 +1,7 @@
 import { Module } from '@nestjs/common';
 import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
-import { LogModule } from '#server/log';
+import { ChangesModule } from '#server/changes';
 import { ExchangeController } from './exchange.controller.js';
 import { ExchangeImportsRepository } from './exchange-imports.repository.js';
 import { ExchangeService } from './exchange.service.js';
@@ -9,7 +9,7 @@ import { HeldRowsRepository } from './held-rows.repository.js';
 import { WriteRowsService } from './write-rows.service.js';
 
 @Module({
-  imports: [PeriodViewModule, CalculationModule, LogModule],
+  imports: [PeriodViewModule, CalculationModule, ChangesModule],
   controllers: [ExchangeController],
   providers: [ExchangeImportsRepository, ExchangeService, HeldRowsRepository, WriteRowsService],
 })

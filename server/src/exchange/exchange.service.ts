@@ -16,7 +16,7 @@ import type {
   ExchangeSummaryReply,
 } from '#contract/exchange';
 import { RecalculationService } from '#server/calculation';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import { Clock, DistrictZone, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { ExchangeImportsRepository, type KeptImport } from './exchange-imports.repository.js';
 import { readZipOrThrow, writeZip, type ReadZip } from './exchange-zip.js';

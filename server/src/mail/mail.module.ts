@@ -1,11 +1,11 @@
 import { Module } from '@nestjs/common';
-import { LogModule } from '#server/log';
+import { ChangesModule } from '#server/changes';
 import { MailController } from './mail.controller.js';
 import { MailService } from './mail.service.js';
 import { MailsRepository } from './mails.repository.js';
 
 @Module({
-  imports: [LogModule],
+  imports: [ChangesModule],
   controllers: [MailController],
   providers: [MailService, MailsRepository],
   exports: [MailService],

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { MailReply } from '#contract/mail';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import { Outbox, Transactions, type Actor, type Letter } from '#server/platform';
 import { MailsRepository } from './mails.repository.js';
 

@@ -13,7 +13,7 @@ import type {
 } from '#contract/matching';
 import { CategoriesRepository } from '#server/calculation';
 import { PoliciesRepository } from '#server/period-view';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import { Clock, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { ReportItemsRepository } from '#server/report-items';
 import { composeNames } from './compose-names.js';

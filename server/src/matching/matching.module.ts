@@ -2,7 +2,7 @@ import { Module } from '@nestjs/common';
 import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
-import { LogModule } from '#server/log';
+import { ChangesModule } from '#server/changes';
 import { ReportItemsModule } from '#server/report-items';
 import { MatchesRepository } from './matches.repository.js';
 import { MatchesService } from './matches.service.js';
@@ -13,7 +13,7 @@ import { WeightsRepository } from './weights.repository.js';
 import { WeightsService } from './weights.service.js';
 
 @Module({
-  imports: [PeriodViewModule, CalculationModule, CalendarModule, LogModule, ReportItemsModule],
+  imports: [PeriodViewModule, CalculationModule, CalendarModule, ChangesModule, ReportItemsModule],
   controllers: [MatchingController],
   providers: [
     MatchesRepository,

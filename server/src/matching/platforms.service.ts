@@ -1,7 +1,7 @@
 import { Injectable, Logger, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
 import { indexPeople, matchPerson, type OurPerson } from '#core/matching';
 import type { ConnectPlatformRequest, PlatformReply } from '#contract/matching';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { MatchesRepository } from './matches.repository.js';
 import { PlatformClient } from './platform-client.js';

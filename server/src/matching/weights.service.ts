@@ -20,7 +20,7 @@ import {
   PolicyEffectService,
 } from '#server/calculation';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import { PoliciesRepository } from '#server/period-view';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { gradebook } from './answer-fields.js';

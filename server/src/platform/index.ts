@@ -1,4 +1,4 @@
-export { Allow, CurrentActor, Public, everyone, registrars } from './auth/access.js';
+export { Allow, CurrentActor, Public, everyone, registrars, type RoutePolicy } from './auth/access.js';
 export { AccessGuard } from './auth/access.guard.js';
 export type { Actor } from './auth/actor.js';
 export { createSessions } from './auth/session.js';

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { LogEntryReply } from '#contract/log';
+import type { LogEntryReply } from '#contract/changes';
 import type { SaveSheetReply, SheetListReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
 import type { TermLineReply } from '#contract/calendar';

@@ -2,7 +2,7 @@ import { Module } from '@nestjs/common';
 import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
-import { LogModule } from '#server/log';
+import { ChangesModule } from '#server/changes';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
 import { CompositesService } from './composites.service.js';
@@ -16,7 +16,7 @@ import { SheetsService } from './sheets.service.js';
 import { TermLineService } from './term-line.service.js';
 
 @Module({
-  imports: [PeriodViewModule, CalculationModule, CalendarModule, LogModule, ReportItemsModule, ScalesModule],
+  imports: [PeriodViewModule, CalculationModule, CalendarModule, ChangesModule, ReportItemsModule, ScalesModule],
   controllers: [PostingController],
   providers: [
     CompositesService,

@@ -13,7 +13,7 @@ import {
   type SaveSheetRequest,
 } from '#contract/posting';
 import { PeriodsRepository } from '#server/calendar';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import type { KeptItem } from '#server/report-items';
 import { Clock, Refusal, tables, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';

@@ -1,7 +1,7 @@
 import { Module } from '@nestjs/common';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
-import { LogModule } from '#server/log';
+import { ChangesModule } from '#server/changes';
 import { ItemChecks } from './item-checks.service.js';
 import { LabelsRepository } from './labels.repository.js';
 import { ReportItemsController } from './report-items.controller.js';
@@ -9,7 +9,7 @@ import { ReportItemsRepository } from './report-items.repository.js';
 import { ReportItemsService } from './report-items.service.js';
 
 @Module({
-  imports: [CalendarModule, CoursesModule, LogModule],
+  imports: [CalendarModule, CoursesModule, ChangesModule],
   controllers: [ReportItemsController],
   providers: [ItemChecks, LabelsRepository, ReportItemsRepository, ReportItemsService],
   exports: [ItemChecks, ReportItemsRepository],

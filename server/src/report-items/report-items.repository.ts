@@ -3,7 +3,7 @@ import { and, asc, eq, isNull, max, sql } from 'drizzle-orm';
 import { decimalOrThrow, formatDecimal, roundings } from '#core/numbers';
 import type { Exception, ReportItem, Rule } from '#core/report-items';
 import type { Precision } from '#core/scales';
-import { rowsToRemove, type RemovedRows } from '#server/log';
+import { rowsToRemove, type RemovedRows } from '#server/changes';
 import { counted, Refusal, tables, type Queries } from '#server/platform';
 
 /** An item as it is kept, with the version that guards against saving over somebody else's work. */

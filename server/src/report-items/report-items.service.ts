@@ -15,7 +15,7 @@ import {
 } from '#contract/report-items';
 import { PeriodsRepository } from '#server/calendar';
 import { CoursesRepository, PlacementsRepository, scaleSource, seekerOf } from '#server/courses';
-import { bringBackRows, ChangeLog, revisionOf } from '#server/log';
+import { bringBackRows, ChangeLog, revisionOf } from '#server/changes';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { ItemChecks } from './item-checks.service.js';
 import { LabelsRepository } from './labels.repository.js';

@@ -3,7 +3,7 @@ import { placeKey, placementsInForce, scaleInForce, type ScalePlacement } from '
 import type { PlaceScaleRequest } from '#contract/scales';
 import { CoursesRepository, PlacementsRepository, placeName, seekerOf } from '#server/courses';
 import { PeriodsRepository } from '#server/calendar';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { ScalesRepository } from './scales.repository.js';
 

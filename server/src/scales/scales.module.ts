@@ -3,9 +3,10 @@ import { CalculationModule } from '#server/calculation';
 import { PeriodViewModule } from '#server/period-view';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
-import { LogModule } from '#server/log';
+import { ChangesModule } from '#server/changes';
 import { ReportItemsModule } from '#server/report-items';
 import { CodesService } from './codes.service.js';
+import { CodesThing } from './codes.thing.js';
 import { PlacementsService } from './placements.service.js';
 import { ScalePreviewService } from './scale-preview.service.js';
 import { ScaleEffects } from './scale-effects.js';
@@ -17,10 +18,11 @@ import { VersionWriter } from './version-writer.service.js';
 import { ScalesService } from './scales.service.js';
 
 @Module({
-  imports: [CalculationModule, PeriodViewModule, CalendarModule, CoursesModule, LogModule, ReportItemsModule],
+  imports: [CalculationModule, PeriodViewModule, CalendarModule, CoursesModule, ChangesModule, ReportItemsModule],
   controllers: [ScalesController],
   providers: [
     CodesService,
+    CodesThing,
     PlacementsService,
     ScalePreviewService,
     ScaleEffects,

@@ -6,7 +6,7 @@ import type { Band, ScaleKind, Shift } from '#core/scales';
 import { versionsInForce } from '#core/period-view';
 import type { SchoolPeriod } from '#server/calendar';
 import { ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
-import { rowsToRemove, type RemovedRows } from '#server/log';
+import { rowsToRemove, type RemovedRows } from '#server/changes';
 import { counted, Refusal, tables, type Queries } from '#server/platform';
 
 /** A scale without its bands. */

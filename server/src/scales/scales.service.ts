@@ -10,7 +10,7 @@ import {
 } from '#contract/scales';
 import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
-import { bringBackRows, ChangeLog } from '#server/log';
+import { bringBackRows, ChangeLog } from '#server/changes';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { ScaleReplies } from './scale-replies.service.js';
 import { ScalesRepository, type ScaleRow } from './scales.repository.js';

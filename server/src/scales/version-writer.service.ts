@@ -3,7 +3,7 @@ import { versionsInForce } from '#core/period-view';
 import { checkScale, type Band, type ScaleFault } from '#core/scales';
 import { bodyOfBand, scaleFaultSentence } from '#contract/scales';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import { ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
 import { precisionOf } from '#server/report-items';
 import { Clock, Refusal, type Actor, type FieldFault, type Queries } from '#server/platform';

@@ -4,7 +4,7 @@ import type { Exception } from '#core/report-items';
 import { placementsInForce } from '#core/scales';
 import { PeriodsRepository } from '#server/calendar';
 import { CoursesRepository, PlacementsRepository, type KeptCourse } from '#server/courses';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { ReportItemsRepository } from '#server/report-items';
 

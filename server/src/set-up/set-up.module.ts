@@ -3,7 +3,7 @@ import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
-import { LogModule } from '#server/log';
+import { ChangesModule } from '#server/changes';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
 import { CopySetUpService } from './copy-set-up.service.js';
@@ -16,7 +16,7 @@ import { SetUpService } from './set-up.service.js';
     CalculationModule,
     CalendarModule,
     CoursesModule,
-    LogModule,
+    ChangesModule,
     ReportItemsModule,
     ScalesModule,
   ],

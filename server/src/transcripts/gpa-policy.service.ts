@@ -1,10 +1,9 @@
 import { Injectable } from '@nestjs/common';
-import { sql } from 'drizzle-orm';
 import type { GpaPolicyBody, GpaPolicyReply, SaveGpaPolicyRequest } from '#contract/transcripts';
 import { PeriodsRepository } from '#server/calendar';
-import { ChangeLog, revisionOf } from '#server/log';
+import { Changes, revisionOf } from '#server/changes';
 import { GpaPolicyRepository, PeriodViews } from '#server/period-view';
-import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { Transactions, type Actor, type Queries } from '#server/platform';
 
 /** How grade point averages are made in the district, and who counts in them. */
 @Injectable()
@@ -14,7 +13,7 @@ export class GpaPolicyService {
     private readonly policies: GpaPolicyRepository,
     private readonly periods: PeriodsRepository,
     private readonly views: PeriodViews,
-    private readonly log: ChangeLog,
+    private readonly changes: Changes,
   ) {}
 
   read(): Promise<GpaPolicyReply> {
@@ -23,13 +22,8 @@ export class GpaPolicyService {
 
   async save(actor: Actor, { revision, ...policy }: SaveGpaPolicyRequest): Promise<GpaPolicyReply> {
     return this.transactions.run(async (queries) => {
-      await queries.execute(sql`SELECT pg_advisory_xact_lock(hashtext('gpa policy'))`);
-      const before = await this.policies.read(queries);
-      if (revisionOf(before) !== revision) throw new Refusal('set-up-changed', { what: 'GPA settings' });
-      await this.policies.write(queries, bodyOf(policy));
-      await this.log.record(queries, actor, [
-        { action: 'save GPA settings', thing: 'GPA', before, after: bodyOf(policy) },
-      ]);
+      const edit = { kind: 'gpa-settings', id: 'district', expected: revision, after: bodyOf(policy) };
+      await this.changes.make(queries, actor, { action: 'save the GPA settings', edits: [edit] });
       return this.readWithin(queries);
     });
   }

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
 import { gpa } from '#core/transcripts';
 import type { AuditReply, FindingReply } from '#contract/audit';
-import type { LogCheckReply } from '#contract/log';
+import type { LogCheckReply } from '#contract/changes';
 import type { MarkBody, SheetListReply, SheetReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
 import {

@@ -4,7 +4,7 @@ import { isBlank } from '#core/posting';
 import type { ReadinessReply, ReadinessStepReply } from '#contract/transcripts';
 import { AuditRunsRepository, SnapshotService, type AuditRun, type PeriodSnapshot } from '#server/audit';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { SheetContextService } from '#server/posting';
 import { SealsRepository } from './seals.repository.js';

@@ -2,9 +2,10 @@ import { Module } from '@nestjs/common';
 import { PeriodViewModule } from '#server/period-view';
 import { AuditModule } from '#server/audit';
 import { CalendarModule } from '#server/calendar';
-import { LogModule } from '#server/log';
+import { ChangesModule } from '#server/changes';
 import { PostingModule } from '#server/posting';
 import { ScalesModule } from '#server/scales';
+import { GpaSettingsThing } from './gpa-settings.thing.js';
 import { GpaPolicyService } from './gpa-policy.service.js';
 import { SealService } from './seal.service.js';
 import { SealsRepository } from './seals.repository.js';
@@ -12,9 +13,9 @@ import { TranscriptService } from './transcript.service.js';
 import { TranscriptsController } from './transcripts.controller.js';
 
 @Module({
-  imports: [PeriodViewModule, AuditModule, CalendarModule, LogModule, PostingModule, ScalesModule],
+  imports: [PeriodViewModule, AuditModule, CalendarModule, ChangesModule, PostingModule, ScalesModule],
   controllers: [TranscriptsController],
-  providers: [GpaPolicyService, SealService, SealsRepository, TranscriptService],
+  providers: [GpaPolicyService, GpaSettingsThing, SealService, SealsRepository, TranscriptService],
   exports: [SealService],
 })
 export class TranscriptsModule {}

@@ -11,7 +11,7 @@ import {
   type TheirClass,
 } from '#core/transfer';
 import { BooksRepository } from '#server/calculation';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import type { Queries } from '#server/platform';
 import { CarryOverRepository } from './carry-over.repository.js';
 import { LedgerRepository, type KeptRow } from './ledger.repository.js';

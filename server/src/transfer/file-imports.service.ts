@@ -21,7 +21,7 @@ import {
   type FileRowsReply,
 } from '#contract/transfer';
 import { PeriodsRepository } from '#server/calendar';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import {
   Clock,
   openTableOrThrow,

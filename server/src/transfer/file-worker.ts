@@ -2,7 +2,7 @@ import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs
 import { sql } from 'drizzle-orm';
 import { isFileUnderWay, readingOf, type FileStatus } from '#core/transfer';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import {
   Bulk,
   Clock,

@@ -12,7 +12,7 @@ import type {
 } from '#contract/transfer';
 import { CategoriesRepository } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import { PlatformsRepository } from '#server/matching';
 import { Clock, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { LedgerRepository } from './ledger.repository.js';

@@ -2,7 +2,7 @@ import { Module } from '@nestjs/common';
 import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
-import { LogModule } from '#server/log';
+import { ChangesModule } from '#server/changes';
 import { MailModule } from '#server/mail';
 import { MatchingModule } from '#server/matching';
 import { PostingModule } from '#server/posting';
@@ -34,7 +34,7 @@ import { UndoClassService } from './undo-class.service.js';
     PeriodViewModule,
     CalculationModule,
     CalendarModule,
-    LogModule,
+    ChangesModule,
     MailModule,
     MatchingModule,
     PostingModule,

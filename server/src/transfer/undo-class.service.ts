@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { AssignmentFacts, MarkFacts, ScoreFacts } from '#core/transfer';
 import { BooksRepository } from '#server/calculation';
-import { ChangeLog } from '#server/log';
+import { ChangeLog } from '#server/changes';
 import type { Queries } from '#server/platform';
 import { CarryOverRepository } from './carry-over.repository.js';
 import { LedgerRepository, type KeptRow } from './ledger.repository.js';

@@ -1,4 +1,4 @@
-import { index, integer, jsonb, pgTable, text } from 'drizzle-orm/pg-core';
+import { index, integer, jsonb, pgSequence, pgTable, text } from 'drizzle-orm/pg-core';
 import { id, instant } from './columns.js';
 
 /** Append-only. Each entry's hash covers the one before it; only the log's service writes here. */
@@ -15,9 +15,16 @@ export const changeLog = pgTable(
     after: jsonb(),
     previousHash: text().notNull(),
     hash: text().notNull(),
+    /** The change that the entry is a part of, from `change_numbers`; null for what was logged by itself. */
+    changeId: integer(),
+    undoes: integer(),
+    why: text(),
   },
-  (table) => [index().on(table.thing)],
+  (table) => [index().on(table.thing), index().on(table.changeId), index().on(table.actorId, table.id)],
 );
+
+/** Numbers of changes; a change has one entry for each thing that it changes. */
+export const changeNumbers = pgSequence('change_numbers');
 
 /** What holds for the whole district: the clock of the demo, how the GPA is made. */
 export const settings = pgTable('settings', { key: text().primaryKey(), value: jsonb().notNull() });

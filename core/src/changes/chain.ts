@@ -7,6 +7,16 @@ export interface LogEntry {
   readonly thing: string;
   readonly before: unknown;
   readonly after: unknown;
+  /** The change that it is a part of; null for what was logged by itself. */
+  readonly change?: ChangeOfEntry | null;
+}
+
+/** What the entries of one change have in common. */
+export interface ChangeOfEntry {
+  readonly id: number;
+  /** The change that this one undid. */
+  readonly undoes: number | null;
+  readonly why: string | null;
 }
 
 export interface ChainedEntry extends LogEntry {
@@ -23,8 +33,9 @@ export const chainStart = '0'.repeat(64);
 
 /** The hash of an entry covers the hash before it, so that an altered or removed entry breaks every later one. */
 export function entryHash(entry: LogEntry, previousHash: string, hash: Hash): string {
-  const { at, actor, action, thing, before, after } = entry;
-  return hash(canonicalJson([previousHash, at, actor, action, thing, before, after]));
+  const { at, actor, action, thing, before, after, change } = entry;
+  const own = change ? [change.id, change.undoes, change.why] : [];
+  return hash(canonicalJson([previousHash, at, actor, action, thing, before, after, ...own]));
 }
 
 export type ChainFault =

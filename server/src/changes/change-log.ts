@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { desc, eq, sql } from 'drizzle-orm';
-import { chainStart, entryHash } from '#core/log';
+import { chainStart, entryHash, type ChangeOfEntry } from '#core/changes';
 import { Clock, tables, type Actor, type Queries } from '#server/platform';
 
 /** What is to be logged: the action in words, the thing it was done to, and that thing before and after. */
@@ -31,6 +31,28 @@ export class ChangeLog {
   }
 
   async record(queries: Queries, actor: Pick<Actor, 'personId' | 'name'>, changes: readonly Change[]): Promise<void> {
+    await this.append(queries, actor, null, changes);
+  }
+
+  /** Entries that are one change. @returns its number */
+  async recordChange(
+    queries: Queries,
+    actor: Pick<Actor, 'personId' | 'name'>,
+    facts: Omit<ChangeOfEntry, 'id'>,
+    changes: readonly Change[],
+  ): Promise<number> {
+    const { rows } = await queries.execute<{ id: number }>(sql`SELECT nextval('change_numbers')::int AS id`);
+    const { id } = rows[0]!;
+    await this.append(queries, actor, { id, ...facts }, changes);
+    return id;
+  }
+
+  private async append(
+    queries: Queries,
+    actor: Pick<Actor, 'personId' | 'name'>,
+    change: ChangeOfEntry | null,
+    changes: readonly Change[],
+  ): Promise<void> {
     if (changes.length === 0) return;
     // Two writers must not continue the chain from the same entry.
     await queries.execute(sql`SELECT pg_advisory_xact_lock(hashtext('change_log'))`);
@@ -50,8 +72,17 @@ export class ChangeLog {
         before: asJson(before),
         after: asJson(after),
       };
-      const hash = entryHash(entry, previousHash, sha256);
-      const row = { ...entry, at, actorId: actor.personId, previousHash, hash };
+      const hash = entryHash({ ...entry, change }, previousHash, sha256);
+      const row = {
+        ...entry,
+        at,
+        actorId: actor.personId,
+        previousHash,
+        hash,
+        changeId: change?.id ?? null,
+        undoes: change?.undoes ?? null,
+        why: change?.why ?? null,
+      };
       previousHash = hash;
       return row;
     });

@@ -1,4 +1,4 @@
-import { canonicalJson } from '#core/log';
+import { canonicalJson } from '#core/changes';
 import { sha256 } from './change-log.js';
 
 /** A short text that changes exactly when the value does, so that a save can say what it began from. */

@@ -1,0 +1,48 @@
+export interface LogEntryReply {
+  readonly id: number;
+  readonly at: string;
+  readonly actor: string;
+  readonly action: string;
+  readonly thing: string;
+  readonly before: unknown;
+  readonly after: unknown;
+  readonly hash: string;
+}
+
+/** One change with all that it touched. */
+export interface ChangeReply {
+  readonly id: number;
+  readonly at: string;
+  readonly actor: string;
+  readonly action: string;
+  readonly why: string | null;
+  /** The change that this one undid. */
+  readonly undoes: number | null;
+  /** Whether a later change undid it. */
+  readonly isUndone: boolean;
+  /** Whether the one who asks may undo it. */
+  readonly canUndo: boolean;
+  readonly things: readonly ChangedThingReply[];
+}
+
+export interface ChangedThingReply {
+  /** Kind and number, such as "report-item 102"; by this its history is asked for. */
+  readonly thing: string;
+  readonly called: string;
+  /** The fields that differ, each as it was and as it is, as text. */
+  readonly fields: readonly { readonly field: string; readonly before: string; readonly after: string }[];
+}
+
+export interface UndoReply {
+  /** The change that the undo is. */
+  readonly id: number;
+  /** What it undid. */
+  readonly action: string;
+}
+
+export interface LogCheckReply {
+  readonly entries: number;
+  readonly isWhole: boolean;
+  /** The first entry that does not fit the chain. */
+  readonly faultAt: number | null;
+}

@@ -1,1 +1,0 @@
-export { canonicalJson, chainStart, entryHash, findChainFault, type ChainedEntry } from './chain.js';

@@ -1,0 +1,38 @@
+import { Injectable, type OnModuleInit } from '@nestjs/common';
+import { DiscoveryService, Reflector } from '@nestjs/core';
+import { THING, type Thing, type ThingFacts } from './thing.js';
+
+/** A kind of thing with the way to it. Its values are its own; here they are only compared and handed on. */
+export type KnownThing = ThingFacts & { readonly way: Thing<unknown> };
+
+/** Every kind of thing that a domain offers, found among its providers. */
+@Injectable()
+export class Things implements OnModuleInit {
+  private known: ReadonlyMap<string, KnownThing> = new Map();
+
+  constructor(
+    private readonly discovery: DiscoveryService,
+    private readonly reflector: Reflector,
+  ) {}
+
+  onModuleInit(): void {
+    this.known = new Map(
+      this.discovery.getProviders().flatMap(({ metatype, instance }) => {
+        const facts = metatype ? this.reflector.get<ThingFacts | undefined>(THING, metatype) : undefined;
+        return facts ? [[facts.kind, { ...facts, way: instance as Thing<unknown> }] as const] : [];
+      }),
+    );
+  }
+
+  /** Undefined for what the log tells of and no domain offers a way to. */
+  find(kind: string): KnownThing | undefined {
+    return this.known.get(kind);
+  }
+
+  /** @throws Error for a kind that no provider declares */
+  of(kind: string): KnownThing {
+    const known = this.known.get(kind);
+    if (!known) throw new Error(`no provider says how a ${kind} is read and written`);
+    return known;
+  }
+}
