@@ -84,7 +84,7 @@ story('the district says how averages are made', () => {
   it('a second window that was open before is told, and keeps what was typed there', async () => {
     await other.type('Regular courses', '0.1');
     await other.save();
-    await other.sees('Somebody changed this first');
+    await other.sees('Someone else changed this first');
     await other.driver.navigate().refresh();
     await other.sees('Someone else saved the GPA settings');
     await other.holds('Regular courses', '0.1');

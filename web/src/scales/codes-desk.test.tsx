@@ -2,7 +2,7 @@ import { screen } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { newCode } from '#core/posting';
 import { bodyOfCode, type CodesReply } from '#contract/scales';
-import { showAt } from '../shell/show-at.fixture';
+import { made, showAt } from '../shell/show-at.fixture';
 import { CodesDesk } from './codes-desk';
 
 const codes: CodesReply = {
@@ -14,10 +14,15 @@ const codes: CodesReply = {
   ].map((code, at) => ({ ...bodyOfCode(code), grades: at })),
 };
 const scales = { scales: [], placements: [], courses: [], departments: [] };
-const show = async (address: string, saved: (body: unknown) => object = () => codes) => {
+const show = async (address: string, saved: () => object = () => made(7, codes)) => {
   const view = showAt(<CodesDesk viewSwitch={null} />, {
     address,
-    answers: { 'GET /codes': codes, 'GET /schools/1/scales': scales, 'PUT /codes': saved },
+    answers: {
+      'GET /codes': codes,
+      'GET /schools/1/scales': scales,
+      'PUT /codes': saved,
+      'POST /changes/7/undo': made(8, { id: 8, action: 'save the codes' }),
+    },
   });
   await screen.findByText('3 codes');
   return view;
@@ -63,7 +68,8 @@ it('a new code is at the cursor at once, is saved with the list it was begun fro
   expect(put).toHaveLength(1);
   expect(put[0]!.body).toMatchObject({ revision: 'r1', codes: [{}, {}, {}, { code: 'ABS', meaning: 'Absent' }] });
   await person.click(await screen.findByRole('button', { name: 'Undo' }));
-  expect(sent.findLast(({ request }) => request === 'PUT /codes')!.body).toMatchObject({
-    codes: [{ code: 'INC' }, { code: 'EXM' }, { code: 'NVA' }],
-  });
+  expect(await screen.findByText('Undone: save the codes.')).toBeTruthy();
+  expect(sent.filter(({ request }) => request.startsWith('POST')).map(({ request }) => request)).toEqual([
+    'POST /changes/7/undo',
+  ]);
 });

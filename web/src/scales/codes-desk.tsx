@@ -1,10 +1,12 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { toast } from 'sonner';
 import { checkCodes, newCode } from '#core/posting';
 import { bodyOfCode, codeFaultSentence, codeOfBody, type CodeBody, type CodesReply } from '#contract/scales';
 import { ProblemError } from '../shell/api';
+import { ThingHistory } from '../changes/thing-history';
+import { useTellOfChange } from '../changes/use-tell-of-change';
+import { openDrawer } from '../shell/drawer-store';
 import { showProblem } from '../shell/show-problem';
 import { useScope } from '../shell/scope';
 import { Button, Key } from '../ui/button';
@@ -31,21 +33,19 @@ function CodeList({ reply, viewSwitch }: { reply: CodesReply; viewSwitch: React.
   const [draft, setDraft] = useState<{ codes: CodeBody[]; revision: string } | undefined>();
   const [chosen, setChosen] = useChosenCode(saved);
   const save = useSaveCodes();
+  const tellOfChange = useTellOfChange();
   const codes = draft?.codes ?? saved;
   const labels = scales?.scales.flatMap(({ bands }) => bands.map(({ label }) => label)) ?? [];
   const faults = checkCodes(codes.map(readable), labels);
   const isStale = draft !== undefined && draft.revision !== reply.revision;
   const change = (next: CodeBody[]) => setDraft({ codes: next, revision: draft?.revision ?? reply.revision });
-  const store = (next: CodeBody[], revision: string, undoTo?: CodeBody[]) =>
+  const store = (next: CodeBody[], revision: string) =>
     save.mutate(
       { revision, codes: next },
       {
         onSuccess: (after) => {
           setDraft(undefined);
-          toast.success(
-            undoTo ? 'The codes are saved.' : 'The codes are as they were.',
-            undoTo ? { action: { label: 'Undo', onClick: () => store(undoTo, after.revision) } } : {},
-          );
+          tellOfChange('The codes are saved.', after);
         },
         onError: showProblem,
       },
@@ -56,7 +56,7 @@ function CodeList({ reply, viewSwitch }: { reply: CodesReply; viewSwitch: React.
       key: 'Ctrl+s',
       says: 'save the codes',
       inFields: true,
-      act: () => canSave && store(codes, draft.revision, saved),
+      act: () => canSave && store(codes, draft.revision),
     },
   ]);
   const at = Math.min(chosen, codes.length - 1);
@@ -73,7 +73,7 @@ function CodeList({ reply, viewSwitch }: { reply: CodesReply; viewSwitch: React.
       }
       actions={
         <>
-          <Button look="main" disabled={!canSave} onClick={() => canSave && store(codes, draft.revision, saved)}>
+          <Button look="main" disabled={!canSave} onClick={() => canSave && store(codes, draft.revision)}>
             Save the codes <Key>Ctrl S</Key>
           </Button>
           <Button
@@ -86,6 +86,9 @@ function CodeList({ reply, viewSwitch }: { reply: CodesReply; viewSwitch: React.
           </Button>
           <Button disabled={!draft} onClick={() => setDraft(undefined)}>
             Discard
+          </Button>
+          <Button onClick={() => openDrawer('History of the codes', <ThingHistory thing="codes district" />)}>
+            History
           </Button>
         </>
       }

@@ -33,6 +33,13 @@ export const api = {
   remove: <Reply = void>(path: string) => request<Reply>('DELETE', path),
 };
 
+const changes = new WeakMap<object, number>();
+
+/** The change that a request made, by its reply; undefined where it made none that can be undone. */
+export function changeOf(reply: object): number | undefined {
+  return changes.get(reply);
+}
+
 /** @throws ProblemError when the server refuses, or cannot be reached */
 async function request<Reply>(method: string, path: string, body?: object): Promise<Reply> {
   const isFile = body instanceof FormData;
@@ -45,6 +52,8 @@ async function request<Reply>(method: string, path: string, body?: object): Prom
   if (response.status === 204) return undefined as Reply;
   const reply: unknown = await response.json();
   if (!response.ok) throw new ProblemError(reply as Problem);
+  const change = response.headers.get('x-wombat-change');
+  if (change !== null && typeof reply === 'object' && reply !== null) changes.set(reply, Number(change));
   return reply as Reply;
 }
 

@@ -4,6 +4,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { Navigate, Outlet, useNavigate } from 'react-router';
 import type { PersonReply } from '#contract/people';
 import { RunningCalculation } from '../calculation/recalculation-note';
+import { RecentChanges } from '../changes/recent-changes';
 import { RunningFile } from '../transfer/running-file';
 import { RunningRun } from '../transfer/running-run';
 import { Drawer } from '../ui/drawer';
@@ -64,6 +65,7 @@ export function Frame() {
             <Search size={14} aria-hidden /> Find
             <kbd className="figures ml-auto rounded border border-hairline px-1.5 text-[11px]">/</kbd>
           </button>
+          <RecentChanges />
           <PersonMenu person={session.person} />
         </div>
       </header>

@@ -17,6 +17,15 @@ export interface Sent {
   readonly body: unknown;
 }
 
+/** A reply to a request that made a change. */
+class Made {
+  constructor(
+    readonly change: number,
+    readonly reply: object,
+  ) {}
+}
+export const made = (change: number, reply: object) => new Made(change, reply);
+
 /** Shows a part of the interface at an address of school 1 and period 4, with a server that answers only what is listed. */
 export function showAt(
   shown: ReactNode,
@@ -30,8 +39,10 @@ export function showAt(
     const answer = answers[request];
     if (!answer) return Promise.reject(new TypeError(`nobody answers ${request}`));
     const reply = typeof answer === 'function' ? (answer as (body: unknown) => object)(told) : answer;
+    if (reply instanceof Made)
+      return Promise.resolve(Response.json(reply.reply, { headers: { 'x-wombat-change': String(reply.change) } }));
     const status = isProblem(reply) ? reply.status : 200;
-    return Promise.resolve(new Response(JSON.stringify(reply), { status }));
+    return Promise.resolve(Response.json(reply, { status }));
   });
   let search = '';
   const Watch = () => {

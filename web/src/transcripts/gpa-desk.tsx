@@ -1,8 +1,10 @@
-import { toast } from 'sonner';
 import { courseLevels } from '#core/courses';
 import { repeatRules, type RepeatRule } from '#core/transcripts';
 import { roundings, type RoundingName } from '#core/numbers';
 import type { GpaPolicyBody, GpaPolicyReply } from '#contract/transcripts';
+import { ThingHistory } from '../changes/thing-history';
+import { useTellOfChange } from '../changes/use-tell-of-change';
+import { openDrawer } from '../shell/drawer-store';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
 import { SelectField, TextField } from '../ui/field';
@@ -39,27 +41,27 @@ export function GpaDesk({ viewSwitch }: { viewSwitch: React.ReactNode }) {
 function GpaSettings({ reply, viewSwitch }: { reply: GpaPolicyReply; viewSwitch: React.ReactNode }) {
   const draft = gpaDrafts.use(gpaDraftKey);
   const save = useSaveGpaPolicy();
+  const tellOfChange = useTellOfChange();
   const policy = draft?.now ?? reply.policy;
   const readable = readDraft(policy);
   const isStale = draft !== undefined && draft.basedOn !== reply.revision;
   const canSave = draft !== undefined && readable !== undefined && !isStale && !save.isPending;
   const change = (changed: Partial<GpaPolicyBody>) =>
     gpaDrafts.change(gpaDraftKey, reply.revision, reply.policy, { ...policy, ...changed });
-  const store = (request: GpaPolicyBody, revision: string, sent: GpaPolicyBody, undoTo?: GpaPolicyBody) =>
+  const saveDraft = () => {
+    if (!canSave) return;
+    const sent = draft.now;
     save.mutate(
-      { ...request, revision },
+      { ...readable, revision: draft.basedOn },
       {
         onSuccess: (after) => {
           gpaDrafts.settle(gpaDraftKey, sent, after.revision);
-          toast.success(
-            undoTo ? 'The GPA settings are saved.' : 'The GPA settings are as they were.',
-            undoTo ? { action: { label: 'Undo', onClick: () => store(undoTo, after.revision, undoTo) } } : {},
-          );
+          tellOfChange('The GPA settings are saved.', after);
         },
         onError: showProblem,
       },
     );
-  const saveDraft = () => canSave && store(readable, draft.basedOn, draft.now, reply.policy);
+  };
   useKeys([
     { key: 'Ctrl+s', says: 'save the GPA settings', inFields: true, act: saveDraft },
     { key: 'u', says: 'take back the last step of the draft', act: () => gpaDrafts.undo(gpaDraftKey) },
@@ -83,6 +85,11 @@ function GpaSettings({ reply, viewSwitch }: { reply: GpaPolicyReply; viewSwitch:
           </Button>
           <Button disabled={!draft} onClick={() => gpaDrafts.discard(gpaDraftKey)}>
             Discard
+          </Button>
+          <Button
+            onClick={() => openDrawer('History of the GPA settings', <ThingHistory thing="gpa-settings district" />)}
+          >
+            History
           </Button>
         </>
       }
