@@ -3,4 +3,5 @@ ALTER TABLE "change_log" ADD COLUMN "change_id" integer;--> statement-breakpoint
 ALTER TABLE "change_log" ADD COLUMN "undoes" integer;--> statement-breakpoint
 ALTER TABLE "change_log" ADD COLUMN "why" text;--> statement-breakpoint
 CREATE INDEX "change_log_change_id_index" ON "change_log" USING btree ("change_id");--> statement-breakpoint
-CREATE INDEX "change_log_actor_id_id_index" ON "change_log" USING btree ("actor_id","id");
+CREATE INDEX "change_log_actor_id_id_index" ON "change_log" USING btree ("actor_id","id");--> statement-breakpoint
+ALTER TABLE "report_items" DROP COLUMN "version";

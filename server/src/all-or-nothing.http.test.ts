@@ -123,7 +123,7 @@ describe('when the database fails half way through the set-up', () => {
       ({ items: { items } }) => {
         const {
           id: _id,
-          version: _version,
+          revision: _version,
           scaleName: _name,
           labels: _labels,
           descriptors: _words,

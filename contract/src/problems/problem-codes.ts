@@ -35,7 +35,7 @@ export const problemCodes = {
   'cannot-bring-back': [
     409,
     'It cannot be brought back',
-    'Something that the {what} hung on is gone meanwhile. Make it anew.',
+    'Something that “{action}” rests on is gone meanwhile. Undo that first, or make it anew.',
   ],
   'in-use': [409, '{what} is in use', '{name} is used by {uses}. {instead}'],
   'scale-missing': [

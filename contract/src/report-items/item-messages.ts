@@ -143,8 +143,9 @@ export class NewItemRequest extends ItemBody {
 }
 
 export class SaveItemRequest extends ItemBody {
-  @IsInt()
-  version!: number;
+  /** Of the item that the change began from. */
+  @IsString()
+  revision!: string;
 }
 
 /** What a changed item would do to what is computed for it. Posted grades stay as they are. */
@@ -227,7 +228,7 @@ export class OrderItemsRequest {
 
 export interface ItemReply extends ItemBody {
   readonly id: number;
-  readonly version: number;
+  readonly revision: string;
   /** The name of its own scale; null where it uses the course's. */
   readonly scaleName: string | null;
   /** Labels of its own scale, or of the school's, from the top. */

@@ -1,3 +1,4 @@
+import type { ReportItem } from '#core/report-items';
 import { Injectable } from '@nestjs/common';
 import { columnsOf, preparePolicy } from '#core/calculation';
 import { bookScore, policyOfBody, scoreKey, type BookReply } from '#contract/calculation';
@@ -5,7 +6,7 @@ import { bodyOfBand } from '#contract/scales';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { PeriodViews, scaleOf } from '#server/period-view';
-import type { KeptItem } from '#server/report-items';
+
 import { BookSectionsRepository, type BookSection } from './book-sections.repository.js';
 import { canEditBook, canOpenBook } from './book-policy.js';
 import { BooksRepository } from './books.repository.js';
@@ -134,6 +135,10 @@ export class BooksService {
 }
 
 /** Whether an item's value comes from the grade book; as a whole an exam is a score of its own, and conduct is none. */
-export function takesFromBook({ source, kind, categoryId }: Pick<KeptItem, 'source' | 'kind' | 'categoryId'>): boolean {
+export function takesFromBook({
+  source,
+  kind,
+  categoryId,
+}: Pick<ReportItem, 'source' | 'kind' | 'categoryId'>): boolean {
   return source === 'gradeBook' && (categoryId !== null || (kind !== 'exam' && kind !== 'conduct'));
 }

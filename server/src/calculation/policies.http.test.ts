@@ -98,7 +98,7 @@ describe('the policies of a school', () => {
     const items = () => registrar.get<ReportItemsReply>(`/schools/1/report-items?period=${openPeriod}`);
     const {
       id: _id,
-      version: _v,
+      revision: _r,
       scaleName: _s,
       labels: _l,
       descriptors: _d,

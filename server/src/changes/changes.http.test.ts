@@ -141,7 +141,7 @@ describe('an undo', () => {
     const { change } = await saveGpa({ digits: 2 });
     const teacher = await server.as('harun');
     const { status, body } = await teacher.send<Problem>('POST', `/changes/${change}/undo`);
-    expect([status, body.code]).toEqual([403, 'not-allowed']);
+    expect([status, body.code]).toEqual([404, 'not-found']);
     expect((await teacher.get<ChangeReply[]>('/changes/mine')).body).toEqual([]);
     await undo(change);
   });

@@ -59,7 +59,7 @@ export class Changes {
 
   /**
    * Puts everything that a change touched back as it was before, as a change of its own.
-   * @throws Refusal not-found, not-allowed, cannot-undo, or moved-on where something was changed since
+   * @throws Refusal not-found, cannot-undo, cannot-bring-back, or moved-on where something was changed since
    */
   async undo(actor: Actor, changeId: number): Promise<UndoReply> {
     return this.transactions.run(async (queries) => {
@@ -71,15 +71,21 @@ export class Changes {
       const [first] = entries;
       if (!first) throw new Refusal('not-found', { what: 'change', id: changeId });
       const kinds = entries.map(({ thing }) => this.things.find(kindAndId(thing)[0]));
+      // Whoever may not change a thing does not learn from a refusal that somebody did.
+      if (kinds.some((kind) => kind?.policy(actor) === false))
+        throw new Refusal('not-found', { what: 'change', id: changeId });
       if (kinds.includes(undefined)) throw new Refusal('cannot-undo', { action: first.action });
-      if (kinds.some((kind) => !kind!.policy(actor))) throw new Refusal('not-allowed');
       const edits = entries.toReversed().map(({ thing, before, after }) => {
         const [kind, id] = kindAndId(thing);
         return { kind, id, expected: revisionOf(after), after: before };
       });
       await this.refuseMovedOn(queries, first, edits);
       const change = { action: `undo: ${first.action}`, edits };
-      const id = await this.apply(queries, actor, change, changeId);
+      const id = await this.apply(queries, actor, change, changeId).catch((error: unknown) => {
+        if (error instanceof Refusal && error.code === 'fields-wrong')
+          throw new Refusal('cannot-bring-back', { action: first.action }, error.fields);
+        throw isUnmet(error) ? new Refusal('cannot-bring-back', { action: first.action }) : error;
+      });
       return { id: id!, action: first.action };
     });
   }
@@ -94,14 +100,12 @@ export class Changes {
       ({ before, after }) => canonicalJson(before) !== canonicalJson(after),
     );
     if (planned.length === 0) return null;
-    const groups = byKind(planned);
-    for (const [kind, own] of groups)
-      await this.things.of(kind).way.write(queries, new Map(own.map(({ id, after }) => [id, after])));
-    for (const [kind, own] of groups)
-      await this.things.of(kind).way.check(
-        queries,
-        own.map(({ id }) => id),
-      );
+    for (const [kind, own] of byKind(planned)) {
+      const values = new Map(own.map((edit) => [edit.id, edit.after]));
+      const { way } = this.things.of(kind);
+      await way.check(queries, values);
+      await way.write(queries, values);
+    }
     const id = await this.log.recordChange(
       queries,
       actor,
@@ -175,6 +179,11 @@ export class Changes {
   private calledOf(kind: string): string {
     return this.things.find(kind)?.called ?? kind;
   }
+}
+
+/** Whether the database refuses a row as something that it needs is not there, or stands in its place. */
+function isUnmet(error: unknown): boolean {
+  return ((error as Error).cause as { code?: string } | undefined)?.code?.startsWith('23') ?? false;
 }
 
 const nameOf = ({ kind, id }: Pick<Edit, 'kind' | 'id'>) => thingName(kind, id);

@@ -39,7 +39,7 @@ export async function bringBackRows(queries: Queries, thing: string, what: strin
     const written = sql`INSERT INTO ${into} SELECT * FROM jsonb_populate_recordset(NULL::${into}, ${JSON.stringify(rows)}::jsonb)`;
     await queries.execute(written).catch((error: unknown) => {
       const isUnmet = ((error as Error).cause as { code?: string } | undefined)?.code?.startsWith('23') ?? false;
-      throw isUnmet ? new Refusal('cannot-bring-back', { what }) : error;
+      throw isUnmet ? new Refusal('cannot-bring-back', { action: `remove ${what}` }) : error;
     });
   }
 }

@@ -8,14 +8,13 @@ import type { Queries, RoutePolicy } from '#server/platform';
 export interface Thing<Value> {
   /** As they stand, by their numbers; one that there is not is not in the answer. Nobody else changes them meanwhile. */
   read(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, Value>>;
-  /** Makes and changes things to be as they are given, and removes those that are null. */
-  write(queries: Queries, values: ReadonlyMap<string, Value | null>): Promise<void>;
   /**
-   * Whether what was written holds together, asked once all of a change is written, so that an undo is refused for whatever a
-   * save would be refused for.
+   * Whether things may be as they are to be, null for one that is to go. Asked before they are written, of an undo as of a save.
    * @throws Refusal
    */
-  check(queries: Queries, ids: readonly string[]): Promise<void>;
+  check(queries: Queries, values: ReadonlyMap<string, Value | null>): Promise<void>;
+  /** Makes and changes things to be as they are given, and removes those that are null. */
+  write(queries: Queries, values: ReadonlyMap<string, Value | null>): Promise<void>;
 }
 
 export const THING = 'thing';

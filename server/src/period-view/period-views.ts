@@ -1,3 +1,4 @@
+import type { ReportItem } from '#core/report-items';
 import { Injectable } from '@nestjs/common';
 import {
   periodView,
@@ -9,15 +10,15 @@ import {
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { CoursesRepository, PlacementsRepository, placeName } from '#server/courses';
 import { Refusal, type Queries } from '#server/platform';
-import { ReportItemsRepository, type KeptItem } from '#server/report-items';
+import { ReportItemsRepository } from '#server/report-items';
 import { PoliciesRepository, type KeptPolicy } from './policies.repository.js';
 import { ScaleVersionsRepository, type ScaleVersion } from './scale-versions.repository.js';
 import { SectionsRepository } from './sections.repository.js';
 
-export type PeriodView = View<KeptItem, ScaleVersion, KeptPolicy>;
-export type ReportedItem = Reported<KeptItem, ScaleVersion, KeptPolicy>;
+export type PeriodView = View<ReportItem, ScaleVersion, KeptPolicy>;
+export type ReportedItem = Reported<ReportItem, ScaleVersion, KeptPolicy>;
 export type RunningSection = Running<KeptPolicy>;
-export type SchoolFacts = Facts<KeptItem, ScaleVersion, KeptPolicy> & { readonly periods: readonly SchoolPeriod[] };
+export type SchoolFacts = Facts<ReportItem, ScaleVersion, KeptPolicy> & { readonly periods: readonly SchoolPeriod[] };
 
 /** A version of a scale in use for a section, and what says so in words. */
 export interface SectionScale extends ScaleVersion {

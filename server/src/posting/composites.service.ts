@@ -1,19 +1,26 @@
 import { Injectable } from '@nestjs/common';
 import { formatDecimal, roundHalfUp, roundings, roundTo, type Rational } from '#core/numbers';
 import { isBlank, type SpecialCode } from '#core/posting';
-import { compositeOf, partPeriod, partState, type Composite, type WeighedPart } from '#core/report-items';
+import {
+  compositeOf,
+  partPeriod,
+  partState,
+  type Composite,
+  type WeighedPart,
+  type ReportItem,
+} from '#core/report-items';
 import { bandOfPoints } from '#core/scales';
 import type { CompositeReply } from '#contract/posting';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import type { Queries } from '#server/platform';
-import { ReportItemsRepository, type KeptItem } from '#server/report-items';
+import { ReportItemsRepository } from '#server/report-items';
 import { ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
 import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 
 /** A part with what is posted for it. */
 interface FoundPart {
   readonly name: string;
-  readonly part: KeptItem['parts'][number];
+  readonly part: ReportItem['parts'][number];
   /** Where it is posted; null where the year has no such period. */
   readonly periodId: number | null;
   readonly rows: ReadonlyMap<number, GradeRow>;
@@ -38,7 +45,7 @@ export class CompositesService {
    */
   async ofSections(
     queries: Queries,
-    item: KeptItem,
+    item: ReportItem,
     period: SchoolPeriod,
     scales: ReadonlyMap<number, ScaleVersion>,
   ): Promise<ReadonlyMap<number, CompositeReply>> {
@@ -60,7 +67,7 @@ export class CompositesService {
 
   private async findParts(
     queries: Queries,
-    item: KeptItem,
+    item: ReportItem,
     period: SchoolPeriod,
     sectionIds: readonly number[],
   ): Promise<FoundPart[]> {
@@ -84,7 +91,7 @@ export class CompositesService {
 }
 
 function weighedPart(
-  { countBy }: KeptItem,
+  { countBy }: ReportItem,
   { name, part, rows }: FoundPart,
   enrollmentId: number,
   versions: ReadonlyMap<number, ScaleVersion>,
@@ -97,7 +104,7 @@ function weighedPart(
 }
 
 function compositeReply(
-  { countBy, digits, rounding }: KeptItem,
+  { countBy, digits, rounding }: ReportItem,
   composite: Composite,
   found: readonly FoundPart[],
   weighed: readonly WeighedPart[],

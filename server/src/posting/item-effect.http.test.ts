@@ -17,7 +17,7 @@ const ofSchool = async () => (await registrar.get<ReportItemsReply>('/schools/1/
 const itemNamed = async (name: string) => (await ofSchool()).items.find((item) => item.name === name)!;
 const bodyOf = ({
   id: _id,
-  version: _version,
+  revision: _revision,
   scaleName: _s,
   labels: _l,
   descriptors: _d,
@@ -77,7 +77,7 @@ describe('other weights of a composite', () => {
     const { body } = await preview(semester.id, draft);
     expect([await itemNamed('Semester grade'), await logged()]).toEqual([semester, entries]);
     expect(await rowsOf(semester.id, semester1)).toEqual(before);
-    await registrar.send('PUT', `/report-items/${semester.id}?period=4`, { ...draft, version: semester.version });
+    await registrar.send('PUT', `/report-items/${semester.id}?period=4`, { ...draft, revision: semester.revision });
     const after = await rowsOf(semester.id, semester1);
     const foretold = body.students.filter((each) => after.has(`${each.studentNumber} ${each.section}`));
     expect(foretold.length).toBeGreaterThan(100);

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { effectOfValues, type ComparedGrade } from '#core/calculation';
 import { decimalOrThrow, formatDecimal, unitsAt, type Decimal } from '#core/numbers';
-import { nearestPostedIn } from '#core/report-items';
+import { nearestPostedIn, type ReportItem } from '#core/report-items';
 import { bandsTogether, findBand, type Band } from '#core/scales';
 import { itemOfBody, type ItemBody, type ItemEffectReply } from '#contract/report-items';
 import type { CompositeReply } from '#contract/posting';
@@ -10,7 +10,7 @@ import { nameStudents, RecalculationService } from '#server/calculation';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PeriodViews, type ScaleVersion } from '#server/period-view';
 import { Refusal, Transactions, type Queries } from '#server/platform';
-import { ItemChecks, precisionOf, ReportItemsRepository, type KeptItem } from '#server/report-items';
+import { ItemChecks, precisionOf, ReportItemsRepository } from '#server/report-items';
 import { CompositesService } from './composites.service.js';
 import { computedValue, GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 
@@ -63,7 +63,7 @@ export class ItemEffectService {
     const before = await this.valuesOf(queries, period, itemId);
     const after = await this.transactions.tryOut(async (trial) => {
       await this.checks.refuseFaulty(trial, item.schoolId, itemId, body);
-      await this.items.change(trial, changed, item.version);
+      await this.items.put(trial, [changed]);
       return this.valuesOf(trial, period, itemId);
     });
     return {
@@ -75,7 +75,7 @@ export class ItemEffectService {
 
   private async compare(
     queries: Queries,
-    { name }: KeptItem,
+    { name }: ReportItem,
     before: Values,
     after: Values,
   ): Promise<Omit<ItemEffectReply, 'periodName' | 'milliseconds'>> {
@@ -121,7 +121,7 @@ export class ItemEffectService {
   }
 }
 
-function valueOf(item: KeptItem, row: GradeRow, composite: CompositeReply | undefined, scale: ScaleVersion): Value {
+function valueOf(item: ReportItem, row: GradeRow, composite: CompositeReply | undefined, scale: ScaleVersion): Value {
   const facts = { sectionId: row.sectionId, posted: row.mark.label };
   if (composite?.kind === 'value' && composite.rounded !== null) {
     const band = scale.bands.find(({ label }) => label === composite.label);

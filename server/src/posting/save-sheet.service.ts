@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import { parseDay } from '#core/calendar';
 import { judgePercent, type Mark } from '#core/posting';
 import { formatDecimal, parseDecimal, type Decimal } from '#core/numbers';
-import { commentFault } from '#core/report-items';
+import { commentFault, type ReportItem } from '#core/report-items';
 import {
   bodyOfMark,
   markOfBody,
@@ -14,7 +14,7 @@ import {
 } from '#contract/posting';
 import { PeriodsRepository } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
-import type { KeptItem } from '#server/report-items';
+
 import { Clock, Refusal, tables, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 import { canPost } from './posting-policy.js';
@@ -198,7 +198,7 @@ function changeFaults(
 }
 
 /** What the item takes: comments of its length or none, hours or none. A comment that is needed is for the margin to ask. */
-function itemFaults(change: MarkChangeBody, index: number, item: KeptItem): FieldFault[] {
+function itemFaults(change: MarkChangeBody, index: number, item: ReportItem): FieldFault[] {
   const fault = commentFault(item, change, []);
   const faults: FieldFault[] = [];
   if (fault === 'comment-not-taken') {

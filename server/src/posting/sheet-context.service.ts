@@ -1,3 +1,4 @@
+import type { ReportItem } from '#core/report-items';
 import { Injectable } from '@nestjs/common';
 import { windowState } from '#core/calendar';
 import type { WindowReply } from '#contract/calendar';
@@ -12,14 +13,14 @@ import {
   type SectionScale,
 } from '#server/period-view';
 import { Clock, Refusal, type Actor, type Queries } from '#server/platform';
-import type { KeptItem } from '#server/report-items';
+
 import { canOpenSheet } from './posting-policy.js';
 
 /** All that stands around the rows of a grade sheet. */
 export interface SheetContext {
   readonly view: PeriodView;
   readonly section: RunningSection;
-  readonly item: KeptItem;
+  readonly item: ReportItem;
   readonly period: SchoolPeriod;
   readonly window: WindowReply | null;
   readonly sealedAt: Date | null;

@@ -1,3 +1,3 @@
 export { ItemChecks } from './item-checks.service.js';
-export { precisionOf, ReportItemsRepository, type KeptItem } from './report-items.repository.js';
+export { precisionOf, ReportItemsRepository } from './report-items.repository.js';
 export { ReportItemsModule } from './report-items.module.js';

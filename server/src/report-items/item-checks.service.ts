@@ -42,6 +42,14 @@ export class ItemChecks {
     throw new Refusal('item-faulty', { reason: itemFaultSentence(first) }, details);
   }
 
+  /** An item that something hangs on stays. @throws Refusal in-use */
+  async refuseUsed(queries: Queries, id: number): Promise<void> {
+    const { name } = await this.items.byIdOrThrow(queries, id);
+    const uses = await this.items.usesOf(queries, id);
+    const instead = 'Let its rules omit every course instead: what is posted is kept and no sheet asks for more.';
+    if (uses) throw new Refusal('in-use', { what: 'The item', name, uses, instead });
+  }
+
   /** Rules and exceptions name only what the school has. @throws Refusal fields-wrong */
   async refuseUnknown(queries: Queries, schoolId: number, { rules, exceptions }: AssignmentBody): Promise<void> {
     const courses = await this.courses.ofSchool(queries, schoolId);

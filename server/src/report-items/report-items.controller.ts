@@ -81,14 +81,4 @@ export class ReportItemsController {
   ): Promise<ReportItemsReply> {
     return this.reportItems.remove(actor, itemId, periodId);
   }
-
-  @Post('report-items/:itemId/restore')
-  @HttpCode(200)
-  restore(
-    @CurrentActor() actor: Actor,
-    @Param('itemId', ParseIntPipe) itemId: number,
-    @Query('period', ParseIntPipe) periodId: number,
-  ): Promise<ReportItemsReply> {
-    return this.reportItems.restore(actor, itemId, periodId);
-  }
 }

@@ -71,7 +71,7 @@ describe('a change of rules and exceptions', () => {
     const reply = await ofSchool();
     const stale = { ...reply, revision: '0'.repeat(16) };
     const { status, body } = await save<Problem>(stale, { rules: [], exceptions: [] });
-    expect([status, body.code, (await ofSchool()).rules.length]).toEqual([409, 'set-up-changed', 4]);
+    expect([status, body.code, (await ofSchool()).rules.length]).toEqual([409, 'changed-meanwhile', 4]);
   });
 
   it.each([
@@ -100,7 +100,7 @@ describe('an item', () => {
   const bodyOf = (reply: ReportItemsReply, name: string): ItemBody => {
     const {
       id: _id,
-      version: _version,
+      revision: _revision,
       scaleName: _name,
       labels: _labels,
       descriptors: _words,
@@ -118,8 +118,8 @@ describe('an item', () => {
 
   it('is added, takes over windows where both are posted, is changed, ordered and taken out', async () => {
     const { status, body } = await added({ name: 'Effort', heading: 'Effort', ordinals: [3, 4] }, quarter);
-    const { id, version } = itemNamed(body, 'Effort');
-    expect([status, body.items.at(-1)!.name, version]).toEqual([201, 'Effort', 1]);
+    const { id, revision } = itemNamed(body, 'Effort');
+    expect([status, body.items.at(-1)!.name]).toEqual([201, 'Effort']);
     const { rows } = await server.database.pool.query(
       'SELECT period_id FROM posting_windows WHERE item_id = $1 ORDER BY 1',
       [id],
@@ -128,14 +128,14 @@ describe('an item', () => {
     const changed = await registrar.send<ReportItemsReply>('PUT', `/report-items/${id}?period=4`, {
       ...bodyOf(body, 'Effort'),
       heading: 'Eff.',
-      version,
+      revision,
     });
-    expect(itemNamed(changed.body, 'Effort')).toMatchObject({ heading: 'Eff.', version: 2 });
+    expect(itemNamed(changed.body, 'Effort')).toMatchObject({ heading: 'Eff.' });
     const stale = await registrar.send<Problem>('PUT', `/report-items/${id}?period=4`, {
       ...bodyOf(body, 'Effort'),
-      version,
+      revision,
     });
-    expect(stale.body.code).toBe('set-up-changed');
+    expect(stale.body.code).toBe('changed-meanwhile');
     const order = changed.body.items.map((item) => item.id).toReversed();
     const ordered = await registrar.send<ReportItemsReply>('PUT', '/schools/1/report-items/order?period=4', {
       itemIds: order,
@@ -172,8 +172,8 @@ describe('an item', () => {
     ['no parts', { parts: [] }, 'Semester grade is made of parts but has none.'],
   ])('made of parts is refused with %s', async (_what, change, detail) => {
     const reply = await ofSchool();
-    const { version } = itemNamed(reply, 'Semester grade');
-    const request = { ...bodyOf(reply, 'Semester grade'), ...change, version };
+    const { revision } = itemNamed(reply, 'Semester grade');
+    const request = { ...bodyOf(reply, 'Semester grade'), ...change, revision };
     const { status, body } = await registrar.send<Problem>('PUT', `/report-items/${semester}?period=4`, request);
     expect([status, body.code, body.detail]).toEqual([422, 'item-faulty', detail]);
   });
@@ -188,7 +188,11 @@ describe('an item', () => {
     } as const;
     const { body } = await added({ ...year, parts: [part(semester, 1, '50'), part(semester, 2, '50')] });
     const { id } = itemNamed(body, 'Year grade');
-    const request = { ...bodyOf(body, 'Semester grade'), parts: [part(id, 1, '100')], version: 1 };
+    const request = {
+      ...bodyOf(body, 'Semester grade'),
+      parts: [part(id, 1, '100')],
+      revision: itemNamed(body, 'Semester grade').revision,
+    };
     const ring = await registrar.send<Problem>('PUT', `/report-items/${semester}?period=4`, request);
     expect(ring.body.detail).toBe(
       'Semester grade would be a part of itself: Semester grade → Year grade → Semester grade.',
@@ -225,12 +229,27 @@ describe('an item', () => {
       return (await server.database.pool.query(text, [id])).rows;
     };
     const had = await windows();
-    await registrar.send('DELETE', `/report-items/${id}?period=4`);
-    const { body: back } = await registrar.send<ReportItemsReply>('POST', `/report-items/${id}/restore?period=4`);
-    expect(back).toEqual(saved);
+    const { change } = await registrar.send('DELETE', `/report-items/${id}?period=4`);
+    expect((await registrar.send('POST', `/changes/${change}/undo`)).status).toBe(200);
+    expect(await ofSchool()).toEqual(saved);
     expect([had.length, await windows()]).toEqual([4, had]);
-    expect((await registrar.send('POST', `/report-items/${id}/restore?period=4`)).status).toBe(404);
     await registrar.send('DELETE', `/report-items/${id}?period=4`);
+  });
+
+  it('is not made undone by an undo once grades hang on it', async () => {
+    const { body, change } = await added({ name: 'Effort', heading: 'Effort' }, quarter);
+    const { id } = itemNamed(body, 'Effort');
+    const { rows } = await server.database.pool.query(
+      `INSERT INTO grades (item_id, period_id, enrollment_id, label, scale_version_id, posted_by, posted_at)
+       SELECT $1, period_id, enrollment_id, label, scale_version_id, posted_by, posted_at FROM grades
+       WHERE period_id = 4 AND label IS NOT NULL LIMIT 1 RETURNING id`,
+      [id],
+    );
+    const { status, body: refused } = await registrar.send<Problem>('POST', `/changes/${change}/undo`);
+    expect([status, refused.code]).toEqual([409, 'in-use']);
+    await server.database.pool.query('DELETE FROM grades WHERE id = $1', [rows[0].id]);
+    expect((await registrar.send('POST', `/changes/${change}/undo`)).status).toBe(200);
+    expect((await ofSchool()).items.map(({ name }) => name)).not.toContain('Effort');
   });
 
   it('does not come back, nor any part of it, where what it hung on is gone meanwhile', async () => {
@@ -254,9 +273,9 @@ describe('an item', () => {
     const scale = scales.scales.find(({ name }) => name === 'Trial')!;
     const { body } = await added({ name: 'Effort', heading: 'Effort', scaleId: scale.id }, quarter);
     const { id } = itemNamed(body, 'Effort');
-    await registrar.send('DELETE', `/report-items/${id}?period=4`);
+    const { change } = await registrar.send('DELETE', `/report-items/${id}?period=4`);
     expect((await registrar.send('DELETE', `/scales/${scale.id}?period=4`)).status).toBe(200);
-    const back = await registrar.send<Problem>('POST', `/report-items/${id}/restore?period=4`);
+    const back = await registrar.send<Problem>('POST', `/changes/${change}/undo`);
     expect([back.status, back.body.code]).toEqual([409, 'cannot-bring-back']);
     expect((await ofSchool()).items.map(({ name }) => name)).not.toContain('Effort');
     const { rows } = await server.database.pool.query('SELECT 1 FROM posting_windows WHERE item_id = $1', [id]);

@@ -3,6 +3,10 @@ import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
 import { ChangesModule } from '#server/changes';
 import { ItemChecks } from './item-checks.service.js';
+import { ItemWindowsRepository } from './item-windows.repository.js';
+import { ItemWindowsThing } from './item-windows.thing.js';
+import { ReportItemThing } from './report-item.thing.js';
+import { ReportRulesThing } from './report-rules.thing.js';
 import { LabelsRepository } from './labels.repository.js';
 import { ReportItemsController } from './report-items.controller.js';
 import { ReportItemsRepository } from './report-items.repository.js';
@@ -11,7 +15,16 @@ import { ReportItemsService } from './report-items.service.js';
 @Module({
   imports: [CalendarModule, CoursesModule, ChangesModule],
   controllers: [ReportItemsController],
-  providers: [ItemChecks, LabelsRepository, ReportItemsRepository, ReportItemsService],
+  providers: [
+    ItemChecks,
+    ItemWindowsRepository,
+    ItemWindowsThing,
+    ReportItemThing,
+    ReportRulesThing,
+    LabelsRepository,
+    ReportItemsRepository,
+    ReportItemsService,
+  ],
   exports: [ItemChecks, ReportItemsRepository],
 })
 export class ReportItemsModule {}

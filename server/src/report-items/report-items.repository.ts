@@ -1,15 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import { and, asc, eq, isNull, max, sql } from 'drizzle-orm';
 import { decimalOrThrow, formatDecimal, roundings } from '#core/numbers';
+import type { AssignmentBody } from '#contract/report-items';
 import type { Exception, ReportItem, Rule } from '#core/report-items';
 import type { Precision } from '#core/scales';
-import { rowsToRemove, type RemovedRows } from '#server/changes';
 import { counted, Refusal, tables, type Queries } from '#server/platform';
-
-/** An item as it is kept, with the version that guards against saving over somebody else's work. */
-export interface KeptItem extends ReportItem {
-  readonly version: number;
-}
 
 const {
   categories,
@@ -25,7 +20,7 @@ const {
 @Injectable()
 export class ReportItemsRepository {
   /** A school's items in the order of its report cards. */
-  async ofSchool(queries: Queries, schoolId: number): Promise<KeptItem[]> {
+  async ofSchool(queries: Queries, schoolId: number): Promise<ReportItem[]> {
     const rows = await queries
       .select()
       .from(reportItems)
@@ -55,7 +50,7 @@ export class ReportItemsRepository {
   }
 
   /** @throws Refusal not-found */
-  async byIdOrThrow(queries: Queries, id: number): Promise<KeptItem> {
+  async byIdOrThrow(queries: Queries, id: number): Promise<ReportItem> {
     const [row] = await queries
       .select({ schoolId: reportItems.schoolId })
       .from(reportItems)
@@ -105,58 +100,67 @@ export class ReportItemsRepository {
     }
   }
 
-  /** Adds an item at the end of the school's report cards. @returns its number */
-  async add(queries: Queries, item: Omit<ReportItem, 'id' | 'position'>): Promise<number> {
+  /** Items by their numbers; a number that there is not has none. */
+  async byIds(queries: Queries, ids: readonly number[]): Promise<ReportItem[]> {
+    const schools = await queries
+      .selectDistinct({ id: reportItems.schoolId })
+      .from(reportItems)
+      .where(sql`${reportItems.id} = ANY(${`{${ids.join(',')}}`}::int[])`);
+    const found: ReportItem[] = [];
+    for (const { id } of schools)
+      found.push(...(await this.ofSchool(queries, id)).filter((item) => ids.includes(item.id)));
+    return found;
+  }
+
+  /** A number that no item has or had. */
+  async nextId(queries: Queries): Promise<number> {
+    const { rows } = await queries.execute<{ id: number }>(
+      sql`SELECT nextval(pg_get_serial_sequence('report_items', 'id'))::int AS id`,
+    );
+    return rows[0]!.id;
+  }
+
+  /** The position behind all items of a school. */
+  async endOf(queries: Queries, schoolId: number): Promise<number> {
     const [last] = await queries
       .select({ position: max(reportItems.position) })
       .from(reportItems)
-      .where(eq(reportItems.schoolId, item.schoolId));
-    const { parts, ordinals, ...row } = item;
-    const position = (last?.position ?? 0) + 1;
-    const [added] = await queries
-      .insert(reportItems)
-      .values({ ...row, ordinals: ordinals && [...ordinals], position })
-      .returning({ id: reportItems.id });
-    await this.replaceParts(queries, added!.id, parts);
-    return added!.id;
+      .where(eq(reportItems.schoolId, schoolId));
+    return (last?.position ?? 0) + 1;
   }
 
-  /** Whether the item still had the version expected, and so was changed. */
-  async change(queries: Queries, item: ReportItem, version: number): Promise<boolean> {
-    const { id, parts, ordinals, ...row } = item;
-    const changed = await queries
-      .update(reportItems)
-      .set({ ...row, ordinals: ordinals && [...ordinals], version: version + 1 })
-      .where(and(eq(reportItems.id, id), eq(reportItems.version, version)))
-      .returning({ id: reportItems.id });
-    if (changed.length === 1) await this.replaceParts(queries, id, parts);
-    return changed.length === 1;
+  /** Makes items, under the numbers that they have, or changes those that are there. */
+  async put(queries: Queries, items: readonly ReportItem[]): Promise<void> {
+    for (const { id, parts, ordinals, ...facts } of items) {
+      const row = { ...facts, ordinals: ordinals && [...ordinals] };
+      await queries
+        .insert(reportItems)
+        .values({ ...row, id })
+        .onConflictDoUpdate({ target: reportItems.id, set: row });
+      await this.replaceParts(queries, id, parts);
+    }
   }
 
-  /** Takes an item out with its rules, exceptions and windows, and tells what went. */
-  async remove(queries: Queries, id: number): Promise<RemovedRows> {
-    const hanging = ['report_item_rules', 'report_item_exceptions', 'posting_windows'];
-    const removed = await rowsToRemove(queries, [
-      { table: 'report_items', where: sql`t.id = ${id}` },
-      { table: 'report_item_parts', where: sql`t.composite_id = ${id}` },
-      ...hanging.map((table) => ({ table, where: sql`t.item_id = ${id}` })),
-    ]);
+  /** Removes an item; with it goes what cannot be without it. */
+  async remove(queries: Queries, id: number): Promise<void> {
     await queries.delete(reportItems).where(eq(reportItems.id, id));
-    return removed;
   }
 
-  async order(queries: Queries, itemIds: readonly number[]): Promise<void> {
-    await queries.execute(sql`
-      UPDATE report_items SET position = list.place
-      FROM unnest(${`{${itemIds.join(',')}}`}::int[]) WITH ORDINALITY AS list(id, place) WHERE report_items.id = list.id`);
-  }
-
-  /** Takes over the windows of another item, for the periods in which both are posted. */
-  async copyWindows(queries: Queries, fromItemId: number, itemId: number, periodIds: readonly number[]): Promise<void> {
-    await queries.execute(sql`
-      INSERT INTO posting_windows (item_id, period_id, opens_at, closes_at, grace_until, late_posters, early_reason)
-      SELECT ${itemId}, period_id, opens_at, closes_at, grace_until, late_posters, early_reason FROM posting_windows
-      WHERE item_id = ${fromItemId} AND period_id = ANY(${`{${periodIds.join(',')}}`}::int[])`);
+  /** Rules and exceptions of a school, without their numbers, as they cross the wire and stand in the log. */
+  async assignmentOf(queries: Queries, schoolId: number): Promise<AssignmentBody> {
+    const rules = await this.rulesOfSchool(queries, schoolId);
+    const exceptions = await this.exceptionsOfSchool(queries, schoolId);
+    return {
+      rules: rules.map(({ itemId, effect, department, level, kind, length }) => ({
+        itemId,
+        effect,
+        department,
+        level,
+        kind,
+        length,
+      })),
+      exceptions: exceptions.map(({ itemId, courseId, effect, reason }) => ({ itemId, courseId, effect, reason })),
+    };
   }
 
   /** Grades posted for each item of a school, by item and course. */

@@ -15,10 +15,11 @@ import {
 } from '#contract/report-items';
 import { PeriodsRepository } from '#server/calendar';
 import { CoursesRepository, PlacementsRepository, scaleSource, seekerOf } from '#server/courses';
-import { bringBackRows, ChangeLog, revisionOf } from '#server/changes';
+import { Changes, revisionOf, type Edit } from '#server/changes';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { ItemChecks } from './item-checks.service.js';
+import { ItemWindowsRepository } from './item-windows.repository.js';
 import { LabelsRepository } from './labels.repository.js';
+import { valueOfItem } from './report-item.thing.js';
 import { ReportItemsRepository } from './report-items.repository.js';
 
 @Injectable()
@@ -30,8 +31,8 @@ export class ReportItemsService {
     private readonly placements: PlacementsRepository,
     private readonly periods: PeriodsRepository,
     private readonly labels: LabelsRepository,
-    private readonly checks: ItemChecks,
-    private readonly log: ChangeLog,
+    private readonly windows: ItemWindowsRepository,
+    private readonly changes: Changes,
   ) {}
 
   /** With the scale that each course uses in a period. */
@@ -73,19 +74,14 @@ export class ReportItemsService {
     actor: Actor,
     schoolId: number,
     periodId: number,
-    request: SaveAssignmentRequest,
+    { revision, rules, exceptions }: SaveAssignmentRequest,
   ): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
-      const before = await this.assignment(queries, schoolId);
-      const bodies = bodyOfAssignment(before);
-      if (revisionOf(bodies) !== request.revision)
-        throw new Refusal('set-up-changed', { what: 'rules and exceptions' });
-      await this.checks.refuseUnknown(queries, schoolId, request);
-      const { rules, exceptions } = request;
-      await this.items.replaceAssignment(queries, schoolId, rules, exceptions);
-      await this.log.record(queries, actor, [
-        { action: 'save rules', thing: `school ${schoolId}`, before: bodies, after: { rules, exceptions } },
-      ]);
+      const after = { rules: rules.map((rule) => ({ ...rule })), exceptions: exceptions.map((each) => ({ ...each })) };
+      await this.changes.make(queries, actor, {
+        action: 'save the rules and exceptions',
+        edits: [{ kind: 'report-rules', id: String(schoolId), expected: revision, after }],
+      });
       return this.read(queries, schoolId, periodId);
     });
   }
@@ -97,18 +93,17 @@ export class ReportItemsService {
     { windowsLike, ...body }: NewItemRequest,
   ): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
-      await this.checks.refuseFaulty(queries, schoolId, null, body);
-      const item = itemOfBody(body, { id: 0, schoolId, position: 0 });
-      const { id: _id, position: _position, ...facts } = item;
-      const id = await this.items.add(queries, facts);
+      const id = await this.items.nextId(queries);
+      const item = itemOfBody(body, { id, schoolId, position: await this.items.endOf(queries, schoolId) });
+      const edits: Edit[] = [{ kind: 'report-item', id: String(id), after: valueOfItem(item) }];
       if (windowsLike !== null) {
         const periods = await this.periods.ofSchool(queries, schoolId);
-        const own = periods.filter((period) => isPostedIn(item, periods, period)).map((period) => period.id);
-        await this.items.copyWindows(queries, windowsLike, id, own);
+        const own = new Set(periods.filter((period) => isPostedIn(item, periods, period)).map((period) => period.id));
+        const like = (await this.windows.ofItems(queries, [windowsLike])).get(String(windowsLike)) ?? [];
+        const after = like.filter((window) => own.has(window.periodId));
+        if (after.length > 0) edits.push({ kind: 'item-windows', id: String(id), after });
       }
-      await this.log.record(queries, actor, [
-        { action: 'add report item', thing: `item ${id}`, before: null, after: body },
-      ]);
+      await this.changes.make(queries, actor, { action: `add ${item.name}`, edits });
       return this.read(queries, schoolId, periodId);
     });
   }
@@ -117,61 +112,56 @@ export class ReportItemsService {
     actor: Actor,
     id: number,
     periodId: number,
-    { version, ...body }: SaveItemRequest,
+    { revision, ...body }: SaveItemRequest,
   ): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
-      const { version: _version, ...before } = await this.items.byIdOrThrow(queries, id);
-      await this.checks.refuseFaulty(queries, before.schoolId, id, body);
-      if (!(await this.items.change(queries, itemOfBody(body, before), version))) {
-        throw new Refusal('set-up-changed', { what: `properties of ${before.name}` });
-      }
-      const change = { action: 'change report item', thing: `item ${id}`, before: bodyOfItem(before), after: body };
-      await this.log.record(queries, actor, [change]);
+      const before = await this.items.byIdOrThrow(queries, id);
+      const after = valueOfItem(itemOfBody(body, before));
+      await this.changes.make(queries, actor, {
+        action: `change ${before.name}`,
+        edits: [{ kind: 'report-item', id: String(id), expected: revision, after }],
+      });
       return this.read(queries, before.schoolId, periodId);
     });
   }
 
-  /** Takes an item out with its rules, exceptions and windows; not one that grades hang on. */
+  /** Removes an item with its rules, exceptions and windows; not one that grades hang on. */
   async remove(actor: Actor, id: number, periodId: number): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
-      const item = await this.items.byIdOrThrow(queries, id);
-      const uses = await this.items.usesOf(queries, id);
-      if (uses) {
-        const instead = 'Let its rules omit every course instead: what is posted is kept and no sheet asks for more.';
-        throw new Refusal('in-use', { what: 'The item', name: item.name, uses, instead });
-      }
-      const before = { ...bodyOfItem(item), rows: await this.items.remove(queries, id) };
-      await this.log.record(queries, actor, [
-        { action: 'remove report item', thing: `item ${id}`, before, after: null },
-      ]);
-      return this.read(queries, item.schoolId, periodId);
-    });
-  }
-
-  /** Undoes the removal of an item: with its rules, exceptions and windows, under the number that it had. */
-  async restore(actor: Actor, id: number, periodId: number): Promise<ReportItemsReply> {
-    return this.transactions.run(async (queries) => {
-      await bringBackRows(queries, `item ${id}`, 'report item');
-      const item = await this.items.byIdOrThrow(queries, id);
-      const after = bodyOfItem(item);
-      await this.checks.refuseFaulty(queries, item.schoolId, id, after);
-      await this.log.record(queries, actor, [
-        { action: 'bring back report item', thing: `item ${id}`, before: null, after },
-      ]);
-      return this.read(queries, item.schoolId, periodId);
+      const { name, schoolId } = await this.items.byIdOrThrow(queries, id);
+      const { rules, exceptions } = await this.items.assignmentOf(queries, schoolId);
+      const isOther = ({ itemId }: { itemId: number }) => itemId !== id;
+      const without = { rules: rules.filter(isOther), exceptions: exceptions.filter(isOther) };
+      await this.changes.make(queries, actor, {
+        action: `remove ${name}`,
+        edits: [
+          { kind: 'report-rules', id: String(schoolId), after: without },
+          { kind: 'item-windows', id: String(id), after: null },
+          { kind: 'report-item', id: String(id), after: null },
+        ],
+      });
+      return this.read(queries, schoolId, periodId);
     });
   }
 
   async order(actor: Actor, schoolId: number, periodId: number, itemIds: readonly number[]): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
-      const before = (await this.items.ofSchool(queries, schoolId)).map(({ id }) => id);
-      if (itemIds.toSorted().join() !== before.toSorted().join()) {
+      const items = await this.items.ofSchool(queries, schoolId);
+      if (
+        itemIds.toSorted().join() !==
+        items
+          .map(({ id }) => id)
+          .toSorted()
+          .join()
+      ) {
         throw new Refusal('fields-wrong', {}, [{ field: 'itemIds', detail: 'each item of the school once' }]);
       }
-      await this.items.order(queries, itemIds);
-      await this.log.record(queries, actor, [
-        { action: 'order report items', thing: `school ${schoolId}`, before, after: itemIds },
-      ]);
+      const edits = items.map((item) => ({
+        kind: 'report-item',
+        id: String(item.id),
+        after: { ...valueOfItem(item), position: itemIds.indexOf(item.id) + 1 },
+      }));
+      await this.changes.make(queries, actor, { action: 'order the report items', edits });
       return this.read(queries, schoolId, periodId);
     });
   }
@@ -185,13 +175,13 @@ export class ReportItemsService {
     const posted = await this.items.postedByCourse(queries, schoolId);
     const scales = await this.labels.scalesOf(queries, schoolId);
     const schoolScale = placements.findLast(({ kind }) => kind === 'system' || kind === 'school')?.scaleId;
-    const bodies = bodyOfAssignment(assignment);
+    const bodies = await this.items.assignmentOf(queries, schoolId);
     return {
       revision: revisionOf(bodies),
       items: items.map((item) => ({
         ...bodyOfItem(item),
         id: item.id,
-        version: item.version,
+        revision: revisionOf(valueOfItem(item)),
         scaleName: item.scaleId === null ? null : names.get(item.scaleId)!,
         labels: scales.find(({ id }) => id === (item.scaleId ?? schoolScale))?.labels ?? [],
         descriptors: scales.find(({ id }) => id === (item.scaleId ?? schoolScale))?.descriptors ?? [],
@@ -221,20 +211,6 @@ export class ReportItemsService {
       exceptions: await this.items.exceptionsOfSchool(queries, schoolId),
     };
   }
-}
-
-function bodyOfAssignment({ rules, exceptions }: Assignment): AssignmentBody {
-  return {
-    rules: rules.map(({ itemId, effect, department, level, kind, length }) => ({
-      itemId,
-      effect,
-      department,
-      level,
-      kind,
-      length,
-    })),
-    exceptions: exceptions.map(({ itemId, courseId, effect, reason }) => ({ itemId, courseId, effect, reason })),
-  };
 }
 
 function assignmentOf(schoolId: number, { rules, exceptions }: AssignmentBody): Assignment {

@@ -1,4 +1,4 @@
-import { checkCodes } from '#core/posting';
+import { checkCodes, type SpecialCode } from '#core/posting';
 import { bodyOfCode, codeFaultFields, codeFaultSentence, codeOfBody, type CodeBody } from '#contract/scales';
 import { ThingOf, type Thing } from '#server/changes';
 import { ScaleVersionsRepository } from '#server/period-view';
@@ -17,12 +17,15 @@ export class CodesThing implements Thing<readonly CodeBody[]> {
     return new Map([[id!, (await this.versions.codes(queries)).map(bodyOfCode)]]);
   }
 
+  async check(queries: Queries, values: ReadonlyMap<string, readonly CodeBody[] | null>): Promise<void> {
+    for (const bodies of values.values()) await this.checkList(queries, (bodies ?? []).map(codeOfBody));
+  }
+
   async write(queries: Queries, values: ReadonlyMap<string, readonly CodeBody[] | null>): Promise<void> {
     for (const codes of values.values()) if (codes) await this.scales.replaceCodes(queries, codes.map(codeOfBody));
   }
 
-  async check(queries: Queries): Promise<void> {
-    const codes = await this.versions.codes(queries);
+  private async checkList(queries: Queries, codes: readonly SpecialCode[]): Promise<void> {
     const faults = checkCodes(codes, await this.scales.allLabels(queries));
     if (faults.length > 0) {
       const fields = faults.map((fault) => ({

@@ -1,16 +1,16 @@
+import type { ReportItem } from '#core/report-items';
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import { enrolledIn, gradedIn, PeriodViews, type PeriodView, type RunningSection } from '#server/period-view';
 import type { SchoolPeriod } from '#server/calendar';
 import type { Queries } from '#server/platform';
-import type { KeptItem } from '#server/report-items';
 
 /** How a scale is looked up that no item uses yet. */
 export const usualPrecision = { digits: 1, rounding: 'halfUp' } as const;
 
 /** An item of a period and the sections of it that use one scale. */
 export interface ScaleUse {
-  readonly item: KeptItem;
+  readonly item: ReportItem;
   readonly sections: readonly RunningSection[];
 }
 

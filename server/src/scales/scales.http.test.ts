@@ -400,7 +400,7 @@ describe('the district’s codes', () => {
     const { status, body } = await saveCodes<CodesReply>(before, [...bare(before.codes), added]);
     expect([status, body.codes.at(-1)!.code]).toEqual([200, 'AUD']);
     const { body: stale } = await saveCodes<Problem>(before, bare(before.codes));
-    expect([stale.status, stale.code]).toEqual([409, 'set-up-changed']);
+    expect([stale.status, stale.code]).toEqual([409, 'changed-meanwhile']);
   });
 
   it.each([

@@ -64,7 +64,7 @@ describe('how averages are made', () => {
     expect(before.items.map(({ name }) => name)).toEqual(['Quarter grade', 'Term grade']);
     const { status, body } = await save<GpaPolicyReply>(before, { digits: 2, mostAddedCredits: '4' });
     expect([status, body.policy.digits, body.policy.mostAddedCredits]).toEqual([200, 2, '4']);
-    expect((await save<Problem>(before, { digits: 1 })).body.code).toBe('set-up-changed');
+    expect((await save<Problem>(before, { digits: 1 })).body.code).toBe('changed-meanwhile');
     expect((await save<GpaPolicyReply>(body, before.policy)).body).toEqual(before);
   });
 

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
 import type { Problem } from '#contract/problems';
 import type { ItemEffectReply } from '#contract/report-items';
-import { showAt, type Answers } from '../shell/show-at.fixture';
+import { made, showAt, type Answers } from '../shell/show-at.fixture';
 import { ItemDialog } from './item-dialog';
 import { bodyOfReply } from './item-draft';
 import { reply } from './report-items.fixture';
@@ -74,7 +74,7 @@ describe('a change of what an item comes to', () => {
     const changed = { ...bodyOfReply(semester), digits: 0 };
     expect(sent).toEqual([
       { request: 'POST /report-items/3/preview', body: changed },
-      { request: 'PUT /report-items/3', body: { ...changed, version: 1 } },
+      { request: 'PUT /report-items/3', body: { ...changed, revision: 'r1' } },
     ]);
     expect(screen.getByText('closed')).toBeTruthy();
   });
@@ -106,15 +106,18 @@ describe('a change of what an item comes to', () => {
 
 describe('a change of words', () => {
   it('is saved at once, and undone from the notice', async () => {
-    const after = { ...reply, items: reply.items.with(2, { ...semester, name: 'Half-year grade', version: 2 }) };
-    const { person, sent } = show({ 'PUT /report-items/3': after });
+    const { person, sent } = show({
+      'PUT /report-items/3': made(7, reply),
+      'POST /changes/7/undo': made(8, { id: 8, action: 'change Semester grade' }),
+    });
     await person.clear(screen.getByLabelText('Name'));
     await person.type(screen.getByLabelText('Name'), 'Half-year grade');
     await person.click(button('Save the item'));
     await person.click(await screen.findByRole('button', { name: 'Undo' }));
-    expect(sent.map(({ request, body }) => [request, body])).toEqual([
-      ['PUT /report-items/3', { ...bodyOfReply(semester), name: 'Half-year grade', version: 1 }],
-      ['PUT /report-items/3', { ...bodyOfReply(semester), version: 2 }],
+    await screen.findByText('Undone: change Semester grade.');
+    expect(sent).toEqual([
+      { request: 'PUT /report-items/3', body: { ...bodyOfReply(semester), name: 'Half-year grade', revision: 'r1' } },
+      { request: 'POST /changes/7/undo', body: undefined },
     ]);
   });
 
@@ -130,8 +133,12 @@ describe('a change of words', () => {
 });
 
 it('an item taken out is brought back from the notice, though its dialog is gone', async () => {
-  const { person, sent } = show({ 'DELETE /report-items/3': reply, 'POST /report-items/3/restore': reply });
+  const { person, sent } = show({
+    'DELETE /report-items/3': made(7, reply),
+    'POST /changes/7/undo': made(8, { id: 8, action: 'remove Semester grade' }),
+  });
   await person.click(button('Take it out'));
   await person.click(await screen.findByRole('button', { name: 'Undo' }));
-  expect(sent.map(({ request }) => request)).toEqual(['DELETE /report-items/3', 'POST /report-items/3/restore']);
+  await screen.findByText('Undone: remove Semester grade.');
+  expect(sent.map(({ request }) => request)).toEqual(['DELETE /report-items/3', 'POST /changes/7/undo']);
 });

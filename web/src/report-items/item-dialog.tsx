@@ -1,7 +1,9 @@
 import { useState } from 'react';
-import { toast } from 'sonner';
 import type { ItemBody, ItemReply, ReportItemsReply } from '#contract/report-items';
+import { ThingHistory } from '../changes/thing-history';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { ProblemError } from '../shell/api';
+import { openDrawer } from '../shell/drawer-store';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
@@ -10,7 +12,7 @@ import { plural } from '../ui/format';
 import { bodyOfReply, changesValues, itemFaults, newItem } from './item-draft';
 import { ItemEffect } from './item-effect';
 import { ItemForm } from './item-form';
-import { useAddItem, useItemEffect, useRemoveItem, useRestoreItem, useSaveItem } from './queries';
+import { useAddItem, useItemEffect, useRemoveItem, useSaveItem } from './queries';
 
 interface ItemDialogProps {
   readonly schoolId: number;
@@ -26,7 +28,7 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
   const [body, setBody] = useState<ItemBody>(() => (item ? bodyOfReply(item) : newItem(reply)));
   const [windowsLike, setWindowsLike] = useState<number | null>(reply.items[0]?.id ?? null);
   const [add, save, remove] = [useAddItem(schoolId), useSaveItem(schoolId), useRemoveItem(schoolId)];
-  const restore = useRestoreItem(schoolId);
+  const tellOfChange = useTellOfChange();
   const [isLooking, setIsLooking] = useState(false);
   const effect = useItemEffect(item?.id, isLooking ? body : undefined);
   const looksFirst = item !== undefined && !isLooking && changesValues(bodyOfReply(item), body);
@@ -40,17 +42,11 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
   const submit = () => {
     if (item) {
       save.mutate(
-        { ...body, id: item.id, version: item.version },
+        { ...body, id: item.id, revision: item.revision },
         {
           onSuccess: (after) => {
             onClose();
-            const version = after.items.find(({ id }) => id === item.id)!.version;
-            toast.success(`${body.name} is changed.`, {
-              action: {
-                label: 'Undo',
-                onClick: () => void save.mutateAsync({ ...bodyOfReply(item), id: item.id, version }).catch(showProblem),
-              },
-            });
+            tellOfChange(`${body.name} is changed.`, after);
           },
           onError,
         },
@@ -72,14 +68,9 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
   const takeOut = () => {
     if (!item) return;
     remove.mutate(item.id, {
-      onSuccess: () => {
+      onSuccess: (after) => {
         onClose();
-        toast.success(`${item.name} is taken out.`, {
-          action: {
-            label: 'Undo',
-            onClick: () => void restore.mutateAsync(item.id).catch(showProblem),
-          },
-        });
+        tellOfChange(`${item.name} is taken out.`, after);
       },
       onError: showProblem,
     });
@@ -114,6 +105,16 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
           <p className="min-w-0 flex-1 text-[13px] text-quiet">
             {problem?.problem.errors.length ? problem.problem.detail : faults[0]}
           </p>
+          {item && !isLooking && (
+            <Button
+              onClick={() => {
+                onClose();
+                openDrawer(`History of ${item.name}`, <ThingHistory thing={`report-item ${item.id}`} />);
+              }}
+            >
+              History
+            </Button>
+          )}
           {item && !isLooking && (
             <Button look="danger" disabled={isBusy} onClick={takeOut}>
               Take it out

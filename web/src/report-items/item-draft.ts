@@ -41,7 +41,7 @@ export function newItem(reply: ReportItemsReply): ItemBody {
 export function bodyOfReply(item: ItemReply): ItemBody {
   const {
     id: _id,
-    version: _version,
+    revision: _revision,
     scaleName: _name,
     labels: _labels,
     descriptors: _words,

@@ -69,13 +69,6 @@ export function useRemoveItem(schoolId: number) {
   );
 }
 
-/** Takes the removal of an item back. */
-export function useRestoreItem(schoolId: number) {
-  return useItemsMutation(schoolId, (id: number, period) =>
-    api.post<ReportItemsReply>(`/report-items/${id}/restore${period}`, {}),
-  );
-}
-
 export function useOrderItems(schoolId: number) {
   return useItemsMutation(schoolId, (itemIds: number[], period) =>
     api.put<ReportItemsReply>(`/schools/${schoolId}/report-items/order${period}`, { itemIds }),

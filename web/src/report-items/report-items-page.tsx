@@ -10,6 +10,7 @@ import type {
   ReportItemsReply,
   RuleBody,
 } from '#contract/report-items';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
 import { SetUpNote } from '../set-up/set-up-note';
@@ -51,6 +52,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
   const [edited, setEdited] = useState<ItemReply | 'new' | undefined>();
   const save = useSaveAssignment(schoolId);
   const order = useOrderItems(schoolId);
+  const tellOfChange = useTellOfChange();
   const saved = useMemo(
     (): AssignmentBody => ({ rules: [...reply.rules], exceptions: [...reply.exceptions] }),
     [reply],
@@ -69,22 +71,21 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
   );
   const addRule = (item: ItemReply | undefined) => change({ rules: [...assignment.rules, newRule(reply, item)] });
   const changeExceptions = useCallback((exceptions: ExceptionBody[]) => change({ exceptions }), [change]);
-  const store = (request: AssignmentBody, revision: string, undoTo: AssignmentBody | undefined) =>
+  const canSave = draft !== undefined && !isStale && !save.isPending;
+  const saveDraft = () => {
+    if (!canSave) return;
+    const sent = draft.now;
     save.mutate(
-      { ...request, revision },
+      { ...sent, revision: draft.basedOn },
       {
         onSuccess: (after) => {
-          assignmentDrafts.settle(schoolId, request, after.revision);
-          toast.success(
-            undoTo ? 'The rules and exceptions are saved.' : 'They are as they were.',
-            undoTo ? { action: { label: 'Undo', onClick: () => store(undoTo, after.revision, undefined) } } : {},
-          );
+          assignmentDrafts.settle(schoolId, sent, after.revision);
+          tellOfChange('The rules and exceptions are saved.', after);
         },
         onError: showProblem,
       },
     );
-  const canSave = draft !== undefined && !isStale && !save.isPending;
-  const saveDraft = () => canSave && store(draft.now, draft.basedOn, saved);
+  };
   useKeys([
     { key: 'Ctrl+s', says: 'save the rules and exceptions', inFields: true, act: saveDraft },
     { key: 'u', says: 'take back the last step of the draft', act: () => assignmentDrafts.undo(schoolId) },

@@ -4,7 +4,7 @@ import { newItem } from './item-draft';
 export const item = (id: number, name: string, more: Partial<ItemReply> = {}): ItemReply => ({
   ...newItem({ periods: [{ kind: 'quarter', names: [] }] } as unknown as ReportItemsReply),
   id,
-  version: 1,
+  revision: 'r1',
   scaleName: null,
   labels: ['A', 'B'],
   descriptors: ['Excellent', 'Good'],

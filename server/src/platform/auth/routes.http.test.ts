@@ -31,6 +31,8 @@ const teachers = [
   'GET /grade-sheets/1/1/1',
   'PUT /grade-sheets/1/1/1',
   'GET /search',
+  'GET /changes/mine',
+  'POST /changes/1/undo',
   'GET /runs/last',
   'GET /grade-books/1/1',
   'PUT /grade-books/1/1/scores',

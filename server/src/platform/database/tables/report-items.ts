@@ -46,7 +46,6 @@ export const reportItems = pgTable('report_items', {
   onTranscript: boolean().notNull(),
   countsInGpa: boolean().notNull().default(true),
   position: integer().notNull().default(1),
-  version: integer().notNull().default(1),
   createdAt: createdAt(),
 });
 
