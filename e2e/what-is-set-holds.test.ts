@@ -106,6 +106,30 @@ story('the district says how averages are made', () => {
   });
 });
 
+story('what was changed can be undone from any page', () => {
+  it('from the recent changes, which say what each changed; and the undo as well', async () => {
+    await desk.open(`${upper}/courses`);
+    await desk.click('Recent changes');
+    await desk.sees('Your recent changes');
+    await desk.isAccessible();
+    await desk.picture('recent-changes');
+    await desk.clickOn('[aria-label^="Undo: save the GPA settings"]');
+    await desk.pointsAt('Undone: save the GPA settings.');
+    await desk.click('Undo');
+    await desk.sees('Undone: undo: save the GPA settings.');
+    await desk.open(`${upper}/scales?view=gpa`);
+    await desk.sees('2.875');
+  });
+
+  it('and the thing itself tells who changed it, and what', async () => {
+    await desk.click('History');
+    await desk.sees('History of the GPA settings');
+    await desk.sees('additions, honours');
+    await desk.isAccessible();
+    await desk.picture('history');
+  });
+});
+
 story('a scale is used at a place from a period on', () => {
   it('by keyboard alone, after a look at what it would do; earlier periods stay as they are', async () => {
     await desk.open('/school/1/period/6/scales?view=in-force');
