@@ -36,7 +36,7 @@ export interface ChangedThingReply {
 export interface UndoReply {
   /** The change that the undo is. */
   readonly id: number;
-  /** What it undid. */
+  /** What it did, such as "undo: save the codes". */
   readonly action: string;
 }
 

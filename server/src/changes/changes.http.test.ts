@@ -87,7 +87,7 @@ describe('an undo', () => {
     const { change } = await saveGpa({ digits: 2 });
     const after = await gpa();
     const { status, body } = await undo(change);
-    expect([status, body.action, (await gpa()).policy]).toEqual([200, 'save the GPA settings', before.policy]);
+    expect([status, body.action, (await gpa()).policy]).toEqual([200, 'undo: save the GPA settings', before.policy]);
     const [undone, first] = await mine();
     expect([undone!.id, undone!.undoes, undone!.canUndo, first!.isUndone, first!.canUndo]).toEqual([
       body.id,
@@ -96,7 +96,7 @@ describe('an undo', () => {
       true,
       false,
     ]);
-    await undo(body.id);
+    expect((await undo(body.id)).body.action).toBe('redo: save the GPA settings');
     expect((await gpa()).policy).toEqual(after.policy);
     expect((await mine()).slice(0, 3).map(({ isUndone }) => isUndone)).toEqual([false, true, false]);
     await undo(change);

@@ -80,13 +80,13 @@ export class Changes {
         return { kind, id, expected: revisionOf(after), after: before };
       });
       await this.refuseMovedOn(queries, first, edits);
-      const change = { action: `undo: ${first.action}`, edits };
+      const change = { action: undoing(first.action), edits };
       const id = await this.apply(queries, actor, change, changeId).catch((error: unknown) => {
         if (error instanceof Refusal && error.code === 'fields-wrong')
           throw new Refusal('cannot-bring-back', { action: first.action }, error.fields);
         throw isUnmet(error) ? new Refusal('cannot-bring-back', { action: first.action }) : error;
       });
-      return { id: id!, action: first.action };
+      return { id: id!, action: change.action };
     });
   }
 
@@ -179,6 +179,12 @@ export class Changes {
   private calledOf(kind: string): string {
     return this.things.find(kind)?.called ?? kind;
   }
+}
+
+/** @example undoing('undo: save the codes') // 'redo: save the codes' */
+function undoing(action: string): string {
+  const [, how, bare = action] = /^(undo|redo): (.*)$/.exec(action) ?? [];
+  return `${how === 'undo' ? 'redo' : 'undo'}: ${bare}`;
 }
 
 /** Whether the database refuses a row as something that it needs is not there, or stands in its place. */

@@ -44,7 +44,7 @@ describe('the recent changes', () => {
             change(8, { action: 'undo: save the GPA settings', undoes: 7 }),
             change(7, { isUndone: true, canUndo: false }),
           ];
-          return made(8, { id: 8, action: 'save the GPA settings' });
+          return made(8, { id: 8, action: 'undo: save the GPA settings' });
         },
       },
     });
@@ -53,7 +53,7 @@ describe('the recent changes', () => {
     const [first] = await screen.findAllByRole('listitem');
     expect(within(first!).getByRole('definition').textContent).toBe('3 2');
     await person.click(within(first!).getByRole('button', { name: /^Undo: save the GPA settings/ }));
-    expect(await screen.findByText('Undone: save the GPA settings.')).toBeTruthy();
+    expect(await screen.findByText('Done: undo: save the GPA settings.')).toBeTruthy();
     expect(await screen.findByText(/, undone/)).toBeTruthy();
     expect(screen.getAllByRole('button', { name: /^Undo: / })).toHaveLength(1);
     expect(sent.map(({ request }) => request)).toContain('POST /changes/7/undo');

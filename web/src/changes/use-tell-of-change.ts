@@ -30,7 +30,7 @@ async function undo(client: QueryClient, changeId: number): Promise<void> {
   try {
     const reply = await api.post<UndoReply>(`/changes/${changeId}/undo`);
     await client.invalidateQueries();
-    tell(client, `Undone: ${reply.action}.`, reply);
+    tell(client, `Done: ${reply.action}.`, reply);
   } catch (problem) {
     showProblem(problem);
   }

@@ -108,13 +108,13 @@ describe('a change of words', () => {
   it('is saved at once, and undone from the notice', async () => {
     const { person, sent } = show({
       'PUT /report-items/3': made(7, reply),
-      'POST /changes/7/undo': made(8, { id: 8, action: 'change Semester grade' }),
+      'POST /changes/7/undo': made(8, { id: 8, action: 'undo: change Semester grade' }),
     });
     await person.clear(screen.getByLabelText('Name'));
     await person.type(screen.getByLabelText('Name'), 'Half-year grade');
     await person.click(button('Save the item'));
     await person.click(await screen.findByRole('button', { name: 'Undo' }));
-    await screen.findByText('Undone: change Semester grade.');
+    await screen.findByText('Done: undo: change Semester grade.');
     expect(sent).toEqual([
       { request: 'PUT /report-items/3', body: { ...bodyOfReply(semester), name: 'Half-year grade', revision: 'r1' } },
       { request: 'POST /changes/7/undo', body: undefined },
@@ -135,10 +135,10 @@ describe('a change of words', () => {
 it('an item taken out is brought back from the notice, though its dialog is gone', async () => {
   const { person, sent } = show({
     'DELETE /report-items/3': made(7, reply),
-    'POST /changes/7/undo': made(8, { id: 8, action: 'remove Semester grade' }),
+    'POST /changes/7/undo': made(8, { id: 8, action: 'undo: remove Semester grade' }),
   });
   await person.click(button('Take it out'));
   await person.click(await screen.findByRole('button', { name: 'Undo' }));
-  await screen.findByText('Undone: remove Semester grade.');
+  await screen.findByText('Done: undo: remove Semester grade.');
   expect(sent.map(({ request }) => request)).toEqual(['DELETE /report-items/3', 'POST /changes/7/undo']);
 });

@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
+import { canonicalJson } from '#core/changes';
 
 /** Something being changed: as it would be, what it was before each step, and what the change began from. */
 export interface Draft<Body, Base> {
@@ -17,6 +18,9 @@ interface Drafts<Body, Base> {
 
 const mostSteps = 100;
 
+/** Whether two bodies say the same, in whatever order their fields stand. */
+const isSame = (one: unknown, other: unknown) => canonicalJson(one) === canonicalJson(other);
+
 /**
  * Drafts of one kind of thing, each under a key. They survive leaving the page and reloading it; changed or stepped back to what
  * is saved, a draft goes. `Base` is what tells a save that somebody else saved first: a version or a revision.
@@ -30,13 +34,17 @@ export function createDraftStore<Body, Base>(name: string) {
       return { drafts: changed ? { ...others, [id]: changed } : others };
     });
   return {
-    use: (id: DraftKey) => useStore(({ drafts }) => drafts[id]),
+    /** A draft that is what is saved is none: its save arrived, and only the answer did not. */
+    use(id: DraftKey, saved?: Body): Draft<Body, Base> | undefined {
+      const draft = useStore(({ drafts }) => drafts[id]);
+      return draft && isSame(draft.now, saved) ? undefined : draft;
+    },
     useAll: () => useStore(({ drafts }) => drafts),
     get: (id: DraftKey) => useStore.getState().drafts[id],
     /** Changes a draft, beginning one where there is none. With `isSameStep` the change joins the step before it, as in a drag. */
     change(id: DraftKey, basedOn: Base, saved: Body, now: Body, isSameStep = false): void {
       update(id, (draft = { basedOn, now: saved, undo: [] }) => {
-        if (JSON.stringify(now) === JSON.stringify(saved)) return undefined;
+        if (isSame(now, saved)) return undefined;
         const undo = isSameStep && draft.undo.length > 0 ? draft.undo : [...draft.undo, draft.now].slice(-mostSteps);
         return { ...draft, now, undo };
       });
@@ -53,9 +61,7 @@ export function createDraftStore<Body, Base>(name: string) {
     /** After a save: what was sent goes, as it is saved now; what was typed since stays, on the new base. */
     settle(id: DraftKey, sent: Body, basedOn: Base): void {
       update(id, (draft) =>
-        draft && JSON.stringify(draft.now) !== JSON.stringify(sent)
-          ? { basedOn, now: draft.now, undo: [sent] }
-          : undefined,
+        draft && !isSame(draft.now, sent) ? { basedOn, now: draft.now, undo: [sent] } : undefined,
       );
     },
     discard: (id: DraftKey) => update(id, () => undefined),

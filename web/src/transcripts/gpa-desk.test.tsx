@@ -77,6 +77,20 @@ describe('the settings of the GPA', () => {
     ]);
   });
 
+  it('whose answer was lost on the way are no draft any more once they are read as saved', async () => {
+    let now = saved;
+    const { person, unmount } = await show(undefined, () => now);
+    await person.clear(honours());
+    await person.type(honours(), '1');
+    unmount();
+    const { digits, ...rest } = saved.policy;
+    const additions = { college: '1', honours: '1', regular: '0' };
+    now = { ...saved, policy: { digits, ...rest, additions }, revision: 'r2' };
+    await show(undefined, () => now);
+    expect(screen.queryByText('Someone else saved the GPA settings')).toBeNull();
+    expect([honours().value, button(/Discard/).disabled]).toEqual(['1', true]);
+  });
+
   it('that someone else saved first are told of, and what was typed is kept until it is decided', async () => {
     let now = saved;
     const { person, unmount } = await show(undefined, () => now);

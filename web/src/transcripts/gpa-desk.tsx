@@ -39,7 +39,7 @@ export function GpaDesk({ viewSwitch }: { viewSwitch: React.ReactNode }) {
 }
 
 function GpaSettings({ reply, viewSwitch }: { reply: GpaPolicyReply; viewSwitch: React.ReactNode }) {
-  const draft = gpaDrafts.use(gpaDraftKey);
+  const draft = gpaDrafts.use(gpaDraftKey, reply.policy);
   const save = useSaveGpaPolicy();
   const tellOfChange = useTellOfChange();
   const policy = draft?.now ?? reply.policy;
