@@ -184,6 +184,31 @@ story('courses in bulk', () => {
 });
 
 story('the district’s codes', () => {
+  it('at 1024 pixels keep in sight which course each is, while the rest scrolls to its scale', async () => {
+    const wide = (width: number) =>
+      browser.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+        width,
+        height: 800,
+        deviceScaleFactor: 1,
+        mobile: false,
+      });
+    await wide(1024);
+    await desk.open('/school/1/period/4/courses');
+    await desk.reads(/48 courses in 7 departments/);
+    const seen = () =>
+      browser.driver.executeScript<boolean[]>(`
+        const grid = document.querySelector('[aria-label=Courses][aria-rowcount]');
+        grid.scrollLeft = 400;
+        const { left, right } = grid.getBoundingClientRect();
+        const row = grid.querySelector('[role=row][aria-rowindex="2"]').children;
+        return [row[2], row[row.length - 1]].map((cell) => {
+          const at = cell.getBoundingClientRect();
+          return at.left >= left - 1 && at.right <= right + 1;
+        });`);
+    await desk.eventually(seen, [true, true]);
+    await wide(1280);
+  });
+
   it('grow by one, which may not read like a label', async () => {
     await desk.open('/school/1/period/4/scales?view=codes');
     await desk.reads(/9 codes may stand/);

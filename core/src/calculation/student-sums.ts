@@ -36,12 +36,17 @@ export class StudentSums {
   private filled = 0;
   /** By assignment: its part of a score's place in a table of treatments, above the position of its category. */
   private readonly packed: Int32Array;
+  /** By assignment: its category where points without a flag simply count, whatever the policy; else `noSlot`. */
+  private readonly plain: Uint8Array;
 
   constructor(private readonly columns: BookColumns) {
     const { possible, bits, slot } = columns;
     this.packed = new Int32Array(possible.length);
-    for (let at = 0; at < possible.length; at++)
+    this.plain = new Uint8Array(possible.length);
+    for (let at = 0; at < possible.length; at++) {
       this.packed[at] = (assignmentPlace(possible[at]!, bits[at]!, slot[at] !== noSlot) << slotBits) | slot[at]!;
+      this.plain[at] = bits[at] === 0 && possible[at]! > 0 ? slot[at]! : noSlot;
+    }
   }
 
   /** Adds up the scores of one student. */
@@ -78,17 +83,23 @@ export class StudentSums {
     if (prepared.hasDrops) this.drop(from, to, prepared);
   }
 
-  /** Adds up points alone, for a policy of sums: no counts and no treatments, in three quarters of the time. */
+  /** Adds up points alone, for a policy of sums: no counts, and no treatments but of what is not plain; in half the time. */
   addPoints(student: number, { weights, treatments: table, canBlock }: PreparedPolicy): void {
     this.clear(weights.length);
-    const { packed, earned, possible: possibleSums, extra } = this;
+    const { packed, plain, earned, possible: possibleSums, extra } = this;
     const { starts, assignment, points, flag, possible } = this.columns;
     const to = starts[student + 1]!;
     for (let score = starts[student]!; score < to; score++) {
       const at = assignment[score]!;
+      const simple = plain[at]!;
+      const has = points[score]!;
+      if (simple !== noSlot && has >= 0 && flag[score] === 0) {
+        earned[simple]! += has;
+        possibleSums[simple]! += possible[at]!;
+        continue;
+      }
       const pack = packed[at]!;
       const own = pack & noSlot;
-      const has = points[score]!;
       const treatment = table[(flag[score]! << flagShift) | (has < 0 ? noPointsBit : 0) | (pack >> slotBits)]!;
       if (treatment === counted) {
         earned[own]! += has;

@@ -47,7 +47,6 @@ interface DeskProps {
 }
 
 function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
-  const draft = assignmentDrafts.use(schoolId);
   const [search, setSearch] = useSearchParams();
   const [edited, setEdited] = useState<ItemReply | 'new' | undefined>();
   const save = useSaveAssignment(schoolId);
@@ -57,6 +56,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
     (): AssignmentBody => ({ rules: [...reply.rules], exceptions: [...reply.exceptions] }),
     [reply],
   );
+  const draft = assignmentDrafts.use(schoolId, saved);
   const assignment = draft?.now ?? saved;
   const preview = useAssignmentPreview(schoolId, draft?.now);
   const chosen =
