@@ -185,14 +185,7 @@ story('courses in bulk', () => {
 
 story('the district’s codes', () => {
   it('at 1024 pixels keep in sight which course each is, while the rest scrolls to its scale', async () => {
-    const wide = (width: number) =>
-      browser.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
-        width,
-        height: 800,
-        deviceScaleFactor: 1,
-        mobile: false,
-      });
-    await wide(1024);
+    await browser.resize({ width: 1024, height: 800 });
     await desk.open('/school/1/period/4/courses');
     await desk.reads(/48 courses in 7 departments/);
     const seen = () =>
@@ -206,7 +199,7 @@ story('the district’s codes', () => {
           return at.left >= left - 1 && at.right <= right + 1;
         });`);
     await desk.eventually(seen, [true, true]);
-    await wide(1280);
+    await browser.resize({ width: 1280, height: 800 });
   });
 
   it('grow by one, which may not read like a label', async () => {

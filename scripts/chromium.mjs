@@ -21,7 +21,11 @@ export function findChromium() {
 /**
  * A browser window of the given size with a new profile of its own.
  * @param {{ width?: number, height?: number }} [size]
- * @returns {Promise<{ driver: import('selenium-webdriver').WebDriver, close: () => Promise<void> }>}
+ * @returns {Promise<{
+ *   driver: import('selenium-webdriver').WebDriver,
+ *   resize: (size: { width: number, height: number }) => Promise<void>,
+ *   close: () => Promise<void>,
+ * }>}
  */
 export async function openChromium({ width = 1280, height = 800 } = {}) {
   const { browser, driver: driverPath } = findChromium();
@@ -47,14 +51,18 @@ export async function openChromium({ width = 1280, height = 800 } = {}) {
   const builder = new Builder().forBrowser('chrome').setChromeOptions(options);
   if (driverPath) builder.setChromeService(new chrome.ServiceBuilder(driverPath));
   const driver = await builder.build();
-  await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
-    width,
-    height,
-    deviceScaleFactor: 1,
-    mobile: false,
-  });
+  /** @param {{ width: number, height: number }} size */
+  const resize = async (size) => {
+    await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+      ...size,
+      deviceScaleFactor: 1,
+      mobile: false,
+    });
+  };
+  await resize({ width, height });
   return {
     driver,
+    resize,
     async close() {
       await driver.quit();
       rmSync(profile, { recursive: true, force: true });
