@@ -1,13 +1,6 @@
-export interface LogEntryReply {
-  readonly id: number;
-  readonly at: string;
-  readonly actor: string;
-  readonly action: string;
-  readonly thing: string;
-  readonly before: unknown;
-  readonly after: unknown;
-  readonly hash: string;
-}
+import type { ChainedEntry, Difference } from '#core/changes';
+
+export type LogEntryReply = Omit<ChainedEntry, 'previousHash' | 'change'>;
 
 /** One change with all that it touched. */
 export interface ChangeReply {
@@ -29,8 +22,7 @@ export interface ChangedThingReply {
   /** Kind and number, such as "report-item 102"; by this its history is asked for. */
   readonly thing: string;
   readonly called: string;
-  /** The fields that differ, each as it was and as it is, as text. */
-  readonly fields: readonly { readonly field: string; readonly before: string; readonly after: string }[];
+  readonly fields: readonly Difference[];
 }
 
 export interface UndoReply {

@@ -17,4 +17,4 @@ export {
   type ItemReply,
   type ReportItemsReply,
 } from './item-messages.js';
-export { bodyOfItem, itemOfBody } from './wire-item.js';
+export { bodyOfAssignment, bodyOfItem, itemOfBody } from './wire-item.js';

@@ -1,6 +1,6 @@
 import { decimalOrThrow, formatDecimal } from '#core/numbers';
-import type { ReportItem } from '#core/report-items';
-import type { ItemBody } from './item-messages.js';
+import type { Assignment, ReportItem } from '#core/report-items';
+import type { AssignmentBody, ItemBody } from './item-messages.js';
 
 /** An item as it crosses the wire and stands in the log. */
 export function bodyOfItem(item: ReportItem): ItemBody {
@@ -51,5 +51,20 @@ export function itemOfBody(
             weight: decimalOrThrow(part.weight),
           }))
         : [],
+  };
+}
+
+/** Rules in their order and exceptions, without their numbers, as they cross the wire and stand in the log. */
+export function bodyOfAssignment({ rules, exceptions }: Assignment): AssignmentBody {
+  return {
+    rules: rules.map(({ itemId, effect, department, level, kind, length }) => ({
+      itemId,
+      effect,
+      department,
+      level,
+      kind,
+      length,
+    })),
+    exceptions: exceptions.map(({ itemId, courseId, effect, reason }) => ({ itemId, courseId, effect, reason })),
   };
 }

@@ -6,4 +6,4 @@ export {
   type ChainedEntry,
   type ChangeOfEntry,
 } from './chain.js';
-export { differences } from './differences.js';
+export { differences, type Difference } from './differences.js';

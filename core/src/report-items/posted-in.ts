@@ -23,7 +23,7 @@ export function nearestPostedIn<P extends Period>(
   return nearest;
 }
 
-/** Days from the end of the earlier to the beginning of the later; 0 or less where they share days. */
+/** Days from the end of the earlier to the beginning of the later; 0 where they share days. */
 function daysApart(a: Period, b: Period): number {
-  return Math.max(0, a.id === b.id ? 0 : daysBetween(a.endsOn, b.startsOn), daysBetween(b.endsOn, a.startsOn));
+  return Math.max(0, daysBetween(a.endsOn, b.startsOn), daysBetween(b.endsOn, a.startsOn));
 }

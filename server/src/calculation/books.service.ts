@@ -1,12 +1,11 @@
-import type { ReportItem } from '#core/report-items';
 import { Injectable } from '@nestjs/common';
 import { columnsOf, preparePolicy } from '#core/calculation';
+import type { ReportItem } from '#core/report-items';
 import { bookScore, policyOfBody, scoreKey, type BookReply } from '#contract/calculation';
 import { bodyOfBand } from '#contract/scales';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { PeriodViews, scaleOf } from '#server/period-view';
-
 import { BookSectionsRepository, type BookSection } from './book-sections.repository.js';
 import { canEditBook, canOpenBook } from './book-policy.js';
 import { BooksRepository } from './books.repository.js';

@@ -1,7 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { Clock, type Queries } from '#server/platform';
-import { intArray } from '#server/period-view';
+import { intArray, Clock, type Queries } from '#server/platform';
 import type { KeptGrade } from './kept-grades.js';
 
 /** A grade book whose calculated grades are out of date. */

@@ -1,7 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { ValueEffectReply } from '#contract/calculation';
-import { intArray } from '#server/period-view';
-import { personName, tables, type Queries } from '#server/platform';
+import { intArray, personName, tables, type Queries } from '#server/platform';
 
 type ChangedStudent = ValueEffectReply['students'][number];
 

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import { dayOrThrow, type Break } from '#core/calendar';
 import type { BreakBody, CalendarReply, PeriodBody, WindowBody } from '#contract/calendar';
-import { Refusal, tables, type Queries } from '#server/platform';
+import { intArray, Refusal, tables, type Queries } from '#server/platform';
 
 const { breaks, courses, periods, postingWindows, reportItems, schools, sections } = tables;
 
@@ -100,7 +100,7 @@ export class CalendarRepository {
         LATERAL (SELECT count(*) AS n FROM file_imports WHERE period_id = p.id) f,
         LATERAL (SELECT count(*) AS n FROM assignments WHERE period_id = p.id) a,
         LATERAL (SELECT count(*) AS n FROM audit_runs WHERE period_id = p.id) r
-      WHERE p.id = ANY(${`{${ids.join(',')}}`}::int[]) AND s.n + g.n + v.n + f.n + a.n + r.n > 0`);
+      WHERE p.id = ANY(${intArray(ids)}) AND s.n + g.n + v.n + f.n + a.n + r.n > 0`);
     return rows;
   }
 

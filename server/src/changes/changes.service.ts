@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { and, desc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { canonicalJson } from '#core/changes';
 import type { UndoReply } from '#contract/changes';
-import { Refusal, tables, Transactions, type Actor, type Queries } from '#server/platform';
+import { isConstraintViolation, Refusal, tables, Transactions, type Actor, type Queries } from '#server/platform';
 import { ChangeLog } from './change-log.js';
 import { tellOfChange } from './made-change.js';
 import { revisionOf } from './revision.js';
@@ -53,8 +53,11 @@ export class Changes {
    * @returns its number; null where nothing was to be done
    * @throws Refusal changed-meanwhile, and whatever a kind of thing refuses
    */
-  make(queries: Queries, actor: Actor, change: NewChange): Promise<number | null> {
-    return this.apply(queries, actor, change, null);
+  async make(queries: Queries, actor: Actor, { action, why, edits }: NewChange): Promise<number | null> {
+    const planned = await this.plan(queries, edits);
+    const stale = planned.find(({ expected, before }) => expected !== undefined && expected !== revisionOf(before));
+    if (stale) throw await this.changedMeanwhile(queries, stale);
+    return this.carryOut(queries, actor, { action, why: why ?? null, undoes: null }, planned);
   }
 
   /**
@@ -67,53 +70,28 @@ export class Changes {
         .select()
         .from(changeLog)
         .where(eq(changeLog.changeId, changeId))
-        .orderBy(changeLog.id);
-      const [first] = entries;
-      if (!first) throw new Refusal('not-found', { what: 'change', id: changeId });
+        .orderBy(desc(changeLog.id));
       const kinds = entries.map(({ thing }) => this.things.find(kindAndId(thing)[0]));
       // Whoever may not change a thing does not learn from a refusal that somebody did.
-      if (kinds.some((kind) => kind?.policy(actor) === false))
+      if (entries.length === 0 || kinds.some((kind) => kind?.policy(actor) === false))
         throw new Refusal('not-found', { what: 'change', id: changeId });
-      if (kinds.includes(undefined)) throw new Refusal('cannot-undo', { action: first.action });
-      const edits = entries.toReversed().map(({ thing, before, after }) => {
-        const [kind, id] = kindAndId(thing);
-        return { kind, id, expected: revisionOf(after), after: before };
+      const undone = entries[0]!.action;
+      if (kinds.includes(undefined)) throw new Refusal('cannot-undo', { action: undone });
+      const planned = await this.plan(
+        queries,
+        entries.map(({ thing, before, after }) => {
+          const [kind, id] = kindAndId(thing);
+          return { kind, id, expected: revisionOf(after), after: before };
+        }),
+      );
+      const moved = planned.filter(({ expected, before }) => expected !== revisionOf(before));
+      if (moved.length > 0) throw await this.movedOn(queries, changeId, moved);
+      const facts = { action: undoing(undone), why: null, undoes: changeId };
+      const id = await this.carryOut(queries, actor, facts, planned).catch((error: unknown) => {
+        throw asGone(error, undone);
       });
-      await this.refuseMovedOn(queries, first, edits);
-      const change = { action: undoing(first.action), edits };
-      const id = await this.apply(queries, actor, change, changeId).catch((error: unknown) => {
-        if (error instanceof Refusal && error.code === 'fields-wrong')
-          throw new Refusal('cannot-bring-back', { action: first.action }, error.fields);
-        throw isUnmet(error) ? new Refusal('cannot-bring-back', { action: first.action }) : error;
-      });
-      return { id: id!, action: change.action };
+      return { id: id!, action: facts.action };
     });
-  }
-
-  private async apply(
-    queries: Queries,
-    actor: Actor,
-    { action, why, edits }: NewChange,
-    undoes: number | null,
-  ): Promise<number | null> {
-    const planned = (await this.plan(queries, edits)).filter(
-      ({ before, after }) => canonicalJson(before) !== canonicalJson(after),
-    );
-    if (planned.length === 0) return null;
-    for (const [kind, own] of byKind(planned)) {
-      const values = new Map(own.map((edit) => [edit.id, edit.after]));
-      const { way } = this.things.of(kind);
-      await way.check(queries, values);
-      await way.write(queries, values);
-    }
-    const id = await this.log.recordChange(
-      queries,
-      actor,
-      { undoes, why: why ?? null },
-      planned.map(({ thing, before, after }) => ({ action, thing, before, after })),
-    );
-    tellOfChange(id);
-    return id;
   }
 
   /** Locks the things, in one order for everybody, and puts beside each edit what stands there. */
@@ -125,12 +103,29 @@ export class Changes {
     for (const [kind, own] of byKind(edits)) {
       const ids = own.map(({ id }) => id);
       for (const [id, value] of await this.things.of(kind).way.read(queries, ids))
-        found.set(nameOf({ kind, id }), value);
+        found.set(thingName(kind, id), value);
     }
-    const planned = edits.map((edit) => ({ ...edit, thing: nameOf(edit), before: found.get(nameOf(edit)) ?? null }));
-    const stale = planned.find(({ expected, before }) => expected !== undefined && expected !== revisionOf(before));
-    if (stale) throw await this.changedMeanwhile(queries, stale);
-    return planned;
+    return edits.map((edit) => ({ ...edit, thing: nameOf(edit), before: found.get(nameOf(edit)) ?? null }));
+  }
+
+  private async carryOut(
+    queries: Queries,
+    actor: Actor,
+    { action, ...facts }: { readonly action: string; readonly why: string | null; readonly undoes: number | null },
+    planned: readonly Planned[],
+  ): Promise<number | null> {
+    const differing = planned.filter(({ before, after }) => canonicalJson(before) !== canonicalJson(after));
+    if (differing.length === 0) return null;
+    for (const [kind, own] of byKind(differing)) {
+      const values = new Map(own.map((edit) => [edit.id, edit.after]));
+      const { way } = this.things.of(kind);
+      await way.check(queries, values);
+      await way.write(queries, values);
+    }
+    const entries = differing.map(({ thing, before, after }) => ({ action, thing, before, after }));
+    const id = await this.log.recordChange(queries, actor, facts, entries);
+    tellOfChange(id);
+    return id;
   }
 
   private async changedMeanwhile(queries: Queries, { thing, kind }: Planned): Promise<Refusal> {
@@ -143,37 +138,20 @@ export class Changes {
     return new Refusal('changed-meanwhile', { what: this.calledOf(kind), who: last?.actor ?? 'Someone else' });
   }
 
-  /** What was done since to what the change touched: by whom, and what. An undo of it does not stand in the way of a redo. */
-  private async refuseMovedOn(
-    queries: Queries,
-    { changeId }: { changeId: number | null },
-    edits: readonly (Edit & { readonly expected: string })[],
-  ): Promise<void> {
-    const planned = await this.plan(
-      queries,
-      edits.map(({ expected: _expected, ...edit }) => edit),
-    );
-    const moved = planned.filter(({ before }, at) => revisionOf(before) !== edits[at]!.expected);
-    if (moved.length === 0) return;
+  /** What was done to things since a change: by whom, and what. */
+  private async movedOn(queries: Queries, changeId: number, moved: readonly Planned[]): Promise<Refusal> {
+    const names = moved.map(({ thing }) => thing);
     const since = await queries
       .selectDistinctOn([changeLog.thing], { thing: changeLog.thing, actor: changeLog.actor, action: changeLog.action })
       .from(changeLog)
-      .where(
-        and(
-          inArray(
-            changeLog.thing,
-            moved.map(({ thing }) => thing),
-          ),
-          gt(changeLog.changeId, changeId!),
-        ),
-      )
+      .where(and(inArray(changeLog.thing, names), gt(changeLog.changeId, changeId)))
       .orderBy(changeLog.thing, desc(changeLog.id));
     const details = moved.map(({ thing, kind }) => {
       const last = since.find((entry) => entry.thing === thing);
       const what = last ? `${last.actor} did this since: ${last.action}` : 'it was changed since';
       return { field: thing, detail: `${this.calledOf(kind)}: ${what}` };
     });
-    throw new Refusal('moved-on', { reasons: details.map(({ detail }) => detail).join('; ') }, details);
+    return new Refusal('moved-on', { reasons: details.map(({ detail }) => detail).join('; ') }, details);
   }
 
   private calledOf(kind: string): string {
@@ -187,9 +165,11 @@ function undoing(action: string): string {
   return `${how === 'undo' ? 'redo' : 'undo'}: ${bare}`;
 }
 
-/** Whether the database refuses a row as something that it needs is not there, or stands in its place. */
-function isUnmet(error: unknown): boolean {
-  return ((error as Error).cause as { code?: string } | undefined)?.code?.startsWith('23') ?? false;
+/** What an undo says where a save would name a field, or the database a row, as something is gone that the thing names. */
+function asGone(error: unknown, action: string): unknown {
+  if (error instanceof Refusal)
+    return error.code === 'fields-wrong' ? new Refusal('cannot-bring-back', { action }, error.fields) : error;
+  return isConstraintViolation(error) ? new Refusal('cannot-bring-back', { action }) : error;
 }
 
 const nameOf = ({ kind, id }: Pick<Edit, 'kind' | 'id'>) => thingName(kind, id);

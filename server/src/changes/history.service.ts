@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { asc, desc, eq, gt, sql, type SQL } from 'drizzle-orm';
 import { chainStart, differences, findChainFault, type ChainedEntry } from '#core/changes';
-import type { ChangedThingReply, ChangeReply, LogCheckReply, LogEntryReply } from '#contract/changes';
+import type { ChangeReply, LogCheckReply, LogEntryReply } from '#contract/changes';
 import { tables, Transactions, type Actor } from '#server/platform';
 import { sha256 } from './change-log.js';
 import { kindAndId } from './thing-name.js';
@@ -38,13 +38,12 @@ export class HistoryService {
       .where(sql`${changeLog.changeId} IN (${newest})`)
       .orderBy(desc(changeLog.changeId), asc(changeLog.id));
     const isUndone = await this.undoneSince(rows.at(-1)?.changeId ?? 0);
-    const changes = new Map<number, ChangeReply & { things: ChangedThingReply[] }>();
-    for (const { changeId, at, actor: who, action, thing, before, after, undoes, why } of rows) {
-      const id = changeId!;
-      const kind = this.things.find(kindAndId(thing)[0]);
-      const mayUndo = kind?.policy(actor) ?? false;
-      const known = changes.get(id);
-      const change = known ?? {
+    const numbers = [...new Set(rows.map(({ changeId }) => changeId!))];
+    return numbers.map((id): ChangeReply => {
+      const own = rows.filter(({ changeId }) => changeId === id);
+      const kinds = own.map(({ thing }) => this.things.find(kindAndId(thing)[0]));
+      const { at, actor: who, action, why, undoes } = own[0]!;
+      return {
         id,
         at: at.toISOString(),
         actor: who,
@@ -52,16 +51,14 @@ export class HistoryService {
         why,
         undoes,
         isUndone: isUndone(id),
-        canUndo: !isUndone(id),
-        things: [],
+        canUndo: !isUndone(id) && kinds.every((kind) => kind?.policy(actor)),
+        things: own.map(({ thing, before, after }, at) => ({
+          thing,
+          called: kinds[at]?.called ?? thing,
+          fields: differences(before, after),
+        })),
       };
-      changes.set(id, {
-        ...change,
-        canUndo: change.canUndo && mayUndo,
-        things: [...change.things, { thing, called: kind?.called ?? thing, fields: differences(before, after) }],
-      });
-    }
-    return [...changes.values()];
+    });
   }
 
   /** Whether a change, that one or a later one, was undone and the undo was not. */

@@ -1,5 +1,5 @@
 import { desc, eq, sql, type SQL } from 'drizzle-orm';
-import { Refusal, tables, type Queries } from '#server/platform';
+import { isConstraintViolation, Refusal, tables, type Queries } from '#server/platform';
 
 /** The rows that a removal takes away, table by table in the order in which they can be written again. */
 export type RemovedRows = readonly { readonly table: string; readonly rows: readonly object[] }[];
@@ -38,8 +38,7 @@ export async function bringBackRows(queries: Queries, thing: string, what: strin
     const into = sql.identifier(table);
     const written = sql`INSERT INTO ${into} SELECT * FROM jsonb_populate_recordset(NULL::${into}, ${JSON.stringify(rows)}::jsonb)`;
     await queries.execute(written).catch((error: unknown) => {
-      const isUnmet = ((error as Error).cause as { code?: string } | undefined)?.code?.startsWith('23') ?? false;
-      throw isUnmet ? new Refusal('cannot-bring-back', { action: `remove ${what}` }) : error;
+      throw isConstraintViolation(error) ? new Refusal('cannot-bring-back', { action: `remove ${what}` }) : error;
     });
   }
 }

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { and, asc, eq, isNull, ne, or, sql } from 'drizzle-orm';
 import type { MatchDecision, OurPerson } from '#core/matching';
 import type { MatchKind } from '#contract/matching';
-import { Refusal, tables, type Queries } from '#server/platform';
+import { intArray, Refusal, tables, type Queries } from '#server/platform';
 
 const {
   bands,
@@ -167,7 +167,7 @@ export class MatchesRepository {
     const isKind = isName ? sql`AND kind = ${kind}` : sql``;
     const { rows } = await queries.execute<{ id: number; decision: MatchDecision; target: string | null }>(sql`
       SELECT id, decision, ${sql.identifier(column)}::text AS target FROM ${sql.identifier(table)}
-      WHERE platform_id = ${platformId} AND id = ANY (${sql.param([...ids])}::int[]) ${isKind}`);
+      WHERE platform_id = ${platformId} AND id = ANY (${intArray(ids)}) ${isKind}`);
     return new Map(rows.map(({ id, decision, target }) => [id, { decision, target }]));
   }
 

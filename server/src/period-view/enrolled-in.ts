@@ -20,8 +20,3 @@ export function gradedInText({ endsOn }: { readonly endsOn: string }): string {
 export function gradedIn(period: { readonly endsOn: string }): SQL {
   return sql.raw(gradedInText(period));
 }
-
-/** One array parameter in place of one parameter for each number. */
-export function intArray(values: readonly number[]): SQL {
-  return sql`${`{${values.join(',')}}`}::int[]`;
-}

@@ -1,4 +1,3 @@
-import type { ReportItem } from '#core/report-items';
 import { Injectable } from '@nestjs/common';
 import {
   periodView,
@@ -7,6 +6,7 @@ import {
   type RunningSection as Running,
   type SchoolFacts as Facts,
 } from '#core/period-view';
+import type { ReportItem } from '#core/report-items';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { CoursesRepository, PlacementsRepository, placeName } from '#server/courses';
 import { Refusal, type Queries } from '#server/platform';

@@ -4,6 +4,8 @@ export type { Actor } from './auth/actor.js';
 export { createSessions } from './auth/session.js';
 export { Clock } from './clock/clock.js';
 export { counted } from './database/counted.js';
+export { intArray } from './database/int-array.js';
+export { isConstraintViolation } from './database/is-constraint-violation.js';
 export { DistrictZone } from './clock/district-zone.js';
 export { personName } from './database/person-name.js';
 export { FolderInUseError } from './database/folder-lock.js';

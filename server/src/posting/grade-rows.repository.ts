@@ -4,8 +4,8 @@ import { parseDay, type Day } from '#core/calendar';
 import { decimalOrThrow, type Decimal, type Percent } from '#core/numbers';
 import type { Mark } from '#core/posting';
 import type { SchoolPeriod } from '#server/calendar';
-import { enrolledIn, intArray, type ScaleVersion } from '#server/period-view';
-import type { Queries } from '#server/platform';
+import { enrolledIn, type ScaleVersion } from '#server/period-view';
+import { intArray, type Queries } from '#server/platform';
 
 /** A student of a section as a report item sees them in one period: what is computed and what is posted. */
 export interface GradeRow {

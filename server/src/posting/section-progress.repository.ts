@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { SchoolPeriod } from '#server/calendar';
-import { gradedIn, intArray } from '#server/period-view';
-import type { Queries } from '#server/platform';
+import { gradedIn } from '#server/period-view';
+import { intArray, type Queries } from '#server/platform';
 
 /** How far a section is with an item in a period. */
 export interface SectionProgress {

@@ -1,6 +1,6 @@
-import type { ReportItem } from '#core/report-items';
 import { Injectable } from '@nestjs/common';
 import { windowState } from '#core/calendar';
+import type { ReportItem } from '#core/report-items';
 import type { WindowReply } from '#contract/calendar';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import {
@@ -13,7 +13,6 @@ import {
   type SectionScale,
 } from '#server/period-view';
 import { Clock, Refusal, type Actor, type Queries } from '#server/platform';
-
 import { canOpenSheet } from './posting-policy.js';
 
 /** All that stands around the rows of a grade sheet. */

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { asc, eq, sql } from 'drizzle-orm';
 import type { LatePosters } from '#core/calendar';
-import { tables, type Queries } from '#server/platform';
+import { intArray, tables, type Queries } from '#server/platform';
 
 /** When an item may be posted for one period; instants in UTC, as ISO texts. */
 export interface ItemWindow {
@@ -24,7 +24,7 @@ export class ItemWindowsRepository {
     const rows = await queries
       .select()
       .from(postingWindows)
-      .where(sql`${postingWindows.itemId} = ANY(${`{${itemIds.join(',')}}`}::int[])`)
+      .where(sql`${postingWindows.itemId} = ANY(${intArray(itemIds)})`)
       .orderBy(asc(postingWindows.itemId), asc(postingWindows.periodId));
     for (const { itemId, periodId, opensAt, closesAt, graceUntil, latePosters, earlyReason } of rows) {
       const window = {

@@ -252,6 +252,25 @@ describe('an item', () => {
     expect((await ofSchool()).items.map(({ name }) => name)).not.toContain('Effort');
   });
 
+  it('ordered while somebody changes one of them loses nothing of either: both are kept, or one is refused', async () => {
+    for (let round = 0; round < 6; round++) {
+      const before = await ofSchool();
+      const order = before.items.map(({ id }) => id).toReversed();
+      const { revision } = itemNamed(before, 'Exam');
+      const heading = `Exam ${round}`;
+      const [ordered, changed] = await Promise.all([
+        registrar.send('PUT', '/schools/1/report-items/order?period=4', { itemIds: order }),
+        registrar.send('PUT', `/report-items/${exam}?period=4`, { ...bodyOf(before, 'Exam'), heading, revision }),
+      ]);
+      const after = await ofSchool();
+      const kept = after.items.map(({ id }) => id).join() === order.join();
+      expect([ordered.status, kept]).toEqual(ordered.status === 200 ? [200, true] : [409, false]);
+      expect([changed.status, itemNamed(after, 'Exam').heading === heading]).toEqual(
+        changed.status === 200 ? [200, true] : [409, false],
+      );
+    }
+  });
+
   it('does not come back, nor any part of it, where what it hung on is gone meanwhile', async () => {
     const { body: scales } = await registrar.send<ScalesReply>('POST', '/schools/1/scales', {
       name: 'Trial',

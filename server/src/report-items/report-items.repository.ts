@@ -1,10 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { and, asc, eq, isNull, max, sql } from 'drizzle-orm';
 import { decimalOrThrow, formatDecimal, roundings } from '#core/numbers';
-import type { AssignmentBody } from '#contract/report-items';
-import type { Exception, ReportItem, Rule } from '#core/report-items';
+import type { Assignment, Exception, ReportItem, Rule } from '#core/report-items';
 import type { Precision } from '#core/scales';
-import { counted, Refusal, tables, type Queries } from '#server/platform';
+import { intArray, counted, Refusal, tables, type Queries } from '#server/platform';
 
 const {
   categories,
@@ -105,7 +104,7 @@ export class ReportItemsRepository {
     const schools = await queries
       .selectDistinct({ id: reportItems.schoolId })
       .from(reportItems)
-      .where(sql`${reportItems.id} = ANY(${`{${ids.join(',')}}`}::int[])`);
+      .where(sql`${reportItems.id} = ANY(${intArray(ids)})`);
     const found: ReportItem[] = [];
     for (const { id } of schools)
       found.push(...(await this.ofSchool(queries, id)).filter((item) => ids.includes(item.id)));
@@ -146,20 +145,10 @@ export class ReportItemsRepository {
     await queries.delete(reportItems).where(eq(reportItems.id, id));
   }
 
-  /** Rules and exceptions of a school, without their numbers, as they cross the wire and stand in the log. */
-  async assignmentOf(queries: Queries, schoolId: number): Promise<AssignmentBody> {
-    const rules = await this.rulesOfSchool(queries, schoolId);
-    const exceptions = await this.exceptionsOfSchool(queries, schoolId);
+  async assignmentOf(queries: Queries, schoolId: number): Promise<Assignment> {
     return {
-      rules: rules.map(({ itemId, effect, department, level, kind, length }) => ({
-        itemId,
-        effect,
-        department,
-        level,
-        kind,
-        length,
-      })),
-      exceptions: exceptions.map(({ itemId, courseId, effect, reason }) => ({ itemId, courseId, effect, reason })),
+      rules: await this.rulesOfSchool(queries, schoolId),
+      exceptions: await this.exceptionsOfSchool(queries, schoolId),
     };
   }
 

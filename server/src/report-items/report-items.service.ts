@@ -3,6 +3,7 @@ import { ordinalOf, periodKinds, yearOf, type Period } from '#core/calendar';
 import { formatDecimal } from '#core/numbers';
 import { coverage, coverageChange, isPostedIn, type Assignment, type CourseCoverage } from '#core/report-items';
 import {
+  bodyOfAssignment,
   bodyOfItem,
   itemOfBody,
   type AssignmentBody,
@@ -45,7 +46,7 @@ export class ReportItemsService {
     const queries = this.transactions.reading;
     const courses = await this.courses.ofSchool(queries, schoolId);
     const items = await this.items.ofSchool(queries, schoolId);
-    const [before, after] = [await this.assignment(queries, schoolId), assignmentOf(schoolId, body)];
+    const [before, after] = [await this.items.assignmentOf(queries, schoolId), assignmentOf(schoolId, body)];
     const posted = await this.items.postedByCourse(queries, schoolId);
     const changes = coverageChange(
       courses,
@@ -129,13 +130,13 @@ export class ReportItemsService {
   async remove(actor: Actor, id: number, periodId: number): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
       const { name, schoolId } = await this.items.byIdOrThrow(queries, id);
-      const { rules, exceptions } = await this.items.assignmentOf(queries, schoolId);
+      const before = bodyOfAssignment(await this.items.assignmentOf(queries, schoolId));
       const isOther = ({ itemId }: { itemId: number }) => itemId !== id;
-      const without = { rules: rules.filter(isOther), exceptions: exceptions.filter(isOther) };
+      const without = { rules: before.rules.filter(isOther), exceptions: before.exceptions.filter(isOther) };
       await this.changes.make(queries, actor, {
         action: `remove ${name}`,
         edits: [
-          { kind: 'report-rules', id: String(schoolId), after: without },
+          { kind: 'report-rules', id: String(schoolId), expected: revisionOf(before), after: without },
           { kind: 'item-windows', id: String(id), after: null },
           { kind: 'report-item', id: String(id), after: null },
         ],
@@ -147,18 +148,14 @@ export class ReportItemsService {
   async order(actor: Actor, schoolId: number, periodId: number, itemIds: readonly number[]): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
       const items = await this.items.ofSchool(queries, schoolId);
-      if (
-        itemIds.toSorted().join() !==
-        items
-          .map(({ id }) => id)
-          .toSorted()
-          .join()
-      ) {
+      const own = items.map(({ id }) => id);
+      if (itemIds.toSorted().join() !== own.toSorted().join()) {
         throw new Refusal('fields-wrong', {}, [{ field: 'itemIds', detail: 'each item of the school once' }]);
       }
       const edits = items.map((item) => ({
         kind: 'report-item',
         id: String(item.id),
+        expected: revisionOf(valueOfItem(item)),
         after: { ...valueOfItem(item), position: itemIds.indexOf(item.id) + 1 },
       }));
       await this.changes.make(queries, actor, { action: 'order the report items', edits });
@@ -168,14 +165,14 @@ export class ReportItemsService {
 
   private async read(queries: Queries, schoolId: number, periodId: number): Promise<ReportItemsReply> {
     const items = await this.items.ofSchool(queries, schoolId);
-    const assignment = await this.assignment(queries, schoolId);
+    const assignment = await this.items.assignmentOf(queries, schoolId);
     const courses = await this.courses.ofSchool(queries, schoolId);
     const placements = await this.placements.inPeriod(queries, schoolId, periodId);
     const names = await this.placements.scaleNames(queries);
     const posted = await this.items.postedByCourse(queries, schoolId);
     const scales = await this.labels.scalesOf(queries, schoolId);
     const schoolScale = placements.findLast(({ kind }) => kind === 'system' || kind === 'school')?.scaleId;
-    const bodies = await this.items.assignmentOf(queries, schoolId);
+    const bodies = bodyOfAssignment(assignment);
     return {
       revision: revisionOf(bodies),
       items: items.map((item) => ({
@@ -202,13 +199,6 @@ export class ReportItemsService {
           covers: coverReplies(covered, assignment),
         };
       }),
-    };
-  }
-
-  private async assignment(queries: Queries, schoolId: number): Promise<Assignment> {
-    return {
-      rules: await this.items.rulesOfSchool(queries, schoolId),
-      exceptions: await this.items.exceptionsOfSchool(queries, schoolId),
     };
   }
 }

@@ -1,4 +1,4 @@
-import type { AssignmentBody } from '#contract/report-items';
+import { bodyOfAssignment, type AssignmentBody } from '#contract/report-items';
 import { ThingOf, type Thing } from '#server/changes';
 import { registrars, type Queries } from '#server/platform';
 import { ItemChecks } from './item-checks.service.js';
@@ -14,7 +14,7 @@ export class ReportRulesThing implements Thing<AssignmentBody> {
 
   async read(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, AssignmentBody>> {
     const found = new Map<string, AssignmentBody>();
-    for (const id of ids) found.set(id, await this.items.assignmentOf(queries, Number(id)));
+    for (const id of ids) found.set(id, bodyOfAssignment(await this.items.assignmentOf(queries, Number(id))));
     return found;
   }
 

@@ -14,12 +14,11 @@ import {
   enrolledInText,
   gradedInText,
   GpaPolicyRepository,
-  intArray,
   ScaleVersionsRepository,
   type PeriodView,
   type RunningSection,
 } from '#server/period-view';
-import { CopyReader, personName, tables, type Queries } from '#server/platform';
+import { intArray, CopyReader, personName, tables, type Queries } from '#server/platform';
 import type { EffectResult, EffectTask, EffectUse } from './effect-worker.js';
 
 const { people } = tables;

@@ -1,6 +1,6 @@
-import type { ReportItem } from '#core/report-items';
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
+import type { ReportItem } from '#core/report-items';
 import { enrolledIn, gradedIn, PeriodViews, type PeriodView, type RunningSection } from '#server/period-view';
 import type { SchoolPeriod } from '#server/calendar';
 import type { Queries } from '#server/platform';

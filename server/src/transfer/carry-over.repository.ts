@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { AssignmentFacts, MarkFacts, ScoreFacts } from '#core/transfer';
-import { Clock, type Queries } from '#server/platform';
+import { intArray, Clock, type Queries } from '#server/platform';
 
 export interface ScoreToWrite extends ScoreFacts {
   readonly assignmentId: number;
@@ -69,7 +69,7 @@ export class CarryOverRepository {
       SELECT a.id FROM assignments a
       JOIN jsonb_to_recordset(${JSON.stringify(removed)}::jsonb) AS n (id int, version int) ON n.id = a.id AND n.version = a.version
       WHERE NOT EXISTS (SELECT 1 FROM scores x WHERE x.assignment_id = a.id AND (x.points IS NOT NULL OR x.flag IS NOT NULL))`);
-    const ids = sql`${`{${rows.map(({ id }) => id).join(',')}}`}::int[]`;
+    const ids = intArray(rows.map(({ id }) => id));
     await queries.execute(sql`DELETE FROM assignment_origins WHERE assignment_id = ANY(${ids})`);
     await queries.execute(sql`DELETE FROM scores WHERE assignment_id = ANY(${ids})`);
     await queries.execute(sql`DELETE FROM assignments WHERE id = ANY(${ids})`);

@@ -3,7 +3,7 @@ import { inArray, sql } from 'drizzle-orm';
 import { IntegerColumns, type Decimal } from '#core/numbers';
 import { foldKey, sectionsByName, type Directory, type Roster } from '#core/transfer';
 import type { SchoolPeriod } from '#server/calendar';
-import { CopyReader, personName, readCopyLines, tables, type Queries } from '#server/platform';
+import { intArray, CopyReader, personName, readCopyLines, tables, type Queries } from '#server/platform';
 import { enrolledInText, PeriodViews, ScaleVersionsRepository, type ReportedItem } from '#server/period-view';
 import { ScalesRepository } from '#server/scales';
 
@@ -90,7 +90,7 @@ export class FileDirectoryService {
   ): Promise<{ sectionId: number; known: number }[]> {
     const { rows } = await queries.execute<{ sectionId: number; known: number }>(sql`
       SELECT section_id AS "sectionId", count(*)::int AS known FROM enrollments
-      WHERE student_id = ANY(${`{${studentIds.join(',')}}`}::int[]) AND section_id = ANY(${`{${sectionIds.join(',')}}`}::int[])
+      WHERE student_id = ANY(${intArray(studentIds)}) AND section_id = ANY(${intArray(sectionIds)})
       GROUP BY section_id ORDER BY 2 DESC, 1`);
     return rows;
   }

@@ -1,6 +1,6 @@
 import type { PolicyBody } from '#contract/calculation';
 import type { PolicyPlace } from '#core/calculation';
-import { ProblemError } from '../shell/api';
+import { Awaited } from '../shell/awaited';
 import { useScope } from '../shell/scope';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
@@ -35,7 +35,7 @@ export function PolicyEffectDialog(props: PolicyEffectDialogProps) {
       description={effect.data && <EffectSentence effect={effect.data} periodName={periodName} />}
       footer={
         <>
-          <Button look="main" disabled={!canSave} onClick={onSave}>
+          <Button look="main" disabled={!canSave || !effect.data} onClick={onSave}>
             {saveWords}
           </Button>
           <Button onClick={onClose}>Back</Button>
@@ -47,11 +47,9 @@ export function PolicyEffectDialog(props: PolicyEffectDialogProps) {
         </>
       }
     >
-      {effect.isPending && (
-        <p className="py-10 text-center text-quiet">Calculating the grade books of {periodName} …</p>
-      )}
-      {effect.error instanceof ProblemError && <p className="text-waratah">{effect.error.problem.detail}</p>}
-      {effect.data && <ValueEffect effect={effect.data} />}
+      <Awaited query={effect} waiting={`Calculating the grade books of ${periodName}`}>
+        {(data) => <ValueEffect effect={data} />}
+      </Awaited>
     </Dialog>
   );
 }

@@ -1,4 +1,5 @@
 import type { ValueEffectReply } from '#contract/calculation';
+import { AnewWords } from '../scales/anew-words';
 import { EffectPicture } from '../scales/effect-picture';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { plural, showCount, showLabel, showPercent } from '../ui/format';
@@ -69,17 +70,8 @@ export function ChangedWords({ effect }: { effect: ValueEffectReply }) {
   return (
     <>
       {showCount(rise)} up, {showCount(fall)} down, and <Strong tone="warns">{plural(moved, 'label')}</Strong>
-      {passAnew > 0 && (
-        <>
-          ; <Strong>{showCount(passAnew)}</Strong> would pass anew
-        </>
-      )}
-      {failAnew > 0 && (
-        <>
-          {passAnew > 0 ? ' and ' : '; '}
-          <Strong tone="blocks">{showCount(failAnew)}</Strong> would fail anew
-        </>
-      )}
+      {passAnew + failAnew > 0 && '; '}
+      <AnewWords passAnew={passAnew} failAnew={failAnew} />
     </>
   );
 }

@@ -1,6 +1,7 @@
 import { History } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
+import { Awaited } from '../shell/awaited';
 import { ChangeList } from './change-list';
 import { useMyChanges } from './queries';
 
@@ -21,9 +22,9 @@ export function RecentChanges() {
           align="end"
           sideOffset={6}
           aria-label="Recent changes"
-          className="z-40 max-h-[70vh] w-[400px] overflow-auto rounded-md border border-hairline bg-surface shadow-float"
+          className="z-40 max-h-[70vh] w-[400px] overflow-auto rounded-md border border-hairline bg-surface px-4 pt-3 pb-2 shadow-float"
         >
-          <h2 className="px-4 pt-3 pb-1 font-bold">Your recent changes</h2>
+          <h2 className="pb-1 font-bold">Your recent changes</h2>
           {isOpen && <MyChanges />}
         </Popover.Content>
       </Popover.Portal>
@@ -32,13 +33,17 @@ export function RecentChanges() {
 }
 
 function MyChanges() {
-  const { data: changes, isPending } = useMyChanges();
-  if (isPending) return <p className="px-4 pb-4 text-quiet">Loading …</p>;
-  if (!changes)
-    return <p className="px-4 pb-4 text-waratah">The server does not answer. Close this and open it again.</p>;
-  if (changes.length === 0)
-    return (
-      <p className="px-4 pb-4 text-quiet">Nothing yet. What you save appears here, and can be undone from here.</p>
-    );
-  return <ChangeList changes={changes} showsWho={false} />;
+  return (
+    <Awaited query={useMyChanges()} waiting="Reading what you changed">
+      {(changes) =>
+        changes.length === 0 ? (
+          <p className="text-quiet">Nothing yet. What you save appears here, and can be undone from here.</p>
+        ) : (
+          <div className="-mx-4">
+            <ChangeList changes={changes} showsWho={false} />
+          </div>
+        )
+      }
+    </Awaited>
+  );
 }

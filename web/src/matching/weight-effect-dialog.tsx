@@ -1,7 +1,7 @@
 import type { PlatformReply } from '#contract/matching';
 import { EffectSentence } from '../calculation/effect-sentence';
 import { ValueEffect } from '../calculation/value-effect';
-import { ProblemError } from '../shell/api';
+import { Awaited } from '../shell/awaited';
 import { usePeriod, useScope } from '../shell/scope';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
@@ -49,11 +49,9 @@ export function WeightEffectDialog({ platform, pattern, onClose }: WeightEffectD
         </>
       }
     >
-      {effect.isPending && (
-        <p className="py-10 text-center text-quiet">Calculating the grade books of {periodName} …</p>
-      )}
-      {effect.error instanceof ProblemError && <p className="text-waratah">{effect.error.problem.detail}</p>}
-      {effect.data && <ValueEffect effect={effect.data} />}
+      <Awaited query={effect} waiting={`Calculating the grade books of ${periodName}`}>
+        {(data) => <ValueEffect effect={data} />}
+      </Awaited>
     </Dialog>
   );
 }

@@ -97,11 +97,24 @@ describe('a change of what an item comes to', () => {
     const { person } = show({});
     await person.selectOptions(screen.getByLabelText('Decimals'), '0');
     await person.click(button('See what it would do'));
-    expect((await screen.findByRole('alert')).textContent).toBe(
+    expect((await screen.findByRole('alert')).textContent).toContain(
       'Nothing was saved; what you typed is kept here. Try again in a moment.',
     );
     expect(button('Save the item').disabled).toBe(true);
+    expect(button('Try again').disabled).toBe(false);
   });
+});
+
+it('nothing can be typed into an item while it is saved, as its dialog closes after that', async () => {
+  let answer: (reply: object) => void = () => undefined;
+  const waiting = new Promise<object>((resolve) => (answer = resolve));
+  const { person } = show({ 'PUT /report-items/3': () => waiting });
+  await person.type(screen.getByLabelText('Name'), ' 2');
+  await person.click(button('Save the item'));
+  await person.type(screen.getByLabelText('Name'), ' and more');
+  expect(screen.getByLabelText<HTMLInputElement>('Name').value).toBe('Semester grade 2');
+  answer(reply);
+  expect(await screen.findByText('closed')).toBeTruthy();
 });
 
 describe('a change of words', () => {

@@ -1,9 +1,8 @@
 import { useState } from 'react';
 import type { ItemBody, ItemReply, ReportItemsReply } from '#contract/report-items';
-import { ThingHistory } from '../changes/thing-history';
+import { HistoryButton } from '../changes/history-button';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { ProblemError } from '../shell/api';
-import { openDrawer } from '../shell/drawer-store';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
@@ -105,16 +104,7 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
           <p className="min-w-0 flex-1 text-[13px] text-quiet">
             {problem?.problem.errors.length ? problem.problem.detail : faults[0]}
           </p>
-          {item && !isLooking && (
-            <Button
-              onClick={() => {
-                onClose();
-                openDrawer(`History of ${item.name}`, <ThingHistory thing={`report-item ${item.id}`} />);
-              }}
-            >
-              History
-            </Button>
-          )}
+          {item && !isLooking && <HistoryButton thing={`report-item ${item.id}`} called={item.name} onOpen={onClose} />}
           {item && !isLooking && (
             <Button look="danger" disabled={isBusy} onClick={takeOut}>
               Take it out
@@ -124,14 +114,16 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
       }
     >
       {isLooking ? (
-        <ItemEffect effect={effect.data} error={effect.error} />
+        <ItemEffect effect={effect} />
       ) : (
-        <ItemForm
-          item={body}
-          reply={reply}
-          fault={(field) => problem?.fault(field)}
-          onChange={(change) => setBody((before) => ({ ...before, ...change }))}
-        />
+        <fieldset disabled={isBusy} className="contents">
+          <ItemForm
+            item={body}
+            reply={reply}
+            fault={(field) => problem?.fault(field)}
+            onChange={(change) => setBody((before) => ({ ...before, ...change }))}
+          />
+        </fieldset>
       )}
       {!item && (
         <SelectField

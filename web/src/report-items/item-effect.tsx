@@ -1,25 +1,23 @@
+import type { UseQueryResult } from '@tanstack/react-query';
 import type { ItemEffectReply } from '#contract/report-items';
 import { ChangedWords, ValueEffect } from '../calculation/value-effect';
-import { ProblemError } from '../shell/api';
+import { Awaited } from '../shell/awaited';
 import { plural, showCount } from '../ui/format';
 import { Strong } from '../ui/page';
 
 /** What a changed item would do to what is computed for it, before it is saved. */
-export function ItemEffect({ effect, error }: { effect: ItemEffectReply | undefined; error: unknown }) {
-  if (error)
-    return (
-      <p role="alert" className="py-6 text-waratah">
-        {error instanceof ProblemError ? error.problem.detail : 'The server does not answer. Go back and try again.'}
-      </p>
-    );
-  if (!effect) return <p className="py-10 text-center text-quiet">Working out what the grades would come to …</p>;
+export function ItemEffect({ effect }: { effect: UseQueryResult<ItemEffectReply> }) {
   return (
-    <div className="space-y-5">
-      <p className="text-[15px]">
-        <ItemEffectSentence effect={effect} />
-      </p>
-      <ValueEffect effect={effect} />
-    </div>
+    <Awaited query={effect} waiting="Working out what the grades would come to">
+      {(data) => (
+        <div className="space-y-5">
+          <p className="text-[15px]">
+            <ItemEffectSentence effect={data} />
+          </p>
+          <ValueEffect effect={data} />
+        </div>
+      )}
+    </Awaited>
   );
 }
 

@@ -4,9 +4,8 @@ import { useSearchParams } from 'react-router';
 import { checkCodes, newCode } from '#core/posting';
 import { bodyOfCode, codeFaultSentence, codeOfBody, type CodeBody, type CodesReply } from '#contract/scales';
 import { ProblemError } from '../shell/api';
-import { ThingHistory } from '../changes/thing-history';
+import { HistoryButton } from '../changes/history-button';
 import { useTellOfChange } from '../changes/use-tell-of-change';
-import { openDrawer } from '../shell/drawer-store';
 import { showProblem } from '../shell/show-problem';
 import { useScope } from '../shell/scope';
 import { Button, Key } from '../ui/button';
@@ -87,9 +86,7 @@ function CodeList({ reply, viewSwitch }: { reply: CodesReply; viewSwitch: React.
           <Button disabled={!draft} onClick={() => setDraft(undefined)}>
             Discard
           </Button>
-          <Button onClick={() => openDrawer('History of the codes', <ThingHistory thing="codes district" />)}>
-            History
-          </Button>
+          <HistoryButton thing="codes district" called="the codes" />
         </>
       }
       aside={viewSwitch}

@@ -1,9 +1,10 @@
 import type { ScaleEffectReply } from '#contract/scales';
-import { ProblemError } from '../shell/api';
+import { Awaited } from '../shell/awaited';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { plural, showCount } from '../ui/format';
 import { Strong } from '../ui/page';
+import { AnewWords } from './anew-words';
 import { EffectPicture } from './effect-picture';
 import { EffectStudents } from './effect-students';
 import { useKeys } from '../ui/use-keys';
@@ -24,7 +25,7 @@ interface EffectDialogProps {
 /** What a change of scales would do to the period's real grades, before it is made. */
 export function EffectDialog({ title, change, periodName, does, canDo, onDo, back, onClose }: EffectDialogProps) {
   const effect = useScaleEffect(change);
-  const isReady = canDo && !effect.isPending;
+  const isReady = canDo && effect.data !== undefined;
   useKeys([{ key: 'Ctrl+s', says: does, inFields: true, act: () => isReady && onDo() }]);
   return (
     <Dialog
@@ -50,14 +51,14 @@ export function EffectDialog({ title, change, periodName, does, canDo, onDo, bac
       <p className="mb-3 text-[13px] text-quiet">
         It holds from {periodName} on. Earlier periods, and grades already posted, keep the scale they have.
       </p>
-      {effect.isPending && <p className="py-10 text-center text-quiet">Looking at the grades of {periodName} …</p>}
-      {effect.error instanceof ProblemError && <p className="text-waratah">{effect.error.problem.detail}</p>}
-      {effect.data && (
-        <div className="space-y-5">
-          <EffectPicture effect={effect.data} />
-          <EffectStudents effect={effect.data} />
-        </div>
-      )}
+      <Awaited query={effect} waiting={`Looking at the grades of ${periodName}`}>
+        {(data) => (
+          <div className="space-y-5">
+            <EffectPicture effect={data} />
+            <EffectStudents effect={data} />
+          </div>
+        )}
+      </Awaited>
     </Dialog>
   );
 }
@@ -74,17 +75,7 @@ function EffectSentence({ effect, periodName }: { effect: ScaleEffectReply; peri
   return (
     <>
       <Strong tone="warns">{showCount(changed)}</Strong> of {plural(grades, 'grade')} of {periodName} would change their
-      label, of {plural(students.length, 'student')};{' '}
-      {passAnew > 0 && (
-        <>
-          <Strong>{showCount(passAnew)}</Strong> would pass anew{failAnew > 0 ? ' and ' : ''}
-        </>
-      )}
-      {failAnew > 0 && (
-        <>
-          <Strong tone="blocks">{showCount(failAnew)}</Strong> would fail anew
-        </>
-      )}
+      label, of {plural(students.length, 'student')}; <AnewWords passAnew={passAnew} failAnew={failAnew} />
       {passAnew + failAnew === 0 && 'nobody would pass or fail anew'}
       {meanBefore && meanAfter && (
         <>

@@ -8,7 +8,10 @@ import { vi } from 'vitest';
 import type { Problem } from '#contract/problems';
 import '../ui/browser.fixture';
 
-/** What the server answers, by method and path without the period: a reply, or a refusal where it has a status. */
+/**
+ * What the server answers, by method and path without what stands behind a question mark: a reply, one that is still on its
+ * way, or a refusal where it has a status.
+ */
 export type Answers = Readonly<Record<string, object | ((body: unknown) => object)>>;
 
 export interface Sent {
@@ -32,17 +35,16 @@ export function showAt(
   { address = 'here', answers = {} }: { address?: string; answers?: Answers } = {},
 ) {
   const sent: Sent[] = [];
-  vi.stubGlobal('fetch', (url: string, { method = 'GET', body }: RequestInit = {}) => {
+  vi.stubGlobal('fetch', async (url: string, { method = 'GET', body }: RequestInit = {}) => {
     const request = `${method} ${url.replace(/^\/api/, '').replace(/\?.*$/, '')}`;
     const told: unknown = typeof body === 'string' ? JSON.parse(body) : undefined;
     sent.push({ request, body: told });
     const answer = answers[request];
-    if (!answer) return Promise.reject(new TypeError(`nobody answers ${request}`));
-    const reply = typeof answer === 'function' ? (answer as (body: unknown) => object)(told) : answer;
+    if (!answer) throw new TypeError(`nobody answers ${request}`);
+    const reply = await (typeof answer === 'function' ? (answer as (body: unknown) => object)(told) : answer);
     if (reply instanceof Made)
-      return Promise.resolve(Response.json(reply.reply, { headers: { 'x-wombat-change': String(reply.change) } }));
-    const status = isProblem(reply) ? reply.status : 200;
-    return Promise.resolve(Response.json(reply, { status }));
+      return Response.json(reply.reply, { headers: { 'x-wombat-change': String(reply.change) } });
+    return Response.json(reply, { status: isProblem(reply) ? reply.status : 200 });
   });
   let search = '';
   const Watch = () => {

@@ -2,9 +2,8 @@ import { courseLevels } from '#core/courses';
 import { repeatRules, type RepeatRule } from '#core/transcripts';
 import { roundings, type RoundingName } from '#core/numbers';
 import type { GpaPolicyBody, GpaPolicyReply } from '#contract/transcripts';
-import { ThingHistory } from '../changes/thing-history';
+import { HistoryButton } from '../changes/history-button';
 import { useTellOfChange } from '../changes/use-tell-of-change';
-import { openDrawer } from '../shell/drawer-store';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
 import { SelectField, TextField } from '../ui/field';
@@ -86,11 +85,7 @@ function GpaSettings({ reply, viewSwitch }: { reply: GpaPolicyReply; viewSwitch:
           <Button disabled={!draft} onClick={() => gpaDrafts.discard(gpaDraftKey)}>
             Discard
           </Button>
-          <Button
-            onClick={() => openDrawer('History of the GPA settings', <ThingHistory thing="gpa-settings district" />)}
-          >
-            History
-          </Button>
+          <HistoryButton thing="gpa-settings district" called="the GPA settings" />
         </>
       }
       aside={viewSwitch}
