@@ -141,7 +141,7 @@ describe('when the database fails half way through the set-up', () => {
       'a calendar',
       'posting_windows',
       ({ calendars: [calendar] }) => {
-        const { version, weekdays, periods, windows } = calendar!;
+        const { revision, weekdays, periods, windows } = calendar!;
         const bare = periods.map(({ id, parentId, kind, name, startsOn, endsOn }) => ({
           id,
           parentId,
@@ -151,14 +151,14 @@ describe('when the database fails half way through the set-up', () => {
           name: `${name} anew`,
         }));
         const own = windows.map(({ id: _id, ...window }) => window);
-        return ['PUT', '/schools/1/calendar', { version, weekdays, periods: bare, breaks: [], windows: own }];
+        return ['PUT', '/schools/1/calendar', { revision, weekdays, periods: bare, breaks: [], windows: own }];
       },
     ],
     [
       'courses',
       'change_log',
       ({ courses: { courses } }) => {
-        const changes = courses.map(({ id, version, cells }) => ({ id, version, cells: { ...cells, kind: 'anew' } }));
+        const changes = courses.map(({ id, revision, cells }) => ({ id, revision, cells: { ...cells, kind: 'anew' } }));
         return ['PUT', '/schools/1/courses?period=4', { changes, removed: [] }];
       },
     ],

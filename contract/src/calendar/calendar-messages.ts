@@ -85,9 +85,9 @@ export class WindowBody {
 }
 
 export class SaveCalendarRequest {
-  /** The version that the change began from. */
-  @IsInt()
-  version!: number;
+  /** Of the calendar that the change began from. */
+  @IsString()
+  revision!: string;
 
   @IsArray()
   @ArrayMinSize(1, { message: 'at least one day of the week with classes' })
@@ -121,8 +121,8 @@ export class CopyYearBody {
   schoolId!: number;
 
   /** Of the school's calendar, as it was looked at. */
-  @IsInt()
-  version!: number;
+  @IsString()
+  revision!: string;
 
   @IsInt()
   yearId!: number;
@@ -149,7 +149,7 @@ export class CopyYearsRequest {
 /** A school's calendar with all its years. */
 export interface CalendarReply {
   readonly school: { readonly id: number; readonly name: string; readonly shortName: string };
-  readonly version: number;
+  readonly revision: string;
   readonly weekdays: readonly number[];
   readonly periods: readonly (PeriodBody & {
     readonly isSealed: boolean;

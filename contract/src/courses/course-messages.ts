@@ -62,8 +62,9 @@ export class CourseChangeBody {
   @IsInt()
   id!: number | null;
 
-  @IsInt()
-  version!: number;
+  /** Of the course that the change began from; empty for a new one. */
+  @IsString()
+  revision!: string;
 
   @ValidateNested()
   @Type(() => CourseCellsBody)
@@ -109,6 +110,10 @@ export class CourseDefaultsBody {
 }
 
 export class SaveCourseDefaultsRequest {
+  /** Of the defaults that the change began from. */
+  @IsString()
+  revision!: string;
+
   @IsArray()
   @ArrayMaxSize(200)
   @ValidateNested({ each: true })
@@ -137,7 +142,7 @@ export class CopySetUpRequest {
 
 export interface CourseReply {
   readonly id: number;
-  readonly version: number;
+  readonly revision: string;
   readonly cells: CourseCells;
   /** What holds for the facts that the course leaves empty, and who says so. */
   readonly inherited: Readonly<Record<InheritableFact, { readonly text: string; readonly from: FactSource }>>;
@@ -149,6 +154,7 @@ export interface CourseReply {
 export interface CoursesReply {
   readonly courses: readonly CourseReply[];
   readonly defaults: readonly CourseDefaultsBody[];
+  readonly defaultsRevision: string;
 }
 
 /** What a file of courses would change. */

@@ -1,3 +1,4 @@
+export { bodiesOfDefaults, defaultsOfBody } from './course-defaults.js';
 export { cellFaultSentences } from './cell-fault-sentence.js';
 export {
   CopySetUpRequest,

@@ -82,6 +82,10 @@ export class TieBody {
 }
 
 export class ScaleFactsRequest {
+  /** Of the scale that the change began from. */
+  @IsString()
+  revision!: string;
+
   @IsString()
   @Length(1, 60, { message: 'a name of 1 to 60 characters' })
   name!: string;
@@ -180,6 +184,7 @@ export interface TieReply extends TieBody {
 
 export interface ScaleReply {
   readonly id: number;
+  readonly revision: string;
   readonly name: string;
   readonly isDistrictWide: boolean;
   readonly kind: ScaleKind;

@@ -13,8 +13,8 @@ afterAll(() => server.stop());
 
 const all = async () => (await registrar.get<CalendarReply[]>('/calendars')).body;
 const ofSchool = async (school: number) => (await all()).find((each) => each.school.id === school)!;
-const requestOf = ({ version, weekdays, periods, breaks, windows }: CalendarReply) => ({
-  version,
+const requestOf = ({ revision, weekdays, periods, breaks, windows }: CalendarReply) => ({
+  revision,
   weekdays,
   periods: periods.map(({ id, parentId, kind, name, startsOn, endsOn }) => ({
     id,
@@ -30,6 +30,7 @@ const requestOf = ({ version, weekdays, periods, breaks, windows }: CalendarRepl
 type Request = ReturnType<typeof requestOf>;
 const save = <Body>(school: number, request: object) =>
   registrar.send<Body>('PUT', `/schools/${school}/calendar`, request);
+const undo = <Body>(change: number | null) => registrar.send<Body>('POST', `/changes/${change}/undo`);
 const withPeriod = (request: Request, id: number, change: object) => ({
   ...request,
   periods: request.periods.map((period) => (period.id === id ? { ...period, ...change } : period)),
@@ -46,17 +47,16 @@ it('shows the calendars of all schools side by side', async () => {
 });
 
 describe('a calendar', () => {
-  it('saved as it is stays as it is, one version higher; an older one is refused', async () => {
+  it('saved as it is stays as it is; from an older one it is refused, with who saved first', async () => {
     const before = await ofSchool(1);
-    const { status, body } = await save<CalendarReply>(1, requestOf(before));
-    const bare = ({ version: _version, windows, breaks, ...rest }: CalendarReply) => ({
-      ...rest,
-      windows: windows.map(({ id: _id, ...window }) => window),
-      breaks: breaks.map(({ name }) => name),
-    });
-    expect([status, body.version, bare(body)]).toEqual([200, before.version + 1, bare(before)]);
-    const stale = await save<Problem>(1, requestOf(before));
-    expect([stale.status, stale.body.code]).toEqual([409, 'set-up-changed']);
+    const { status, body, change } = await save<CalendarReply>(1, requestOf(before));
+    expect([status, body, change]).toEqual([200, before, null]);
+    const first = await save<CalendarReply>(1, { ...requestOf(before), weekdays: [1, 2, 3, 4] });
+    const stale = await save<Problem>(1, { ...requestOf(before), breaks: [] });
+    expect([stale.status, stale.body.code]).toEqual([409, 'changed-meanwhile']);
+    expect(stale.body.detail).toMatch(/^Morwenna Oake changed the calendar since you opened it/);
+    expect((await undo(first.change)).status).toBe(200);
+    expect((await ofSchool(1)).revision).toBe(before.revision);
   });
 
   it.each<[string, (request: Request) => object, string, string]>([
@@ -109,20 +109,62 @@ describe('a calendar', () => {
       periods: now.periods.filter(({ id }) => id !== 7),
       windows: now.windows.filter(({ periodId }) => periodId !== 7),
     };
-    expect((await save(1, without)).status).toBe(200);
+    const saved = await save<CalendarReply>(1, without);
+    expect(saved.status).toBe(200);
     const used = {
       ...without,
-      version: now.version + 1,
+      revision: saved.body.revision,
       periods: without.periods.filter(({ id }) => id !== 4),
       windows: [],
     };
     const { body } = await save<Problem>(1, used);
+    await undo(saved.change);
     expect([body.code, body.detail]).toEqual([
       'in-use',
-      expect.stringMatching(
-        /^Quarter 2 is used by \d+ posted grades and 1 files and \d+ assignments\. Change its name/,
-      ),
+      expect.stringMatching(/^Quarter 2 is used by \d+ posted grades and 1 file and \d+ assignments.* Change its name/),
     ]);
+  });
+});
+
+describe('an undo of a saved calendar', () => {
+  const bare = ({ breaks, windows, ...rest }: CalendarReply) => ({
+    ...rest,
+    breaks: breaks.map(({ name, startsOn }) => [name, startsOn]),
+    windows: windows.map(({ id: _id, ...window }) => window),
+  });
+
+  it('brings a removed period back under its number, with its windows, and the breaks that went with it', async () => {
+    const before = await ofSchool(1);
+    const now = requestOf(before);
+    const { change } = await save<CalendarReply>(1, {
+      ...now,
+      periods: now.periods.filter(({ id }) => id !== 7),
+      windows: now.windows.filter(({ periodId }) => periodId !== 7),
+      breaks: [],
+    });
+    const without = await ofSchool(1);
+    expect([without.periods.length, without.breaks]).toEqual([before.periods.length - 1, []]);
+    expect((await undo(change)).status).toBe(200);
+    expect(bare(await ofSchool(1))).toEqual(bare(before));
+  });
+
+  it('is refused where sections run in the year that it would take away', async () => {
+    const { revision } = await ofSchool(2);
+    const { change, body } = await registrar.send<CalendarReply[]>('POST', '/calendars/copy-years', {
+      years: [{ schoolId: 2, revision, yearId: 11, name: '2026–27', startsOn: '2026-09-07' }],
+    });
+    const year = body[0]!.periods.find(({ name }) => name === '2026–27')!;
+    const { pool } = server.database;
+    await pool.query('UPDATE sections SET period_id = $1 WHERE id = (SELECT max(id) FROM sections)', [year.id]);
+    const refused = await undo<Problem>(change);
+    expect([refused.status, refused.body.code, refused.body.detail]).toEqual([
+      409,
+      'in-use',
+      expect.stringMatching(/^2026–27 is used by 1 section\./),
+    ]);
+    await pool.query('UPDATE sections SET period_id = 11 WHERE id = (SELECT max(id) FROM sections)');
+    expect((await undo(change)).status).toBe(200);
+    expect((await ofSchool(2)).revision).toBe(revision);
   });
 });
 
@@ -132,7 +174,7 @@ describe('a year copied onto the next', () => {
 
   it('keeps every day of the week, moves breaks and windows, and leaves the old year as it was', async () => {
     const before = await ofSchool(3);
-    const year2627 = { schoolId: 3, version: before.version, yearId: 21, name: '2026–27', startsOn: '2026-09-08' };
+    const year2627 = { schoolId: 3, revision: before.revision, yearId: 21, name: '2026–27', startsOn: '2026-09-08' };
     const answer = await copyYears<CalendarReply[]>(year2627);
     const [status, body] = [answer.status, answer.body[0]!];
     expect([status, body.periods.length, body.breaks.length, body.windows.length]).toEqual([
@@ -154,8 +196,8 @@ describe('a year copied onto the next', () => {
   });
 
   it('is refused where that year is there already', async () => {
-    const { version } = await ofSchool(3);
-    const request = { schoolId: 3, version, yearId: 21, name: '2026–27', startsOn: '2026-09-08' };
+    const { revision } = await ofSchool(3);
+    const request = { schoolId: 3, revision, yearId: 21, name: '2026–27', startsOn: '2026-09-08' };
     const { status, body } = await copyYears<Problem>(request);
     expect([status, body.detail]).toEqual([409, '2026–27 is already in the calendar of Evening College.']);
   });
@@ -164,8 +206,8 @@ describe('a year copied onto the next', () => {
     const [upper, primary] = [await ofSchool(1), await ofSchool(2)];
     const yearOf = ({ periods }: CalendarReply) => periods.find(({ parentId }) => parentId === null)!;
     const { status, body } = await copyYears<Problem>(
-      { schoolId: 1, version: upper.version, yearId: yearOf(upper).id, name: '2026–27', startsOn: '2026-09-01' },
-      { schoolId: 2, version: primary.version, yearId: yearOf(primary).id, name: '2026–27', startsOn: '2026-05-05' },
+      { schoolId: 1, revision: upper.revision, yearId: yearOf(upper).id, name: '2026–27', startsOn: '2026-09-01' },
+      { schoolId: 2, revision: primary.revision, yearId: yearOf(primary).id, name: '2026–27', startsOn: '2026-05-05' },
     );
     expect([status, body.code]).toEqual([422, 'calendar-faulty']);
     expect(body.errors[0]!.detail).toMatch(/^2026–27 and 2025–26 share the days 2026-05-0\d to 2026-0\d-\d\d\.$/);

@@ -1,8 +1,9 @@
 import { Injectable } from '@nestjs/common';
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import { dayOrThrow, type Break } from '#core/calendar';
-import type { BreakBody, CalendarReply, PeriodBody, WindowBody } from '#contract/calendar';
-import { intArray, Refusal, tables, type Queries } from '#server/platform';
+import type { CalendarReply } from '#contract/calendar';
+import { counted, intArray, Refusal, tables, type Queries } from '#server/platform';
+import { valueOfCalendar, type CalendarBody } from './calendar-value.js';
 
 const { breaks, courses, periods, postingWindows, reportItems, schools, sections } = tables;
 
@@ -12,6 +13,20 @@ export interface PeriodUse extends Record<string, unknown> {
   readonly name: string;
   readonly uses: string;
 }
+
+/** What keeps a period from being removed: the table, its column that names the period, and what one of it is called. */
+const uses = [
+  ['sections', 'period_id', 'section'],
+  ['grades', 'period_id', 'posted grade'],
+  ['scale_versions', 'from_period_id', 'version of a scale'],
+  ['scale_placements', 'from_period_id', 'place where a scale begins'],
+  ['calculation_policies', 'period_id', 'calculation of its own'],
+  ['file_imports', 'period_id', 'file'],
+  ['runs', 'period_id', 'run'],
+  ['assignments', 'period_id', 'assignment'],
+  ['audit_runs', 'period_id', 'audit'],
+  ['receipts', 'period_id', 'receipt'],
+] as const;
 
 /** Reads and writes a school's calendar as a whole; single periods are read by the PeriodsRepository. */
 @Injectable()
@@ -89,86 +104,80 @@ export class CalendarRepository {
   async usesOf(queries: Queries, ids: readonly number[]): Promise<PeriodUse[]> {
     if (ids.length === 0) return [];
     const { rows } = await queries.execute<PeriodUse>(sql`
-      SELECT p.id, p.name, concat_ws(' and ', CASE WHEN s.n > 0 THEN s.n || ' sections' END,
-        CASE WHEN g.n > 0 THEN g.n || ' posted grades' END, CASE WHEN v.n > 0 THEN v.n || ' versions of scales' END,
-        CASE WHEN f.n > 0 THEN f.n || ' files' END, CASE WHEN a.n > 0 THEN a.n || ' assignments' END,
-        CASE WHEN r.n > 0 THEN r.n || ' audits' END) AS uses
-      FROM periods p,
-        LATERAL (SELECT count(*) AS n FROM sections WHERE period_id = p.id) s,
-        LATERAL (SELECT count(*) AS n FROM grades WHERE period_id = p.id) g,
-        LATERAL (SELECT count(*) AS n FROM scale_versions WHERE from_period_id = p.id) v,
-        LATERAL (SELECT count(*) AS n FROM file_imports WHERE period_id = p.id) f,
-        LATERAL (SELECT count(*) AS n FROM assignments WHERE period_id = p.id) a,
-        LATERAL (SELECT count(*) AS n FROM audit_runs WHERE period_id = p.id) r
-      WHERE p.id = ANY(${intArray(ids)}) AND s.n + g.n + v.n + f.n + a.n + r.n > 0`);
+      SELECT * FROM (
+        SELECT p.id, p.name, concat_ws(' and ', ${sql.join(
+          uses.map(([table, column, one]) =>
+            counted(sql`(SELECT count(*) FROM ${sql.identifier(table)} WHERE ${sql.identifier(column)} = p.id)`, one),
+          ),
+          sql`, `,
+        )}) AS uses
+        FROM periods p WHERE p.id = ANY(${intArray(ids)})) AS used
+      WHERE uses <> '' ORDER BY id`);
     return rows;
   }
 
-  /** Raises the version if it still is the one expected, and tells whether it was. */
-  async raiseVersion(queries: Queries, schoolId: number, version: number, weekdays: number[]): Promise<boolean> {
-    const raised = await queries
-      .update(schools)
-      .set({ calendarVersion: version + 1, weekdays })
-      .where(and(eq(schools.id, schoolId), eq(schools.calendarVersion, version)))
-      .returning({ id: schools.id });
-    return raised.length === 1;
+  async sealedOf(queries: Queries, schoolId: number): Promise<ReadonlySet<number>> {
+    const { rows } = await queries.execute<{ id: number }>(sql`
+      SELECT p.id FROM periods p JOIN seals s ON s.period_id = p.id WHERE p.school_id = ${schoolId}`);
+    return new Set(rows.map(({ id }) => id));
   }
 
-  async removePeriods(queries: Queries, ids: readonly number[]): Promise<void> {
-    if (ids.length === 0) return;
-    await queries.delete(postingWindows).where(inArray(postingWindows.periodId, [...ids]));
+  /** The calendar as a whole, as it is compared and changed. @throws Refusal not-found */
+  async valueOf(queries: Queries, schoolId: number): Promise<CalendarBody> {
+    const { weekdays } = await this.schoolOrThrow(queries, schoolId);
+    const own = await queries.select().from(periods).where(eq(periods.schoolId, schoolId));
+    return valueOfCalendar({
+      weekdays,
+      periods: own.map((period) => ({
+        ...period,
+        startsOn: dayOrThrow(period.startsOn),
+        endsOn: dayOrThrow(period.endsOn),
+      })),
+      breaks: await this.breaksOf(queries, schoolId),
+      windows: await this.windowsOf(queries, schoolId),
+    });
+  }
+
+  /** Puts a calendar in the place of the one before; all its periods have their numbers. */
+  async put(queries: Queries, schoolId: number, body: CalendarBody): Promise<void> {
     await queries
-      .update(periods)
-      .set({ parentId: null })
-      .where(inArray(periods.id, [...ids]));
-    await queries.delete(periods).where(inArray(periods.id, [...ids]));
-  }
-
-  /** Writes periods, new ones among them, parents before children. @returns the number each period has now */
-  async writePeriods(queries: Queries, schoolId: number, bodies: readonly PeriodBody[]): Promise<Map<number, number>> {
-    const numbers = new Map(bodies.filter(({ id }) => id > 0).map(({ id }) => [id, id]));
-    for (const { id, parentId, kind, name, startsOn, endsOn } of parentsFirst(bodies)) {
-      const row = { kind, name, startsOn, endsOn, parentId: parentId === null ? null : numbers.get(parentId)! };
-      if (id > 0) await queries.update(periods).set(row).where(eq(periods.id, id));
-      else {
-        const [added] = await queries
-          .insert(periods)
-          .values({ ...row, schoolId })
-          .returning({ id: periods.id });
-        numbers.set(id, added!.id);
-      }
-    }
-    return numbers;
-  }
-
-  async replaceBreaks(queries: Queries, schoolId: number, bodies: readonly BreakBody[]): Promise<void> {
+      .update(schools)
+      .set({ weekdays: [...body.weekdays] })
+      .where(eq(schools.id, schoolId));
+    await queries.execute(sql`
+      DELETE FROM posting_windows WHERE period_id IN (SELECT id FROM periods WHERE school_id = ${schoolId})`);
+    const gone = sql`school_id = ${schoolId} AND id <> ALL(${intArray(body.periods.map(({ id }) => id))})`;
+    // What was worked out in a period that nothing hangs on is nothing.
+    for (const table of ['stale_books', 'calculated_grades'])
+      await queries.execute(sql`
+        DELETE FROM ${sql.identifier(table)} WHERE period_id IN (SELECT id FROM periods WHERE ${gone})`);
+    await queries.execute(sql`DELETE FROM periods WHERE ${gone}`);
+    if (body.periods.length > 0)
+      await queries
+        .insert(periods)
+        .values(body.periods.map((period) => ({ ...period, schoolId })))
+        .onConflictDoUpdate({
+          target: periods.id,
+          set: {
+            parentId: sql`excluded.parent_id`,
+            kind: sql`excluded.kind`,
+            name: sql`excluded.name`,
+            startsOn: sql`excluded.starts_on`,
+            endsOn: sql`excluded.ends_on`,
+          },
+          setWhere: sql`(periods.parent_id, periods.kind, periods.name, periods.starts_on, periods.ends_on) IS DISTINCT FROM
+            (excluded.parent_id, excluded.kind, excluded.name, excluded.starts_on, excluded.ends_on)`,
+        });
     await queries.delete(breaks).where(eq(breaks.schoolId, schoolId));
-    const rows = bodies.map(({ name, startsOn, endsOn }) => ({ schoolId, name, startsOn, endsOn }));
-    if (rows.length > 0) await queries.insert(breaks).values(rows);
+    if (body.breaks.length > 0) await queries.insert(breaks).values(body.breaks.map((each) => ({ ...each, schoolId })));
+    if (body.windows.length > 0)
+      await queries.insert(postingWindows).values(
+        body.windows.map(({ opensAt, closesAt, graceUntil, ...window }) => ({
+          ...window,
+          opensAt: new Date(opensAt),
+          closesAt: new Date(closesAt),
+          graceUntil: graceUntil === null ? null : new Date(graceUntil),
+        })),
+      );
   }
-
-  async replaceWindows(queries: Queries, periodIds: readonly number[], bodies: readonly WindowBody[]): Promise<void> {
-    if (periodIds.length > 0) {
-      await queries.delete(postingWindows).where(inArray(postingWindows.periodId, [...periodIds]));
-    }
-    const rows = bodies.map(({ itemId, periodId, opensAt, closesAt, graceUntil, latePosters, earlyReason }) => ({
-      itemId,
-      periodId,
-      latePosters,
-      earlyReason,
-      opensAt: new Date(opensAt),
-      closesAt: new Date(closesAt),
-      graceUntil: graceUntil === null ? null : new Date(graceUntil),
-    }));
-    if (rows.length > 0) await queries.insert(postingWindows).values(rows);
-  }
-}
-
-/** So that a new parent has its number before its children name it. */
-function parentsFirst(bodies: readonly PeriodBody[]): PeriodBody[] {
-  const depth = (body: PeriodBody): number => {
-    const parent = bodies.find(({ id }) => id === body.parentId);
-    return parent && parent !== body ? depth(parent) + 1 : 0;
-  };
-  return bodies.toSorted((a, b) => depth(a) - depth(b));
 }

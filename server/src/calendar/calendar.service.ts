@@ -1,23 +1,18 @@
 import { Injectable } from '@nestjs/common';
+import { daysToSameWeekday, liesIn, moveBreak, movePeriod, type CalendarFault } from '#core/calendar';
+import type { CalendarReply, CopyYearBody, SaveCalendarRequest, WindowBody } from '#contract/calendar';
+import { Changes, revisionOf, type Edit } from '#server/changes';
 import {
-  checkCalendar,
-  daysToSameWeekday,
-  liesIn,
-  moveBreak,
-  movePeriod,
-  type CalendarFault,
-  type CheckedWindow,
-  type Day,
-} from '#core/calendar';
-import {
-  calendarFaultSentence,
-  type CalendarReply,
-  type CopyYearBody,
-  type SaveCalendarRequest,
-  type WindowBody,
-} from '#contract/calendar';
-import { ChangeLog } from '#server/changes';
-import { DistrictZone, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+  DistrictZone,
+  nextIds,
+  Refusal,
+  Transactions,
+  type Actor,
+  type FieldFault,
+  type Queries,
+} from '#server/platform';
+import { CalendarChecks } from './calendar-checks.service.js';
+import { valueOfCalendar, type CalendarBody } from './calendar-value.js';
 import { CalendarRepository } from './calendar.repository.js';
 import { PeriodsRepository } from './periods.repository.js';
 
@@ -28,7 +23,8 @@ export class CalendarService {
     private readonly calendar: CalendarRepository,
     private readonly periods: PeriodsRepository,
     private readonly zone: DistrictZone,
-    private readonly log: ChangeLog,
+    private readonly checks: CalendarChecks,
+    private readonly changes: Changes,
   ) {}
 
   /** The calendars of all schools, to be seen side by side. */
@@ -40,12 +36,12 @@ export class CalendarService {
   }
 
   async ofSchool(queries: Queries, schoolId: number): Promise<CalendarReply> {
-    const { id, name, shortName, weekdays, calendarVersion } = await this.calendar.schoolOrThrow(queries, schoolId);
+    const { id, name, shortName, weekdays } = await this.calendar.schoolOrThrow(queries, schoolId);
     const facts = await this.calendar.factsOf(queries, id);
     const periods = await this.periods.ofSchool(queries, id);
     return {
       school: { id, name, shortName },
-      version: calendarVersion,
+      revision: revisionOf(await this.calendar.valueOf(queries, id)),
       weekdays,
       periods: periods.map(({ schoolId: _schoolId, ...period }) => {
         const { grades, sections, sealed } = facts.get(period.id)!;
@@ -60,45 +56,38 @@ export class CalendarService {
 
   /** The faults of a school's calendar as it is saved. */
   async faultsOf(queries: Queries, schoolId: number): Promise<CalendarFault[]> {
-    return this.check(queries, await this.ofSchool(queries, schoolId));
+    return this.checks.faultsOf(queries, schoolId, await this.calendar.valueOf(queries, schoolId));
   }
 
   /** Saves a whole calendar, or nothing of it. A sealed period keeps its days. */
-  async save(actor: Actor, schoolId: number, request: SaveCalendarRequest): Promise<CalendarReply> {
-    return this.transactions.run((queries) => this.saveWithin(queries, actor, schoolId, request));
+  async save(actor: Actor, schoolId: number, { revision, ...body }: SaveCalendarRequest): Promise<CalendarReply> {
+    return this.transactions.run(async (queries) => {
+      const { shortName } = await this.calendar.schoolOrThrow(queries, schoolId);
+      const edit = await this.edit(queries, schoolId, revision, body);
+      await this.changes.make(queries, actor, { action: `save the calendar of ${shortName}`, edits: [edit] });
+      return this.ofSchool(queries, schoolId);
+    });
   }
 
-  private async saveWithin(
-    queries: Queries,
-    actor: Actor,
-    schoolId: number,
-    request: SaveCalendarRequest,
-  ): Promise<CalendarReply> {
-    const before = await this.ofSchool(queries, schoolId);
-    const { version, weekdays, periods, breaks, windows } = request;
-    refuseUnknown(before, request);
-    refuseSealed(before, request);
-    const named = windows.map((window, index) => ({ ...window, id: index }));
-    refuseFaults(
-      await this.check(queries, { ...before, weekdays, periods: periods as never, breaks, windows: named }),
-      request,
-    );
-    const kept = new Set(periods.map(({ id }) => id));
-    const removed = before.periods.filter(({ id }) => !kept.has(id)).map(({ id }) => id);
-    await this.refuseUsed(queries, removed);
-    if (!(await this.calendar.raiseVersion(queries, schoolId, version, [...new Set(weekdays)].toSorted()))) {
-      throw new Refusal('set-up-changed', { what: 'calendar' });
-    }
-    await this.calendar.removePeriods(queries, removed);
-    const numbers = await this.calendar.writePeriods(queries, schoolId, periods);
-    await this.calendar.replaceBreaks(queries, schoolId, breaks);
-    const own = windows.map((window) => ({ ...window, periodId: numbers.get(window.periodId)! }));
-    await this.calendar.replaceWindows(queries, [...numbers.values()], own);
-    const after = await this.ofSchool(queries, schoolId);
-    await this.log.record(queries, actor, [
-      { action: 'save calendar', thing: `calendar ${schoolId}`, before: logged(before), after: logged(after) },
-    ]);
-    return after;
+  /** New periods get the numbers that they will have. */
+  private async edit(queries: Queries, schoolId: number, expected: string, body: CalendarBody): Promise<Edit> {
+    const before = await this.calendar.valueOf(queries, schoolId);
+    refuseStrange(before, body);
+    await this.checks.refuseUnfit(queries, schoolId, before, body);
+    const added = body.periods.filter(({ id }) => id <= 0);
+    const given = await nextIds(queries, 'periods', added.length);
+    const numbers = new Map(added.map(({ id }, at) => [id, given[at]!]));
+    const number = (id: number) => numbers.get(id) ?? id;
+    const after = valueOfCalendar({
+      ...body,
+      periods: body.periods.map((period) => ({
+        ...period,
+        id: number(period.id),
+        parentId: period.parentId === null ? null : number(period.parentId),
+      })),
+      windows: body.windows.map((window) => ({ ...window, periodId: number(window.periodId) })),
+    });
+    return { kind: 'calendar', id: String(schoolId), expected, after };
   }
 
   /**
@@ -107,14 +96,19 @@ export class CalendarService {
    */
   async copyYears(actor: Actor, years: readonly CopyYearBody[]): Promise<CalendarReply[]> {
     return this.transactions.run(async (queries) => {
+      const edits: Edit[] = [];
+      for (const year of years) edits.push(await this.copyYear(queries, year));
+      const action =
+        years.length === 1 ? 'copy a year onto the next' : `copy the years of ${years.length} schools onto the next`;
+      await this.changes.make(queries, actor, { action, edits });
       const copied: CalendarReply[] = [];
-      for (const year of years) copied.push(await this.copyYear(queries, actor, year));
+      for (const { schoolId } of years) copied.push(await this.ofSchool(queries, schoolId));
       return copied;
     });
   }
 
-  private async copyYear(queries: Queries, actor: Actor, request: CopyYearBody): Promise<CalendarReply> {
-    const { schoolId, version, yearId, name, startsOn } = request;
+  private async copyYear(queries: Queries, request: CopyYearBody): Promise<Edit> {
+    const { schoolId, revision, yearId, name, startsOn } = request;
     const before = await this.ofSchool(queries, schoolId);
     const year = before.periods.find(({ id, parentId }) => id === yearId && parentId === null);
     if (!year) throw new Refusal('not-found', { what: 'year', id: yearId });
@@ -132,8 +126,7 @@ export class CalendarService {
     const inYear = new Set(own.map(({ id }) => id));
     const breaks = before.breaks.filter((each) => year.startsOn <= each.startsOn && each.endsOn <= year.endsOn);
     const windows = before.windows.filter(({ periodId }) => inYear.has(periodId));
-    return this.saveWithin(queries, actor, schoolId, {
-      version,
+    return this.edit(queries, schoolId, revision, {
       weekdays: [...before.weekdays],
       periods: [...before.periods, ...copies],
       breaks: [...before.breaks, ...breaks.map((each) => moveBreak(each, days))],
@@ -153,91 +146,13 @@ export class CalendarService {
       graceUntil: window.graceUntil === null ? null : moved[index * 3 + 2]!,
     }));
   }
-
-  private async check(queries: Queries, calendar: CalendarReply): Promise<CalendarFault[]> {
-    const instants = calendar.windows.flatMap(({ opensAt, closesAt }) => [opensAt, closesAt]);
-    const days = await this.zone.daysOf(queries, instants);
-    const windows = calendar.windows.map((window, index): CheckedWindow => ({
-      ...window,
-      itemName: calendar.items.find(({ id }) => id === window.itemId)?.name ?? '',
-      opensOn: days[index * 2]!,
-      closesOn: days[index * 2 + 1]!,
-    }));
-    const { weekdays, periods, breaks, sections } = calendar;
-    return checkCalendar({ weekdays, periods, breaks, windows, sections });
-  }
-
-  private async refuseUsed(queries: Queries, removed: readonly number[]): Promise<void> {
-    const [used] = await this.calendar.usesOf(queries, removed);
-    if (!used) return;
-    const instead = 'Change its name or days instead, or move what hangs on it first.';
-    throw new Refusal('in-use', { what: 'The period', name: used.name, uses: used.uses, instead });
-  }
 }
 
-/** What does not belong to this school's calendar. */
-function refuseUnknown(before: CalendarReply, { periods, windows }: SaveCalendarRequest): void {
-  const faults: FieldFault[] = [];
+/** A period that is said to be there and is not. @throws Refusal fields-wrong */
+function refuseStrange(before: CalendarBody, { periods }: CalendarBody): void {
   const known = new Set(before.periods.map(({ id }) => id));
-  const sent = new Set(periods.map(({ id }) => id));
-  periods.forEach(({ id, parentId }, index) => {
-    if (id > 0 && !known.has(id)) faults.push({ field: `periods.${index}.id`, detail: 'a period of this school' });
-    if (parentId !== null && (!sent.has(parentId) || parentId === id)) {
-      faults.push({ field: `periods.${index}.parentId`, detail: 'another period of this calendar' });
-    }
-  });
-  const items = new Set(before.items.map(({ id }) => id));
-  windows.forEach(({ itemId, periodId }, index) => {
-    if (!items.has(itemId)) faults.push({ field: `windows.${index}.itemId`, detail: 'an item of this school' });
-    if (!sent.has(periodId)) faults.push({ field: `windows.${index}.periodId`, detail: 'a period of this calendar' });
-  });
+  const faults = periods.flatMap(({ id }, index): FieldFault[] =>
+    id > 0 && !known.has(id) ? [{ field: `periods.${index}.id`, detail: 'a period of this school' }] : [],
+  );
   if (faults.length > 0) throw new Refusal('fields-wrong', {}, faults);
-}
-
-function refuseSealed(before: CalendarReply, { periods }: SaveCalendarRequest): void {
-  for (const sealed of before.periods.filter(({ isSealed }) => isSealed)) {
-    const after = periods.find(({ id }) => id === sealed.id);
-    if (after && (after.startsOn !== sealed.startsOn || after.endsOn !== sealed.endsOn)) {
-      throw new Refusal('period-sealed', { period: sealed.name });
-    }
-  }
-}
-
-function refuseFaults(faults: readonly CalendarFault[], { periods, breaks }: SaveCalendarRequest): void {
-  const blocking = faults.filter(({ severity }) => severity === 'blocks');
-  const [first] = blocking;
-  if (!first) return;
-  const says = (fault: CalendarFault) => calendarFaultSentence(fault, (day) => day);
-  const fields = blocking.map((fault) => {
-    const lists = {
-      period: ['periods', periods],
-      break: ['breaks', breaks],
-      window: ['windows', []],
-      section: ['sections', []],
-    } as const;
-    const [list, bodies] = lists[fault.of];
-    const at = fault.of === 'window' ? fault.id : bodies.findIndex(({ id }) => id === fault.id);
-    return { field: `${list}.${at}`, detail: says(fault) };
-  });
-  throw new Refusal('calendar-faulty', { reason: says(first) }, fields);
-}
-
-/** What the log keeps of a calendar. */
-function logged({ weekdays, periods, breaks, windows }: CalendarReply) {
-  return {
-    weekdays,
-    periods: periods.map(({ name, startsOn, endsOn }: { name: string; startsOn: Day; endsOn: Day }) => [
-      name,
-      startsOn,
-      endsOn,
-    ]),
-    breaks: breaks.map(({ name, startsOn, endsOn }) => [name, startsOn, endsOn]),
-    windows: windows.map(({ itemId, periodId, opensAt, closesAt, graceUntil }) => [
-      itemId,
-      periodId,
-      opensAt,
-      closesAt,
-      graceUntil,
-    ]),
-  };
 }

@@ -30,30 +30,16 @@ export class ChangeLog {
     await this.record(queries, { personId, name: person!.name }, changes);
   }
 
-  async record(queries: Queries, actor: Pick<Actor, 'personId' | 'name'>, changes: readonly Change[]): Promise<void> {
-    await this.append(queries, actor, null, changes);
-  }
-
-  /** Entries that are one change. @returns its number */
-  async recordChange(
+  /** Entries of one call are one change. @returns its number; null where there is nothing to log */
+  async record(
     queries: Queries,
     actor: Pick<Actor, 'personId' | 'name'>,
-    facts: Omit<ChangeOfEntry, 'id'>,
     changes: readonly Change[],
-  ): Promise<number> {
-    const { rows } = await queries.execute<{ id: number }>(sql`SELECT nextval('change_numbers')::int AS id`);
-    const { id } = rows[0]!;
-    await this.append(queries, actor, { id, ...facts }, changes);
-    return id;
-  }
-
-  private async append(
-    queries: Queries,
-    actor: Pick<Actor, 'personId' | 'name'>,
-    change: ChangeOfEntry | null,
-    changes: readonly Change[],
-  ): Promise<void> {
-    if (changes.length === 0) return;
+    facts: Omit<ChangeOfEntry, 'id'> = { undoes: null, why: null },
+  ): Promise<number | null> {
+    if (changes.length === 0) return null;
+    const { rows: numbers } = await queries.execute<{ id: number }>(sql`SELECT nextval('change_numbers')::int AS id`);
+    const change: ChangeOfEntry = { id: numbers[0]!.id, ...facts };
     // Two writers must not continue the chain from the same entry.
     await queries.execute(sql`SELECT pg_advisory_xact_lock(hashtext('change_log'))`);
     const [last] = await queries
@@ -79,14 +65,15 @@ export class ChangeLog {
         actorId: actor.personId,
         previousHash,
         hash,
-        changeId: change?.id ?? null,
-        undoes: change?.undoes ?? null,
-        why: change?.why ?? null,
+        changeId: change.id,
+        undoes: change.undoes,
+        why: change.why,
       };
       previousHash = hash;
       return row;
     });
     await queries.insert(tables.changeLog).values(rows);
+    return change.id;
   }
 }
 

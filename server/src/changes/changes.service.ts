@@ -94,6 +94,12 @@ export class Changes {
     });
   }
 
+  /** A thing as it stands, as its kind says it in the contract; null where there is none. */
+  async valueOf<Value>(queries: Queries, kind: string, id: string): Promise<Value | null> {
+    const found = await this.things.of(kind).way.read(queries, [id]);
+    return (found.get(id) as Value | undefined) ?? null;
+  }
+
   /** Locks the things, in one order for everybody, and puts beside each edit what stands there. */
   private async plan(queries: Queries, edits: readonly Edit[]): Promise<Planned[]> {
     const names = edits.map(nameOf).toSorted();
@@ -119,23 +125,28 @@ export class Changes {
     for (const [kind, own] of byKind(differing)) {
       const values = new Map(own.map((edit) => [edit.id, edit.after]));
       const { way } = this.things.of(kind);
-      await way.check(queries, values);
-      await way.write(queries, values);
+      await way.check(queries, values, actor);
+      await way.write(queries, values, actor);
     }
-    const entries = differing.map(({ thing, before, after }) => ({ action, thing, before, after }));
-    const id = await this.log.recordChange(queries, actor, facts, entries);
-    tellOfChange(id);
+    // As it stands now, so that a number written as 89.5 and kept as 89.50 is the same when it is compared.
+    const written = await this.plan(queries, differing);
+    const entries = differing.map(({ thing, before }, at) => ({ action, thing, before, after: written[at]!.before }));
+    const id = await this.log.record(queries, actor, entries, facts);
+    if (id !== null) tellOfChange(id);
     return id;
   }
 
-  private async changedMeanwhile(queries: Queries, { thing, kind }: Planned): Promise<Refusal> {
+  private async changedMeanwhile(queries: Queries, planned: Planned): Promise<Refusal> {
     const [last] = await queries
       .select({ actor: changeLog.actor })
       .from(changeLog)
-      .where(eq(changeLog.thing, thing))
+      .where(eq(changeLog.thing, planned.thing))
       .orderBy(desc(changeLog.id))
       .limit(1);
-    return new Refusal('changed-meanwhile', { what: this.calledOf(kind), who: last?.actor ?? 'Someone else' });
+    return new Refusal('changed-meanwhile', {
+      what: this.things.calledOf(planned.thing, planned.before ?? planned.after),
+      who: last?.actor ?? 'Someone else',
+    });
   }
 
   /** What was done to things since a change: by whom, and what. */
@@ -146,16 +157,12 @@ export class Changes {
       .from(changeLog)
       .where(and(inArray(changeLog.thing, names), gt(changeLog.changeId, changeId)))
       .orderBy(changeLog.thing, desc(changeLog.id));
-    const details = moved.map(({ thing, kind }) => {
+    const details = moved.map(({ thing, before, after }) => {
       const last = since.find((entry) => entry.thing === thing);
       const what = last ? `${last.actor} did this since: ${last.action}` : 'it was changed since';
-      return { field: thing, detail: `${this.calledOf(kind)}: ${what}` };
+      return { field: thing, detail: `${this.things.calledOf(thing, before ?? after)}: ${what}` };
     });
     return new Refusal('moved-on', { reasons: details.map(({ detail }) => detail).join('; ') }, details);
-  }
-
-  private calledOf(kind: string): string {
-    return this.things.find(kind)?.called ?? kind;
   }
 }
 

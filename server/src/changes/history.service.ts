@@ -52,9 +52,9 @@ export class HistoryService {
         undoes,
         isUndone: isUndone(id),
         canUndo: !isUndone(id) && kinds.every((kind) => kind?.policy(actor)),
-        things: own.map(({ thing, before, after }, at) => ({
+        things: own.map(({ thing, before, after }) => ({
           thing,
-          called: kinds[at]?.called ?? thing,
+          called: this.things.calledOf(thing, before ?? after),
           fields: differences(before, after),
         })),
       };

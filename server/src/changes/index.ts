@@ -1,7 +1,6 @@
-export { ChangeLog, type Change } from './change-log.js';
+export { ChangeLog } from './change-log.js';
 export { ChangesModule } from './changes.module.js';
 export { revisionOf } from './revision.js';
-export { bringBackRows, rowsToRemove, type RemovedRows } from './removed-rows.js';
 export { Changes, type Edit } from './changes.service.js';
 export { rememberReply } from './made-change.js';
 export { ThingOf, type Thing } from './thing.js';

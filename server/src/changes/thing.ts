@@ -1,20 +1,22 @@
 import { applyDecorators, Injectable, SetMetadata } from '@nestjs/common';
-import type { Queries, RoutePolicy } from '#server/platform';
+import type { Actor, Queries, RoutePolicy } from '#server/platform';
 
 /**
  * A kind of thing that people change: how it is read and written. Its values are plain JSON, as they cross the wire and stand in
  * the log, so that what the log tells of can be written again. Many are read and written at once.
  */
 export interface Thing<Value> {
+  /** What people call one of them by itself, such as a course's title; without it they are called by their kind alone. */
+  title?(value: Value): string;
   /** As they stand, by their numbers; one that there is not is not in the answer. Nobody else changes them meanwhile. */
   read(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, Value>>;
   /**
    * Whether things may be as they are to be, null for one that is to go. Asked before they are written, of an undo as of a save.
    * @throws Refusal
    */
-  check(queries: Queries, values: ReadonlyMap<string, Value | null>): Promise<void>;
-  /** Makes and changes things to be as they are given, and removes those that are null. */
-  write(queries: Queries, values: ReadonlyMap<string, Value | null>): Promise<void>;
+  check(queries: Queries, values: ReadonlyMap<string, Value | null>, actor: Actor): Promise<void>;
+  /** Makes and changes things to be as they are given, and removes those that are null. Called by `Changes` alone. */
+  write(queries: Queries, values: ReadonlyMap<string, Value | null>, actor: Actor): Promise<void>;
 }
 
 export const THING = 'thing';

@@ -1,5 +1,6 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DiscoveryService, Reflector } from '@nestjs/core';
+import { kindAndId } from './thing-name.js';
 import { THING, type Thing, type ThingFacts } from './thing.js';
 
 /** A kind of thing with the way to it. Its values are its own; here they are only compared and handed on. */
@@ -27,6 +28,13 @@ export class Things implements OnModuleInit {
   /** Undefined for what the log tells of and no domain offers a way to. */
   find(kind: string): KnownThing | undefined {
     return this.known.get(kind);
+  }
+
+  /** What people call a thing as it was or is, such as "the course Knots". */
+  calledOf(thing: string, value: unknown): string {
+    const known = this.find(kindAndId(thing)[0]);
+    if (!known) return thing;
+    return value !== null && known.way.title ? `${known.called} ${known.way.title(value)}` : known.called;
   }
 
   /** @throws Error for a kind that no provider declares */

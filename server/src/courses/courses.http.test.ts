@@ -2,6 +2,7 @@ import ExcelJS from 'exceljs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CourseImportReply, CoursesReply, CourseReply } from '#contract/courses';
 import type { Problem } from '#contract/problems';
+import type { ReportItemsReply } from '#contract/report-items';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
 let server: TestServer;
@@ -15,11 +16,12 @@ afterAll(() => server.stop());
 const ofSchool = async (school = 1) =>
   (await registrar.get<CoursesReply>(`/schools/${school}/courses?period=${[4, 13, 23][school - 1]}`)).body;
 const named = ({ courses }: CoursesReply, title: string) => courses.find(({ cells }) => cells.title === title)!;
-const change = ({ id, version, cells }: CourseReply, changed: object) => ({
+const change = ({ id, revision, cells }: CourseReply, changed: object) => ({
   id,
-  version,
+  revision,
   cells: { ...cells, ...changed },
 });
+const undo = <Body>(number: number | null) => registrar.send<Body>('POST', `/changes/${number}/undo`);
 const save = <Body>(changes: object[], removed: number[] = []) =>
   registrar.send<Body>('PUT', '/schools/1/courses?period=4', { changes, removed });
 
@@ -40,14 +42,63 @@ describe('courses saved in bulk', () => {
     const before = await ofSchool();
     const added = {
       id: null,
-      version: 0,
+      revision: '',
       cells: { ...named(before, 'Knots').cells, code: 'PEU900', title: 'Sail Making' },
     };
-    const { status, body } = await save<CoursesReply>([change(named(before, 'Knots'), { credits: '0,75' }), added]);
-    expect([status, named(body, 'Knots').cells.credits, named(body, 'Knots').version]).toEqual([200, '0.75', 2]);
+    const saved = await save<CoursesReply>([change(named(before, 'Knots'), { credits: '0,75' }), added]);
+    const { status, body } = saved;
+    expect([status, named(body, 'Knots').cells.credits]).toEqual([200, '0.75']);
     const { id } = named(body, 'Sail Making');
     const after = await save<CoursesReply>([change(named(body, 'Knots'), { credits: '' })], [id]);
-    expect(after.body.courses).toHaveLength(before.courses.length);
+    expect(after.body).toEqual(before);
+    expect((await undo(after.change)).status).toBe(200);
+    expect(await ofSchool()).toEqual(body);
+    expect((await undo(saved.change)).status).toBe(200);
+    expect(await ofSchool()).toEqual(before);
+  });
+
+  it('that are removed come back by undo with their exceptions and their scale', async () => {
+    const cells = { ...named(await ofSchool(), 'Knots').cells, code: 'PEU901', title: 'Rope Walk' };
+    const { body } = await save<CoursesReply>([{ id: null, revision: '', cells }]);
+    const { id } = named(body, 'Rope Walk');
+    const items = async () => (await registrar.get<ReportItemsReply>('/schools/1/report-items?period=4')).body;
+    const { revision, rules, exceptions } = await items();
+    const own = { itemId: 101, courseId: id, effect: 'omits', reason: 'no exam' };
+    await registrar.send('PUT', '/schools/1/report-items/assignment?period=4', {
+      revision,
+      rules,
+      exceptions: [...exceptions, own],
+    });
+    const nowhere = { department: null, level: null, sectionId: null, isLocked: false };
+    await registrar.send('PUT', '/schools/1/scale-placements', {
+      ...nowhere,
+      kind: 'course',
+      courseId: id,
+      scaleId: 11,
+      fromPeriodId: 6,
+    });
+    const before = [await items(), await ofSchool()];
+    const { status, change: number } = await save([], [id]);
+    expect([status, (await items()).exceptions]).toEqual([200, exceptions]);
+    expect((await undo(number)).status).toBe(200);
+    expect([await items(), await ofSchool()]).toEqual(before);
+    await save([], [id]);
+  });
+
+  it('may exchange their codes', async () => {
+    const before = await ofSchool();
+    const [knots, debating] = [named(before, 'Knots'), named(before, 'Debating')];
+    const {
+      status,
+      body,
+      change: number,
+    } = await save<CoursesReply>([
+      change(knots, { code: debating.cells.code }),
+      change(debating, { code: knots.cells.code }),
+    ]);
+    expect([status, named(body, 'Knots').cells.code]).toEqual([200, debating.cells.code]);
+    await undo(number);
+    expect(await ofSchool()).toEqual(before);
   });
 
   it('name each cell that cannot be taken, and keep nothing of the rest', async () => {
@@ -71,7 +122,11 @@ describe('courses saved in bulk', () => {
     const before = named(await ofSchool(), 'Debating');
     await save([change(before, { title: 'Debate' })]);
     const { body } = await save<Problem>([change(before, { title: 'Dispute' })]);
-    expect([body.code, named(await ofSchool(), 'Debate').id]).toEqual(['set-up-changed', before.id]);
+    expect([body.code, body.detail, named(await ofSchool(), 'Debate').id]).toEqual([
+      'changed-meanwhile',
+      expect.stringMatching(/^Morwenna Oake changed the course Debate since/) as unknown,
+      before.id,
+    ]);
   });
 
   it('that grades hang on cannot be taken out', async () => {
@@ -132,15 +187,21 @@ describe('files of courses', () => {
 
 describe('what departments and the school say', () => {
   it('reaches every course that says nothing itself', async () => {
-    const { defaults } = await ofSchool();
+    const { defaults, defaultsRevision: revision } = await ofSchool();
     const changed = defaults.map((each) =>
       each.department === 'Half-year courses' ? { ...each, mostCredits: '1.5' } : each,
     );
     const { body } = await registrar.send<CoursesReply>('PUT', '/schools/1/course-defaults?period=4', {
+      revision,
       defaults: changed,
     });
     expect(named(body, 'Knots').inherited.mostCredits).toEqual({ text: '1.5', from: 'department' });
-    const twice = { defaults: [...changed, changed[0]!] };
+    const twice = { revision: body.defaultsRevision, defaults: [...changed, changed[0]!] };
+    const stale = await registrar.send<Problem>('PUT', '/schools/1/course-defaults?period=4', {
+      revision,
+      defaults: [],
+    });
+    expect(stale.body.code).toBe('changed-meanwhile');
     const { body: refused } = await registrar.send<Problem>('PUT', '/schools/1/course-defaults?period=4', twice);
     expect(refused.errors[0]!.detail).toBe('each department once');
   });

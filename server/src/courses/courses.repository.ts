@@ -1,16 +1,12 @@
 import { Injectable } from '@nestjs/common';
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { asc, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import { withInheritedFacts, type Course, type CourseDefaults, type OwnCourse } from '#core/courses';
 import { decimalOrThrow, formatDecimal, type Decimal } from '#core/numbers';
-import { Refusal, tables, type Queries } from '#server/platform';
-
-/** A course as it is kept, with the version that guards against saving over somebody else's work. */
-export interface KeptCourse extends OwnCourse {
-  readonly version: number;
-}
+import { intArray, Refusal, tables, type Queries } from '#server/platform';
 
 /** What hangs on a course. */
 export interface CourseUse {
+  readonly title: string;
   readonly sections: number;
   readonly grades: number;
 }
@@ -22,17 +18,23 @@ export class CoursesRepository {
   /** A school's courses by department and title, with their inherited facts filled in. */
   async ofSchool(queries: Queries, schoolId: number): Promise<Course[]> {
     const defaults = await this.defaultsOf(queries, schoolId);
-    return (await this.keptOf(queries, schoolId)).map(({ version: _version, ...own }) =>
-      withInheritedFacts(own, defaults),
-    );
+    return (await this.ownOf(queries, schoolId)).map((own) => withInheritedFacts(own, defaults));
   }
 
-  /** A school's courses as they are kept. */
-  async keptOf(queries: Queries, schoolId: number): Promise<KeptCourse[]> {
+  /** A school's courses with what each says itself. */
+  ownOf(queries: Queries, schoolId: number): Promise<OwnCourse[]> {
+    return this.where(queries, eq(courses.schoolId, schoolId));
+  }
+
+  byIds(queries: Queries, ids: readonly number[]): Promise<OwnCourse[]> {
+    return this.where(queries, sql`${courses.id} = ANY(${intArray(ids)})`);
+  }
+
+  private async where(queries: Queries, condition: SQL): Promise<OwnCourse[]> {
     const rows = await queries
       .select()
       .from(courses)
-      .where(eq(courses.schoolId, schoolId))
+      .where(condition)
       .orderBy(asc(courses.department), asc(courses.title), asc(courses.code));
     return rows.map(({ createdAt: _createdAt, credits, mostCredits, ...row }) => ({
       ...row,
@@ -56,46 +58,49 @@ export class CoursesRepository {
     }));
   }
 
-  /** Sections and posted grades of each course of a school that has any. */
-  async usesOf(queries: Queries, schoolId: number): Promise<ReadonlyMap<number, CourseUse>> {
-    const { rows } = await queries.execute<{ course_id: number; sections: number; grades: number }>(sql`
-      SELECT s.course_id, count(DISTINCT s.id)::int AS sections, count(g.id)::int AS grades
+  /** Sections and posted grades of those courses that have any. */
+  async usesOf(queries: Queries, courseIds: readonly number[]): Promise<ReadonlyMap<number, CourseUse>> {
+    const { rows } = await queries.execute<{ id: number } & CourseUse & Record<string, unknown>>(sql`
+      SELECT c.id, c.title, count(DISTINCT s.id)::int AS sections, count(g.id)::int AS grades
       FROM courses c JOIN sections s ON s.course_id = c.id
       LEFT JOIN enrollments e ON e.section_id = s.id LEFT JOIN grades g ON g.enrollment_id = e.id
-      WHERE c.school_id = ${schoolId} GROUP BY s.course_id`);
-    return new Map(rows.map(({ course_id, ...use }) => [course_id, use]));
+      WHERE c.id = ANY(${intArray(courseIds)}) GROUP BY c.id`);
+    return new Map(rows.map(({ id, ...use }) => [id, use]));
   }
 
-  async add(queries: Queries, schoolId: number, facts: Omit<OwnCourse, 'id' | 'schoolId'>): Promise<number> {
-    const [added] = await queries
+  /** Makes and changes courses; two may exchange their codes. */
+  async put(queries: Queries, own: readonly OwnCourse[]): Promise<void> {
+    if (own.length === 0) return;
+    const ids = intArray(own.map(({ id }) => id));
+    await queries.execute(sql`UPDATE courses SET code = 'moving ' || id WHERE id = ANY(${ids})`);
+    await queries
       .insert(courses)
-      .values({ ...rowOf(facts), schoolId })
-      .returning({ id: courses.id });
-    return added!.id;
+      .values(
+        own.map(({ credits, mostCredits, ...facts }) => ({
+          ...facts,
+          credits: textOrNull(credits),
+          mostCredits: textOrNull(mostCredits),
+        })),
+      )
+      .onConflictDoUpdate({
+        target: courses.id,
+        set: {
+          code: sql`excluded.code`,
+          title: sql`excluded.title`,
+          department: sql`excluded.department`,
+          kind: sql`excluded.kind`,
+          level: sql`excluded.level`,
+          length: sql`excluded.length`,
+          credits: sql`excluded.credits`,
+          mostCredits: sql`excluded.most_credits`,
+          onTranscript: sql`excluded.on_transcript`,
+          countsInGpa: sql`excluded.counts_in_gpa`,
+        },
+      });
   }
 
-  /** Whether the course still had the version expected, and so was changed. */
-  async change(
-    queries: Queries,
-    id: number,
-    version: number,
-    facts: Omit<OwnCourse, 'id' | 'schoolId'>,
-  ): Promise<boolean> {
-    const changed = await queries
-      .update(courses)
-      .set({ ...rowOf(facts), version: version + 1 })
-      .where(and(eq(courses.id, id), eq(courses.version, version)))
-      .returning({ id: courses.id });
-    return changed.length === 1;
-  }
-
-  /** Takes courses out, with the exceptions and placements that speak of nothing else. */
   async remove(queries: Queries, ids: readonly number[]): Promise<void> {
-    if (ids.length === 0) return;
-    const { reportItemExceptions, scalePlacements } = tables;
-    await queries.delete(reportItemExceptions).where(inArray(reportItemExceptions.courseId, [...ids]));
-    await queries.delete(scalePlacements).where(inArray(scalePlacements.courseId, [...ids]));
-    await queries.delete(courses).where(inArray(courses.id, [...ids]));
+    if (ids.length > 0) await queries.delete(courses).where(inArray(courses.id, [...ids]));
   }
 
   async replaceDefaults(queries: Queries, schoolId: number, defaults: readonly CourseDefaults[]): Promise<void> {
@@ -117,10 +122,6 @@ export class CoursesRepository {
     if (!row) throw new Refusal('not-found', { what: 'course', id: courseId });
     return row.schoolId;
   }
-}
-
-function rowOf({ credits, mostCredits, ...facts }: Omit<OwnCourse, 'id' | 'schoolId'>) {
-  return { ...facts, credits: textOrNull(credits), mostCredits: textOrNull(mostCredits) };
 }
 
 function decimalOrNull(text: string | null): Decimal | null {

@@ -10,22 +10,26 @@ import {
   withInheritedFacts,
   type CourseDefaults,
   type InheritableFact,
+  type OwnCourse,
 } from '#core/courses';
-import { decimalOrThrow, formatDecimal } from '#core/numbers';
 import {
+  bodiesOfDefaults,
   cellFaultSentences,
+  defaultsOfBody,
   type CourseChangeBody,
-  type CourseDefaultsBody,
   type CourseImportReply,
   type CourseReply,
   type CoursesReply,
   type SaveCourseDefaultsRequest,
   type SaveCoursesRequest,
 } from '#contract/courses';
-import { ChangeLog, type Change } from '#server/changes';
-import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
-import { CoursesRepository, type CourseUse, type KeptCourse } from './courses.repository.js';
+import type { AssignmentBody } from '#contract/report-items';
+import { Changes, revisionOf, type Edit } from '#server/changes';
+import { nextIds, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { valueOfCourse } from './course.thing.js';
+import { CoursesRepository, type CourseUse } from './courses.repository.js';
 import { PlacementsRepository } from './placements.repository.js';
+import { placeOfCourse, scalePlaceId } from './scale-place.js';
 import { scaleSource, seekerOf } from './scale-source.js';
 
 @Injectable()
@@ -34,7 +38,7 @@ export class CoursesService {
     private readonly transactions: Transactions,
     private readonly courses: CoursesRepository,
     private readonly placements: PlacementsRepository,
-    private readonly log: ChangeLog,
+    private readonly changes: Changes,
   ) {}
 
   /** With the scale that each uses in a period. */
@@ -44,10 +48,10 @@ export class CoursesService {
 
   /** The cells of the courses, as a file has them. */
   async cellsOf(schoolId: number) {
-    return (await this.courses.keptOf(this.transactions.reading, schoolId)).map(cellsOfCourse);
+    return (await this.courses.ownOf(this.transactions.reading, schoolId)).map(cellsOfCourse);
   }
 
-  /** Changes, adds and takes out courses: all of it, or nothing. */
+  /** Changes, adds and removes courses, with the exceptions and scales of those that go: all of it, or nothing. */
   async save(
     actor: Actor,
     schoolId: number,
@@ -55,53 +59,52 @@ export class CoursesService {
     { changes, removed }: SaveCoursesRequest,
   ): Promise<CoursesReply> {
     return this.transactions.run(async (queries) => {
-      const kept = await this.courses.keptOf(queries, schoolId);
-      refuseFaults(kept, changes, removed);
-      await this.refuseUsed(queries, schoolId, kept, removed);
-      const logged: Change[] = [];
-      for (const id of removed) {
-        const course = kept.find((each) => each.id === id)!;
-        logged.push({ action: 'remove course', thing: `course ${id}`, before: cellsOfCourse(course), after: null });
-      }
-      await this.courses.remove(queries, removed);
-      for (const { id, version, cells } of changes) {
-        const facts = courseOfCells(cells);
-        const before = kept.find((course) => course.id === id);
-        if (id === null) {
-          const added = await this.courses.add(queries, schoolId, facts);
-          logged.push({ action: 'add course', thing: `course ${added}`, before: null, after: cells });
-        } else {
-          if (!(await this.courses.change(queries, id, version, facts))) {
-            throw new Refusal('set-up-changed', { what: `facts of ${before!.title}` });
-          }
-          logged.push({ action: 'change course', thing: `course ${id}`, before: cellsOfCourse(before!), after: cells });
-        }
-      }
-      await this.log.record(queries, actor, logged);
+      const own = await this.courses.ownOf(queries, schoolId);
+      refuseFaults(own, changes, removed);
+      const given = await nextIds(queries, 'courses', changes.filter(({ id }) => id === null).length);
+      const edits = changes.map(({ id, revision, cells }): Edit => {
+        const after = valueOfCourse({ ...courseOfCells(cells), schoolId, id: 0 });
+        return id === null
+          ? { kind: 'course', id: String(given.shift()!), after }
+          : { kind: 'course', id: String(id), expected: revision, after };
+      });
+      await this.changes.make(queries, actor, {
+        action: actionOf(own, changes, removed),
+        edits: [...(await this.withoutCourses(queries, schoolId, removed)), ...edits],
+      });
       return this.read(queries, schoolId, periodId);
     });
+  }
+
+  /** Courses go with what speaks of nothing else: their exceptions and their scales. */
+  private async withoutCourses(queries: Queries, schoolId: number, removed: readonly number[]): Promise<Edit[]> {
+    if (removed.length === 0) return [];
+    const id = String(schoolId);
+    const rules = (await this.changes.valueOf<AssignmentBody>(queries, 'report-rules', id))!;
+    const exceptions = rules.exceptions.filter(({ courseId }) => !removed.includes(courseId));
+    return [
+      { kind: 'report-rules', id, expected: revisionOf(rules), after: { ...rules, exceptions } },
+      ...removed.map((courseId) => ({
+        kind: 'scale-place',
+        id: scalePlaceId(placeOfCourse(schoolId, courseId)),
+        after: null,
+      })),
+      ...removed.map((courseId) => ({ kind: 'course', id: String(courseId), after: null })),
+    ];
   }
 
   async saveDefaults(
     actor: Actor,
     schoolId: number,
     periodId: number,
-    request: SaveCourseDefaultsRequest,
+    { revision, defaults }: SaveCourseDefaultsRequest,
   ): Promise<CoursesReply> {
     return this.transactions.run(async (queries) => {
-      const before = (await this.courses.defaultsOf(queries, schoolId)).map(bodyOfDefaults);
-      const twice = request.defaults.findIndex(
-        ({ department }, index) => request.defaults.findIndex((each) => each.department === department) < index,
-      );
-      if (twice !== -1) {
-        throw new Refusal('fields-wrong', {}, [
-          { field: `defaults.${twice}.department`, detail: 'each department once' },
-        ]);
-      }
-      await this.courses.replaceDefaults(queries, schoolId, request.defaults.map(defaultsOfBody));
-      await this.log.record(queries, actor, [
-        { action: 'save course defaults', thing: `school ${schoolId}`, before, after: request.defaults },
-      ]);
+      const after = bodiesOfDefaults(defaults.map(defaultsOfBody));
+      await this.changes.make(queries, actor, {
+        action: 'save the course defaults',
+        edits: [{ kind: 'course-defaults', id: String(schoolId), expected: revision, after }],
+      });
       return this.read(queries, schoolId, periodId);
     });
   }
@@ -112,62 +115,48 @@ export class CoursesService {
     fileName: string,
     table: readonly (readonly string[])[],
   ): Promise<CourseImportReply> {
-    const kept = await this.courses.keptOf(this.transactions.reading, schoolId);
+    const own = await this.courses.ownOf(this.transactions.reading, schoolId);
     const plan = planCourseImport(
       table,
-      kept.map((course) => ({ id: course.id, cells: cellsOfCourse(course) })),
+      own.map((course) => ({ id: course.id, cells: cellsOfCourse(course) })),
     );
     if (!plan) throw new Refusal('column-code-missing', { name: fileName });
     return { fileName, headerRow: plan.headerRow, fields: Object.keys(plan.columns), rows: plan.rows };
   }
 
   private async read(queries: Queries, schoolId: number, periodId: number): Promise<CoursesReply> {
-    const kept = await this.courses.keptOf(queries, schoolId);
+    const own = await this.courses.ownOf(queries, schoolId);
     const defaults = await this.courses.defaultsOf(queries, schoolId);
-    const uses = await this.courses.usesOf(queries, schoolId);
+    const uses = await this.courses.usesOf(
+      queries,
+      own.map(({ id }) => id),
+    );
     const placements = await this.placements.inPeriod(queries, schoolId, periodId);
     const names = await this.placements.scaleNames(queries);
+    const bodies = bodiesOfDefaults(defaults);
     return {
-      courses: kept.map((course) => ({
+      courses: own.map((course) => ({
         ...courseReply(course, defaults, uses.get(course.id)),
         scale: scaleSource(placements, names, seekerOf(course)),
       })),
-      defaults: defaults.map(bodyOfDefaults),
+      defaults: bodies,
+      defaultsRevision: revisionOf(bodies),
     };
-  }
-
-  private async refuseUsed(
-    queries: Queries,
-    schoolId: number,
-    kept: readonly KeptCourse[],
-    removed: readonly number[],
-  ): Promise<void> {
-    if (removed.length === 0) return;
-    const uses = await this.courses.usesOf(queries, schoolId);
-    const used = kept.find(({ id }) => removed.includes(id) && uses.has(id));
-    if (!used) return;
-    const { sections, grades } = uses.get(used.id)!;
-    throw new Refusal('in-use', {
-      what: 'The course',
-      name: used.title,
-      uses: `${sections} sections and ${grades} posted grades`,
-      instead: 'Take it off the transcript or let it report nothing instead.',
-    });
   }
 }
 
 function refuseFaults(
-  kept: readonly KeptCourse[],
+  own: readonly OwnCourse[],
   changes: readonly CourseChangeBody[],
   removed: readonly number[],
 ): void {
   const faults: FieldFault[] = [];
-  const unknown = removed.find((id) => !kept.some((course) => course.id === id));
+  const unknown = removed.find((id) => !own.some((course) => course.id === id));
   if (unknown !== undefined) throw new Refusal('not-found', { what: 'course', id: unknown });
   const changed = new Set([...removed, ...changes.flatMap(({ id }) => id ?? [])]);
-  const codes = new Set(kept.filter(({ id }) => !changed.has(id)).map(({ code }) => code.toLowerCase()));
+  const codes = new Set(own.filter(({ id }) => !changed.has(id)).map(({ code }) => code.toLowerCase()));
   changes.forEach(({ id, cells }, index) => {
-    if (id !== null && !kept.some((course) => course.id === id)) throw new Refusal('not-found', { what: 'course', id });
+    if (id !== null && !own.some((course) => course.id === id)) throw new Refusal('not-found', { what: 'course', id });
     for (const field of courseFields) {
       const fault = cellFault(field, cells[field]);
       if (fault) faults.push({ field: `changes.${index}.cells.${field}`, detail: cellFaultSentences[fault] });
@@ -182,7 +171,7 @@ function refuseFaults(
 }
 
 function courseReply(
-  course: KeptCourse,
+  course: OwnCourse,
   defaults: readonly CourseDefaults[],
   use: CourseUse | undefined,
 ): Omit<CourseReply, 'scale'> {
@@ -191,7 +180,7 @@ function courseReply(
   const texts = cellsOfCourse(withInheritedFacts(bare, defaults));
   return {
     id: course.id,
-    version: course.version,
+    revision: revisionOf(valueOfCourse(course)),
     cells: cellsOfCourse(course),
     inherited: Object.fromEntries(
       inheritableFacts.map((fact: InheritableFact) => [
@@ -204,18 +193,17 @@ function courseReply(
   };
 }
 
-function bodyOfDefaults({ credits, mostCredits, ...defaults }: CourseDefaults): CourseDefaultsBody {
-  return {
-    ...defaults,
-    credits: credits && formatDecimal(credits),
-    mostCredits: mostCredits && formatDecimal(mostCredits),
-  };
-}
-
-function defaultsOfBody({ credits, mostCredits, ...body }: CourseDefaultsBody): CourseDefaults {
-  return {
-    ...body,
-    credits: credits === null ? null : decimalOrThrow(credits),
-    mostCredits: mostCredits === null ? null : decimalOrThrow(mostCredits),
-  };
+/** What a save does, in words: "change Knots", "add 3 courses and remove 1 course". */
+function actionOf(own: readonly OwnCourse[], changes: readonly CourseChangeBody[], removed: readonly number[]): string {
+  const named = (ids: readonly (number | null)[], titles: readonly string[]) =>
+    ids.length === 1 ? titles[0]! : `${ids.length} courses`;
+  const [added, changed] = [changes.filter(({ id }) => id === null), changes.filter(({ id }) => id !== null)];
+  const titles = (ids: readonly (number | null)[]) => ids.map((id) => own.find((each) => each.id === id)?.title ?? '');
+  const parts = [
+    ['add', added.map(({ id }) => id), added.map(({ cells }) => cells.title)],
+    ['change', changed.map(({ id }) => id), titles(changed.map(({ id }) => id))],
+    ['remove', removed, titles(removed)],
+  ] as const;
+  const said = parts.flatMap(([does, ids, names]) => (ids.length > 0 ? [`${does} ${named(ids, names)}`] : []));
+  return said.join(' and ') || 'save courses';
 }

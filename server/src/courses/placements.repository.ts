@@ -1,10 +1,11 @@
 import { Injectable } from '@nestjs/common';
-import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, sql, type SQL } from 'drizzle-orm';
 import { dayOrThrow } from '#core/calendar';
 import { countedPlacements } from '#core/period-view';
 import type { DatedPlacement, ScalePlacement } from '#core/scales';
 import { Refusal, tables, type Queries } from '#server/platform';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
+import { missingFrom, type PlacedScale, type ScalePlace } from './scale-place.js';
 
 const { courses, periods, scalePlacements, scales, scaleVersions, sections } = tables;
 
@@ -62,32 +63,49 @@ export class PlacementsRepository {
     return new Map(rows.map(({ id, courseId }) => [id, courseId]));
   }
 
-  /**
-   * Lets a scale be used at a place from a period on, or with null lets the place inherit from then on. What began with the
-   * same period goes; what began earlier stays for the periods before.
-   */
-  async put(
-    queries: Queries,
-    place: Omit<ScalePlacement, 'id' | 'scaleId' | 'isLocked'>,
-    placed: { readonly scaleId: number | null; readonly isLocked: boolean; readonly fromPeriodId: number | null },
-  ): Promise<void> {
-    const { kind, schoolId, department, level, courseId, sectionId } = place;
-    const { scalePlacements: table } = tables;
-    const same = (column: AnyPgColumn, value: number | string | null) =>
-      value === null ? isNull(column) : eq(column, value);
-    await queries
-      .delete(table)
-      .where(
-        and(
-          eq(table.kind, kind),
-          same(table.schoolId, schoolId),
-          same(table.department, department),
-          same(table.level, level),
-          same(table.courseId, courseId),
-          same(table.sectionId, sectionId),
-          same(table.fromPeriodId, placed.fromPeriodId),
-        ),
-      );
-    await queries.insert(table).values({ ...place, ...placed });
+  /** What is placed at a place, in the order in which it begins. */
+  async atPlace(queries: Queries, place: ScalePlace): Promise<PlacedScale[]> {
+    return queries
+      .select({
+        fromPeriodId: scalePlacements.fromPeriodId,
+        scaleId: scalePlacements.scaleId,
+        isLocked: scalePlacements.isLocked,
+      })
+      .from(scalePlacements)
+      .leftJoin(periods, eq(periods.id, scalePlacements.fromPeriodId))
+      .where(isAt(place))
+      .orderBy(sql`${periods.startsOn} NULLS FIRST`, asc(scalePlacements.fromPeriodId));
   }
+
+  /** In the order in which they begin. */
+  async inOrder(queries: Queries, placed: readonly PlacedScale[]): Promise<PlacedScale[]> {
+    const rows = await queries.select({ id: periods.id, startsOn: periods.startsOn }).from(periods);
+    const days = new Map(rows.map(({ id, startsOn }) => [id, startsOn]));
+    const beginning = ({ fromPeriodId }: PlacedScale) => (fromPeriodId === null ? '' : (days.get(fromPeriodId) ?? ''));
+    return placed.toSorted((a, b) => (beginning(a) < beginning(b) ? -1 : beginning(a) > beginning(b) ? 1 : 0));
+  }
+
+  /** Placements that stay keep their numbers. */
+  async replace(queries: Queries, place: ScalePlace, placed: readonly PlacedScale[]): Promise<void> {
+    const before = await this.atPlace(queries, place);
+    for (const { fromPeriodId } of missingFrom(before, placed))
+      await queries
+        .delete(scalePlacements)
+        .where(and(isAt(place), sql`${scalePlacements.fromPeriodId} IS NOT DISTINCT FROM ${fromPeriodId}`));
+    const added = missingFrom(placed, before);
+    if (added.length > 0) await queries.insert(scalePlacements).values(added.map((each) => ({ ...place, ...each })));
+  }
+}
+
+function isAt({ kind, schoolId, department, level, courseId, sectionId }: ScalePlace): SQL | undefined {
+  const same = (column: AnyPgColumn, value: number | string | null) =>
+    value === null ? isNull(column) : eq(column, value);
+  return and(
+    eq(scalePlacements.kind, kind),
+    same(scalePlacements.schoolId, schoolId),
+    same(scalePlacements.department, department),
+    same(scalePlacements.level, level),
+    same(scalePlacements.courseId, courseId),
+    same(scalePlacements.sectionId, sectionId),
+  );
 }

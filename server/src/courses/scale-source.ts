@@ -1,6 +1,7 @@
+import type { ScalePlace } from './scale-place.js';
 import { scaleInForce, type PlacementKind, type ScalePlacement, type ScaleSeeker } from '#core/scales';
 
-const places: Readonly<Record<PlacementKind, (placement: ScalePlacement) => string>> = {
+const places: Readonly<Record<PlacementKind, (place: ScalePlace) => string>> = {
   system: () => 'the whole district',
   school: () => 'the school',
   department: ({ department }) => department!,
@@ -10,8 +11,8 @@ const places: Readonly<Record<PlacementKind, (placement: ScalePlacement) => stri
 };
 
 /** The place that a placement speaks of, as people say it. */
-export function placeName(placement: ScalePlacement): string {
-  return places[placement.kind](placement);
+export function placeName(place: ScalePlace): string {
+  return places[place.kind](place);
 }
 
 /** The name of the scale in force for a course and the place that says so; null where none is. */

@@ -1,6 +1,5 @@
 import { sql } from 'drizzle-orm';
 import { extension, listOf, periodKindOf, type ExchangeRow } from '#core/exchange';
-import { intArray } from '#server/platform';
 import { inPieces, type Writing } from './writing.js';
 
 /** A session becomes a period of each school that uses it; parents come first. */
@@ -37,10 +36,6 @@ export async function writeSessions(writing: Writing): Promise<void> {
     UPDATE periods p SET kind = n.kind, name = n.name, starts_on = n."startsOn", ends_on = n."endsOn"
     FROM ${periodRows(piece)} WHERE p.id = n.id`),
   );
-  // Whoever has the calendar open drafts on an older one now.
-  const touched = [...new Set([...added, ...changed].map(({ schoolId }) => schoolId))];
-  await queries.execute(sql`
-    UPDATE schools SET calendar_version = calendar_version + 1 WHERE id = ANY(${intArray(touched)})`);
   await inPieces([...added, ...changed], (piece) =>
     queries.execute(sql`
     UPDATE periods p SET parent_id = n."parentId" FROM ${periodRows(piece)} WHERE p.id = n.id`),

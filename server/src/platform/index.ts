@@ -4,6 +4,7 @@ export type { Actor } from './auth/actor.js';
 export { createSessions } from './auth/session.js';
 export { Clock } from './clock/clock.js';
 export { counted } from './database/counted.js';
+export { nextIds } from './database/next-ids.js';
 export { intArray } from './database/int-array.js';
 export { isConstraintViolation } from './database/is-constraint-violation.js';
 export { DistrictZone } from './clock/district-zone.js';

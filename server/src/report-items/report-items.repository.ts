@@ -3,7 +3,7 @@ import { and, asc, eq, isNull, max, sql } from 'drizzle-orm';
 import { decimalOrThrow, formatDecimal, roundings } from '#core/numbers';
 import type { Assignment, Exception, ReportItem, Rule } from '#core/report-items';
 import type { Precision } from '#core/scales';
-import { intArray, counted, Refusal, tables, type Queries } from '#server/platform';
+import { intArray, counted, nextIds, Refusal, tables, type Queries } from '#server/platform';
 
 const {
   categories,
@@ -113,10 +113,7 @@ export class ReportItemsRepository {
 
   /** A number that no item has or had. */
   async nextId(queries: Queries): Promise<number> {
-    const { rows } = await queries.execute<{ id: number }>(
-      sql`SELECT nextval(pg_get_serial_sequence('report_items', 'id'))::int AS id`,
-    );
-    return rows[0]!.id;
+    return (await nextIds(queries, 'report_items', 1))[0]!;
   }
 
   /** The position behind all items of a school. */

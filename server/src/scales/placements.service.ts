@@ -1,13 +1,19 @@
 import { Injectable } from '@nestjs/common';
 import { placeKey, placementsInForce, scaleInForce, type ScalePlacement } from '#core/scales';
-import type { PlaceScaleRequest } from '#contract/scales';
-import { CoursesRepository, PlacementsRepository, placeName, seekerOf } from '#server/courses';
+import type { PlaceScaleRequest, ScalesReply } from '#contract/scales';
+import {
+  CoursesRepository,
+  PlacementsRepository,
+  placeName,
+  ScalePlacing,
+  seekerOf,
+  type ScalePlace,
+} from '#server/courses';
 import { PeriodsRepository } from '#server/calendar';
-import { ChangeLog } from '#server/changes';
+import { Changes } from '#server/changes';
 import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { ScaleReplies } from './scale-replies.service.js';
 import { ScalesRepository } from './scales.repository.js';
-
-type Place = Omit<ScalePlacement, 'id' | 'scaleId' | 'isLocked'>;
 
 /** Puts scales in force, and lets places inherit again. */
 @Injectable()
@@ -18,38 +24,38 @@ export class PlacementsService {
     private readonly scales: ScalesRepository,
     private readonly courses: CoursesRepository,
     private readonly periods: PeriodsRepository,
-    private readonly log: ChangeLog,
+    private readonly replies: ScaleReplies,
+    private readonly placing: ScalePlacing,
+    private readonly changes: Changes,
   ) {}
 
   /** From a period on; what held before it stays for the periods before. Sealed periods keep what they have. */
-  async place(actor: Actor, schoolId: number, request: PlaceScaleRequest): Promise<void> {
-    await this.transactions.run(async (queries) => {
+  async place(actor: Actor, schoolId: number, request: PlaceScaleRequest): Promise<ScalesReply> {
+    return this.transactions.run(async (queries) => {
       const place = placeOf(schoolId, request);
       const period = await this.periods.byIdOrThrow(queries, request.fromPeriodId);
       await this.periods.refuseSealedFrom(queries, period, place.schoolId);
       const placements = await this.placements.ofSchool(queries, schoolId);
       await this.refuseUnknown(queries, schoolId, place, request.scaleId);
       const inForce = placementsInForce(placements, period);
-      const before = inForce.find((placement) => placeKey(placement) === placeKey(place));
-      const { scaleId, isLocked } = request;
+      const { scaleId } = request;
       if (scaleId !== null) await this.refuseLocked(queries, inForce, place, scaleId);
-      await this.placements.put(queries, place, {
-        scaleId,
-        isLocked: scaleId !== null && isLocked,
-        fromPeriodId: period.id,
+      const placed = { scaleId, isLocked: scaleId !== null && request.isLocked, fromPeriodId: period.id };
+      const name = placeName(place);
+      await this.changes.make(queries, actor, {
+        action: scaleId === null ? `let ${name} inherit its scale` : `use another scale for ${name}`,
+        edits: [await this.placing.editOf(queries, place, placed)],
       });
-      await this.log.record(queries, actor, [
-        {
-          action: scaleId === null ? 'let inherit scale' : 'use scale',
-          thing: `scale at ${placeName({ ...place, id: 0, scaleId: 0, isLocked })} of school ${schoolId}`,
-          before: before ? { scaleId: before.scaleId, isLocked: before.isLocked } : null,
-          after: { ...(scaleId === null ? {} : { scaleId, isLocked }), fromPeriod: period.name },
-        },
-      ]);
+      return this.replies.read(queries, period.id);
     });
   }
 
-  private async refuseUnknown(queries: Queries, schoolId: number, place: Place, scaleId: number | null): Promise<void> {
+  private async refuseUnknown(
+    queries: Queries,
+    schoolId: number,
+    place: ScalePlace,
+    scaleId: number | null,
+  ): Promise<void> {
     const fields: FieldFault[] = [];
     const courses = await this.courses.ofSchool(queries, schoolId);
     const sections = await this.placements.sectionNames(queries, schoolId);
@@ -77,7 +83,7 @@ export class PlacementsService {
   private async refuseLocked(
     queries: Queries,
     placements: readonly ScalePlacement[],
-    place: Place,
+    place: ScalePlace,
     scaleId: number,
   ): Promise<void> {
     const tried = { ...place, id: -1, scaleId, isLocked: false };
@@ -103,7 +109,7 @@ export class PlacementsService {
 }
 
 /** Only the fields of its kind count. */
-export function placeOf(schoolId: number, request: PlaceScaleRequest): Place {
+export function placeOf(schoolId: number, request: PlaceScaleRequest): ScalePlace {
   const { kind, department, level, courseId, sectionId } = request;
   return {
     kind,

@@ -5,9 +5,11 @@ import { placementsInForce, scaleInForce } from '#core/scales';
 import { bodyOfBand, type ScaleReply, type ScalesReply } from '#contract/scales';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PlacementsRepository, placeName, seekerOf } from '#server/courses';
+import { revisionOf } from '#server/changes';
 import { PeriodViews, type ScaleVersion, type SchoolFacts } from '#server/period-view';
 import type { Queries } from '#server/platform';
 import { ScaleUseService, usesIn, usualPrecision, type ScaleUse } from './scale-use.service.js';
+import { ScaleRecords } from './scale-records.repository.js';
 import { ScalesRepository, type ScaleRow } from './scales.repository.js';
 import { tieBody } from './tie.js';
 
@@ -16,6 +18,7 @@ import { tieBody } from './tie.js';
 export class ScaleReplies {
   constructor(
     private readonly scales: ScalesRepository,
+    private readonly records: ScaleRecords,
     private readonly periods: PeriodsRepository,
     private readonly placements: PlacementsRepository,
     private readonly uses: ScaleUseService,
@@ -29,9 +32,15 @@ export class ScaleReplies {
     const inForce = versionsInForce(facts.versions, period);
     const uses = usesIn(periodView(facts, period));
     const replies: ScaleReply[] = [];
+    const values = await this.records.values(
+      queries,
+      scales.map(({ id }) => id),
+    );
     for (const scale of scales) {
       const version = inForce.get(scale.id) ?? facts.versions.find(({ scaleId }) => scaleId === scale.id);
-      if (version) replies.push(await this.reply(queries, scales, scale, version, uses.get(scale.id) ?? [], period));
+      if (!version) continue;
+      const reply = await this.reply(queries, scales, scale, version, uses.get(scale.id) ?? [], period);
+      replies.push({ ...reply, revision: revisionOf(values.get(String(scale.id))) });
     }
     return { scales: replies, codes: [...facts.codes.keys()], ...(await this.placed(queries, facts, period)) };
   }
@@ -43,7 +52,7 @@ export class ScaleReplies {
     version: ScaleVersion,
     uses: readonly ScaleUse[],
     period: SchoolPeriod,
-  ): Promise<ScaleReply> {
+  ): Promise<Omit<ScaleReply, 'revision'>> {
     const history = await this.scales.history(queries, id);
     const versions = history.map(({ savedAt, ...entry }) => ({ ...entry, savedAt: savedAt.toISOString() }));
     const { digits, rounding } = uses[0]?.item ?? usualPrecision;
@@ -83,9 +92,7 @@ export class ScaleReplies {
       (await this.periods.ofSchool(queries, period.schoolId)).map(({ id, name }) => [id, name]),
     );
     const nameOf = (placement: (typeof placements)[number]) =>
-      titles.get(placement.courseId ?? 0) ??
-      sectionNames.get(placement.sectionId ?? 0) ??
-      placeName({ ...placement, scaleId: placement.scaleId ?? 0 });
+      titles.get(placement.courseId ?? 0) ?? sectionNames.get(placement.sectionId ?? 0) ?? placeName(placement);
     const fromPeriodOf = ({ fromPeriodId }: (typeof placements)[number]) =>
       fromPeriodId === null ? null : (periodNames.get(fromPeriodId) ?? 'an earlier period');
     const dated = new Map(placements.map((placement) => [placement.id, placement]));

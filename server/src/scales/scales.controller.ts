@@ -60,16 +60,6 @@ export class ScalesController {
     return this.scales.changeFacts(actor, scaleId, periodId, request);
   }
 
-  @Post('scales/:scaleId/restore')
-  @HttpCode(200)
-  restore(
-    @CurrentActor() actor: Actor,
-    @Param('scaleId', ParseIntPipe) scaleId: number,
-    @Query('period', ParseIntPipe) periodId: number,
-  ): Promise<ScalesReply> {
-    return this.scales.restore(actor, scaleId, periodId);
-  }
-
   @Delete('scales/:scaleId')
   remove(
     @CurrentActor() actor: Actor,
@@ -107,12 +97,11 @@ export class ScalesController {
   }
 
   @Put('schools/:schoolId/scale-placements')
-  @HttpCode(204)
   place(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Body() request: PlaceScaleRequest,
-  ): Promise<void> {
+  ): Promise<ScalesReply> {
     return this.placements.place(actor, schoolId, request);
   }
 

@@ -22,6 +22,8 @@ const withCutOff = (bands: readonly BandBody[], label: string, lowest: string) =
 const save = <Body>(scale: ScaleReply, bands: readonly BandBody[], basedOnVersion = scale.latestVersion) =>
   registrar.send<Body>('PUT', `/scales/${scale.id}`, { basedOnVersion, fromPeriodId: 4, bands });
 
+const undo = <Body>(change: number | null) => registrar.send<Body>('POST', `/changes/${change}/undo`);
+
 it('shows the scale in force with the percents of the period', async () => {
   const scale = await scaleIn(4);
   expect(scale).toMatchObject({
@@ -109,12 +111,33 @@ describe('a change of the scale', () => {
     expect(after.rows.find(({ enrollmentId }) => enrollmentId === row.enrollmentId)!.scaleVersion).toBe(2);
   });
 
+  it('is undone with all its followers’ versions; not once grades are posted under it', async () => {
+    const [scale, follower] = [await scaleIn(6), named(await scalesIn(6), 'Honours letters')];
+    const bands = withCutOff(scale.bands, 'A', '94.5');
+    const request = { basedOnVersion: scale.latestVersion, fromPeriodId: 6, bands };
+    const { change } = await registrar.send('PUT', `/scales/${scale.id}`, request);
+    expect(named(await scalesIn(6), 'Honours letters').latestVersion).toBe(follower.latestVersion + 1);
+    expect((await undo(change)).status).toBe(200);
+    expect([await scaleIn(6), named(await scalesIn(6), 'Honours letters')]).toEqual([scale, follower]);
+
+    const open = await scaleIn(4);
+    const saved = await save(open, withCutOff(open.bands, 'A-', '89.5'));
+    const { path, sheet } = await sheetNamed(registrar, 'Shore Life 2');
+    const row = sheet.rows.find(({ withdrawnOn }) => withdrawnOn === null)!;
+    await registrar.send('PUT', path, { changes: [changeOf(row, { percent: '89.6', label: 'A-' })] });
+    const refused = await undo<Problem>(saved.change);
+    expect([refused.status, refused.body.detail]).toEqual([
+      409,
+      expect.stringMatching(/^Version \d+ is used by 1 posted grade\. Save another version/) as unknown,
+    ]);
+  });
+
   it('made on an older version is refused, and says which one is saved', async () => {
     const scale = await scaleIn(4);
     const { status, body } = await save<Problem>(scale, withCutOff(scale.bands, 'A', '94'), 1);
     expect([status, body.code]).toEqual([409, 'scale-changed']);
-    expect(body.detail).toContain('Version 2 is saved; your draft began from version 1.');
-    expect((await scaleIn(4)).latestVersion).toBe(2);
+    expect(body.detail).toContain(`Version ${scale.latestVersion} is saved; your draft began from version 1.`);
+    expect((await scaleIn(4)).latestVersion).toBe(scale.latestVersion);
   });
 });
 
@@ -214,7 +237,8 @@ describe('scales that follow another', () => {
   });
 
   it('cannot follow each other in a ring', async () => {
-    const request = { name: 'Letter scale', tie: { toId: 11, cutOffShift: '0', pointsShift: '0' } };
+    const { revision } = await scaleIn(6);
+    const request = { revision, name: 'Letter scale', tie: { toId: 11, cutOffShift: '0', pointsShift: '0' } };
     const { body } = await registrar.send<Problem>('PUT', '/scales/1/facts?period=6', request);
     expect([body.code, body.status]).toEqual(['tie-cycle', 422]);
   });
@@ -241,15 +265,16 @@ describe('a new scale', () => {
   };
 
   it('of choices needs no cut-offs, and goes again while nothing uses it', async () => {
-    const { status, body } = await registrar.send<ScalesReply>('POST', '/schools/1/scales', request);
+    const { status, body, change } = await registrar.send<ScalesReply>('POST', '/schools/1/scales', request);
     const { id, kind, bands } = named(body, 'Safety');
     expect([status, kind, bands.map(({ label }) => label)]).toEqual([201, 'choice', ['Yes', 'Not yet']]);
     const removed = await registrar.send<ScalesReply>('DELETE', `/scales/${id}?period=4`);
     expect([removed.status, named(removed.body, 'Safety')]).toEqual([200, undefined]);
-    const { body: back } = await registrar.send<ScalesReply>('POST', `/scales/${id}/restore?period=4`);
-    expect(named(back, 'Safety')).toEqual(named(body, 'Safety'));
-    expect((await registrar.send('POST', `/scales/${id}/restore?period=4`)).status).toBe(404);
-    await registrar.send('DELETE', `/scales/${id}?period=4`);
+    expect((await undo(removed.change)).status).toBe(200);
+    expect(named(await scalesIn(4), 'Safety')).toEqual(named(body, 'Safety'));
+    expect((await undo<Problem>(removed.change)).body.code).toBe('moved-on');
+    expect((await undo(change)).status).toBe(200);
+    expect(named(await scalesIn(4), 'Safety')).toBeUndefined();
   });
 
   it.each([
@@ -284,10 +309,12 @@ describe('where a scale is in force', () => {
     const { courses } = await scalesIn(6);
     const { id } = courses.find(({ title }) => title === 'Shore Life')!;
     const scaleOf = async () => (await scalesIn(6)).courses.find((course) => course.id === id)!.scaleId;
-    expect((await place({ kind: 'course', courseId: id, scaleId: 11 })).status).toBe(204);
+    expect((await place({ kind: 'course', courseId: id, scaleId: 11 })).status).toBe(200);
     expect([await scaleOf(), (await scalesIn(6)).placements.at(-1)!.place]).toEqual([11, 'Shore Life']);
-    await place({ kind: 'course', courseId: id, scaleId: null });
+    const inherits = await place({ kind: 'course', courseId: id, scaleId: null });
     expect(await scaleOf()).toBe(1);
+    expect([(await undo(inherits.change)).status, await scaleOf()]).toEqual([200, 11]);
+    await place({ kind: 'course', courseId: id, scaleId: null });
   });
 
   it('from a period on leaves what is before as it was, after a look at what it would do', async () => {
@@ -299,7 +326,7 @@ describe('where a scale is in force', () => {
     expect([later.grades, later.changed]).toEqual([0, 0]);
     const { body: open } = await preview({ ...request, fromPeriodId: 4 });
     expect(open.changed).toBeGreaterThan(1000);
-    expect((await place(request)).status).toBe(204);
+    expect((await place(request)).status).toBe(200);
     expect(await scalesIn(4)).toEqual({ ...now, laterPlacements: expect.anything() as unknown });
     const after = await scalesIn(6);
     expect(after.courses.filter(({ scaleId }) => scaleId === 11).length).toBeGreaterThan(
@@ -364,7 +391,7 @@ describe('where a scale is in force', () => {
     };
     const { body } = await registrar.send<ScalesReply>('POST', '/schools/1/scales', added);
     const { id } = named(body, 'District letters');
-    expect((await place({ kind: 'system', scaleId: id })).status).toBe(204);
+    expect((await place({ kind: 'system', scaleId: id })).status).toBe(200);
     const college = await scalesIn(24);
     expect([named(college, 'District letters').id, college.placements[0]!.place]).toEqual([id, 'the school']);
     expect(college.placements.some(({ kind, scaleId }) => kind === 'system' && scaleId === id)).toBe(true);

@@ -14,7 +14,10 @@ import { ScaleUseService } from './scale-use.service.js';
 import { ScalesController } from './scales.controller.js';
 import { ScalesRepository } from './scales.repository.js';
 import { ScaleReplies } from './scale-replies.service.js';
-import { VersionWriter } from './version-writer.service.js';
+import { NextVersions } from './next-versions.service.js';
+import { ScaleChecks } from './scale-checks.service.js';
+import { ScaleRecords } from './scale-records.repository.js';
+import { ScaleThing } from './scale.thing.js';
 import { ScalesService } from './scales.service.js';
 
 @Module({
@@ -30,7 +33,10 @@ import { ScalesService } from './scales.service.js';
     ScalesRepository,
     ScaleReplies,
     ScalesService,
-    VersionWriter,
+    NextVersions,
+    ScaleChecks,
+    ScaleRecords,
+    ScaleThing,
   ],
   exports: [ScalesRepository],
 })

@@ -2,11 +2,10 @@ import { Injectable } from '@nestjs/common';
 import { asc, desc, eq, sql } from 'drizzle-orm';
 import { decimalOrThrow, formatDecimal, type Decimal } from '#core/numbers';
 import type { SpecialCode } from '#core/posting';
-import type { Band, ScaleKind, Shift } from '#core/scales';
+import type { ScaleKind, Shift } from '#core/scales';
 import { versionsInForce } from '#core/period-view';
 import type { SchoolPeriod } from '#server/calendar';
 import { ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
-import { rowsToRemove, type RemovedRows } from '#server/changes';
 import { counted, Refusal, tables, type Queries } from '#server/platform';
 
 /** A scale without its bands. */
@@ -78,45 +77,21 @@ export class ScalesRepository {
       .orderBy(desc(scaleVersions.number));
   }
 
-  /** Holds the scale against a second save until the transaction ends, and tells its newest version's number. */
-  async latestNumberLocked(queries: Queries, scaleId: number): Promise<number> {
-    await queries.execute(sql`SELECT id FROM scales WHERE id = ${scaleId} FOR UPDATE`);
-    const [latest] = await queries
-      .select({ number: scaleVersions.number })
-      .from(scaleVersions)
-      .where(eq(scaleVersions.scaleId, scaleId))
-      .orderBy(desc(scaleVersions.number))
-      .limit(1);
-    return latest?.number ?? 0;
+  /** Each version of a scale, with the grades that were posted under it. */
+  async versionUses(
+    queries: Queries,
+    id: number,
+  ): Promise<{ readonly number: number; readonly fromPeriodId: number; readonly grades: number }[]> {
+    const { rows } = await queries.execute<{ number: number; from: number; grades: number }>(sql`
+      SELECT number, from_period_id AS from, (SELECT count(*) FROM grades WHERE scale_version_id = v.id)::int AS grades
+      FROM scale_versions v WHERE scale_id = ${id} ORDER BY number`);
+    return rows.map(({ from, ...row }) => ({ ...row, fromPeriodId: from }));
   }
 
-  async add(queries: Queries, { schoolId, name, kind, tie, highestLevel }: Omit<ScaleRow, 'id'>): Promise<number> {
-    const [added] = await queries
-      .insert(scales)
-      .values({ schoolId, name, kind, ...tieColumns(tie), highestLevel: highestLevel && formatDecimal(highestLevel) })
-      .returning({ id: scales.id });
-    return added!.id;
-  }
-
-  async changeFacts(queries: Queries, id: number, name: string, tie: ScaleRow['tie']): Promise<void> {
-    await queries
-      .update(scales)
-      .set({ name, ...tieColumns(tie) })
-      .where(eq(scales.id, id));
-  }
-
-  /** Takes a scale out with its versions, and tells what went. */
-  async remove(queries: Queries, id: number): Promise<RemovedRows> {
-    const removed = await rowsToRemove(queries, [
-      { table: 'scales', where: sql`t.id = ${id}` },
-      { table: 'scale_versions', where: sql`t.scale_id = ${id}` },
-      { table: 'bands', where: sql`t.version_id IN (SELECT id FROM scale_versions WHERE scale_id = ${id})` },
-    ]);
-    await queries.execute(sql`
-      DELETE FROM bands WHERE version_id IN (SELECT id FROM scale_versions WHERE scale_id = ${id})`);
-    await queries.delete(scaleVersions).where(eq(scaleVersions.scaleId, id));
-    await queries.delete(scales).where(eq(scales.id, id));
-    return removed;
+  /** Whose scale it is; null for the district's. */
+  async schoolOf(queries: Queries, id: number): Promise<number | null> {
+    const [row] = await queries.select({ schoolId: scales.schoolId }).from(scales).where(eq(scales.id, id));
+    return row?.schoolId ?? null;
   }
 
   /** What hangs on a scale: grades, items, places, scales that follow it. Empty when it can go. */
@@ -132,23 +107,6 @@ export class ScalesRepository {
         (SELECT count(*) AS n FROM scale_placements WHERE scale_id = ${id}) p,
         (SELECT string_agg(name, ', ') AS names FROM scales WHERE tied_to_id = ${id}) f`);
     return rows[0]!.uses;
-  }
-
-  async addVersion(
-    queries: Queries,
-    version: { scaleId: number; number: number; fromPeriodId: number; savedBy: number; createdAt: Date },
-    newBands: readonly Band[],
-  ): Promise<void> {
-    const [saved] = await queries.insert(scaleVersions).values(version).returning({ id: scaleVersions.id });
-    await queries.insert(bands).values(
-      newBands.map(({ lowest, points, ...band }, index) => ({
-        ...band,
-        versionId: saved!.id,
-        position: index + 1,
-        lowest: lowest && formatDecimal(lowest),
-        points: points && formatDecimal(points),
-      })),
-    );
   }
 
   async replaceCodes(queries: Queries, codes: readonly SpecialCode[]): Promise<void> {
@@ -190,12 +148,4 @@ function scaleOfRow({
       ? null
       : { toId: tiedToId, shift: { cutOffs: decimalOrThrow(cutOffShift!), points: decimalOrThrow(pointsShift!) } };
   return { id, schoolId, name, kind, tie, highestLevel: highestLevel === null ? null : decimalOrThrow(highestLevel) };
-}
-
-function tieColumns(tie: ScaleRow['tie']) {
-  return {
-    tiedToId: tie?.toId ?? null,
-    cutOffShift: tie ? formatDecimal(tie.shift.cutOffs) : null,
-    pointsShift: tie ? formatDecimal(tie.shift.points) : null,
-  };
 }

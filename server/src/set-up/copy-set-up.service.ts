@@ -3,17 +3,19 @@ import type { CopySetUpReply, CopySetUpRequest, CopiedPart } from '#contract/cou
 import type { Exception } from '#core/report-items';
 import { placementsInForce } from '#core/scales';
 import { PeriodsRepository } from '#server/calendar';
-import { CoursesRepository, PlacementsRepository, type KeptCourse } from '#server/courses';
-import { ChangeLog } from '#server/changes';
+import { CoursesRepository, PlacementsRepository, placeOfCourse, ScalePlacing, valueOfCourse } from '#server/courses';
+import type { OwnCourse } from '#core/courses';
+import { bodyOfAssignment } from '#contract/report-items';
+import { Changes, revisionOf, type Edit } from '#server/changes';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { ReportItemsRepository } from '#server/report-items';
 
 /** What copying would do to one course. */
 interface CoursePlan {
-  readonly course: KeptCourse;
+  readonly course: OwnCourse;
   readonly exceptions: readonly Exception[];
   readonly scale: { readonly scaleId: number | null; readonly isLocked: boolean } | undefined;
-  readonly facts: Pick<KeptCourse, 'credits' | 'mostCredits' | 'onTranscript' | 'countsInGpa'> | undefined;
+  readonly facts: Pick<OwnCourse, 'credits' | 'mostCredits' | 'onTranscript' | 'countsInGpa'> | undefined;
   readonly changes: readonly string[];
 }
 
@@ -26,14 +28,18 @@ export class CopySetUpService {
     private readonly items: ReportItemsRepository,
     private readonly placements: PlacementsRepository,
     private readonly periods: PeriodsRepository,
-    private readonly log: ChangeLog,
+    private readonly placing: ScalePlacing,
+    private readonly changes: Changes,
   ) {}
 
   /** What would change, and what to know first. Nothing is written. */
   async preview(courseId: number, request: CopySetUpRequest): Promise<CopySetUpReply> {
     const queries = this.transactions.reading;
     const { source, plans } = await this.plan(queries, courseId, request);
-    const uses = await this.courses.usesOf(queries, source.schoolId);
+    const uses = await this.courses.usesOf(
+      queries,
+      plans.map(({ course }) => course.id),
+    );
     return {
       courses: plans.map(({ course, changes }) => {
         const grades = uses.get(course.id)?.grades ?? 0;
@@ -54,68 +60,63 @@ export class CopySetUpService {
       const { source, plans, period } = await this.plan(queries, courseId, request);
       if (request.parts.includes('scale')) await this.periods.refuseSealedFrom(queries, period, source.schoolId);
       const changed = plans.filter(({ changes }) => changes.length > 0);
-      if (request.parts.includes('items')) {
-        const rules = await this.items.rulesOfSchool(queries, source.schoolId);
-        const ids = new Set(changed.map(({ course }) => course.id));
-        const kept = (await this.items.exceptionsOfSchool(queries, source.schoolId)).filter(
-          (each) => !ids.has(each.courseId),
-        );
-        const all = [...kept, ...changed.flatMap(({ exceptions }) => exceptions)];
-        await this.items.replaceAssignment(
-          queries,
-          source.schoolId,
-          rules.map(({ id: _id, schoolId: _schoolId, position: _position, ...rule }) => rule),
-          all.map(({ id: _id, ...exception }) => exception),
-        );
-      }
+      const edits: Edit[] = request.parts.includes('items')
+        ? [await this.exceptionsEdit(queries, source, changed)]
+        : [];
       for (const { course, scale, facts } of changed) {
         if (scale !== undefined) {
-          const place = { kind: 'course', schoolId: course.schoolId, courseId: course.id } as const;
-          const whole = { ...place, department: null, level: null, sectionId: null };
-          await this.placements.put(queries, whole, { ...scale, fromPeriodId: period.id });
+          const place = placeOfCourse(course.schoolId, course.id);
+          edits.push(await this.placing.editOf(queries, place, { ...scale, fromPeriodId: period.id }));
         }
         if (facts) {
-          const { id, schoolId: _schoolId, version, ...own } = course;
-          await this.courses.change(queries, id, version, { ...own, ...facts });
+          const [before, after] = [valueOfCourse(course), valueOfCourse({ ...course, ...facts })];
+          edits.push({ kind: 'course', id: String(course.id), expected: revisionOf(before), after });
         }
       }
-      await this.log.record(
-        queries,
-        actor,
-        changed.map(({ course, changes }) => ({
-          action: `copy set-up of ${source.title}`,
-          thing: `course ${course.id}`,
-          before: null,
-          after: changes,
-        })),
-      );
+      const onto = changed.length === 1 ? changed[0]!.course.title : `${changed.length} courses`;
+      await this.changes.make(queries, actor, { action: `copy the set-up of ${source.title} onto ${onto}`, edits });
     });
     return reply;
+  }
+
+  private async exceptionsEdit(queries: Queries, { schoolId }: OwnCourse, plans: readonly CoursePlan[]): Promise<Edit> {
+    const before = bodyOfAssignment(await this.items.assignmentOf(queries, schoolId));
+    const ids = new Set(plans.map(({ course }) => course.id));
+    const exceptions = [
+      ...before.exceptions.filter(({ courseId }) => !ids.has(courseId)),
+      ...plans.flatMap((plan) => plan.exceptions.map(({ id: _id, ...exception }) => exception)),
+    ].toSorted((a, b) => a.itemId - b.itemId || a.courseId - b.courseId);
+    return {
+      kind: 'report-rules',
+      id: String(schoolId),
+      expected: revisionOf(before),
+      after: { ...before, exceptions },
+    };
   }
 
   private async plan(queries: Queries, courseId: number, { toIds, parts, fromPeriodId }: CopySetUpRequest) {
     const period = await this.periods.byIdOrThrow(queries, fromPeriodId);
     const schoolId = await this.courses.schoolOfOrThrow(queries, courseId);
-    const kept = await this.courses.keptOf(queries, schoolId);
-    const source = kept.find(({ id }) => id === courseId)!;
-    const unknown = toIds.find((id) => !kept.some((course) => course.id === id));
+    const own = await this.courses.ownOf(queries, schoolId);
+    const source = own.find(({ id }) => id === courseId)!;
+    const unknown = toIds.find((id) => !own.some((course) => course.id === id));
     if (unknown !== undefined) throw new Refusal('not-found', { what: 'course of this school', id: unknown });
     const exceptions = await this.items.exceptionsOfSchool(queries, schoolId);
     const items = new Map((await this.items.ofSchool(queries, schoolId)).map(({ id, name }) => [id, name]));
     const placements = placementsInForce(await this.placements.ofSchool(queries, schoolId), period);
     const names = await this.placements.scaleNames(queries);
     const scaleOf = (id: number) => placements.find((each) => each.kind === 'course' && each.courseId === id);
-    const targets = kept.filter(({ id }) => toIds.includes(id) && id !== courseId);
+    const targets = own.filter(({ id }) => toIds.includes(id) && id !== courseId);
     const has = (part: CopiedPart) => parts.includes(part);
     const plans = targets.map((course): CoursePlan => {
-      const own = exceptions.filter((each) => each.courseId === course.id);
+      const before = exceptions.filter((each) => each.courseId === course.id);
       const copied = exceptions
         .filter((each) => each.courseId === courseId)
         .map((each) => ({ ...each, courseId: course.id }));
       const [from, to] = [scaleOf(courseId), scaleOf(course.id)];
       const { credits, mostCredits, onTranscript, countsInGpa } = source;
       const changes = [
-        ...(has('items') ? exceptionChanges(own, copied, items) : []),
+        ...(has('items') ? exceptionChanges(before, copied, items) : []),
         ...(has('scale') && from?.scaleId !== to?.scaleId
           ? [
               from
@@ -127,7 +128,7 @@ export class CopySetUpService {
       ];
       return {
         course,
-        exceptions: has('items') ? copied : own,
+        exceptions: has('items') ? copied : before,
         scale:
           has('scale') && from?.scaleId !== to?.scaleId
             ? { scaleId: from?.scaleId ?? null, isLocked: from?.isLocked ?? false }
@@ -156,8 +157,8 @@ function exceptionChanges(
   });
 }
 
-function hasSameFacts(a: KeptCourse, b: KeptCourse): boolean {
-  const shown = ({ credits, mostCredits, onTranscript, countsInGpa }: KeptCourse) =>
+function hasSameFacts(a: OwnCourse, b: OwnCourse): boolean {
+  const shown = ({ credits, mostCredits, onTranscript, countsInGpa }: OwnCourse) =>
     [credits, mostCredits].map((value) => value && `${value.units}e-${value.digits}`).join() +
     String([onTranscript, countsInGpa]);
   return shown(a) === shown(b);

@@ -34,17 +34,19 @@ describe('the check of the set-up', () => {
   it('finds a course without credits as soon as it has none, and forgets it when it has', async () => {
     const all = await courses();
     const knots = all.courses.find(({ cells }) => cells.title === 'Knots')!;
-    const save = (credits: string, version: number) =>
-      registrar.send('PUT', '/schools/1/courses?period=4', {
-        changes: [{ id: knots.id, version, cells: { ...knots.cells, credits } }],
+    const save = async (credits: string) => {
+      const { revision } = (await courses()).courses.find(({ id }) => id === knots.id)!;
+      return registrar.send('PUT', '/schools/1/courses?period=4', {
+        changes: [{ id: knots.id, revision, cells: { ...knots.cells, credits } }],
         removed: [],
       });
-    await save('0', 1);
+    };
+    await save('0');
     expect((await check()).faults.find(({ code }) => code === 'course-without-credits')).toMatchObject({
       place: 'courses',
       search: `?course=${knots.id}`,
     });
-    await save('', 2);
+    await save('');
     expect((await check()).faults).toHaveLength(1);
   });
 });
@@ -76,7 +78,9 @@ describe('copying a set-up', () => {
       return body.courses.find(({ id }) => id === honours)!.covers.find(({ itemId }) => itemId === 101);
     };
     expect(await covers()).toMatchObject({ reports: true, kind: 'rule' });
-    await registrar.send('POST', `/courses/${from}/copy`, request);
+    const { change } = await registrar.send('POST', `/courses/${from}/copy`, { ...request, parts: ['items', 'facts'] });
     expect(await covers()).toMatchObject({ reports: false, kind: 'exception' });
+    expect((await registrar.send('POST', `/changes/${change}/undo`)).status).toBe(200);
+    expect([await covers(), await courses()]).toEqual([expect.objectContaining({ kind: 'rule' }), all]);
   });
 });

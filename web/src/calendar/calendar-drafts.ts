@@ -9,8 +9,8 @@ export interface CalendarBody {
   readonly windows: readonly WindowBody[];
 }
 
-/** Calendars being changed, by school; based on the version they began from. */
-export const calendarDrafts = createDraftStore<CalendarBody, number>('wombat-drafts-calendars');
+/** Calendars being changed, by school; based on the revision they began from. */
+export const calendarDrafts = createDraftStore<CalendarBody, string>('wombat-drafts-calendars-2');
 
 export function bodyOfCalendar({ weekdays, periods, breaks, windows }: CalendarReply): CalendarBody {
   return {
@@ -28,28 +28,13 @@ export function bodyOfCalendar({ weekdays, periods, breaks, windows }: CalendarR
   };
 }
 
-/** What brings a calendar back to what it was: periods that are gone meanwhile are made anew. */
-export function restoreOf(before: CalendarBody, after: CalendarReply): CalendarBody {
-  const there = new Set(after.periods.map(({ id }) => id));
-  const numberNow = (id: number) => (there.has(id) ? id : -Math.abs(id));
-  return {
-    ...before,
-    periods: before.periods.map((period) => ({
-      ...period,
-      id: numberNow(period.id),
-      parentId: period.parentId === null ? null : numberNow(period.parentId),
-    })),
-    windows: before.windows.map((window) => ({ ...window, periodId: numberNow(window.periodId) })),
-  };
-}
-
 /** Changes parts of a school's calendar. With `isSameStep` the change joins the step before it, as in a drag. */
 export function changeCalendar(calendar: CalendarReply, change: Partial<CalendarBody>, isSameStep = false): void {
-  const { school, version } = calendar;
+  const { school, revision } = calendar;
   const saved = bodyOfCalendar(calendar);
   calendarDrafts.change(
     school.id,
-    version,
+    revision,
     saved,
     { ...(calendarDrafts.get(school.id)?.now ?? saved), ...change },
     isSameStep,

@@ -1,7 +1,8 @@
 import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { toast } from 'sonner';
 import { calendarFaultSentence, type CalendarReply } from '#contract/calendar';
+import { HistoryButton } from '../changes/history-button';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { SetUpNote } from '../set-up/set-up-note';
 import { showProblem } from '../shell/show-problem';
 import { useChoosePeriod, usePeriod, useScope } from '../shell/scope';
@@ -12,7 +13,7 @@ import { Page } from '../ui/page';
 import { Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { BreakList } from './break-list';
-import { bodyOfCalendar, calendarDrafts, restoreOf, type CalendarBody } from './calendar-drafts';
+import { bodyOfCalendar, calendarDrafts, type CalendarBody } from './calendar-drafts';
 import { CalendarHeadline } from './calendar-headline';
 import { calendarFaults, periodViews, yearBeside, yearOfPeriod, yearsOf } from './calendar-view';
 import { CopyYearDialog } from './copy-year-dialog';
@@ -46,8 +47,9 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
   const [search, setSearch] = useSearchParams();
   const [isCopying, setCopying] = useState(false);
   const save = useSaveCalendar(schoolId);
-  const draft = drafts[schoolId];
+  const tellOfChange = useTellOfChange();
   const saved = useMemo(() => bodyOfCalendar(calendar), [calendar]);
+  const draft = calendarDrafts.use(schoolId, saved);
   const body: CalendarBody = draft?.now ?? saved;
   const chosenId = Number(search.get('period')) || periodId;
   const year = yearOfPeriod(body, chosenId) ?? yearOfPeriod(body, periodId) ?? yearsOf(body)[0];
@@ -55,28 +57,28 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
   const chosen = views.find(({ period }) => period.id === chosenId) ?? views[0];
   const faults = calendarFaults(calendar, body);
   const blocking = faults.filter(({ severity }) => severity === 'blocks');
-  const isStale = draft !== undefined && draft.basedOn !== calendar.version;
+  const isStale = draft !== undefined && draft.basedOn !== calendar.revision;
   const canSave = draft !== undefined && blocking.length === 0 && !isStale && !save.isPending;
-  const store = (now: CalendarBody, version: number, undoTo: CalendarBody | undefined) => {
-    const { weekdays, periods, breaks, windows } = now;
+  const saveDraft = () => {
+    if (!canSave) return;
+    const { weekdays, periods, breaks, windows } = body;
     save.mutate(
-      { version, weekdays: [...weekdays], periods: [...periods], breaks: [...breaks], windows: [...windows] },
+      {
+        revision: draft.basedOn,
+        weekdays: [...weekdays],
+        periods: [...periods],
+        breaks: [...breaks],
+        windows: [...windows],
+      },
       {
         onSuccess: (after) => {
-          calendarDrafts.discard(schoolId);
-          const undo = undoTo && {
-            action: { label: 'Undo', onClick: () => store(restoreOf(undoTo, after), after.version, undefined) },
-          };
-          toast.success(
-            undoTo ? `The calendar of ${calendar.school.shortName} is saved.` : 'The calendar is as it was.',
-            undo ?? {},
-          );
+          calendarDrafts.settle(schoolId, body, after.revision);
+          tellOfChange(`The calendar of ${calendar.school.shortName} is saved.`, after);
         },
         onError: showProblem,
       },
     );
   };
-  const saveDraft = () => canSave && store(body, draft.basedOn, saved);
   useKeys([
     { key: 'Ctrl+s', says: 'save the calendar', inFields: true, act: saveDraft },
     { key: 'u', says: 'take back the last step of the draft', act: () => calendarDrafts.undo(schoolId) },
@@ -113,9 +115,12 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
             <Button onClick={() => calendarDrafts.discard(schoolId)}>Discard</Button>
           </>
         ) : (
-          <Button look="main" onClick={() => setCopying(true)}>
-            Copy onto the next year
-          </Button>
+          <>
+            <Button look="main" onClick={() => setCopying(true)}>
+              Copy onto the next year
+            </Button>
+            <HistoryButton thing={`calendar ${schoolId}`} called={`the calendar of ${calendar.school.shortName}`} />
+          </>
         )
       }
       aside={
@@ -141,7 +146,7 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
       </Panel>
       {isStale && (
         <Note tone="blocks" title="Somebody saved this calendar first">
-          <Button onClick={() => calendarDrafts.rebase(schoolId, calendar.version)}>Go on from what is saved</Button>
+          <Button onClick={() => calendarDrafts.rebase(schoolId, calendar.revision)}>Go on from what is saved</Button>
         </Note>
       )}
       {draft && faults.length > 0 && (

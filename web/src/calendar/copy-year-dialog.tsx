@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { addDays, daysToSameWeekday, nextYearName, sameDateNextYear, type Day } from '#core/calendar';
 import type { CalendarReply, PeriodBody } from '#contract/calendar';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
 import { DayField } from '../ui/day-field';
@@ -30,6 +30,7 @@ interface Plan {
 export function CopyYearDialog({ calendars, onClose, onCopied }: CopyYearDialogProps) {
   const [plans, setPlans] = useState<readonly Plan[]>(() => calendars.flatMap(planOf));
   const copy = useCopyYears();
+  const tellOfChange = useTellOfChange();
   const chosen = plans.filter(({ isChosen }) => isChosen);
   const unclear = chosen.some(({ name, isUnreadable }) => isUnreadable || name.trim() === '');
   const change = (index: number, changed: Partial<Plan>) =>
@@ -39,7 +40,7 @@ export function CopyYearDialog({ calendars, onClose, onCopied }: CopyYearDialogP
       {
         years: chosen.map(({ calendar, year, name, wanted }) => ({
           schoolId: calendar.school.id,
-          version: calendar.version,
+          revision: calendar.revision,
           yearId: year.id,
           name,
           startsOn: wanted,
@@ -47,10 +48,11 @@ export function CopyYearDialog({ calendars, onClose, onCopied }: CopyYearDialogP
       },
       {
         onError: showProblem,
-        onSuccess() {
-          toast.success(`${plural(chosen.length, 'calendar')} copied onto the next year.`, {
-            description: 'Look over breaks and windows: they keep their days of the week, not their dates.',
-          });
+        onSuccess(after) {
+          tellOfChange(
+            `${plural(chosen.length, 'calendar')} copied onto the next year. Look over breaks and windows: they keep their days of the week, not their dates.`,
+            after,
+          );
           onCopied();
         },
       },

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
-import { toast } from 'sonner';
 import { copiedParts, type CopiedPart, type CourseReply } from '#contract/courses';
 import { useScope } from '../shell/scope';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
@@ -28,6 +28,7 @@ export function CopySetUpDialog({ source, courses, onClose }: CopySetUpDialogPro
   const [text, setText] = useState('');
   const { mutate: ask, data: preview } = usePreviewCopy(source.id);
   const copy = useCopySetUp(source.id);
+  const tellOfChange = useTellOfChange();
   const { periodId: fromPeriodId } = useScope();
   const request = { parts: [...parts], toIds: [...toIds], fromPeriodId };
   const asked = JSON.stringify(request);
@@ -53,9 +54,9 @@ export function CopySetUpDialog({ source, courses, onClose }: CopySetUpDialogPro
             disabled={changing.length === 0 || copy.isPending}
             onClick={() =>
               copy.mutate(request, {
-                onSuccess: () => {
+                onSuccess: (after) => {
                   onClose();
-                  toast.success(`${plural(changing.length, 'course')} set up like ${source.cells.title}.`);
+                  tellOfChange(`${plural(changing.length, 'course')} set up like ${source.cells.title}.`, after);
                 },
                 onError: showProblem,
               })

@@ -5,12 +5,12 @@ import { createDraftStore } from '../shell/draft-store';
 export interface CourseChanges {
   /** By number, or by "new 1" for one that is not saved yet. */
   readonly cells: Readonly<Record<string, CourseCells>>;
-  /** The version that each change of a saved course began from. */
-  readonly versions: Readonly<Record<string, number>>;
+  /** The revision that each change of a saved course began from. */
+  readonly revisions: Readonly<Record<string, string>>;
   readonly removed: readonly number[];
 }
 
-export const noChanges: CourseChanges = { cells: {}, versions: {}, removed: [] };
+export const noChanges: CourseChanges = { cells: {}, revisions: {}, removed: [] };
 
-/** By school. Each course bears the version its change began from, so the draft as a whole is based on nothing. */
-export const courseDrafts = createDraftStore<CourseChanges, null>('wombat-drafts-courses');
+/** By school. Each course bears the revision its change began from, so the draft as a whole is based on nothing. */
+export const courseDrafts = createDraftStore<CourseChanges, null>('wombat-drafts-courses-2');

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { CourseCells } from '#core/courses';
 import type { CourseReply } from '#contract/courses';
-import { courseRows, reasonOf, requestOf, undoOf, withEdits, withNewRow, withoutRows } from './course-sheet';
+import { courseRows, reasonOf, requestOf, withEdits, withNewRow, withoutRows } from './course-sheet';
 
 const cells = (code: string, more: Partial<CourseCells> = {}): CourseCells => ({
   code,
@@ -19,7 +19,7 @@ const cells = (code: string, more: Partial<CourseCells> = {}): CourseCells => ({
 const inherited = { text: '1', from: 'school' } as const;
 const course = (id: number, own: CourseCells): CourseReply => ({
   id,
-  version: 3,
+  revision: 'r3',
   cells: own,
   scale: null,
   sections: 0,
@@ -31,8 +31,12 @@ const course = (id: number, own: CourseCells): CourseReply => ({
     countsInGpa: inherited,
   },
 });
-const reply = { courses: [course(1, cells('A1')), course(2, cells('A2')), course(3, cells('A3'))], defaults: [] };
-const none = { cells: {}, versions: {}, removed: [] };
+const reply = {
+  courses: [course(1, cells('A1')), course(2, cells('A2')), course(3, cells('A3'))],
+  defaults: [],
+  defaultsRevision: 'r1',
+};
+const none = { cells: {}, revisions: {}, removed: [] };
 const rows = courseRows(reply, none);
 
 describe('the spreadsheet of courses', () => {
@@ -44,9 +48,9 @@ describe('the spreadsheet of courses', () => {
       [rows[2]!, 'level', 'honours'],
     ]);
     expect(changes.cells['2']).toMatchObject({ level: 'honours', length: 'semester', credits: '0.5' });
-    expect(requestOf(changes).changes.map(({ id, version }) => [id, version])).toEqual([
-      [2, 3],
-      [3, 3],
+    expect(requestOf(changes).changes.map(({ id, revision }) => [id, revision])).toEqual([
+      [2, 'r3'],
+      [3, 'r3'],
     ]);
   });
 
@@ -70,21 +74,6 @@ describe('the spreadsheet of courses', () => {
       { code: 'another course has this code too' },
       { level: 'one of regular, honours, college' },
     ]);
-  });
-
-  it('a save is undone: cells as they were, new courses out again, those taken out made anew', () => {
-    const changes = withoutRows(withNewRow(withEdits(none, [[rows[0]!, 'kind', 'academic']]), rows[0]), [rows[1]!]);
-    const after = {
-      ...reply,
-      courses: [{ ...reply.courses[0]!, version: 4 }, reply.courses[2]!, course(9, cells('N1'))],
-    };
-    expect(undoOf(changes, reply, after)).toEqual({
-      changes: [
-        { id: 1, version: 4, cells: cells('A1') },
-        { id: null, version: 0, cells: cells('A2') },
-      ],
-      removed: [9],
-    });
   });
 
   it('a new course begins in the department of the one beside it, and goes again without a trace', () => {

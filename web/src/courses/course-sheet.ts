@@ -60,19 +60,19 @@ export type CellEdit = readonly [row: CourseRow, field: CourseField, text: strin
 /** The changes with some cells set. A row that is again as it was saved is no change any more. */
 export function withEdits(changes: CourseChanges, edits: readonly CellEdit[]): CourseChanges {
   const cells: Record<string, CourseCells> = { ...changes.cells };
-  const versions: Record<string, number> = { ...changes.versions };
+  const revisions: Record<string, string> = { ...changes.revisions };
   for (const [row, field, text] of edits) {
     const next = { ...(cells[row.key] ?? row.cells), [field]: tidyCell(field, text) };
     const isSaved = row.reply !== undefined && courseFields.every((each) => next[each] === row.reply!.cells[each]);
     if (isSaved) {
       delete cells[row.key];
-      delete versions[row.key];
+      delete revisions[row.key];
     } else {
       cells[row.key] = next;
-      if (row.reply) versions[row.key] ??= row.reply.version;
+      if (row.reply) revisions[row.key] ??= row.reply.revision;
     }
   }
-  return { ...changes, cells, versions };
+  return { ...changes, cells, revisions };
 }
 
 /** A new course, in the department of the row it comes after. */
@@ -88,31 +88,17 @@ export function withoutRows(changes: CourseChanges, rows: readonly CourseRow[]):
   const kept = <Value>(record: Readonly<Record<string, Value>>) =>
     Object.fromEntries(Object.entries(record).filter(([key]) => !keys.has(key)));
   const removed = rows.flatMap(({ reply }) => reply?.id ?? []);
-  return { cells: kept(changes.cells), versions: kept(changes.versions), removed: [...changes.removed, ...removed] };
+  return { cells: kept(changes.cells), revisions: kept(changes.revisions), removed: [...changes.removed, ...removed] };
 }
 
 export function requestOf(changes: CourseChanges): SaveCoursesRequest {
   return {
     changes: Object.entries(changes.cells).map(([key, cells]) => ({
       id: key.startsWith('new') ? null : Number(key),
-      version: changes.versions[key] ?? 0,
+      revision: changes.revisions[key] ?? '',
       cells,
     })),
     removed: [...changes.removed],
-  };
-}
-
-/** What brings back what a save changed: cells as they were, new courses out again, those taken out made anew. */
-export function undoOf(changes: CourseChanges, before: CoursesReply, after: CoursesReply): SaveCoursesRequest {
-  const known = new Set(before.courses.map(({ id }) => id));
-  const cellsBefore = (id: number) => before.courses.find((course) => course.id === id)!.cells;
-  const changed = after.courses.filter(({ id }) => known.has(id) && changes.cells[id]);
-  return {
-    changes: [
-      ...changed.map(({ id, version }) => ({ id, version, cells: cellsBefore(id) })),
-      ...changes.removed.map((id) => ({ id: null, version: 0, cells: cellsBefore(id) })),
-    ],
-    removed: after.courses.filter(({ id }) => !known.has(id)).map(({ id }) => id),
   };
 }
 

@@ -3,6 +3,7 @@ import { useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { CourseImportReply, CoursesReply } from '#contract/courses';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { SetUpNote } from '../set-up/set-up-note';
 import { ProblemError } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
@@ -17,7 +18,7 @@ import { useTextInAddress } from '../ui/use-text-in-address';
 import { CopySetUpDialog } from './copy-set-up-dialog';
 import { courseDrafts, noChanges } from './course-drafts';
 import { CourseGrid } from './course-grid';
-import { courseRows, requestOf, undoOf, withEdits, withNewRow, withoutRows, type CourseRow } from './course-sheet';
+import { courseRows, requestOf, withEdits, withNewRow, withoutRows, type CourseRow } from './course-sheet';
 import { DefaultsDialog } from './defaults-dialog';
 import { ImportCoursesDialog } from './import-courses-dialog';
 import { useCourses, usePlanCourseImport, useSaveCourses } from './queries';
@@ -46,6 +47,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
   const [plan, setPlan] = useState<CourseImportReply | undefined>();
   const file = useRef<HTMLInputElement>(null);
   const save = useSaveCourses(schoolId);
+  const tellOfChange = useTellOfChange();
   const planImport = usePlanCourseImport(schoolId);
   const all = useMemo(() => courseRows(reply, changes), [reply, changes]);
   const department = search.get('department');
@@ -54,8 +56,8 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
   const faulty = all.filter(({ faults }) => Object.keys(faults).length > 0);
   const departments = [...new Set(reply.courses.map(({ cells }) => cells.department))];
   const count = Object.keys(changes.cells).length + changes.removed.length;
-  const stale = Object.entries(changes.versions).filter(
-    ([key, version]) => reply.courses.find(({ id }) => String(id) === key)?.version !== version,
+  const stale = Object.entries(changes.revisions).filter(
+    ([key, revision]) => reply.courses.find(({ id }) => String(id) === key)?.revision !== revision,
   );
   const chosen = all.filter(({ key }) => marked.has(key));
   const change = (next: typeof changes) => courseDrafts.change(schoolId, null, noChanges, next);
@@ -66,12 +68,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
       onSuccess: (after) => {
         courseDrafts.discard(schoolId);
         setMarked(new Set());
-        const undo = () =>
-          save.mutate(undoOf(changes, reply, after), {
-            onSuccess: () => toast.success('The courses are as they were.'),
-            onError: showProblem,
-          });
-        toast.success(`${plural(count, 'course')} saved.`, { action: { label: 'Undo', onClick: undo } });
+        tellOfChange(`${plural(count, 'course')} saved.`, after);
       },
       onError: (error) => {
         if (error instanceof ProblemError && error.problem.errors[0])
@@ -107,7 +104,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
         next = {
           ...next,
           cells: { ...next.cells, [row.key]: cells },
-          versions: { ...next.versions, [row.key]: row.reply!.version },
+          revisions: { ...next.revisions, [row.key]: row.reply!.revision },
         };
       else {
         const withRow = withNewRow(next, undefined);
@@ -192,10 +189,10 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
             onClick={() =>
               change({
                 ...changes,
-                versions: Object.fromEntries(
-                  Object.keys(changes.versions).map((key) => [
+                revisions: Object.fromEntries(
+                  Object.keys(changes.revisions).map((key) => [
                     key,
-                    reply.courses.find(({ id }) => String(id) === key)?.version ?? 0,
+                    reply.courses.find(({ id }) => String(id) === key)?.revision ?? '',
                   ]),
                 ),
               })

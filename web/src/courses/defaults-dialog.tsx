@@ -1,6 +1,7 @@
 import { useState } from 'react';
-import { toast } from 'sonner';
 import type { CourseDefaultsBody, CoursesReply } from '#contract/courses';
+import { HistoryButton } from '../changes/history-button';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
@@ -25,6 +26,7 @@ export function DefaultsDialog({ schoolId, reply, onClose }: DefaultsDialogProps
     ),
   );
   const save = useSaveCourseDefaults(schoolId);
+  const tellOfChange = useTellOfChange();
   const change = (index: number, changed: Partial<CourseDefaultsBody>) =>
     setRows(rows.with(index, { ...rows[index]!, ...changed }));
   const store = () => {
@@ -32,11 +34,11 @@ export function DefaultsDialog({ schoolId, reply, onClose }: DefaultsDialogProps
       Object.values(facts).some((fact) => fact !== null),
     );
     save.mutate(
-      { defaults: [...said] },
+      { revision: reply.defaultsRevision, defaults: [...said] },
       {
-        onSuccess: () => {
+        onSuccess: (after) => {
           onClose();
-          toast.success('What courses inherit is saved.');
+          tellOfChange('The course defaults are saved.', after);
         },
         onError: showProblem,
       },
@@ -76,6 +78,7 @@ export function DefaultsDialog({ schoolId, reply, onClose }: DefaultsDialogProps
             Save
           </Button>
           <Button onClick={onClose}>Cancel</Button>
+          <HistoryButton thing={`course-defaults ${schoolId}`} called="the course defaults" onOpen={onClose} />
         </>
       }
     >

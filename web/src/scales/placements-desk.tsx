@@ -1,9 +1,9 @@
 import { Lock } from 'lucide-react';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { courseLevels, type CourseLevel } from '#core/courses';
 import { placementKinds, type PlacementKind } from '#core/scales';
 import type { PlacementReply, PlaceScaleRequest, ScalesReply } from '#contract/scales';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { SetUpNote } from '../set-up/set-up-note';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
@@ -25,15 +25,12 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
   const { period, termLine } = usePeriod();
   const [looked, setLooked] = useState<LookedAt | null>(null);
   const place = usePlaceScale(schoolId);
+  const tellOfChange = useTellOfChange();
   const nameOf = (id: number | null) =>
     reply.scales.find((scale) => scale.id === id)?.name ?? 'a scale of a later period';
   const without = reply.courses.filter(({ scaleId }) => scaleId === null).length;
-  const put = (request: PlaceScaleRequest, says: string, undo?: PlaceScaleRequest) =>
-    place.mutate(request, {
-      onSuccess: () =>
-        toast.success(says, undo ? { action: { label: 'Undo', onClick: () => put(undo, 'It is as it was.') } } : {}),
-      onError: showProblem,
-    });
+  const put = (request: PlaceScaleRequest, says: string) =>
+    place.mutate(request, { onSuccess: (after) => tellOfChange(says, after), onError: showProblem });
   const counted = reply.placements.filter(({ isBegun }) => isBegun).length;
   const fromPeriodId = period?.id ?? 0;
   const requestOf = ({
@@ -46,15 +43,6 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
     ...request,
     fromPeriodId,
   });
-  const isPlaced = (request: PlaceScaleRequest) =>
-    reply.placements.find(
-      (each) =>
-        each.kind === request.kind &&
-        each.department === request.department &&
-        each.level === request.level &&
-        each.courseId === request.courseId &&
-        each.sectionId === request.sectionId,
-    );
   const columns: GridColumn<CourseRow>[] = [
     {
       id: 'title',
@@ -196,8 +184,7 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
           does={looked.does}
           canDo={!place.isPending}
           onDo={() => {
-            const before = isPlaced(looked.request);
-            put(looked.request, looked.says, before ? requestOf(before) : { ...looked.request, scaleId: null });
+            put(looked.request, looked.says);
             setLooked(null);
           }}
           back="Cancel"

@@ -44,16 +44,9 @@ export function useRemoveScale(periodId: number) {
   return useScaleMutation((scaleId: number) => api.remove<ScalesReply>(`/scales/${scaleId}?period=${periodId}`));
 }
 
-/** Takes the removal of a scale back. */
-export function useRestoreScale(periodId: number) {
-  return useScaleMutation((scaleId: number) =>
-    api.post<ScalesReply>(`/scales/${scaleId}/restore?period=${periodId}`, {}),
-  );
-}
-
 export function usePlaceScale(schoolId: number) {
   return useScaleMutation((request: PlaceScaleRequest) =>
-    api.put<void>(`/schools/${schoolId}/scale-placements`, request),
+    api.put<ScalesReply>(`/schools/${schoolId}/scale-placements`, request),
   );
 }
 

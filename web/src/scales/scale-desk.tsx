@@ -1,9 +1,10 @@
 import { useState } from 'react';
-import { toast } from 'sonner';
 import type { PeriodReply } from '#contract/calendar';
 import type { BandBody, ScaleReply, ScalesReply } from '#contract/scales';
 import { decimalOrThrow, formatAtLeast, formatDecimal } from '#core/numbers';
 import { moveCutOff } from '#core/scales';
+import { HistoryButton } from '../changes/history-button';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { SetUpNote } from '../set-up/set-up-note';
 import { ProblemError } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
@@ -17,7 +18,7 @@ import { scaleDrafts } from './scale-drafts';
 import { EdgesTable } from './edges-table';
 import { EffectDialog } from './effect-dialog';
 import { ImportScaleDialog } from './import-scale-dialog';
-import { useRemoveScale, useRestoreScale, useSaveScale } from './queries';
+import { useRemoveScale, useSaveScale } from './queries';
 import { Ruler } from './ruler';
 import { ScaleFactsDialog } from './scale-facts-dialog';
 import { ScaleHeadline } from './scale-headline';
@@ -40,8 +41,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
   const view = useScaleView(scale, reply.codes);
   const save = useSaveScale(scale.id);
   const remove = useRemoveScale(period.id);
-  const restore = useRestoreScale(period.id);
-
+  const tellOfChange = useTellOfChange();
   const [chosen, setChosen] = useState<number | null>(null);
   const [dialog, setDialog] = useState<'effect' | 'import' | 'facts' | undefined>();
   const problem = save.error instanceof ProblemError ? save.error : undefined;
@@ -70,23 +70,21 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
     save.mutate(
       { basedOnVersion: view.basedOnVersion, fromPeriodId: period.id, bands: bodies() },
       {
-        onSuccess: () => {
+        onSuccess: (after) => {
           scaleDrafts.discard(scale.id);
           setDialog(undefined);
-          toast.success(`Version ${scale.latestVersion + 1} is in force from ${period.name} on.`, {
-            description: 'Grades already posted keep the version they were posted under.',
-          });
+          const number = scale.latestVersion + 1;
+          tellOfChange(
+            `Version ${number} is used from ${period.name} on. Grades already posted keep the version they were posted under.`,
+            after,
+          );
         },
         onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
       },
     );
   // The desk is gone once its scale is: what follows must not hang on it.
   const takeOut = () =>
-    void remove.mutateAsync(scale.id).then(() => {
-      toast.success(`${scale.name} is taken out.`, {
-        action: { label: 'Undo', onClick: () => void restore.mutateAsync(scale.id).catch(showProblem) },
-      });
-    }, showProblem);
+    void remove.mutateAsync(scale.id).then((after) => tellOfChange(`${scale.name} is removed.`, after), showProblem);
   const canSave = view.isDraft && isReadable && blocking.length === 0 && !save.isPending && !isStale;
   const look = () => canSave && setDialog('effect');
   useKeys([
@@ -114,8 +112,9 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
             <Button onClick={onAdd}>New scale</Button>
             <Button onClick={() => setDialog('facts')}>Name and tie</Button>
             {!isTied && <Button onClick={() => setDialog('import')}>Import bands</Button>}
+            <HistoryButton thing={`scale ${scale.id}`} called={scale.name} />
             <Button look="quiet" onClick={takeOut}>
-              Take it out
+              Remove
             </Button>
           </>
         )

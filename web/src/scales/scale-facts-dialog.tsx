@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { toast } from 'sonner';
 import type { PeriodReply } from '#contract/calendar';
 import type { ScaleReply, ScalesReply, TieBody } from '#contract/scales';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { ProblemError } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
@@ -25,15 +25,16 @@ export function ScaleFactsDialog({ reply, scale, period, onClose }: ScaleFactsDi
   const [name, setName] = useState(scale.name);
   const [tie, setTie] = useState<TieBody | null>(scale.tie && bodyOf(scale.tie));
   const change = useChangeScaleFacts(scale.id, period.id);
+  const tellOfChange = useTellOfChange();
   const [isLooking, setLooking] = useState(false);
   const problem = change.error instanceof ProblemError ? change.error : undefined;
   const save = () =>
     change.mutate(
-      { name, tie },
+      { revision: scale.revision, name, tie },
       {
-        onSuccess: () => {
+        onSuccess: (after) => {
           onClose();
-          toast.success(`${name} is changed.`);
+          tellOfChange(`${name} is changed.`, after);
         },
         onError: (error) => {
           setLooking(false);

@@ -9,8 +9,6 @@ export const schools = pgTable('schools', {
   shortName: text().notNull(),
   /** Days of the week with classes, 1 for Monday to 7 for Sunday. */
   weekdays: jsonb().$type<number[]>().notNull().default([1, 2, 3, 4, 5]),
-  /** Rises with each save of the calendar and guards against saving over somebody else's work. */
-  calendarVersion: integer().notNull().default(1),
   createdAt: createdAt(),
 });
 

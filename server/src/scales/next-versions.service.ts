@@ -1,50 +1,73 @@
 import { Injectable } from '@nestjs/common';
-import { versionsInForce } from '#core/period-view';
-import { checkScale, type Band, type ScaleFault } from '#core/scales';
+import { checkScale, orderBands, type Band, type ScaleFault } from '#core/scales';
 import { bodyOfBand, scaleFaultSentence } from '#contract/scales';
-import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
-import { ChangeLog } from '#server/changes';
-import { ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
+import type { SchoolPeriod } from '#server/calendar';
+import { revisionOf, type Edit } from '#server/changes';
+import { ScaleVersionsRepository } from '#server/period-view';
 import { precisionOf } from '#server/report-items';
 import { Clock, Refusal, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { followingVersions, type NextVersion } from './following-versions.js';
+import { ScaleRecords } from './scale-records.repository.js';
 import { ScaleUseService, usualPrecision } from './scale-use.service.js';
+import { valueOfScale, type ScaleValue } from './scale-value.js';
 import { ScalesRepository, type ScaleRow } from './scales.repository.js';
 
-/** Writes versions of scales: the one that was asked for, and those of the scales that follow it. */
+/** Says as edits what the next version of a scale is, and those of the scales that follow it. */
 @Injectable()
-export class VersionWriter {
+export class NextVersions {
   constructor(
     private readonly scales: ScalesRepository,
+    private readonly records: ScaleRecords,
     private readonly versions: ScaleVersionsRepository,
-    private readonly periods: PeriodsRepository,
     private readonly uses: ScaleUseService,
-    private readonly log: ChangeLog,
     private readonly clock: Clock,
   ) {}
 
   /**
-   * Adds the next version, and with it those of the scales that are tied to this one, and logs them: all, or where one of
-   * them would not hold, none.
+   * The next version of a scale, which may be a new one, and those of the scales that are tied to it: all, or where one of them
+   * would not hold, none.
    * @throws Refusal scale-faulty
    */
-  async add(
+  async editsOf(
     queries: Queries,
     actor: Actor,
     scale: ScaleRow,
     period: SchoolPeriod,
     bands: readonly Band[],
-  ): Promise<void> {
+  ): Promise<Edit[]> {
     const versions = await this.versions.all(queries);
-    const scales = await this.scales.all(queries);
+    const scales = [...(await this.scales.all(queries)).filter(({ id }) => id !== scale.id), scale];
     const asked = { scaleId: scale.id, fromPeriodId: period.id, fromDay: period.startsOn, bands };
     const next = followingVersions(scales, versions, asked);
     await this.refuseFaulty(queries, scales, period, next);
+    const values = await this.records.values(
+      queries,
+      next.map(({ scaleId }) => scaleId),
+    );
+    const after = new Map<number, ScaleValue>();
     for (const { scaleId, fromPeriodId, bands: own } of next) {
-      const follower = scales.find(({ id }) => id === scaleId)!;
-      const from = await this.periods.byIdOrThrow(queries, fromPeriodId);
-      await this.write(queries, actor, follower, versionsInForce(versions, from).get(scaleId), from, own);
+      const kept = after.get(scaleId)?.versions ?? values.get(String(scaleId))?.versions ?? [];
+      const version = {
+        number: (kept.at(-1)?.number ?? 0) + 1,
+        fromPeriodId,
+        savedBy: actor.personId,
+        savedAt: this.clock.now().toISOString(),
+        bands: orderBands(own).map(bodyOfBand),
+      };
+      after.set(
+        scaleId,
+        valueOfScale(
+          scales.find(({ id }) => id === scaleId)!,
+          [...kept, version],
+        ),
+      );
     }
+    return [...after].map(([scaleId, value]) => ({
+      kind: 'scale',
+      id: String(scaleId),
+      expected: revisionOf(values.get(String(scaleId)) ?? null),
+      after: value,
+    }));
   }
 
   /** Of the version asked for the bands are marked; of one that follows it the sentence names the scale. */
@@ -67,32 +90,6 @@ export class VersionWriter {
         );
       if (fields.length > 0) throw new Refusal('scale-faulty', {}, fields);
     }
-  }
-
-  private async write(
-    queries: Queries,
-    actor: Actor,
-    scale: ScaleRow,
-    before: ScaleVersion | undefined,
-    period: SchoolPeriod,
-    bands: readonly Band[],
-  ): Promise<void> {
-    const number = (await this.scales.latestNumberLocked(queries, scale.id)) + 1;
-    const version = { scaleId: scale.id, number, fromPeriodId: period.id, savedBy: actor.personId };
-    await this.scales.addVersion(queries, { ...version, createdAt: this.clock.now() }, bands);
-    const show = (shownNumber: number, shown: readonly Band[]) => ({
-      number: shownNumber,
-      fromPeriod: period.name,
-      bands: shown.map(bodyOfBand),
-    });
-    await this.log.record(queries, actor, [
-      {
-        action: 'save scale',
-        thing: `scale ${scale.id}`,
-        before: before ? show(before.number, before.bands) : null,
-        after: { name: scale.name, ...show(number, bands) },
-      },
-    ]);
   }
 }
 

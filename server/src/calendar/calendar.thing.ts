@@ -1,0 +1,33 @@
+import { ThingOf, type Thing } from '#server/changes';
+import { registrars, type Queries } from '#server/platform';
+import { CalendarChecks } from './calendar-checks.service.js';
+import type { CalendarBody } from './calendar-value.js';
+import { CalendarRepository } from './calendar.repository.js';
+
+const nothing: CalendarBody = { weekdays: [], periods: [], breaks: [], windows: [] };
+
+/** A school's calendar with all its years, by the school's number: its parts are checked and changed together. */
+@ThingOf({ kind: 'calendar', called: 'the calendar', policy: registrars })
+export class CalendarThing implements Thing<CalendarBody> {
+  constructor(
+    private readonly calendar: CalendarRepository,
+    private readonly checks: CalendarChecks,
+  ) {}
+
+  async read(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, CalendarBody>> {
+    const found = new Map<string, CalendarBody>();
+    for (const id of ids) found.set(id, await this.calendar.valueOf(queries, Number(id)));
+    return found;
+  }
+
+  async check(queries: Queries, values: ReadonlyMap<string, CalendarBody | null>): Promise<void> {
+    for (const [id, value] of values) {
+      const before = await this.calendar.valueOf(queries, Number(id));
+      await this.checks.refuseUnfit(queries, Number(id), before, value ?? nothing);
+    }
+  }
+
+  async write(queries: Queries, values: ReadonlyMap<string, CalendarBody | null>): Promise<void> {
+    for (const [id, value] of values) await this.calendar.put(queries, Number(id), value ?? nothing);
+  }
+}
