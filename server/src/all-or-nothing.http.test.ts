@@ -220,8 +220,8 @@ describe('when the database fails half way through a grade book or its policy', 
       'a policy and what becomes stale by it',
       'stale_books',
       ({ calculation: { policies } }) => {
-        const { policy, version } = policies[0]!;
-        const place = { department: null, sectionId: null, periodId: null, version };
+        const { policy, revision } = policies[0]!;
+        const place = { department: null, sectionId: null, periodId: null, revision };
         return [
           registrar,
           'PUT',

@@ -132,15 +132,15 @@ export class SavePolicyRequest extends PolicyPlaceBody {
   @Type(() => PolicyBody)
   policy!: PolicyBody;
 
-  /** The version that the change began from; 0 for a place without a policy of its own. */
-  @IsInt()
-  version!: number;
+  /** Of the policy that the change began from; empty for a place without one of its own. */
+  @IsString()
+  revision!: string;
 }
 
 /** Takes a policy away, so that the place inherits again. */
 export class RemovePolicyRequest extends PolicyPlaceBody {
-  @IsInt()
-  version!: number;
+  @IsString()
+  revision!: string;
 }
 
 export class CopyPolicyRequest {
@@ -198,7 +198,7 @@ export interface CategoryReply {
 
 export interface PolicyReply {
   readonly id: number;
-  readonly version: number;
+  readonly revision: string;
   readonly department: string | null;
   readonly sectionId: number | null;
   /** Title and number of the section, where it is of one. */

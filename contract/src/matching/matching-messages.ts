@@ -163,6 +163,5 @@ export interface MatchesReply {
 }
 
 export interface DecidedReply {
-  readonly decisionId: number;
   readonly changed: number;
 }

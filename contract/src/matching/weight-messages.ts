@@ -1,17 +1,6 @@
 import type { WeightState } from '#core/matching';
-import { PolicyBody } from '#contract/calculation';
 import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  ArrayMinSize,
-  IsArray,
-  IsIn,
-  IsInt,
-  IsString,
-  Matches,
-  ValidateIf,
-  ValidateNested,
-} from 'class-validator';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsInt, IsString, Matches, ValidateNested } from 'class-validator';
 
 /** Classes whose weights are settled at once, in one period. */
 export class WeightsRequest {
@@ -31,21 +20,6 @@ export class TakeWeightsRequest extends WeightsRequest {
   side!: 'theirs' | 'ours';
 }
 
-/** The policy that a section had of its own, or null if it inherited. */
-export class SectionPolicyBody {
-  @IsInt()
-  sectionId!: number;
-
-  @ValidateIf((body: SectionPolicyBody) => body.policy !== null)
-  @ValidateNested()
-  @Type(() => PolicyBody)
-  policy!: PolicyBody | null;
-
-  /** The version that the taking left; nothing is put back over a later change. 0 where it left none. */
-  @IsInt()
-  version!: number;
-}
-
 export class GroupWeightBody {
   /** The number of the group's name. */
   @IsInt()
@@ -56,15 +30,10 @@ export class GroupWeightBody {
   weight!: string;
 }
 
+/** Weights that a platform had before it was sent ours. */
 export class RestoreWeightsRequest {
   @IsInt()
   periodId!: number;
-
-  @IsArray()
-  @ArrayMaxSize(2_000)
-  @ValidateNested({ each: true })
-  @Type(() => SectionPolicyBody)
-  sections!: SectionPolicyBody[];
 
   @IsArray()
   @ArrayMaxSize(20_000)
@@ -100,8 +69,8 @@ export interface WeightsTakenReply {
   readonly weights: WeightsReply;
   /** How many classes were settled. */
   readonly taken: number;
-  /** What stood there before, to be sent back if it is to be undone. */
-  readonly before: RestoreWeightsRequest;
+  /** What the platform had before where it was sent ours, to be sent back if that is to be undone. */
+  readonly before: readonly GroupWeightBody[];
   /** Why the platform did not take the rest; null when it took all. */
   readonly problem: string | null;
 }

@@ -197,6 +197,7 @@ export interface ReceiptChangeReply {
 }
 
 export interface SaveSheetReply {
-  readonly receipt: ReceiptReply;
+  /** Null where nothing was changed. */
+  readonly receipt: ReceiptReply | null;
   readonly rows: readonly SheetRowReply[];
 }

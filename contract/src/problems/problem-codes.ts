@@ -67,12 +67,6 @@ export const problemCodes = {
     'Two classes cannot be one section',
     '{section} would be joined to "{titles}". Ignore one of them, or join it to another section. Nothing was saved.',
   ],
-  'match-undone': [409, 'Already taken back', 'This decision was taken back before.'],
-  'match-built-upon': [
-    409,
-    'Somebody decided since',
-    'Some of these joins were changed after this decision. Change them one by one instead.',
-  ],
   'exchange-unreadable': [422, 'The zip cannot be read', '{name}: {reason}.'],
   'platform-refused': [502, 'The platform did not take it', '{problem}'],
   'weights-elsewhere': [

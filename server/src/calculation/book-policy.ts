@@ -13,3 +13,11 @@ export function canOpenBook({ role, personId }: Pick<Actor, 'personId' | 'role'>
 export function canEditBook({ personId }: Pick<Actor, 'personId'>, section: TaughtSection): boolean {
   return section.teacherId === personId;
 }
+
+/** A school's categories are the registrar's; a section's own are also its teacher's. Null for the school's. */
+export function canEditCategories(
+  { role, personId }: Pick<Actor, 'personId' | 'role'>,
+  teacherId: number | null,
+): boolean {
+  return role === 'registrar' || teacherId === personId;
+}

@@ -1,8 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
-import type { AssignmentBody, AssignmentReply, ScoreReply } from '#contract/calculation';
+import type { AssignmentReply, ScoreReply } from '#contract/calculation';
 import { decimalOrThrow, formatAtLeast } from '#core/numbers';
-import { Refusal, tables, type Queries } from '#server/platform';
+import { intArray, Refusal, tables, type Queries } from '#server/platform';
+import type { AssignmentValue } from './assignment.thing.js';
 
 const { assignments, scores, sections } = tables;
 
@@ -84,32 +85,50 @@ export class BooksRepository {
     if (found.length === 0) throw new Refusal('not-found', { what: 'section', id: sectionId });
   }
 
-  async writeScores(queries: Queries, written: readonly ScoreReply[]): Promise<void> {
+  /** Each raises the version of its score, which begins at 1. */
+  async writeScores(queries: Queries, written: readonly Omit<ScoreReply, 'version'>[]): Promise<void> {
+    if (written.length === 0) return;
     await queries
       .insert(scores)
       .values([...written])
       .onConflictDoUpdate({
         target: [scores.assignmentId, scores.enrollmentId],
-        set: { points: sql`excluded.points`, flag: sql`excluded.flag`, version: sql`excluded.version` },
+        set: { points: sql`excluded.points`, flag: sql`excluded.flag`, version: sql`${scores.version} + 1` },
       });
   }
 
-  async add(queries: Queries, sectionId: number, periodId: number, body: AssignmentBody): Promise<number> {
-    const [added] = await queries
-      .insert(assignments)
-      .values({ ...body, sectionId, periodId })
-      .returning({ id: assignments.id });
-    return added!.id;
+  /** With the book that each stands in. */
+  async assignmentsById(queries: Queries, ids: readonly number[]): Promise<ReadonlyMap<number, AssignmentValue>> {
+    const rows = await queries
+      .select()
+      .from(assignments)
+      .where(sql`${assignments.id} = ANY(${intArray(ids)})`);
+    return new Map(
+      rows.map(({ id, createdAt: _at, version: _version, carriedVersion: _carried, possible, ...assignment }) => [
+        id,
+        { ...assignment, possible: formatAtLeast(decimalOrThrow(possible), 0) },
+      ]),
+    );
   }
 
-  /** Whether the assignment still had the version expected, and so was changed. */
-  async change(queries: Queries, id: number, version: number, body: AssignmentBody): Promise<boolean> {
-    const changed = await queries
-      .update(assignments)
-      .set({ ...body, version: version + 1 })
-      .where(and(eq(assignments.id, id), eq(assignments.version, version)))
-      .returning({ id: assignments.id });
-    return changed.length === 1;
+  /** The book that each of these assignments stands in. */
+  async placesOf(
+    queries: Queries,
+    ids: readonly number[],
+  ): Promise<ReadonlyMap<number, { readonly sectionId: number; readonly periodId: number }>> {
+    const rows = await queries
+      .select({ id: assignments.id, sectionId: assignments.sectionId, periodId: assignments.periodId })
+      .from(assignments)
+      .where(sql`${assignments.id} = ANY(${intArray(ids)})`);
+    return new Map(rows.map(({ id, ...place }) => [id, place]));
+  }
+
+  /** Makes an assignment, or changes it and raises its version. */
+  async put(queries: Queries, id: number, value: AssignmentValue): Promise<void> {
+    await queries
+      .insert(assignments)
+      .values({ ...value, id })
+      .onConflictDoUpdate({ target: assignments.id, set: { ...value, version: sql`${assignments.version} + 1` } });
   }
 
   async remove(queries: Queries, id: number): Promise<void> {

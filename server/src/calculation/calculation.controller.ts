@@ -21,6 +21,7 @@ import { CategoriesService } from './categories.service.js';
 import { PoliciesService } from './policies.service.js';
 import { PolicyEffectService } from './policy-effect.service.js';
 import { RecalculationService } from './recalculation.service.js';
+import { SavePolicyService } from './save-policy.service.js';
 import { SaveBookService } from './save-book.service.js';
 
 /** Policies and categories: the registrar's. */
@@ -29,6 +30,7 @@ import { SaveBookService } from './save-book.service.js';
 export class CalculationController {
   constructor(
     private readonly policies: PoliciesService,
+    private readonly saves: SavePolicyService,
     private readonly effects: PolicyEffectService,
     private readonly categories: CategoriesService,
     private readonly recalculation: RecalculationService,
@@ -45,24 +47,26 @@ export class CalculationController {
   }
 
   @Put('schools/:schoolId/policies')
-  save(
+  async save(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('period', ParseIntPipe) periodId: number,
     @Body() request: SavePolicyRequest,
   ): Promise<CalculationReply> {
-    return this.policies.save(actor, schoolId, request, periodId);
+    await this.saves.save(actor, schoolId, request);
+    return this.policies.inPeriod(periodId);
   }
 
   @Post('schools/:schoolId/policies/remove')
   @HttpCode(200)
-  remove(
+  async remove(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('period', ParseIntPipe) periodId: number,
     @Body() request: RemovePolicyRequest,
   ): Promise<CalculationReply> {
-    return this.policies.remove(actor, schoolId, request, periodId);
+    await this.saves.remove(actor, schoolId, request);
+    return this.policies.inPeriod(periodId);
   }
 
   @Post('schools/:schoolId/policies/preview')
@@ -76,13 +80,14 @@ export class CalculationController {
 
   @Post('sections/:sectionId/policy/copy')
   @HttpCode(200)
-  copy(
+  async copy(
     @CurrentActor() actor: Actor,
     @Param('sectionId', ParseIntPipe) sectionId: number,
     @Query('period', ParseIntPipe) periodId: number,
     @Body() request: CopyPolicyRequest,
   ): Promise<CalculationReply> {
-    return this.policies.copy(actor, sectionId, request, periodId);
+    await this.saves.copy(actor, sectionId, request, periodId);
+    return this.policies.inPeriod(periodId);
   }
 
   @Put('schools/:schoolId/categories')

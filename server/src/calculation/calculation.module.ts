@@ -3,6 +3,10 @@ import { PeriodViewModule } from '#server/period-view';
 import { CalendarModule } from '#server/calendar';
 import { ChangesModule } from '#server/changes';
 import { ReportItemsModule } from '#server/report-items';
+import { AssignmentChecks } from './assignment-checks.service.js';
+import { AssignmentThing } from './assignment.thing.js';
+import { BookAccess } from './book-access.service.js';
+import { ScoreThing } from './score.thing.js';
 import { BookCalculator } from './book-calculator.js';
 import { BookSectionsRepository } from './book-sections.repository.js';
 import { BooksRepository } from './books.repository.js';
@@ -11,6 +15,11 @@ import { CalculatedGradesRepository } from './calculated-grades.repository.js';
 import { CalculationController, GradeBooksController } from './calculation.controller.js';
 import { CategoriesRepository } from './categories.repository.js';
 import { CategoriesService } from './categories.service.js';
+import { CategoriesThing } from './categories.thing.js';
+import { DifferingGrades } from './differing-grades.service.js';
+import { PolicyFaults } from './policy-faults.service.js';
+import { PolicyThing } from './policy.thing.js';
+import { SavePolicyService } from './save-policy.service.js';
 import { PoliciesService } from './policies.service.js';
 import { PolicyEffectService } from './policy-effect.service.js';
 import { RecalculationService } from './recalculation.service.js';
@@ -20,6 +29,10 @@ import { SaveBookService } from './save-book.service.js';
   imports: [PeriodViewModule, CalendarModule, ChangesModule, ReportItemsModule],
   controllers: [CalculationController, GradeBooksController],
   providers: [
+    AssignmentChecks,
+    AssignmentThing,
+    BookAccess,
+    ScoreThing,
     BookCalculator,
     BookSectionsRepository,
     BooksRepository,
@@ -27,6 +40,11 @@ import { SaveBookService } from './save-book.service.js';
     CalculatedGradesRepository,
     CategoriesRepository,
     CategoriesService,
+    CategoriesThing,
+    DifferingGrades,
+    PolicyFaults,
+    PolicyThing,
+    SavePolicyService,
     PoliciesService,
     PolicyEffectService,
     RecalculationService,
@@ -37,9 +55,10 @@ import { SaveBookService } from './save-book.service.js';
     BooksRepository,
     CalculatedGradesRepository,
     CategoriesRepository,
-    PoliciesService,
     PolicyEffectService,
+    PolicyFaults,
     RecalculationService,
+    SavePolicyService,
   ],
 })
 export class CalculationModule {}

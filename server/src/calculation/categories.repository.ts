@@ -1,7 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { asc, eq, inArray, sql } from 'drizzle-orm';
-import type { CategoryBody, CategoryReply } from '#contract/calculation';
-import { tables, type Queries } from '#server/platform';
+import type { CategoryReply } from '#contract/calculation';
+import { intArray, tables, type Queries } from '#server/platform';
+import type { CategoryList } from './categories.thing.js';
+import type { CategoryPlace } from './category-place.js';
 
 const { assignments, categories } = tables;
 
@@ -53,20 +55,32 @@ export class CategoriesRepository {
     return rows[0]!.count;
   }
 
-  /** Writes a list in its order; new ones get their numbers. */
-  async write(
-    queries: Queries,
-    place: { readonly schoolId: number; readonly sectionId: number | null },
-    bodies: readonly CategoryBody[],
-  ): Promise<void> {
-    for (const [at, { id, ...body }] of bodies.entries()) {
-      const row = { ...body, ...place, position: at + 1 };
-      if (id === null) await queries.insert(categories).values(row);
-      else await queries.update(categories).set(row).where(eq(categories.id, id));
-    }
+  /** One list in its order. */
+  async listOf(queries: Queries, { schoolId, sectionId }: CategoryPlace): Promise<CategoryList> {
+    const all = await this.ofSchool(queries, schoolId);
+    return all
+      .filter((each) => each.sectionId === sectionId)
+      .map(({ id, name, tint, isActive }) => ({ id, name, tint, isActive }));
   }
 
-  async remove(queries: Queries, ids: readonly number[]): Promise<void> {
-    if (ids.length > 0) await queries.delete(categories).where(inArray(categories.id, [...ids]));
+  /** Writes a list in its order in the place of the one before. */
+  async replace(queries: Queries, place: CategoryPlace, list: CategoryList): Promise<void> {
+    const { schoolId, sectionId } = place;
+    await queries.execute(sql`
+      DELETE FROM categories WHERE school_id = ${schoolId} AND section_id IS NOT DISTINCT FROM ${sectionId}
+        AND id <> ALL(${intArray(list.map(({ id }) => id))})`);
+    if (list.length === 0) return;
+    await queries
+      .insert(categories)
+      .values(list.map((each, at) => ({ ...each, ...place, position: at + 1 })))
+      .onConflictDoUpdate({
+        target: categories.id,
+        set: {
+          name: sql`excluded.name`,
+          tint: sql`excluded.tint`,
+          isActive: sql`excluded.is_active`,
+          position: sql`excluded.position`,
+        },
+      });
   }
 }

@@ -1,14 +1,9 @@
 import { Injectable } from '@nestjs/common';
-import type { CategoryBody, CategoryReply, SaveCategoriesRequest } from '#contract/calculation';
-import { ChangeLog, revisionOf } from '#server/changes';
-import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import type { CategoryReply, SaveCategoriesRequest } from '#contract/calculation';
+import { Changes, revisionOf } from '#server/changes';
+import { nextIds, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { CategoriesRepository } from './categories.repository.js';
-
-/** Whose list of categories it is: a school's own, or one section's. */
-export interface CategoryPlace {
-  readonly schoolId: number;
-  readonly sectionId: number | null;
-}
+import { categoryPlaceId, type CategoryPlace } from './category-place.js';
 
 /** The lists of categories; each is saved as a whole, on the revision it began from. */
 @Injectable()
@@ -16,7 +11,7 @@ export class CategoriesService {
   constructor(
     private readonly transactions: Transactions,
     private readonly categories: CategoriesRepository,
-    private readonly log: ChangeLog,
+    private readonly changes: Changes,
   ) {}
 
   async save(actor: Actor, place: CategoryPlace, request: SaveCategoriesRequest): Promise<CategoryReply[]> {
@@ -28,71 +23,30 @@ export class CategoriesService {
     queries: Queries,
     actor: Actor,
     place: CategoryPlace,
-    request: SaveCategoriesRequest,
+    { revision, categories }: SaveCategoriesRequest,
   ): Promise<CategoryReply[]> {
+    const known = new Set((await this.categories.listOf(queries, place)).map(({ id }) => id));
+    const faults = categories.flatMap(({ id }, at) =>
+      id !== null && !known.has(id) ? [{ field: `categories.${at}.id`, detail: 'a category of this list' }] : [],
+    );
+    if (faults.length > 0) throw new Refusal('categories-faulty', {}, faults);
+    const given = await nextIds(queries, 'categories', categories.filter(({ id }) => id === null).length);
+    const after = categories.map(({ id, name, tint, isActive }) => ({
+      id: id ?? given.shift()!,
+      name,
+      tint,
+      isActive,
+    }));
+    await this.changes.make(queries, actor, {
+      action: 'save the categories',
+      edits: [{ kind: 'categories', id: categoryPlaceId(place), expected: revision, after }],
+    });
     const all = await this.categories.ofSchool(queries, place.schoolId);
-    const before = all.filter(({ sectionId }) => sectionId === place.sectionId);
-    if (revisionOfCategories(before) !== request.revision) throw new Refusal('set-up-changed', { what: 'categories' });
-    refuseFaulty(request.categories, all, before);
-    const removed = before.filter(({ id }) => !request.categories.some((each) => each.id === id));
-    await this.refuseUsed(queries, removed);
-    await this.categories.remove(
-      queries,
-      removed.map(({ id }) => id),
-    );
-    await this.categories.write(queries, place, request.categories);
-    const after = (await this.categories.ofSchool(queries, place.schoolId)).filter(
-      ({ sectionId }) => sectionId === place.sectionId,
-    );
-    const thing = place.sectionId === null ? `school ${place.schoolId}` : `section ${place.sectionId}`;
-    await this.log.record(queries, actor, [{ action: 'save categories', thing, before, after }]);
-    return after;
-  }
-
-  private async refuseUsed(queries: Queries, removed: readonly CategoryReply[]): Promise<void> {
-    for (const { id, name } of removed) {
-      const items = await this.categories.itemsTaking(queries, id);
-      if (items !== '') {
-        const instead = 'Let those take the whole grade book or another category first.';
-        throw new Refusal('in-use', { what: 'The category', name, uses: `report items (${items})`, instead });
-      }
-      const groups = await this.categories.platformUses(queries, id);
-      const instead = 'Join those groups to another category under Matches first.';
-      if (groups > 0)
-        throw new Refusal('in-use', {
-          what: 'The category',
-          name,
-          uses: `${groups} groups of learning platforms`,
-          instead,
-        });
-    }
-    const used = removed.find(({ assignments }) => assignments > 0);
-    if (!used) return;
-    const scores = (await this.categories.scoresOf(queries, [used.id])).get(used.id) ?? 0;
-    const uses = `${used.assignments} assignments with ${scores} scores`;
-    const instead = 'Switch it off instead: no new assignment can be put in it, and what is there goes on counting.';
-    throw new Refusal('in-use', { what: 'The category', name: used.name, uses, instead });
+    return all.filter(({ sectionId }) => sectionId === place.sectionId);
   }
 }
 
 /** Changes with what the list says, not with what hangs on it. */
 export function revisionOfCategories(categories: readonly CategoryReply[]): string {
   return revisionOf(categories.map(({ id, name, tint, isActive }) => ({ id, name, tint, isActive })));
-}
-
-function refuseFaulty(
-  bodies: readonly CategoryBody[],
-  all: readonly CategoryReply[],
-  before: readonly CategoryReply[],
-): void {
-  const others = all.filter(({ id, sectionId }) => sectionId === null && !before.some((each) => each.id === id));
-  const faults = bodies.flatMap(({ id, name }, at): FieldFault[] => {
-    const isSame = (other: { readonly name: string }) => other.name.trim().toLowerCase() === name.trim().toLowerCase();
-    if (bodies.findIndex(isSame) < at || others.some(isSame))
-      return [{ field: `categories.${at}.name`, detail: `${name} is there already` }];
-    if (id !== null && !before.some((each) => each.id === id))
-      return [{ field: `categories.${at}.id`, detail: 'a category of this list' }];
-    return [];
-  });
-  if (faults.length > 0) throw new Refusal('categories-faulty', {}, faults);
 }

@@ -63,6 +63,7 @@ const newAssignment = (changed: Partial<AssignmentBody> = {}): AssignmentBody =>
 });
 const add = <Body = BookReply>(changed: Partial<AssignmentBody> = {}, alsoIn: number[] = []) =>
   teacher.send<Body>('POST', `${path}/assignments`, { ...newAssignment(changed), alsoIn });
+const undo = <Body>(client: TestClient, change: number | null) => client.send<Body>('POST', `/changes/${change}/undo`);
 const takeOut = <Body>(id: number) => teacher.send<Body>('DELETE', `${path}/assignments/${id}`);
 
 describe('a grade book', () => {
@@ -96,6 +97,44 @@ describe('a grade book', () => {
     expect(Number(after.computed!.percent)).toBeLessThan(Number(before.computed!.percent));
     expect(Number(after.computed!.percent).toFixed(1)).toBe(calculated(body, change.enrollmentId));
     expect(after.mark).toEqual(before.mark);
+  });
+
+  it('a saved score is undone from any page, by whom may score there; what was scored since stands in the way', async () => {
+    const { change } = await save(teacher, [changeTo({ points: '3' })]);
+    expect((await undo(registrar, change)).status).toBe(404);
+    const undone = await undo(teacher, change);
+    expect(undone.status).toBe(200);
+    const after = (await teacher.get<BookReply>(path)).body;
+    const bare = ({ scores }: BookReply) => scores.map(({ version: _version, ...score }) => score);
+    expect(bare(after)).toEqual(bare(book));
+    book = after;
+    const first = await save(teacher, [changeTo({ points: '4' })]);
+    book = (await teacher.get<BookReply>(path)).body;
+    const second = await save(teacher, [changeTo({ points: '5' })]);
+    expect((await undo<Problem>(teacher, first.change)).body.detail).toBe(
+      'the score: Harun Nance did this since: save scores of Number and Measure 6.',
+    );
+    await undo(teacher, second.change);
+    expect((await undo(teacher, first.change)).status).toBe(200);
+  });
+
+  it('a first score that is undone leaves none, and what was typed over it does not go unseen', async () => {
+    const { body } = await add({ name: 'Star chart' });
+    const { id } = body.assignments.find(({ name }) => name === 'Star chart')!;
+    const first = {
+      assignmentId: id,
+      enrollmentId: book.students[0]!.enrollmentId,
+      version: 0,
+      points: '9',
+      flag: null,
+    };
+    const { change } = await save(teacher, [first]);
+    await undo(teacher, change);
+    const { body: after } = await teacher.get<BookReply>(path);
+    expect(scoreOf(after, id, first.enrollmentId)?.points ?? null).toBeNull();
+    const stale = await save<Problem>(teacher, [{ ...first, version: 1, points: '8' }]);
+    expect(stale.body.code).toBe('scores-changed');
+    expect((await takeOut(id)).status).toBe(200);
   });
 
   it('an incomplete score blocks the grade, and the sheet says which', async () => {
@@ -186,6 +225,27 @@ describe('assignments', () => {
     expect([refused.status, refused.body.code]).toEqual([403, 'not-allowed']);
   });
 
+  it('added to several sections go from all of them by undo; one that was removed comes back under its number', async () => {
+    const { sheet } = await sheetNamed(teacher, 'Tidal Ecology 2');
+    const ecology = `/grade-books/${sheet.sectionId}/${openPeriod}`;
+    const { body: open } = await teacher.get<BookReply>(ecology);
+    const sister = open.sisters.find(({ isOwn }) => isOwn)!;
+    const body = newAssignment({ name: 'Tide table', categoryId: open.categories[0]!.id });
+    const added = await teacher.send<BookReply>('POST', `${ecology}/assignments`, {
+      ...body,
+      alsoIn: [sister.sectionId],
+    });
+    const { id } = added.body.assignments.find(({ name }) => name === 'Tide table')!;
+    const removed = await teacher.send('DELETE', `${ecology}/assignments/${id}`);
+    expect((await undo<Problem>(registrar, removed.change)).status).toBe(404);
+    expect((await undo(teacher, removed.change)).status).toBe(200);
+    const { body: back } = await teacher.get<BookReply>(ecology);
+    expect(back.assignments.find((each) => each.id === id)).toMatchObject({ name: 'Tide table', possible: '20' });
+    expect((await undo(teacher, added.change)).status).toBe(200);
+    const { body: other } = await teacher.get<BookReply>(`/grade-books/${sister.sectionId}/${openPeriod}`);
+    expect(other.assignments.some(({ name }) => name === 'Tide table')).toBe(false);
+  });
+
   it('out of zero points only add, and one that does not count changes nothing', async () => {
     const { enrollmentId } = book.students[3]!;
     const before = Number(calculated(book, enrollmentId));
@@ -246,7 +306,7 @@ it('has categories of its own, kept by its teacher beside those of the school', 
   const { status, body } = await put<BookReply>(teacher, book.revision, [field]);
   const own = body.categories.filter(({ sectionId }) => sectionId !== null);
   expect([status, own.map(({ name }) => name)]).toEqual([200, ['Field days']]);
-  expect((await put<Problem>(teacher, book.revision, [])).body.code).toBe('set-up-changed');
+  expect((await put<Problem>(teacher, book.revision, [])).body.code).toBe('changed-meanwhile');
   expect((await put<Problem>(teacher, body.revision, [{ ...field, name: 'tests' }])).body.code).toBe(
     'categories-faulty',
   );

@@ -28,8 +28,9 @@ const calculation = async () => (await registrar.get<CalculationReply>(`/calcula
 const ofDepartment = ({ policies }: CalculationReply) =>
   policies.find((policy) => policy.department === department.department)!;
 const bookNamed = ({ books }: CalculationReply, name: string) => books.find(({ section }) => section === name)!;
-const save = <Body>(place: object, policy: unknown, version: number) =>
-  registrar.send<Body>('PUT', `/schools/1/policies?period=${openPeriod}`, { ...place, policy, version });
+const save = <Body>(place: object, policy: unknown, revision: string) =>
+  registrar.send<Body>('PUT', `/schools/1/policies?period=${openPeriod}`, { ...place, policy, revision });
+const undo = <Body>(change: number | null) => registrar.send<Body>('POST', `/changes/${change}/undo`);
 const withShare = (policy: PolicyBody, at: number, changed: Partial<PolicyBody['categories'][number]>): PolicyBody => ({
   ...policy,
   categories: policy.categories.with(at, { ...policy.categories[at]!, ...changed }),
@@ -152,8 +153,8 @@ describe('the policies of a school', () => {
     const before = await percentsOf('Number and Measure 6');
     const own = ofDepartment(await calculation());
     const policy = withShare(own.policy, 3, { dropLowest: 1 });
-    const { status, body } = await save<CalculationReply>(department, policy, own.version);
-    expect([status, ofDepartment(body).version]).toEqual([200, own.version + 1]);
+    const { status, body, change } = await save<CalculationReply>(department, policy, own.revision);
+    expect([status, ofDepartment(body).policy]).toEqual([200, policy]);
     await untilCalculated();
     const after = await percentsOf('Number and Measure 6');
     expect(after.map(({ posted }) => posted)).toEqual(before.map(({ posted }) => posted));
@@ -164,7 +165,7 @@ describe('the policies of a school', () => {
     expect(differing.filter(({ section }) => section === 'Number and Measure 6').length).toBeGreaterThan(0);
     expect((await calculation()).differing).toBe(differing.length);
 
-    await save(department, own.policy, own.version + 1);
+    expect((await undo(change)).status).toBe(200);
     await untilCalculated();
     expect(await percentsOf('Number and Measure 6')).toEqual(before);
   });
@@ -176,7 +177,8 @@ describe('the policies of a school', () => {
       sectionId: bookNamed(await calculation(), 'Shore Life 1').sectionId,
       periodId: openPeriod,
     };
-    const { body: own } = await save<CalculationReply>(place, { ...policies[0]!.policy, cap: '90' }, 0);
+    const { body: own } = await save<CalculationReply>(place, { ...policies[0]!.policy, cap: '90' }, '');
+    const { revision } = own.policies.find(({ sectionId }) => sectionId === place.sectionId)!;
     expect(bookNamed(own, 'Shore Life 1').from).toBe('this section, for this period');
     const preview = await registrar.send<PolicyEffectReply>('POST', '/schools/1/policies/preview', {
       ...place,
@@ -187,23 +189,36 @@ describe('the policies of a school', () => {
     const remove = () =>
       registrar.send<CalculationReply & Problem>('POST', `/schools/1/policies/remove?period=${openPeriod}`, {
         ...place,
-        version: 1,
+        revision,
       });
-    expect(bookNamed((await remove()).body, 'Shore Life 1').from).toBe('the school');
-    expect((await remove()).body.code).toBe('set-up-changed');
+    const removed = await remove();
+    expect(bookNamed(removed.body, 'Shore Life 1').from).toBe('the school');
+    expect((await remove()).body.code).toBe('changed-meanwhile');
+    expect((await undo(removed.change)).status).toBe(200);
+    expect(bookNamed(await calculation(), 'Shore Life 1').from).toBe('this section, for this period');
+    await remove();
   });
 
-  it('a policy is given to other sections of the course as their own', async () => {
+  it('a policy of its own is refused in a sealed period', async () => {
+    const { policies } = await calculation();
+    const place = { ...school, sectionId: bookNamed(await calculation(), 'Shore Life 1').sectionId, periodId: 3 };
+    expect((await save<Problem>(place, policies[0]!.policy, '')).body.code).toBe('period-sealed');
+  });
+
+  it('a policy is given to other sections of the course as their own, and that is undone for all of them', async () => {
     const reply = await calculation();
     const [from, to] = ['Reading the Coast 3', 'Reading the Coast 4'].map((name) => bookNamed(reply, name));
-    const { body } = await registrar.send<CalculationReply>(
+    const more = bookNamed(reply, 'Reading the Coast 2');
+    const { body, change } = await registrar.send<CalculationReply>(
       'POST',
       `/sections/${from!.sectionId}/policy/copy?period=${openPeriod}`,
-      { toIds: [to!.sectionId], periodId: null },
+      { toIds: [to!.sectionId, more.sectionId], periodId: null },
     );
     const weights = (sectionId: number) =>
       body.policies.find((policy) => policy.sectionId === sectionId)!.policy.categories.map(({ weight }) => weight);
     expect(weights(to!.sectionId)).toEqual(weights(from!.sectionId));
+    expect((await undo(change)).status).toBe(200);
+    expect((await calculation()).policies).toEqual(reply.policies);
     const unknown = await registrar.send<Problem>(
       'POST',
       `/sections/${from!.sectionId}/policy/copy?period=${openPeriod}`,
@@ -257,7 +272,7 @@ describe('a policy that cannot be', () => {
     ],
   ])('%s', async (_what, change, says) => {
     const own = ofDepartment(await calculation());
-    const { status, body } = await save<Problem>(department, change(own.policy), own.version);
+    const { status, body } = await save<Problem>(department, change(own.policy), own.revision);
     expect([status, body.code]).toEqual([422, 'policy-faulty']);
     expect(body.detail).toContain(says);
     expect(ofDepartment(await calculation())).toEqual(own);
@@ -271,30 +286,34 @@ describe('a policy that cannot be', () => {
     ['an unknown effect', (policy) => ({ ...policy, flags: { ...policy.flags, late: 'halves' } }), 'flags.late'],
   ])('%s names the field', async (_what, change, field) => {
     const own = ofDepartment(await calculation());
-    const { status, body } = await save<Problem>(department, change(own.policy), own.version);
+    const { status, body } = await save<Problem>(department, change(own.policy), own.revision);
     expect([status, body.code]).toEqual([422, 'fields-wrong']);
     expect(body.errors.map((each) => each.field)).toContain(`policy.${field}`);
   });
 
   it('one that somebody changed first, one at two places at once, one of a section that is not there', async () => {
     const own = ofDepartment(await calculation());
-    expect((await save<Problem>(department, own.policy, own.version - 1)).body.code).toBe('set-up-changed');
-    expect((await save<Problem>(department, own.policy, 0)).body.code).toBe('set-up-changed');
-    expect((await save<Problem>({ ...department, sectionId: 1 }, own.policy, 0)).body.code).toBe('policy-faulty');
-    expect((await save<Problem>({ ...school, sectionId: 99_999 }, own.policy, 0)).status).toBe(404);
-    expect((await save<Problem>({ ...school, periodId: 13 }, own.policy, 0)).status).toBe(404);
+    expect((await save<Problem>(department, own.policy, 'older')).body.code).toBe('changed-meanwhile');
+    expect((await save<Problem>(department, own.policy, '')).body.code).toBe('changed-meanwhile');
+    expect((await save<Problem>({ ...department, sectionId: 1 }, own.policy, '')).body.code).toBe('policy-faulty');
+    expect((await save<Problem>({ ...school, sectionId: 99_999 }, own.policy, '')).status).toBe(404);
+    expect((await save<Problem>({ ...school, periodId: 13 }, own.policy, '')).status).toBe(404);
   });
 
   it('weights that do not make 100 are taken, and counted among the faults of the set-up until they do', async () => {
     const own = ofDepartment(await calculation());
-    const { body } = await save<CalculationReply>(department, withShare(own.policy, 0, { weight: '20' }), own.version);
+    const { body, change } = await save<CalculationReply>(
+      department,
+      withShare(own.policy, 0, { weight: '20' }),
+      own.revision,
+    );
     const says = 'The weights add up to 90, not 100; each counts as its share of 90.';
     expect(body.faults).toMatchObject([{ code: 'weights-not-100', severity: 'warns', says }]);
     const { body: setUp } = await registrar.get<SetUpReply>(`/set-up-check?period=${openPeriod}`);
     expect(setUp.faults).toContainEqual(
       expect.objectContaining({ place: 'calculation', says, search: `?policy=${own.id}` }),
     );
-    await save(department, own.policy, own.version + 1);
+    await undo(change);
     expect((await calculation()).faults).toEqual([]);
     await untilCalculated();
   });
@@ -331,7 +350,7 @@ describe('categories', () => {
     const projects = { id: null, name: 'Projects', tint: 5, isActive: true };
     const { body: added } = await put<CategoryReply[]>('/schools/1/categories', revision, [projects, ...own]);
     expect(added.map(({ name }) => name)).toEqual(['Projects', 'Class work', 'Homework', 'Quizzes', 'Tests']);
-    expect((await put<Problem>('/schools/1/categories', revision, own)).body.code).toBe('set-up-changed');
+    expect((await put<Problem>('/schools/1/categories', revision, own)).body.code).toBe('changed-meanwhile');
     const now = await list();
     const twice = await put<Problem>('/schools/1/categories', now.revision, [
       ...now.own,
@@ -363,7 +382,9 @@ describe('categories', () => {
     const { sectionId, revision } = bookNamed(reply, 'Shore Life 1');
     const path = `/schools/1/sections/${sectionId}/categories`;
     const field = { id: null, name: 'Field days', tint: 6, isActive: true };
-    await put(path, revision, [field]);
+    const { change } = await put(path, revision, [field]);
+    const stranger = await server.as('harun');
+    expect((await stranger.send('POST', `/changes/${change}/undo`)).status).toBe(404);
     const { body: book } = await registrar.get<BookReply>(`/grade-books/${sectionId}/${openPeriod}`);
     expect(book.categories.map(({ name }) => name)).toContain('Field days');
     const again = bookNamed(await calculation(), 'Shore Life 1').revision;
@@ -375,7 +396,7 @@ describe('categories', () => {
 describe('calculating again', () => {
   it('goes on with what a stop left over, and needs nothing to be opened', async () => {
     const own = (await calculation()).policies[0]!;
-    await save(school, { ...own.policy, cap: '99' }, own.version);
+    await save(school, { ...own.policy, cap: '99' }, own.revision);
     const { body: stopped } = await registrar.send<RecalculationReply>('DELETE', '/recalculation');
     expect(stopped.remaining).toBeGreaterThan(0);
     await registrar.send('POST', '/recalculation');

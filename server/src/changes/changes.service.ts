@@ -51,9 +51,12 @@ export class Changes {
   /**
    * Makes a change within a transaction. What already is as it is to be is left out of it.
    * @returns its number; null where nothing was to be done
-   * @throws Refusal changed-meanwhile, and whatever a kind of thing refuses
+   * @throws Refusal not-allowed, changed-meanwhile, and whatever a kind of thing refuses
    */
   async make(queries: Queries, actor: Actor, { action, why, edits }: NewChange): Promise<number | null> {
+    const names = edits.map(nameOf);
+    if (!(await this.things.canChange(queries, actor, names))) throw new Refusal('not-allowed');
+    await this.things.hold(queries, names);
     const planned = await this.plan(queries, edits);
     const stale = planned.find(({ expected, before }) => expected !== undefined && expected !== revisionOf(before));
     if (stale) throw await this.changedMeanwhile(queries, stale);
@@ -71,12 +74,14 @@ export class Changes {
         .from(changeLog)
         .where(eq(changeLog.changeId, changeId))
         .orderBy(desc(changeLog.id));
-      const kinds = entries.map(({ thing }) => this.things.find(kindAndId(thing)[0]));
+      const names = entries.map(({ thing }) => thing);
       // Whoever may not change a thing does not learn from a refusal that somebody did.
-      if (entries.length === 0 || kinds.some((kind) => kind?.policy(actor) === false))
+      if (entries.length === 0 || !(await this.things.canChange(queries, actor, names)))
         throw new Refusal('not-found', { what: 'change', id: changeId });
       const undone = entries[0]!.action;
-      if (kinds.includes(undefined)) throw new Refusal('cannot-undo', { action: undone });
+      if (names.some((thing) => !this.things.find(kindAndId(thing)[0])))
+        throw new Refusal('cannot-undo', { action: undone });
+      await this.things.hold(queries, names);
       const planned = await this.plan(
         queries,
         entries.map(({ thing, before, after }) => {

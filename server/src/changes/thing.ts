@@ -8,6 +8,15 @@ import type { Actor, Queries, RoutePolicy } from '#server/platform';
 export interface Thing<Value> {
   /** What people call one of them by itself, such as a course's title; without it they are called by their kind alone. */
   title?(value: Value): string;
+  /** Whether somebody may change these; without it whoever may change the kind may. */
+  canChange?(queries: Queries, ids: readonly string[], actor: Actor): Promise<boolean>;
+  /** Whether somebody may look at these and their history; without it whoever may change them may. */
+  canSee?(queries: Queries, ids: readonly string[], actor: Actor): Promise<boolean>;
+  /**
+   * Keeps others from changing what these hang on until the transaction ends. Called before anything is read, so that
+   * everybody locks in one order. @throws Refusal where what they hang on is closed to changes, such as a sealed period
+   */
+  hold?(queries: Queries, ids: readonly string[]): Promise<void>;
   /** As they stand, by their numbers; one that there is not is not in the answer. Nobody else changes them meanwhile. */
   read(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, Value>>;
   /**

@@ -1,5 +1,6 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DiscoveryService, Reflector } from '@nestjs/core';
+import { registrars, type Actor, type Queries } from '#server/platform';
 import { kindAndId } from './thing-name.js';
 import { THING, type Thing, type ThingFacts } from './thing.js';
 
@@ -30,6 +31,30 @@ export class Things implements OnModuleInit {
     return this.known.get(kind);
   }
 
+  /** Whether somebody may change things, all of them. */
+  async canChange(queries: Queries, actor: Actor, names: readonly string[]): Promise<boolean> {
+    for (const [kind, ids] of byKind(names)) {
+      const known = this.find(kind);
+      if (!(known?.policy ?? registrars)(actor)) return false;
+      if (known?.way.canChange && !(await known.way.canChange(queries, ids, actor))) return false;
+    }
+    return true;
+  }
+
+  /** Whether somebody may look at things; what no domain offers a way to is the registrar's. */
+  async canSee(queries: Queries, actor: Actor, names: readonly string[]): Promise<boolean> {
+    for (const [kind, ids] of byKind(names)) {
+      const known = this.find(kind);
+      const canSee = known?.way.canSee?.bind(known.way) ?? known?.way.canChange?.bind(known.way);
+      if (!(known?.policy ?? registrars)(actor) || (canSee && !(await canSee(queries, ids, actor)))) return false;
+    }
+    return true;
+  }
+
+  async hold(queries: Queries, names: readonly string[]): Promise<void> {
+    for (const [kind, ids] of byKind(names)) await this.find(kind)?.way.hold?.(queries, ids);
+  }
+
   /** What people call a thing as it was or is, such as "the course Knots". */
   calledOf(thing: string, value: unknown): string {
     const known = this.find(kindAndId(thing)[0]);
@@ -43,4 +68,15 @@ export class Things implements OnModuleInit {
     if (!known) throw new Error(`no provider says how a ${kind} is read and written`);
     return known;
   }
+}
+
+/** The ids of things by their kind. */
+function byKind(names: readonly string[]): Map<string, string[]> {
+  const ids = new Map<string, string[]>();
+  for (const [kind, id] of names.map(kindAndId)) {
+    const own = ids.get(kind);
+    if (own) own.push(id);
+    else ids.set(kind, [id]);
+  }
+  return ids;
 }

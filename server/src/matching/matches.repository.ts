@@ -2,13 +2,12 @@ import { Injectable } from '@nestjs/common';
 import { and, asc, eq, isNull, ne, or, sql } from 'drizzle-orm';
 import type { MatchDecision, OurPerson } from '#core/matching';
 import type { MatchKind } from '#contract/matching';
-import { intArray, Refusal, tables, type Queries } from '#server/platform';
+import { intArray, tables, type Queries } from '#server/platform';
 
 const {
   bands,
   courses,
   enrollments,
-  matchDecisions,
   people,
   platformClasses,
   platformMembers,
@@ -23,14 +22,6 @@ const {
 export interface Decided {
   readonly decision: MatchDecision;
   readonly target: string | null;
-}
-
-/** One thing that a decision changed. */
-export interface MatchChange {
-  readonly kind: MatchKind;
-  readonly id: number;
-  readonly before: Decided;
-  readonly after: Decided;
 }
 
 interface Place {
@@ -190,25 +181,5 @@ export class MatchesRepository {
       WHERE c.platform_id = ${platformId} AND c.decision = 'joined' AND NOT c.is_gone
       GROUP BY s.id, co.title, s.number HAVING count(*) > 1 LIMIT 1`);
     return rows[0];
-  }
-
-  async keepDecision(queries: Queries, values: typeof matchDecisions.$inferInsert): Promise<number> {
-    const [kept] = await queries.insert(matchDecisions).values(values).returning({ id: matchDecisions.id });
-    return kept!.id;
-  }
-
-  /** A decision, held until the transaction ends. @throws Refusal not-found */
-  async decisionOrThrow(queries: Queries, platformId: number, id: number) {
-    const [found] = await queries
-      .select()
-      .from(matchDecisions)
-      .where(and(eq(matchDecisions.platformId, platformId), eq(matchDecisions.id, id)))
-      .for('update');
-    if (!found) throw new Refusal('not-found', { what: 'decision', id });
-    return { ...found, changes: found.changes as MatchChange[] };
-  }
-
-  async markUndone(queries: Queries, id: number, at: Date): Promise<void> {
-    await queries.update(matchDecisions).set({ undoneAt: at }).where(eq(matchDecisions.id, id));
   }
 }

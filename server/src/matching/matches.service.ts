@@ -13,11 +13,12 @@ import type {
 } from '#contract/matching';
 import { CategoriesRepository } from '#server/calculation';
 import { PoliciesRepository } from '#server/period-view';
-import { ChangeLog } from '#server/changes';
-import { Clock, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { Changes, type Edit } from '#server/changes';
+import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { ReportItemsRepository } from '#server/report-items';
 import { composeNames } from './compose-names.js';
-import { MatchesRepository, type Decided, type MatchChange } from './matches.repository.js';
+import { matchId } from './match.thing.js';
+import { MatchesRepository, type Decided } from './matches.repository.js';
 import { PlatformsRepository, type KeptPlatform } from './platforms.repository.js';
 import { PlatformsService } from './platforms.service.js';
 
@@ -32,8 +33,7 @@ export class MatchesService {
     private readonly policies: PoliciesRepository,
     private readonly categories: CategoriesRepository,
     private readonly items: ReportItemsRepository,
-    private readonly log: ChangeLog,
-    private readonly clock: Clock,
+    private readonly changes: Changes,
   ) {}
 
   async of(platformId: number): Promise<MatchesReply> {
@@ -70,9 +70,9 @@ export class MatchesService {
   /** All of the decisions hold, or none. */
   async decide(actor: Actor, platformId: number, decisions: readonly MatchDecisionBody[]): Promise<DecidedReply> {
     return this.transactions.run(async (queries) => {
-      const { schoolId } = await this.platforms.byIdOrThrow(queries, platformId);
+      const { schoolId, name } = await this.platforms.byIdOrThrow(queries, platformId);
       const known = await this.knownTargets(queries, schoolId);
-      const changes: MatchChange[] = [];
+      const edits: Edit[] = [];
       const faults: FieldFault[] = [];
       const decided = await this.decidedNow(queries, platformId, decisions);
       for (const [at, { kind, ids, decision, target }] of decisions.entries()) {
@@ -82,53 +82,11 @@ export class MatchesService {
           faults.push({ field: `decisions.${at}.ids`, detail: `numbers of this platform, each a ${kind}` });
         else if (decision === 'joined' && !known[kind].has(target!))
           faults.push({ field: `decisions.${at}.target`, detail: 'something of this school that it can be joined to' });
-        else changes.push(...ids.map((id) => ({ kind, id, before: before.get(id)!, after })));
+        else edits.push(...ids.map((id) => ({ kind: 'match', id: matchId(platformId, kind, id), after })));
       }
       if (faults.length > 0) throw new Refusal('fields-wrong', {}, faults);
-      await this.write(queries, platformId, changes);
-      const decisionId = await this.matches.keepDecision(queries, {
-        platformId,
-        madeBy: actor.personId,
-        madeAt: this.clock.now(),
-        changes,
-      });
-      await this.log.record(queries, actor, [
-        {
-          action: 'decide matches',
-          thing: `platform ${platformId}`,
-          before: changes.map(({ kind, id, before }) => ({ kind, id, ...before })),
-          after: changes.map(({ kind, id, after }) => ({ kind, id, ...after })),
-        },
-      ]);
-      return { decisionId, changed: changes.length };
-    });
-  }
-
-  /** Puts back what was so before, unless somebody decided about the same things since. */
-  async undo(actor: Actor, platformId: number, decisionId: number): Promise<DecidedReply> {
-    return this.transactions.run(async (queries) => {
-      const kept = await this.matches.decisionOrThrow(queries, platformId, decisionId);
-      if (kept.undoneAt) throw new Refusal('match-undone');
-      const now = await this.decidedNow(
-        queries,
-        platformId,
-        kept.changes.map(({ kind, id }) => ({ kind, ids: [id] })),
-      );
-      const isLater = kept.changes.some(({ kind, id, after }) => {
-        const stands = now.get(kind)!.get(id);
-        return stands?.decision !== after.decision || stands.target !== after.target;
-      });
-      if (isLater) throw new Refusal('match-built-upon');
-      await this.write(
-        queries,
-        platformId,
-        kept.changes.map((change) => ({ ...change, before: change.after, after: change.before })),
-      );
-      await this.matches.markUndone(queries, decisionId, this.clock.now());
-      await this.log.record(queries, actor, [
-        { action: 'take back matches', thing: `platform ${platformId}`, before: { decision: decisionId }, after: null },
-      ]);
-      return { decisionId, changed: kept.changes.length };
+      await this.changes.make(queries, actor, { action: `decide matches of ${name}`, edits });
+      return { changed: edits.length };
     });
   }
 
@@ -144,19 +102,6 @@ export class MatchesService {
       decided.set(kind, await this.matches.decidedAbout(queries, platformId, kind, ids));
     }
     return decided;
-  }
-
-  /** @throws Refusal class-joined-twice */
-  private async write(queries: Queries, platformId: number, changes: readonly MatchChange[]): Promise<void> {
-    for (const kind of new Set(changes.map((change) => change.kind)))
-      await this.matches.write(
-        queries,
-        kind,
-        changes.filter((change) => change.kind === kind),
-      );
-    const twice = await this.matches.joinedTwice(queries, platformId);
-    if (twice)
-      throw new Refusal('class-joined-twice', { section: twice.section, titles: twice.titles.join('" and "') });
   }
 
   private async classes(

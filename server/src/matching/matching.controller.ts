@@ -69,16 +69,6 @@ export class MatchingController {
     return this.matches.decide(actor, id, decisions);
   }
 
-  @Post(':id/decisions/:decisionId/undo')
-  @HttpCode(200)
-  undo(
-    @CurrentActor() actor: Actor,
-    @Param('id', ParseIntPipe) id: number,
-    @Param('decisionId', ParseIntPipe) decisionId: number,
-  ): Promise<DecidedReply> {
-    return this.matches.undo(actor, id, decisionId);
-  }
-
   @Get(':id/weights')
   weightsOf(
     @Param('id', ParseIntPipe) id: number,

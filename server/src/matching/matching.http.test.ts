@@ -2,6 +2,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { DecidedReply, MatchDecisionBody, MatchesReply, PlatformReply } from '#contract/matching';
+import type { UndoReply } from '#contract/changes';
 import type { Problem } from '#contract/problems';
 import { PlatformsService } from '#server/matching';
 import {
@@ -183,7 +184,7 @@ describe('a decision', () => {
     const conflict = (await matchesOf(kept)).names.find(({ name }) => name === 'Quizzes & Tests')!;
     const [quizzes] = conflict.between;
     const ids = conflict.places.map(({ id }) => id);
-    const { body } = await decide(kept, { kind: 'group', ids, decision: 'joined', target: quizzes!.key });
+    const { body, change } = await decide(kept, { kind: 'group', ids, decision: 'joined', target: quizzes!.key });
     expect(body.changed).toBe(3);
     const now = (await matchesOf(kept)).names.find(({ key }) => key === conflict.key);
     expect(now).toMatchObject({ state: 'joined', target: quizzes!.key });
@@ -192,12 +193,11 @@ describe('a decision', () => {
       state: 'proposed',
       best: { key: quizzes!.key, confidence: 97, reasons: [{ kind: 'within' }, { kind: 'earlier', times: 3 }] },
     });
-    const undo = () => registrar.send<Problem>('POST', `/platforms/${kept.id}/decisions/${body.decisionId}/undo`);
-    expect((await undo()).status).toBe(200);
+    const undone = await registrar.send<UndoReply>('POST', `/changes/${change}/undo`);
+    expect([undone.status, undone.body.action]).toEqual([200, expect.stringMatching(/^undo: decide matches of /)]);
     expect((await matchesOf(kept)).names.find(({ key }) => key === conflict.key)).toMatchObject({
       state: 'conflicting',
     });
-    expect((await undo()).body.code).toBe('match-undone');
   });
 
   it('to leave a class out takes its names out of what waits', async () => {
@@ -215,11 +215,8 @@ describe('a decision', () => {
     const ids = places.map(({ id }) => id);
     const first = await decide(kept, { kind: 'group', ids, decision: 'joined', target: best!.key });
     await decide(kept, { kind: 'group', ids: [ids[0]!], decision: 'ignored', target: null });
-    const undone = await registrar.send<Problem>(
-      'POST',
-      `/platforms/${kept.id}/decisions/${first.body.decisionId}/undo`,
-    );
-    expect([undone.status, undone.body.code]).toEqual([409, 'match-built-upon']);
+    const undone = await registrar.send<Problem>('POST', `/changes/${first.change}/undo`);
+    expect([undone.status, undone.body.code]).toEqual([409, 'moved-on']);
   });
 
   it('that makes two classes one section is refused as a whole', async () => {

@@ -4,6 +4,7 @@ import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { ChangesModule } from '#server/changes';
 import { ReportItemsModule } from '#server/report-items';
+import { MatchThing } from './match.thing.js';
 import { MatchesRepository } from './matches.repository.js';
 import { MatchesService } from './matches.service.js';
 import { MatchingController } from './matching.controller.js';
@@ -17,6 +18,7 @@ import { WeightsService } from './weights.service.js';
   controllers: [MatchingController],
   providers: [
     MatchesRepository,
+    MatchThing,
     MatchesService,
     PlatformsRepository,
     PlatformsService,

@@ -65,8 +65,8 @@ const take = (side: 'theirs' | 'ours', ids = [classId]) =>
     classIds: ids,
     side,
   });
-const restore = (before: object) =>
-  registrar.send<WeightsReply>('POST', `/platforms/${kept.id}/weights/restore`, before);
+const restore = (groups: readonly object[]) =>
+  registrar.send<WeightsReply>('POST', `/platforms/${kept.id}/weights/restore`, { periodId: openPeriod, groups });
 const ownPolicies = async () =>
   (await registrar.get<CalculationReply>(`/calculation?period=${openPeriod}`)).body.policies.filter(
     ({ section, periodId }) => section === 'Harbour History 1' && periodId === openPeriod,
@@ -99,7 +99,7 @@ describe('the weights of a class', () => {
   });
 
   it('taken become the policy of the section in this period, and can be put back', async () => {
-    const { body } = await take('theirs');
+    const { body, change } = await take('theirs');
     expect(body).toMatchObject({
       taken: 1,
       problem: null,
@@ -107,21 +107,24 @@ describe('the weights of a class', () => {
     });
     const [own] = await ownPolicies();
     expect(own!.policy.categories.map(({ weight }) => weight)).toEqual(['0', '60', '0', '40']);
-    const back = await restore(body.before);
-    expect(back.body.classes).toMatchObject([{ state: 'differ', from: 'the school' }]);
+    expect((await registrar.send('POST', `/changes/${change}/undo`)).status).toBe(200);
+    expect((await weights()).classes).toMatchObject([{ state: 'differ', from: 'the school' }]);
     expect(await ownPolicies()).toEqual([]);
   });
 
   it('are not put back over a policy that somebody changed since', async () => {
-    const { body } = await take('theirs');
+    const { change } = await take('theirs');
     const [own] = await ownPolicies();
-    const { department, sectionId, periodId, policy, version } = own!;
+    const { department, sectionId, periodId, policy, revision } = own!;
     const place = { department, sectionId, periodId };
-    const changed = { ...place, version, policy: { ...policy, cap: '100' } };
+    const changed = { ...place, revision, policy: { ...policy, cap: '100' } };
     expect((await registrar.send('PUT', `/schools/1/policies?period=${openPeriod}`, changed)).status).toBe(200);
-    const late = await restore(body.before);
-    expect([late.status, (late.body as unknown as Problem).code]).toEqual([409, 'set-up-changed']);
-    await registrar.send('POST', `/schools/1/policies/remove?period=${openPeriod}`, { ...place, version: version + 1 });
+    const late = await registrar.send<Problem>('POST', `/changes/${change}/undo`);
+    expect([late.status, late.body.code]).toEqual([409, 'moved-on']);
+    await registrar.send('POST', `/schools/1/policies/remove?period=${openPeriod}`, {
+      ...place,
+      revision: (await ownPolicies())[0]!.revision,
+    });
   });
 
   it('are given the platform from ours, which then tells them itself', async () => {
@@ -142,7 +145,7 @@ describe('the weights of a class', () => {
     platform.faults.add({ kind: 'error', path: '/gradebook/v1p2/categories/', times: 9, after: 1 });
     const { body } = await take('ours');
     expect(body.problem).toContain('did not answer');
-    expect(body.before.groups).toHaveLength(1);
+    expect(body.before).toHaveLength(1);
     platform.faults.clear();
     await restore(body.before);
   });

@@ -15,9 +15,9 @@ import {
   BookSectionsRepository,
   CategoriesRepository,
   placeInWords,
-  PoliciesService,
   policiesFor,
   PolicyEffectService,
+  SavePolicyService,
 } from '#server/calculation';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
@@ -46,7 +46,7 @@ export class WeightsService {
     private readonly periods: PeriodsRepository,
     private readonly sections: BookSectionsRepository,
     private readonly sectionPolicies: PoliciesRepository,
-    private readonly policies: PoliciesService,
+    private readonly policies: SavePolicyService,
     private readonly effects: PolicyEffectService,
     private readonly categories: CategoriesRepository,
     private readonly log: ChangeLog,
@@ -88,34 +88,22 @@ export class WeightsService {
     const chosen = await this.chosenOrThrow(queries, platformId, period, classIds);
     if (side === 'theirs') {
       const wanted = chosen.map((each) => ({ sectionId: each.reply.sectionId, policy: withTheirWeights(each) }));
-      const sections = await this.policies.setForSections(actor, period, wanted);
-      const before = { periodId, sections, groups: [] };
-      return { weights: await this.of(platformId, periodId), taken: chosen.length, before, problem: null };
+      const { name } = await this.platforms.byIdOrThrow(queries, platformId);
+      await this.policies.setForSections(actor, period, `take the weights of ${name}`, wanted);
+      return { weights: await this.of(platformId, periodId), taken: chosen.length, before: [], problem: null };
     }
     const wanted = chosen.flatMap(ourWeights);
     const sent = await this.send(actor, platformId, wanted);
-    const before = { periodId, sections: [], groups: sent.before };
     return {
       weights: await this.of(platformId, periodId),
       taken: sent.problem === null ? chosen.length : 0,
-      before,
+      before: sent.before,
       problem: sent.problem,
     };
   }
 
-  /** Puts back what stood before weights were taken, unless somebody changed it since. */
-  async restore(
-    actor: Actor,
-    platformId: number,
-    { periodId, sections, groups }: RestoreWeightsRequest,
-  ): Promise<WeightsReply> {
-    const period = await this.periods.byIdOrThrow(this.transactions.reading, periodId);
-    if (sections.length > 0)
-      await this.policies.setForSections(
-        actor,
-        period,
-        sections.map(({ sectionId, policy, version }) => ({ sectionId, policy, expected: version })),
-      );
+  /** Sends the weights back that a platform had before it was sent ours. */
+  async restore(actor: Actor, platformId: number, { periodId, groups }: RestoreWeightsRequest): Promise<WeightsReply> {
     const { problem } = await this.send(actor, platformId, groups);
     if (problem !== null) throw new Refusal('platform-refused', { problem });
     return this.of(platformId, periodId);

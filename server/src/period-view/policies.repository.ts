@@ -6,10 +6,9 @@ import { tables, type Queries } from '#server/platform';
 
 const { calculationPolicies } = tables;
 
-/** A policy as it is kept, with the version that guards against saving over somebody else's work. */
+/** A policy as it is kept. */
 export interface KeptPolicy extends PolicyPlace {
   readonly id: number;
-  readonly version: number;
   readonly policy: PolicyBody;
 }
 
@@ -21,9 +20,8 @@ export class PoliciesRepository {
       .from(calculationPolicies)
       .where(eq(calculationPolicies.schoolId, schoolId))
       .orderBy(asc(calculationPolicies.id));
-    return rows.map(({ id, version, department, sectionId, periodId, body }) => ({
+    return rows.map(({ id, department, sectionId, periodId, body }) => ({
       id,
-      version,
       department,
       sectionId,
       periodId,
@@ -31,25 +29,16 @@ export class PoliciesRepository {
     }));
   }
 
-  /** Puts a policy at a place that has none. Whether there was none. */
-  async add(queries: Queries, schoolId: number, place: PolicyPlace, body: PolicyBody): Promise<boolean> {
+  async put(queries: Queries, schoolId: number, place: PolicyPlace, body: PolicyBody): Promise<void> {
     const { department, sectionId, periodId } = place;
-    const added = await queries
-      .insert(calculationPolicies)
+    const { calculationPolicies: table } = tables;
+    await queries
+      .insert(table)
       .values({ schoolId, department, sectionId, periodId, body })
-      .onConflictDoNothing()
-      .returning({ id: calculationPolicies.id });
-    return added.length === 1;
-  }
-
-  /** Whether the policy still had the version expected, and so was changed. */
-  async change(queries: Queries, id: number, version: number, body: PolicyBody): Promise<boolean> {
-    const changed = await queries
-      .update(calculationPolicies)
-      .set({ body, version: version + 1 })
-      .where(and(eq(calculationPolicies.id, id), eq(calculationPolicies.version, version)))
-      .returning({ id: calculationPolicies.id });
-    return changed.length === 1;
+      .onConflictDoUpdate({
+        target: [table.schoolId, table.department, table.sectionId, table.periodId],
+        set: { body },
+      });
   }
 
   async remove(queries: Queries, schoolId: number, { department, sectionId, periodId }: PolicyPlace): Promise<void> {

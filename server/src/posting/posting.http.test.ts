@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { LogEntryReply } from '#contract/changes';
+import type { ChangeReply } from '#contract/changes';
 import type { SaveSheetReply, SheetListReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
 import type { TermLineReply } from '#contract/calendar';
@@ -48,9 +48,9 @@ describe('saving a sheet', () => {
       changeOf(first!, { percent: '86.4', label: 'B' }),
       changeOf(second!, { code: 'INC', lastDate: '2026-01-16', comment: 'Returns 9 February.' }),
     ];
-    const { status, body } = await teacher.send<SaveSheetReply>('PUT', path, { changes });
+    const { status, body, change } = await teacher.send<SaveSheetReply>('PUT', path, { changes });
     expect(status).toBe(200);
-    expect(body.receipt.changes).toEqual([
+    expect(body.receipt!.changes).toEqual([
       {
         student: first!.student,
         before: null,
@@ -72,12 +72,40 @@ describe('saving a sheet', () => {
     const { sheet } = await sheetNamed(registrar, 'Tidal Ecology 1');
     const saved = sheet.rows.find(({ enrollmentId }) => enrollmentId === first!.enrollmentId)!;
     expect(saved).toMatchObject({ version: 1, postedBy: 'Harun Nance', mark: { percent: '86.40', label: 'B' } });
-    const { body: history } = await registrar.get<LogEntryReply[]>(
-      `/log?thing=${encodeURIComponent(`grade 1/4/${first!.enrollmentId}`)}`,
+    const { body: history } = await registrar.get<ChangeReply[]>(
+      `/changes?thing=${encodeURIComponent(`grade 1/4/${first!.enrollmentId}`)}`,
     );
     expect(history).toMatchObject([
-      { actor: 'Harun Nance', action: 'save grade', before: null, after: { percent: '86.4', label: 'B' } },
+      { id: change, actor: 'Harun Nance', action: 'post Quarter grade of Tidal Ecology 1' },
     ]);
+    expect(history[0]!.things[0]!.fields).toEqual(
+      expect.arrayContaining([
+        { field: 'percent', before: '', after: '86.4' },
+        { field: 'label', before: '', after: 'B' },
+      ]),
+    );
+  });
+
+  it('is undone with a receipt of its own, by whom may open the sheet', async () => {
+    const { path, rows } = await active('Shore Life 1');
+    const [first, second] = rows;
+    const before = (await sheetNamed(registrar, 'Shore Life 1')).sheet;
+    const saved = await registrar.send<SaveSheetReply>('PUT', path, {
+      changes: [changeOf(first!, { percent: '55', label: 'F' }), changeOf(second!, { percent: '56', label: 'F' })],
+    });
+    expect((await teacher.send('POST', `/changes/${saved.change}/undo`)).status).toBe(404);
+    expect((await registrar.send('POST', `/changes/${saved.change}/undo`)).status).toBe(200);
+    const after = (await sheetNamed(registrar, 'Shore Life 1')).sheet;
+    expect(after.rows.map(({ mark }) => mark)).toEqual(before.rows.map(({ mark }) => mark));
+    expect(after.receipts[0]!.savedBy).toBe('Morwenna Oake');
+    const figures = (rows: typeof before.rows) =>
+      [first!, second!].map(({ enrollmentId, student }) => [
+        student,
+        Number(rows.find((row) => row.enrollmentId === enrollmentId)!.mark.percent),
+      ]);
+    expect(after.receipts[0]!.changes.map(({ student, after: mark }) => [student, Number(mark.percent)])).toEqual(
+      figures(before.rows).toSorted(([a], [b]) => (a! < b! ? -1 : 1)),
+    );
   });
 
   it('over an older version is refused with the rows named; neither that row nor any other is written', async () => {

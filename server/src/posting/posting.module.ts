@@ -9,6 +9,10 @@ import { CompositesService } from './composites.service.js';
 import { GradeRowsRepository } from './grade-rows.repository.js';
 import { ItemEffectService } from './item-effect.service.js';
 import { PostingController } from './posting.controller.js';
+import { GradeThing } from './grade.thing.js';
+import { GradesRepository } from './grades.repository.js';
+import { PostingAccess } from './posting-access.service.js';
+import { ReceiptsRepository } from './receipts.repository.js';
 import { SaveSheetService } from './save-sheet.service.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
 import { SheetContextService } from './sheet-context.service.js';
@@ -21,6 +25,10 @@ import { TermLineService } from './term-line.service.js';
   providers: [
     CompositesService,
     GradeRowsRepository,
+    GradesRepository,
+    GradeThing,
+    PostingAccess,
+    ReceiptsRepository,
     ItemEffectService,
     SaveSheetService,
     SectionProgressRepository,

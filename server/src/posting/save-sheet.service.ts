@@ -8,20 +8,20 @@ import {
   bodyOfMark,
   markOfBody,
   type MarkChangeBody,
-  type ReceiptChangeReply,
   type SaveSheetReply,
   type SaveSheetRequest,
 } from '#contract/posting';
 import { PeriodsRepository } from '#server/calendar';
-import { ChangeLog } from '#server/changes';
-
-import { Clock, Refusal, tables, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { Changes } from '#server/changes';
+import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
+import { gradeId } from './grade-place.js';
 import { canPost } from './posting-policy.js';
+import { ReceiptsRepository } from './receipts.repository.js';
 import { SheetContextService, type SheetContext } from './sheet-context.service.js';
 import { SheetsService } from './sheets.service.js';
 
-/** Saves a grade sheet: all the changes or none, a log entry for each, and one receipt. */
+/** Saves a grade sheet: all the changes or none, and one receipt. */
 @Injectable()
 export class SaveSheetService {
   constructor(
@@ -30,8 +30,8 @@ export class SaveSheetService {
     private readonly periods: PeriodsRepository,
     private readonly rows: GradeRowsRepository,
     private readonly sheets: SheetsService,
-    private readonly log: ChangeLog,
-    private readonly clock: Clock,
+    private readonly receipts: ReceiptsRepository,
+    private readonly changes: Changes,
   ) {}
 
   async save(
@@ -45,22 +45,24 @@ export class SaveSheetService {
       refuseWhereNotOpen(actor, context, request.outsideWindow === true);
       const before = await this.lockedRows(queries, context);
       const changes = checkedChanges(request.changes, before, context);
-      await this.write(queries, actor, context, changes);
-      const receipt = await this.writeReceipt(queries, actor, context, changes);
-      await this.log.record(
-        queries,
-        actor,
-        changes.map(({ row, after }) => ({
-          action: 'save grade',
-          thing: `grade ${context.item.id}/${context.period.id}/${row.enrollmentId}`,
-          before: row.version === 0 ? null : bodyOfMark(row.mark),
-          after: bodyOfMark(after),
+      const change = await this.changes.make(queries, actor, {
+        action: `post ${context.item.name} of ${context.section.name}`,
+        edits: changes.map(({ row, after }) => ({
+          kind: 'grade',
+          id: gradeId({ ...sheet, enrollmentId: row.enrollmentId }),
+          after: isEmpty(after) ? null : { ...bodyOfMark(after), scaleVersionId: context.scale.id },
         })),
-      );
+      });
       const saved = new Set(changes.map(({ row }) => row.enrollmentId));
-      const after = await this.rows.ofSections(queries, context.item.id, context.period, [context.section.id]);
-      const rows = after.filter(({ enrollmentId }) => saved.has(enrollmentId));
-      return { receipt, rows: await this.sheets.replyRows(queries, context, rows) };
+      const rows = await this.rows.ofSections(queries, context.item.id, context.period, [context.section.id]);
+      return {
+        receipt: change === null ? null : (await this.receipts.ofSheet(queries, sheet))[0]!,
+        rows: await this.sheets.replyRows(
+          queries,
+          context,
+          rows.filter(({ enrollmentId }) => saved.has(enrollmentId)),
+        ),
+      };
     });
   }
 
@@ -73,65 +75,11 @@ export class SaveSheetService {
     const rows = await this.rows.ofSections(queries, item.id, period, [section.id]);
     return new Map(rows.map((row) => [row.enrollmentId, row]));
   }
+}
 
-  private async write(
-    queries: Queries,
-    actor: Actor,
-    context: SheetContext,
-    changes: readonly MarkChange[],
-  ): Promise<void> {
-    const { grades } = tables;
-    const values = changes.map(({ row, after }) => ({
-      ...bodyOfMark(after),
-      itemId: context.item.id,
-      periodId: context.period.id,
-      enrollmentId: row.enrollmentId,
-      scaleVersionId: context.scale.id,
-      version: row.version + 1,
-      postedBy: actor.personId,
-      postedAt: this.clock.now(),
-    }));
-    await queries
-      .insert(grades)
-      .values(values)
-      .onConflictDoUpdate({
-        target: [grades.enrollmentId, grades.itemId, grades.periodId],
-        set: {
-          percent: sql`excluded.percent`,
-          label: sql`excluded.label`,
-          code: sql`excluded.code`,
-          lastDate: sql`excluded.last_date`,
-          hours: sql`excluded.hours`,
-          comment: sql`excluded.comment`,
-          scaleVersionId: sql`excluded.scale_version_id`,
-          version: sql`excluded.version`,
-          postedBy: sql`excluded.posted_by`,
-          postedAt: sql`excluded.posted_at`,
-        },
-      });
-  }
-
-  private async writeReceipt(queries: Queries, actor: Actor, context: SheetContext, changes: readonly MarkChange[]) {
-    const savedAt = this.clock.now();
-    const changed: ReceiptChangeReply[] = changes.map(({ row, after }) => ({
-      student: row.student,
-      before: row.version === 0 ? null : bodyOfMark(row.mark),
-      after: bodyOfMark(after),
-    }));
-    const { section, item, period } = context;
-    const [saved] = await queries
-      .insert(tables.receipts)
-      .values({
-        sectionId: section.id,
-        itemId: item.id,
-        periodId: period.id,
-        savedBy: actor.personId,
-        savedAt,
-        changes: changed,
-      })
-      .returning({ id: tables.receipts.id });
-    return { id: saved!.id, savedBy: actor.name, savedAt: savedAt.toISOString(), changes: changed };
-  }
+/** Whether a mark says nothing, so that none is posted. */
+function isEmpty({ percent, label, code, lastDate, hours, comment }: Mark): boolean {
+  return (percent ?? label ?? code ?? lastDate ?? hours) === null && comment === '';
 }
 
 interface MarkChange {

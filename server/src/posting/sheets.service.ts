@@ -1,12 +1,10 @@
 import { Injectable } from '@nestjs/common';
-import { desc, eq, inArray, and, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import { formatDecimal } from '#core/numbers';
 import {
   bodyOfMark,
   type ComputedReply,
   type FileSourceReply,
-  type ReceiptChangeReply,
-  type ReceiptReply,
   type SheetListReply,
   type SheetReply,
   type SheetRowReply,
@@ -20,9 +18,10 @@ import { computedValue, GradeRowsRepository, type GradeRow } from './grade-rows.
 import { CompositesService } from './composites.service.js';
 import { canOpenSheet } from './posting-policy.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
+import { ReceiptsRepository } from './receipts.repository.js';
 import { SheetContextService, type SheetContext } from './sheet-context.service.js';
 
-const { fileColumns, fileImports, people, receipts } = tables;
+const { fileColumns, fileImports, people } = tables;
 
 /** Reads grade sheets. */
 @Injectable()
@@ -37,6 +36,7 @@ export class SheetsService {
     private readonly scales: ScaleVersionsRepository,
     private readonly composites: CompositesService,
     private readonly recalculation: RecalculationService,
+    private readonly receipts: ReceiptsRepository,
   ) {}
 
   /** The sheets of a period that the person may open, one list for each item reported in it. */
@@ -104,7 +104,7 @@ export class SheetsService {
       rounding: item.rounding,
       codes: (await this.scales.codes(queries)).map(bodyOfCode),
       rows: await this.replyRows(queries, context, rows),
-      receipts: await this.receiptsOf(queries, context),
+      receipts: await this.receipts.ofSheet(queries, { sectionId: section.id, itemId: item.id, periodId: period.id }),
     };
   }
 
@@ -175,26 +175,6 @@ export class SheetsService {
     return new Map(
       found.map(({ id, acceptedAt, ...source }) => [id, { ...source, acceptedAt: acceptedAt!.toISOString() }]),
     );
-  }
-
-  private async receiptsOf(queries: Queries, { section, item, period }: SheetContext): Promise<ReceiptReply[]> {
-    const rows = await queries
-      .select({
-        id: receipts.id,
-        savedAt: receipts.savedAt,
-        changes: receipts.changes,
-        savedBy: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
-      })
-      .from(receipts)
-      .innerJoin(people, eq(people.id, receipts.savedBy))
-      .where(and(eq(receipts.sectionId, section.id), eq(receipts.itemId, item.id), eq(receipts.periodId, period.id)))
-      .orderBy(desc(receipts.id))
-      .limit(20);
-    return rows.map(({ savedAt, changes, ...row }) => ({
-      ...row,
-      savedAt: savedAt.toISOString(),
-      changes: changes as ReceiptChangeReply[],
-    }));
   }
 }
 

@@ -25,6 +25,6 @@ import { ReportItemsService } from './report-items.service.js';
     ReportItemsRepository,
     ReportItemsService,
   ],
-  exports: [ItemChecks, ReportItemsRepository],
+  exports: [ItemChecks, ItemWindowsRepository, ReportItemsRepository],
 })
 export class ReportItemsModule {}

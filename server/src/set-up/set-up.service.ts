@@ -6,7 +6,7 @@ import { calendarFaultSentence } from '#contract/calendar';
 import { itemFaultSentence } from '#contract/report-items';
 import { scaleFaultSentence } from '#contract/scales';
 import type { SetUpFaultReply, SetUpPlace, SetUpReply } from '#contract/set-up';
-import { PoliciesService } from '#server/calculation';
+import { PolicyFaults } from '#server/calculation';
 import { CalendarService, PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { CoursesRepository, PlacementsRepository, seekerOf } from '#server/courses';
 import { Transactions, type Queries } from '#server/platform';
@@ -26,7 +26,7 @@ export class SetUpService {
     private readonly items: ReportItemsRepository,
     private readonly courses: CoursesRepository,
     private readonly placements: PlacementsRepository,
-    private readonly policies: PoliciesService,
+    private readonly policies: PolicyFaults,
   ) {}
 
   /** Scales are looked at as they stand in the period. */
@@ -86,7 +86,7 @@ export class SetUpService {
   }
 
   private async calculationFaults(queries: Queries, period: SchoolPeriod) {
-    const { faults, policies } = await this.policies.faultsIn(queries, period);
+    const { faults, policies } = await this.policies.in(queries, period);
     const replies = faults.map(({ code, severity, says, policyId, sectionId }, at): SetUpFaultReply => ({
       key: `policy ${policyId ?? ''} section ${sectionId ?? ''} ${code} ${at}`,
       place: code === 'percent-without-scale' ? 'scales' : 'calculation',

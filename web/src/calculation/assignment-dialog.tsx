@@ -1,7 +1,8 @@
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { dayOrThrow } from '#core/calendar';
-import type { AddAssignmentRequest, AssignmentBody, AssignmentReply, BookReply } from '#contract/calculation';
+import type { AssignmentBody, AssignmentReply, BookReply } from '#contract/calculation';
+import { HistoryButton } from '../changes/history-button';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { ProblemError } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
@@ -31,11 +32,12 @@ export function AssignmentDialog({ book, assignment, like, onLike, onClose }: As
   const failed = assignment ? change.error : add.error;
   const problem = failed instanceof ProblemError ? failed : undefined;
   const set = (changed: Partial<AssignmentBody>) => setBody({ ...body, ...changed });
+  const tellOfChange = useTellOfChange();
   const isReadOnly = !book.canEdit;
   const categories = book.categories.filter(({ isActive, id }) => isActive || id === body.categoryId);
   const own = book.sisters.filter(({ isOwn }) => isOwn);
-  const done = (says: string, undo?: () => void) => {
-    toast.success(says, undo ? { action: { label: 'Undo', onClick: undo } } : {});
+  const done = (says: string) => (after: object) => {
+    tellOfChange(says, after);
     onClose();
   };
   const onError = (error: unknown) =>
@@ -43,30 +45,14 @@ export function AssignmentDialog({ book, assignment, like, onLike, onClose }: As
   const store = () => {
     if (assignment) {
       const { id, version } = assignment;
-      const back = () => change.mutate({ id, version: version + 1, ...bodyOf(assignment)! }, { onError: showProblem });
-      change.mutate({ id, version, ...body }, { onSuccess: () => done(`${body.name} is changed.`, back), onError });
-    } else
-      add.mutate(
-        { ...body, alsoIn: [...alsoIn] },
-        {
-          onSuccess: () =>
-            done(
-              alsoIn.length > 0
-                ? `${body.name} is in ${plural(alsoIn.length + 1, 'section')}.`
-                : `${body.name} is there.`,
-            ),
-          onError,
-        },
-      );
+      change.mutate({ id, version, ...body }, { onSuccess: done(`${body.name} is changed.`), onError });
+      return;
+    }
+    const where = alsoIn.length > 0 ? plural(alsoIn.length + 1, 'section') : book.section;
+    add.mutate({ ...body, alsoIn: [...alsoIn] }, { onSuccess: done(`${body.name} is added to ${where}.`), onError });
   };
   const takeOut = () =>
-    remove.mutate(assignment!.id, {
-      onSuccess: () => {
-        const again: AddAssignmentRequest = { ...bodyOf(assignment)!, alsoIn: [] };
-        done(`${assignment!.name} is taken out.`, () => add.mutate(again, { onError: showProblem }));
-      },
-      onError: showProblem,
-    });
+    remove.mutate(assignment!.id, { onSuccess: done(`${assignment!.name} is removed.`), onError: showProblem });
   return (
     <Dialog
       isOpen
@@ -84,6 +70,11 @@ export function AssignmentDialog({ book, assignment, like, onLike, onClose }: As
             <Button onClick={onClose}>Cancel</Button>
             {assignment && (
               <span className="ml-auto flex gap-2">
+                <HistoryButton
+                  thing={`assignment ${book.sectionId}/${book.period.id}/${assignment.id}`}
+                  called={assignment.name}
+                  onOpen={onClose}
+                />
                 <Button
                   look="quiet"
                   onClick={() => onLike({ ...bodyOf(assignment)!, name: `${assignment.name}, again` })}
@@ -91,7 +82,7 @@ export function AssignmentDialog({ book, assignment, like, onLike, onClose }: As
                   Another like it
                 </Button>
                 <Button look="danger" disabled={remove.isPending} onClick={takeOut}>
-                  Take it out
+                  Remove
                 </Button>
               </span>
             )}

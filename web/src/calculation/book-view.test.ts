@@ -4,7 +4,7 @@ import { book, policy } from './book.fixture';
 import { bookColumns } from './book-columns';
 import { bookRows } from './book-view';
 import { compareRows, effectSentence, optionEffects, spreadOf } from './option-effects';
-import { overTheirs, readDrafts, textOfScore, undoOfScores, withScores } from './score-drafts';
+import { overTheirs, readDrafts, textOfScore, withScores } from './score-drafts';
 
 const percents = (rows: ReturnType<typeof bookRows>) => rows.map(({ rounded }) => rounded && formatDecimal(rounded));
 
@@ -105,7 +105,7 @@ describe('scores that are typed', () => {
     expect([facts, stale]).toEqual([{ '2/11': { points: null, flag: 'exempt' } }, []]);
   });
 
-  it('over what somebody else saved are found, and can be laid over it; a save can be undone', () => {
+  it('over what somebody else saved are found, and can be laid over it', () => {
     const drafts = withScores(book, {}, [type(1, 11, '7')]);
     const saved = book.scores.map((score) =>
       score.assignmentId === 1 ? { ...score, points: '6', version: 3 } : score,
@@ -113,10 +113,6 @@ describe('scores that are typed', () => {
     const later = { ...book, scores: saved };
     expect(readDrafts(later, drafts).stale).toEqual(['1/11']);
     expect(readDrafts(later, overTheirs(later, drafts)).stale).toEqual([]);
-    const { changes } = readDrafts(book, drafts);
-    expect(undoOfScores(book, changes).changes).toEqual([
-      { assignmentId: 1, enrollmentId: 11, version: 3, points: '8', flag: null },
-    ]);
   });
 
   it.each([

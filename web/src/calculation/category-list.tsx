@@ -1,7 +1,7 @@
 import { ArrowDown, ArrowUp, Lock, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import type { CategoryBody, CategoryReply, SaveCategoriesRequest } from '#contract/calculation';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { ProblemError } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
 import { Button, IconButton } from '../ui/button';
@@ -18,7 +18,7 @@ interface CategoryListProps {
   readonly save: {
     readonly mutate: (
       request: SaveCategoriesRequest,
-      then: { onSuccess: () => void; onError: (error: unknown) => void },
+      then: { onSuccess: (after: object) => void; onError: (error: unknown) => void },
     ) => void;
     readonly error: Error | null;
     readonly isPending: boolean;
@@ -34,6 +34,7 @@ export function CategoryList({ saved, locked = [], save, description, onClose, .
   const [rows, setRows] = useState<readonly CategoryBody[]>(
     saved.map(({ id, name, tint, isActive }) => ({ id, name, tint, isActive })),
   );
+  const tellOfChange = useTellOfChange();
   const problem = save.error instanceof ProblemError ? save.error : undefined;
   const usesOf = (id: number | null) => saved.find((category) => category.id === id)?.assignments ?? 0;
   const change = (at: number, changed: Partial<CategoryBody>) => setRows(rows.with(at, { ...rows[at]!, ...changed }));
@@ -42,8 +43,8 @@ export function CategoryList({ saved, locked = [], save, description, onClose, .
     save.mutate(
       { revision, categories: [...rows] },
       {
-        onSuccess: () => {
-          toast.success('The categories are saved.');
+        onSuccess: (after) => {
+          tellOfChange('The categories are saved.', after);
           onClose();
         },
         onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),

@@ -1,13 +1,13 @@
 import { useState } from 'react';
-import { toast } from 'sonner';
 import type { BookSummaryReply, CalculationReply, PolicyBody } from '#contract/calculation';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { useScope } from '../shell/scope';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { CheckField, Choice } from '../ui/field';
 import { plural } from '../ui/format';
-import { useCopyPolicy, usePolicyEffect, useUndoCopy } from './queries';
+import { useCopyPolicy, usePolicyEffect } from './queries';
 
 interface CopyPolicyDialogProps {
   readonly reply: CalculationReply;
@@ -25,7 +25,7 @@ export function CopyPolicyDialog({ reply, period, source, onClose }: CopyPolicyD
   const [toIds, setToIds] = useState<readonly number[]>([]);
   const [isForPeriod, setForPeriod] = useState(false);
   const copy = useCopyPolicy(period.id);
-  const undo = useUndoCopy(period.id);
+  const tellOfChange = useTellOfChange();
   const shown = isWide ? reply.books.filter(({ sectionId }) => sectionId !== source.sectionId) : sisters;
   const policy = reply.policies.find(({ id }) => id === source.policyId)?.policy;
   const periodId = isForPeriod ? period.id : null;
@@ -33,14 +33,9 @@ export function CopyPolicyDialog({ reply, period, source, onClose }: CopyPolicyD
     copy.mutate(
       { sectionId: source.sectionId, toIds: [...toIds], periodId },
       {
-        onSuccess: () => {
+        onSuccess: (after) => {
           onClose();
-          toast.success(`${plural(toIds.length, 'section')} calculated like ${source.section}.`, {
-            action: {
-              label: 'Undo',
-              onClick: () => undo.mutate({ before: reply, toIds, periodId }, { onError: showProblem }),
-            },
-          });
+          tellOfChange(`${plural(toIds.length, 'section')} calculated like ${source.section}.`, after);
         },
         onError: showProblem,
       },

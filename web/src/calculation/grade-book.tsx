@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useBlocker, useSearchParams } from 'react-router';
-import { toast } from 'sonner';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { policyOfBody, type AssignmentBody, type AssignmentReply, type BookReply } from '#contract/calculation';
 import { LeaveDialog } from '../posting/leave-dialog';
 import { ProblemError } from '../shell/api';
@@ -24,7 +24,7 @@ import { GradeBookSum } from './book-workings';
 import { BookCategoriesDialog } from './categories-dialog';
 import { FillScoresDialog } from './fill-scores-dialog';
 import { useSaveScores } from './queries';
-import { isGiven, noScoreDrafts, overTheirs, readDrafts, scoreDrafts, undoOfScores, withScores } from './score-drafts';
+import { isGiven, noScoreDrafts, overTheirs, readDrafts, scoreDrafts, withScores } from './score-drafts';
 import { StandingTable } from './standing-table';
 import { methodWords } from './words';
 
@@ -44,6 +44,7 @@ export function GradeBook({ book }: { book: BookReply }) {
   const groups = useMemo(() => bookColumns(book), [book]);
   const rows = useMemo(() => bookRows(book, policyOfBody(book.policy), read.facts), [book, read]);
   const save = useSaveScores(book.sectionId, book.period.id);
+  const tellOfChange = useTellOfChange();
   const [search, setSearch] = useSearchParams();
   const [chosen, setChosen] = useState<number | null>(Number(search.get('student')) || null);
   const [opened, setOpened] = useState<{ assignment?: AssignmentReply; like?: AssignmentBody } | undefined>();
@@ -62,10 +63,9 @@ export function GradeBook({ book }: { book: BookReply }) {
     save.mutate(
       { changes: [...changes] },
       {
-        onSuccess: () => {
+        onSuccess: (after) => {
           scoreDrafts.discard(draftId);
-          const undo = () => save.mutate(undoOfScores(book, changes), { onError: showProblem });
-          toast.success(`${plural(changes.length, 'score')} saved.`, { action: { label: 'Undo', onClick: undo } });
+          tellOfChange(`${plural(changes.length, 'score')} saved.`, after);
         },
         onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
       },

@@ -27,7 +27,7 @@ export function PolicyDesk({ reply, period, periods, viewSwitch }: PolicyDeskPro
   const begin = (place: PolicyPlace) => {
     const key = draftKey(schoolId, place);
     const policy = inheritedBy(place, reply, period.id) ?? bodyOfPolicy(plainPolicy);
-    if (!views.some((each) => each.key === key)) policyDrafts.change(key, 0, null, { place, policy });
+    if (!views.some((each) => each.key === key)) policyDrafts.change(key, '', null, { place, policy });
     setDialog(undefined);
     choose(key);
   };

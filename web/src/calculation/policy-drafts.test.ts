@@ -12,7 +12,7 @@ const place = (department: string | null, sectionId: number | null, periodId: nu
 const saved = (id: number, where: ReturnType<typeof place>, cap: string | null): PolicyReply => ({
   ...where,
   id,
-  version: 1,
+  revision: 'r1',
   section: null,
   period: null,
   policy: { ...book.policy, cap },
@@ -24,8 +24,8 @@ describe('the places of policies', () => {
   it('are listed the widest first, a new one that is not saved yet among them', () => {
     const own = place(null, 7, 4);
     const drafts = {
-      [draftKey(1, own)]: { basedOn: 0, now: { place: own, policy: book.policy }, undo: [null] },
-      [draftKey(2, own)]: { basedOn: 0, now: { place: own, policy: book.policy }, undo: [null] },
+      [draftKey(1, own)]: { basedOn: '', now: { place: own, policy: book.policy }, undo: [null] },
+      [draftKey(2, own)]: { basedOn: '', now: { place: own, policy: book.policy }, undo: [null] },
     };
     const views = policyViews(1, policies, drafts);
     expect(views.map((view) => placeName(view.place, { books }, [{ id: 4, name: 'Quarter 2' }]))).toEqual([

@@ -1,3 +1,4 @@
+import { canonicalJson } from '#core/changes';
 import { checkPolicy, nearnessOf, policyInForce, type PolicyFault, type PolicyPlace } from '#core/calculation';
 import {
   policyFaultSentence,
@@ -15,8 +16,8 @@ export interface PolicyDraft {
   readonly policy: PolicyBody;
 }
 
-/** By school and place, each based on the version of the saved policy, 0 for a place without one. */
-export const policyDrafts = createDraftStore<PolicyDraft | null, number>('wombat-drafts-policies');
+/** By school and place, each based on the revision of the saved policy, empty for a place without one. */
+export const policyDrafts = createDraftStore<PolicyDraft | null, string>('wombat-drafts-policies-2');
 
 /** A policy as the screen works with it: saved, drafted, or both. */
 export interface PolicyView {
@@ -46,7 +47,9 @@ export function policyViews(
     const key = draftKey(schoolId, place);
     const draft = drafts[key]?.now;
     const reply = { ...policy, ...place };
-    return { key, place, saved: reply, body: draft?.policy ?? policy.policy, isDraft: draft !== undefined };
+    // A draft that is what is saved is none.
+    const isDraft = draft !== undefined && canonicalJson(draft?.policy ?? null) !== canonicalJson(policy.policy);
+    return { key, place, saved: reply, body: draft?.policy ?? policy.policy, isDraft };
   });
   const added = Object.entries(drafts).flatMap(([key, { now }]): PolicyView[] => {
     const isNew = now !== null && key === draftKey(schoolId, now.place) && !saved.some((view) => view.key === key);

@@ -1,10 +1,10 @@
 import { useDeferredValue, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
-import { toast } from 'sonner';
 import type { PeriodReply } from '#contract/calendar';
 import { policyOfBody, type CalculationReply, type PolicyBody } from '#contract/calculation';
 
 import { SetUpNote } from '../set-up/set-up-note';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { useScope } from '../shell/scope';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
@@ -46,12 +46,13 @@ export function PolicyEditor(props: PolicyEditorProps) {
   const [search, setSearch] = useSearchParams();
   const save = useSavePolicy(schoolId, period.id);
   const remove = useRemovePolicy(schoolId, period.id);
+  const tellOfChange = useTellOfChange();
   const { place, saved, body, isDraft, key } = view;
   const draft = policyDrafts.use(key);
   const name = placeName(place, reply, periods);
   const categories = reply.categories.filter(({ sectionId }) => sectionId === null || sectionId === place.sectionId);
   const matters = mattersOf(body, categories);
-  const isStale = isDraft && (draft?.basedOn ?? 0) !== (saved?.version ?? 0);
+  const isStale = isDraft && (draft?.basedOn ?? '') !== (saved?.revision ?? '');
   const isSavable =
     isDraft &&
     isReadable(body) &&
@@ -60,43 +61,27 @@ export function PolicyEditor(props: PolicyEditorProps) {
     !save.isPending;
 
   const change = (changed: Partial<PolicyBody>) =>
-    policyDrafts.change(key, saved?.version ?? 0, saved ? { place, policy: saved.policy } : null, {
+    policyDrafts.change(key, saved?.revision ?? '', saved ? { place, policy: saved.policy } : null, {
       place,
       policy: { ...body, ...changed },
     });
-  const put = (policy: PolicyBody, version: number, says: string, undo?: () => void) =>
+  const settle = (says: string) => (after: object) => {
+    policyDrafts.discard(key);
+    onDialog(undefined);
+    tellOfChange(says, after);
+  };
+  const store = () => {
+    if (!isSavable) return;
+    const says = `The calculation of ${name} is saved. Posted grades stay; those that differ now are listed.`;
     save.mutate(
-      { ...place, policy, version },
-      {
-        onSuccess: () => {
-          policyDrafts.discard(key);
-          onDialog(undefined);
-          toast.success(says, {
-            description: 'Posted grades stay; those that differ now are listed.',
-            ...(undo ? { action: { label: 'Undo', onClick: undo } } : {}),
-          });
-        },
-        onError: showProblem,
-      },
+      { ...place, policy: body, revision: draft?.basedOn ?? '' },
+      { onSuccess: settle(says), onError: showProblem },
     );
-  const takeOut = (version: number, says: string, undo?: () => void) =>
+  };
+  const inherit = () =>
     remove.mutate(
-      { ...place, version },
-      {
-        onSuccess: () => {
-          policyDrafts.discard(key);
-          onDialog(undefined);
-          toast.success(says, undo ? { action: { label: 'Undo', onClick: undo } } : {});
-        },
-        onError: showProblem,
-      },
-    );
-  const store = () =>
-    isSavable &&
-    put(body, saved?.version ?? 0, `${name}: the policy holds now.`, () =>
-      saved
-        ? put(saved.policy, saved.version + 1, `${name}: the policy is as it was.`)
-        : takeOut(1, `${name} inherits again.`),
+      { ...place, revision: saved?.revision ?? '' },
+      { onSuccess: settle(`${name} inherits its calculation again.`), onError: showProblem },
     );
   // No policy is saved unseen: it may move the grades of a whole school.
   const preview = () => isSavable && onDialog('effect');
@@ -164,7 +149,7 @@ export function PolicyEditor(props: PolicyEditorProps) {
           {isStale && (
             <Note tone="blocks" title="Somebody saved this policy first">
               <p>Your draft began from another version. Discard it to see theirs, or</p>
-              <Button onClick={() => policyDrafts.rebase(key, saved?.version ?? 0)}>keep mine over theirs</Button>
+              <Button onClick={() => policyDrafts.rebase(key, saved?.revision ?? '')}>keep mine over theirs</Button>
             </Note>
           )}
           {matters.length > 0 && (
@@ -216,13 +201,7 @@ export function PolicyEditor(props: PolicyEditorProps) {
           periodName={period.name}
           canSave={dialog === 'effect' ? isSavable : !remove.isPending}
           saveWords={dialog === 'effect' ? 'Save it' : 'Let it inherit again'}
-          onSave={() =>
-            dialog === 'effect'
-              ? store()
-              : takeOut(saved!.version, `${name} inherits again.`, () =>
-                  put(saved!.policy, 0, `${name} has its policy again.`),
-                )
-          }
+          onSave={dialog === 'effect' ? store : inherit}
           onClose={() => onDialog(undefined)}
         />
       )}

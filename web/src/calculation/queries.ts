@@ -8,7 +8,6 @@ import type {
   CopyPolicyRequest,
   DifferingReply,
   PolicyEffectReply,
-  PolicyReply,
   PreviewPolicyRequest,
   RecalculationReply,
   RemovePolicyRequest,
@@ -17,7 +16,6 @@ import type {
   SaveScoresRequest,
 } from '#contract/calculation';
 import { api } from '../shell/api';
-import { useScope } from '../shell/scope';
 
 export function useCalculation(periodId: number) {
   return useQuery({
@@ -64,28 +62,6 @@ export function useCopyPolicy(periodId: number) {
   return useCalculationMutation(({ sectionId, ...request }: CopyPolicyRequest & { readonly sectionId: number }) =>
     api.post<CalculationReply>(`/sections/${sectionId}/policy/copy?period=${periodId}`, request),
   );
-}
-
-/** Takes a copy back: places that had a policy of their own get it again, the others inherit. */
-export function useUndoCopy(periodId: number) {
-  const { schoolId } = useScope();
-  return useCalculationMutation(async ({ before, toIds, periodId: copiedTo }: CopiedPolicy) => {
-    const after = await api.get<CalculationReply>(`/calculation?period=${periodId}`);
-    for (const sectionId of toIds) {
-      const isHere = (policy: PolicyReply) => policy.sectionId === sectionId && policy.periodId === copiedTo;
-      const [was, is] = [before.policies.find(isHere), after.policies.find(isHere)];
-      const place = { department: null, sectionId, periodId: copiedTo, version: is?.version ?? 0 };
-      const address = `/schools/${schoolId}/policies`;
-      if (was) await api.put(`${address}?period=${periodId}`, { ...place, policy: was.policy });
-      else if (is) await api.post(`${address}/remove?period=${periodId}`, place);
-    }
-  });
-}
-
-interface CopiedPolicy {
-  readonly before: CalculationReply;
-  readonly toIds: readonly number[];
-  readonly periodId: number | null;
 }
 
 /** Of the school, or of one of its sections alone. */

@@ -5,7 +5,6 @@ import {
   scoreKey,
   type AssignmentReply,
   type BookReply,
-  type SaveScoresRequest,
   type ScoreChangeBody,
 } from '#contract/calculation';
 import { createDraftStore } from '../shell/draft-store';
@@ -92,17 +91,6 @@ export function overTheirs(book: BookReply, drafts: ScoreDrafts): ScoreDrafts {
   return Object.fromEntries(
     Object.entries(drafts).map(([key, draft]) => [key, { ...draft, version: versions.get(key) ?? 0 }]),
   );
-}
-
-/** What brings back what a save changed, on the versions that it made. */
-export function undoOfScores(before: BookReply, changes: readonly ScoreChangeBody[]): SaveScoresRequest {
-  const saved = new Map(before.scores.map((score) => [scoreKey(score), score]));
-  return {
-    changes: changes.map((change) => {
-      const was = saved.get(scoreKey(change));
-      return { ...change, points: was?.points ?? null, flag: was?.flag ?? null, version: change.version + 1 };
-    }),
-  };
 }
 
 export function isGiven({ givenTo }: AssignmentReply, enrollmentId: number): boolean {

@@ -13,6 +13,7 @@ import type {
   WeightsTakenReply,
 } from '#contract/matching';
 import type { PolicyEffectReply } from '#contract/calculation';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { api } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
 
@@ -67,27 +68,17 @@ export function usePlatformActions(schoolId: number) {
   };
 }
 
-/** Decides, says what was decided, and offers to take it back. */
+/** Decides, and says what was decided, with its undo. */
 export function useDecide(platformId: number) {
   const client = useQueryClient();
-  const refresh = () => {
-    void client.invalidateQueries({ queryKey: ['platforms'] });
-    return client.invalidateQueries({ queryKey: ['matches', platformId] });
-  };
-  const undo = useMutation({
-    mutationFn: (id: number) => api.post<DecidedReply>(`/platforms/${platformId}/decisions/${id}/undo`),
-    onSuccess: () => {
-      toast.success('Taken back.');
-      return refresh();
-    },
-    onError: showProblem,
-  });
+  const tellOfChange = useTellOfChange();
   return useMutation({
     mutationFn: ({ decisions }: { decisions: MatchDecisionBody[]; says: string }) =>
       api.post<DecidedReply>(`/platforms/${platformId}/decisions`, { decisions }),
-    onSuccess: ({ decisionId }, { says }) => {
-      toast.success(says, { action: { label: 'Undo', onClick: () => undo.mutate(decisionId) } });
-      return refresh();
+    onSuccess: (reply, { says }) => {
+      tellOfChange(says, reply);
+      void client.invalidateQueries({ queryKey: ['platforms'] });
+      return client.invalidateQueries({ queryKey: ['matches', platformId] });
     },
     onError: showProblem,
   });
@@ -112,6 +103,7 @@ export function useWeightsEffect(platformId: number, request: WeightsRequest | n
 /** Takes weights of one side, says what was taken, and offers to put back what stood before. */
 export function useTakeWeights(platformId: number) {
   const client = useQueryClient();
+  const tellOfChange = useTellOfChange();
   const restore = useMutation({
     mutationFn: (before: RestoreWeightsRequest) =>
       api.post<WeightsReply>(`/platforms/${platformId}/weights/restore`, before),
@@ -124,9 +116,11 @@ export function useTakeWeights(platformId: number) {
   return useMutation({
     mutationFn: ({ says: _says, ...request }: TakeWeightsRequest & { readonly says: string }) =>
       api.post<WeightsTakenReply>(`/platforms/${platformId}/weights/take`, request),
-    onSuccess: ({ before, problem }, { says }) => {
-      const undo = { label: 'Undo', onClick: () => restore.mutate(before) };
-      if (problem === null) toast.success(says, { action: undo });
+    onSuccess: (taken, { says, side, periodId }) => {
+      const { before, problem } = taken;
+      const undo = { label: 'Undo', onClick: () => restore.mutate({ periodId, groups: [...before] }) };
+      if (side === 'theirs') tellOfChange(says, taken);
+      else if (problem === null) toast.success(says, { action: undo });
       else toast.error(`${problem} The groups before it have our weight.`, { action: undo });
       return client.invalidateQueries();
     },

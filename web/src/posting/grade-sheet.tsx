@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useBlocker, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import type { SheetReply } from '#contract/posting';
 import { closeDrawer, openDrawer, useDrawer } from '../shell/drawer-store';
 import { ProblemError } from '../shell/api';
@@ -33,6 +34,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
   const rows = useMemo(() => sheetRows(sheet, drafts, rules), [sheet, drafts, rules]);
   const entry = createSheetEntry(sheetId, sheet, rows, rules);
   const save = useSaveSheet(sheetKey);
+  const tellOfChange = useTellOfChange();
   const [search] = useSearchParams();
   const [chosen, setChosen] = useState<number | null>(Number(search.get('student')) || null);
   const [isFilling, setFilling] = useState(false);
@@ -50,11 +52,12 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
     save.mutate(
       { changes, ...(isOutside ? { outsideWindow: true } : {}) },
       {
-        onSuccess: ({ receipt }) => {
+        onSuccess: (saved) => {
           clearMarks(sheetId);
-          toast.success(`${plural(receipt.changes.length, 'grade')} saved.`, {
-            description: 'The receipt stands below the sheet.',
-          });
+          tellOfChange(
+            `${plural(saved.receipt?.changes.length ?? 0, 'grade')} saved. The receipt stands below the sheet.`,
+            saved,
+          );
         },
         onError: showProblem,
       },

@@ -36,7 +36,7 @@ export function useSaveSheet(key: SheetKey) {
           sheet && {
             ...sheet,
             rows: sheet.rows.map((row) => saved.get(row.enrollmentId) ?? row),
-            receipts: [receipt, ...sheet.receipts],
+            receipts: receipt ? [receipt, ...sheet.receipts] : sheet.receipts,
           },
       );
       refreshCounts();

@@ -48,7 +48,6 @@ export const calculationPolicies = pgTable(
     sectionId: integer().references(() => sections.id),
     periodId: integer().references(() => periods.id),
     body: jsonb().notNull(),
-    version: integer().notNull().default(1),
     createdAt: createdAt(),
   },
   (table) => [unique().on(table.schoolId, table.department, table.sectionId, table.periodId).nullsNotDistinct()],

@@ -21,7 +21,6 @@ export const courses = pgTable(
     mostCredits: numeric({ precision: 6, scale: 4 }),
     onTranscript: boolean(),
     countsInGpa: boolean(),
-    version: integer().notNull().default(1),
     createdAt: createdAt(),
   },
   (table) => [unique().on(table.schoolId, table.code)],

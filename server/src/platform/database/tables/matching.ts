@@ -130,20 +130,3 @@ export const platformNames = pgTable(
   },
   (table) => [unique().on(table.platformId, table.kind, table.sourcedId), index().on(table.classId)],
 );
-
-/** What somebody decided at one time, with what was so before, so that it can be taken back. */
-export const matchDecisions = pgTable(
-  'match_decisions',
-  {
-    id: id(),
-    platformId: platformId(),
-    madeBy: integer()
-      .notNull()
-      .references(() => people.id),
-    madeAt: instant().notNull(),
-    changes: jsonb().notNull(),
-    undoneAt: instant(),
-    createdAt: createdAt(),
-  },
-  (table) => [index().on(table.platformId)],
-);

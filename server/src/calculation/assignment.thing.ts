@@ -1,0 +1,69 @@
+import type { AssignmentBody } from '#contract/calculation';
+import { ThingOf, type Thing } from '#server/changes';
+import { everyone, type Actor, type Queries } from '#server/platform';
+import { AssignmentChecks } from './assignment-checks.service.js';
+import { BookAccess, type BookPlace } from './book-access.service.js';
+import { BooksRepository } from './books.repository.js';
+
+/** An assignment as the log tells of it: what it says, and in whose book of which period it stands. */
+export type AssignmentValue = AssignmentBody & BookPlace;
+
+/** An assignment as changes name it: its section, its period and its number. */
+export function assignmentName({ sectionId, periodId }: BookPlace, id: number): string {
+  return `${sectionId}/${periodId}/${id}`;
+}
+
+/** Assignments, by their book and number. One that scores hang on is not removed. */
+@ThingOf({ kind: 'assignment', called: 'the assignment', policy: everyone })
+export class AssignmentThing implements Thing<AssignmentValue> {
+  constructor(
+    private readonly books: BooksRepository,
+    private readonly checks: AssignmentChecks,
+    private readonly access: BookAccess,
+  ) {}
+
+  title({ name }: AssignmentValue): string {
+    return name;
+  }
+
+  canChange(queries: Queries, ids: readonly string[], actor: Actor): Promise<boolean> {
+    return this.access.canChange(queries, ids.map(bookOf), actor);
+  }
+
+  canSee(queries: Queries, ids: readonly string[], actor: Actor): Promise<boolean> {
+    return this.access.canSee(queries, ids.map(bookOf), actor);
+  }
+
+  hold(queries: Queries, ids: readonly string[]): Promise<void> {
+    return this.access.hold(queries, ids.map(bookOf));
+  }
+
+  async read(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, AssignmentValue>> {
+    const found = await this.books.assignmentsById(queries, ids.map(numberOf));
+    return new Map(
+      ids.flatMap((id) => {
+        const value = found.get(numberOf(id));
+        return value && assignmentName(value, numberOf(id)) === id ? [[id, value]] : [];
+      }),
+    );
+  }
+
+  async check(queries: Queries, values: ReadonlyMap<string, AssignmentValue | null>): Promise<void> {
+    for (const [id, value] of values)
+      if (value) await this.checks.refuseFaulty(queries, numberOf(id), value);
+      else await this.checks.refuseUsed(queries, numberOf(id));
+  }
+
+  async write(queries: Queries, values: ReadonlyMap<string, AssignmentValue | null>): Promise<void> {
+    for (const [id, value] of values)
+      if (value) await this.books.put(queries, numberOf(id), value);
+      else await this.books.remove(queries, numberOf(id));
+  }
+}
+
+function bookOf(id: string): BookPlace {
+  const [sectionId, periodId] = id.split('/').map(Number);
+  return { sectionId: sectionId!, periodId: periodId! };
+}
+
+const numberOf = (id: string) => Number(id.split('/')[2]);

@@ -1,0 +1,68 @@
+import type { MarkBody } from '#contract/posting';
+import { ThingOf, type Thing } from '#server/changes';
+import { everyone, type Actor, type Queries } from '#server/platform';
+import { byItem, gradeId, gradePlaceOf } from './grade-place.js';
+import { GradesRepository } from './grades.repository.js';
+import { PostingAccess } from './posting-access.service.js';
+import { ReceiptsRepository } from './receipts.repository.js';
+
+/** What is posted, and the version of the scale that it was posted under. */
+export type GradeValue = MarkBody & { readonly scaleVersionId: number };
+
+/** Posted grades, by "item/period/enrollment". A change of some is told in a receipt for each sheet. */
+@ThingOf({ kind: 'grade', called: 'the grade', policy: everyone })
+export class GradeThing implements Thing<GradeValue> {
+  constructor(
+    private readonly grades: GradesRepository,
+    private readonly receipts: ReceiptsRepository,
+    private readonly access: PostingAccess,
+  ) {}
+
+  canChange(queries: Queries, ids: readonly string[], actor: Actor): Promise<boolean> {
+    return this.access.canOpen(queries, ids.map(gradePlaceOf), actor);
+  }
+
+  hold(queries: Queries, ids: readonly string[]): Promise<void> {
+    return this.access.hold(queries, ids.map(gradePlaceOf));
+  }
+
+  async read(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, GradeValue>> {
+    const found = new Map<string, GradeValue>();
+    for (const { itemId, periodId, enrollmentIds } of byItem(ids.map(gradePlaceOf)))
+      for (const [enrollmentId, value] of await this.grades.valuesOf(queries, itemId, periodId, enrollmentIds))
+        found.set(gradeId({ itemId, periodId, enrollmentId }), value);
+    return found;
+  }
+
+  /** Outside the posting window only a registrar may, where the window lets anybody. */
+  async check(queries: Queries, values: ReadonlyMap<string, GradeValue | null>, actor: Actor): Promise<void> {
+    await this.access.refuseClosed(queries, [...values.keys()].map(gradePlaceOf), actor);
+  }
+
+  async write(queries: Queries, values: ReadonlyMap<string, GradeValue | null>, actor: Actor): Promise<void> {
+    const places = [...values.keys()].map(gradePlaceOf);
+    const before = await this.read(queries, [...values.keys()]);
+    await this.grades.write(
+      queries,
+      actor,
+      [...values].map(([id, value]) => ({ ...gradePlaceOf(id), value })),
+    );
+    await this.receipts.write(
+      queries,
+      actor,
+      places.map((place) => ({
+        ...place,
+        before: markOf(before.get(gradeId(place))),
+        after: markOf(values.get(gradeId(place))) ?? noMark,
+      })),
+    );
+  }
+}
+
+const noMark: MarkBody = { percent: null, label: null, code: null, lastDate: null, hours: null, comment: '' };
+
+function markOf(value: GradeValue | null | undefined): MarkBody | null {
+  if (!value) return null;
+  const { scaleVersionId: _version, ...mark } = value;
+  return mark;
+}

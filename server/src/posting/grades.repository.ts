@@ -1,0 +1,74 @@
+import { Injectable } from '@nestjs/common';
+import { sql } from 'drizzle-orm';
+import { Clock, intArray, tables, type Actor, type Queries } from '#server/platform';
+import type { GradePlace } from './grade-place.js';
+import type { GradeValue } from './grade.thing.js';
+
+const { grades } = tables;
+
+/** Reads and writes posted grades one by one; whole sheets are read by the GradeRowsRepository. */
+@Injectable()
+export class GradesRepository {
+  constructor(private readonly clock: Clock) {}
+
+  /** What is posted, by enrollment; a grade of which everything was removed is none. */
+  async valuesOf(
+    queries: Queries,
+    itemId: number,
+    periodId: number,
+    enrollmentIds: readonly number[],
+  ): Promise<ReadonlyMap<number, GradeValue>> {
+    const { rows } = await queries.execute<{ id: number } & GradeValue & Record<string, unknown>>(sql`
+      SELECT enrollment_id AS id, trim_scale(percent)::text AS percent, label, code, last_date::text AS "lastDate",
+        trim_scale(hours)::text AS hours, coalesce(comment, '') AS comment, scale_version_id AS "scaleVersionId"
+      FROM grades WHERE item_id = ${itemId} AND period_id = ${periodId} AND enrollment_id = ANY(${intArray(enrollmentIds)})
+        AND (percent IS NOT NULL OR label IS NOT NULL OR code IS NOT NULL OR last_date IS NOT NULL OR hours IS NOT NULL
+          OR comment <> '')`);
+    return new Map(rows.map(({ id, ...value }) => [id, value]));
+  }
+
+  /** Each raises the version of its grade, which begins at 1; of one that goes the row stays, so that it goes on rising. */
+  async write(
+    queries: Queries,
+    actor: Actor,
+    written: readonly (GradePlace & { readonly value: GradeValue | null })[],
+  ): Promise<void> {
+    const [posted, cleared] = [written.filter(({ value }) => value), written.filter(({ value }) => !value)];
+    const by = { postedBy: actor.personId, postedAt: this.clock.now() };
+    if (posted.length > 0)
+      await queries
+        .insert(grades)
+        .values(posted.map(({ value, ...place }) => ({ ...place, ...value!, ...by, version: 1 })))
+        .onConflictDoUpdate({
+          target: [grades.enrollmentId, grades.itemId, grades.periodId],
+          set: {
+            percent: sql`excluded.percent`,
+            label: sql`excluded.label`,
+            code: sql`excluded.code`,
+            lastDate: sql`excluded.last_date`,
+            hours: sql`excluded.hours`,
+            comment: sql`excluded.comment`,
+            scaleVersionId: sql`excluded.scale_version_id`,
+            version: sql`${grades.version} + 1`,
+            postedBy: sql`excluded.posted_by`,
+            postedAt: sql`excluded.posted_at`,
+          },
+        });
+    for (const { itemId, periodId, enrollmentId } of cleared)
+      await queries
+        .update(grades)
+        .set({
+          percent: null,
+          label: null,
+          code: null,
+          lastDate: null,
+          hours: null,
+          comment: '',
+          version: sql`${grades.version} + 1`,
+          ...by,
+        })
+        .where(
+          sql`${grades.itemId} = ${itemId} AND ${grades.periodId} = ${periodId} AND ${grades.enrollmentId} = ${enrollmentId}`,
+        );
+  }
+}
