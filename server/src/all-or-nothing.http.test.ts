@@ -4,13 +4,13 @@ import type { AuditReply } from '#contract/audit';
 import type { BookReply, CalculationReply } from '#contract/calculation';
 import type { CalendarReply } from '#contract/calendar';
 import type { CoursesReply } from '#contract/courses';
-import type { LogCheckReply } from '#contract/changes';
 import type { SaveSheetReply, SheetListReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
 import type { ReportItemsReply } from '#contract/report-items';
 import type { CodesReply, ScalesReply } from '#contract/scales';
 import type { FileImportReply } from '#contract/transfer';
 import { changeOf, openPeriod, sheetNamed } from '../test/sheets.js';
+import { checkLog } from '../test/check-log.js';
 import { startTestServer, type TestClient, type TestServer } from '../test/test-server.js';
 
 let server: TestServer;
@@ -263,7 +263,7 @@ describe('many people at once', () => {
       }),
     );
     expect(answers.map(({ status }) => status)).toEqual(sheets.map(() => 200));
-    const { body: check } = await registrar.get<LogCheckReply>('/log/check');
-    expect(check).toEqual({ entries: before + sheets.length, isWhole: true, faultAt: null });
+    const check = await checkLog(registrar);
+    expect(check).toMatchObject({ checked: before + sheets.length, entries: before + sheets.length, state: 'whole' });
   });
 });

@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { desc, eq, sql } from 'drizzle-orm';
-import { chainStart, entryHash, type ChangeOfEntry } from '#core/changes';
+import { eq, sql } from 'drizzle-orm';
+import { entryHash, type ChangeOfEntry } from '#core/changes';
 import { Clock, tables, type Actor, type Queries } from '#server/platform';
+import { LogRepository, type NewLogRow } from './log.repository.js';
 
 /** What is to be logged: the action in words, the thing it was done to, and that thing before and after. */
 export interface Change {
@@ -18,7 +19,10 @@ export const sha256 = (text: string) => createHash('sha256').update(text).digest
 /** The only writer of the log. It writes in the transaction of the change itself: both are kept or neither. */
 @Injectable()
 export class ChangeLog {
-  constructor(private readonly clock: Clock) {}
+  constructor(
+    private readonly entries: LogRepository,
+    private readonly clock: Clock,
+  ) {}
 
   /** In the name of somebody who is not there now, such as the one who started a run. */
   async recordOf(queries: Queries, personId: number, changes: readonly Change[]): Promise<void> {
@@ -38,27 +42,13 @@ export class ChangeLog {
     facts: Omit<ChangeOfEntry, 'id'> = { undoes: null, why: null },
   ): Promise<number | null> {
     if (changes.length === 0) return null;
-    const { rows: numbers } = await queries.execute<{ id: number }>(sql`SELECT nextval('change_numbers')::int AS id`);
-    const change: ChangeOfEntry = { id: numbers[0]!.id, ...facts };
-    // Two writers must not continue the chain from the same entry.
-    await queries.execute(sql`SELECT pg_advisory_xact_lock(hashtext('change_log'))`);
-    const [last] = await queries
-      .select({ hash: tables.changeLog.hash })
-      .from(tables.changeLog)
-      .orderBy(desc(tables.changeLog.id))
-      .limit(1);
+    const head = await this.entries.headLocked(queries);
+    const change: ChangeOfEntry = { id: await this.entries.nextChangeId(queries), ...facts };
     const at = this.clock.now();
-    let previousHash = last?.hash ?? chainStart;
-    const rows = changes.map(({ action, thing, before, after }) => {
-      const entry = {
-        at: at.toISOString(),
-        actor: actor.name,
-        action,
-        thing,
-        before: asJson(before),
-        after: asJson(after),
-      };
-      const hash = entryHash({ ...entry, change }, previousHash, sha256);
+    let previousHash = head.hash;
+    const rows = changes.map(({ action, thing, before, after }): NewLogRow => {
+      const entry = { actor: actor.name, action, thing, before: asJson(before), after: asJson(after) };
+      const hash = entryHash({ ...entry, at: at.toISOString(), change }, previousHash, sha256);
       const row = {
         ...entry,
         at,
@@ -72,7 +62,7 @@ export class ChangeLog {
       previousHash = hash;
       return row;
     });
-    await queries.insert(tables.changeLog).values(rows);
+    await this.entries.append(queries, rows, head.entries);
     return change.id;
   }
 }

@@ -1,14 +1,21 @@
-import { Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query } from '@nestjs/common';
-import type { ChangeReply, LogCheckReply, LogEntryReply, UndoReply } from '#contract/changes';
-import { Allow, CurrentActor, everyone, registrars, type Actor } from '#server/platform';
+import { pipeline } from 'node:stream/promises';
+import { Readable } from 'node:stream';
+import { Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query, Res } from '@nestjs/common';
+import type { Response } from 'express';
+import { LogRequest, type ChangeReply, type LogCheckReply, type LogReply, type UndoReply } from '#contract/changes';
+import { Allow, csvLines, CurrentActor, everyone, registrars, spreadsheetTypes, type Actor } from '#server/platform';
+import { ChainCheck } from './chain-check.service.js';
 import { Changes } from './changes.service.js';
 import { HistoryService } from './history.service.js';
+import { LogService } from './log.service.js';
 
 @Controller()
 export class ChangesController {
   constructor(
     private readonly changes: Changes,
     private readonly history: HistoryService,
+    private readonly log: LogService,
+    private readonly chain: ChainCheck,
   ) {}
 
   /** What the person who asks changed last. */
@@ -20,7 +27,7 @@ export class ChangesController {
 
   /** What was changed of one thing. */
   @Get('changes')
-  @Allow(registrars)
+  @Allow(everyone)
   ofThing(@CurrentActor() actor: Actor, @Query('thing') thing = ''): Promise<ChangeReply[]> {
     return this.history.changesOfThing(actor, thing);
   }
@@ -34,13 +41,28 @@ export class ChangesController {
 
   @Get('log/check')
   @Allow(registrars)
-  check(): Promise<LogCheckReply> {
-    return this.history.check();
+  progress(): LogCheckReply {
+    return this.chain.progress();
+  }
+
+  @Post('log/check')
+  @HttpCode(200)
+  @Allow(registrars)
+  check(): LogCheckReply {
+    return this.chain.start();
+  }
+
+  @Get('log/export')
+  @Allow(registrars)
+  async export(@Query() filter: LogRequest, @Res() response: Response): Promise<void> {
+    response.setHeader('content-type', spreadsheetTypes.csv);
+    response.setHeader('content-disposition', 'attachment; filename="log.csv"');
+    await pipeline(Readable.from(csvLines(this.log.rows(filter))), response);
   }
 
   @Get('log')
   @Allow(registrars)
-  log(@Query('thing') thing = ''): Promise<LogEntryReply[]> {
-    return this.history.historyOf(thing);
+  page(@Query() { before, ...filter }: LogRequest): Promise<LogReply> {
+    return this.log.page(filter, before);
   }
 }

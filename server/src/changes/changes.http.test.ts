@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { ChangeReply, LogCheckReply, UndoReply } from '#contract/changes';
+import type { ChangeReply, LogReply, UndoReply } from '#contract/changes';
 import type { Problem } from '#contract/problems';
 import type { CodesReply } from '#contract/scales';
 import type { GpaPolicyBody, GpaPolicyReply } from '#contract/transcripts';
+import { checkLog } from '../../test/check-log.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
 let server: TestServer;
@@ -30,7 +31,7 @@ const saveCodes = async (change: (list: CodesReply['codes']) => object[]) => {
   const bodies = change(list).map(({ grades: _grades, ...body }: { grades?: number }) => body);
   return registrar.send<CodesReply & Problem>('PUT', '/codes', { revision, codes: bodies });
 };
-const whole = async () => (await registrar.get<LogCheckReply>('/log/check')).body.isWhole;
+const whole = async () => (await checkLog(registrar)).state === 'whole';
 
 describe('a change', () => {
   it('says its number on the reply, and is remembered with who, what, and each fact before and after', async () => {
@@ -162,6 +163,7 @@ describe('the history', () => {
     ['an entry that was moved to another change', 'UPDATE change_log SET change_id = change_id + 1000 WHERE id = $1'],
     ['an entry that says it undid another', 'UPDATE change_log SET undoes = 1 WHERE id = $1'],
     ['a removed entry', 'DELETE FROM change_log WHERE id = $1'],
+    ['an end that was cut off', 'DELETE FROM change_log WHERE id > $1'],
     [
       'an entry put in out of turn',
       `INSERT INTO change_log (at, actor_id, actor, action, thing, before, after, previous_hash, hash)
@@ -181,5 +183,79 @@ describe('the history', () => {
       [JSON.stringify(client.rows)],
     );
     expect(await whole()).toBe(true);
+  });
+});
+
+describe('the log', () => {
+  const log = async (query = '') => (await registrar.get<LogReply>(`/log${query}`)).body;
+
+  it('has every entry, newest first, with who, when, what, and each fact before and after', async () => {
+    const { change } = await saveGpa({ digits: 1 });
+    const { entries, people, kinds } = await log();
+    expect(entries[0]).toMatchObject({
+      actor: 'Morwenna Oake',
+      action: 'save the GPA settings',
+      thing: 'gpa-settings district',
+      called: 'the GPA settings',
+      fields: [{ field: 'digits', before: '3', after: '1' }],
+      change,
+    });
+    expect(entries.map(({ id }) => id)).toEqual(entries.map(({ id }) => id).toSorted((a, b) => b - a));
+    expect(people.map(({ name }) => name)).toContain('Oake, Morwenna');
+    expect(kinds).toContainEqual({ kind: 'gpa-settings', called: 'the GPA settings' });
+    await undo(change);
+  });
+
+  it.each([
+    ['a kind', '?thing=codes', ({ thing }: LogReply['entries'][number]) => thing.startsWith('codes ')],
+    [
+      'a thing',
+      '?thing=gpa-settings%20district',
+      ({ thing }: LogReply['entries'][number]) => thing === 'gpa-settings district',
+    ],
+    [
+      'a part of what was done',
+      '?text=undo%3A',
+      ({ action }: LogReply['entries'][number]) => action.startsWith('undo:'),
+    ],
+  ])('is narrowed to %s', async (_what, query, fits) => {
+    const { entries } = await log(query);
+    expect(entries.length).toBeGreaterThan(0);
+    expect(entries.every(fits)).toBe(true);
+  });
+
+  it('is narrowed to a person, a stretch of time, and what comes before an entry', async () => {
+    const all = (await log()).entries;
+    const [first, last] = [all.at(-1)!, all[0]!];
+    expect((await log('?personId=999999')).entries).toEqual([]);
+    expect((await log(`?before=${last.id}`)).entries.map(({ id }) => id)).toEqual(all.slice(1).map(({ id }) => id));
+    expect((await log(`?until=${first.at}`)).entries).toEqual([]);
+    expect((await log(`?from=${first.at}`)).entries).toHaveLength(all.length);
+    // What a pattern would mean is only text here.
+    expect((await log('?text=%25')).entries).toEqual([]);
+    const { status } = await registrar.get('/log?from=yesterday');
+    expect(status).toBe(422);
+  });
+
+  it('is a file with a row for each fact, whose texts are no formulas', async () => {
+    const { body } = await registrar.get<Uint8Array>('/log/export?thing=gpa-settings', 'bytes');
+    const lines = new TextDecoder().decode(body).trim().split('\r\n');
+    expect(lines[0]).toBe('Number,Time,Who,What,Thing,Fact,Before,After,Change,Undoes,Reason,Hash');
+    expect(
+      lines.some((line) => line.includes(',Morwenna Oake,save the GPA settings,the GPA settings,digits,3,2,')),
+    ).toBe(true);
+  });
+
+  it('and its check are the registrar’s', async () => {
+    const teacher = await server.as('harun');
+    for (const path of ['/log', '/log/export', '/log/check']) expect((await teacher.get(path)).status).toBe(403);
+    expect((await teacher.get('/changes?thing=gpa-settings%20district')).status).toBe(404);
+    expect((await teacher.get('/changes?thing=nonsense')).status).toBe(404);
+  });
+
+  it('was checked when the server started', async () => {
+    const started = await checkLog(registrar);
+    expect(started).toMatchObject({ state: 'whole', faultAt: null });
+    expect(started.checked).toBe(started.entries);
   });
 });

@@ -1,15 +1,18 @@
 import { Module } from '@nestjs/common';
 import { DiscoveryModule } from '@nestjs/core';
+import { ChainCheck } from './chain-check.service.js';
 import { ChangeLog } from './change-log.js';
 import { Changes } from './changes.service.js';
 import { ChangesController } from './changes.controller.js';
 import { HistoryService } from './history.service.js';
+import { LogRepository } from './log.repository.js';
+import { LogService } from './log.service.js';
 import { Things } from './things.js';
 
 @Module({
   imports: [DiscoveryModule],
   controllers: [ChangesController],
-  providers: [ChangeLog, Changes, HistoryService, Things],
+  providers: [ChainCheck, ChangeLog, Changes, HistoryService, LogRepository, LogService, Things],
   exports: [ChangeLog, Changes],
 })
 export class ChangesModule {}

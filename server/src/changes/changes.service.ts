@@ -1,9 +1,10 @@
 import { Injectable } from '@nestjs/common';
-import { and, desc, eq, gt, inArray, sql } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import { canonicalJson } from '#core/changes';
 import type { UndoReply } from '#contract/changes';
-import { isConstraintViolation, Refusal, tables, Transactions, type Actor, type Queries } from '#server/platform';
+import { isConstraintViolation, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { ChangeLog } from './change-log.js';
+import { LogRepository } from './log.repository.js';
 import { tellOfChange } from './made-change.js';
 import { revisionOf } from './revision.js';
 import { kindAndId, thingName } from './thing-name.js';
@@ -34,8 +35,6 @@ interface Planned extends Edit {
   readonly before: unknown;
 }
 
-const { changeLog } = tables;
-
 /**
  * The one way in which things change: what stands there is compared with what the change began from, the domain's own way
  * writes it, and the log tells of it, all in one transaction. And the one way back.
@@ -46,6 +45,7 @@ export class Changes {
     private readonly transactions: Transactions,
     private readonly things: Things,
     private readonly log: ChangeLog,
+    private readonly entries: LogRepository,
   ) {}
 
   /**
@@ -69,11 +69,7 @@ export class Changes {
    */
   async undo(actor: Actor, changeId: number): Promise<UndoReply> {
     return this.transactions.run(async (queries) => {
-      const entries = await queries
-        .select()
-        .from(changeLog)
-        .where(eq(changeLog.changeId, changeId))
-        .orderBy(desc(changeLog.id));
+      const entries = await this.entries.ofChange(queries, changeId);
       const names = entries.map(({ thing }) => thing);
       // Whoever may not change a thing does not learn from a refusal that somebody did.
       if (entries.length === 0 || !(await this.things.canChange(queries, actor, names)))
@@ -142,26 +138,20 @@ export class Changes {
   }
 
   private async changedMeanwhile(queries: Queries, planned: Planned): Promise<Refusal> {
-    const [last] = await queries
-      .select({ actor: changeLog.actor })
-      .from(changeLog)
-      .where(eq(changeLog.thing, planned.thing))
-      .orderBy(desc(changeLog.id))
-      .limit(1);
+    const who = await this.entries.lastActor(queries, planned.thing);
     return new Refusal('changed-meanwhile', {
       what: this.things.calledOf(planned.thing, planned.before ?? planned.after),
-      who: last?.actor ?? 'Someone else',
+      who: who ?? 'Someone else',
     });
   }
 
   /** What was done to things since a change: by whom, and what. */
   private async movedOn(queries: Queries, changeId: number, moved: readonly Planned[]): Promise<Refusal> {
-    const names = moved.map(({ thing }) => thing);
-    const since = await queries
-      .selectDistinctOn([changeLog.thing], { thing: changeLog.thing, actor: changeLog.actor, action: changeLog.action })
-      .from(changeLog)
-      .where(and(inArray(changeLog.thing, names), gt(changeLog.changeId, changeId)))
-      .orderBy(changeLog.thing, desc(changeLog.id));
+    const since = await this.entries.lastSince(
+      queries,
+      moved.map(({ thing }) => thing),
+      changeId,
+    );
     const details = moved.map(({ thing, before, after }) => {
       const last = since.find((entry) => entry.thing === thing);
       const what = last ? `${last.actor} did this since: ${last.action}` : 'it was changed since';

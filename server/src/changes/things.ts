@@ -62,6 +62,13 @@ export class Things implements OnModuleInit {
     return value !== null && known.way.title ? `${known.called} ${known.way.title(value)}` : known.called;
   }
 
+  /** Every kind that can be changed, by what it is called. */
+  kinds(): { readonly kind: string; readonly called: string }[] {
+    return [...this.known.values()]
+      .map(({ kind, called }) => ({ kind, called }))
+      .toSorted((a, b) => (a.called < b.called ? -1 : 1));
+  }
+
   /** @throws Error for a kind that no provider declares */
   of(kind: string): KnownThing {
     const known = this.known.get(kind);

@@ -22,7 +22,7 @@ export * as tables from './database/tables/index.js';
 export { openTableOrThrow } from './files/open-table.js';
 export { readRows } from './files/read-rows.js';
 export { readTableOrThrow } from './files/read-table.js';
-export { isWorkbook, spreadsheetTypes, writeSpreadsheet, type SpreadsheetType } from './files/spreadsheet.js';
+export { csvLines, isWorkbook, spreadsheetTypes, writeSpreadsheet, type SpreadsheetType } from './files/spreadsheet.js';
 export { Bulk } from './database/bulk.js';
 export { copyLine, readCopyLines } from './database/copy-text.js';
 export { CopyReader } from './database/copy-reader.js';

@@ -3,7 +3,6 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
 import { gpa } from '#core/transcripts';
 import type { AuditReply, FindingReply } from '#contract/audit';
-import type { LogCheckReply } from '#contract/changes';
 import type { MarkBody, SheetListReply, SheetReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
 import {
@@ -14,6 +13,7 @@ import {
   type TranscriptReply,
 } from '#contract/transcripts';
 import { changeOf, openPeriod, quarterGrade } from '../../test/sheets.js';
+import { checkLog } from '../../test/check-log.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
 let server: TestServer;
@@ -141,7 +141,7 @@ describe('the seal', () => {
     const before = (await registrar.get<TranscriptReply>(`/students/${student!.id}/transcript`)).body;
     await server.database.pool.query(`UPDATE courses SET title = 'Renamed', credits = 9`);
     await server.database.pool.query(`UPDATE bands SET points = 0`);
-    await server.database.pool.query(`UPDATE grades SET label = 'F' WHERE period_id = ${openPeriod}`);
+    await server.database.pool.query(`UPDATE grades SET label = 'F', code = NULL WHERE period_id = ${openPeriod}`);
     expect((await registrar.get<TranscriptReply>(`/students/${student!.id}/transcript`)).body).toEqual(before);
     expect(before.periods.map(({ name, sealedAt }) => [name, sealedAt !== null])).toEqual([
       ['Quarter 1', true],
@@ -175,8 +175,8 @@ describe('the seal', () => {
 
 describe('the log', () => {
   it('holds together over all that was done', async () => {
-    const { body } = await registrar.get<LogCheckReply>('/log/check');
-    expect(body).toMatchObject({ isWhole: true, faultAt: null });
+    const body = await checkLog(registrar);
+    expect(body).toMatchObject({ state: 'whole', faultAt: null });
     expect(body.entries).toBeGreaterThan(60);
   });
 
@@ -193,8 +193,8 @@ describe('the log', () => {
     }[];
     await client.query(tamper(rows[0]!.id));
     client.release();
-    const { body } = await registrar.get<LogCheckReply>('/log/check');
-    expect(body).toMatchObject({ isWhole: false, faultAt: rows[offset]!.id });
+    const body = await checkLog(registrar);
+    expect(body).toMatchObject({ state: 'broken', faultAt: rows[offset]!.id });
     await server.database.pool.query(`UPDATE change_log SET after = $2 WHERE id = $1`, [
       rows[0]!.id,
       JSON.stringify(kept!.after),

@@ -12,7 +12,7 @@ export function ChangeList({ changes, showsWho }: { changes: readonly ChangeRepl
   const undo = useUndo();
   return (
     <ul>
-      {changes.map(({ id, at, actor, action, undoes, isUndone, canUndo, things }) => (
+      {changes.map(({ id, at, actor, action, undoes, isUndone, canUndo, things, moreThings }) => (
         <li key={id} className="border-t border-hairline px-4 py-2.5 first:border-t-0">
           <div className="flex items-start gap-2">
             <div className="min-w-0 flex-1">
@@ -33,8 +33,9 @@ export function ChangeList({ changes, showsWho }: { changes: readonly ChangeRepl
             )}
           </div>
           {things.map((each) => (
-            <ChangedFields key={each.thing} changed={each} isAlone={things.length === 1} />
+            <ChangedFields key={each.thing} changed={each} isAlone={things.length + moreThings === 1} />
           ))}
+          {moreThings > 0 && <p className="mt-1 text-[13px] text-quiet">and {plural(moreThings, 'more thing')}</p>}
         </li>
       ))}
     </ul>

@@ -22,6 +22,7 @@ const change = (id: number, more: Partial<ChangeReply> = {}): ChangeReply => ({
       fields: [{ field: 'digits', before: '3', after: '2' }],
     },
   ],
+  moreThings: 0,
   ...more,
 });
 const movedOn: Problem = {

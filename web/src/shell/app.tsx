@@ -5,6 +5,7 @@ import { FindingsPage } from '../audit/findings-page';
 import { CalculationPage } from '../calculation/calculation-page';
 import { GradeBookPage } from '../calculation/grade-book-page';
 import { CalendarPage } from '../calendar/calendar-page';
+import { LogPage } from '../changes/log-page';
 import { CoursesPage } from '../courses/courses-page';
 import { SetUpPage } from '../set-up/set-up-page';
 import { SignInPage } from '../people/sign-in-page';
@@ -62,6 +63,7 @@ const router = createBrowserRouter([
       { path: 'platforms', element: <PlatformsPage /> },
       { path: 'matches', element: <MatchesPage /> },
       { path: 'exchange', element: <ExchangePage /> },
+      { path: 'log', element: <LogPage /> },
       { path: 'outbox', element: <OutboxPage /> },
       { path: 'runs', element: <RunsPage /> },
       { path: 'runs/:runId', element: <RunPage /> },

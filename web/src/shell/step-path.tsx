@@ -42,6 +42,7 @@ export function StepPath({ person }: { person: PersonReply }) {
       {person.role === 'registrar' && (
         <div className="-ml-1 border-t border-hairline pt-3">
           <PlaceLink place={{ path: 'exchange', name: 'Exchange' }} />
+          <PlaceLink place={{ path: 'log', name: 'Log' }} />
         </div>
       )}
     </nav>

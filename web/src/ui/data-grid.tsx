@@ -1,4 +1,4 @@
-import { useRef, type KeyboardEvent, type ReactNode } from 'react';
+import { useEffect, useRef, type KeyboardEvent, type ReactNode } from 'react';
 import {
   createSortedRowModel,
   rowSortingFeature,
@@ -33,6 +33,8 @@ interface DataGridProps<Row> {
   readonly empty: ReactNode;
   /** Narrower than this the grid scrolls sideways rather than squeeze its columns. */
   readonly minWidth?: number;
+  /** Called when the last row comes into sight, where more can be asked for. */
+  readonly onEnd?: (() => void) | undefined;
   /** Where the address keeps the order; null in a dialog. */
   readonly sortIn?: string | null;
 }
@@ -58,6 +60,7 @@ export function DataGrid<Row extends object>({
   onChoose,
   empty,
   minWidth = 600,
+  onEnd,
   sortIn = 'sort',
 }: DataGridProps<Row>) {
   const scroller = useRef<HTMLDivElement>(null);
@@ -83,6 +86,10 @@ export function DataGrid<Row extends object>({
     overscan: 12,
   });
   const inSight = virtual.getVirtualItems();
+  const isAtEnd = inSight.at(-1)?.index === sorted.length - 1;
+  useEffect(() => {
+    if (isAtEnd) onEnd?.();
+  }, [isAtEnd, onEnd]);
   const above = inSight[0]?.start ?? 0;
   const below = virtual.getTotalSize() - (inSight.at(-1)?.end ?? 0);
   const headers = table.getHeaderGroups()[0]!.headers;

@@ -54,6 +54,12 @@ export async function readWorkbookOrThrow(bytes: Buffer, name: string): Promise<
   return rows;
 }
 
+/** A long table as the text of a CSV file, piece by piece. Texts stay texts: nothing that begins like a formula becomes one. */
+export async function* csvLines(pieces: AsyncIterable<Rows>): AsyncGenerator<string> {
+  yield '\uFEFF';
+  for await (const rows of pieces) yield `${Papa.unparse(rows as string[][], { escapeFormulae: true })}\r\n`;
+}
+
 /** A table as a file. Texts stay texts: nothing that begins like a formula becomes one. */
 export async function writeSpreadsheet(type: SpreadsheetType, sheetName: string, rows: Rows): Promise<Buffer> {
   if (type === 'csv') return Buffer.from(`\uFEFF${Papa.unparse(rows as string[][], { escapeFormulae: true })}\r\n`);

@@ -101,7 +101,7 @@ export const scores = pgTable(
     carriedVersion: integer(),
     createdAt: createdAt(),
   },
-  (table) => [primaryKey({ columns: [table.assignmentId, table.enrollmentId] })],
+  (table) => [primaryKey({ columns: [table.assignmentId, table.enrollmentId] }), index().on(table.enrollmentId)],
 );
 
 /** What one category comes to for a student, kept as the whole is. */

@@ -1,4 +1,5 @@
-import { date, index, integer, jsonb, pgTable, text, type AnyPgColumn } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { check, date, index, integer, jsonb, pgTable, text, type AnyPgColumn } from 'drizzle-orm/pg-core';
 import { createdAt, id } from './columns.js';
 
 export const schools = pgTable('schools', {
@@ -26,7 +27,7 @@ export const periods = pgTable(
     endsOn: date().notNull(),
     createdAt: createdAt(),
   },
-  (table) => [index().on(table.schoolId)],
+  (table) => [index().on(table.schoolId), check('periods_days_in_order', sql`${table.startsOn} <= ${table.endsOn}`)],
 );
 
 /** Days without classes, both ends included. */
@@ -42,5 +43,5 @@ export const breaks = pgTable(
     endsOn: date().notNull(),
     createdAt: createdAt(),
   },
-  (table) => [index().on(table.schoolId)],
+  (table) => [index().on(table.schoolId), check('breaks_days_in_order', sql`${table.startsOn} <= ${table.endsOn}`)],
 );

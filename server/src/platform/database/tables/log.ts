@@ -20,8 +20,21 @@ export const changeLog = pgTable(
     undoes: integer(),
     why: text(),
   },
-  (table) => [index().on(table.thing), index().on(table.changeId), index().on(table.actorId, table.id)],
+  (table) => [
+    index().on(table.thing),
+    index().on(table.changeId),
+    index().on(table.actorId, table.id),
+    index().on(table.at),
+  ],
 );
+
+/** Where the log ends: one row, moved on with each entry, so that an end that was cut off shows. */
+export const logHead = pgTable('log_head', {
+  id: integer().primaryKey().default(1),
+  entries: integer().notNull(),
+  lastId: integer().notNull(),
+  hash: text().notNull(),
+});
 
 /** Numbers of changes; a change has one entry for each thing that it changes. */
 export const changeNumbers = pgSequence('change_numbers');

@@ -1,4 +1,5 @@
-import { date, index, integer, jsonb, numeric, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { check, date, index, integer, jsonb, numeric, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
 import { periods } from './calendar.js';
 import { createdAt, id, instant } from './columns.js';
 import { enrollments, sections } from './courses.js';
@@ -40,7 +41,12 @@ export const grades = pgTable(
     postedAt: instant().notNull(),
     createdAt: createdAt(),
   },
-  (table) => [unique().on(table.enrollmentId, table.itemId, table.periodId), index().on(table.periodId, table.itemId)],
+  (table) => [
+    unique().on(table.enrollmentId, table.itemId, table.periodId),
+    index().on(table.periodId, table.itemId),
+    check('grades_label_or_code', sql`${table.label} IS NULL OR ${table.code} IS NULL`),
+    check('grades_percent_not_negative', sql`${table.percent} >= 0`),
+  ],
 );
 
 /**
@@ -66,7 +72,10 @@ export const computedGrades = pgTable(
     importRow: integer().notNull(),
     createdAt: createdAt(),
   },
-  (table) => [primaryKey({ columns: [table.enrollmentId, table.itemId, table.periodId, table.importId] })],
+  (table) => [
+    primaryKey({ columns: [table.enrollmentId, table.itemId, table.periodId, table.importId] }),
+    index().on(table.importId),
+  ],
 );
 
 /** What one save changed, and nothing else. */

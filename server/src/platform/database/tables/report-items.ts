@@ -1,4 +1,5 @@
-import { boolean, integer, jsonb, numeric, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { boolean, check, integer, jsonb, numeric, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
 import { periods, schools } from './calendar.js';
 import { createdAt, id, instant } from './columns.js';
 import { courses } from './courses.js';
@@ -124,5 +125,9 @@ export const postingWindows = pgTable(
     earlyReason: text().notNull().default(''),
     createdAt: createdAt(),
   },
-  (table) => [unique().on(table.itemId, table.periodId)],
+  (table) => [
+    unique().on(table.itemId, table.periodId),
+    check('posting_windows_in_order', sql`${table.opensAt} < ${table.closesAt}`),
+    check('posting_windows_grace_after_close', sql`${table.graceUntil} >= ${table.closesAt}`),
+  ],
 );

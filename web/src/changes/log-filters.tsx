@@ -1,0 +1,79 @@
+import { useSearchParams } from 'react-router';
+import type { LogReply } from '#contract/changes';
+import { searchWith } from '../ui/search-with';
+import { useTextInAddress } from '../ui/use-text-in-address';
+
+interface LogFiltersProps extends Pick<LogReply, 'people' | 'kinds'> {
+  readonly onChange: () => void;
+}
+
+const look = 'h-8 rounded-md border border-control bg-surface px-2';
+
+/** What narrows the log, each in the address: words, who, what kind of thing, and between which days. */
+export function LogFilters({ people, kinds, onChange }: LogFiltersProps) {
+  const [search, setSearch] = useSearchParams();
+  const [text, onText] = useTextInAddress('text');
+  const set = (changes: Record<string, string>) => {
+    onChange();
+    setSearch((before) => searchWith(before, { ...changes, entry: null }), { replace: true });
+  };
+  const thing = search.get('thing') ?? '';
+  const isOneThing = thing.includes(' ');
+  return (
+    <>
+      <input
+        type="search"
+        aria-label="What was done"
+        placeholder="What was done"
+        value={text}
+        onChange={(event) => onText(event.target.value)}
+        className={`${look} w-[180px]`}
+      />
+      <select
+        aria-label="Who"
+        value={search.get('who') ?? ''}
+        onChange={(event) => set({ who: event.target.value })}
+        className={look}
+      >
+        <option value="">Everybody</option>
+        {people.map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </select>
+      <select
+        aria-label="Kind of thing"
+        value={thing}
+        onChange={(event) => set({ thing: event.target.value })}
+        className={look}
+      >
+        <option value="">Everything</option>
+        {isOneThing && <option value={thing}>One thing</option>}
+        {kinds.map(({ kind, called }) => (
+          <option key={kind} value={kind}>
+            {called.replace(/^the /, '')}
+          </option>
+        ))}
+      </select>
+      <label className="flex items-center gap-1.5 text-[13px] text-quiet">
+        From
+        <input
+          type="date"
+          value={search.get('from') ?? ''}
+          onChange={(event) => set({ from: event.target.value })}
+          className={look}
+        />
+      </label>
+      <label className="flex items-center gap-1.5 text-[13px] text-quiet">
+        to
+        <input
+          type="date"
+          value={search.get('to') ?? ''}
+          onChange={(event) => set({ to: event.target.value })}
+          className={look}
+        />
+      </label>
+    </>
+  );
+}
