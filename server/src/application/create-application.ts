@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url';
 import type { INestApplicationContext } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
+import compression from 'compression';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import { rememberReply } from '#server/changes';
@@ -21,6 +22,7 @@ export async function createApplication(database: OpenDatabase, clock: Clock): P
   });
   application.set('trust proxy', 'loopback');
   application.use(helmet({ contentSecurityPolicy: { directives: contentPolicy }, strictTransportSecurity: false }));
+  application.use(compression());
   application.use('/api', await createSessions(database));
   application.use('/api', rememberReply);
   application.use('/api', (_request: Request, response: Response, next: NextFunction) => {
@@ -53,12 +55,23 @@ const contentPolicy = {
   upgradeInsecureRequests: null,
 };
 
-/** The built web application; every address that is not the interface's own belongs to its router. */
+/**
+ * The built web application; every address that is not the interface's own belongs to its router. A file whose name has its
+ * hash is kept for a year, every other one is asked for anew; one that there is not is not found rather than a page.
+ */
 function serveWeb(application: NestExpressApplication): void {
-  application.use(express.static(webFolder, { index: false, maxAge: '1y', immutable: true }));
+  const hashed = express.static(join(webFolder, 'assets'), { maxAge: '1y', immutable: true, fallthrough: false });
+  application.use('/assets', hashed, notFound);
+  application.use(express.static(webFolder, { index: false, maxAge: 0 }));
   application.use((request: Request, response: Response, next: NextFunction) => {
     const isPage = request.method === 'GET' && !request.path.startsWith('/api') && request.accepts('html');
     if (!isPage) return next();
+    response.setHeader('Cache-Control', 'no-cache');
     response.sendFile(join(webFolder, 'index.html'), { cacheControl: false });
   });
+}
+
+/** A file of an older build, asked for by a page that was open while the server was renewed. */
+function notFound(_error: unknown, _request: Request, response: Response, _next: NextFunction): void {
+  response.status(404).type('text/plain').send('There is no such file.');
 }

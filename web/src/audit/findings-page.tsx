@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { AuditRunReply, FindingReply } from '#contract/audit';
+import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
 import { searchWith } from '../ui/search-with';
@@ -18,7 +19,8 @@ import { RuleList } from './rule-list';
 export function FindingsPage() {
   const { periodId, path } = useScope();
   const { period } = usePeriod();
-  const { data: audit } = useAudit(periodId);
+  const read = useAudit(periodId);
+  const { data: audit } = read;
   const runAudit = useRunAudit(periodId);
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
@@ -47,7 +49,7 @@ export function FindingsPage() {
     { key: 'n', says: 'the next finding', act: step(1) },
     { key: 'Enter', says: 'open the grade of the finding', act: () => chosen && openGrade(chosen) },
   ]);
-  if (!audit || !period) return null;
+  if (!audit || !period) return <PageFace queries={[read]} />;
   const runButton = (
     <Button look="main" disabled={runAudit.isPending} onClick={start}>
       {runAudit.isPending ? 'Auditing…' : run ? 'Audit again' : 'Audit now'} <Key>A</Key>

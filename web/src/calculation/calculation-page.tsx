@@ -1,4 +1,5 @@
 import { useSearchParams } from 'react-router';
+import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
 import { ViewSwitch } from '../ui/field';
 import { CompareDesk } from './compare-desk';
@@ -17,9 +18,10 @@ type View = (typeof views)[number][0];
 export function CalculationPage() {
   const { periodId } = useScope();
   const { period, termLine } = usePeriod();
-  const { data: reply } = useCalculation(periodId);
+  const calculation = useCalculation(periodId);
+  const { data: reply } = calculation;
   const [search, setSearch] = useSearchParams();
-  if (!reply || !period || !termLine) return null;
+  if (!reply || !period || !termLine) return <PageFace queries={[calculation]} />;
   const view = views.map(([name]) => name).find((name) => name === search.get('view')) ?? 'policies';
   const onView = (chosen: View) => setSearch(chosen === 'policies' ? {} : { view: chosen });
   const viewSwitch = <ViewSwitch label="View" views={views} chosen={view} onChoose={onView} />;

@@ -1,9 +1,7 @@
 import { useEffect } from 'react';
 import { useParams } from 'react-router';
-import { ProblemError } from '../shell/api';
+import { PageFace } from '../shell/awaited-page';
 import { useScope } from '../shell/scope';
-import { Page } from '../ui/page';
-import { Empty } from '../ui/panel';
 import { GradeBook } from './grade-book';
 import { useBook } from './queries';
 
@@ -11,18 +9,10 @@ import { useBook } from './queries';
 export function GradeBookPage() {
   const sectionId = Number(useParams()['sectionId']);
   const { periodId } = useScope();
-  const { data: book, error } = useBook(sectionId, periodId);
+  const opened = useBook(sectionId, periodId);
+  const { data: book } = opened;
   useEffect(() => {
     document.title = book ? `${book.section}, grade book · Wombat` : 'Wombat';
   }, [book]);
-  if (error instanceof ProblemError) {
-    return (
-      <Page headline="This grade book cannot be opened.">
-        <Empty title={error.problem.title}>
-          {error.problem.detail} It may run in another school or period than the one chosen above.
-        </Empty>
-      </Page>
-    );
-  }
-  return book ? <GradeBook key={`${sectionId}/${periodId}`} book={book} /> : null;
+  return book ? <GradeBook key={`${sectionId}/${periodId}`} book={book} /> : <PageFace queries={[opened]} />;
 }

@@ -4,6 +4,7 @@ import { calendarFaultSentence, type CalendarReply } from '#contract/calendar';
 import { HistoryButton } from '../changes/history-button';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { SetUpNote } from '../set-up/set-up-note';
+import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { useChoosePeriod, usePeriod, useScope } from '../shell/scope';
 import { Button, Key } from '../ui/button';
@@ -26,10 +27,11 @@ import { YearAxis } from './year-axis';
 /** The calendars of all schools side by side; the chosen school's is edited. */
 export function CalendarPage() {
   const { schoolId } = useScope();
-  const { data: calendars } = useCalendars();
+  const kept = useCalendars();
+  const { data: calendars } = kept;
   const { termLine } = usePeriod();
   const own = calendars?.find(({ school }) => school.id === schoolId);
-  if (!calendars || !own || !termLine) return null;
+  if (!calendars || !own || !termLine) return <PageFace queries={[kept]} />;
   return <CalendarDesk key={schoolId} calendars={calendars} calendar={own} today={dayOfInstant(termLine.now)} />;
 }
 

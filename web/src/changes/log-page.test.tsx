@@ -119,7 +119,7 @@ describe('a page whose data cannot be read', () => {
   });
 
   it.each([
-    [404, 'There is no such page here.'],
+    [404, 'There is nothing at this address.'],
     [403, 'This page is not for your role.'],
   ])('is words and a way on for %i', async (status, says) => {
     show({ 'GET /log': refused(status, 'no') });

@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import type { CourseImportReply, CoursesReply } from '#contract/courses';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { SetUpNote } from '../set-up/set-up-note';
+import { PageFace } from '../shell/awaited-page';
 import { ProblemError } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
@@ -28,8 +29,9 @@ import { SetValueBar } from './set-value-bar';
 export function CoursesPage() {
   const { schoolId } = useScope();
   const { termLine } = usePeriod();
-  const { data: reply } = useCourses(schoolId);
-  if (!reply || !termLine) return null;
+  const courses = useCourses(schoolId);
+  const { data: reply } = courses;
+  if (!reply || !termLine) return <PageFace queries={[courses]} />;
   return <CoursesDesk key={schoolId} schoolId={schoolId} schoolName={termLine.school.shortName} reply={reply} />;
 }
 

@@ -1,6 +1,7 @@
 import { useSearchParams } from 'react-router';
 import { exchangeVersions } from '#core/exchange';
 import type { ExchangeSummaryReply } from '#contract/exchange';
+import { PageFace } from '../shell/awaited-page';
 import { searchWith } from '../ui/search-with';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { plural, showInstant } from '../ui/format';
@@ -43,9 +44,10 @@ const columns: GridColumn<ExchangeSummaryReply>[] = [
 
 /** Rosters and grade books of the whole district, out and in. */
 export function ExchangePage() {
-  const { data: imports } = useExchanges();
+  const zips = useExchanges();
+  const { data: imports } = zips;
   const [search, setSearch] = useSearchParams();
-  if (!imports) return null;
+  if (!imports) return <PageFace queries={[zips]} />;
   const open = Number(search.get('zip')) || null;
   const show = (id: number | null) =>
     setSearch((before) => searchWith(before, { zip: id === null ? null : String(id) }));

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useSearchParams } from 'react-router';
 import type { MailReply } from '#contract/mail';
+import { PageFace } from '../shell/awaited-page';
 import { api } from '../shell/api';
 import { useScope } from '../shell/scope';
 import { searchWith } from '../ui/search-with';
@@ -37,11 +38,12 @@ const columns: GridColumn<MailReply>[] = [
 export function OutboxPage() {
   const { schoolId } = useScope();
   const [search, setSearch] = useSearchParams();
-  const { data: mails } = useQuery({
+  const outbox = useQuery({
     queryKey: ['mails', schoolId],
     queryFn: () => api.get<MailReply[]>(`/mails?school=${schoolId}`),
   });
-  if (!mails) return null;
+  const { data: mails } = outbox;
+  if (!mails) return <PageFace queries={[outbox]} />;
   const chosen = mails.find(({ id }) => id === Number(search.get('letter')));
   return (
     <div className="flex min-h-0 flex-1">

@@ -1,5 +1,6 @@
 import { Link, useSearchParams } from 'react-router';
 import type { MatchesReply } from '#contract/matching';
+import { PageFace } from '../shell/awaited-page';
 import { useScope } from '../shell/scope';
 import { searchWith } from '../ui/search-with';
 import { Choice, ViewSwitch } from '../ui/field';
@@ -20,10 +21,12 @@ import { WeightsDesk } from './weights-desk';
 export function MatchesPage() {
   const { schoolId, path } = useScope();
   const [search, setSearch] = useSearchParams();
-  const { data: platforms } = usePlatforms(schoolId);
+  const connected = usePlatforms(schoolId);
+  const { data: platforms } = connected;
   const asked = Number(search.get('platform'));
   const platformId = platforms?.find(({ id }) => id === asked)?.id ?? platforms?.[0]?.id;
-  const { data: reply } = useMatches(platformId);
+  const matches = useMatches(platformId);
+  const { data: reply } = matches;
   if (platforms?.length === 0)
     return (
       <Page headline={<>No learning platform is connected to this school, so there is nothing to join.</>}>
@@ -37,7 +40,7 @@ export function MatchesPage() {
         </Panel>
       </Page>
     );
-  if (!reply || !platforms) return null;
+  if (!reply || !platforms) return <PageFace queries={[connected, matches]} />;
   const set = (changes: Record<string, string>) =>
     setSearch((before) => searchWith(before, { class: null, ...changes }));
   const view = views.map(([name]) => name).find((name) => name === search.get('view')) ?? 'class';

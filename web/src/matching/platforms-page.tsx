@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { PlatformReply } from '#contract/matching';
+import { PageFace } from '../shell/awaited-page';
 import { useScope } from '../shell/scope';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
@@ -13,9 +14,10 @@ import { usePlatformActions, usePlatforms } from './queries';
 /** The learning platforms of the school: where they are, what they hold, and when that was read. */
 export function PlatformsPage() {
   const { schoolId, path } = useScope();
-  const { data: platforms } = usePlatforms(schoolId);
+  const connected = usePlatforms(schoolId);
+  const { data: platforms } = connected;
   const [isConnecting, setConnecting] = useState(false);
-  if (!platforms) return null;
+  if (!platforms) return <PageFace queries={[connected]} />;
   const open = platforms.reduce((sum, platform) => sum + platform.open, 0);
   return (
     <Page

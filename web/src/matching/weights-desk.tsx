@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { PlatformReply, WeightsReply } from '#contract/matching';
+import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
 import { plural } from '../ui/format';
 import { Empty, Panel } from '../ui/panel';
@@ -12,9 +13,10 @@ import { WeightPatternCard } from './weight-pattern-card';
 export function WeightsDesk({ platform }: { platform: PlatformReply }) {
   const { periodId } = useScope();
   const { period } = usePeriod();
-  const { data: weights } = useWeights(platform.id, periodId);
+  const compared = useWeights(platform.id, periodId);
+  const { data: weights } = compared;
   const [asked, setAsked] = useState<WeightPattern | null>(null);
-  if (!weights || !period) return null;
+  if (!weights || !period) return <PageFace queries={[compared]} />;
   if (weights.classes.length === 0)
     return (
       <Panel>

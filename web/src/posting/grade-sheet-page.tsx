@@ -1,9 +1,7 @@
 import { useEffect } from 'react';
 import { useParams } from 'react-router';
 import { useScope } from '../shell/scope';
-import { Page } from '../ui/page';
-import { Empty } from '../ui/panel';
-import { ProblemError } from '../shell/api';
+import { PageFace } from '../shell/awaited-page';
 import { GradeSheet } from './grade-sheet';
 import { useSheet } from './queries';
 
@@ -12,18 +10,14 @@ export function GradeSheetPage() {
   const params = useParams();
   const { periodId } = useScope();
   const key = { sectionId: Number(params['sectionId']), itemId: Number(params['itemId']), periodId };
-  const { data: sheet, error } = useSheet(key);
+  const opened = useSheet(key);
+  const { data: sheet } = opened;
   useEffect(() => {
     document.title = sheet ? `${sheet.section} · Wombat` : 'Wombat';
   }, [sheet]);
-  if (error instanceof ProblemError) {
-    return (
-      <Page headline="This sheet cannot be opened.">
-        <Empty title={error.problem.title}>
-          {error.problem.detail} It may run in another school or period than the one chosen above.
-        </Empty>
-      </Page>
-    );
-  }
-  return sheet ? <GradeSheet key={`${key.sectionId}/${key.itemId}/${periodId}`} sheet={sheet} sheetKey={key} /> : null;
+  return sheet ? (
+    <GradeSheet key={`${key.sectionId}/${key.itemId}/${periodId}`} sheet={sheet} sheetKey={key} />
+  ) : (
+    <PageFace queries={[opened]} />
+  );
 }

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { SheetSummaryReply } from '#contract/posting';
+import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
 import { searchWith } from '../ui/search-with';
 import { Button } from '../ui/button';
@@ -18,7 +19,8 @@ const blanks = ({ expected, posted }: SheetSummaryReply) => expected - posted;
 export function SheetsPage() {
   const { periodId, path } = useScope();
   const { period, termLine } = usePeriod();
-  const { data: lists } = useSheets(periodId);
+  const read = useSheets(periodId);
+  const { data: lists } = read;
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
   const list = lists?.find(({ itemId }) => itemId === Number(search.get('item'))) ?? lists?.[0];
@@ -90,7 +92,7 @@ export function SheetsPage() {
     ],
     [isSealed],
   );
-  if (!lists || !period || !termLine) return null;
+  if (!lists || !period || !termLine) return <PageFace queries={[read]} />;
   if (!list) {
     return (
       <Page headline={`Nothing is posted in ${period.name}.`}>

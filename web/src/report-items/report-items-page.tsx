@@ -11,6 +11,7 @@ import type {
   RuleBody,
 } from '#contract/report-items';
 import { useTellOfChange } from '../changes/use-tell-of-change';
+import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
 import { SetUpNote } from '../set-up/set-up-note';
@@ -35,8 +36,9 @@ import { RuleList } from './rule-list';
 export function ReportItemsPage() {
   const { schoolId } = useScope();
   const { termLine } = usePeriod();
-  const { data: reply } = useReportItems(schoolId);
-  if (!reply || !termLine) return null;
+  const items = useReportItems(schoolId);
+  const { data: reply } = items;
+  if (!reply || !termLine) return <PageFace queries={[items]} />;
   return <ReportItemsDesk key={schoolId} reply={reply} schoolId={schoolId} schoolName={termLine.school.shortName} />;
 }
 

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { checkCodes, newCode } from '#core/posting';
 import { bodyOfCode, codeFaultSentence, codeOfBody, type CodeBody, type CodesReply } from '#contract/scales';
+import { PageFace } from '../shell/awaited-page';
 import { ProblemError } from '../shell/api';
 import { HistoryButton } from '../changes/history-button';
 import { useTellOfChange } from '../changes/use-tell-of-change';
@@ -20,8 +21,9 @@ import { useCodes, useSaveCodes, useScales } from './queries';
 
 /** The district's codes with their effects as data. */
 export function CodesDesk({ viewSwitch }: { viewSwitch: React.ReactNode }) {
-  const { data: reply } = useCodes();
-  if (!reply) return null;
+  const codes = useCodes();
+  const { data: reply } = codes;
+  if (!reply) return <PageFace queries={[codes]} />;
   return <CodeList reply={reply} viewSwitch={viewSwitch} />;
 }
 

@@ -1,5 +1,6 @@
 import { Link, useSearchParams } from 'react-router';
 import type { SetUpFaultReply, SetUpPlace, SetUpReply } from '#contract/set-up';
+import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
 import { plural, showCount } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
@@ -42,9 +43,10 @@ const places = Object.keys(placeNames) as SetUpPlace[];
 export function SetUpPage() {
   const { periodId } = useScope();
   const { period } = usePeriod();
-  const { data } = useSetUpCheck(periodId);
+  const check = useSetUpCheck(periodId);
+  const { data } = check;
   const [search, setSearch] = useSearchParams();
-  if (!data || !period) return null;
+  if (!data || !period) return <PageFace queries={[check]} />;
   const { faults, checked } = data;
   const chosen = places.find((place) => place === search.get('place'));
   return (

@@ -1,3 +1,4 @@
+import { noteReachability } from './reachability';
 import type { Problem } from '#contract/problems';
 
 /** A refusal by the server, with the fields concerned; shown where it belongs rather than thrown away. */
@@ -48,9 +49,14 @@ async function request<Reply>(method: string, path: string, body?: object): Prom
     headers: { 'x-csrf-token': csrfToken, ...(body && !isFile ? { 'content-type': 'application/json' } : {}) },
     ...(body ? { body: isFile ? body : JSON.stringify(body) } : {}),
   }).catch(() => undefined);
-  if (!response) throw new ProblemError(unreachable);
+  if (!response) {
+    noteReachability(false);
+    throw new ProblemError(unreachable);
+  }
+  noteReachability(true);
   if (response.status === 204) return undefined as Reply;
-  const reply: unknown = await response.json();
+  // What stands in front of a server that is down answers with a page of its own.
+  const reply: unknown = await response.json().catch(() => ({ ...unreachable, status: response.status }));
   if (!response.ok) throw new ProblemError(reply as Problem);
   const change = response.headers.get('x-wombat-change');
   if (change !== null && typeof reply === 'object' && reply !== null) changes.set(reply, Number(change));

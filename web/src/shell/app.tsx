@@ -1,35 +1,15 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import type { ComponentType } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider, useParams } from 'react-router';
 import { Toaster } from 'sonner';
-import { FindingsPage } from '../audit/findings-page';
-import { CalculationPage } from '../calculation/calculation-page';
-import { GradeBookPage } from '../calculation/grade-book-page';
-import { CalendarPage } from '../calendar/calendar-page';
-import { LogPage } from '../changes/log-page';
-import { CoursesPage } from '../courses/courses-page';
-import { SetUpPage } from '../set-up/set-up-page';
 import { SignInPage } from '../people/sign-in-page';
-import { GradeSheetPage } from '../posting/grade-sheet-page';
-import { SheetsPage } from '../posting/sheets-page';
 import { ToNextSheet } from '../posting/to-next-sheet';
-import { ReportItemsPage } from '../report-items/report-items-page';
-import { ScalesPage } from '../scales/scales-page';
-import { TodayPage } from '../today/today-page';
-import { ExchangePage } from '../exchange/exchange-page';
 import { FirstStart } from '../exchange/first-start';
-import { OutboxPage } from '../mail/outbox-page';
-import { MatchesPage } from '../matching/matches-page';
-import { PlatformsPage } from '../matching/platforms-page';
-import { FilePage } from '../transfer/file-page';
-import { FilesPage } from '../transfer/files-page';
-import { RunPage } from '../transfer/run-page';
-import { RunsPage } from '../transfer/runs-page';
-import { SealPage } from '../transcripts/seal-page';
-import { StudentsPage } from '../transcripts/students-page';
-import { TranscriptPage } from '../transcripts/transcript-page';
 import { ProblemError } from './api';
+import { NoPage, PageFace } from './awaited-page';
 import { BrokenPage } from './broken-page';
 import { Frame } from './frame';
+import { Skeleton } from '../ui/skeleton';
 import { usePreferences } from './preferences';
 import { useSchools, useTermLine } from './scope';
 import { useSession } from './session';
@@ -43,6 +23,11 @@ const client = new QueryClient({
   },
 });
 
+/** A page whose script is loaded when it is first gone to. */
+function page<Name extends string>(load: () => Promise<Record<Name, ComponentType>>, name: Name) {
+  return { Component: async () => (await load())[name] };
+}
+
 const router = createBrowserRouter([
   { path: '/sign-in', element: <SignInPage /> },
   { path: '/', element: <ToSchool /> },
@@ -52,30 +37,44 @@ const router = createBrowserRouter([
     element: <Frame />,
     errorElement: <BrokenPage />,
     children: [
-      { index: true, element: <ToFirstPlace /> },
-      { path: 'today', element: <TodayPage /> },
-      { path: 'scales', element: <ScalesPage /> },
-      { path: 'calendar', element: <CalendarPage /> },
-      { path: 'report-items', element: <ReportItemsPage /> },
-      { path: 'courses', element: <CoursesPage /> },
-      { path: 'calculation', element: <CalculationPage /> },
-      { path: 'set-up', element: <SetUpPage /> },
-      { path: 'platforms', element: <PlatformsPage /> },
-      { path: 'matches', element: <MatchesPage /> },
-      { path: 'exchange', element: <ExchangePage /> },
-      { path: 'log', element: <LogPage /> },
-      { path: 'outbox', element: <OutboxPage /> },
-      { path: 'runs', element: <RunsPage /> },
-      { path: 'runs/:runId', element: <RunPage /> },
-      { path: 'files', element: <FilesPage /> },
-      { path: 'files/:fileId', element: <FilePage /> },
-      { path: 'grade-sheets', element: <SheetsPage /> },
-      { path: 'grade-sheets/:sectionId/:itemId', element: <GradeSheetPage /> },
-      { path: 'grade-books/:sectionId', element: <GradeBookPage /> },
-      { path: 'findings', element: <FindingsPage /> },
-      { path: 'seal', element: <SealPage /> },
-      { path: 'students', element: <StudentsPage /> },
-      { path: 'students/:studentId', element: <TranscriptPage /> },
+      // A screen that a fault stops leaves the frame around it as it is.
+      {
+        errorElement: <BrokenPage />,
+        HydrateFallback: Skeleton,
+        children: [
+          { index: true, element: <ToFirstPlace /> },
+          { path: 'today', lazy: page(() => import('../today/today-page'), 'TodayPage') },
+          { path: 'scales', lazy: page(() => import('../scales/scales-page'), 'ScalesPage') },
+          { path: 'calendar', lazy: page(() => import('../calendar/calendar-page'), 'CalendarPage') },
+          { path: 'report-items', lazy: page(() => import('../report-items/report-items-page'), 'ReportItemsPage') },
+          { path: 'courses', lazy: page(() => import('../courses/courses-page'), 'CoursesPage') },
+          { path: 'calculation', lazy: page(() => import('../calculation/calculation-page'), 'CalculationPage') },
+          { path: 'set-up', lazy: page(() => import('../set-up/set-up-page'), 'SetUpPage') },
+          { path: 'platforms', lazy: page(() => import('../matching/platforms-page'), 'PlatformsPage') },
+          { path: 'matches', lazy: page(() => import('../matching/matches-page'), 'MatchesPage') },
+          { path: 'exchange', lazy: page(() => import('../exchange/exchange-page'), 'ExchangePage') },
+          { path: 'log', lazy: page(() => import('../changes/log-page'), 'LogPage') },
+          { path: 'outbox', lazy: page(() => import('../mail/outbox-page'), 'OutboxPage') },
+          { path: 'runs', lazy: page(() => import('../transfer/runs-page'), 'RunsPage') },
+          { path: 'runs/:runId', lazy: page(() => import('../transfer/run-page'), 'RunPage') },
+          { path: 'files', lazy: page(() => import('../transfer/files-page'), 'FilesPage') },
+          { path: 'files/:fileId', lazy: page(() => import('../transfer/file-page'), 'FilePage') },
+          { path: 'grade-sheets', lazy: page(() => import('../posting/sheets-page'), 'SheetsPage') },
+          {
+            path: 'grade-sheets/:sectionId/:itemId',
+            lazy: page(() => import('../posting/grade-sheet-page'), 'GradeSheetPage'),
+          },
+          {
+            path: 'grade-books/:sectionId',
+            lazy: page(() => import('../calculation/grade-book-page'), 'GradeBookPage'),
+          },
+          { path: 'findings', lazy: page(() => import('../audit/findings-page'), 'FindingsPage') },
+          { path: 'seal', lazy: page(() => import('../transcripts/seal-page'), 'SealPage') },
+          { path: 'students', lazy: page(() => import('../transcripts/students-page'), 'StudentsPage') },
+          { path: 'students/:studentId', lazy: page(() => import('../transcripts/transcript-page'), 'TranscriptPage') },
+          { path: '*', element: <NoPage /> },
+        ],
+      },
     ],
   },
   { path: '*', element: <Navigate to="/" replace /> },
@@ -92,22 +91,23 @@ export function App() {
 
 /** The school last worked on, else the first. */
 function ToSchool() {
-  const { data: session } = useSession();
-  const { data: schools } = useSchools();
+  const opened = useSession();
+  const kept = useSchools();
+  const [session, schools] = [opened.data, kept.data];
   const last = usePreferences((state) => state.schoolId);
   if (session === null) return <Navigate to="/sign-in" replace />;
   if (schools?.length === 0)
     return session?.person.role === 'registrar' ? <FirstStart /> : <p className="p-10">There is no school yet.</p>;
   const school = schools?.find(({ id }) => id === last) ?? schools?.[0];
-  return school ? <Navigate to={`/school/${school.id}`} replace /> : null;
+  return school ? <Navigate to={`/school/${school.id}`} replace /> : <PageFace queries={[opened, kept]} />;
 }
 
 /** The period whose window is open, else the one that today lies in. */
 function ToPeriod() {
   const schoolId = Number(useParams()['schoolId']);
-  const { data: termLine, isError } = useTermLine(schoolId);
-  if (isError) return <Navigate to="/" replace />;
-  return termLine ? <Navigate to={`/school/${schoolId}/period/${termLine.suggestedPeriodId}`} replace /> : null;
+  const line = useTermLine(schoolId);
+  if (!line.data) return <PageFace queries={[line]} />;
+  return <Navigate to={`/school/${schoolId}/period/${line.data.suggestedPeriodId}`} replace />;
 }
 
 /** A registrar begins with today, a teacher with the next sheet that is not done. */

@@ -11,6 +11,8 @@ import { Drawer } from '../ui/drawer';
 import { useKeys } from '../ui/use-keys';
 import { closeDrawer, useDrawer } from './drawer-store';
 import { KeysDialog } from './keys-dialog';
+import { PageFace } from './awaited-page';
+import { UnreachableBanner } from './unreachable-banner';
 import { PersonMenu } from './person-menu';
 import { usePreferences } from './preferences';
 import { useScope, useSchools, useTermLine } from './scope';
@@ -21,9 +23,11 @@ import { TermLine } from './term-line';
 
 /** What stands around every screen. */
 export function Frame() {
-  const { data: session } = useSession();
+  const opened = useSession();
+  const { data: session } = opened;
   const { schoolId, periodId } = useScope();
-  const { data: termLine } = useTermLine(schoolId);
+  const line = useTermLine(schoolId);
+  const { data: termLine } = line;
   const shown = useDrawer((state) => state.shown);
   const [isSearching, setSearching] = useState(false);
   const [showsKeys, setShowsKeys] = useState(false);
@@ -37,14 +41,14 @@ export function Frame() {
   useEffect(closeDrawer, [periodId]);
   const openSearch = useCallback(() => setSearching(true), []);
   if (session === null) return <Navigate to="/sign-in" replace />;
-  if (!session) return null;
+  if (!session) return <PageFace queries={[opened]} />;
   const period = termLine?.periods.find(({ id }) => id === periodId);
   if (termLine && !period) return <Navigate to={`/school/${schoolId}/period/${termLine.suggestedPeriodId}`} replace />;
   const isElsewhere = period !== undefined && termLine !== undefined && termLine.suggestedPeriodId !== periodId;
   return (
     <div className="flex h-dvh flex-col">
       <a href="#page" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-surface focus:p-2">
-        To the page
+        Skip to content
       </a>
       <header className="flex h-[72px] shrink-0 border-b-[3px] border-eucalypt bg-surface">
         <SchoolPicker person={session.person} />
@@ -73,7 +77,8 @@ export function Frame() {
         <StepPath person={session.person} />
         <main id="page" className="relative flex min-w-0 flex-1 flex-col overflow-auto">
           {isElsewhere && <div aria-hidden className="hatched absolute inset-x-0 top-0 h-1.5" />}
-          <Outlet />
+          <UnreachableBanner />
+          {termLine ? <Outlet /> : <PageFace queries={[line]} />}
         </main>
         {shown && (
           <Drawer title={shown.title} onClose={closeDrawer}>

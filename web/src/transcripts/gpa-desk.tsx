@@ -4,6 +4,7 @@ import { roundings, type RoundingName } from '#core/numbers';
 import type { GpaPolicyBody, GpaPolicyReply } from '#contract/transcripts';
 import { HistoryButton } from '../changes/history-button';
 import { useTellOfChange } from '../changes/use-tell-of-change';
+import { AwaitedPage } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
 import { SelectField, TextField } from '../ui/field';
@@ -33,8 +34,12 @@ const roundingWords: Record<RoundingName, string> = {
 
 /** How grade point averages are made in the whole district, with a small transcript that changes as they do. */
 export function GpaDesk({ viewSwitch }: { viewSwitch: React.ReactNode }) {
-  const { data: reply } = useGpaPolicy();
-  return reply ? <GpaSettings reply={reply} viewSwitch={viewSwitch} /> : null;
+  const read = useGpaPolicy();
+  return (
+    <AwaitedPage queries={[read] as const}>
+      {(reply) => <GpaSettings reply={reply} viewSwitch={viewSwitch} />}
+    </AwaitedPage>
+  );
 }
 
 function GpaSettings({ reply, viewSwitch }: { reply: GpaPolicyReply; viewSwitch: React.ReactNode }) {

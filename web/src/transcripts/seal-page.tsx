@@ -2,6 +2,7 @@ import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import type { ReadinessReply, ReadinessStepReply } from '#contract/transcripts';
+import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
 import { Button } from '../ui/button';
@@ -17,10 +18,11 @@ import { SealMark } from './seal-mark';
 export function SealPage() {
   const { periodId } = useScope();
   const { period } = usePeriod();
-  const { data: readiness } = useReadiness(periodId);
+  const ready = useReadiness(periodId);
+  const { data: readiness } = ready;
   const seal = useSeal(periodId);
   const [isAsking, setAsking] = useState(false);
-  if (!readiness || !period) return null;
+  if (!readiness || !period) return <PageFace queries={[ready]} />;
   const confirm = () => {
     setAsking(false);
     seal.mutate(undefined, { onSuccess: () => toast.success(`${period.name} is sealed.`), onError: showProblem });

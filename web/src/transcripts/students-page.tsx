@@ -1,5 +1,6 @@
 import { useNavigate } from 'react-router';
 import type { StudentReply } from '#contract/transcripts';
+import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { plural } from '../ui/format';
@@ -37,9 +38,10 @@ export function StudentsPage() {
   const { schoolId, path } = useScope();
   const { termLine } = usePeriod();
   const [text, onText] = useTextInAddress('text');
-  const { data: students } = useStudents(schoolId, text);
+  const found = useStudents(schoolId, text);
+  const { data: students } = found;
   const navigate = useNavigate();
-  if (!students || !termLine) return null;
+  if (!students || !termLine) return <PageFace queries={[found]} />;
   return (
     <Page
       headline={

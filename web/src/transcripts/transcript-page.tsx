@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import { useParams } from 'react-router';
 import { formatDecimal } from '#core/numbers';
 import type { Gpa } from '#core/transcripts';
+import { PageFace } from '../shell/awaited-page';
 import { closeDrawer, openDrawer, useDrawer } from '../shell/drawer-store';
 import { Button, Key } from '../ui/button';
 import { plural, showGivenFirst } from '../ui/format';
@@ -14,7 +15,8 @@ import { TranscriptPaper } from './transcript-paper';
 
 /** One student's transcript as paper, its GPA with workings. */
 export function TranscriptPage() {
-  const { data: transcript } = useTranscript(Number(useParams()['studentId']));
+  const read = useTranscript(Number(useParams()['studentId']));
+  const { data: transcript } = read;
   const isExplaining = useDrawer(({ shown }) => shown !== null);
   useEffect(() => closeDrawer, []);
   const gpas = transcript && bothGpas(sealedEntries(transcript), transcript.policy);
@@ -26,7 +28,7 @@ export function TranscriptPage() {
       act: () => (isExplaining ? closeDrawer() : gpas && explain(gpas.weighted, 'Weighted GPA')),
     },
   ]);
-  if (!transcript || !gpas) return null;
+  if (!transcript || !gpas) return <PageFace queries={[read]} />;
   const { student, periods } = transcript;
   const sealed = periods.filter(({ sealedAt }) => sealedAt !== null).length;
   const value = ({ value: result }: Gpa) => (result ? formatDecimal(result) : 'none yet');

@@ -3,6 +3,7 @@ import { toast } from 'sonner';
 import { canDiscardFile, isFileUnderWay } from '#core/transfer';
 import type { ChooseColumnsRequest, FileImportReply } from '#contract/transfer';
 import { useSheets } from '../posting/queries';
+import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { useScope } from '../shell/scope';
 import { Button, Key } from '../ui/button';
@@ -19,11 +20,13 @@ import { writesOf } from './words';
 
 /** One file: what its columns mean, what every row would do, and the decision. */
 export function FilePage() {
-  const { data: file, dataUpdatedAt } = useFile(Number(useParams()['fileId']));
+  const opened = useFile(Number(useParams()['fileId']));
+  const { data: file, dataUpdatedAt } = opened;
   const { periodId } = useScope();
-  const { data: lists } = useSheets(periodId);
+  const sheets = useSheets(periodId);
+  const { data: lists } = sheets;
   const { choose } = useFileActions(file?.id ?? 0);
-  if (!file || !lists) return null;
+  if (!file || !lists) return <PageFace queries={[opened, sheets]} />;
 
   const sections = lists[0]?.sheets ?? [];
   const isOpen = file.status === 'read' || file.status === 'planned';

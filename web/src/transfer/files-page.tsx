@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router';
 import { isFileUnderWay, type FileStatus } from '#core/transfer';
 import type { FileImportSummaryReply } from '#contract/transfer';
 import { largestFileMegabytes } from '#contract/transfer';
+import { PageFace } from '../shell/awaited-page';
 import { ProblemError } from '../shell/api';
 import { usePeriod, useScope } from '../shell/scope';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
@@ -73,10 +74,11 @@ const columns: GridColumn<FileImportSummaryReply>[] = [
 export function FilesPage() {
   const { periodId, path } = useScope();
   const { period } = usePeriod();
-  const { data: files } = useFiles(periodId);
+  const kept = useFiles(periodId);
+  const { data: files } = kept;
   const read = useReadFile(periodId);
   const navigate = useNavigate();
-  if (!files || !period) return null;
+  if (!files || !period) return <PageFace queries={[kept]} />;
 
   const waiting = files.filter(({ status }) => waits(status)).length;
   const accepted = files.filter(({ status }) => status === 'accepted').length;

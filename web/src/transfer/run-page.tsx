@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { ledgerOutcomes, rowKinds, rowResults, runReasons, type RunReasonCode } from '#core/transfer';
 import type { RunRowReply, RunRowsQuery } from '#contract/transfer';
+import { PageFace } from '../shell/awaited-page';
 import { useScope } from '../shell/scope';
 import { ViewSwitch } from '../ui/field';
 import { showInstant } from '../ui/format';
@@ -22,11 +23,12 @@ const views = [
 
 /** One run: what it would do or did, line by line, and what can be done with it. */
 export function RunPage() {
-  const { data: run, dataUpdatedAt } = useRun(Number(useParams()['runId']));
+  const opened = useRun(Number(useParams()['runId']));
+  const { data: run, dataUpdatedAt } = opened;
   const { path } = useScope();
   const [search, setSearch] = useSearchParams();
   const [chosen, setChosen] = useState<RunRowReply | null>(null);
-  if (!run) return null;
+  if (!run) return <PageFace queries={[opened]} />;
   const view = search.get('view') === 'classes' ? 'classes' : 'lines';
   const query = queryOf(search);
   const showRows = (next: RunRowsQuery) => {

@@ -1,6 +1,7 @@
 import { Link, useNavigate } from 'react-router';
 import { notSent } from '#core/transfer';
 import type { RunSummaryReply } from '#contract/transfer';
+import { PageFace } from '../shell/awaited-page';
 import { useScope } from '../shell/scope';
 import { DataGrid, type GridColumn } from '../ui/data-grid';
 import { plural, showCount, showInstant } from '../ui/format';
@@ -84,9 +85,10 @@ const columns: GridColumn<RunSummaryReply>[] = [
 /** What was carried over from learning platforms, what is to be next, and what goes by itself at night. */
 export function RunsPage() {
   const { schoolId, path } = useScope();
-  const { data } = useRuns(schoolId);
+  const kept = useRuns(schoolId);
+  const { data } = kept;
   const navigate = useNavigate();
-  if (!data) return null;
+  if (!data) return <PageFace queries={[kept]} />;
   const { runs, platforms, categories } = data;
   if (platforms.length === 0)
     return (
