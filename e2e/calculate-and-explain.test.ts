@@ -51,9 +51,9 @@ story('a policy', () => {
     await registrar.isAccessible();
     await registrar.picture('policy-effect');
     await registrar.click('Save it');
-    await registrar.pointsAt('Numbers and Charts: the policy holds now.');
+    await registrar.pointsAt('The calculation of Numbers and Charts is saved.');
     await registrar.click('Undo');
-    await registrar.sees('Numbers and Charts: the policy is as it was.');
+    await registrar.sees('Done: undo: save the calculation.');
   });
 
   it('saved, it is calculated through; posted grades stay, and are listed where the book says otherwise', async () => {
@@ -62,7 +62,7 @@ story('a policy', () => {
     await registrar.save();
     await registrar.sees('grades of Quarter 2 in 31 sections');
     await registrar.save();
-    await registrar.sees('Numbers and Charts: the policy holds now.');
+    await registrar.sees('The calculation of Numbers and Charts is saved.');
     await registrar.click('Posted otherwise');
     await registrar.reads(/\d{3} posted grades of Quarter 2 are not what the grade book comes to/);
     await registrar.sees('Chart and Compass Mathematics 5');
@@ -162,7 +162,7 @@ story('a grade book', () => {
     await teacher.tick('Amsel, Iolo');
     await teacher.isAccessible();
     await teacher.click('Add it');
-    await teacher.sees('Sextant is there.');
+    await teacher.sees('Sextant is added to ');
     await teacher.click('Fill blanks…');
     await teacher.choose('Assignment', 'Sextant');
     await teacher.type('Points, or missing, late, incomplete, exempt, absent, collected', '15');

@@ -86,7 +86,7 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await desk.isAccessible();
     await desk.picture('scales-effect');
     await desk.click('Save as version 2 from Quarter 2 on');
-    await desk.sees('Version 2 is in force from Quarter 2 on.');
+    await desk.sees('Version 2 is used from Quarter 2 on.');
   });
 
   it('sees what a change of the rule would do before it is made', async () => {

@@ -137,7 +137,7 @@ story('a new platform', () => {
     await registrar.click('Take theirs for Quarter 2');
     await registrar.pointsAt('are weighed as on Quillpond.');
     await registrar.click('Undo');
-    await registrar.sees('The weights are as they were.');
+    await registrar.sees('Done: undo: take the weights of Quillpond.');
   });
 
   it('stays joined when it is read again', async () => {

@@ -78,7 +78,7 @@ story('a new school year', () => {
     await desk.pointsAt('The calendar of Upper School is saved.');
     await desk.eventually(value, moved);
     await desk.click('Undo');
-    await desk.sees('The calendar is as it was.');
+    await desk.sees('Done: undo: save the calendar of Upper School.');
     await desk.eventually(value, before);
   });
 

@@ -225,8 +225,8 @@ story('what is taken out comes back whole', () => {
     await desk.save();
     await desk.reads(/5 items by 5 rules/);
     await desk.click('Edit Effort');
-    await desk.click('Take it out');
-    await desk.pointsAt('Effort is taken out.');
+    await desk.click('Delete');
+    await desk.pointsAt('Effort is deleted.');
     await desk.reads(/4 items by 4 rules/);
     await desk.click('Undo');
     await desk.reads(/5 items by 5 rules/);
@@ -238,8 +238,8 @@ story('what is taken out comes back whole', () => {
     await desk.type('Name', 'Boat safety');
     await desk.click('Add the scale');
     await desk.reads(/Boat safety is not used by any item/);
-    await desk.click('Take it out');
-    await desk.pointsAt('Boat safety is taken out.');
+    await desk.click('Delete');
+    await desk.pointsAt('Boat safety is deleted.');
     await desk.click('Undo');
     await desk.sees('percent scale; from Quarter 2');
   });

@@ -1,13 +1,5 @@
 import 'reflect-metadata';
 import './ui/tokens.css';
-import { StrictMode } from 'react';
-import { createRoot } from 'react-dom/client';
-import { App } from './shell/app';
-import { followTheme } from './shell/preferences';
 
-followTheme();
-createRoot(document.getElementById('root')!).render(
-  <StrictMode>
-    <App />
-  </StrictMode>,
-);
+// What decorators need is there before any script with a class that has some, in whatever order scripts are split and loaded.
+void import('./start');

@@ -101,7 +101,7 @@ export class SaveBookService {
     return this.change(actor, place, async (queries, context) => {
       const { name } = await this.assignmentOrThrow(queries, context, assignmentId);
       await this.changes.make(queries, actor, {
-        action: `remove ${name} from ${context.section.name}`,
+        action: `delete ${name} from ${context.section.name}`,
         edits: [{ kind: 'assignment', id: assignmentName(place, assignmentId), after: null }],
       });
     });

@@ -193,7 +193,7 @@ function courseReply(
   };
 }
 
-/** What a save does, in words: "change Knots", "add 3 courses and remove 1 course". */
+/** What a save does, in words: "change Knots", "add 3 courses and delete 1 course". */
 function actionOf(own: readonly OwnCourse[], changes: readonly CourseChangeBody[], removed: readonly number[]): string {
   const named = (ids: readonly (number | null)[], titles: readonly string[]) =>
     ids.length === 1 ? titles[0]! : `${ids.length} courses`;
@@ -202,7 +202,7 @@ function actionOf(own: readonly OwnCourse[], changes: readonly CourseChangeBody[
   const parts = [
     ['add', added.map(({ id }) => id), added.map(({ cells }) => cells.title)],
     ['change', changed.map(({ id }) => id), titles(changed.map(({ id }) => id))],
-    ['remove', removed, titles(removed)],
+    ['delete', removed, titles(removed)],
   ] as const;
   const said = parts.flatMap(([does, ids, names]) => (ids.length > 0 ? [`${does} ${named(ids, names)}`] : []));
   return said.join(' and ') || 'save courses';

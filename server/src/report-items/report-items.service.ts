@@ -134,7 +134,7 @@ export class ReportItemsService {
       const isOther = ({ itemId }: { itemId: number }) => itemId !== id;
       const without = { rules: before.rules.filter(isOther), exceptions: before.exceptions.filter(isOther) };
       await this.changes.make(queries, actor, {
-        action: `remove ${name}`,
+        action: `delete ${name}`,
         edits: [
           { kind: 'report-rules', id: String(schoolId), expected: revisionOf(before), after: without },
           { kind: 'item-windows', id: String(id), after: null },

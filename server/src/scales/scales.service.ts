@@ -107,7 +107,7 @@ export class ScalesService {
     return this.transactions.run(async (queries) => {
       const { name } = await this.scales.byIdOrThrow(queries, id);
       await this.changes.make(queries, actor, {
-        action: `remove ${name}`,
+        action: `delete ${name}`,
         edits: [{ kind: 'scale', id: String(id), after: null }],
       });
       return this.replies.read(queries, periodId);

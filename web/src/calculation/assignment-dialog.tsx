@@ -52,7 +52,7 @@ export function AssignmentDialog({ book, assignment, like, onLike, onClose }: As
     add.mutate({ ...body, alsoIn: [...alsoIn] }, { onSuccess: done(`${body.name} is added to ${where}.`), onError });
   };
   const takeOut = () =>
-    remove.mutate(assignment!.id, { onSuccess: done(`${assignment!.name} is removed.`), onError: showProblem });
+    remove.mutate(assignment!.id, { onSuccess: done(`${assignment!.name} is deleted.`), onError: showProblem });
   return (
     <Dialog
       isOpen
@@ -82,7 +82,7 @@ export function AssignmentDialog({ book, assignment, like, onLike, onClose }: As
                   Another like it
                 </Button>
                 <Button look="danger" disabled={remove.isPending} onClick={takeOut}>
-                  Remove
+                  Delete
                 </Button>
               </span>
             )}

@@ -116,7 +116,7 @@ export function CategoryList({ saved, locked = [], save, description, onClose, .
               >
                 <ArrowDown size={14} />
               </IconButton>
-              <IconButton label={`Take ${name} out`} onClick={() => setRows(rows.toSpliced(at, 1))}>
+              <IconButton label={`Remove ${name}`} onClick={() => setRows(rows.toSpliced(at, 1))}>
                 <Trash2 size={14} />
               </IconButton>
             </div>
@@ -137,7 +137,7 @@ export function CategoryList({ saved, locked = [], save, description, onClose, .
       </Button>
       <p className="mt-3 text-[12px] text-quiet">
         One that is switched off takes no new assignments; what is in it goes on counting. One with assignments cannot
-        be taken out. A new one counts once a policy gives it a weight.
+        be removed. A new one counts once a policy gives it a weight.
       </p>
     </Dialog>
   );

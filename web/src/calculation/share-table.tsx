@@ -110,7 +110,7 @@ export function ShareTable({ body, categories, effects, onChange }: ShareTablePr
               <td>
                 <button
                   type="button"
-                  aria-label={`Take ${nameOf(categoryId)} out of the policy`}
+                  aria-label={`Remove ${nameOf(categoryId)} from the policy`}
                   onClick={() => onChange(shares.toSpliced(at, 1))}
                   className="rounded p-1.5 text-quiet hover:bg-waratah-soft hover:text-waratah"
                 >

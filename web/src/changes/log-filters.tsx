@@ -27,13 +27,13 @@ export function LogFilters({ people, kinds, onChange }: LogFiltersProps) {
         placeholder="What was done"
         value={text}
         onChange={(event) => onText(event.target.value)}
-        className={`${look} w-[180px]`}
+        className={`${look} w-[140px]`}
       />
       <select
         aria-label="Who"
         value={search.get('who') ?? ''}
         onChange={(event) => set({ who: event.target.value })}
-        className={look}
+        className={`${look} max-w-[150px]`}
       >
         <option value="">Everybody</option>
         {people.map(({ id, name }) => (
@@ -46,7 +46,7 @@ export function LogFilters({ people, kinds, onChange }: LogFiltersProps) {
         aria-label="Kind of thing"
         value={thing}
         onChange={(event) => set({ thing: event.target.value })}
-        className={look}
+        className={`${look} max-w-[150px]`}
       >
         <option value="">Everything</option>
         {isOneThing && <option value={thing}>One thing</option>}
@@ -62,7 +62,7 @@ export function LogFilters({ people, kinds, onChange }: LogFiltersProps) {
           type="date"
           value={search.get('from') ?? ''}
           onChange={(event) => set({ from: event.target.value })}
-          className={look}
+          className={`${look} w-[128px]`}
         />
       </label>
       <label className="flex items-center gap-1.5 text-[13px] text-quiet">
@@ -71,7 +71,7 @@ export function LogFilters({ people, kinds, onChange }: LogFiltersProps) {
           type="date"
           value={search.get('to') ?? ''}
           onChange={(event) => set({ to: event.target.value })}
-          className={look}
+          className={`${look} w-[128px]`}
         />
       </label>
     </>

@@ -46,7 +46,7 @@ describe('the log', () => {
   it('says that it holds together, and each entry with its first fact before and after', async () => {
     show({});
     const rows = await screen.findAllByRole('row');
-    expect(headline()).toMatch(/^The log’s 2 entries were checked at .*: nothing was altered, removed or put in\.$/);
+    expect(headline()).toMatch(/^The log’s 2 entries were checked on .*: nothing was altered, removed or put in\.$/);
     expect(rows).toHaveLength(3);
     expect(within(rows[1]!).getAllByRole('cell').at(-1)!.textContent).toBe(
       'INC, meaning Incomplete Not complete, and 1 more fact',

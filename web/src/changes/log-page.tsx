@@ -14,7 +14,7 @@ import { logFilterOf, useLog, useLogCheck, useStartLogCheck } from './log-querie
 import { searchWith } from '../ui/search-with';
 
 const columns: GridColumn<LogEntryReply>[] = [
-  { id: 'at', header: 'When', width: '150px', cell: ({ at }) => <span className="figures">{showInstant(at)}</span> },
+  { id: 'at', header: 'When', width: '160px', cell: ({ at }) => showInstant(at) },
   { id: 'actor', header: 'Who', width: '150px', cell: ({ actor }) => actor },
   {
     id: 'action',
@@ -135,7 +135,7 @@ function LogHeadline({ check: { state, checked, entries, checkedAt } }: { check:
       </>
     );
   if (state === 'failed') return <>The log could not be checked; the server’s own log says why.</>;
-  const when = checkedAt === null ? '' : ` at ${showInstant(checkedAt)}`;
+  const when = checkedAt === null ? '' : ` on ${showInstant(checkedAt)}`;
   return state === 'whole' ? (
     <>
       The log’s {all} were checked{when}: <Strong>nothing was altered, removed or put in</Strong>.

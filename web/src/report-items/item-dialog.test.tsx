@@ -150,7 +150,7 @@ it('an item taken out is brought back from the notice, though its dialog is gone
     'DELETE /report-items/3': made(7, reply),
     'POST /changes/7/undo': made(8, { id: 8, action: 'undo: remove Semester grade' }),
   });
-  await person.click(button('Take it out'));
+  await person.click(button('Delete'));
   await person.click(await screen.findByRole('button', { name: 'Undo' }));
   await screen.findByText('Done: undo: remove Semester grade.');
   expect(sent.map(({ request }) => request)).toEqual(['DELETE /report-items/3', 'POST /changes/7/undo']);

@@ -69,7 +69,7 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
     remove.mutate(item.id, {
       onSuccess: (after) => {
         onClose();
-        tellOfChange(`${item.name} is taken out.`, after);
+        tellOfChange(`${item.name} is deleted.`, after);
       },
       onError: showProblem,
     });
@@ -107,7 +107,7 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
           {item && !isLooking && <HistoryButton thing={`report-item ${item.id}`} called={item.name} onOpen={onClose} />}
           {item && !isLooking && (
             <Button look="danger" disabled={isBusy} onClick={takeOut}>
-              Take it out
+              Delete
             </Button>
           )}
         </>

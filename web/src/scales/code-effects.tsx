@@ -120,7 +120,7 @@ export function CodeEffects({ code, labels, others, onChange, onMove, onRemove }
         <Button onClick={() => onMove(-1)}>Move up</Button>
         <Button onClick={() => onMove(1)}>Move down</Button>
         <Button look="danger" className="ml-auto" onClick={onRemove}>
-          Take it out
+          Remove from the list
         </Button>
       </div>
     </Panel>

@@ -84,7 +84,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
     );
   // The desk is gone once its scale is: what follows must not hang on it.
   const takeOut = () =>
-    void remove.mutateAsync(scale.id).then((after) => tellOfChange(`${scale.name} is removed.`, after), showProblem);
+    void remove.mutateAsync(scale.id).then((after) => tellOfChange(`${scale.name} is deleted.`, after), showProblem);
   const canSave = view.isDraft && isReadable && blocking.length === 0 && !save.isPending && !isStale;
   const look = () => canSave && setDialog('effect');
   useKeys([
@@ -114,7 +114,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
             {!isTied && <Button onClick={() => setDialog('import')}>Import bands</Button>}
             <HistoryButton thing={`scale ${scale.id}`} called={scale.name} />
             <Button look="quiet" onClick={takeOut}>
-              Remove
+              Delete
             </Button>
           </>
         )
