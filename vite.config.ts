@@ -7,17 +7,6 @@ export default defineConfig({
   root: 'web',
   plugins: [react(), tailwindcss()],
   resolve: { conditions: ['source', 'browser', 'module', 'import', 'default'] },
-  build: {
-    outDir: 'dist/app',
-    emptyOutDir: true,
-    chunkSizeWarningLimit: 1500,
-    assetsInlineLimit: 0,
-    rolldownOptions: {
-      output: {
-        // What decorators need is there before the first class that has some, in whatever script that class comes to lie.
-        advancedChunks: { groups: [{ name: 'metadata', test: /reflect-metadata/ }] },
-      },
-    },
-  },
+  build: { outDir: 'dist/app', emptyOutDir: true, chunkSizeWarningLimit: 1500, assetsInlineLimit: 0 },
   server: { proxy: { '/api': 'http://localhost:4600' } },
 });

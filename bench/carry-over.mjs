@@ -2,7 +2,7 @@
 import Papa from 'papaparse';
 import { dayOrThrow } from '#core/calendar';
 import { exchangeFiles, planExchange } from '#core/exchange';
-import { planClass } from '#core/transfer';
+import { planClass } from '#core/runs';
 import { median } from './support/median.mjs';
 
 const [classes, columns, students] = [100, 12, 30];

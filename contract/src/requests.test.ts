@@ -7,7 +7,7 @@ import { MarkChangeBody, SaveSheetRequest } from '#contract/posting';
 import { AssignmentBody, ItemBody, RuleBody } from '#contract/report-items';
 import { SaveCalendarRequest } from '#contract/calendar';
 import { BandBody, SaveScaleRequest } from '#contract/scales';
-import { AcceptImportRequest, ChooseColumnsRequest } from '#contract/transfer';
+import { AcceptImportRequest, ChooseColumnsRequest } from '#contract/files';
 
 /** Paths of the fields at fault, as the server and the forms both find them. */
 function faults<Body extends object>(type: ClassConstructor<Body>, body: object): string[] {
@@ -78,7 +78,7 @@ const window = {
   latePosters: 'registrars',
   earlyReason: '',
 };
-const calendar = { version: 1, weekdays: [1, 2, 3, 4, 5], periods: [period], breaks: [], windows: [window] };
+const calendar = { revision: 'r1', weekdays: [1, 2, 3, 4, 5], periods: [period], breaks: [], windows: [window] };
 
 const choice = { idColumn: null, sectionId: null, sectionColumn: null, grades: [], namedSections: {} };
 

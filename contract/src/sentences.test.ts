@@ -1,9 +1,9 @@
 import { expect, it } from 'vitest';
 import type { CalendarFault } from '#core/calendar';
-import { newCode } from '#core/posting';
+import { newCode } from '#core/codes';
 import { calendarFaultSentence } from '#contract/calendar';
 import { familySentence, itemFaultSentence } from '#contract/report-items';
-import { bodyOfCode, codeFaultSentence, codeOfBody } from '#contract/scales';
+import { bodyOfCode, codeFaultSentence, codeOfBody } from '#contract/codes';
 
 it('a fault of the calendar shows its days as the reader writes them', () => {
   const fault: CalendarFault = {

@@ -3,15 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { auditRules, runRules, type GradeFact } from '#core/audit';
 import { dayOrThrow } from '#core/calendar';
 import { formatDecimal, roundDown, roundHalfEven, roundHalfUp } from '#core/numbers';
-import {
-  enterLabelOrCode,
-  enterPercent,
-  newCode,
-  noMark,
-  takeComputed,
-  type EntryRules,
-  type Mark,
-} from '#core/posting';
+import { enterLabelOrCode, enterPercent, noMark, takeComputed, type EntryRules, type Mark } from '#core/posting';
+import { newCode } from '#core/codes';
 import { checkScale, countByBand, findBand, moveCutOff } from '#core/scales';
 import { letterBands } from './scales/letter-scale.fixture.js';
 

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
 import { noMark, takeComputed } from '#core/posting';
 import type { Band } from '#core/scales';
-import { noOutcomes } from '#core/transfer';
+import { noOutcomes } from '#core/files';
 import type { District, EnrollmentRow, GradeRow, SectionRow } from './district.js';
 import { exportedPercent, groupBySection, reportedPeriods, type CalculatedPercents } from './draw-scores.js';
 import type { Random } from './random.js';

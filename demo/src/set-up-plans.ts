@@ -1,4 +1,4 @@
-import { newCode, type SpecialCode } from '#core/posting';
+import { newCode, type SpecialCode } from '#core/codes';
 import { decimalOrThrow } from '#core/numbers';
 import type { District } from './district.js';
 

@@ -1,6 +1,6 @@
 import { startPracticePlatform, type PlatformContent, type PlatformHabits, type PracticePlatform } from '#standins';
-import type { PlatformReply } from '#contract/matching';
-import { PlatformsService } from '#server/matching';
+import type { PlatformReply } from '#contract/platforms';
+import { PlatformsService } from '#server/platforms';
 import type { TestServer } from './test-server.js';
 
 export type { PlatformContent, PracticePlatform };

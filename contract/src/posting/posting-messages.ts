@@ -1,5 +1,6 @@
 import type { WindowReply } from '#contract/calendar';
-import type { BandBody, CodeBody } from '#contract/scales';
+import type { BandBody } from '#contract/scales';
+import type { CodeBody } from '#contract/codes';
 import type { Day } from '#core/calendar';
 import type { RoundingName } from '#core/numbers';
 import type { CommentRule } from '#core/report-items';

@@ -2,7 +2,8 @@ import { readdirSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
 import { decimalOrThrow, roundHalfUp } from '#core/numbers';
-import { newCode, noMark, type SpecialCode } from '#core/posting';
+import { newCode, type SpecialCode } from '#core/codes';
+import { noMark } from '#core/posting';
 import { letterBands } from '../scales/letter-scale.fixture.js';
 import {
   auditRules,

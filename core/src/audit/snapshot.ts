@@ -1,5 +1,6 @@
 import type { Day } from '#core/calendar';
-import type { Mark, SpecialCode } from '#core/posting';
+import type { Mark } from '#core/posting';
+import type { SpecialCode } from '#core/codes';
 import type { Band, Precision } from '#core/scales';
 
 /** One grade that is expected or posted, with what the rules need to judge it. */

@@ -6,7 +6,7 @@ export {
   type ProposalReason,
   type Proposed,
 } from './propose-target.js';
-export { type SectionProposal, type SectionReason } from './propose-section.js';
+export type { SectionProposal, SectionReason } from './propose-section.js';
 export { proposeSections } from './propose-sections.js';
 export { indexPeople, matchPerson, type OurPerson, type PersonMatch } from './match-person.js';
 export { byNeed, isOpen, sureConfidence, type MatchDecision, type MatchState } from './match-state.js';

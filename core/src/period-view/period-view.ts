@@ -2,7 +2,7 @@ import { policyInForce, type PolicyPlace } from '#core/calculation';
 import type { Day, LatePosters, Period, PostingWindow } from '#core/calendar';
 import type { Course } from '#core/courses';
 import type { Credits } from '#core/numbers';
-import type { SpecialCode } from '#core/posting';
+import type { SpecialCode } from '#core/codes';
 import { coverage, isPostedIn, reportsItem, type Assignment, type ReportItem } from '#core/report-items';
 import { scaleInForce, type DatedPlacement, type ScalePlacement } from '#core/scales';
 import { periodShare } from '#core/transcripts';

@@ -1,3 +1,4 @@
+import { newCode } from '#core/codes';
 import { describe, expect, it } from 'vitest';
 import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
 import { letterBands } from '../scales/letter-scale.fixture.js';
@@ -5,7 +6,6 @@ import {
   enterLabelOrCode,
   enterPercent,
   isBlank,
-  newCode,
   noMark,
   readPercent,
   takeComputed,

@@ -2,7 +2,7 @@ import type { Decimal } from '#core/numbers';
 import { findBand, type Band, type Precision } from '#core/scales';
 import type { Mark } from './mark.js';
 import { readPercent, type PercentFault } from './read-percent.js';
-import type { SpecialCode } from './special-code.js';
+import type { SpecialCode } from '#core/codes';
 
 /** What a grade sheet needs to know to take an entry. */
 export interface EntryRules {

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { decimalOrThrow, divide, formatDecimal, fromDecimal, roundHalfUp, roundTo, type Rational } from '#core/numbers';
-import { newCode, noMark, type Mark } from '#core/posting';
+import { newCode } from '#core/codes';
+import { noMark, type Mark } from '#core/posting';
 import { letterBands } from '../scales/letter-scale.fixture.js';
 import { compositeOf, partState, type PartUnit, type WeighedPart } from './index.js';
 

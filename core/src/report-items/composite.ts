@@ -9,7 +9,8 @@ import {
   type Percent,
   type Rational,
 } from '#core/numbers';
-import { isBlank, type Mark, type SpecialCode } from '#core/posting';
+import { isBlank, type Mark } from '#core/posting';
+import type { SpecialCode } from '#core/codes';
 import { findBand, type Band } from '#core/scales';
 import type { PartUnit } from './report-item.js';
 

@@ -1,6 +1,7 @@
 import type { Course } from '#core/courses';
 import { decimalOrThrow, type Credits, type GradePoints } from '#core/numbers';
-import type { Mark, SpecialCode } from '#core/posting';
+import type { Mark } from '#core/posting';
+import type { SpecialCode } from '#core/codes';
 import type { Band } from '#core/scales';
 import type { TranscriptEntry } from './transcript-entry.js';
 

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { addDays, dayOrThrow } from '#core/calendar';
 import type { Course, CourseLevel } from '#core/courses';
 import { decimalOrThrow, formatDecimal, roundDown, roundHalfUp, roundTo } from '#core/numbers';
-import { newCode, noMark } from '#core/posting';
+import { newCode } from '#core/codes';
+import { noMark } from '#core/posting';
 import { letterBands } from '../scales/letter-scale.fixture.js';
 import {
   countRepeats,

@@ -4,6 +4,11 @@ import { ThrottlerModule } from '@nestjs/throttler';
 import { AuditModule } from '#server/audit';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
+import { CodesModule } from '#server/codes';
+import { FilesModule } from '#server/files';
+import { PlatformsModule } from '#server/platforms';
+import { RunsModule } from '#server/runs';
+import { TermLineModule } from '#server/term-line';
 import { CoursesModule } from '#server/courses';
 import { ExchangeModule } from '#server/exchange';
 import { ChangesModule } from '#server/changes';
@@ -25,7 +30,6 @@ import { ScalesModule } from '#server/scales';
 import { SearchModule } from '#server/search';
 import { SetUpModule } from '#server/set-up';
 import { TranscriptsModule } from '#server/transcripts';
-import { TransferModule } from '#server/transfer';
 
 /** Sign-in tries from one address in a minute. */
 const triesPerMinute = 10;
@@ -53,7 +57,11 @@ export class AppModule {
         SearchModule,
         SetUpModule,
         TranscriptsModule,
-        TransferModule,
+        CodesModule,
+        FilesModule,
+        PlatformsModule,
+        RunsModule,
+        TermLineModule,
       ],
       providers: [
         { provide: APP_GUARD, useClass: AccessGuard },

@@ -6,7 +6,7 @@ import type { SchoolPeriod } from '#server/calendar';
 import { CopyReader } from '#server/platform';
 import { enrolledInText } from '#server/period-view';
 import type { BookPolicies, BookTexts, ComparedBooks, ComparedValue } from './calculation-worker.js';
-import type { KeptGrade } from './kept-grades.js';
+import type { KeptGrade } from './books/kept-grades.js';
 
 /** Reads many grade books at once and calculates them in a thread of its own. */
 @Injectable()

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import { intArray, Clock, type Queries } from '#server/platform';
-import type { KeptGrade } from './kept-grades.js';
+import type { KeptGrade } from './books/kept-grades.js';
 
 /** A grade book whose calculated grades are out of date. */
 export interface StaleBook extends Record<string, unknown> {

@@ -12,7 +12,7 @@ import {
   type PreparedPolicy,
 } from '#core/calculation';
 import { readIntegers, roundings, roundTo } from '#core/numbers';
-import { keptGrades, type KeptGrade } from './kept-grades.js';
+import { keptGrades, type KeptGrade } from './books/kept-grades.js';
 
 /** Grade books as PostgreSQL's text format has them; nothing but whole numbers. */
 export interface BookTexts {

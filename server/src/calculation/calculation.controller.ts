@@ -16,13 +16,13 @@ import {
   type RecalculationReply,
 } from '#contract/calculation';
 import { Allow, CurrentActor, everyone, registrars, type Actor } from '#server/platform';
-import { BooksService } from './books.service.js';
-import { CategoriesService } from './categories.service.js';
-import { PoliciesService } from './policies.service.js';
-import { PolicyEffectService } from './policy-effect.service.js';
+import { BooksService } from './books/books.service.js';
+import { CategoriesService } from './policies/categories.service.js';
+import { PoliciesService } from './policies/policies.service.js';
+import { PolicyEffectService } from './policies/policy-effect.service.js';
 import { RecalculationService } from './recalculation.service.js';
-import { SavePolicyService } from './save-policy.service.js';
-import { SaveBookService } from './save-book.service.js';
+import { SavePolicyService } from './policies/save-policy.service.js';
+import { SaveBookService } from './books/save-book.service.js';
 
 /** Policies and categories: the registrar's. */
 @Controller()

@@ -1,10 +1,10 @@
-export { BookSectionsRepository } from './book-sections.repository.js';
-export { BooksRepository } from './books.repository.js';
+export { BookSectionsRepository } from './books/book-sections.repository.js';
+export { BooksRepository } from './books/books.repository.js';
+export { nameStudents } from './books/name-students.js';
 export { CalculationModule } from './calculation.module.js';
-export { CategoriesRepository } from './categories.repository.js';
-export { nameStudents } from './name-students.js';
-export { PolicyFaults } from './policy-faults.service.js';
-export { SavePolicyService } from './save-policy.service.js';
-export { PolicyEffectService } from './policy-effect.service.js';
+export { CategoriesRepository } from './policies/categories.repository.js';
+export { PolicyEffectService } from './policies/policy-effect.service.js';
+export { PolicyFaults } from './policies/policy-faults.service.js';
+export { SavePolicyService } from './policies/save-policy.service.js';
+export { placeInWords, policiesFor } from './policies/section-policies.js';
 export { RecalculationService } from './recalculation.service.js';
-export { placeInWords, policiesFor } from './section-policies.js';

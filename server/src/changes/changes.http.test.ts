@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ChangeReply, LogReply, UndoReply } from '#contract/changes';
 import type { Problem } from '#contract/problems';
-import type { CodesReply } from '#contract/scales';
+import type { CodesReply } from '#contract/codes';
 import type { GpaPolicyBody, GpaPolicyReply } from '#contract/transcripts';
 import { checkLog } from '../../test/check-log.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';

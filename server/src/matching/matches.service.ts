@@ -19,8 +19,8 @@ import { ReportItemsRepository } from '#server/report-items';
 import { composeNames } from './compose-names.js';
 import { matchId } from './match.thing.js';
 import { MatchesRepository, type Decided } from './matches.repository.js';
-import { PlatformsRepository, type KeptPlatform } from './platforms.repository.js';
-import { PlatformsService } from './platforms.service.js';
+import { PlatformsRepository, type KeptPlatform } from '#server/platforms';
+import { PlatformsService } from '#server/platforms';
 
 /** What of a learning platform is joined to what of ours, what is proposed, and what somebody decides. */
 @Injectable()

@@ -1,10 +1,11 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { DecidedReply, MatchDecisionBody, MatchesReply, PlatformReply } from '#contract/matching';
+import type { DecidedReply, MatchDecisionBody, MatchesReply } from '#contract/matching';
+import type { PlatformReply } from '#contract/platforms';
 import type { UndoReply } from '#contract/changes';
 import type { Problem } from '#contract/problems';
-import { PlatformsService } from '#server/matching';
+import { PlatformsService } from '#server/platforms';
 import {
   connectPractice,
   practiceContent,

@@ -1,14 +1,9 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { CalculationReply, PolicyEffectReply } from '#contract/calculation';
-import type {
-  MatchDecisionBody,
-  MatchesReply,
-  PlatformReply,
-  WeightsReply,
-  WeightsTakenReply,
-} from '#contract/matching';
+import type { MatchDecisionBody, MatchesReply, WeightsReply, WeightsTakenReply } from '#contract/matching';
+import type { PlatformReply } from '#contract/platforms';
 import type { Problem } from '#contract/problems';
-import { PlatformsService } from '#server/matching';
+import { PlatformsService } from '#server/platforms';
 import {
   connectPractice,
   practiceContent,

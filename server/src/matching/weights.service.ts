@@ -23,10 +23,10 @@ import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
 import { PoliciesRepository } from '#server/period-view';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { gradebook } from './answer-fields.js';
-import { PlatformClient } from './platform-client.js';
-import { PlatformProblem } from './platform-problem.js';
-import { PlatformsRepository } from './platforms.repository.js';
+import { gradebook } from '#server/platforms';
+import { PlatformClient } from '#server/platforms';
+import { PlatformProblem } from '#server/platforms';
+import { PlatformsRepository } from '#server/platforms';
 import { WeightsRepository, type WeighedGroup } from './weights.repository.js';
 
 /** A class of a platform with its groups and with the policy that holds for the section it is joined to. */

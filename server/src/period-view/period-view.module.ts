@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { CodesModule } from '#server/codes';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
 import { ReportItemsModule } from '#server/report-items';
@@ -9,7 +10,7 @@ import { ScaleVersionsRepository } from './scale-versions.repository.js';
 import { SectionsRepository } from './sections.repository.js';
 
 @Module({
-  imports: [CalendarModule, CoursesModule, ReportItemsModule],
+  imports: [CodesModule, CalendarModule, CoursesModule, ReportItemsModule],
   providers: [GpaPolicyRepository, PeriodViews, PoliciesRepository, ScaleVersionsRepository, SectionsRepository],
   exports: [GpaPolicyRepository, PeriodViews, PoliciesRepository, ScaleVersionsRepository],
 })

@@ -7,6 +7,7 @@ import {
   type SchoolFacts as Facts,
 } from '#core/period-view';
 import type { ReportItem } from '#core/report-items';
+import { CodesRepository } from '#server/codes';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { CoursesRepository, PlacementsRepository, placeName } from '#server/courses';
 import { Refusal, type Queries } from '#server/platform';
@@ -36,6 +37,7 @@ export class PeriodViews {
     private readonly sections: SectionsRepository,
     private readonly versions: ScaleVersionsRepository,
     private readonly policies: PoliciesRepository,
+    private readonly specialCodes: CodesRepository,
   ) {}
 
   /** Everything that says what counts when in a school; `periodView` looks at one period of it. */
@@ -53,7 +55,7 @@ export class PeriodViews {
       versions: await this.versions.ofSchool(queries, schoolId),
       policies: await this.policies.ofSchool(queries, schoolId),
       windows: await this.sections.windowsOf(queries, schoolId),
-      codes: new Map((await this.versions.codes(queries)).map((code) => [code.code, code])),
+      codes: new Map((await this.specialCodes.all(queries)).map((code) => [code.code, code])),
     };
   }
 

@@ -3,7 +3,6 @@ import { asc, eq, inArray, sql } from 'drizzle-orm';
 import { dayOrThrow } from '#core/calendar';
 import { decimalOrThrow, type Decimal } from '#core/numbers';
 import type { DatedVersion } from '#core/period-view';
-import type { SpecialCode } from '#core/posting';
 import { orderBands, type Band, type ScaleKind } from '#core/scales';
 import { tables, type Queries } from '#server/platform';
 
@@ -19,9 +18,9 @@ export interface ScaleVersion extends DatedVersion {
   readonly bands: readonly Band[];
 }
 
-const { bands, periods, scales, scaleVersions, specialCodes } = tables;
+const { bands, periods, scales, scaleVersions } = tables;
 
-/** Reads what is posted under: versions of scales, and codes. */
+/** Reads what is posted under. */
 @Injectable()
 export class ScaleVersionsRepository {
   /** Every version of the scales that a school can use, its own and the district's. */
@@ -39,15 +38,6 @@ export class ScaleVersionsRepository {
     if (ids.length === 0) return new Map();
     const found = await this.where(queries, inArray(scaleVersions.id, [...ids]));
     return new Map(found.map((version) => [version.id, version]));
-  }
-
-  /** The district's codes, those switched off among them, in their order. */
-  async codes(queries: Queries): Promise<SpecialCode[]> {
-    const rows = await queries.select().from(specialCodes).orderBy(asc(specialCodes.position));
-    return rows.map(({ createdAt: _createdAt, position: _position, countsAs, ...code }) => ({
-      ...code,
-      countsAs: countsAs === null ? null : decimalOrThrow(countsAs),
-    }));
   }
 
   private async where(queries: Queries, condition: ReturnType<typeof inArray>): Promise<ScaleVersion[]> {

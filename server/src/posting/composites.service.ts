@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { formatDecimal, roundHalfUp, roundings, roundTo, type Rational } from '#core/numbers';
-import { isBlank, type SpecialCode } from '#core/posting';
+import { isBlank } from '#core/posting';
+import type { SpecialCode } from '#core/codes';
 import {
   compositeOf,
   partPeriod,
@@ -11,6 +12,7 @@ import {
 } from '#core/report-items';
 import { bandOfPoints } from '#core/scales';
 import type { CompositeReply } from '#contract/posting';
+import { CodesRepository } from '#server/codes';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import type { Queries } from '#server/platform';
 import { ReportItemsRepository } from '#server/report-items';
@@ -37,6 +39,7 @@ export class CompositesService {
     private readonly periods: PeriodsRepository,
     private readonly rows: GradeRowsRepository,
     private readonly scales: ScaleVersionsRepository,
+    private readonly specialCodes: CodesRepository,
   ) {}
 
   /**
@@ -55,7 +58,7 @@ export class CompositesService {
     const versions = await this.scales.byId(queries, [
       ...new Set(posted.flatMap(({ scaleVersionId }) => scaleVersionId ?? [])),
     ]);
-    const codes = new Map((await this.scales.codes(queries)).map((code) => [code.code, code]));
+    const codes = new Map((await this.specialCodes.all(queries)).map((code) => [code.code, code]));
     const enrollments = await this.rows.ofSections(queries, item.id, period, [...scales.keys()]);
     return new Map(
       enrollments.map(({ enrollmentId, sectionId }) => {

@@ -1,3 +1,5 @@
-export { computedValue, GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
+export { type GradeRow, GradeRowsRepository, computedValue } from './grade-rows.repository.js';
+export { canOpenSheet } from './posting-policy.js';
 export { PostingModule } from './posting.module.js';
+export { SectionProgressRepository } from './section-progress.repository.js';
 export { SheetContextService } from './sheet-context.service.js';

@@ -1,33 +1,18 @@
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
 import { SaveSheetRequest, type SaveSheetReply, type SheetListReply, type SheetReply } from '#contract/posting';
-import type { SchoolReply, TermLineReply } from '#contract/calendar';
 import { ItemBody, type ItemEffectReply } from '#contract/report-items';
 import { Allow, CurrentActor, everyone, registrars, type Actor } from '#server/platform';
 import { ItemEffectService } from './item-effect.service.js';
 import { SaveSheetService } from './save-sheet.service.js';
 import { SheetsService } from './sheets.service.js';
-import { TermLineService } from './term-line.service.js';
 
 @Controller()
 export class PostingController {
   constructor(
     private readonly sheets: SheetsService,
     private readonly saves: SaveSheetService,
-    private readonly termLines: TermLineService,
     private readonly itemEffects: ItemEffectService,
   ) {}
-
-  @Get('schools')
-  @Allow(everyone)
-  schools(): Promise<SchoolReply[]> {
-    return this.termLines.schools();
-  }
-
-  @Get('schools/:schoolId/term-line')
-  @Allow(everyone)
-  termLine(@CurrentActor() actor: Actor, @Param('schoolId', ParseIntPipe) schoolId: number): Promise<TermLineReply> {
-    return this.termLines.ofSchoolOrThrow(actor, schoolId);
-  }
 
   @Get('grade-sheets')
   @Allow(everyone)

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { CodesModule } from '#server/codes';
 import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
@@ -17,10 +18,17 @@ import { SaveSheetService } from './save-sheet.service.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
 import { SheetContextService } from './sheet-context.service.js';
 import { SheetsService } from './sheets.service.js';
-import { TermLineService } from './term-line.service.js';
 
 @Module({
-  imports: [PeriodViewModule, CalculationModule, CalendarModule, ChangesModule, ReportItemsModule, ScalesModule],
+  imports: [
+    CodesModule,
+    PeriodViewModule,
+    CalculationModule,
+    CalendarModule,
+    ChangesModule,
+    ReportItemsModule,
+    ScalesModule,
+  ],
   controllers: [PostingController],
   providers: [
     CompositesService,
@@ -34,8 +42,7 @@ import { TermLineService } from './term-line.service.js';
     SectionProgressRepository,
     SheetContextService,
     SheetsService,
-    TermLineService,
   ],
-  exports: [GradeRowsRepository, SheetContextService],
+  exports: [GradeRowsRepository, SectionProgressRepository, SheetContextService],
 })
 export class PostingModule {}

@@ -9,7 +9,9 @@ import {
   type SheetReply,
   type SheetRowReply,
 } from '#contract/posting';
-import { bodyOfBand, bodyOfCode } from '#contract/scales';
+import { bodyOfBand } from '#contract/scales';
+import { bodyOfCode } from '#contract/codes';
+import { CodesRepository } from '#server/codes';
 import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
 import { tables, Transactions, type Actor, type Queries } from '#server/platform';
@@ -37,6 +39,7 @@ export class SheetsService {
     private readonly composites: CompositesService,
     private readonly recalculation: RecalculationService,
     private readonly receipts: ReceiptsRepository,
+    private readonly specialCodes: CodesRepository,
   ) {}
 
   /** The sheets of a period that the person may open, one list for each item reported in it. */
@@ -102,7 +105,7 @@ export class SheetsService {
       highestLevel: scale.highestLevel && formatDecimal(scale.highestLevel),
       digits: item.digits,
       rounding: item.rounding,
-      codes: (await this.scales.codes(queries)).map(bodyOfCode),
+      codes: (await this.specialCodes.all(queries)).map(bodyOfCode),
       rows: await this.replyRows(queries, context, rows),
       receipts: await this.receipts.ofSheet(queries, { sectionId: section.id, itemId: item.id, periodId: period.id }),
     };

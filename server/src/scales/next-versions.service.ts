@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { checkScale, orderBands, type Band, type ScaleFault } from '#core/scales';
 import { bodyOfBand, scaleFaultSentence } from '#contract/scales';
+import { CodesRepository } from '#server/codes';
 import type { SchoolPeriod } from '#server/calendar';
 import { revisionOf, type Edit } from '#server/changes';
 import { ScaleVersionsRepository } from '#server/period-view';
@@ -21,6 +22,7 @@ export class NextVersions {
     private readonly versions: ScaleVersionsRepository,
     private readonly uses: ScaleUseService,
     private readonly clock: Clock,
+    private readonly specialCodes: CodesRepository,
   ) {}
 
   /**
@@ -77,7 +79,7 @@ export class NextVersions {
     period: SchoolPeriod,
     next: readonly NextVersion[],
   ): Promise<void> {
-    const codes = (await this.versions.codes(queries)).map(({ code }) => code);
+    const codes = (await this.specialCodes.all(queries)).map(({ code }) => code);
     const uses = await this.uses.inPeriod(queries, period);
     for (const [at, { scaleId, bands }] of next.entries()) {
       const { name, kind, highestLevel } = scales.find(({ id }) => id === scaleId)!;

@@ -4,15 +4,12 @@ import {
   PlaceScaleRequest,
   PreviewScaleRequest,
   PreviewTieRequest,
-  SaveCodesRequest,
   SaveScaleRequest,
   ScaleFactsRequest,
-  type CodesReply,
   type ScaleEffectReply,
   type ScalesReply,
 } from '#contract/scales';
 import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
-import { CodesService } from './codes.service.js';
 import { PlacementsService } from './placements.service.js';
 import { ScalePreviewService } from './scale-preview.service.js';
 import { ScalesService } from './scales.service.js';
@@ -24,7 +21,6 @@ export class ScalesController {
     private readonly scales: ScalesService,
     private readonly placements: PlacementsService,
     private readonly previews: ScalePreviewService,
-    private readonly codes: CodesService,
   ) {}
 
   @Get('scales')
@@ -103,15 +99,5 @@ export class ScalesController {
     @Body() request: PlaceScaleRequest,
   ): Promise<ScalesReply> {
     return this.placements.place(actor, schoolId, request);
-  }
-
-  @Get('codes')
-  listCodes(): Promise<CodesReply> {
-    return this.codes.list();
-  }
-
-  @Put('codes')
-  saveCodes(@CurrentActor() actor: Actor, @Body() request: SaveCodesRequest): Promise<CodesReply> {
-    return this.codes.save(actor, request);
   }
 }

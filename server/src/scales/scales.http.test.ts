@@ -2,7 +2,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CoursesReply } from '#contract/courses';
 import type { Problem } from '#contract/problems';
 import type { ReportItemsReply } from '#contract/report-items';
-import type { BandBody, CodesReply, ScaleEffectReply, ScaleReply, ScalesReply } from '#contract/scales';
+import type { BandBody, ScaleEffectReply, ScaleReply, ScalesReply } from '#contract/scales';
+import type { CodesReply } from '#contract/codes';
 import { changeOf, sheetNamed } from '../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 

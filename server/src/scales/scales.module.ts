@@ -1,12 +1,11 @@
 import { Module } from '@nestjs/common';
+import { CodesModule } from '#server/codes';
 import { CalculationModule } from '#server/calculation';
 import { PeriodViewModule } from '#server/period-view';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
 import { ChangesModule } from '#server/changes';
 import { ReportItemsModule } from '#server/report-items';
-import { CodesService } from './codes.service.js';
-import { CodesThing } from './codes.thing.js';
 import { PlacementsService } from './placements.service.js';
 import { ScalePreviewService } from './scale-preview.service.js';
 import { ScaleEffects } from './scale-effects.js';
@@ -21,11 +20,17 @@ import { ScaleThing } from './scale.thing.js';
 import { ScalesService } from './scales.service.js';
 
 @Module({
-  imports: [CalculationModule, PeriodViewModule, CalendarModule, CoursesModule, ChangesModule, ReportItemsModule],
+  imports: [
+    CodesModule,
+    CalculationModule,
+    PeriodViewModule,
+    CalendarModule,
+    CoursesModule,
+    ChangesModule,
+    ReportItemsModule,
+  ],
   controllers: [ScalesController],
   providers: [
-    CodesService,
-    CodesThing,
     PlacementsService,
     ScalePreviewService,
     ScaleEffects,

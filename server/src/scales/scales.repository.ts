@@ -1,7 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { asc, desc, eq, sql } from 'drizzle-orm';
-import { decimalOrThrow, formatDecimal, type Decimal } from '#core/numbers';
-import type { SpecialCode } from '#core/posting';
+import { decimalOrThrow, type Decimal } from '#core/numbers';
 import type { ScaleKind, Shift } from '#core/scales';
 import { versionsInForce } from '#core/period-view';
 import type { SchoolPeriod } from '#server/calendar';
@@ -19,7 +18,7 @@ export interface ScaleRow {
   readonly highestLevel: Decimal | null;
 }
 
-const { bands, periods, people, scales, scaleVersions, specialCodes } = tables;
+const { periods, people, scales, scaleVersions } = tables;
 
 @Injectable()
 export class ScalesRepository {
@@ -107,29 +106,6 @@ export class ScalesRepository {
         (SELECT count(*) AS n FROM scale_placements WHERE scale_id = ${id}) p,
         (SELECT string_agg(name, ', ') AS names FROM scales WHERE tied_to_id = ${id}) f`);
     return rows[0]!.uses;
-  }
-
-  async replaceCodes(queries: Queries, codes: readonly SpecialCode[]): Promise<void> {
-    await queries.delete(specialCodes);
-    const rows = codes.map(({ countsAs, ...code }, index) => ({
-      ...code,
-      countsAs: countsAs && formatDecimal(countsAs),
-      position: index + 1,
-    }));
-    if (rows.length > 0) await queries.insert(specialCodes).values(rows);
-  }
-
-  /** Grades posted with each code. */
-  async gradesByCode(queries: Queries): Promise<ReadonlyMap<string, number>> {
-    const { rows } = await queries.execute<{ code: string; grades: number }>(sql`
-      SELECT code, count(*)::int AS grades FROM grades WHERE code IS NOT NULL GROUP BY code`);
-    return new Map(rows.map(({ code, grades }) => [code, grades]));
-  }
-
-  /** Every label that a scale of the district has in some version. */
-  async allLabels(queries: Queries): Promise<string[]> {
-    const rows = await queries.selectDistinct({ label: bands.label }).from(bands);
-    return rows.map(({ label }) => label);
   }
 }
 

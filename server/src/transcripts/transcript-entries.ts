@@ -1,4 +1,4 @@
-import type { SpecialCode } from '#core/posting';
+import type { SpecialCode } from '#core/codes';
 import { entryOfMark, type TranscriptEntry } from '#core/transcripts';
 import type { GradedRow } from '#server/audit';
 

@@ -5,9 +5,10 @@ import {
   type TranscriptPeriodReply,
   type TranscriptReply,
 } from '#contract/transcripts';
+import { CodesRepository } from '#server/codes';
 import { SnapshotService } from '#server/audit';
 import { PeriodsRepository } from '#server/calendar';
-import { GpaPolicyRepository, ScaleVersionsRepository } from '#server/period-view';
+import { GpaPolicyRepository } from '#server/period-view';
 import { Clock, DistrictZone, Transactions, type Queries } from '#server/platform';
 import { SealsRepository } from './seals.repository.js';
 import { studentEntries } from './transcript-entries.js';
@@ -19,10 +20,10 @@ export class TranscriptService {
     private readonly seals: SealsRepository,
     private readonly periods: PeriodsRepository,
     private readonly snapshots: SnapshotService,
-    private readonly versions: ScaleVersionsRepository,
     private readonly gpa: GpaPolicyRepository,
     private readonly clock: Clock,
     private readonly zone: DistrictZone,
+    private readonly specialCodes: CodesRepository,
   ) {}
 
   students(schoolId: number, text: string): Promise<StudentReply[]> {
@@ -74,7 +75,7 @@ export class TranscriptService {
   }
 
   private async codes(queries: Queries) {
-    const codes = await this.versions.codes(queries);
+    const codes = await this.specialCodes.all(queries);
     return codes.map(({ code, meaning }) => ({ code, meaning }));
   }
 }

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { CodesModule } from '#server/codes';
 import { PeriodViewModule } from '#server/period-view';
 import { AuditModule } from '#server/audit';
 import { CalendarModule } from '#server/calendar';
@@ -13,7 +14,7 @@ import { TranscriptService } from './transcript.service.js';
 import { TranscriptsController } from './transcripts.controller.js';
 
 @Module({
-  imports: [PeriodViewModule, AuditModule, CalendarModule, ChangesModule, PostingModule, ScalesModule],
+  imports: [CodesModule, PeriodViewModule, AuditModule, CalendarModule, ChangesModule, PostingModule, ScalesModule],
   controllers: [TranscriptsController],
   providers: [GpaPolicyService, GpaSettingsThing, SealService, SealsRepository, TranscriptService],
   exports: [SealService],

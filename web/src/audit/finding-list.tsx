@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import type { AuditRuleReply, FindingReply } from '#contract/audit';
-import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { showLabel, showPercent } from '../ui/format';
 import { Empty } from '../ui/panel';
 import { SeverityDiamond } from '../ui/state-marks';

@@ -4,7 +4,7 @@ import type { AuditRunReply, FindingReply } from '#contract/audit';
 import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
-import { searchWith } from '../ui/search-with';
+import { searchWith } from '../ui/address/search-with';
 import { Button, Key } from '../ui/button';
 import { plural, showCount, showInstant } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';

@@ -2,9 +2,9 @@ import { useSearchParams } from 'react-router';
 import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
 import { ViewSwitch } from '../ui/field';
-import { CompareDesk } from './compare-desk';
-import { DifferingDesk } from './differing-desk';
-import { PolicyDesk } from './policy-desk';
+import { CompareDesk } from './compare/compare-desk';
+import { DifferingDesk } from './compare/differing-desk';
+import { PolicyDesk } from './policy/policy-desk';
 import { useCalculation } from './queries';
 
 const views = [

@@ -1,7 +1,7 @@
 import type { ValueEffectReply } from '#contract/calculation';
-import { AnewWords } from '../scales/anew-words';
-import { EffectPicture } from '../scales/effect-picture';
-import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { AnewWords } from '../scales/effect/anew-words';
+import { EffectPicture } from '../scales/effect/effect-picture';
+import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { plural, showCount, showLabel, showPercent } from '../ui/format';
 import { Strong } from '../ui/page';
 

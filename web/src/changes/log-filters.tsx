@@ -1,7 +1,7 @@
 import { useSearchParams } from 'react-router';
 import type { LogReply } from '#contract/changes';
-import { searchWith } from '../ui/search-with';
-import { useTextInAddress } from '../ui/use-text-in-address';
+import { searchWith } from '../ui/address/search-with';
+import { useTextInAddress } from '../ui/address/use-text-in-address';
 
 interface LogFiltersProps extends Pick<LogReply, 'people' | 'kinds'> {
   readonly onChange: () => void;

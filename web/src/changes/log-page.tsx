@@ -4,14 +4,14 @@ import type { LogCheckReply, LogEntryReply, LogReply } from '#contract/changes';
 import { AwaitedPage } from '../shell/awaited-page';
 import { closeDrawer, openDrawer } from '../shell/drawer-store';
 import { Button } from '../ui/button';
-import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { plural, showCount, showInstant } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Empty, Note, Panel } from '../ui/panel';
 import { LogEntryDetails } from './log-entry-details';
 import { LogFilters } from './log-filters';
 import { logFilterOf, useLog, useLogCheck, useStartLogCheck } from './log-queries';
-import { searchWith } from '../ui/search-with';
+import { searchWith } from '../ui/address/search-with';
 
 const columns: GridColumn<LogEntryReply>[] = [
   { id: 'at', header: 'When', width: '160px', cell: ({ at }) => showInstant(at) },

@@ -1,5 +1,5 @@
 import type { CourseField, InheritableFact } from '#core/courses';
-import { CellInput } from '../ui/cell-input';
+import { CellInput } from '../ui/grid/cell-input';
 import { reasonOf, type CourseRow } from './course-sheet';
 
 interface CourseCellProps {

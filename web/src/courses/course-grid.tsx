@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { courseFields, courseHeadings, type CourseField } from '#core/courses';
-import { useCellCursor } from '../ui/use-cell-cursor';
+import { useCellCursor } from '../ui/grid/use-cell-cursor';
 import { CourseCell } from './course-cell';
 import { reasonOf, type CellEdit, type CourseRow } from './course-sheet';
 

@@ -1,7 +1,7 @@
 import { courseHeadings, type CourseRowOutcome, type CourseRowPlan } from '#core/courses';
 import { cellFaultSentences, type CourseImportReply } from '#contract/courses';
 import { Button } from '../ui/button';
-import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { Dialog } from '../ui/dialog';
 import { plural, showCount } from '../ui/format';
 

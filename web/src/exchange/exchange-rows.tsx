@@ -1,6 +1,6 @@
 import type { PlannedExchangeRow } from '#core/exchange';
 import type { ExchangeImportReply, ExchangeRowsQuery } from '#contract/exchange';
-import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { showCount } from '../ui/format';
 import { Empty } from '../ui/panel';
 import { useExchangeRows } from './queries';

@@ -1,6 +1,6 @@
 import { byNeed, type MatchDecision } from '#core/matching';
 import type { ClassMatchReply, MatchesReply } from '#contract/matching';
-import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { Empty, Panel } from '../ui/panel';
 import { DecisionButtons } from './decision-buttons';
 import { useDecide } from './queries';

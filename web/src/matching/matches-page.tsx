@@ -2,7 +2,7 @@ import { Link, useSearchParams } from 'react-router';
 import type { MatchesReply } from '#contract/matching';
 import { PageFace } from '../shell/awaited-page';
 import { useScope } from '../shell/scope';
-import { searchWith } from '../ui/search-with';
+import { searchWith } from '../ui/address/search-with';
 import { Choice, ViewSwitch } from '../ui/field';
 import { showInstant } from '../ui/format';
 import { Page } from '../ui/page';

@@ -1,6 +1,6 @@
 import type { MatchDecision } from '#core/matching';
 import type { MatchesReply, PersonMatchReply } from '#contract/matching';
-import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { plural, showDay } from '../ui/format';
 import { Empty, Panel } from '../ui/panel';
 import { DecisionButtons } from './decision-buttons';

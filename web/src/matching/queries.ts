@@ -1,17 +1,16 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import type {
-  ConnectPlatformRequest,
   DecidedReply,
   MatchDecisionBody,
   MatchesReply,
-  PlatformReply,
   RestoreWeightsRequest,
   TakeWeightsRequest,
   WeightsReply,
   WeightsRequest,
   WeightsTakenReply,
 } from '#contract/matching';
+import type { ConnectPlatformRequest, PlatformReply } from '#contract/platforms';
 import type { PolicyEffectReply } from '#contract/calculation';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { api } from '../shell/api';

@@ -1,6 +1,6 @@
 import type { MatchState } from '#core/matching';
 import type { ClassMatchReply, MatchesReply } from '#contract/matching';
-import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { Empty, Panel } from '../ui/panel';
 import { rowsOfClass, type JoinRow } from './join-rows';
 import { StateMark } from './state-mark';

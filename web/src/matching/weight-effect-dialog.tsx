@@ -1,5 +1,5 @@
-import type { PlatformReply } from '#contract/matching';
-import { EffectSentence } from '../calculation/effect-sentence';
+import type { PlatformReply } from '#contract/platforms';
+import { EffectSentence } from '../calculation/policy/effect-sentence';
 import { ValueEffect } from '../calculation/value-effect';
 import { Awaited } from '../shell/awaited';
 import { usePeriod, useScope } from '../shell/scope';

@@ -1,5 +1,6 @@
 import type { WeightState } from '#core/matching';
-import type { PlatformReply, WeightsReply } from '#contract/matching';
+import type { WeightsReply } from '#contract/matching';
+import type { PlatformReply } from '#contract/platforms';
 import { useScope } from '../shell/scope';
 import { Button } from '../ui/button';
 import { plural } from '../ui/format';

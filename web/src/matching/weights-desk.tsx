@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import type { PlatformReply, WeightsReply } from '#contract/matching';
+import type { WeightsReply } from '#contract/matching';
+import type { PlatformReply } from '#contract/platforms';
 import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
 import { plural } from '../ui/format';

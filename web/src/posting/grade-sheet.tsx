@@ -9,7 +9,7 @@ import { showProblem } from '../shell/show-problem';
 import { useScope } from '../shell/scope';
 import { Button, Key } from '../ui/button';
 import { plural } from '../ui/format';
-import { LastRun } from '../transfer/last-run';
+import { LastRun } from '../runs/last-run';
 import { Page } from '../ui/page';
 import { Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';

@@ -6,7 +6,7 @@ import type { EntryRules } from '#core/posting';
 import { bodyOfMark, type ComputedReply, type SheetReply } from '#contract/posting';
 import { Button } from '../ui/button';
 import { showInstant, showLabel, showPercent, showPrecision } from '../ui/format';
-import { BookWorkings } from '../calculation/book-workings';
+import { BookWorkings } from '../calculation/book/book-workings';
 import { WorkingsSheet, type WorkingLine } from '../ui/workings-sheet';
 import { CompositeWorkings, type OpenedPart } from './composite-workings';
 import { RulerStrip } from './ruler-strip';

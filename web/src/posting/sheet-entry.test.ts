@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
-import { newCode } from '#core/posting';
-import { bodyOfCode } from '#contract/scales';
+import { newCode } from '#core/codes';
+import { bodyOfCode } from '#contract/codes';
 import { blankMark, computedFrom, sheetOf, sheetRow } from './sheet.fixture';
 
 vi.stubGlobal('window', {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { enterPercent, newCode } from '#core/posting';
+import { enterPercent } from '#core/posting';
+import { newCode } from '#core/codes';
 import { markOfBody, type SheetReply, type SheetRowReply } from '#contract/posting';
-import { bodyOfCode } from '#contract/scales';
+import { bodyOfCode } from '#contract/codes';
 import { band, blankMark, computedFrom, sheetOf, sheetRow } from './sheet.fixture';
 import { draftOfMark, entryRulesOf, middleOf, sheetRows, showMark } from './sheet-view';
 

@@ -3,9 +3,10 @@ import type { Day } from '#core/calendar';
 import { decimalOrThrow, formatDecimal, fromDecimal, roundings, roundTo, type Percent } from '#core/numbers';
 import { findBand, readBands, type Band } from '#core/scales';
 import { commentFault } from '#core/report-items';
-import { takeComputed, type EntryRules, type Mark, type SpecialCode } from '#core/posting';
+import { takeComputed, type EntryRules, type Mark } from '#core/posting';
+import type { SpecialCode } from '#core/codes';
 import { bodyOfMark, markOfBody, type MarkBody, type SheetReply, type SheetRowReply } from '#contract/posting';
-import { codeOfBody } from '#contract/scales';
+import { codeOfBody } from '#contract/codes';
 import { showDay } from '../ui/format';
 import type { MarkDraft, SheetDrafts } from './mark-drafts';
 

@@ -1,6 +1,6 @@
 import { useSearchParams } from 'react-router';
 import type { ReportItemsReply } from '#contract/report-items';
-import { searchWith } from '../ui/search-with';
+import { searchWith } from '../ui/address/search-with';
 
 /** Which courses the table shows; kept in the address. */
 export function CoverageFilter({ reply }: { reply: ReportItemsReply }) {

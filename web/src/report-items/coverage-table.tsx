@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import type { AssignmentBody, CoveredCourseReply, ExceptionBody, ReportItemsReply } from '#contract/report-items';
-import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { Empty } from '../ui/panel';
 import { CoverCell } from './cover-cell';
 import { lengthWords, levelWords } from './words';

@@ -1,6 +1,6 @@
 import { useSearchParams } from 'react-router';
 import type { AssignmentBody, CoveredCourseReply, ReportItemsReply } from '#contract/report-items';
-import { searchWith } from '../ui/search-with';
+import { searchWith } from '../ui/address/search-with';
 import { plural } from '../ui/format';
 import { FigureButton, Strong } from '../ui/page';
 

@@ -15,7 +15,7 @@ import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
 import { SetUpNote } from '../set-up/set-up-note';
-import { searchWith } from '../ui/search-with';
+import { searchWith } from '../ui/address/search-with';
 import { Button, Key } from '../ui/button';
 import { Note, Panel } from '../ui/panel';
 import { Page } from '../ui/page';

@@ -8,12 +8,12 @@ import { SetUpNote } from '../set-up/set-up-note';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
 import { Button } from '../ui/button';
-import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { CheckField, SelectField } from '../ui/field';
 import { plural, showCount } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
-import { EffectDialog } from './effect-dialog';
+import { EffectDialog } from './effect/effect-dialog';
 import { usePlaceScale } from './queries';
 import { placeWords } from './words';
 

@@ -1,16 +1,15 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type {
   BandBody,
-  CodesReply,
   NewScaleRequest,
   PlaceScaleRequest,
-  SaveCodesRequest,
   SaveScaleRequest,
   ScaleEffectReply,
   ScaleFactsRequest,
   ScalesReply,
   TieBody,
 } from '#contract/scales';
+import type { CodesReply, SaveCodesRequest } from '#contract/codes';
 import { api } from '../shell/api';
 
 export function useScales(periodId: number) {

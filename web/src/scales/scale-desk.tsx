@@ -16,7 +16,7 @@ import { useKeys } from '../ui/use-keys';
 import { BandTable } from './band-table';
 import { scaleDrafts } from './scale-drafts';
 import { EdgesTable } from './edges-table';
-import { EffectDialog } from './effect-dialog';
+import { EffectDialog } from './effect/effect-dialog';
 import { ImportScaleDialog } from './import-scale-dialog';
 import { useRemoveScale, useSaveScale } from './queries';
 import { Ruler } from './ruler';

@@ -7,7 +7,7 @@ import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { TextField } from '../ui/field';
-import { EffectDialog } from './effect-dialog';
+import { EffectDialog } from './effect/effect-dialog';
 import { useChangeScaleFacts } from './queries';
 import { TieFields } from './tie-fields';
 

@@ -9,7 +9,7 @@ import { ViewSwitch } from '../ui/field';
 import { Page } from '../ui/page';
 import { Empty } from '../ui/panel';
 import { GpaDesk } from '../transcripts/gpa-desk';
-import { CodesDesk } from './codes-desk';
+import { CodesDesk } from '../codes/codes-desk';
 import { NewScaleDialog } from './new-scale-dialog';
 import { PlacementsDesk } from './placements-desk';
 import { useScales } from './queries';

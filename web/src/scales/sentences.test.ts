@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { newCode, type SpecialCode } from '#core/posting';
-import { bodyOfCode, type BandBody, type ScaleEffectReply } from '#contract/scales';
-import { codeSentence } from './code-sentence';
-import { countsOf, effectLabels } from './effect-labels';
+import { newCode, type SpecialCode } from '#core/codes';
+import { bodyOfCode } from '#contract/codes';
+import type { BandBody, ScaleEffectReply } from '#contract/scales';
+import { codeSentence } from '../codes/code-sentence';
+import { countsOf, effectLabels } from './effect/effect-labels';
 
 describe('the effects of a code in one sentence', () => {
   const says = (effects: Partial<SpecialCode>) => codeSentence(bodyOfCode(newCode('XYZ', 'Any', effects)));

@@ -1,4 +1,4 @@
-import type { CodePart } from '#core/posting';
+import type { CodePart } from '#core/codes';
 import type { PlacementKind, ScaleKind } from '#core/scales';
 
 export const kindWords: Record<ScaleKind, string> = {

@@ -2,11 +2,11 @@ import { useNavigate } from 'react-router';
 import type { StudentReply } from '#contract/transcripts';
 import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
-import { DataGrid, type GridColumn } from '../ui/data-grid';
+import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { plural } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
-import { useTextInAddress } from '../ui/use-text-in-address';
+import { useTextInAddress } from '../ui/address/use-text-in-address';
 import { useStudents } from './queries';
 
 const columns: GridColumn<StudentReply>[] = [

@@ -3,7 +3,7 @@ import { createReadStream } from 'node:fs';
 import { open, readFile, stat } from 'node:fs/promises';
 import iconv from 'iconv-lite';
 import Papa from 'papaparse';
-import { findHeaderRow } from '#core/transfer';
+import { findHeaderRow } from '#core/files';
 import { Refusal } from '../errors/refusal.js';
 import { encodingNames, encodingOf, refuseKinds, refuseNoText, refuseNul } from './decode-text.js';
 import { refuseWide } from './parse-table.js';

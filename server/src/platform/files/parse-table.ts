@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { findHeaderRow } from '#core/transfer';
+import { findHeaderRow } from '#core/files';
 import { Refusal } from '../errors/refusal.js';
 
 export interface FileTable {

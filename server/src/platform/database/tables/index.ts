@@ -12,4 +12,4 @@ export * from './report-items.js';
 export * from './runs.js';
 export * from './scales.js';
 export * from './transcripts.js';
-export * from './transfer.js';
+export * from './files.js';

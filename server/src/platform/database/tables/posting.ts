@@ -6,7 +6,7 @@ import { enrollments, sections } from './courses.js';
 import { people } from './people.js';
 import { reportItems } from './report-items.js';
 import { scaleVersions } from './scales.js';
-import { fileImports } from './transfer.js';
+import { fileImports } from './files.js';
 
 /** One posted mark. The version rises by one with each save and guards against saving over somebody else's work. */
 export const grades = pgTable(

@@ -1,0 +1,1 @@
+export { ConnectPlatformRequest, type PlatformReply } from './platform-messages.js';

@@ -1,0 +1,25 @@
+export { type FileChoice, type FileReading, type GradeColumn, checkChoice, readingOf } from './file-reading.js';
+export { type FileStatus, canChooseColumns, canDiscardFile, fileStatuses, isFileUnderWay } from './file-status.js';
+export { findHeaderRow } from './find-header-row.js';
+export { RowsByPlace, findPlace } from './find-place.js';
+export {
+  type FilePlan,
+  type PlannedValue,
+  type RowOutcome,
+  countOutcomes,
+  isLeftOut,
+  isWritten,
+  noOutcomes,
+  planFileRow,
+  rowOutcomes,
+} from './plan-file-row.js';
+export {
+  type ColumnProposal,
+  type FileProposals,
+  proposeGradeColumns,
+  proposeIdColumn,
+  proposeSectionColumn,
+} from './propose-columns.js';
+export { exportedDigits } from './read-exported-percent.js';
+export { type Directory, type Roster, foldKey } from './roster.js';
+export { sectionsByName } from './section-names.js';

@@ -1,0 +1,2 @@
+export { CodesModule } from './codes.module.js';
+export { CodesRepository } from './codes.repository.js';

@@ -1,0 +1,97 @@
+import { rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Param,
+  ParseIntPipe,
+  Post,
+  Put,
+  Query,
+  UploadedFile,
+} from '@nestjs/common';
+import {
+  AcceptImportRequest,
+  ChooseColumnsRequest,
+  FileRowsQuery,
+  largestFileMegabytes,
+  type FileImportReply,
+  type FileImportSummaryReply,
+  type FileRowsReply,
+} from '#contract/files';
+import { Allow, CurrentActor, registrars, Upload, uploadedOrThrow, type Actor } from '#server/platform';
+import { FileImportsService } from './file-imports.service.js';
+
+/** Files wait here until they stand in the database. */
+const waitingRoom = join(tmpdir(), 'wombat-uploads');
+
+@Controller('file-imports')
+@Allow(registrars)
+export class FileImportsController {
+  constructor(private readonly imports: FileImportsService) {}
+
+  @Get()
+  ofPeriod(@Query('period', ParseIntPipe) periodId: number): Promise<FileImportSummaryReply[]> {
+    return this.imports.ofPeriod(periodId);
+  }
+
+  @Post()
+  @Upload(largestFileMegabytes, waitingRoom)
+  async read(
+    @CurrentActor() actor: Actor,
+    @Query('period', ParseIntPipe) periodId: number,
+    @UploadedFile() upload: Express.Multer.File | undefined,
+  ): Promise<FileImportReply> {
+    const { file, name } = uploadedOrThrow(upload, 'a CSV or XLSX file');
+    try {
+      return await this.imports.read(actor, periodId, name, file.path);
+    } finally {
+      await rm(file.path, { force: true });
+    }
+  }
+
+  @Get(':id')
+  byId(@Param('id', ParseIntPipe) id: number): Promise<FileImportReply> {
+    return this.imports.byId(id);
+  }
+
+  @Get(':id/rows')
+  rows(@Param('id', ParseIntPipe) id: number, @Query() query: FileRowsQuery): Promise<FileRowsReply> {
+    return this.imports.rows(id, query);
+  }
+
+  @Put(':id/columns')
+  choose(
+    @CurrentActor() actor: Actor,
+    @Param('id', ParseIntPipe) id: number,
+    @Body() request: ChooseColumnsRequest,
+  ): Promise<FileImportReply> {
+    return this.imports.choose(actor, id, request);
+  }
+
+  @Post(':id/accept')
+  @HttpCode(200)
+  accept(
+    @CurrentActor() actor: Actor,
+    @Param('id', ParseIntPipe) id: number,
+    @Body() { planNumber }: AcceptImportRequest,
+  ): Promise<FileImportReply> {
+    return this.imports.accept(actor, id, planNumber);
+  }
+
+  @Post(':id/undo')
+  @HttpCode(200)
+  undo(@CurrentActor() actor: Actor, @Param('id', ParseIntPipe) id: number): Promise<FileImportReply> {
+    return this.imports.undo(actor, id);
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  discard(@CurrentActor() actor: Actor, @Param('id', ParseIntPipe) id: number): Promise<void> {
+    return this.imports.discard(actor, id);
+  }
+}

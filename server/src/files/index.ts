@@ -1,0 +1,1 @@
+export { FilesModule } from './files.module.js';

@@ -1,0 +1,1 @@
+export { TermLineModule } from './term-line.module.js';

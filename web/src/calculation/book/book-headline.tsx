@@ -1,0 +1,66 @@
+import type { BookReply } from '#contract/calculation';
+import { plural, showInstant } from '../../ui/format';
+import { Strong } from '../../ui/page';
+import type { BookRow } from './book-view';
+import { spreadOf } from '../policy/option-effects';
+import type { ReadDrafts } from './score-drafts';
+
+/** What the book comes to, who has no grade, and what is left to do. */
+export function BookHeadline({
+  book,
+  rows,
+  read,
+  unsaved,
+}: {
+  book: BookReply;
+  rows: readonly BookRow[];
+  read: ReadDrafts;
+  unsaved: number;
+}) {
+  const spread = spreadOf(rows);
+  const blocked = rows.filter(({ workings }) => workings.blockedBy.length > 0).length;
+  const without = rows.filter(({ rounded, workings }) => !rounded && workings.blockedBy.length === 0).length;
+  const differing = rows.filter(({ differs }) => differs).length;
+  return (
+    <>
+      The grade book of <Strong>{book.section}</Strong> for <Strong>{book.period.name}</Strong>
+      {spread ? (
+        <>
+          {' '}
+          comes to <Strong>{`${spread.mean}\u00a0%`}</Strong> on average
+        </>
+      ) : book.scores.length === 0 ? (
+        ' has no scores yet'
+      ) : (
+        ' has too little evidence for a grade yet'
+      )}
+      {blocked > 0 && (
+        <>
+          ; <Strong tone="blocks">{plural(blocked, 'student')}</Strong> {blocked === 1 ? 'is' : 'are'} blocked
+        </>
+      )}
+      {spread && without > 0 && (
+        <>
+          ; {plural(without, 'student')} {without === 1 ? 'has' : 'have'} no evidence
+        </>
+      )}
+      {differing > 0 && (
+        <>
+          ; <Strong tone="warns">{plural(differing, 'posted grade')}</Strong> {differing === 1 ? 'is' : 'are'} something
+          else
+        </>
+      )}
+      {unsaved > 0 && (
+        <>
+          ; <Strong tone="warns">{unsaved} unsaved</Strong>
+        </>
+      )}
+      {read.faults.size > 0 && (
+        <>
+          , <Strong tone="blocks">{read.faults.size}</Strong> cannot be taken yet
+        </>
+      )}
+      .{book.sealedAt && ` It was sealed ${showInstant(book.sealedAt)}.`}
+    </>
+  );
+}

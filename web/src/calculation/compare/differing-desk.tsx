@@ -1,0 +1,95 @@
+import { Link } from 'react-router';
+import type { DifferingReply } from '#contract/calculation';
+import { useScope } from '../../shell/scope';
+import { DataGrid, type GridColumn } from '../../ui/grid/data-grid';
+import { plural, showPercent } from '../../ui/format';
+import { Page, Strong } from '../../ui/page';
+import { Empty, Panel } from '../../ui/panel';
+import { useDiffering } from '../queries';
+
+interface DifferingDeskProps {
+  readonly periodName: string;
+  readonly viewSwitch: React.ReactNode;
+}
+
+/** Posted grades that are no longer what their grade books come to. They stay until somebody posts again. */
+export function DifferingDesk({ periodName, viewSwitch }: DifferingDeskProps) {
+  const { periodId, path } = useScope();
+  const { data: rows = [] } = useDiffering(periodId);
+  const columns: readonly GridColumn<DifferingReply>[] = [
+    {
+      id: 'student',
+      header: 'Student',
+      width: '240px',
+      sortBy: ({ student }) => student,
+      cell: ({ student, sectionId, itemId, enrollmentId }) => (
+        <Link
+          to={path(`grade-sheets/${sectionId}/${itemId}?student=${enrollmentId}`)}
+          className="font-semibold text-eucalypt hover:underline"
+        >
+          {student}
+        </Link>
+      ),
+    },
+    { id: 'section', header: 'Section', sortBy: ({ section }) => section, cell: ({ section }) => section },
+    {
+      id: 'posted',
+      header: 'Posted',
+      width: '110px',
+      align: 'right',
+      sortBy: ({ posted }) => Number(posted),
+      cell: ({ posted }) => <span className="figures">{showPercent(posted)}</span>,
+    },
+    {
+      id: 'calculated',
+      header: 'The book says',
+      width: '130px',
+      align: 'right',
+      sortBy: ({ calculated }) => Number(calculated),
+      cell: ({ calculated }) => <b className="figures">{showPercent(calculated)}</b>,
+    },
+    {
+      id: 'difference',
+      header: 'Difference',
+      width: '110px',
+      align: 'right',
+      sortBy: differenceOf,
+      cell: (row) => <span className="figures">{signed(differenceOf(row))}</span>,
+    },
+  ];
+  return (
+    <Page
+      headline={
+        rows.length === 0 ? (
+          <>Every posted grade of {periodName} is what its grade book comes to, as far as one has brought it.</>
+        ) : (
+          <>
+            <Strong tone="warns">{plural(rows.length, 'posted grade')}</Strong> of {periodName}{' '}
+            {rows.length === 1 ? 'is' : 'are'} not what the grade book comes to.{' '}
+            {rows.length === 1 ? 'It stays' : 'They stay'} as posted until somebody posts again.
+          </>
+        )
+      }
+      aside={viewSwitch}
+    >
+      <Panel className="flex min-h-[300px] flex-1 flex-col">
+        <DataGrid
+          label="Posted grades that differ"
+          columns={columns}
+          rows={rows}
+          rowKey={({ enrollmentId, itemId }) => `${enrollmentId}/${itemId}`}
+          empty={<Empty title="None differs">A changed score, policy or scale never changes what is posted.</Empty>}
+        />
+      </Panel>
+    </Page>
+  );
+}
+
+/** Percents have two digits at most here; what floats add beyond them goes. */
+function differenceOf({ posted, calculated }: DifferingReply): number {
+  return Math.round((Number(calculated) - Number(posted)) * 100) / 100;
+}
+
+function signed(difference: number): string {
+  return `${difference < 0 ? '−' : '+'}${showPercent(String(Math.abs(difference)))}`;
+}

@@ -1,0 +1,19 @@
+import type { CodeBody } from '#contract/codes';
+import { partWords } from '../scales/words';
+
+/** The effects of a code in one sentence. */
+export function codeSentence(code: CodeBody): string {
+  const effects = [
+    `as a part ${partWords[code.asPart]}${code.asPart === 'counts' ? ` ${(code.countsAs ?? '…').replace(/\.0+$/, '')} %` : ''}`,
+    code.isFailing && 'fails',
+    code.earnsCredit ? 'earns credit' : code.triesCredit ? 'tries credit without earning it' : 'touches no credit',
+    code.countsInGpa && 'counts in the GPA',
+    !code.forbidsPercent && 'may stand beside a percent',
+    code.needsFirstDay ? 'needs the first day of the period and no hours' : code.needsLastDate && 'needs a last date',
+    code.lapsesInto && `turns into ${code.lapsesInto} after ${code.lapsesAfterDays ?? '…'} days`,
+    !code.onTranscript && 'stays off the transcript',
+    code.isOff && 'is switched off',
+  ].filter((effect) => typeof effect === 'string');
+  const sentence = effects.join('; ');
+  return `${sentence[0]!.toUpperCase()}${sentence.slice(1)}.`;
+}

@@ -1,0 +1,90 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { isFileUnderWay } from '#core/files';
+import type {
+  ChooseColumnsRequest,
+  FileImportReply,
+  FileImportSummaryReply,
+  FileRowsQuery,
+  FileRowsReply,
+} from '#contract/files';
+import { api } from '../shell/api';
+import { useRefreshCounts } from '../shell/scope';
+
+/** How often a file under way is asked how far it is. */
+const progressMilliseconds = 1_000;
+
+const fileKey = (id: number) => ['file', id];
+
+export function useFiles(periodId: number) {
+  return useQuery({
+    queryKey: ['files', periodId],
+    queryFn: () => api.get<FileImportSummaryReply[]>(`/file-imports?period=${periodId}`),
+    refetchInterval: ({ state: { data } }) =>
+      data?.some(({ status }) => isFileUnderWay(status)) ? progressMilliseconds : false,
+  });
+}
+
+export function useFile(id: number) {
+  return useQuery({
+    queryKey: fileKey(id),
+    queryFn: () => api.get<FileImportReply>(`/file-imports/${id}`),
+    refetchInterval: ({ state: { data } }) => (data && isFileUnderWay(data.status) ? progressMilliseconds : false),
+  });
+}
+
+/** The lines of a file's ledger that a filter lets through. */
+export function useFileRows({ id, plan }: FileImportReply, show: FileRowsQuery['show']) {
+  return useQuery({
+    queryKey: ['file-rows', id, plan?.number, show],
+    queryFn: () => api.get<FileRowsReply>(`/file-imports/${id}/rows${show ? `?show=${show}` : ''}`),
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useReadFile(periodId: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (file: File) => {
+      const body = new FormData();
+      body.append('file', file);
+      return api.post<FileImportReply>(`/file-imports?period=${periodId}`, body);
+    },
+    onSuccess: (file) => {
+      client.setQueryData(fileKey(file.id), file);
+      return client.invalidateQueries({ queryKey: ['files'] });
+    },
+  });
+}
+
+/** What can be done with a file; each answers with the file as it is then. */
+export function useFileActions(id: number) {
+  const client = useQueryClient();
+  const refreshCounts = useRefreshCounts();
+  const onSuccess = (file: FileImportReply) => {
+    client.setQueryData(fileKey(id), file);
+    void client.invalidateQueries({ queryKey: ['files'] });
+    void client.invalidateQueries({ queryKey: ['sheet'] });
+    refreshCounts();
+  };
+  const onError = () => client.invalidateQueries({ queryKey: fileKey(id) });
+  return {
+    // One after the other, each upon what the one before chose.
+    choose: useMutation({
+      scope: { id: `file ${id}` },
+      mutationFn: (choice: ChooseColumnsRequest) => api.put<FileImportReply>(`/file-imports/${id}/columns`, choice),
+      onMutate: (choice) => client.setQueryData<FileImportReply>(fileKey(id), (file) => file && { ...file, ...choice }),
+      onSuccess,
+      onError,
+    }),
+    accept: useMutation({
+      mutationFn: (planNumber: number) => api.post<FileImportReply>(`/file-imports/${id}/accept`, { planNumber }),
+      onSuccess,
+      onError,
+    }),
+    undo: useMutation({ mutationFn: () => api.post<FileImportReply>(`/file-imports/${id}/undo`), onSuccess }),
+    discard: useMutation({
+      mutationFn: () => api.remove(`/file-imports/${id}`),
+      onSuccess: () => client.invalidateQueries({ queryKey: ['files'] }),
+    }),
+  };
+}

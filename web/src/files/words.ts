@@ -1,0 +1,106 @@
+import { countOutcomes, isWritten, type ColumnProposal, type FileStatus, type RowOutcome } from '#core/files';
+import type { FileImportReply, FilePlanReply, FileRowReply } from '#contract/files';
+import type { Watched } from '../runs/use-time-left';
+
+/** What happens to a row, as its chip says it, and the colour it is said in. */
+export const outcomeWords: Record<
+  RowOutcome,
+  { readonly name: string; readonly tone: 'so' | 'quiet' | 'warns' | 'blocks' }
+> = {
+  new: { name: 'new', tone: 'so' },
+  changed: { name: 'changed', tone: 'so' },
+  same: { name: 'same', tone: 'quiet' },
+  blank: { name: 'blank', tone: 'quiet' },
+  unknown: { name: 'unknown student', tone: 'blocks' },
+  'unknown section': { name: 'unknown section', tone: 'blocks' },
+  'not reported': { name: 'not reported', tone: 'warns' },
+  label: { name: 'a label', tone: 'warns' },
+  'not in section': { name: 'not in the section', tone: 'warns' },
+  withdrawn: { name: 'withdrawn', tone: 'warns' },
+  'out of range': { name: 'out of range', tone: 'blocks' },
+  unreadable: { name: 'not a percent', tone: 'blocks' },
+  twice: { name: 'twice in the file', tone: 'blocks' },
+};
+
+/** Why a value is left out, in words; empty for values that are not. */
+export function reasonWords({
+  outcome,
+  value,
+  sameAs,
+  givenSection,
+}: Pick<FileRowReply, 'outcome' | 'value' | 'sameAs' | 'givenSection'>): string {
+  switch (outcome) {
+    case 'unknown':
+      return 'Nobody in the district has this number or e-mail.';
+    case 'unknown section':
+      return givenSection ? `No section is called “${givenSection}”.` : 'No section is named.';
+    case 'not in section':
+      return 'A student of the district, but not of this section.';
+    case 'not reported':
+      return 'This section does not report the item.';
+    case 'withdrawn':
+      return 'Has left the section and takes no grade.';
+    case 'out of range':
+      return `${value} is not between 0 and 200.`;
+    case 'label':
+      return `“${value}” is a label or a code; files bring percents.`;
+    case 'unreadable':
+      return `“${value}” is no percent, such as 86.4.`;
+    case 'twice':
+      return `The same student is in row ${sameAs.join(' and ')}; neither is taken.`;
+    case 'blank':
+      return 'No total yet.';
+    default:
+      return '';
+  }
+}
+
+/** How many values a plan would write; none where there is no plan. */
+export function writesOf(plan: FilePlanReply | null): number {
+  return plan ? countOutcomes(plan, isWritten) : 0;
+}
+
+/** What is being done with a file. */
+export const fileWorkWords: Readonly<Record<FileStatus, string>> = {
+  reading: 'Reading',
+  refused: 'Refused',
+  read: 'Read',
+  planning: 'Planning',
+  planned: 'Planned',
+  accepting: 'Writing',
+  accepted: 'Taken in',
+  undoing: 'Taking back',
+  undone: 'Taken back',
+};
+
+type FileWork = Pick<FileImportReply, 'id' | 'status' | 'stepsDone' | 'stepCount'>;
+
+/** How much of the work on a file is done; empty where that is not known. */
+export function shareDone({ stepsDone, stepCount }: Pick<FileWork, 'stepsDone' | 'stepCount'>): string {
+  return stepCount === 0 ? '' : `${Math.floor((100 * stepsDone) / stepCount)} %`;
+}
+
+/** The work on a file as something to be watched. */
+export function workOfFile(file: FileWork | undefined): Omit<Watched, 'at'> {
+  return file
+    ? { work: `file ${file.id} ${file.status}`, done: file.stepsDone, total: file.stepCount }
+    : { work: null, done: 0, total: 0 };
+}
+
+/** Why a column was proposed. */
+export function proposalWords({ reason }: ColumnProposal): string {
+  switch (reason.code) {
+    case 'earlier':
+      return `as in ${reason.fileName}, which has the same columns`;
+    case 'sections-known':
+      return `${reason.known} of ${reason.rows} name sections we know`;
+    case 'named-as-item':
+      return `headed like it, percents in ${reason.percents} of ${reason.rows} rows`;
+    case 'ids-known':
+      return `${reason.known} of ${reason.rows} are students we know`;
+    case 'name-and-percents':
+      return `headed “${reason.word}”, percents in ${reason.percents} of ${reason.rows} rows`;
+    case 'percents':
+      return `percents in ${reason.percents} of ${reason.rows} rows`;
+  }
+}
