@@ -63,7 +63,7 @@ story('a policy', () => {
     await registrar.sees('grades of Quarter 2 in 31 sections');
     await registrar.save();
     await registrar.sees('The calculation of Numbers and Charts is saved.');
-    await registrar.click('Posted otherwise');
+    await registrar.click('Differs from computed');
     await registrar.reads(/\d{3} posted grades of Quarter 2 are not what the grade book comes to/);
     await registrar.sees('Chart and Compass Mathematics 5');
     await registrar.isAccessible();
@@ -88,7 +88,7 @@ story('a policy', () => {
   it('a category that is used says so rather than go, and a new one is added', async () => {
     await registrar.click('Policies');
     await registrar.click('Categories');
-    await registrar.click('Take Quizzes out');
+    await registrar.click('Remove Quizzes');
     await registrar.click('Save the categories');
     await registrar.sees('Quizzes is used by');
     await registrar.click('Cancel');
@@ -110,7 +110,7 @@ story('a semester grade', () => {
     await registrar.pressOnPage('w');
     await registrar.sees('Made of its parts');
     await registrar.click('Quarter grade, Quarter 2');
-    await registrar.sees('From the grade book of Shore Life 1: weighed by category, by points within each');
+    await registrar.sees('From the grade book of Shore Life 1: weighted by category, by points within each');
     await registrar.sees('Class work 1');
     await registrar.sees('Together, exact');
     await registrar.sees('Rounded once, half up to 1 decimal');
@@ -147,7 +147,7 @@ story('a grade book', () => {
     await teacher.reads(/1 student is blocked.*3 unsaved, 1 cannot be taken yet/s);
     await teacher.sees('It is out of 20. Points beyond that belong in an assignment that is marked extra.');
     await teacher.canPress('Save 3', false);
-    await teacher.click('Take back a step');
+    await teacher.click('Undo last step');
     await teacher.reads(/2 unsaved/);
     await teacher.picture('grade-book');
     await teacher.save();
@@ -163,7 +163,7 @@ story('a grade book', () => {
     await teacher.isAccessible();
     await teacher.click('Add it');
     await teacher.sees('Sextant is added to ');
-    await teacher.click('Fill blanks…');
+    await teacher.click('Fill empty cells…');
     await teacher.choose('Assignment', 'Sextant');
     await teacher.type('Points, or missing, late, incomplete, exempt, absent, collected', '15');
     await teacher.click('Fill 1');

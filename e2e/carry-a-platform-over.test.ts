@@ -25,11 +25,11 @@ afterAll(async () => {
 
 story('a run', () => {
   it('of the night says how much it wrote and how much it did not send', async () => {
-    await registrar.reads(/Fernway was last carried over .*: 258 lines written, 529 not sent/);
+    await registrar.reads(/Fernway was last carried over .*: 258 rows written, 529 not sent/);
     await registrar.sees('the night');
     await registrar.isAccessible();
     await registrar.click('529');
-    await registrar.reads(/10 lines refused and 9 left out hold back 510 scores/);
+    await registrar.reads(/10 rows refused and 9 skipped hold back 510 scores/);
     await registrar.isAccessible();
   });
 
@@ -41,7 +41,7 @@ story('a run', () => {
     await registrar.press(Key.ESCAPE);
     await registrar.click('Its group is not joined to a category');
     await registrar.sees('Bonus question').then((line) => line.click());
-    await registrar.sees('It is in no group, or in one that nobody joined to a category.');
+    await registrar.sees('It is in no group, or in one that is not matched to a category.');
     await registrar.press(Key.ESCAPE);
   });
 
@@ -50,7 +50,7 @@ story('a run', () => {
     await registrar.choose('Default category of Fernway', 'goes into Assignments');
     await registrar.choose('What', 'assignments, scores and totals');
     await registrar.click('Plan the run');
-    await registrar.reads(/37 lines would be written into Winter term/);
+    await registrar.reads(/37 rows would be written into Winter term/);
     await registrar.sees('Put into the default category');
     await registrar.sees('The posting window is not open');
     await registrar.isAccessible();
@@ -61,9 +61,9 @@ story('a run', () => {
     await registrar.sees('new: 37');
     const [first] = await registrar.texts('tbody tr:nth-child(2) td:nth-child(4) b');
     await registrar.tick(`Carry out ${first}`);
-    await registrar.reads(/36 lines would be written/);
+    await registrar.reads(/36 rows would be written/);
     await registrar.click('Carry out 36');
-    await registrar.reads(/36 lines of Fernway written into Winter term/);
+    await registrar.reads(/36 rows of Fernway written into Winter term/);
     await registrar.sees('not picked');
   });
 
@@ -74,39 +74,39 @@ story('a run', () => {
     await registrar.sees('Bonus question').then((line) => line.click());
     await registrar.click('Open the grade book');
     await registrar.sees('Fernway came over just now:');
-    await registrar.click('36 lines written');
-    await registrar.reads(/36 lines of Fernway written/);
+    await registrar.click('36 rows written');
+    await registrar.reads(/36 rows of Fernway written/);
   });
 
   it('tells teachers in a letter what only they can put right', async () => {
     await registrar.click('Write to the teachers');
     await registrar.sees('the following stayed behind:');
     await registrar.isAccessible();
-    await registrar.click('Write 9 letters');
-    await registrar.sees('letters written.');
+    await registrar.click('Write 9 messages');
+    await registrar.sees('messages written.');
     await registrar.click('Outbox');
-    await registrar.reads(/letters lie in the outbox/);
+    await registrar.reads(/messages are in the outbox/);
     await registrar.isAccessible();
     await registrar.sees('did not come over into Winter term').then((line) => line.click());
     await registrar.sees('Save as a file');
     await browser.driver.navigate().back();
     await browser.driver.navigate().back();
-    await registrar.reads(/36 lines of Fernway written/);
+    await registrar.reads(/36 rows of Fernway written/);
   });
 
   it('is taken back, and planned again it would bring the same', async () => {
-    await registrar.click('Take it back');
+    await registrar.click('Undo the run');
     await registrar.isAccessible();
-    await registrar.click('Take back 36 lines');
-    await registrar.reads(/36 lines of Fernway were taken back/);
+    await registrar.click('Undo 36 rows');
+    await registrar.reads(/36 rows of Fernway were undone/);
     await registrar.click('Plan it again');
-    await registrar.reads(/37 lines would be written/);
+    await registrar.reads(/37 rows would be written/);
     await registrar.click('Let it go');
     await registrar.reads(/Fernway was last carried over/);
   });
 
   it('is set for the night, or not, in a sentence', async () => {
-    await registrar.choose('Time of Fernway', 'does nothing by night');
+    await registrar.choose('Time of Fernway', 'has no nightly run');
     await registrar.seesNot('for Morwenna Oake');
     await registrar.choose('Time of Fernway', 'runs every night at 03:30');
     await registrar.sees('for Morwenna Oake');

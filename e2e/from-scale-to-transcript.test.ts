@@ -108,7 +108,7 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
 
   it('is told what is wrong with files that are no tables', async () => {
     await desk.click('Files');
-    await desk.reads(/1 file is taken in for Quarter 2/);
+    await desk.reads(/1 file is imported for Quarter 2/);
     await desk.isAccessible();
     const give = async (name: string, bytes: Buffer) => {
       writeFileSync(join(wombat.folder, name), bytes);
@@ -128,11 +128,11 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
     [
       'boatbuilding-1-with-faults.csv',
       'Boatbuilding 1',
-      /brings \d+ new and 0 changed percents of Quarter grade; 8 values are left out/,
+      /brings \d+ new and 0 changed percents of Quarter grade; 8 values are skipped/,
     ],
   ])('takes in %s after seeing every row', async (file, section, headline) => {
     await desk.open(`${quarter2}/files`);
-    await desk.reads(/taken in for Quarter 2/);
+    await desk.reads(/imported for Quarter 2/);
     await browser.driver.findElement(By.css('input[type=file]')).sendKeys(files + file);
     await desk.reads(new RegExp(`For ${section} this file`));
     await desk.reads(headline);
@@ -179,7 +179,7 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await desk.reads(/2 unsaved/);
     await desk.click('Take computed for');
     await desk.picture('grade-sheet');
-    await desk.click('Fill blanks…');
+    await desk.click('Fill empty cells…');
     await desk.type('Percent, label or code', 'EXM');
     await desk.press(Key.ENTER);
     await desk.reads(/19 of 19 done.*19 unsaved/);

@@ -129,13 +129,13 @@ story('a new platform', () => {
 
   it('has its weights compared with ours, and theirs taken for all sections weighed alike, and put back', async () => {
     await registrar.click('Weights');
-    await registrar.sees('weighed differently');
+    await registrar.sees('weighted differently');
     await registrar.isAccessible();
-    await registrar.click('What theirs would do');
+    await registrar.click('Preview their weights');
     await registrar.sees('Posted grades stay as they are.');
     await registrar.isAccessible();
-    await registrar.click('Take theirs for Quarter 2');
-    await registrar.pointsAt('are weighed as on Quillpond.');
+    await registrar.click('Use their weights for Quarter 2');
+    await registrar.pointsAt('are weighted as on Quillpond.');
     await registrar.click('Undo');
     await registrar.sees('Done: undo: take the weights of Quillpond.');
   });

@@ -51,7 +51,7 @@ story('a new school year', () => {
     await desk.press(Key.TAB);
     await desk.sees('Quarter 4 reaches outside Semester 2');
     await desk.canPress('Save the calendar', false);
-    await desk.click('Take back a step');
+    await desk.click('Undo last step');
     await desk.seesNot('reaches outside');
     await desk.click('Save the calendar');
     await desk.sees('The calendar of Upper School is saved.');
@@ -67,7 +67,7 @@ story('a new school year', () => {
       .dragAndDrop(await edge(), { x: 14, y: 0 })
       .perform();
     await desk.eventually(async () => (await value()) !== before, true);
-    await desk.click('Take back a step');
+    await desk.click('Undo last step');
     await desk.eventually(value, before);
     await browser.driver
       .actions()
@@ -153,6 +153,7 @@ story('one new report item for all courses, with three exceptions', () => {
     await desk.reads(/Semester grade of Semester 1/);
     await desk.open('/school/1/period/2/grade-sheets?item=102');
     await desk.click('Open the next sheet with blanks');
+    await desk.eventually(async () => /grade-sheets\/\d+\/102/.test(await desk.driver.getCurrentUrl()), true);
     await desk.reads(/Semester grade/);
     await desk.picture('semester-sheet');
     await desk.pressOnPage('w');
@@ -162,7 +163,7 @@ story('one new report item for all courses, with three exceptions', () => {
 
 story('courses in bulk', () => {
   it('are pasted, filled, set by the dozen and saved; a cell that cannot be taken says why', async () => {
-    await desk.open('/school/1/period/4/courses?department=Half-year+courses');
+    await desk.open('/school/1/period/4/courses?department=One-semester+courses');
     await desk.reads(/Upper School offers 48 courses in 7 departments/);
     await desk.isAccessible();
     await desk.tick('Select all courses shown');
@@ -176,7 +177,7 @@ story('courses in bulk', () => {
     await desk.reads(/1 cannot be taken yet/);
     await desk.canPress('Save 12 courses', false);
     await desk.picture('courses-bulk');
-    await desk.click('Take back a step');
+    await desk.click('Undo last step');
     await desk.click('Save 12 courses');
     await desk.sees('12 courses saved.');
     await desk.reads(/48 courses in 7 departments\.$/);

@@ -58,7 +58,7 @@ story('an empty Wombat', () => {
     await (await registrar.field('OneRoster zip')).sendKeys(path);
     await registrar.reads(/district.zip brings 113,\d+ new rows; none is refused/);
     await registrar.isAccessible();
-    await registrar.click('Take in');
+    await registrar.click('Import');
     await browser.driver.wait(async () => /\/school\/\d+/.test(await browser.driver.getCurrentUrl()), patience);
     await registrar.sees('Port Elowen');
   });
@@ -74,7 +74,7 @@ story('an empty Wombat', () => {
     await registrar.reads(/has a GPA of none yet/);
     await registrar.isAccessible();
     await registrar.click('Exchange');
-    await registrar.reads(/1 zip was taken in so far/);
+    await registrar.reads(/1 zip was imported so far/);
     await registrar.isAccessible();
   });
 

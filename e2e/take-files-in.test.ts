@@ -117,14 +117,14 @@ story('a workbook as people make them', () => {
     await registrar.reads(/brings 0 new and 0 changed percents/);
     await registrar.canPress('Accept', false);
     await registrar.click('Discard the file');
-    await registrar.reads(/2 files are taken in for Quarter 2/);
+    await registrar.reads(/2 files are imported for Quarter 2/);
   });
 
   it('is taken back as a whole', async () => {
     await browser.driver.navigate().to(`${wombat.address}${files}`);
     await chooseRow('winter.xlsx');
-    await registrar.click('Take the file back');
-    await registrar.reads(/This file is taken back; nothing of it stands any more/);
+    await registrar.click('Undo the file');
+    await registrar.reads(/This file was undone; none of its values count any more/);
   });
 });
 

@@ -288,7 +288,7 @@ story('a day that cannot be is refused where it is typed', () => {
     await desk.reads(/offers 48 courses/);
     await desk.clickOn('[data-cell$="/credits"]');
     await paste(Array.from({ length: 60 }, () => '0,5').join('\n'));
-    await desk.sees('12 pasted rows below the last row here were left out.');
+    await desk.sees('12 pasted rows below the last row here were skipped.');
     await desk.reads(/are changed and not saved/);
     await desk.click('Discard');
     await desk.click('New course');

@@ -42,7 +42,7 @@ it('says what is wrong with items and codes by their names', () => {
     }),
   ).toBe('Semester grade of Knots needs Exam, which the course does not report.');
   expect(codeFaultSentence({ code: 'code-twice', index: 1, data: { code: 'INC' } })).toBe(
-    'INC stands twice; each code may be used once.',
+    'INC is listed twice; each code may be used once.',
   );
 });
 

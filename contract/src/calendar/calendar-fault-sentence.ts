@@ -6,7 +6,7 @@ const sentences: Record<CalendarFaultCode, string> = {
   'periods-gap': '{from} to {to} lies in {before} but not in {name} nor any period beside it.',
   'periods-overlap': '{name} and {before} share the days {from} to {to}.',
   'period-name-missing': 'The {kind} from {from} to {to} needs a name.',
-  'period-name-twice': '{name} stands twice beside each other; give one of them another name.',
+  'period-name-twice': '{name} is listed twice beside each other; give one of them another name.',
   'break-ends-before-start': '{name} ends on {endsOn}, before it starts on {startsOn}.',
   'break-outside-year': '{name} ({startsOn} to {endsOn}) lies in no year of the calendar.',
   'window-closes-before-opens': 'The window of {item} for {period} closes before it opens.',

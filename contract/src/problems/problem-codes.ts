@@ -3,8 +3,8 @@
  * permanent; the words may change.
  */
 export const problemCodes = {
-  'not-signed-in': [401, 'Please sign in', 'This needs a signed-in person.'],
-  'sign-in-failed': [401, 'That did not fit', 'No account has this name with this password. Check both and try again.'],
+  'not-signed-in': [401, 'Please sign in', 'Sign in to continue.'],
+  'sign-in-failed': [401, 'Sign-in failed', 'No account has this name with this password. Check both and try again.'],
   'too-many-tries': [429, 'Too many tries', 'Wait a minute before signing in again.'],
   'not-allowed': [403, 'Not allowed', 'Your role may not do this.'],
   'token-missing': [
@@ -12,17 +12,17 @@ export const problemCodes = {
     'The page is out of date',
     'Reload the page and try again; what you typed is kept where it can be.',
   ],
-  'not-found': [404, 'Not there', 'There is no {what} with number {id}.'],
+  'not-found': [404, 'Not found', 'There is no {what} with number {id}.'],
   'fields-wrong': [422, 'Something needs correcting', 'The marked fields say what is wrong and what would be right.'],
   'scale-faulty': [422, 'The scale cannot be used like this', 'The marked bands say what is wrong.'],
   'scale-changed': [
     409,
-    'Somebody saved this scale first',
+    'Someone else saved this scale',
     'Version {current} is saved; your draft began from version {yours}. Your draft is kept: compare and save again.',
   ],
   'set-up-changed': [
     409,
-    'Somebody changed this first',
+    'Someone else changed this',
     'The {what} changed since you opened them. Your changes are kept on this page: look at what is so now and save again.',
   ],
   'changed-meanwhile': [
@@ -58,7 +58,7 @@ export const problemCodes = {
   ],
   'grades-changed': [
     409,
-    'Somebody saved some of these grades first',
+    'Someone else saved some of these grades',
     '{count} of your rows changed since you opened the sheet. Nothing was saved; the rows show what differs.',
   ],
   'platform-exists': [409, 'That name is taken', 'The school has a platform called {name} already.'],
@@ -91,7 +91,7 @@ export const problemCodes = {
   'scores-faulty': [422, 'Some scores need correcting', '{count} scores cannot be taken. Nothing was saved.'],
   'scores-changed': [
     409,
-    'Somebody saved some of these scores first',
+    'Someone else saved some of these scores',
     '{count} of your scores changed since you opened the grade book. Nothing was saved; your changes are kept here.',
   ],
   'period-sealed': [409, '{period} is sealed', 'A sealed grade changes only by amendment.'],
@@ -115,7 +115,7 @@ export const problemCodes = {
   ],
   'file-unpacks-too-large': [
     413,
-    'The file unpacks to too much',
+    'The file is too large when unzipped',
     '{name} is packed so that it would unpack to more than {megabytes} MB. Export one section or one period at a time.',
   ],
   'file-unreadable': [422, 'The file cannot be read', 'Row {row}: {reason}.'],

@@ -6,7 +6,7 @@ const codes = Object.keys(problemCodes) as ProblemCode[];
 it('fills the words of a problem, and has what RFC 9457 asks for', () => {
   expect(problemOf('scale-changed', { current: 3, yours: 2 }, [])).toEqual({
     type: 'urn:wombat:problem:scale-changed',
-    title: 'Somebody saved this scale first',
+    title: 'Someone else saved this scale',
     status: 409,
     detail: 'Version 3 is saved; your draft began from version 2. Your draft is kept: compare and save again.',
     code: 'scale-changed',

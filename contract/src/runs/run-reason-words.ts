@@ -17,11 +17,11 @@ interface ReasonWords {
 export const reasonWords: Record<RunReasonCode, ReasonWords> = {
   'class-open': {
     brief: 'The class is not joined to a section',
-    says: () => 'Nobody has said which of our sections this class is.',
+    says: () => 'This class is not matched to one of our sections yet.',
   },
   'class-ignored': {
     brief: 'The class is ignored',
-    says: () => 'Somebody chose to ignore this class.',
+    says: () => 'It was decided to ignore this class.',
   },
   'other-term': {
     brief: 'The section belongs to another term',
@@ -49,7 +49,7 @@ export const reasonWords: Record<RunReasonCode, ReasonWords> = {
   },
   'group-open': {
     brief: 'Its group is not joined to a category',
-    says: () => 'It is in no group, or in one that nobody joined to a category.',
+    says: () => 'It is in no group, or in one that is not matched to a category.',
   },
   'no-date': { brief: 'No due date', says: () => 'It has no due date there, so its period is not known.' },
   'no-points': { brief: 'No points', says: () => 'It says no points there that a score could be out of.' },
@@ -63,7 +63,7 @@ export const reasonWords: Record<RunReasonCode, ReasonWords> = {
     says: (length) => `Its name has ${length} characters; ${longestAssignmentName} fit.`,
   },
   'given-to-nobody': {
-    brief: 'Given to nobody of ours',
+    brief: 'Given to none of our students',
     says: () => 'None of those it was given to is in our section.',
   },
   'not-levels': {
@@ -83,18 +83,18 @@ export const reasonWords: Record<RunReasonCode, ReasonWords> = {
     brief: 'Given to single students',
     says: (count) => `It was given to ${counted(count, 'student')} rather than to all.`,
   },
-  'no-scores-yet': { brief: 'No scores yet', says: () => 'Nobody is scored on it yet.' },
+  'no-scores-yet': { brief: 'No scores yet', says: () => 'It has no scores yet.' },
   'taken-up': {
     brief: 'Found here by its name',
     says: () => 'An assignment of the same name was here; from now on they are one.',
   },
   'person-open': {
     brief: 'The student is not known',
-    says: () => 'Nobody has said which of our students this is.',
+    says: () => 'This person is not matched to one of our students yet.',
   },
   'person-ignored': {
     brief: 'The student is ignored',
-    says: () => 'Somebody chose to ignore this person.',
+    says: () => 'It was decided to ignore this person.',
   },
   'not-in-section': { brief: 'Not in our section', says: () => 'A student of ours, but not of this section.' },
   withdrawn: { brief: 'Has left the section', says: (day, formats) => `Left the section on ${formats.day(day)}.` },
@@ -106,14 +106,14 @@ export const reasonWords: Record<RunReasonCode, ReasonWords> = {
   'score-negative': { brief: 'Points below zero', says: (points) => `${points} is below zero.` },
   'score-digits': { brief: 'Points too exact', says: (points) => `${points} has more than two decimals.` },
   'score-unreadable': { brief: 'No number', says: (points) => `“${points}” is no number of points.` },
-  kept: { brief: 'Kept what is here', says: () => 'Somebody here entered or changed it, and the run keeps that.' },
+  kept: { brief: 'Kept what is here', says: () => 'It was entered or changed here, and the run keeps that.' },
   'total-open': {
     brief: 'The total is not joined to a report item',
-    says: () => 'Nobody has said which report item this column is.',
+    says: () => 'This column is not matched to a report item yet.',
   },
   'total-ignored': {
     brief: 'The total is ignored',
-    says: () => 'Somebody chose to ignore this column.',
+    says: () => 'It was decided to ignore this column.',
   },
   'no-scale': {
     brief: 'No scale is in force',
@@ -124,11 +124,11 @@ export const reasonWords: Record<RunReasonCode, ReasonWords> = {
     says: (item) => `${item} takes no marks now: its posting window is not open.`,
   },
   'letter-open': {
-    brief: 'A letter that means none of ours yet',
-    says: (letter) => `Nobody has said which of our labels “${letter}” means.`,
+    brief: 'A label that is not matched yet',
+    says: (letter) => `“${letter}” is not matched to one of our labels yet.`,
   },
   'letter-ignored': {
-    brief: 'The letter is ignored',
+    brief: 'The label is ignored',
     says: (letter) => `“${letter}” is ignored by choice.`,
   },
   'below-scale': {

@@ -16,7 +16,7 @@ const band = (label: string, lowest: string, points: string | null = null): Band
 it.each<[Band[], string[]]>([
   [[], ['A scale needs at least one band.']],
   [[band('', '0')], ['A band needs a label, such as B+.']],
-  [[band('A', '50'), band('A', '0')], ['A stands twice; each label may be used once.']],
+  [[band('A', '50'), band('A', '0')], ['A is listed twice; each label may be used once.']],
   [[band('A', '50'), band('B', '50'), band('F', '0')], ['B and A both begin at 50; each cut-off may be used once.']],
   [[band('A', '101'), band('F', '0')], ['A begins at 101; a cut-off lies from 0 to 100.']],
   [

@@ -3,7 +3,7 @@ import type { ScaleFault, ScaleFaultCode } from '#core/scales';
 const sentences: Record<ScaleFaultCode, string> = {
   'scale-empty': 'A scale needs at least one band.',
   'label-empty': 'A band needs a label, such as B+.',
-  'label-twice': '{label} stands twice; each label may be used once.',
+  'label-twice': '{label} is listed twice; each label may be used once.',
   'label-is-code': '{label} is a code as well; a grade typed so could be either. Choose another label.',
   'label-is-number': '{label} reads like a percent; a grade typed so could be either. Choose a label such as B+.',
   'cut-off-missing':

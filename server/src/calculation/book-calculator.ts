@@ -1,34 +1,24 @@
-import { existsSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
-import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
-import { Piscina } from 'piscina';
+import { Injectable } from '@nestjs/common';
 import type { SchoolPeriod } from '#server/calendar';
-import { CopyReader } from '#server/platform';
+import { CopyReader, ThreadPool, workerFile } from '#server/platform';
 import { enrolledInText } from '#server/period-view';
 import type { BookPolicies, BookTexts, ComparedBooks, ComparedValue } from './calculation-worker.js';
 import type { KeptGrade } from './books/kept-grades.js';
 
+const calculationWorker = workerFile(new URL('./calculation-worker.js', import.meta.url));
+
 /** Reads many grade books at once and calculates them in a thread of its own. */
 @Injectable()
-export class BookCalculator implements OnApplicationShutdown {
-  private readonly pool = new Piscina({
-    filename: workerFile(),
-    minThreads: 0,
-    maxThreads: 2,
-    idleTimeout: 30_000,
-    execArgv: [],
-  });
-
-  constructor(private readonly copies: CopyReader) {}
-
-  async onApplicationShutdown(): Promise<void> {
-    await this.pool.destroy();
-  }
+export class BookCalculator {
+  constructor(
+    private readonly copies: CopyReader,
+    private readonly threads: ThreadPool,
+  ) {}
 
   /** What every student of some sections comes to in a period. Not inside a transaction: it reads what is committed. */
   async calculate(period: SchoolPeriod, policies: BookPolicies): Promise<KeptGrade[]> {
     const texts = await this.read(period, policies);
-    return (await this.pool.run({ ...texts, ...policies }, { name: 'calculateBooks' })) as KeptGrade[];
+    return this.threads.run<KeptGrade[]>(calculationWorker, { ...texts, ...policies }, 'calculateBooks');
   }
 
   async compare(
@@ -38,7 +28,7 @@ export class BookCalculator implements OnApplicationShutdown {
     values: readonly ComparedValue[],
   ): Promise<ComparedBooks> {
     const texts = await this.read(period, before);
-    return (await this.pool.run({ ...texts, before, after, values }, { name: 'compareBooks' })) as ComparedBooks;
+    return this.threads.run<ComparedBooks>(calculationWorker, { ...texts, before, after, values }, 'compareBooks');
   }
 
   private async read(period: SchoolPeriod, { policyOf }: BookPolicies): Promise<BookTexts> {
@@ -69,12 +59,4 @@ function bookQueries(period: SchoolPeriod, sectionIds: readonly number[]) {
       WHERE ${assigned} AND ${enrolled} AND (a.given_to IS NULL OR a.given_to @> to_jsonb(s.enrollment_id))
       ORDER BY s.enrollment_id, a.due_on, a.id`,
   };
-}
-
-/** The built worker, also when the server itself runs from its sources, as in tests. */
-function workerFile(): string {
-  const beside = fileURLToPath(new URL('./calculation-worker.js', import.meta.url));
-  return existsSync(beside)
-    ? beside
-    : fileURLToPath(new URL('../../dist/calculation/calculation-worker.js', import.meta.url));
 }

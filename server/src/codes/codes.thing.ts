@@ -32,7 +32,7 @@ export class CodesThing implements Thing<readonly CodeBody[]> {
     }
     for (const [name, grades] of await this.codes.gradesByCode(queries)) {
       if (codes.some(({ code }) => code === name)) continue;
-      const instead = 'Switch it off instead: what is posted keeps it, and nobody can post it any more.';
+      const instead = 'Switch it off instead: posted grades keep it, and it cannot be posted any more.';
       throw new Refusal('in-use', { what: 'The code', name, uses: `${grades} posted grades`, instead });
     }
   }

@@ -29,6 +29,8 @@ export { CopyReader } from './database/copy-reader.js';
 export { Settings } from './settings/settings.js';
 export { HeldWork, WorkLost } from './work/held-work.js';
 export { Leases } from './work/leases.js';
+export { ThreadPool } from './work/thread-pool.js';
+export { workerFile } from './work/worker-file.js';
 export { WorkQueue } from './work/work-queue.js';
 export { Outbox, type Letter } from './mail/outbox.js';
 export { Upload, uploadedOrThrow } from './files/upload.js';

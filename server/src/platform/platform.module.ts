@@ -7,6 +7,7 @@ import { CopyReader } from './database/copy-reader.js';
 import { DATABASE, Transactions } from './database/transactions.js';
 import { Outbox } from './mail/outbox.js';
 import { Settings } from './settings/settings.js';
+import { ThreadPool } from './work/thread-pool.js';
 import { WorkQueue } from './work/work-queue.js';
 
 /** What every domain stands on: the database and the clock. */
@@ -25,9 +26,10 @@ export class PlatformModule {
         Outbox,
         Settings,
         Transactions,
+        ThreadPool,
         WorkQueue,
       ],
-      exports: [Bulk, DATABASE, Clock, CopyReader, DistrictZone, Outbox, Settings, Transactions, WorkQueue],
+      exports: [Bulk, DATABASE, Clock, CopyReader, DistrictZone, Outbox, Settings, ThreadPool, Transactions, WorkQueue],
     };
   }
 }

@@ -159,7 +159,7 @@ export class RunsService {
   async discard(actor: Actor, id: number): Promise<void> {
     await this.transactions.run(async (queries) => {
       const run = await this.runs.lockedOrThrow(queries, id);
-      if (!canDiscard(run)) throw new Refusal('run-elsewhere', { does: 'let go of' });
+      if (!canDiscard(run)) throw new Refusal('run-elsewhere', { does: 'discarded' });
       await this.runs.remove(queries, id);
       await this.record(queries, actor, 'discard run', id);
     });

@@ -1,8 +1,5 @@
-import { existsSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
-import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { Piscina } from 'piscina';
 import { decimalOrThrow, formatDecimal, unitsAt } from '#core/numbers';
 import { hundredths, tenThousandths } from '#core/period-view';
 import { bandsTogether, type Band } from '#core/scales';
@@ -18,32 +15,22 @@ import {
   type PeriodView,
   type RunningSection,
 } from '#server/period-view';
-import { intArray, CopyReader, personName, tables, type Queries } from '#server/platform';
+import { intArray, CopyReader, personName, tables, ThreadPool, workerFile, type Queries } from '#server/platform';
 import type { EffectResult, EffectTask, EffectUse } from './effect-worker.js';
 
 const { people } = tables;
+const effectWorker = workerFile(new URL('./effect-worker.js', import.meta.url));
 
 /** Compares a period with the same period under other scales, in a thread of its own. */
 @Injectable()
-export class ScaleEffects implements OnApplicationShutdown {
-  private readonly pool = new Piscina({
-    filename: workerFile(),
-    minThreads: 0,
-    maxThreads: 2,
-    idleTimeout: 30_000,
-    execArgv: [],
-  });
-
+export class ScaleEffects {
   constructor(
     private readonly recalculation: RecalculationService,
     private readonly versions: ScaleVersionsRepository,
     private readonly gpa: GpaPolicyRepository,
     private readonly copies: CopyReader,
+    private readonly threads: ThreadPool,
   ) {}
-
-  async onApplicationShutdown(): Promise<void> {
-    await this.pool.destroy();
-  }
 
   async between(
     queries: Queries,
@@ -68,7 +55,7 @@ export class ScaleEffects implements OnApplicationShutdown {
       gpa,
       mostCredits: mostCreditsOf(before),
     };
-    const effect = (await this.pool.run(task)) as EffectResult;
+    const effect = await this.threads.run<EffectResult>(effectWorker, task);
     const reply = await this.withNames(queries, effect, before);
     const concerned = uses.filter((use) => use.before !== use.after).flatMap((use) => [use.before, use.after]);
     const bands = bandsTogether(concerned.flatMap((id) => versions.get(id) ?? []));
@@ -174,10 +161,4 @@ function gradesQuery({ period, codes }: PeriodView, uses: readonly EffectUse[], 
     LEFT JOIN computed_percents c ON c.enrollment_id = e.id AND c.item_id = used.item AND c.period_id = ${period.id}
     WHERE (g.code IS NULL OR g.code IN (${listed})) AND (g.id IS NOT NULL OR (${gradedInText(period)}))
       AND coalesce(g.percent::text, g.label, g.code, c.percent::text) IS NOT NULL`;
-}
-
-/** The built worker, also when the server itself runs from its sources, as in tests. */
-function workerFile(): string {
-  const beside = fileURLToPath(new URL('./effect-worker.js', import.meta.url));
-  return existsSync(beside) ? beside : fileURLToPath(new URL('../../dist/scales/effect-worker.js', import.meta.url));
 }

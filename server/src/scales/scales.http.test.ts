@@ -50,7 +50,7 @@ describe('a scale that cannot be', () => {
       'a label twice',
       (bands) => bands.map((band, at) => (at === 1 ? { ...band, label: 'a' } : band)),
       'bands.1.label',
-      'a stands twice; each label may be used once.',
+      'a is listed twice; each label may be used once.',
     ],
     [
       'a bottom above 0',
@@ -451,7 +451,7 @@ describe('the district’s codes', () => {
     const without = bare(before.codes).filter(({ code }) => code !== 'PAS');
     const { body } = await saveCodes<Problem>(before, without);
     expect(body.detail).toBe(
-      'PAS is used by 1 posted grades. Switch it off instead: what is posted keeps it, and nobody can post it any more.',
+      'PAS is used by 1 posted grades. Switch it off instead: posted grades keep it, and it cannot be posted any more.',
     );
     const off = bare(before.codes).map((code) => (code.code === 'PAS' ? { ...code, isOff: true } : code));
     expect((await saveCodes(before, off)).status).toBe(200);

@@ -10,7 +10,7 @@ import { useCalculation } from './queries';
 const views = [
   ['policies', 'Policies'],
   ['compare', 'Sections side by side'],
-  ['differing', 'Posted otherwise'],
+  ['differing', 'Differs from computed'],
 ] as const;
 type View = (typeof views)[number][0];
 

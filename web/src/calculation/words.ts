@@ -3,8 +3,8 @@ import type { CategoryWorkings, FlagEffect, Method, ScoreFlag, Standing, Treatme
 /** What each method does, to go into "Each grade is …". */
 export const methodWords: Record<Method, string> = {
   totalPoints: 'all points earned over all points possible',
-  categoryPoints: 'weighed by category, by points within each',
-  categoryEqual: 'weighed by category, every assignment the same',
+  categoryPoints: 'weighted by category, by points within each',
+  categoryEqual: 'weighted by category, every assignment the same',
   decaying: 'a decaying average of levels',
   powerLaw: 'the trend of the levels, by a power law',
   mostRecent: 'the most recent level',
@@ -69,7 +69,7 @@ export const treatmentWords: Record<Exclude<Treatment, 'counted'>, string> = {
   countedAsZero: 'counts as zero',
   extra: 'adds only',
   notScored: 'not scored yet',
-  leftOut: 'left out',
+  leftOut: 'not counted',
   blocks: 'blocks the grade',
   notCounted: 'the assignment is not counted',
   otherScale: 'is on another level scale, not averaged in',

@@ -64,26 +64,23 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
   const saveDraft = () => {
     if (!canSave) return;
     const { weekdays, periods, breaks, windows } = body;
-    save.mutate(
-      {
+    // A page whose period goes with the save is gone before the answer is: what follows must not hang on it.
+    void save
+      .mutateAsync({
         revision: draft.basedOn,
         weekdays: [...weekdays],
         periods: [...periods],
         breaks: [...breaks],
         windows: [...windows],
-      },
-      {
-        onSuccess: (after) => {
-          calendarDrafts.settle(schoolId, body, after.revision);
-          tellOfChange(`The calendar of ${calendar.school.shortName} is saved.`, after);
-        },
-        onError: showProblem,
-      },
-    );
+      })
+      .then((after) => {
+        calendarDrafts.settle(schoolId, body, after.revision);
+        tellOfChange(`The calendar of ${calendar.school.shortName} is saved.`, after);
+      }, showProblem);
   };
   useKeys([
     { key: 'Ctrl+s', says: 'save the calendar', inFields: true, act: saveDraft },
-    { key: 'u', says: 'take back the last step of the draft', act: () => calendarDrafts.undo(schoolId) },
+    { key: 'u', says: 'undo the last step of the draft', act: () => calendarDrafts.undo(schoolId) },
   ]);
   if (!year) return null;
   const choose = (school: number, period: number) => {
@@ -113,7 +110,7 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
             <Button look="main" disabled={!canSave} onClick={saveDraft}>
               Save the calendar <Key>Ctrl S</Key>
             </Button>
-            <Button onClick={() => calendarDrafts.undo(schoolId)}>Take back a step</Button>
+            <Button onClick={() => calendarDrafts.undo(schoolId)}>Undo last step</Button>
             <Button onClick={() => calendarDrafts.discard(schoolId)}>Discard</Button>
           </>
         ) : (
@@ -147,7 +144,7 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
         />
       </Panel>
       {isStale && (
-        <Note tone="blocks" title="Somebody saved this calendar first">
+        <Note tone="blocks" title="Someone else saved this calendar">
           <Button onClick={() => calendarDrafts.rebase(schoolId, calendar.revision)}>Go on from what is saved</Button>
         </Note>
       )}

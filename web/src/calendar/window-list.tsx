@@ -7,7 +7,7 @@ import { changeCalendar, type CalendarBody } from './calendar-drafts';
 import { newWindow, type PeriodView } from './calendar-view';
 
 const lateWords: Record<LatePosters, string> = {
-  nobody: 'nobody posts late',
+  nobody: 'no late posting',
   registrars: 'registrars may post late',
   teachers: 'teachers may post late',
 };

@@ -8,12 +8,15 @@ interface HistoryButtonProps {
   readonly called: string;
   /** Before the drawer opens, so that what lies over it can close. */
   readonly onOpen?: () => void;
+  readonly className?: string;
 }
 
 /** Opens the history of a thing in the drawer. */
-export function HistoryButton({ thing, called, onOpen }: HistoryButtonProps) {
+export function HistoryButton({ thing, called, onOpen, className }: HistoryButtonProps) {
   return (
     <Button
+      aria-label={`History of ${called}`}
+      className={className}
       onClick={() => {
         onOpen?.();
         openDrawer(`History of ${called}`, <ThingHistory thing={thing} />);

@@ -76,7 +76,7 @@ export function CodeEffects({ code, labels, others, onChange, onMove, onRemove }
         {check('forbidsPercent', 'empties the percent')}
         {check('needsLastDate', 'needs a last date of attendance')}
         {check('needsFirstDay', 'that date is the first day of the period, with no hours')}
-        {check('triesCredit', 'the credits count as tried')}
+        {check('triesCredit', 'the credits count as attempted')}
         {check('earnsCredit', 'earns the credits')}
         {check('countsInGpa', 'counts in the GPA')}
         {check('onTranscript', 'is shown on the transcript')}
@@ -115,7 +115,7 @@ export function CodeEffects({ code, labels, others, onChange, onMove, onRemove }
         )}
         .
       </p>
-      {check('isOff', 'switched off: what is posted keeps it, nobody can post it any more')}
+      {check('isOff', 'switched off: posted grades keep it, and it cannot be posted any more')}
       <div className="flex gap-2 border-t border-hairline pt-3">
         <Button onClick={() => onMove(-1)}>Move up</Button>
         <Button onClick={() => onMove(1)}>Move down</Button>

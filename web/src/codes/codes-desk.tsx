@@ -94,7 +94,7 @@ function CodeList({ reply, viewSwitch }: { reply: CodesReply; viewSwitch: React.
       aside={viewSwitch}
     >
       {isStale && (
-        <Note tone="blocks" title="Somebody saved the codes first">
+        <Note tone="blocks" title="Someone else saved the codes">
           <Button onClick={() => setDraft({ codes, revision: reply.revision })}>Go on from what is saved</Button>
         </Note>
       )}

@@ -49,7 +49,7 @@ export function reasonOf(row: CourseRow, field: CourseField): string | undefined
   const inherited = row.cells[field] === '' ? row.reply?.inherited[field as InheritableFact] : undefined;
   const source =
     inherited &&
-    { department: 'the department says so', school: 'the school says so', course: '', nowhere: 'nobody says' }[
+    { department: 'the department says so', school: 'the school says so', course: '', nowhere: 'no default is set' }[
       inherited.from
     ];
   return row.faults[field] ?? source;

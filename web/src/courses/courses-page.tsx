@@ -82,7 +82,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
   useKeys([
     { key: 'Ctrl+s', says: 'save the courses', inFields: true, act: store },
     { key: 'Ctrl+d', says: 'fill the range down from its first row', act: () => undefined },
-    { key: 'Ctrl+z', says: 'take back the last step', act: () => courseDrafts.undo(schoolId) },
+    { key: 'Ctrl+z', says: 'undo the last step', act: () => courseDrafts.undo(schoolId) },
   ]);
   const filterBy = (key: string, value: string) =>
     setSearch((before) => searchWith(before, { [key]: value }), { replace: true });
@@ -144,12 +144,12 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
           </Button>
           {count > 0 && (
             <>
-              <Button onClick={() => courseDrafts.undo(schoolId)}>Take back a step</Button>
+              <Button onClick={() => courseDrafts.undo(schoolId)}>Undo last step</Button>
               <Button onClick={() => courseDrafts.discard(schoolId)}>Discard</Button>
             </>
           )}
           <Button onClick={addCourse}>New course</Button>
-          <Button onClick={() => setDialog('defaults')}>What they inherit</Button>
+          <Button onClick={() => setDialog('defaults')}>Defaults</Button>
           <Button disabled={planImport.isPending} onClick={() => file.current?.click()}>
             <Upload size={14} aria-hidden /> Import
           </Button>
@@ -185,7 +185,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
     >
       <SetUpNote place="courses" />
       {stale.length > 0 && (
-        <Note tone="blocks" title={`Somebody changed ${plural(stale.length, 'course')} first`}>
+        <Note tone="blocks" title={`Someone else changed ${plural(stale.length, 'course')}`}>
           <p>{stale.map(([key]) => reply.courses.find(({ id }) => String(id) === key)?.cells.title).join(', ')}</p>
           <Button
             onClick={() =>
@@ -233,6 +233,11 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
         {chosen.length > 0 && (
           <SetValueBar
             count={chosen.length}
+            history={
+              chosen.length === 1 && chosen[0]!.reply
+                ? { thing: `course ${chosen[0]!.reply.id}`, called: chosen[0]!.cells.title }
+                : undefined
+            }
             onSet={(field, value) =>
               change(
                 withEdits(
@@ -250,7 +255,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
           />
         )}
         {rows.length === 0 ? (
-          <Empty title={reply.courses.length === 0 ? 'No course yet' : 'No course like that'}>
+          <Empty title={reply.courses.length === 0 ? 'No course yet' : 'No matching course'}>
             {reply.courses.length === 0
               ? 'Make the first one with “New course”, or import a CSV or XLSX file with a column for the code.'
               : 'Choose the figure in the sentence above to see all of them.'}

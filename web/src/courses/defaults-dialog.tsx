@@ -60,7 +60,7 @@ export function DefaultsDialog({ schoolId, reply, onClose }: DefaultsDialogProps
       onChange={(event) => change(index, { [key]: event.target.value === '' ? null : event.target.value === 'yes' })}
       className="h-[28px] w-full rounded-[3px] border border-hairline bg-surface px-1"
     >
-      <option value="">{index === 0 ? 'yes, as nobody says' : 'as the school'}</option>
+      <option value="">{index === 0 ? 'yes, the usual' : 'as the school'}</option>
       <option value="yes">yes</option>
       <option value="no">no</option>
     </select>
@@ -70,7 +70,7 @@ export function DefaultsDialog({ schoolId, reply, onClose }: DefaultsDialogProps
       isWide
       isOpen
       onOpenChange={(isOpen) => !isOpen && onClose()}
-      title="What courses inherit"
+      title="Course defaults"
       description="A course that leaves a fact empty takes it from its department, else from the school."
       footer={
         <>

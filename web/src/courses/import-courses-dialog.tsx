@@ -96,7 +96,7 @@ export function ImportCoursesDialog({ plan, onTake, onClose }: ImportCoursesDial
             Take {plural(useful, 'row')} as a draft
           </Button>
           <Button onClick={onClose}>Cancel</Button>
-          {wrong > 0 && <span className="text-[13px] text-quiet">Rows that cannot be taken are left out.</span>}
+          {wrong > 0 && <span className="text-[13px] text-quiet">Rows with errors are skipped.</span>}
         </>
       }
     >

@@ -1,11 +1,14 @@
 import { useState } from 'react';
 import { cellFault, courseFields, courseHeadings, courseLengths, courseLevels, type CourseField } from '#core/courses';
 import { cellFaultSentences } from '#contract/courses';
+import { HistoryButton } from '../changes/history-button';
 import { Button } from '../ui/button';
 import { Choice } from '../ui/field';
 import { plural } from '../ui/format';
 
 interface SetValueBarProps {
+  /** The one course whose history can be asked for; none where several are selected. */
+  readonly history: { readonly thing: string; readonly called: string } | undefined;
   readonly count: number;
   readonly onSet: (field: CourseField, text: string) => void;
   readonly onRemove: () => void;
@@ -22,7 +25,7 @@ const choices: Readonly<Partial<Record<CourseField, readonly string[]>>> = {
 };
 
 /** Sets one value for all selected courses, as a sentence. */
-export function SetValueBar({ count, onSet, onRemove, onCopySetUp, onClear }: SetValueBarProps) {
+export function SetValueBar({ count, onSet, onRemove, onCopySetUp, onClear, history }: SetValueBarProps) {
   const [field, setField] = useState<CourseField>('department');
   const [text, setText] = useState('');
   const fault = cellFault(field, text);
@@ -71,9 +74,10 @@ export function SetValueBar({ count, onSet, onRemove, onCopySetUp, onClear }: Se
         Set it
       </Button>
       <span className="ml-auto flex gap-2">
+        {history && <HistoryButton thing={history.thing} called={history.called} />}
         {onCopySetUp && <Button onClick={onCopySetUp}>Copy its set-up to others</Button>}
         <Button look="danger" onClick={onRemove}>
-          Take out
+          Delete
         </Button>
         <Button look="quiet" onClick={onClear}>
           Select none

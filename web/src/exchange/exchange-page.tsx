@@ -30,7 +30,7 @@ const columns: GridColumn<ExchangeSummaryReply>[] = [
     width: '170px',
     sortBy: ({ status }) => status,
     cell: ({ status }) =>
-      status === 'read' ? <span className="font-semibold text-wattle">read, not taken in</span> : 'taken in',
+      status === 'read' ? <span className="font-semibold text-wattle">read, not imported</span> : 'imported',
   },
   { id: 'by', header: 'By', width: '170px', cell: ({ readBy }) => readBy },
   {
@@ -58,7 +58,7 @@ export function ExchangePage() {
       headline={
         <>
           Rosters and grade books go out and come in as OneRoster zips; <Strong>{plural(taken, 'zip')}</Strong>{' '}
-          {taken === 1 ? 'was' : 'were'} taken in so far.
+          {taken === 1 ? 'was' : 'were'} imported so far.
         </>
       }
       below="Out goes what other systems can hold: schools, periods, people, courses, sections, enrollments, categories, assignments, scores and scales. Posted grades stay here."

@@ -31,7 +31,7 @@ export function ExchangePreview({ id, onClose, onTaken }: ExchangePreviewProps) 
     if (!canTake) return;
     accept.mutate(zip.previewId!, {
       onSuccess: () => {
-        toast.success(`${plural(writes, 'row')} taken in.`);
+        toast.success(`${plural(writes, 'row')} imported.`);
         onTaken?.();
       },
       onError: showProblem,
@@ -46,7 +46,7 @@ export function ExchangePreview({ id, onClose, onTaken }: ExchangePreviewProps) 
         <>
           {zip.previewId !== null && (
             <Button look="main" disabled={!canTake} onClick={take}>
-              {accept.isPending ? 'Taking in…' : `Take in ${plural(writes, 'row')}`} <Key>Ctrl ↵</Key>
+              {accept.isPending ? 'Importing…' : `Import ${plural(writes, 'row')}`} <Key>Ctrl ↵</Key>
             </Button>
           )}
           {zip.status === 'read' && (
@@ -62,7 +62,7 @@ export function ExchangePreview({ id, onClose, onTaken }: ExchangePreviewProps) 
       aside={
         <>
           {zip.fileName}, OneRoster {zip.version}
-          {zip.passedOver.length > 0 && <>; passed over: {zip.passedOver.join(', ')}</>}
+          {zip.passedOver.length > 0 && <>; skipped: {zip.passedOver.join(', ')}</>}
         </>
       }
     >
@@ -126,7 +126,7 @@ function PreviewHeadline({ zip, sum, onShow }: HeadlineProps) {
   if (zip.status === 'accepted')
     return (
       <>
-        <Strong>{zip.fileName}</Strong> was taken in: {showCount(added)} rows new, {showCount(changed)} changed,{' '}
+        <Strong>{zip.fileName}</Strong> was imported: {showCount(added)} rows new, {showCount(changed)} changed,{' '}
         {showCount(deleted)} deleted.
       </>
     );

@@ -56,7 +56,7 @@ interface ExchangeRowsProps {
 /** The rows that the choice lets through. */
 export function ExchangeRows({ zip, query, onShow }: ExchangeRowsProps) {
   const { data } = useExchangeRows(zip, query);
-  if (zip.previewId === null) return <Empty title="It was taken in">Its rows are now part of what is here.</Empty>;
+  if (zip.previewId === null) return <Empty title="It was imported">Its rows are now part of what is here.</Empty>;
   if (!data) return null;
   const words = [query.file && fileNames[query.file], query.outcome && outcomeNames[query.outcome]].filter(Boolean);
   return (

@@ -20,7 +20,7 @@ export const outcomeNames: Record<ExchangeOutcome, string> = {
   changed: 'changed',
   same: 'the same',
   delete: 'to be deleted',
-  left: 'passed by',
+  left: 'skipped',
   refuse: 'refused',
 };
 

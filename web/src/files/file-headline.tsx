@@ -16,12 +16,12 @@ interface FileHeadlineProps {
 /** How the file stands, in one sentence. */
 export function FileHeadline({ file, sectionName, at }: FileHeadlineProps) {
   if (isFileUnderWay(file.status)) return <WorkHeadline file={file} at={at} />;
-  if (file.status === 'refused') return <>This file cannot be taken in; nothing of it was.</>;
-  if (file.status === 'undone') return <>This file is taken back; nothing of it stands any more.</>;
+  if (file.status === 'refused') return <>This file cannot be imported; nothing of it was.</>;
+  if (file.status === 'undone') return <>This file was undone; none of its values count any more.</>;
   if (file.plan) return <PlanHeadline file={file} sectionName={sectionName} />;
   return file.status === 'accepted' ? (
     <>
-      This file is taken in for <Strong>{file.periodName}</Strong>.
+      This file is imported for <Strong>{file.periodName}</Strong>.
     </>
   ) : (
     <>
@@ -67,7 +67,7 @@ function PlanHeadline({ file, sectionName }: Omit<FileHeadlineProps, 'at'>) {
           <Figure tone="blocks" to={`${path(`files/${file.id}`)}?show=left-out`}>
             {plural(leftOut, 'value')}
           </Figure>{' '}
-          {leftOut === 1 ? 'is' : 'are'} left out, each with its reason.
+          {leftOut === 1 ? 'is' : 'are'} skipped, each with its reason.
         </>
       ) : (
         '.'

@@ -8,6 +8,7 @@ import { showProblem } from '../shell/show-problem';
 import { useScope } from '../shell/scope';
 import { Button, Key } from '../ui/button';
 import { plural, showInstant } from '../ui/format';
+import { HistoryButton } from '../changes/history-button';
 import { Page } from '../ui/page';
 import { Empty, Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
@@ -44,7 +45,12 @@ export function FilePage() {
           at={dataUpdatedAt}
         />
       }
-      actions={<FileActions file={file} />}
+      actions={
+        <>
+          <FileActions file={file} />
+          <HistoryButton thing={`file ${file.id}`} called={file.fileName} />
+        </>
+      }
       aside={`${file.fileName} · ${file.encoding} · read ${showInstant(file.readAt)} by ${file.readBy}`}
     >
       {file.problem && (
@@ -74,7 +80,7 @@ function NoPlan({ file }: { file: FileImportReply }) {
       </Empty>
     );
   if (file.status === 'refused')
-    return <Empty title="Nothing of it was taken in">Mend the file where it came from, and put it in again.</Empty>;
+    return <Empty title="Nothing was imported">Fix the source file and upload it again.</Empty>;
   return (
     <Empty title="Choose what the columns mean">
       As soon as the id column, a grade column and the section are chosen, every row shows here what it would do.
@@ -92,7 +98,7 @@ function FileActions({ file }: { file: FileImportReply }) {
   const takeBack = () =>
     undo.mutate(undefined, {
       onSuccess: ({ status }) =>
-        status === 'undone' && toast.success('The file is taken back; what was computed before stands again.'),
+        status === 'undone' && toast.success('The file is undone; what was computed before counts again.'),
       onError: showProblem,
     });
   const takeIn = () => {
@@ -133,7 +139,7 @@ function FileActions({ file }: { file: FileImportReply }) {
             {file.sectionColumn === null && file.sectionId !== null ? 'Open the grade sheet' : 'Open the grade sheets'}
           </Button>
           <Button disabled={undo.isPending} onClick={takeBack}>
-            Take the file back
+            Undo the file
           </Button>
         </>
       )}

@@ -22,8 +22,8 @@ const statusWords: Readonly<Record<FileStatus, string>> = {
   planned: 'to be accepted',
   accepting: 'being written',
   accepted: 'accepted',
-  undoing: 'being taken back',
-  undone: 'taken back',
+  undoing: 'being undone',
+  undone: 'undone',
 };
 const waits = (status: FileStatus) => status === 'read' || status === 'planned' || status === 'refused';
 
@@ -86,7 +86,7 @@ export function FilesPage() {
     <Page
       headline={
         <>
-          <Strong>{plural(accepted, 'file')}</Strong> {accepted === 1 ? 'is' : 'are'} taken in for {period.name}
+          <Strong>{plural(accepted, 'file')}</Strong> {accepted === 1 ? 'is' : 'are'} imported for {period.name}
           {waiting > 0 ? (
             <>
               ; <Strong tone="warns">{plural(waiting, 'file')}</Strong> {waiting === 1 ? 'waits' : 'wait'} for you.

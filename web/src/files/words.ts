@@ -31,7 +31,7 @@ export function reasonWords({
 }: Pick<FileRowReply, 'outcome' | 'value' | 'sameAs' | 'givenSection'>): string {
   switch (outcome) {
     case 'unknown':
-      return 'Nobody in the district has this number or e-mail.';
+      return 'No student in the district has this number or e-mail.';
     case 'unknown section':
       return givenSection ? `No section is called “${givenSection}”.` : 'No section is named.';
     case 'not in section':
@@ -39,7 +39,7 @@ export function reasonWords({
     case 'not reported':
       return 'This section does not report the item.';
     case 'withdrawn':
-      return 'Has left the section and takes no grade.';
+      return 'Has left the section and is not graded.';
     case 'out of range':
       return `${value} is not between 0 and 200.`;
     case 'label':

@@ -50,10 +50,10 @@ export function OutboxPage() {
       <Page
         headline={
           mails.length === 0 ? (
-            <>No letter was written for this school yet.</>
+            <>No message was written for this school yet.</>
           ) : (
             <>
-              <Strong>{plural(mails.length, 'letter')}</Strong> {mails.length === 1 ? 'lies' : 'lie'} in the outbox, the
+              <Strong>{plural(mails.length, 'message')}</Strong> {mails.length === 1 ? 'is' : 'are'} in the outbox, the
               last from {showInstant(mails[0]!.writtenAt)}.
             </>
           )
@@ -68,11 +68,7 @@ export function OutboxPage() {
             rowKey={({ id }) => String(id)}
             chosenKey={chosen ? String(chosen.id) : null}
             onChoose={({ id }) => setSearch((before) => searchWith(before, { letter: String(id) }))}
-            empty={
-              <Empty title="No letter yet">
-                A run tells teachers what of theirs it did not send; such letters then lie here.
-              </Empty>
-            }
+            empty={<Empty title="No message yet">Messages to teachers about what a run skipped appear here.</Empty>}
           />
         </Panel>
       </Page>

@@ -17,7 +17,7 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
       decision === 'joined'
         ? `${row.title} is ${nameOf.get(target!)}.`
         : decision === 'ignored'
-          ? `${row.title} is left out.`
+          ? `${row.title} is ignored.`
           : `${row.title} is open again.`;
     const body = { kind: 'class' as const, ids: [row.id], decision, target: target === null ? null : String(target) };
     decide.mutate({ decisions: [body], says });
@@ -86,6 +86,7 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
             name={row.title}
             state={row.state}
             targets={target === null ? [] : [{ id: target, name: nameOf.get(target) ?? '' }]}
+            match={`${reply.platform.id}/class/${row.id}`}
             isBusy={decide.isPending}
             onDecide={(decision, to) => act(row, decision, to)}
           />

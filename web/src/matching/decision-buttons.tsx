@@ -1,4 +1,5 @@
 import { isOpen, type MatchDecision, type MatchState } from '#core/matching';
+import { HistoryButton } from '../changes/history-button';
 import { Button } from '../ui/button';
 
 interface DecisionButtonsProps {
@@ -7,6 +8,8 @@ interface DecisionButtonsProps {
   readonly state: MatchState;
   /** What it could be joined to; with several, each button says which. */
   readonly targets: readonly { readonly id: number; readonly name: string }[];
+  /** The match as changes name it: platform, kind and number. */
+  readonly match: string;
   readonly isBusy: boolean;
   readonly onDecide: (decision: MatchDecision, target: number | null) => void;
 }
@@ -14,18 +17,21 @@ interface DecisionButtonsProps {
 const small = 'h-[26px]! px-2! text-[13px]';
 
 /** Joins, leaves out or opens again, in a row of a grid. */
-export function DecisionButtons({ name, state, targets, isBusy, onDecide }: DecisionButtonsProps) {
+export function DecisionButtons({ name, state, targets, match, isBusy, onDecide }: DecisionButtonsProps) {
   if (!isOpen(state))
     return (
-      <Button
-        look="quiet"
-        aria-label={`Open again ${name}`}
-        className={small}
-        disabled={isBusy}
-        onClick={() => onDecide('open', null)}
-      >
-        Open again
-      </Button>
+      <span className="flex gap-1.5">
+        <HistoryButton thing={`match ${match}`} called={`the match of ${name}`} className={small} />
+        <Button
+          look="quiet"
+          aria-label={`Open again ${name}`}
+          className={small}
+          disabled={isBusy}
+          onClick={() => onDecide('open', null)}
+        >
+          Open again
+        </Button>
+      </span>
     );
   const isOne = targets.length === 1;
   return (
@@ -42,12 +48,12 @@ export function DecisionButtons({ name, state, targets, isBusy, onDecide }: Deci
         </Button>
       ))}
       <Button
-        aria-label={`Leave out ${name}`}
+        aria-label={`Ignore ${name}`}
         className={small}
         disabled={isBusy}
         onClick={() => onDecide('ignored', null)}
       >
-        Leave out
+        Ignore
       </Button>
     </span>
   );

@@ -43,7 +43,7 @@ export function DecisionStrip({ row, targets, classes, names, isBusy, onDecide }
             Join
           </Button>
           <Button disabled={isBusy || row.state === 'ignored'} onClick={() => onDecide('ignored', null)}>
-            Leave out
+            Ignore
           </Button>
           {isDecided && (
             <Button look="quiet" disabled={isBusy} onClick={() => onDecide('open', null)}>
@@ -58,7 +58,7 @@ export function DecisionStrip({ row, targets, classes, names, isBusy, onDecide }
           : row.state === 'proposed'
             ? `Proposed: ${sayRow(row, nameOf)}. `
             : ''}
-        {row.kind === 'letter' ? 'Letters hold for the whole platform.' : whereOf(row, classes, names)}
+        {row.kind === 'letter' ? 'Labels hold for the whole platform.' : whereOf(row, classes, names)}
       </p>
     </section>
   );

@@ -53,7 +53,7 @@ export function decisionsAbove(line: number, names: readonly NameMatchReply[]): 
 export function sayRow({ state, best, between }: JoinRow, nameOf: (key: string) => string): string {
   if (state === 'proposed' && best) return sayReasons(best.reasons);
   if (state === 'conflicting') return `${between.map(({ key }) => nameOf(key)).join(' or ')}?`;
-  return state === 'unmatched' ? 'nothing here is called like it' : state === 'ignored' ? 'left out' : '';
+  return state === 'unmatched' ? 'nothing here is called like it' : state === 'ignored' ? 'ignored' : '';
 }
 
 function openState({ best, between }: NameMatchReply): MatchState {

@@ -18,7 +18,7 @@ export function MatchesHeadline({
     ['class', classes.filter(({ state }) => isOpen(state)).length, 'class', 'classes'],
     ['group', openOf('group'), 'group name', 'group names'],
     ['total', openOf('total'), 'total column', 'total columns'],
-    ['letter', openOf('letter'), 'letter', 'letters'],
+    ['letter', openOf('letter'), 'platform label', 'platform labels'],
     ['person', people.filter(({ state }) => isOpen(state)).length, 'student', 'students'],
   ];
   const waiting = open.filter(([, count]) => count > 0);

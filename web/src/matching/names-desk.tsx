@@ -33,7 +33,7 @@ export function NamesDesk({ reply, kind, classId }: NamesDeskProps) {
       decision === 'joined'
         ? `"${row.name}" is ${to} in ${plural(ids.length, 'place')}.`
         : decision === 'ignored'
-          ? `"${row.name}" is left out in ${plural(ids.length, 'place')}.`
+          ? `"${row.name}" is ignored in ${plural(ids.length, 'place')}.`
           : `"${row.name}" is open again.`;
     const next = rows[rows.indexOf(row) + 1] ?? rows[0];
     decide.mutate(

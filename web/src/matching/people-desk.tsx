@@ -16,7 +16,7 @@ export function PeopleDesk({ reply }: { reply: MatchesReply }) {
       decision === 'joined'
         ? `${name} is joined.`
         : decision === 'ignored'
-          ? `${name} is left out.`
+          ? `${name} is ignored.`
           : `${name} is open again.`;
     const body = { kind: 'person' as const, ids: [id], decision, target: target === null ? null : String(target) };
     decide.mutate({ decisions: [body], says });
@@ -64,6 +64,7 @@ export function PeopleDesk({ reply }: { reply: MatchesReply }) {
           name={row.name}
           state={row.state}
           targets={row.candidates.map(({ id, number }) => ({ id, name: number }))}
+          match={`${reply.platform.id}/person/${row.id}`}
           isBusy={decide.isPending}
           onDecide={(decision, to) => act(row, decision, to)}
         />
@@ -83,7 +84,7 @@ export function PeopleDesk({ reply }: { reply: MatchesReply }) {
           rows={reply.people}
           rowKey={({ id }) => String(id)}
           empty={
-            <Empty title="Everybody is found">Each student of the platform has a number or an address of ours.</Empty>
+            <Empty title="All students matched">Each student of the platform has a number or an address of ours.</Empty>
           }
         />
       </Panel>

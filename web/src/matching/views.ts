@@ -3,7 +3,7 @@ export const views = [
   ['class', 'Classes'],
   ['group', 'Groups'],
   ['total', 'Totals'],
-  ['letter', 'Letters'],
+  ['letter', 'Labels'],
   ['person', 'People'],
   ['weights', 'Weights'],
   ['table', 'All sections'],

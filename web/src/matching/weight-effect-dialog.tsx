@@ -38,12 +38,12 @@ export function WeightEffectDialog({ platform, pattern, onClose }: WeightEffectD
             disabled={!effect.data || take.isPending}
             onClick={() =>
               take.mutate(
-                { ...request, side: 'theirs', says: `${howMany} are weighed as on ${platform.name}.` },
+                { ...request, side: 'theirs', says: `${howMany} are weighted as on ${platform.name}.` },
                 { onSuccess: onClose },
               )
             }
           >
-            Take theirs for {periodName}
+            Use their weights for {periodName}
           </Button>
           <Button onClick={onClose}>Leave ours</Button>
         </>

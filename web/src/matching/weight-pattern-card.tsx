@@ -9,10 +9,10 @@ import { useTakeWeights } from './queries';
 import type { WeightPattern } from './weight-patterns';
 
 const says: Record<WeightState, string> = {
-  same: 'weighed as here',
-  differ: 'weighed differently',
-  open: 'with a weighed group that nobody joined',
-  unweighed: 'weighed on one side only, or on none',
+  same: 'weighted as here',
+  differ: 'weighted differently',
+  open: 'with a weighted group that is not matched',
+  unweighed: 'weighted on one side only, or on none',
 };
 
 interface WeightPatternCardProps {
@@ -22,7 +22,7 @@ interface WeightPatternCardProps {
   readonly onAsk: () => void;
 }
 
-/** Both sides' weights, category by category, for all classes that are weighed alike. */
+/** Both sides' weights, category by category, for all classes that are weighted alike. */
 export function WeightPatternCard({ pattern, categories, platform, onAsk }: WeightPatternCardProps) {
   const { periodId } = useScope();
   const take = useTakeWeights(platform.id);
@@ -39,7 +39,7 @@ export function WeightPatternCard({ pattern, categories, platform, onAsk }: Weig
       periodId,
       classIds: classes.map(({ classId }) => classId),
       side: 'ours',
-      says: `${howMany} on ${platform.name} are weighed as here.`,
+      says: `${howMany} on ${platform.name} are weighted as here.`,
     });
   return (
     <Panel label={`${howMany} ${says[state]}`} className="flex items-start gap-6 px-5 py-3.5">
@@ -92,7 +92,7 @@ export function WeightPatternCard({ pattern, categories, platform, onAsk }: Weig
       </table>
       {state === 'differ' && isEven && (
         <div className="ml-auto flex flex-col items-stretch gap-2">
-          <Button onClick={onAsk}>What theirs would do…</Button>
+          <Button onClick={onAsk}>Preview their weights…</Button>
           <Button disabled={take.isPending} onClick={giveOurs}>
             Send ours to {platform.name}
           </Button>

@@ -14,7 +14,7 @@ const weighed = (classId: number, state: ClassWeightsReply['state'], theirs: str
 });
 
 describe('weightPatterns', () => {
-  it('puts classes together that are weighed alike on both sides, what differs first and most of it before', () => {
+  it('puts classes together that are weighted alike on both sides, what differs first and most of it before', () => {
     const patterns = weightPatterns([
       weighed(1, 'same', '60'),
       weighed(2, 'differ', '70'),

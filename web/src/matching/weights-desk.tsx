@@ -50,8 +50,8 @@ function sumUp({ classes }: WeightsReply, platform: string): string {
   const [same, differ, open] = [count('same'), count('differ'), count('open')];
   return [
     `${plural(classes.length, 'joined class', 'joined classes')} of ${platform}:`,
-    `${same} weighed as here,`,
-    `${differ} weighed differently`,
+    `${same} weighted as here,`,
+    `${differ} weighted differently`,
     open > 0 ? `and ${open} whose groups are not all joined.` : 'and none left open.',
   ].join(' ');
 }

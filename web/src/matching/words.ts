@@ -7,14 +7,14 @@ export const stateWords: Record<MatchState, string> = {
   proposed: 'proposed',
   conflicting: 'in conflict',
   unmatched: 'nothing like it here',
-  ignored: 'left out',
+  ignored: 'ignored',
 };
 
 /** What the three kinds of names are called, theirs and ours. */
 export const kindWords: Record<NameKind, { readonly theirs: string; readonly ours: string }> = {
   group: { theirs: 'group', ours: 'category' },
   total: { theirs: 'total column', ours: 'report item' },
-  letter: { theirs: 'letter', ours: 'label' },
+  letter: { theirs: 'platform label', ours: 'label' },
 };
 
 /** Why a name of theirs may mean one of ours. */
@@ -61,7 +61,7 @@ function saySectionReason(reason: SectionReason): string {
         ? `the same ${plural(reason.of, 'student')}`
         : `${reason.common} of ${plural(reason.of, 'student')} in both`;
     case 'nobody':
-      return 'nobody is in it yet';
+      return 'it has no students yet';
     case 'title':
       return 'same title';
     case 'titleLike':
@@ -88,7 +88,7 @@ export function sayPerson(match: PersonMatch): string {
     case 'conflicting':
       return match.by === 'twoIds' ? 'the number says one, the address another' : 'several have this name';
     case 'unmatched':
-      return 'nobody here has the number, the address or the name';
+      return 'no student here has the number, the address or the name';
   }
 }
 

@@ -26,7 +26,7 @@ export function FillBlanksDialog({ isOpen, onOpenChange, blanks, onFill }: FillB
       isOpen={isOpen}
       onOpenChange={onOpenChange}
       title={`Fill ${plural(blanks, 'blank')} with one value`}
-      description="The marks stay unsaved until you save the sheet, and can be taken back."
+      description="The marks stay unsaved until you save the sheet, and can be undone."
     >
       <form
         className="flex items-start gap-2"

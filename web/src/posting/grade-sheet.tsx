@@ -90,7 +90,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
   };
   useKeys([
     { key: 'Ctrl+s', says: 'save the sheet', inFields: true, act: saveAll },
-    { key: 'Ctrl+z', says: 'take back the last entry', act: () => undoMarks(sheetId) },
+    { key: 'Ctrl+z', says: 'undo the last entry', act: () => undoMarks(sheetId) },
     {
       key: 'w',
       says: 'workings of the chosen student',
@@ -126,10 +126,10 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
             Take computed for {plural(entry.computedBlanks.length, 'blank')}
           </Button>
           <Button disabled={isReadOnly || entry.blanks.length === 0} onClick={() => setFilling(true)}>
-            Fill blanks…
+            Fill empty cells…
           </Button>
           <Button disabled={drafts.undo.length === 0} onClick={() => undoMarks(sheetId)}>
-            Take back a step
+            Undo last step
           </Button>
         </>
       }

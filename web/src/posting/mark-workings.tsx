@@ -4,6 +4,7 @@ import { formatDecimal, fromDecimal, roundTo, type Percent } from '#core/numbers
 import { bandEdges, findBand } from '#core/scales';
 import type { EntryRules } from '#core/posting';
 import { bodyOfMark, type ComputedReply, type SheetReply } from '#contract/posting';
+import { HistoryButton } from '../changes/history-button';
 import { Button } from '../ui/button';
 import { showInstant, showLabel, showPercent, showPrecision } from '../ui/format';
 import { BookWorkings } from '../calculation/book/book-workings';
@@ -87,6 +88,12 @@ export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: Shee
               ? `, by ${reply.postedBy}, ${showInstant(reply.postedAt)}.`
               : '.'}
         </p>
+        <div className="mt-2">
+          <HistoryButton
+            thing={`grade ${sheet.itemId}/${sheet.period.id}/${reply.enrollmentId}`}
+            called={`the grade of ${reply.student}`}
+          />
+        </div>
       </section>
     </div>
   );

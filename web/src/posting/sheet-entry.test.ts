@@ -67,7 +67,7 @@ describe('a block from a spreadsheet', () => {
     ]);
     expect(faults).toEqual([
       'Student 2: “high”. A percent is a number such as 86.4.',
-      '1 pasted row below the last student was left out.',
+      '1 pasted row below the last student was skipped.',
     ]);
     expect(drafted()).toEqual({ 1: '95A', 4: 'EXM' });
     expect(draftsOf(useMarkDrafts.getState(), 'x').marks[1]!.mark.lastDate).toBe('2026-01-16');

@@ -73,9 +73,7 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
       change(changes);
       const beyond = from + block.length - rows.length;
       if (beyond > 0)
-        faults.push(
-          `${plural(beyond, 'pasted row')} below the last student ${beyond === 1 ? 'was' : 'were'} left out.`,
-        );
+        faults.push(`${plural(beyond, 'pasted row')} below the last student ${beyond === 1 ? 'was' : 'were'} skipped.`);
       return faults;
     },
     takeComputed: (row: SheetRow) => row.proposal && change([[row, row.proposal]]),

@@ -81,7 +81,7 @@ export function SheetGrid(props: SheetGridProps) {
           <th className="text-left">Last date</th>
           {columns.includes('hours') && <th className="text-right">Hours</th>}
           {columns.includes('comment') && <th className="text-left">Comment</th>}
-          <th className="text-left">In the margin</th>
+          <th className="text-left">Notes</th>
         </tr>
       </thead>
       <tbody>
@@ -220,7 +220,7 @@ function Row({
       {sheet.asksHours && <td className="figures p-0">{cell('hours', 'text-right')}</td>}
       {sheet.commentRule !== 'none' && <td className="p-0">{cell('comment')}</td>}
       <td className="px-2.5 py-1 text-[12px] leading-tight">
-        {isWithdrawn && remarks.length === 0 && `Withdrawn ${showDay(reply.withdrawnOn!)}; takes no grade`}
+        {isWithdrawn && remarks.length === 0 && `Withdrawn ${showDay(reply.withdrawnOn!)}; is not graded`}
         {remarks.map(({ severity, says }) => (
           <span key={says} className={`flex gap-1.5 ${severity === 'blocks' ? 'text-waratah' : 'text-wattle'}`}>
             <span className="mt-[2px]">

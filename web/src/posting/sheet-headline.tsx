@@ -33,7 +33,7 @@ export function SheetHeadline({
           <FigureButton tone="blocks" onClick={onProblem}>
             {plural(remarks, 'matter')}
           </FigureButton>{' '}
-          in the margin
+          in Notes
         </>
       )}
       {unsaved > 0 && (

@@ -30,7 +30,7 @@ export interface Remark {
   readonly says: string;
 }
 
-/** In the margin a blank says enough by itself. */
+/** Notes a blank says enough by itself. */
 const marginRules = auditRules.filter(({ id }) => id !== 'grade-missing');
 
 /** The bands of one of the sheet's scale versions. */

@@ -37,7 +37,7 @@ export function AssignmentEffect({ preview, reply }: { preview: AssignmentPrevie
       {orphaned > 0 && (
         <p className="text-waratah">
           <b>{showCount(orphaned)} posted grades</b> would lose their place on sheets and reports. They are kept, and
-          return if the change is taken back.
+          return if the change is undone.
         </p>
       )}
     </Note>

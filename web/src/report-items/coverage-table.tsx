@@ -79,7 +79,7 @@ export function CoverageTable({ reply, previewed, assignment, filter, onChange }
       rowKey={({ id }) => String(id)}
       minWidth={300 + reply.items.length * 80}
       empty={
-        <Empty title="No course like that">Choose the first figure of the sentence above to see all courses.</Empty>
+        <Empty title="No matching course">Choose the first figure of the sentence above to see all courses.</Empty>
       }
     />
   );

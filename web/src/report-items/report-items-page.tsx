@@ -90,7 +90,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
   };
   useKeys([
     { key: 'Ctrl+s', says: 'save the rules and exceptions', inFields: true, act: saveDraft },
-    { key: 'u', says: 'take back the last step of the draft', act: () => assignmentDrafts.undo(schoolId) },
+    { key: 'u', says: 'undo the last step of the draft', act: () => assignmentDrafts.undo(schoolId) },
   ]);
   const previewed = useMemo(
     () => (draft && preview.data ? new Map(preview.data.courses.map(({ id, covers }) => [id, covers])) : undefined),
@@ -108,7 +108,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
               Save rules and exceptions <Key>Ctrl S</Key>
             </Button>
             <Button onClick={() => addRule(chosen)}>New rule</Button>
-            <Button onClick={() => assignmentDrafts.undo(schoolId)}>Take back a step</Button>
+            <Button onClick={() => assignmentDrafts.undo(schoolId)}>Undo last step</Button>
             <Button onClick={() => assignmentDrafts.discard(schoolId)}>Discard</Button>
           </>
         ) : (
@@ -150,7 +150,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
       <div className="grid flex-1 gap-3.5 min-[1140px]:min-h-[360px] min-[1140px]:grid-cols-[minmax(300px,360px)_minmax(0,1fr)]">
         <div className="space-y-2.5 min-[1140px]:overflow-auto">
           {isStale && (
-            <Note tone="blocks" title="Somebody saved rules first">
+            <Note tone="blocks" title="Someone else saved the rules">
               <p>The squares compare your draft with what is saved now.</p>
               <Button onClick={() => assignmentDrafts.rebase(schoolId, reply.revision)}>
                 Go on from what is saved
@@ -226,7 +226,7 @@ function Legend() {
         [
           ['rule', 'by rule'],
           ['exception', 'exception'],
-          ['omitted', 'left out'],
+          ['omitted', 'omitted'],
           ['added', 'would come'],
           ['removed', 'would go'],
         ] as const

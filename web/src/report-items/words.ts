@@ -9,7 +9,11 @@ export const levelWords: Record<CourseLevel, string> = {
   honours: 'honours',
   college: 'college-level',
 };
-export const lengthWords: Record<CourseLength, string> = { year: 'year-long', semester: 'half-year', term: 'one-term' };
+export const lengthWords: Record<CourseLength, string> = {
+  year: 'year-long',
+  semester: 'one-semester',
+  term: 'one-term',
+};
 export const eachPeriod: Record<PeriodKind, string> = {
   year: 'the year',
   semester: 'each semester',

@@ -11,7 +11,7 @@ export function LastRun({ sectionId }: { sectionId: number }) {
   const { data: last } = useLastRun(sectionId, periodId);
   const { data: session } = useSession();
   if (!last) return null;
-  const outcome = `${plural(last.written, 'line')} written, ${last.notSent === 0 ? 'all sent' : `${last.notSent} not sent`}`;
+  const outcome = `${plural(last.written, 'row')} written, ${last.notSent === 0 ? 'all sent' : `${last.notSent} not sent`}`;
   return (
     <span>
       {last.platform} came over {sayAge(last.minutesAgo)}:{' '}

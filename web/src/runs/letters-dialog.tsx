@@ -19,7 +19,7 @@ export function LettersDialog({ run, onClose }: { run: RunReply; onClose: () => 
   const send = () =>
     write.mutate(undefined, {
       onSuccess: ({ length }) => {
-        toast.success(`${plural(length, 'letter')} written.`, {
+        toast.success(`${plural(length, 'message')} written.`, {
           action: { label: 'Outbox', onClick: () => void navigate(path('outbox')) },
         });
         onClose();
@@ -35,13 +35,13 @@ export function LettersDialog({ run, onClose }: { run: RunReply; onClose: () => 
       footer={
         <>
           <Button look="main" disabled={!letters || letters.length === 0 || write.isPending} onClick={send}>
-            Write {letters ? plural(letters.length, 'letter') : ''}
+            Write {letters ? plural(letters.length, 'message') : ''}
           </Button>
           <Button onClick={onClose}>Back</Button>
         </>
       }
     >
-      {letters?.length === 0 && <p className="py-8 text-center text-quiet">No teacher has anything to put right.</p>}
+      {letters?.length === 0 && <p className="py-8 text-center text-quiet">No teacher has anything to correct.</p>}
       {shown && (
         <div className="grid grid-cols-[220px_1fr] gap-5 text-[13px]">
           <ul className="max-h-[52vh] overflow-auto">

@@ -29,7 +29,7 @@ export function PlatformHabits({ platform: { id, name, nightly, defaultCategoryI
     <p className="px-1 text-[13px] leading-6">
       {name}{' '}
       <Choice label={`Time of ${name}`} value={at ?? ''} onChange={({ target }) => set({ at: target.value || null })}>
-        <option value="">does nothing by night</option>
+        <option value="">has no nightly run</option>
         {known.map((time) => (
           <option key={time} value={time}>
             runs every night at {time}

@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import { canCarryOut, canDiscard, canResume, canUndo, isUnderWay, linesToWrite } from '#core/runs';
 import type { RunReply } from '#contract/runs';
 import { useScope } from '../shell/scope';
+import { HistoryButton } from '../changes/history-button';
 import { Button, Key } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { plural, showCount } from '../ui/format';
@@ -63,10 +64,11 @@ export function RunActions({ run }: { run: RunReply }) {
           Plan it again
         </Button>
       )}
-      {canUndo(run) && counts.results.written > 0 && <Button onClick={() => setUndoing(true)}>Take it back…</Button>}
+      {canUndo(run) && counts.results.written > 0 && <Button onClick={() => setUndoing(true)}>Undo the run…</Button>}
       {!isUnderWay(run) && counts.outcomes.refuse + counts.outcomes.skip > 0 && (
-        <Button onClick={() => setWriting(true)}>Write to the teachers…</Button>
+        <Button onClick={() => setWriting(true)}>Message the teachers…</Button>
       )}
+      <HistoryButton thing={`run ${run.id}`} called="this run" />
       {isWriting && <LettersDialog run={run} onClose={() => setWriting(false)} />}
       {canDiscard(run) && (
         <Button
@@ -74,31 +76,31 @@ export function RunActions({ run }: { run: RunReply }) {
           onClick={() =>
             discard.mutate(undefined, {
               onSuccess: () => {
-                toast.success('The plan is let go of; nothing was written.');
+                toast.success('The plan is discarded; nothing was written.');
                 void navigate(path('runs'));
               },
             })
           }
         >
-          Let it go
+          Discard
         </Button>
       )}
       <Dialog
         isOpen={isUndoing}
         onOpenChange={setUndoing}
-        title="Take the run back?"
-        description={`${plural(counts.results.written, 'line')} that this run wrote ${counts.results.written === 1 ? 'becomes' : 'become'} what stood there before.`}
+        title="Undo the run?"
+        description={`${plural(counts.results.written, 'row')} that this run wrote ${counts.results.written === 1 ? 'becomes' : 'become'} what stood there before.`}
         footer={
           <>
             <Button look="danger" onClick={() => undo.mutate(undefined, { onSuccess: () => setUndoing(false) })}>
-              Take back {plural(counts.results.written, 'line')}
+              Undo {plural(counts.results.written, 'row')}
             </Button>
-            <Button onClick={() => setUndoing(false)}>Leave it</Button>
+            <Button onClick={() => setUndoing(false)}>Cancel</Button>
           </>
         }
       >
         <p className="text-[13px] text-quiet">
-          What somebody changed since then stays as it is, and the ledger says which lines those are.
+          What was changed since then stays as it is, and the ledger says which rows those are.
         </p>
       </Dialog>
     </>

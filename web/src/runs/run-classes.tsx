@@ -65,7 +65,7 @@ export function RunClasses({ run, onOpen }: RunClassesProps) {
     },
     {
       id: 'not',
-      header: 'Not sent',
+      header: 'Skipped',
       width: '100px',
       align: 'right',
       sortBy: ({ notSent }) => notSent,

@@ -37,13 +37,13 @@ export function RunHeadline({ run, at, onShow }: RunHeadlineProps) {
     <>
       {' '}
       <FigureButton tone="blocks" onClick={() => onShow({ outcome: 'refuse' })}>
-        {plural(refuse, 'line')}
+        {plural(refuse, 'row')}
       </FigureButton>{' '}
       refused and{' '}
       <FigureButton tone="warns" onClick={() => onShow({ outcome: 'skip' })}>
         {showCount(skip)}
       </FigureButton>{' '}
-      left out
+      skipped
       {counts.heldBack > 0 && <> hold back {plural(counts.heldBack, 'score')}</>}.
     </>
   );
@@ -53,12 +53,12 @@ export function RunHeadline({ run, at, onShow }: RunHeadlineProps) {
       <>
         {writes === 0 ? (
           <>
-            Nothing of {platform} is new for {period}; {showCount(counts.outcomes.same)} lines are the same.
+            Nothing of {platform} is new for {period}; {showCount(counts.outcomes.same)} rows are the same.
           </>
         ) : (
           <>
             <FigureButton onClick={() => onShow(create >= change ? { outcome: 'create' } : { outcome: 'change' })}>
-              {plural(writes, 'line')}
+              {plural(writes, 'row')}
             </FigureButton>{' '}
             would be written into {period}, {showCount(counts.outcomes.same)} are the same.
           </>
@@ -71,7 +71,7 @@ export function RunHeadline({ run, at, onShow }: RunHeadlineProps) {
   if (stage === 'undo')
     return (
       <>
-        <Strong>{plural(undone, 'line')}</Strong> of {platform} {undone === 1 ? 'was' : 'were'} taken back.{' '}
+        <Strong>{plural(undone, 'row')}</Strong> of {platform} {undone === 1 ? 'was' : 'were'} undone.{' '}
         {stays > 0 && (
           <>
             <FigureButton tone="warns" onClick={() => onShow({ result: 'stays' })}>
@@ -84,7 +84,7 @@ export function RunHeadline({ run, at, onShow }: RunHeadlineProps) {
     );
   return (
     <>
-      <FigureButton onClick={() => onShow({ result: 'written' })}>{plural(written, 'line')}</FigureButton> of {platform}{' '}
+      <FigureButton onClick={() => onShow({ result: 'written' })}>{plural(written, 'row')}</FigureButton> of {platform}{' '}
       written into {period}, {showCount(counts.outcomes.same)} were the same.
       {movedOn > 0 && (
         <>

@@ -34,7 +34,7 @@ export function RunLedger({ run, query, chosenId, onChoose, onShow }: RunLedgerP
   return (
     <>
       <p className="border-b border-hairline px-4 py-2 text-[13px]">
-        {filters === '' ? 'All lines' : filters}: <b>{showCount(data.total)}</b>
+        {filters === '' ? 'All rows' : filters}: <b>{showCount(data.total)}</b>
         {data.total > data.rows.length && (
           <span className="text-quiet">
             {' '}
@@ -133,7 +133,7 @@ function columnsOf(
           ) : (
             row.reasons.map(({ code }) => reasonWords[code].brief).join('; ')
           )}
-          {row.heldBack > 0 && <span className="text-quiet"> – {plural(row.heldBack, 'score')} held back</span>}
+          {row.heldBack > 0 && <span className="text-quiet"> – {plural(row.heldBack, 'score')} skipped</span>}
         </span>
       ),
     },

@@ -17,7 +17,7 @@ import { RunRowDrawer } from './run-row-drawer';
 import { useRun } from './run-queries';
 
 const views = [
-  ['lines', 'Lines'],
+  ['lines', 'Rows'],
   ['classes', 'Classes'],
 ] as const;
 

@@ -63,7 +63,7 @@ export function RunRowDrawer({ run, row, path, onClose }: RunRowDrawerProps) {
         </ul>
         {row.kind === 'assignment' && (
           <p className="text-[13px] text-quiet">
-            {plural(row.same, 'score')} the same, {row.blank} not scored there, {row.heldBack} held back.
+            {plural(row.same, 'score')} the same, {row.blank} not scored there, {row.heldBack} skipped.
           </p>
         )}
         {own?.sectionId && (

@@ -6,7 +6,7 @@ export const outcomeNames: Record<LedgerOutcome, string> = {
   create: 'new',
   change: 'changed',
   same: 'the same',
-  skip: 'left out',
+  skip: 'skipped',
   refuse: 'refused',
 };
 
@@ -14,7 +14,7 @@ export const resultNames: Record<RowResult, string> = {
   written: 'written',
   left: 'not picked',
   movedOn: 'moved on since the plan',
-  undone: 'taken back',
+  undone: 'undone',
   stays: 'changed since, stays',
 };
 
@@ -89,7 +89,7 @@ export function sayStanding({ stage, state, done, total }: RunSummaryReply): str
   if (state === 'working') return `${doing}, class ${Math.min(done + 1, total)} of ${total}`;
   if (state === 'failed') return `failed while ${doing}`;
   if (state === 'stopped') return `stopped while ${doing}`;
-  return { plan: 'planned, waits', carry: 'carried out', undo: 'taken back' }[stage];
+  return { plan: 'planned, waits', carry: 'carried out', undo: 'undone' }[stage];
 }
 
 /** "just now", "12 minutes ago", "8 hours ago", "3 days ago". */

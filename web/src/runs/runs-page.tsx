@@ -68,7 +68,7 @@ const columns: GridColumn<RunSummaryReply>[] = [
   },
   {
     id: 'not',
-    header: 'Not sent',
+    header: 'Skipped',
     width: '84px',
     align: 'right',
     sortBy: leftBehind,
@@ -142,7 +142,7 @@ function RunsHeadline({ runs }: { runs: readonly RunSummaryReply[] }) {
   return (
     <>
       {last.platform} was last carried over <Strong>{showInstant(last.endedAt)}</Strong>:{' '}
-      <Figure to={path(`runs/${last.id}`)}>{plural(last.counts!.results.written, 'line')}</Figure> written
+      <Figure to={path(`runs/${last.id}`)}>{plural(last.counts!.results.written, 'row')}</Figure> written
       {left > 0 && (
         <>
           ,{' '}

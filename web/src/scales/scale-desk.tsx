@@ -91,7 +91,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
     ...(dialog === 'effect'
       ? []
       : [{ key: 'Ctrl+s', says: 'preview the draft and save it', inFields: true, act: look }]),
-    { key: 'u', says: 'take back the last step of the draft', act: () => scaleDrafts.undo(scale.id) },
+    { key: 'u', says: 'undo the last step of the draft', act: () => scaleDrafts.undo(scale.id) },
   ]);
   return (
     <Page
@@ -103,7 +103,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
               Preview and save <Key>Ctrl S</Key>
             </Button>
             <Button disabled={!view.canUndo} onClick={() => scaleDrafts.undo(scale.id)}>
-              Take back a step
+              Undo last step
             </Button>
             <Button onClick={() => scaleDrafts.discard(scale.id)}>Discard draft</Button>
           </>
@@ -171,7 +171,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
             </Note>
           )}
           {isStale && (
-            <Note tone="blocks" title="Somebody saved this scale first">
+            <Note tone="blocks" title="Someone else saved this scale">
               <p>
                 Your draft began from version {view.basedOnVersion}; version {scale.latestVersion} is saved now. Compare
                 with the dashed lines, then

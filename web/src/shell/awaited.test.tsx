@@ -17,7 +17,7 @@ function Shown() {
 const refused: Problem = {
   type: 'urn:wombat:problem:not-found',
   code: 'not-found',
-  title: 'Not there',
+  title: 'Not found',
   status: 404,
   detail: 'There is no thing with number 7.',
   errors: [],

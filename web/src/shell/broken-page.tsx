@@ -6,14 +6,14 @@ export function BrokenPage() {
   const error = useRouteError();
   return (
     <div role="alert" className="mx-auto max-w-xl space-y-3 px-6 py-24">
-      <h1 className="text-[20px] font-medium">This screen met a fault in Wombat and stopped.</h1>
+      <h1 className="text-[20px] font-medium">This page stopped because of an error in Wombat.</h1>
       <p>Nothing was saved by it. What you typed and had not saved is kept in this browser.</p>
       <p className="figures text-[12px] text-quiet">{error instanceof Error ? error.message : String(error)}</p>
       <p className="flex gap-2">
         <Button look="main" onClick={() => location.reload()}>
-          Load it again
+          Reload
         </Button>
-        <Button onClick={() => location.assign('/')}>Go to the beginning</Button>
+        <Button onClick={() => location.assign('/')}>Go to home</Button>
       </p>
     </div>
   );

@@ -67,9 +67,7 @@ export function SearchDialog({
               className="h-12 w-full border-b border-hairline bg-transparent px-4 text-[16px] outline-none"
             />
             <Command.List className="max-h-[52vh] overflow-auto py-1.5">
-              <Command.Empty className="px-4 py-6 text-center text-quiet">
-                Nothing bears that name or number.
-              </Command.Empty>
+              <Command.Empty className="px-4 py-6 text-center text-quiet">Nothing matches.</Command.Empty>
               {places.length > 0 && (
                 <Command.Group heading="Screens" className={groupLook}>
                   {places.map((place) => (

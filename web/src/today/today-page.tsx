@@ -152,7 +152,7 @@ function linesOf({ name, posting }: PeriodReply, { now }: TermLineReply, faults:
       says: 'Map',
       note: 'The totals of the learning platforms come in as files.',
       path: 'files',
-      act: 'Take in a file',
+      act: 'Import a file',
       isDone: isSealed || isComplete,
     },
     {

@@ -48,7 +48,7 @@ describe('the settings of the GPA', () => {
     await person.type(honours(), '0.555');
     expect(screen.getByText('a number from 0 with at most 2 decimals, such as 0.5')).toBeTruthy();
     expect([honours().getAttribute('aria-invalid'), button(/Save the GPA settings/).disabled]).toEqual(['true', true]);
-    await person.click(button(/Take back a step/));
+    await person.click(button(/Undo last step/));
     expect(button(/Save the GPA settings/).disabled).toBe(false);
   });
 

@@ -68,7 +68,7 @@ function GpaSettings({ reply, viewSwitch }: { reply: GpaPolicyReply; viewSwitch:
   };
   useKeys([
     { key: 'Ctrl+s', says: 'save the GPA settings', inFields: true, act: saveDraft },
-    { key: 'u', says: 'take back the last step of the draft', act: () => gpaDrafts.undo(gpaDraftKey) },
+    { key: 'u', says: 'undo the last step of the draft', act: () => gpaDrafts.undo(gpaDraftKey) },
   ]);
   return (
     <Page
@@ -85,7 +85,7 @@ function GpaSettings({ reply, viewSwitch }: { reply: GpaPolicyReply; viewSwitch:
             Save the GPA settings <Key>Ctrl S</Key>
           </Button>
           <Button disabled={!draft} onClick={() => gpaDrafts.undo(gpaDraftKey)}>
-            Take back a step
+            Undo last step
           </Button>
           <Button disabled={!draft} onClick={() => gpaDrafts.discard(gpaDraftKey)}>
             Discard

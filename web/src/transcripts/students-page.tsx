@@ -47,9 +47,7 @@ export function StudentsPage() {
       headline={
         <>
           <Strong>{plural(students.length, 'student')}</Strong> of {termLine.school.shortName}
-          {text
-            ? ` ${students.length === 1 ? 'bears' : 'bear'} “${text}” in name or number.`
-            : '; choose one to see the transcript.'}
+          {text ? ` ${students.length === 1 ? 'matches' : 'match'} “${text}”.` : '; choose one to see the transcript.'}
         </>
       }
       actions={
@@ -71,7 +69,7 @@ export function StudentsPage() {
           rows={students}
           rowKey={({ id }) => String(id)}
           onChoose={({ id }) => void navigate(path(`students/${id}`))}
-          empty={<Empty title="Nobody bears that name or number">Try the beginning of the family name.</Empty>}
+          empty={<Empty title="No student matches">Try the beginning of the family name.</Empty>}
         />
       </Panel>
     </Page>

@@ -7,7 +7,7 @@ export const gradeOnWithdrawnStudent: AuditRule = {
   family: 'eligibility',
   severity: 'blocks',
   summary: 'Grade on a withdrawn student',
-  why: 'Who has left the section takes no grade; one that is posted would reach the transcript.',
+  why: 'Who has left the section is not graded; one that is posted would reach the transcript.',
   messages: { graded: 'Withdrawn on {withdrawnOn}, yet {mark} is posted.' },
 
   *check({ grades }) {

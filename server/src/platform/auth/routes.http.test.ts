@@ -31,6 +31,7 @@ const teachers = [
   'GET /grade-sheets/1/1/1',
   'PUT /grade-sheets/1/1/1',
   'GET /search',
+  'GET /changes',
   'GET /changes/mine',
   'POST /changes/1/undo',
   'GET /runs/last',

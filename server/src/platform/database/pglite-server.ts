@@ -1,8 +1,9 @@
 import { once } from 'node:events';
-import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
+import { workerFile } from '../work/worker-file.js';
 import { lockFolderOrThrow } from './folder-lock.js';
 import type { PgliteWish, PgliteWorkerData } from './pglite-worker.js';
 
@@ -33,7 +34,7 @@ export async function startPgliteServer(folder: string, seedFile: string | null)
     socketPath: join(socketFolder, '.s.PGSQL.5432'),
     seedFile,
   };
-  const worker = new Worker(workerFile(), { workerData, execArgv: [] });
+  const worker = new Worker(workerFile(new URL('./pglite-worker.js', import.meta.url)), { workerData, execArgv: [] });
   try {
     await answer(worker); // that it listens
   } catch (error) {
@@ -75,10 +76,4 @@ export async function startPgliteServer(folder: string, seedFile: string | null)
 async function answer(worker: Worker): Promise<unknown> {
   const [message] = (await once(worker, 'message')) as [unknown];
   return message;
-}
-
-/** Threads run compiled JavaScript only; under a test runner this file is still a source. */
-function workerFile(): URL {
-  const beside = new URL('./pglite-worker.js', import.meta.url);
-  return existsSync(beside) ? beside : new URL('../../../dist/platform/database/pglite-worker.js', import.meta.url);
 }

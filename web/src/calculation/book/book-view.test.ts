@@ -46,7 +46,7 @@ describe('what a choice does in a section', () => {
       'leaves',
       'lowers 1 of 2 students, by 24.0 points on average',
     ]);
-    expect(effectSentence(effects.flag('late').effect)).toBe('changes nobody of 2 students');
+    expect(effectSentence(effects.flag('late').effect)).toBe('changes none of 2 students');
   });
 
   it('a drop is held against dropping none, and a limit against none', () => {

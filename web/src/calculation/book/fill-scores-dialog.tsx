@@ -34,8 +34,8 @@ export function FillScoresDialog({ blanks, onFill, onClose }: FillScoresDialogPr
     <Dialog
       isOpen
       onOpenChange={(isOpen) => !isOpen && onClose()}
-      title="Fill blanks"
-      description="The scores stay unsaved until you save the book, and can be taken back."
+      title="Fill empty cells"
+      description="The scores stay unsaved until you save the book, and can be undone."
     >
       <form
         className="space-y-3"

@@ -91,7 +91,7 @@ export function GradeBook({ book }: { book: BookReply }) {
   };
   useKeys([
     { key: 'Ctrl+s', says: 'save the scores', inFields: true, act: store },
-    { key: 'Ctrl+z', says: 'take back the last entry', act: () => scoreDrafts.undo(draftId) },
+    { key: 'Ctrl+z', says: 'undo the last entry', act: () => scoreDrafts.undo(draftId) },
     {
       key: 'w',
       says: 'workings of the chosen student',
@@ -121,10 +121,10 @@ export function GradeBook({ book }: { book: BookReply }) {
             <Button onClick={() => setOpened({})}>New assignment</Button>
             <Button onClick={() => setCategorising(true)}>Categories</Button>
             <Button disabled={blanks.length === 0} onClick={() => setFilling(true)}>
-              Fill blanks…
+              Fill empty cells…
             </Button>
             <Button disabled={(draft?.undo.length ?? 0) === 0} onClick={() => scoreDrafts.undo(draftId)}>
-              Take back a step
+              Undo last step
             </Button>
             {unsaved > 0 && <Button onClick={() => scoreDrafts.discard(draftId)}>Discard</Button>}
           </>
@@ -176,7 +176,7 @@ export function GradeBook({ book }: { book: BookReply }) {
         </Note>
       )}
       {read.stale.length > 0 && (
-        <Note tone="blocks" title={`Somebody saved ${plural(read.stale.length, 'score')} first`}>
+        <Note tone="blocks" title={`Someone else saved ${plural(read.stale.length, 'score')}`}>
           <Button
             onClick={() => {
               save.reset();

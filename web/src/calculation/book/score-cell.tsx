@@ -30,7 +30,7 @@ export function ScoreCell(props: ScoreCellProps) {
   const why = !given
     ? 'not given to this student'
     : isStale
-      ? 'somebody else saved this score first'
+      ? 'someone else saved this score'
       : score?.isDropped
         ? 'dropped: without it the rest comes to the most'
         : treatment && treatment !== 'counted'

@@ -41,7 +41,7 @@ export function effectSentence({ students, raised, lowered, blocked, mean }: Opt
     lowered > 0 && `lowers ${lowered}`,
     blocked > 0 && `leaves ${blocked} without a grade`,
   ].filter(Boolean);
-  if (parts.length === 0) return `changes nobody of ${plural(students, 'student')}`;
+  if (parts.length === 0) return `changes none of ${plural(students, 'student')}`;
   const by = raised + lowered > 0 ? `, by ${mean} points on average` : '';
   return `${parts.join(' and ')} of ${plural(students, 'student')}${by}`;
 }

@@ -68,7 +68,7 @@ describe('a drafted policy', () => {
     const dropping = { ...policy.categories[0]!, dropLowest: 2, cap: '90', weight: '60' };
     const facts = policyFacts({ ...book.policy, categories: [dropping] }, book.categories);
     expect(facts.slice(0, 4)).toEqual([
-      { name: 'Method', says: 'weighed by category, by points within each' },
+      { name: 'Method', says: 'weighted by category, by points within each' },
       { name: 'Tests', says: 'not in it' },
       { name: 'Work', says: '60, drops 2, at most 90 %' },
       { name: 'Projects', says: 'not in it' },

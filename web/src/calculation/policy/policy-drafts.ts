@@ -30,6 +30,11 @@ export interface PolicyView {
   readonly isDraft: boolean;
 }
 
+/** A place as changes name it. */
+export function policyKey(schoolId: number, { department, sectionId, periodId }: PolicyPlace): string {
+  return [schoolId, encodeURIComponent(department ?? ''), sectionId ?? '', periodId ?? ''].join('/');
+}
+
 export function draftKey(schoolId: number, { department, sectionId, periodId }: PolicyPlace): string {
   const where =
     sectionId !== null ? `section ${sectionId}` : department !== null ? `department ${department}` : 'school';

@@ -4,6 +4,7 @@ import type { PeriodReply } from '#contract/calendar';
 import { policyOfBody, type CalculationReply, type PolicyBody } from '#contract/calculation';
 
 import { SetUpNote } from '../../set-up/set-up-note';
+import { HistoryButton } from '../../changes/history-button';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { useScope } from '../../shell/scope';
 import { showProblem } from '../../shell/show-problem';
@@ -15,7 +16,7 @@ import { useKeys } from '../../ui/use-keys';
 import { bookRows } from '../book/book-view';
 import { LiveSection } from './live-section';
 import { optionEffects } from './option-effects';
-import { isReadable, mattersOf, placeName, policyDrafts, type PolicyView } from './policy-drafts';
+import { isReadable, mattersOf, placeName, policyDrafts, type PolicyView, policyKey } from './policy-drafts';
 import { PolicyEffectDialog } from './policy-effect-dialog';
 import { PolicyList } from './policy-list';
 import { PolicySentences } from './policy-sentences';
@@ -92,7 +93,7 @@ export function PolicyEditor(props: PolicyEditorProps) {
       inFields: true,
       act: () => (dialog === 'effect' ? store() : preview()),
     },
-    { key: 'u', says: 'take back the last step of the draft', act: () => policyDrafts.undo(key) },
+    { key: 'u', says: 'undo the last step of the draft', act: () => policyDrafts.undo(key) },
     { key: 'p', says: 'preview what the draft would do', act: preview },
   ]);
   const isWholeSchool = place.department === null && place.sectionId === null && place.periodId === null;
@@ -117,7 +118,7 @@ export function PolicyEditor(props: PolicyEditorProps) {
               Preview and save <Key>Ctrl S</Key>
             </Button>
             <Button disabled={(draft?.undo.length ?? 0) === 0} onClick={() => policyDrafts.undo(key)}>
-              Take back a step
+              Undo last step
             </Button>
             <Button onClick={() => policyDrafts.discard(key)}>Discard draft</Button>
           </>
@@ -125,6 +126,9 @@ export function PolicyEditor(props: PolicyEditorProps) {
           <>
             <Button onClick={() => onDialog('new')}>New policy</Button>
             <Button onClick={() => onDialog('categories')}>Categories</Button>
+            {saved && (
+              <HistoryButton thing={`policy ${policyKey(schoolId, place)}`} called={`the calculation of ${name}`} />
+            )}
             {saved && !isWholeSchool && (
               <Button look="quiet" onClick={() => onDialog('inherit')}>
                 Let {name} inherit again
@@ -147,7 +151,7 @@ export function PolicyEditor(props: PolicyEditorProps) {
       <div className="grid items-start gap-3.5 min-[1100px]:grid-cols-[minmax(0,1fr)_350px]">
         <div className="min-w-0 space-y-3.5">
           {isStale && (
-            <Note tone="blocks" title="Somebody saved this policy first">
+            <Note tone="blocks" title="Someone else saved this calculation">
               <p>Your draft began from another version. Discard it to see theirs, or</p>
               <Button onClick={() => policyDrafts.rebase(key, saved?.revision ?? '')}>keep mine over theirs</Button>
             </Note>

@@ -157,7 +157,7 @@ function CapSentence({ body, effects, onChange }: PolicySentencesProps) {
           ? 'Extra points may carry a grade past 100 %.'
           : effects?.cap
             ? `The limit ${effectSentence(effects.cap)}.`
-            : 'Extra points carry nobody further.'}
+            : 'Extra points raise nothing further.'}
       </Hint>
     </div>
   );

@@ -141,7 +141,7 @@ export function useCellCursor(options: CellCursorOptions) {
 /** Says how many rows of a pasted block found no row to go to. */
 function tellRowsBeyond(count: number): void {
   if (count > 0)
-    toast.warning(`${plural(count, 'pasted row')} below the last row here ${count === 1 ? 'was' : 'were'} left out.`);
+    toast.warning(`${plural(count, 'pasted row')} below the last row here ${count === 1 ? 'was' : 'were'} skipped.`);
 }
 
 function isNoKeyOfFrame(key: string): boolean {
