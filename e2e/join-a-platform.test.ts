@@ -54,8 +54,8 @@ story('a new platform', () => {
     await registrar.choose('Line', '80');
     await decides('Take 119 proposals');
     await registrar.reads(/119 of 122 classes/);
-    await decides('Leave out Shore Life (1) copy');
-    await decides('Leave out Staff room');
+    await decides('Ignore Shore Life (1) copy');
+    await decides('Ignore Staff room');
     await registrar.reads(/Still to decide: 1 class,/);
     await decides('Join Shore Life (1)');
     await registrar.reads(
@@ -76,7 +76,7 @@ story('a new platform', () => {
     await registrar.reads(/Still to decide: 5 group names/);
     await decides('Quizzes & Tests', 'Join');
     await registrar.reads(/Still to decide: 4 group names/);
-    await decides('Odds and ends', 'Leave out');
+    await decides('Odds and ends', 'Ignore');
     await registrar.reads(/Still to decide: 3 group names/);
     for (const [name, key, left] of [
       ['Workshop', '1', /Still to decide: 2 group names/],

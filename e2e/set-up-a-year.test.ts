@@ -163,7 +163,7 @@ story('one new report item for all courses, with three exceptions', () => {
 
 story('courses in bulk', () => {
   it('are pasted, filled, set by the dozen and saved; a cell that cannot be taken says why', async () => {
-    await desk.open('/school/1/period/4/courses?department=One-semester+courses');
+    await desk.open('/school/1/period/4/courses?department=Half-year+courses');
     await desk.reads(/Upper School offers 48 courses in 7 departments/);
     await desk.isAccessible();
     await desk.tick('Select all courses shown');

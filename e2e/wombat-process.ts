@@ -35,9 +35,14 @@ export async function startEmptyProcess(): Promise<WombatProcess & { readonly pa
   return { ...wombat, password };
 }
 
-export async function startWombat(folder = newFolder(), options: readonly string[] = []): Promise<WombatProcess> {
+/** On a port that nobody else has, or on one that it had before. */
+export async function startWombat(
+  folder = newFolder(),
+  options: readonly string[] = [],
+  port = '0',
+): Promise<WombatProcess> {
   const child = spawn(process.execPath, [program, ...options], {
-    env: { ...process.env, PORT: '0', WOMBAT_DATA: folder, DATABASE_URL: '' },
+    env: { ...process.env, PORT: port, WOMBAT_DATA: folder, DATABASE_URL: '' },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   let printed = '';

@@ -170,11 +170,10 @@ try {
   await see(`//article[@aria-label='Transcript']`);
   await press('w');
   await picture('transcript');
-  await driver.executeScript(
-    `localStorage.setItem('wombat-preferences', JSON.stringify({ state: { theme: 'dark', schoolId: 1 }, version: 0 }))`,
-  );
-  await open('scales');
-  await picture('scales-dark');
+  await open('log');
+  await (await see('//tbody/tr[@aria-rowindex="2"]')).click();
+  await see(`//h4[.='All changes of it']`);
+  await picture('log');
 } finally {
   await close();
   wombat.kill('SIGTERM');

@@ -6,6 +6,7 @@ export {
   type ReadinessReply,
   type ReadinessStepReply,
   type StudentReply,
+  type StudentRowReply,
   type TranscriptPeriodReply,
   type TranscriptReply,
 } from './transcript-messages.js';

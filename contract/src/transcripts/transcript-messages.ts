@@ -37,6 +37,15 @@ export interface StudentReply {
   readonly yearGroup: string;
 }
 
+/** A student of the list: what the sealed grades come to, and what is still blank in the period. */
+export interface StudentRowReply extends StudentReply {
+  readonly creditsAttempted: string;
+  readonly creditsEarned: string;
+  /** Weighted, as the district makes it; null where no sealed grade counts. */
+  readonly gpa: string | null;
+  readonly blanks: number;
+}
+
 export interface TranscriptEntryReply {
   readonly courseCode: string;
   readonly courseTitle: string;

@@ -189,7 +189,7 @@ describe('what departments and the school say', () => {
   it('reaches every course that says nothing itself', async () => {
     const { defaults, defaultsRevision: revision } = await ofSchool();
     const changed = defaults.map((each) =>
-      each.department === 'One-semester courses' ? { ...each, mostCredits: '1.5' } : each,
+      each.department === 'Half-year courses' ? { ...each, mostCredits: '1.5' } : each,
     );
     const { body } = await registrar.send<CoursesReply>('PUT', '/schools/1/course-defaults?period=4', {
       revision,

@@ -7,9 +7,11 @@ import type { MarkBody, SheetListReply, SheetReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
 import {
   entryOfReply,
+  gpaPolicyOfBody,
   type GpaPolicyReply,
   type ReadinessReply,
   type StudentReply,
+  type StudentRowReply,
   type TranscriptReply,
 } from '#contract/transcripts';
 import { changeOf, openPeriod, quarterGrade } from '../../test/sheets.js';
@@ -76,6 +78,45 @@ describe('how averages are made', () => {
   ])('names the field of %j', async (change, field) => {
     const { status, body } = await save<Problem>(await read(), change);
     expect([status, body.errors[0]?.field]).toEqual([422, field]);
+  });
+});
+
+describe('the list of students', () => {
+  const list = async (query = '', period = openPeriod) =>
+    (await registrar.get<StudentRowReply[]>(`/student-list?school=1&period=${period}${query}`)).body;
+
+  it('lacks for all together what the sheets of the period lack', async () => {
+    const rows = await list();
+    const { body: lists } = await registrar.get<SheetListReply[]>(`/grade-sheets?period=${openPeriod}`);
+    const lacking = lists.flatMap(({ sheets }) => sheets.map(({ expected, posted }) => expected - posted));
+    expect(rows).toHaveLength(560);
+    expect(rows.reduce((sum, { blanks }) => sum + blanks, 0)).toBe(lacking.reduce((sum, blanks) => sum + blanks, 0));
+  });
+
+  it('says of each the credits and the GPA that the transcript says', async () => {
+    const rows = await list();
+    for (const row of rows.filter((_row, at) => at % 80 === 0)) {
+      const { body } = await registrar.get<TranscriptReply>(`/students/${row.id}/transcript`);
+      const sealed = body.periods.filter(({ sealedAt }) => sealedAt !== null).flatMap(({ entries }) => entries);
+      const total = (amounts: readonly string[]) =>
+        amounts.reduce((sum, each) => sum + Math.round(Number(each) * 1e4), 0);
+      expect([row.creditsAttempted, row.creditsEarned].map((each) => Math.round(Number(each) * 1e4))).toEqual([
+        total(sealed.map(({ creditsTried }) => creditsTried)),
+        total(sealed.map(({ creditsEarned }) => creditsEarned)),
+      ]);
+      const value = gpa(sealed.map(entryOfReply), gpaPolicyOfBody(body.policy)).value;
+      expect(row.gpa).toBe(value && formatDecimal(value));
+    }
+  });
+
+  it('is searched by family name, by both names in either order, and by number; the registrar’s alone', async () => {
+    const [first] = await list();
+    const [family, given] = first!.name.split(', ');
+    for (const text of [`${family}, ${given}`, `${given} ${family}`, first!.studentNumber])
+      expect((await list(`&text=${encodeURIComponent(text)}`)).map(({ id }) => id)).toContain(first!.id);
+    expect(await list('&text=%25%25')).toEqual([]);
+    const teacher = await server.as('harun');
+    expect((await teacher.get(`/student-list?school=1&period=${openPeriod}`)).status).toBe(403);
   });
 });
 

@@ -1,8 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import { and, asc, eq, ilike, or, sql } from 'drizzle-orm';
 import type { TranscriptEntry } from '#core/transcripts';
+import type { SchoolPeriod } from '#server/calendar';
+import { gradedIn } from '#server/period-view';
 import { entryOfReply, replyOfEntry } from '#contract/transcripts';
-import { personName, Refusal, tables, type Queries } from '#server/platform';
+import { intArray, personName, Refusal, tables, type Queries } from '#server/platform';
 import type { StudentEntry } from './transcript-entries.js';
 
 const { people, periods, schools, seals, transcriptEntries } = tables;
@@ -61,6 +63,40 @@ export class SealsRepository {
       byPeriod.set(period.periodId, group);
     }
     return [...byPeriod.values()];
+  }
+
+  /** The sealed lines of many students, oldest period first. */
+  async entriesOf(queries: Queries, studentIds: readonly number[]): Promise<ReadonlyMap<number, TranscriptEntry[]>> {
+    const rows = await queries
+      .select({ entry: transcriptEntries, studentId: transcriptEntries.studentId })
+      .from(transcriptEntries)
+      .innerJoin(seals, eq(seals.id, transcriptEntries.sealId))
+      .innerJoin(periods, eq(periods.id, seals.periodId))
+      .where(sql`${transcriptEntries.studentId} = ANY(${intArray(studentIds)})`)
+      .orderBy(asc(periods.startsOn), asc(transcriptEntries.courseTitle));
+    const byStudent = new Map<number, TranscriptEntry[]>();
+    for (const { entry, studentId } of rows) {
+      const own = byStudent.get(studentId);
+      if (own) own.push(entryOfRow(entry));
+      else byStudent.set(studentId, [entryOfRow(entry)]);
+    }
+    return byStudent;
+  }
+
+  /** How many grades each student lacks that a period's sheets ask for. */
+  async blanksOf(
+    queries: Queries,
+    period: SchoolPeriod,
+    sheets: readonly { readonly itemId: number; readonly sectionId: number }[],
+  ): Promise<ReadonlyMap<number, number>> {
+    const { rows } = await queries.execute<{ id: number; blanks: number }>(sql`
+      SELECT e.student_id AS id, count(*)::int AS blanks
+      FROM jsonb_to_recordset(${JSON.stringify(sheets)}::jsonb) AS sheet ("itemId" int, "sectionId" int)
+      JOIN enrollments e ON e.section_id = sheet."sectionId"
+      LEFT JOIN grades g ON g.enrollment_id = e.id AND g.item_id = sheet."itemId" AND g.period_id = ${period.id}
+      WHERE coalesce(g.percent::text, g.label, g.code) IS NULL AND ${gradedIn(period)}
+      GROUP BY e.student_id`);
+    return new Map(rows.map(({ id, blanks }) => [id, blanks]));
   }
 
   /** @throws Refusal not-found */

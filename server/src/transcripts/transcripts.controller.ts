@@ -5,11 +5,13 @@ import {
   type GpaPolicyReply,
   type ReadinessReply,
   type StudentReply,
+  type StudentRowReply,
   type TranscriptReply,
 } from '#contract/transcripts';
 import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
 import { GpaPolicyService } from './gpa-policy.service.js';
 import { SealService } from './seal.service.js';
+import { StudentListService } from './student-list.service.js';
 import { TranscriptService } from './transcript.service.js';
 
 @Controller()
@@ -19,6 +21,7 @@ export class TranscriptsController {
     private readonly seals: SealService,
     private readonly transcripts: TranscriptService,
     private readonly gpa: GpaPolicyService,
+    private readonly studentList: StudentListService,
   ) {}
 
   @Get('seals/readiness')
@@ -45,6 +48,15 @@ export class TranscriptsController {
   @Get('students')
   students(@Query('school', ParseIntPipe) schoolId: number, @Query('text') text = ''): Promise<StudentReply[]> {
     return this.transcripts.students(schoolId, text);
+  }
+
+  @Get('student-list')
+  list(
+    @Query('school', ParseIntPipe) schoolId: number,
+    @Query('period', ParseIntPipe) periodId: number,
+    @Query('text') text = '',
+  ): Promise<StudentRowReply[]> {
+    return this.studentList.of(schoolId, periodId, text);
   }
 
   @Get('students/:studentId/transcript')

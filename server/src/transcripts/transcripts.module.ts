@@ -10,13 +10,14 @@ import { GpaSettingsThing } from './gpa-settings.thing.js';
 import { GpaPolicyService } from './gpa-policy.service.js';
 import { SealService } from './seal.service.js';
 import { SealsRepository } from './seals.repository.js';
+import { StudentListService } from './student-list.service.js';
 import { TranscriptService } from './transcript.service.js';
 import { TranscriptsController } from './transcripts.controller.js';
 
 @Module({
   imports: [CodesModule, PeriodViewModule, AuditModule, CalendarModule, ChangesModule, PostingModule, ScalesModule],
   controllers: [TranscriptsController],
-  providers: [GpaPolicyService, GpaSettingsThing, SealService, SealsRepository, TranscriptService],
+  providers: [GpaPolicyService, GpaSettingsThing, SealService, SealsRepository, StudentListService, TranscriptService],
   exports: [SealService],
 })
 export class TranscriptsModule {}

@@ -124,14 +124,14 @@ describe('a change of words', () => {
       'POST /changes/7/undo': made(8, { id: 8, action: 'undo: change Semester grade' }),
     });
     await person.clear(screen.getByLabelText('Name'));
-    await person.type(screen.getByLabelText('Name'), 'One-semester grade');
+    await person.type(screen.getByLabelText('Name'), 'Half-year grade');
     await person.click(button('Save the item'));
     await person.click(await screen.findByRole('button', { name: 'Undo' }));
     await screen.findByText('Done: undo: change Semester grade.');
     expect(sent).toEqual([
       {
         request: 'PUT /report-items/3',
-        body: { ...bodyOfReply(semester), name: 'One-semester grade', revision: 'r1' },
+        body: { ...bodyOfReply(semester), name: 'Half-year grade', revision: 'r1' },
       },
       { request: 'POST /changes/7/undo', body: undefined },
     ]);

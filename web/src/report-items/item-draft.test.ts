@@ -87,7 +87,7 @@ it.each([
   ['decimals', { digits: 0 }, true],
   ['scale', { scaleId: 7 }, true],
   ['standard', { categoryId: 3 }, true],
-  ['name', { name: 'One-semester grade' }, false],
+  ['name', { name: 'Half-year grade' }, false],
   ['comments', { commentLength: 30 }, false],
 ] as const)('a change of %s is looked at before it is saved: %j → %s', (_what, change, expected) => {
   const before = bodyOfReply(reply.items[2]!);

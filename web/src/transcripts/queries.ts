@@ -3,7 +3,7 @@ import type {
   GpaPolicyReply,
   ReadinessReply,
   SaveGpaPolicyRequest,
-  StudentReply,
+  StudentRowReply,
   TranscriptReply,
 } from '#contract/transcripts';
 import { api } from '../shell/api';
@@ -43,11 +43,15 @@ export function useSaveGpaPolicy() {
   });
 }
 
-export function useStudents(schoolId: number, text: string) {
+/** The students of a school whose name or number holds a text, with what they come to and what the period lacks. */
+export function useStudents(schoolId: number, periodId: number, text: string) {
   return useQuery({
-    queryKey: ['students', schoolId, text],
+    queryKey: ['students', schoolId, periodId, text],
     placeholderData: keepPreviousData,
-    queryFn: () => api.get<StudentReply[]>(`/students?school=${schoolId}&text=${encodeURIComponent(text)}`),
+    queryFn: () =>
+      api.get<StudentRowReply[]>(
+        `/student-list?school=${schoolId}&period=${periodId}&text=${encodeURIComponent(text)}`,
+      ),
   });
 }
 
