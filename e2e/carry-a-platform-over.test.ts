@@ -79,7 +79,7 @@ story('a run', () => {
   });
 
   it('tells teachers in a letter what only they can put right', async () => {
-    await registrar.click('Write to the teachers');
+    await registrar.click('Message the teachers');
     await registrar.sees('the following stayed behind:');
     await registrar.isAccessible();
     await registrar.click('Write 9 messages');
@@ -101,7 +101,7 @@ story('a run', () => {
     await registrar.reads(/36 rows of Fernway were undone/);
     await registrar.click('Plan it again');
     await registrar.reads(/37 rows would be written/);
-    await registrar.click('Let it go');
+    await registrar.click('Discard');
     await registrar.reads(/Fernway was last carried over/);
   });
 

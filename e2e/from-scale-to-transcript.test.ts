@@ -150,7 +150,7 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
         await desk.sees(outcome);
     }
     await desk.click('Accept');
-    await desk.reads(new RegExp(`Taken in for ${section}`));
+    await desk.reads(new RegExp(`Imported for ${section}`));
   });
 
   it('posts the section by key: a percent fills its label, a code empties the percent, nothing is lost by a reload', async () => {

@@ -31,7 +31,7 @@ story('the log', () => {
     await desk.click('Log');
     await desk.reads(/nothing was altered, removed or put in/);
     await desk.isAccessible();
-    await desk.sees('Save the GPA settings');
+    await desk.sees('save the GPA settings');
   });
 
   it('is narrowed to one kind of thing in the address, and an entry opens with all its facts and its undo', async () => {
@@ -39,7 +39,7 @@ story('the log', () => {
     await desk.eventually(async () => /thing=gpa-settings/.test(await desk.driver.getCurrentUrl()), true);
     await desk.clickOn('tbody tr[aria-rowindex="1"]');
     await desk.sees('All changes of it');
-    await desk.sees('Digits');
+    await desk.sees('digits');
     await desk.isAccessible();
     await desk.picture('log');
     await desk.clickOn('[aria-label^="Undo: save the GPA settings"]');

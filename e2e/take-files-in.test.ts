@@ -108,7 +108,7 @@ story('a workbook as people make them', () => {
 
   it('is accepted, stands in the grade sheets with its cell as the source, and brings nothing a second time', async () => {
     await registrar.click('Accept 10 percents');
-    await registrar.reads(/Taken in for Quarter 2: 10 percents stand as in the file/);
+    await registrar.reads(/Imported for Quarter 2: 10 percents stand as in the file/);
     await registrar.click('Open the grade sheets');
     await chooseRow('Tidal Ecology 1');
     await registrar.reads(/Posting Quarter grade of Quarter 2 for Tidal Ecology 1/);

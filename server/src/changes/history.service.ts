@@ -33,6 +33,10 @@ export class HistoryService {
   private async changesWhere(actor: Actor, condition: SQL): Promise<ChangeReply[]> {
     const queries = this.transactions.reading;
     const changes = await this.log.newestChanges(queries, condition, changesAtOnce);
+    const names = await this.things.namesOf(
+      queries,
+      changes.flatMap(({ rows }) => rows.map(({ thing }) => thing)),
+    );
     const undone = await this.log.undone(queries, changes.at(-1)?.id ?? 0);
     /** Whether a change was undone and the undo was not. */
     const isUndone = (id: number): boolean => undone.some((undo) => undo.undoes === id && !isUndone(undo.id));
@@ -47,14 +51,17 @@ export class HistoryService {
         undoes,
         isUndone: isUndone(id),
         canUndo: !isUndone(id) && kinds.every((kind) => this.things.find(kind)?.policy(actor)),
-        things: rows.map((row) => this.told(row)),
+        things: rows.map((row) => this.told(row, names)),
         moreThings: count - rows.length,
       };
     });
   }
 
   /** What an entry says of its thing. */
-  told({ thing, before, after }: Pick<LogRow, 'thing' | 'before' | 'after'>): ChangedThingReply {
-    return { thing, called: this.things.calledOf(thing, before ?? after), fields: differences(before, after) };
+  told(
+    { thing, before, after }: Pick<LogRow, 'thing' | 'before' | 'after'>,
+    names: ReadonlyMap<string, string>,
+  ): ChangedThingReply {
+    return { thing, called: this.things.calledOf(thing, before ?? after, names), fields: differences(before, after) };
   }
 }

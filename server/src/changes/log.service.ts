@@ -25,7 +25,7 @@ export class LogService {
     const queries = this.transactions.reading;
     const rows = await this.log.page(queries, filter, before, entriesAtOnce);
     return {
-      entries: rows.map((row) => this.replyOf(row)),
+      entries: await this.repliesOf(rows),
       hasMore: rows.length === entriesAtOnce,
       people: await this.log.people(queries),
       kinds: this.things.kinds(),
@@ -38,8 +38,8 @@ export class LogService {
     let before: number | undefined;
     for (let written = 0; written < mostRowsOfFile;) {
       const rows = await this.log.page(this.transactions.reading, filter, before, entriesOfFile);
-      const lines = rows.flatMap((row) => {
-        const { id, at, actor, action, called, change, undoes, why, hash, fields } = this.replyOf(row);
+      const lines = (await this.repliesOf(rows)).flatMap((entry) => {
+        const { id, at, actor, action, called, change, undoes, why, hash, fields } = entry;
         const facts = fields.length > 0 ? fields : [{ field: '', before: '', after: '' }];
         return facts.map((fact) => [
           String(id),
@@ -63,8 +63,15 @@ export class LogService {
     }
   }
 
-  private replyOf(row: LogRow): LogEntryReply {
-    const { id, at, actor, action, changeId, undoes, why, hash } = row;
-    return { id, at: at.toISOString(), actor, action, change: changeId, undoes, why, hash, ...this.history.told(row) };
+  private async repliesOf(rows: readonly LogRow[]): Promise<LogEntryReply[]> {
+    const names = await this.things.namesOf(
+      this.transactions.reading,
+      rows.map(({ thing }) => thing),
+    );
+    return rows.map((row) => {
+      const { id, at, actor, action, changeId, undoes, why, hash } = row;
+      const told = this.history.told(row, names);
+      return { id, at: at.toISOString(), actor, action, change: changeId, undoes, why, hash, ...told };
+    });
   }
 }

@@ -8,6 +8,8 @@ import type { Actor, Queries, RoutePolicy } from '#server/platform';
 export interface Thing<Value> {
   /** What people call one of them by itself, such as a course's title; without it they are called by their kind alone. */
   title?(value: Value): string;
+  /** What people call those of these whose values do not name them, such as the student of a grade; many at once. */
+  names?(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>>;
   /** Whether somebody may change these; without it whoever may change the kind may. */
   canChange?(queries: Queries, ids: readonly string[], actor: Actor): Promise<boolean>;
   /** Whether somebody may look at these and their history; without it whoever may change them may. */

@@ -1,7 +1,7 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DiscoveryService, Reflector } from '@nestjs/core';
 import { registrars, type Actor, type Queries } from '#server/platform';
-import { kindAndId } from './thing-name.js';
+import { kindAndId, thingName } from './thing-name.js';
 import { THING, type Thing, type ThingFacts } from './thing.js';
 
 /** A kind of thing with the way to it. Its values are its own; here they are only compared and handed on. */
@@ -51,14 +51,26 @@ export class Things implements OnModuleInit {
     return true;
   }
 
+  /** The names of things that their values do not tell, by thing. */
+  async namesOf(queries: Queries, things: readonly string[]): Promise<ReadonlyMap<string, string>> {
+    const names = new Map<string, string>();
+    for (const [kind, ids] of byKind([...new Set(things)])) {
+      const own = await this.find(kind)?.way.names?.(queries, ids);
+      for (const [id, name] of own ?? []) names.set(thingName(kind, id), name);
+    }
+    return names;
+  }
+
   async hold(queries: Queries, names: readonly string[]): Promise<void> {
     for (const [kind, ids] of byKind(names)) await this.find(kind)?.way.hold?.(queries, ids);
   }
 
   /** What people call a thing as it was or is, such as "the course Knots". */
-  calledOf(thing: string, value: unknown): string {
+  calledOf(thing: string, value: unknown, names?: ReadonlyMap<string, string>): string {
     const known = this.find(kindAndId(thing)[0]);
     if (!known) return thing;
+    const name = names?.get(thing);
+    if (name !== undefined) return `${known.called} of ${name}`;
     return value !== null && known.way.title ? `${known.called} ${known.way.title(value)}` : known.called;
   }
 

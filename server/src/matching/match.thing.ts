@@ -16,6 +16,14 @@ export class MatchThing implements Thing<Decided> {
     return found;
   }
 
+  async names(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+    const names = new Map<string, string>();
+    for (const { platformId, kind, own } of byKind(ids))
+      for (const [id, name] of await this.matches.namesOf(queries, kind, own))
+        names.set(matchId(platformId, kind, id), `${kind} ${name}`);
+    return names;
+  }
+
   async check(): Promise<void> {}
 
   /** @throws Refusal class-joined-twice where two classes of a platform came to be joined to one section */

@@ -28,17 +28,24 @@ interface Place {
   readonly table: string;
   readonly column: string;
   readonly type: 'integer' | 'text';
+  /** What one is called, in SQL. */
+  readonly name: string;
   /** Whether other kinds stand in the same table. */
   readonly isName?: boolean;
 }
 
 /** Where each kind keeps what it is joined to. */
 const places: Record<MatchKind, Place> = {
-  class: { table: 'platform_classes', column: 'section_id', type: 'integer' },
-  person: { table: 'platform_people', column: 'student_id', type: 'integer' },
-  group: { table: 'platform_names', column: 'category_id', type: 'integer', isName: true },
-  total: { table: 'platform_names', column: 'item_id', type: 'integer', isName: true },
-  letter: { table: 'platform_names', column: 'label', type: 'text', isName: true },
+  class: { table: 'platform_classes', column: 'section_id', type: 'integer', name: 'title' },
+  person: {
+    table: 'platform_people',
+    column: 'student_id',
+    type: 'integer',
+    name: "family_name || ', ' || given_name",
+  },
+  group: { table: 'platform_names', column: 'category_id', type: 'integer', name: 'name', isName: true },
+  total: { table: 'platform_names', column: 'item_id', type: 'integer', name: 'name', isName: true },
+  letter: { table: 'platform_names', column: 'label', type: 'text', name: 'name', isName: true },
 };
 
 @Injectable()
@@ -160,6 +167,14 @@ export class MatchesRepository {
       SELECT id, decision, ${sql.identifier(column)}::text AS target FROM ${sql.identifier(table)}
       WHERE platform_id = ${platformId} AND id = ANY (${intArray(ids)}) ${isKind}`);
     return new Map(rows.map(({ id, decision, target }) => [id, { decision, target }]));
+  }
+
+  /** What things of a kind are called there. */
+  async namesOf(queries: Queries, kind: MatchKind, ids: readonly number[]): Promise<ReadonlyMap<number, string>> {
+    const { table, name } = places[kind];
+    const { rows } = await queries.execute<{ id: number; name: string }>(sql`
+      SELECT id, ${sql.raw(name)} AS name FROM ${sql.identifier(table)} WHERE id = ANY (${intArray(ids)})`);
+    return new Map(rows.map(({ id, name: own }) => [id, own]));
   }
 
   /** Writes what was decided, set by set. */

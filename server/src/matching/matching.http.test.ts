@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { DecidedReply, MatchDecisionBody, MatchesReply } from '#contract/matching';
 import type { PlatformReply } from '#contract/platforms';
-import type { UndoReply } from '#contract/changes';
+import type { ChangeReply, UndoReply } from '#contract/changes';
 import type { Problem } from '#contract/problems';
 import { PlatformsService } from '#server/platforms';
 import {
@@ -194,6 +194,8 @@ describe('a decision', () => {
       state: 'proposed',
       best: { key: quizzes!.key, confidence: 97, reasons: [{ kind: 'within' }, { kind: 'earlier', times: 3 }] },
     });
+    const { body: changes } = await registrar.get<ChangeReply[]>('/changes/mine');
+    expect(changes.find(({ id }) => id === change)!.things[0]!.called).toBe('the match of group Quizzes & Tests');
     const undone = await registrar.send<UndoReply>('POST', `/changes/${change}/undo`);
     expect([undone.status, undone.body.action]).toEqual([200, expect.stringMatching(/^undo: decide matches of /)]);
     expect((await matchesOf(kept)).names.find(({ key }) => key === conflict.key)).toMatchObject({

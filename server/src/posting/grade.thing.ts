@@ -22,6 +22,10 @@ export class GradeThing implements Thing<GradeValue> {
     return this.access.canOpen(queries, ids.map(gradePlaceOf), actor);
   }
 
+  names(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+    return this.grades.namesOf(queries, ids.map(gradePlaceOf));
+  }
+
   hold(queries: Queries, ids: readonly string[]): Promise<void> {
     return this.access.hold(queries, ids.map(gradePlaceOf));
   }

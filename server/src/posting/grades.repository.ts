@@ -27,6 +27,17 @@ export class GradesRepository {
     return new Map(rows.map(({ id, ...value }) => [id, value]));
   }
 
+  /** Whose grades they are, and of which item and period: "Brine, Yara (Quarter grade, Quarter 2)". */
+  async namesOf(queries: Queries, places: readonly GradePlace[]): Promise<ReadonlyMap<string, string>> {
+    const { rows } = await queries.execute<{ id: string; name: string }>(sql`
+      SELECT concat_ws('/', i.id, p.id, e.id) AS id,
+        s.family_name || ', ' || s.given_name || ' (' || i.name || ', ' || p.name || ')' AS name
+      FROM jsonb_to_recordset(${JSON.stringify(places)}::jsonb) AS place ("itemId" int, "periodId" int, "enrollmentId" int)
+      JOIN report_items i ON i.id = place."itemId" JOIN periods p ON p.id = place."periodId"
+      JOIN enrollments e ON e.id = place."enrollmentId" JOIN people s ON s.id = e.student_id`);
+    return new Map(rows.map(({ id, name }) => [id, name]));
+  }
+
   /** Each raises the version of its grade, which begins at 1; of one that goes the row stays, so that it goes on rising. */
   async write(
     queries: Queries,

@@ -78,6 +78,10 @@ describe('saving a sheet', () => {
     expect(history).toMatchObject([
       { id: change, actor: 'Harun Nance', action: 'post Quarter grade of Tidal Ecology 1' },
     ]);
+    expect(history[0]!.things.map(({ called }) => called)).toEqual([
+      `the grade of ${first!.student} (Quarter grade, Quarter 2)`,
+      `the grade of ${second!.student} (Quarter grade, Quarter 2)`,
+    ]);
     expect(history[0]!.things[0]!.fields).toEqual(
       expect.arrayContaining([
         { field: 'percent', before: '', after: '86.4' },

@@ -51,7 +51,7 @@ export function ExchangePreview({ id, onClose, onTaken }: ExchangePreviewProps) 
           )}
           {zip.status === 'read' && (
             <Button onClick={() => discard.mutate(undefined, { onSuccess: onClose, onError: showProblem })}>
-              Let it go
+              Discard
             </Button>
           )}
           <Button look="quiet" onClick={onClose}>

@@ -52,7 +52,7 @@ function PlanHeadline({ file, sectionName }: Omit<FileHeadlineProps, 'at'>) {
     <>
       {file.status === 'accepted' ? (
         <>
-          Taken in for <Strong>{where}</Strong>: <Strong>{showCount(counts.same + writesOf(file.plan))}</Strong>{' '}
+          Imported for <Strong>{where}</Strong>: <Strong>{showCount(counts.same + writesOf(file.plan))}</Strong>{' '}
           percents stand as in the file
         </>
       ) : (

@@ -131,7 +131,7 @@ function computedLines(
   const { fileName, fileRow, column, acceptedAt, acceptedBy } = file!;
   return [
     { says: 'As the file has it', figure: percent, note: `${fileName}, row ${fileRow}, column “${column}”` },
-    { says: 'Taken in', figure: '', note: `${showInstant(acceptedAt)}, by ${acceptedBy}` },
+    { says: 'Imported', figure: '', note: `${showInstant(acceptedAt)}, by ${acceptedBy}` },
     {
       says: `Would be posted, rounded ${showPrecision(sheet.rounding, sheet.digits)}`,
       figure: formatDecimal(roundTo(fromDecimal(computed), precision.digits, precision.rounding)),

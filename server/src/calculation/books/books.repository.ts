@@ -97,6 +97,19 @@ export class BooksRepository {
       });
   }
 
+  /** Whose scores they are, and for what: "Brine, Yara (Tests 1)". */
+  async namesOfScores(
+    queries: Queries,
+    places: readonly { readonly assignmentId: number; readonly enrollmentId: number }[],
+  ): Promise<ReadonlyMap<string, string>> {
+    const { rows } = await queries.execute<{ id: string; name: string }>(sql`
+      SELECT concat_ws('/', a.id, e.id) AS id, s.family_name || ', ' || s.given_name || ' (' || a.name || ')' AS name
+      FROM jsonb_to_recordset(${JSON.stringify(places)}::jsonb) AS place ("assignmentId" int, "enrollmentId" int)
+      JOIN assignments a ON a.id = place."assignmentId"
+      JOIN enrollments e ON e.id = place."enrollmentId" JOIN people s ON s.id = e.student_id`);
+    return new Map(rows.map(({ id, name }) => [id, name]));
+  }
+
   /** With the book that each stands in. */
   async assignmentsById(queries: Queries, ids: readonly number[]): Promise<ReadonlyMap<number, AssignmentValue>> {
     const rows = await queries

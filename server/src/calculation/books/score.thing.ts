@@ -30,6 +30,13 @@ export class ScoreThing implements Thing<ScoreValue> {
     return books !== undefined && this.access.canSee(queries, books, actor);
   }
 
+  names(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+    return this.books.namesOfScores(
+      queries,
+      ids.map((id) => ({ assignmentId: assignmentOf(id), enrollmentId: enrollmentOf(id) })),
+    );
+  }
+
   async hold(queries: Queries, ids: readonly string[]): Promise<void> {
     await this.access.hold(queries, (await this.booksOf(queries, ids)) ?? []);
   }
