@@ -1,4 +1,4 @@
-import { By, Key, type WebElement } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { openChromium } from '../scripts/chromium.mjs';
 import { atDesk, story, type Desk } from './desk.js';
@@ -124,16 +124,6 @@ story('a semester grade', () => {
 
 story('a grade book', () => {
   const enter = (...keys: string[]) => teacher.press(...keys);
-  /** The cell of a row under an assignment; found in one go, as the grid may be drawn anew at any moment. */
-  const cell = (row: number, assignment: string) =>
-    teacher.driver.executeScript<WebElement>(
-      `const heads = [...document.querySelectorAll('[role=columnheader] button')];
-       const column = heads.findIndex((head) => head.textContent.startsWith(arguments[1]));
-       return document.querySelectorAll('[aria-rowindex="' + (arguments[0] + 2) + '"] [data-cell]')[column]`,
-      row,
-      assignment,
-    );
-
   it('is opened from its sheet by the teacher, typed into, and calculated at once', async () => {
     await teacher.open('/');
     await teacher.click('Harun Nance');
@@ -142,7 +132,7 @@ story('a grade book', () => {
     await teacher.click('Grade book');
     await teacher.reads(/The grade book of Number and Measure 6 for Quarter 2 comes to/);
     await teacher.isAccessible();
-    await (await cell(0, 'Tests 1')).click();
+    await teacher.goToCell(0, 'Tests 1');
     await enter('1', '9', Key.ENTER, 'i', Key.ENTER, '9', '9', Key.ENTER);
     await teacher.reads(/1 student is blocked.*3 unsaved, 1 cannot be taken yet/s);
     await teacher.sees('It is out of 20. Points beyond that belong in an assignment that is marked extra.');
@@ -168,14 +158,14 @@ story('a grade book', () => {
     await teacher.type('Points, or missing, late, incomplete, exempt, absent, collected', '15');
     await teacher.click('Fill 1');
     await teacher.reads(/\d+ unsaved/);
-    await teacher.eventually(async () => (await cell(0, 'Sextant')).getText(), '·');
-    await teacher.eventually(async () => (await cell(1, 'Sextant')).getText(), '15');
+    await teacher.cellHolds(0, 'Sextant', '·');
+    await teacher.cellHolds(1, 'Sextant', '15');
     await teacher.save();
     await teacher.sees('scores saved.');
   });
 
   it('asks before unsaved scores are left, and its sheet says who is blocked', async () => {
-    await (await cell(3, 'Tests 1')).click();
+    await teacher.goToCell(3, 'Tests 1');
     await enter('1', '2', Key.ENTER);
     await teacher.click('Grade sheets');
     await teacher.sees('not saved yet');

@@ -120,6 +120,20 @@ export function atDesk(driver: WebDriver, address: string) {
       await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text);
       return field;
     },
+    /** Goes to a cell of a grid, by the head of its row or its place from the top, and the beginning of the head of its column. */
+    goToCell: (row: string | number, column: string) =>
+      untilLet(
+        () => located(cellPath(row, column), `a cell “${column}” of ${row}`),
+        (cell) => cell.click(),
+        `the cell “${column}” of ${row}`,
+      ),
+    /** Types over a cell and goes on to the next row; nothing empties it. */
+    async typeInCell(row: string | number, column: string, text: string) {
+      await desk.goToCell(row, column);
+      await (text === '' ? desk.press(Key.DELETE) : desk.press(text, Key.ENTER));
+    },
+    cellHolds: (row: string | number, column: string, text: string) =>
+      desk.eventually(async () => (await located(cellPath(row, column), `“${column}” of ${row}`)).getText(), text),
     choose: (label: string, option: string) =>
       untilLet(
         async () =>
@@ -214,6 +228,15 @@ function unlessPassing(reason: unknown): undefined {
 async function headlineOrNothing(driver: WebDriver): Promise<string> {
   const [headline] = await driver.findElements(By.css('h1'));
   return headline ? headline.getText().catch(() => '') : '';
+}
+
+function cellPath(row: string | number, column: string): string {
+  const of =
+    typeof row === 'number'
+      ? `@aria-rowindex='${row + 2}'`
+      : `*[@role='rowheader'][starts-with(normalize-space(),${quoted(row)})]`;
+  const at = `//*[@role='columnheader'][starts-with(normalize-space(),${quoted(column)})]/@aria-colindex`;
+  return `(//*[@role='row'][${of}]//*[@role='gridcell'][@aria-colindex=${at}])[1]`;
 }
 
 function quoted(text: string): string {

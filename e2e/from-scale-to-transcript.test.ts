@@ -157,23 +157,18 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await desk.click('Open the grade sheet');
     await desk.reads(/Posting Quarter grade of Quarter 2 for Boatbuilding 1: 0 of 19 done/);
     await desk.isAccessible();
-    const [first, second] = await desk.texts('tbody tr td:first-child');
-    await desk.type(`${first}, posted percent`, 'abc');
-    await desk.press(Key.ENTER);
+    const [first, second] = await desk.texts('[role=rowheader]');
+    await desk.typeInCell(first!, 'Posted %', '9x');
     await desk.sees('A percent is a number such as 86.4.');
-    await desk.press(Key.ARROW_UP);
-    await desk.type(`${first}, posted percent`, '89,46');
-    await desk.press(Key.ENTER);
-    await desk.holds(`${first}, label or code`, 'A−');
-    await desk.type(`${first}, label or code`, 'inco');
-    await desk.press(Key.ENTER);
-    await desk.holds(`${first}, posted percent`, '');
+    await desk.typeInCell(first!, 'Posted %', '89,46');
+    await desk.seesNot('A percent is a number such as 86.4.');
+    await desk.cellHolds(first!, 'Label', 'A−');
+    await desk.typeInCell(first!, 'Label', 'inco');
+    await desk.cellHolds(first!, 'Posted %', '');
     await desk.sees('INC needs a last date of attendance.');
-    await desk.type(`${first}, last date of attendance`, '16 jan');
-    await desk.press(Key.ENTER);
+    await desk.typeInCell(first!, 'Last date', '16 jan');
     await desk.seesNot('INC needs a last date of attendance.');
-    await desk.type(`${second}, comment`, 'Careful with the plane.');
-    await desk.press(Key.ENTER);
+    await desk.typeInCell(second!, 'Comment', 'Careful with the plane.');
     await desk.reads(/2 unsaved/);
     await browser.driver.navigate().refresh();
     await desk.reads(/2 unsaved/);
@@ -266,15 +261,12 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
 /** What a registrar does about a finding on the opened grade. */
 async function mend(student: string, finding: string): Promise<void> {
   const retype = async (column: string) => {
-    const field = await desk.field(`${student}, ${column}`);
-    const text = await field.getAttribute('value');
-    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, `${text} `, Key.ENTER);
+    await desk.goToCell(student, column);
+    await desk.press(Key.F2, ' ', Key.ENTER);
   };
-  if (/Percent and label disagree|Label not on the scale/.test(finding)) await retype('posted percent');
-  else if (/Code with a percent/.test(finding)) await retype('label or code');
-  else if (/Last date needed/.test(finding))
-    await (await desk.type(`${student}, last date of attendance`, '16 jan')).sendKeys(Key.ENTER);
-  else if (/withdrawn student/.test(finding))
-    await (await desk.type(`${student}, posted percent`, '')).sendKeys(Key.ENTER);
+  if (/Percent and label disagree|Label not on the scale/.test(finding)) await retype('Posted %');
+  else if (/Code with a percent/.test(finding)) await retype('Label');
+  else if (/Last date needed/.test(finding)) await desk.typeInCell(student, 'Last date', '16 jan');
+  else if (/withdrawn student/.test(finding)) await desk.typeInCell(student, 'Posted %', '');
   else throw new Error(`no way to mend: ${finding}`);
 }

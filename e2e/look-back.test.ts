@@ -37,7 +37,7 @@ story('the log', () => {
   it('is narrowed to one kind of thing in the address, and an entry opens with all its facts and its undo', async () => {
     await desk.choose('Kind of thing', 'GPA settings');
     await desk.eventually(async () => /thing=gpa-settings/.test(await desk.driver.getCurrentUrl()), true);
-    await desk.clickOn('tbody tr[aria-rowindex="1"]');
+    await desk.clickOn('tbody tr[aria-rowindex="2"]');
     await desk.sees('All changes of it');
     await desk.sees('digits');
     await desk.isAccessible();

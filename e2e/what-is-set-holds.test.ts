@@ -200,16 +200,14 @@ story('a card of standards is graded in levels', () => {
     await desk.click('Open the next sheet with blanks');
     await desk.reads(/Posting Doing of Trimester 2/);
     await desk.isAccessible();
-    const [first, second, third] = (await desk.texts('tbody tr td:first-child')).map((text) => text.split('\n')[0]!);
-    await desk.type(`${first}, posted level`, '87');
-    await desk.press(Key.ENTER);
+    const [first, second, third] = (await desk.texts('[role=rowheader]')).map((text) => text.split('\n')[0]!);
+    await desk.typeInCell(first!, 'Posted level', '87');
     await desk.sees('A level lies from 0 to 4');
-    await desk.type(`${first}, posted level`, '3,5');
-    await desk.press(Key.ENTER);
-    await desk.holds(`${first}, label or code`, '4');
-    await desk.field(`${second}, posted level`).then((field) => field.click());
+    await desk.typeInCell(first!, 'Posted level', '3,5');
+    await desk.cellHolds(first!, 'Label', '4');
+    await desk.goToCell(second!, 'Posted level');
     await paste('Level\n2.49\n');
-    await desk.holds(`${third}, label or code`, '2');
+    await desk.cellHolds(third!, 'Label', '2');
   });
 });
 
@@ -286,9 +284,9 @@ story('a day that cannot be is refused where it is typed', () => {
   it('more rows than there are courses are told of', async () => {
     await desk.open(`${upper}/courses`);
     await desk.reads(/offers 48 courses/);
-    await desk.clickOn('[data-cell$="/credits"]');
+    await desk.goToCell(0, 'Credits');
     await paste(Array.from({ length: 60 }, () => '0,5').join('\n'));
-    await desk.sees('12 pasted rows below the last row here were skipped.');
+    await desk.sees('12 pasted rows below the last row were skipped.');
     await desk.reads(/are changed and not saved/);
     await desk.click('Discard');
     await desk.click('New course');

@@ -1,9 +1,9 @@
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App } from './shell/app';
-import { followTheme } from './shell/preferences';
+import { followPreferences } from './shell/preferences';
 
-followTheme();
+followPreferences();
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <App />

@@ -1,14 +1,5 @@
-import { describe, expect, it, test } from 'vitest';
-import {
-  addDays,
-  dayOrThrow,
-  daysBetween,
-  isPlaceholderDay,
-  isWithin,
-  parseDay,
-  readTypedDay,
-  windowState,
-} from './index.js';
+import { expect, it, test } from 'vitest';
+import { addDays, dayOrThrow, daysBetween, isPlaceholderDay, isWithin, parseDay, windowState } from './index.js';
 
 test.each(['2026-02-30', '2026-13-01', '26-01-01', '2025-02-29', 'today'])('%s is no day', (text) => {
   expect(parseDay(text)).toBeUndefined();
@@ -18,23 +9,6 @@ test.each(['2026-02-30', '2026-13-01', '26-01-01', '2025-02-29', 'today'])('%s i
 it('counts days across the end of February', () => {
   expect(daysBetween(dayOrThrow('2026-02-27'), dayOrThrow('2026-03-02'))).toBe(3);
   expect(addDays(dayOrThrow('2024-02-28'), 1)).toBe('2024-02-29');
-});
-
-describe('a typed day', () => {
-  const near = dayOrThrow('2026-01-10');
-  it.each([
-    ['2026-01-16', { kind: 'day', day: '2026-01-16' }],
-    ['16 jan 2026', { kind: 'day', day: '2026-01-16' }],
-    ['16 January', { kind: 'day', day: '2026-01-16' }],
-    ['16/1', { kind: 'day', day: '2026-01-16' }],
-    ['18 nov', { kind: 'day', day: '2025-11-18' }],
-    ['  ', { kind: 'blank' }],
-    ['31 feb', { kind: 'unreadable' }],
-    ['soon', { kind: 'unreadable' }],
-    ['30.12.1899', { kind: 'placeholder', day: '1899-12-30' }],
-  ])('%j is read near the middle of the period', (text, expected) =>
-    expect(readTypedDay(text, near)).toEqual(expected),
-  );
 });
 
 // Spreadsheet serial 0 and 1 and their neighbours, and the zero of POSIX time: ECMA-376 part 1, 18.17.4.1.

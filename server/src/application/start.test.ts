@@ -1,5 +1,6 @@
+import { once } from 'node:events';
 import { existsSync, mkdtempSync, rmSync } from 'node:fs';
-import { createServer, type AddressInfo } from 'node:net';
+import { connect, createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, it } from 'vitest';
@@ -35,4 +36,18 @@ it('an empty Wombat on a port that is taken makes nobody whose password would ne
   const again = await startWombat(environment(0));
   await again.stop();
   expect(again.firstRegistrar).toBeNull();
+});
+
+it('stops though a browser holds a connection that it has not used yet', async () => {
+  const wombat = await startWombat({
+    ...process.env,
+    DATABASE_URL: '',
+    WOMBAT_DATA: join(folder, 'stopping'),
+    PORT: '0',
+  });
+  const idle = connect(Number(new URL(wombat.address).port), '127.0.0.1');
+  await once(idle, 'connect');
+  await wombat.stop();
+  idle.destroy();
+  await expect(fetch(wombat.address)).rejects.toThrow();
 });

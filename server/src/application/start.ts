@@ -1,9 +1,13 @@
+import type { Server } from 'node:http';
 import { createServer, type AddressInfo } from 'node:net';
 import { eq } from 'drizzle-orm';
 import { makeFirstRegistrar, type FirstRegistrar } from '#server/people';
 import { Clock, makeSeed, openDatabase, tables, type OpenDatabase } from '#server/platform';
 import { readConfigurationOrThrow } from './configuration.js';
 import { createApplication } from './create-application.js';
+
+/** How long answers under way may take once the server is told to stop, in milliseconds. */
+const patience = 3000;
 
 export interface RunningWombat {
   readonly address: string;
@@ -25,12 +29,15 @@ export async function startWombat(
     await prepare(database);
     const firstRegistrar = await makeFirstRegistrar(database);
     const application = await createApplication(database, await districtClock(database));
-    const server = await application.listen(port, '127.0.0.1');
+    const server: Server = await application.listen(port, '127.0.0.1');
     return {
       address: `http://localhost:${(server.address() as AddressInfo).port}`,
       firstRegistrar,
       async stop() {
+        // A browser keeps connections that it has not used yet; they would hold the door open for good.
+        const impatience = setTimeout(() => server.closeAllConnections(), patience);
         await application.close();
+        clearTimeout(impatience);
         await database.close();
       },
     };

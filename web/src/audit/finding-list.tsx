@@ -78,7 +78,7 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
         rows={findings}
         rowKey={({ key }) => key}
         chosenKey={chosen}
-        onChoose={onChoose}
+        onReach={onChoose}
         empty={<Empty title="Nothing found">Every rule looked and has nothing to say here.</Empty>}
       />
     </div>

@@ -1,7 +1,7 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { daysBetween, type Day } from '#core/calendar';
 import type { BreakBody, CalendarReply, PeriodBody } from '#contract/calendar';
-import { DayField } from '../ui/day-field';
+import { DayField } from '../ui/day/day-field';
 import { plural } from '../ui/format';
 import { changeCalendar, type CalendarBody } from './calendar-drafts';
 import { newId, yearBeside } from './calendar-view';

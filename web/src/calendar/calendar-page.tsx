@@ -20,7 +20,7 @@ import { calendarFaults, periodViews, yearBeside, yearOfPeriod, yearsOf } from '
 import { CopyYearDialog } from './copy-year-dialog';
 import { PeriodTable } from './period-table';
 import { useCalendars, useSaveCalendar } from './queries';
-import { dayOfInstant } from '../ui/zone-time';
+import { dayOfInstant } from '../ui/day/zone-time';
 import { WindowList } from './window-list';
 import { YearAxis } from './year-axis';
 

@@ -12,7 +12,7 @@ import {
 } from '#core/calendar';
 import { isPostedIn } from '#core/report-items';
 import type { CalendarReply, PeriodBody, WindowBody } from '#contract/calendar';
-import { dayOfInstant, instantOfLocal } from '../ui/zone-time';
+import { dayOfInstant, instantOfLocal } from '../ui/day/zone-time';
 import type { CalendarBody } from './calendar-drafts';
 
 /** A period of one year as the screen shows it. */

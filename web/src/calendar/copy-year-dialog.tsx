@@ -4,7 +4,7 @@ import type { CalendarReply, PeriodBody } from '#contract/calendar';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
-import { DayField } from '../ui/day-field';
+import { DayField } from '../ui/day/day-field';
 import { Dialog } from '../ui/dialog';
 import { plural, showDay } from '../ui/format';
 import { yearsOf } from './calendar-view';

@@ -1,7 +1,7 @@
 import { Lock, Plus, Trash2 } from 'lucide-react';
 import { moveEdge, type Day, type PeriodEdge } from '#core/calendar';
 import type { CalendarReply, PeriodBody } from '#contract/calendar';
-import { DayField } from '../ui/day-field';
+import { DayField } from '../ui/day/day-field';
 import { showCount, showDay } from '../ui/format';
 import { changeCalendar, type CalendarBody } from './calendar-drafts';
 import { newId, withoutPeriod, type PeriodView } from './calendar-view';

@@ -1,8 +1,9 @@
-import { latePosters, type LatePosters } from '#core/calendar';
+import { latePosters, type Day, type LatePosters } from '#core/calendar';
 import type { CalendarReply, WindowBody } from '#contract/calendar';
 import { Button } from '../ui/button';
 import { Choice } from '../ui/field';
-import { instantOfLocal, localText, dayOfInstant } from '../ui/zone-time';
+import { InstantField } from '../ui/day/instant-field';
+import { dayOfInstant } from '../ui/day/zone-time';
 import { changeCalendar, type CalendarBody } from './calendar-drafts';
 import { newWindow, type PeriodView } from './calendar-view';
 
@@ -71,9 +72,6 @@ export function WindowList({
   );
 }
 
-const timeLook =
-  'figures h-[28px] rounded-[3px] border border-hairline bg-surface px-1 text-[12px] focus:border-control aria-invalid:border-waratah';
-
 function WindowFields({
   name,
   window,
@@ -82,34 +80,33 @@ function WindowFields({
 }: {
   name: string;
   window: WindowBody;
-  endsOn: string;
+  endsOn: Day;
   onChange: (window: WindowBody | undefined) => void;
 }) {
-  const field = (key: 'opensAt' | 'closesAt' | 'graceUntil', label: string) => (
-    <label className="flex flex-col text-[11px] text-quiet">
+  const field = (key: 'opensAt' | 'closesAt' | 'graceUntil', label: string, usualTime: string) => (
+    <div className="flex flex-col text-[11px] text-quiet">
       {label}
-      <input
-        type="datetime-local"
-        aria-label={`${name} ${label}`}
-        value={window[key] === null ? '' : localText(window[key])}
-        onChange={(event) => {
-          const instant = instantOfLocal(event.target.value);
+      <InstantField
+        label={`${name} ${label}`}
+        instant={window[key]}
+        near={endsOn}
+        usualTime={usualTime}
+        onChange={(instant) => {
           if (instant) onChange({ ...window, [key]: instant });
           else if (key === 'graceUntil') onChange({ ...window, graceUntil: null });
         }}
-        className={timeLook}
       />
-    </label>
+    </div>
   );
   const isEarly = dayOfInstant(window.closesAt) < endsOn;
   return (
     <div className="mt-1 space-y-1">
       <div className="flex flex-wrap gap-2">
-        {field('opensAt', 'opens')}
-        {field('closesAt', 'closes')}
+        {field('opensAt', 'opens', '08:00')}
+        {field('closesAt', 'closes', '17:00')}
       </div>
       <div className="flex items-end gap-2">
-        {field('graceUntil', 'grace until')}
+        {field('graceUntil', 'grace until', '17:00')}
         {isEarly && (
           <input
             aria-label={`Why ${name} closes early`}

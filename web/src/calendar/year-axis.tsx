@@ -1,7 +1,7 @@
 import { moveEdge, type Day, type PeriodEdge } from '#core/calendar';
 import type { CalendarReply } from '#contract/calendar';
 import { showDay } from '../ui/format';
-import { dayOfInstant } from '../ui/zone-time';
+import { dayOfInstant } from '../ui/day/zone-time';
 import { createTimeAxis, monthsOf, type TimeAxis } from '../shell/time-axis';
 import { changeCalendar, type CalendarBody } from './calendar-drafts';
 import { EdgeHandle } from './edge-handle';

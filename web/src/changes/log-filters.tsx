@@ -1,7 +1,12 @@
+import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { LogReply } from '#contract/changes';
+import { parseDay, type Day } from '#core/calendar';
+import { usePeriod } from '../shell/scope';
 import { searchWith } from '../ui/address/search-with';
 import { useTextInAddress } from '../ui/address/use-text-in-address';
+import { OptionalDayField } from '../ui/day/day-field';
+import { dayOfInstant } from '../ui/day/zone-time';
 
 interface LogFiltersProps extends Pick<LogReply, 'people' | 'kinds'> {
   readonly onChange: () => void;
@@ -13,6 +18,9 @@ const look = 'h-8 rounded-md border border-control bg-surface px-2';
 export function LogFilters({ people, kinds, onChange }: LogFiltersProps) {
   const [search, setSearch] = useSearchParams();
   const [text, onText] = useTextInAddress('text');
+  const { termLine } = usePeriod();
+  const [opened] = useState(() => new Date().toISOString());
+  const today = dayOfInstant(termLine?.now ?? opened) as Day;
   const set = (changes: Record<string, string>) => {
     onChange();
     setSearch((before) => searchWith(before, { ...changes, entry: null }), { replace: true });
@@ -56,24 +64,19 @@ export function LogFilters({ people, kinds, onChange }: LogFiltersProps) {
           </option>
         ))}
       </select>
-      <label className="flex items-center gap-1.5 text-[13px] text-quiet">
-        From
-        <input
-          type="date"
-          value={search.get('from') ?? ''}
-          onChange={(event) => set({ from: event.target.value })}
-          className={`${look} w-[128px]`}
-        />
-      </label>
-      <label className="flex items-center gap-1.5 text-[13px] text-quiet">
-        to
-        <input
-          type="date"
-          value={search.get('to') ?? ''}
-          onChange={(event) => set({ to: event.target.value })}
-          className={`${look} w-[128px]`}
-        />
-      </label>
+      {(['from', 'to'] as const).map((end) => (
+        <span key={end} className="flex items-center gap-1.5 text-[13px] text-quiet">
+          {end === 'from' ? 'From' : 'to'}
+          <span className={`${look} w-[150px] px-0!`}>
+            <OptionalDayField
+              label={end === 'from' ? 'From' : 'To'}
+              day={parseDay(search.get(end) ?? '') ?? null}
+              near={today}
+              onChange={(day) => set({ [end]: day ?? '' })}
+            />
+          </span>
+        </span>
+      ))}
     </>
   );
 }

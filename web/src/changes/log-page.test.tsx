@@ -115,7 +115,7 @@ describe('a page whose data cannot be read', () => {
     expect((await screen.findByRole('alert')).textContent).toContain('The server failed; its log says why.');
     isDown = false;
     await person.click(screen.getByRole('button', { name: 'Try again' }));
-    expect(await screen.findByRole('region', { name: 'Entries of the log' })).toBeTruthy();
+    expect(await screen.findByRole('grid', { name: 'Entries of the log' })).toBeTruthy();
   });
 
   it.each([

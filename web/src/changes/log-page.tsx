@@ -102,7 +102,7 @@ function LogDesk({ pages, check, isReading, onMore }: LogDeskProps) {
           rows={entries}
           rowKey={({ id }) => String(id)}
           chosenKey={search.get('entry')}
-          onChoose={choose}
+          onOpen={choose}
           minWidth={900}
           onEnd={hasMore && !isReading ? onMore : undefined}
           empty={

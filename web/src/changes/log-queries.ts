@@ -3,7 +3,7 @@ import { addDays, parseDay } from '#core/calendar';
 import type { LogCheckReply, LogReply } from '#contract/changes';
 import { api } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
-import { instantOfLocal } from '../ui/zone-time';
+import { instantOfLocal } from '../ui/day/zone-time';
 
 /** How often a check that is under way is asked how far it is. */
 const progressMilliseconds = 500;

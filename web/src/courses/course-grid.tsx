@@ -1,8 +1,10 @@
-import { useEffect } from 'react';
+import { useCallback, useEffect } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { courseFields, courseHeadings, type CourseField } from '#core/courses';
+import { courseFields, courseHeadings } from '#core/courses';
 import { useCellCursor } from '../ui/grid/use-cell-cursor';
-import { CourseCell } from './course-cell';
+import { useLatest } from '../ui/use-latest';
+import { fieldWidths, markWidth, scaleWidth, staysAt, totalWidth } from './course-layout';
+import { CourseLine } from './course-line';
 import { reasonOf, type CellEdit, type CourseRow } from './course-sheet';
 
 interface CourseGridProps {
@@ -14,26 +16,9 @@ interface CourseGridProps {
   readonly sought: string | null;
 }
 
-const widths: Readonly<Record<CourseField, number>> = {
-  code: 78,
-  title: 186,
-  department: 140,
-  kind: 78,
-  level: 72,
-  length: 78,
-  credits: 62,
-  mostCredits: 62,
-  onTranscript: 80,
-  countsInGpa: 52,
-};
-const markWidth = 34;
-const scaleWidth = 112;
-const totalWidth = markWidth + scaleWidth + courseFields.reduce((sum, field) => sum + widths[field], 0);
 const rowHeight = 32;
-/** Where what says which course it is stays while the rest scrolls sideways. */
-const staysAt: Partial<Record<CourseField, number>> = { code: markWidth, title: markWidth + widths.code };
 
-/** The facts of courses as a spreadsheet: arrows move, typing replaces, a block pastes, Ctrl+D fills down. */
+/** The facts of courses as a spreadsheet. */
 export function CourseGrid({ rows, marked, onMark, onEdit, sought }: CourseGridProps) {
   const firstRow = Math.max(
     0,
@@ -59,14 +44,14 @@ export function CourseGrid({ rows, marked, onMark, onEdit, sought }: CourseGridP
     overscan: 12,
     initialOffset: Math.max(0, firstRow - 4) * rowHeight,
   });
+  const latestMark = useLatest(onMark);
+  const mark = useCallback<typeof onMark>((keys, isMarked) => latestMark.current(keys, isMarked), [latestMark]);
   const isNew = sought !== null && rows[firstRow]?.key === sought && rows[firstRow].reply === undefined;
   const { ref } = cells.grid;
   useEffect(() => {
     if (isNew) ref.current?.focus();
   }, [isNew, ref]);
   const allMarked = rows.length > 0 && rows.every(({ key }) => marked.has(key));
-  const headLook =
-    'sticky top-0 z-10 flex h-10 items-center border-b border-hairline bg-surface px-2 leading-tight font-semibold text-quiet';
   const atCursor = rows[cells.cursor.row];
   const cursorField = courseFields[cells.cursor.column]!;
   return (
@@ -74,88 +59,32 @@ export function CourseGrid({ rows, marked, onMark, onEdit, sought }: CourseGridP
       <div
         {...cells.grid}
         aria-label="Courses"
-        aria-rowcount={rows.length}
+        aria-colcount={courseFields.length + 2}
         className="min-h-0 flex-1 overflow-auto text-[13px] outline-offset-[-2px]"
       >
-        <div role="row" className="sticky top-0 z-10 flex" style={{ minWidth: totalWidth }}>
-          <div role="columnheader" style={{ width: markWidth }} className={`${headLook} left-0 z-20 justify-center`}>
-            <input
-              type="checkbox"
-              aria-label="Select all courses shown"
-              checked={allMarked}
-              onChange={() =>
-                onMark(
-                  rows.map(({ key }) => key),
-                  !allMarked,
-                )
-              }
-              className="size-3.5 accent-eucalypt"
-            />
-          </div>
-          {courseFields.map((field) => (
-            <div
-              key={field}
-              role="columnheader"
-              style={{ width: widths[field], flexGrow: field === 'title' ? 1 : 0, left: staysAt[field] }}
-              className={`${headLook} ${staysAt[field] === undefined ? '' : 'z-20'} ${field === 'title' ? 'border-r' : ''}`}
-            >
-              {courseHeadings[field]}
-            </div>
-          ))}
-          <div role="columnheader" style={{ width: scaleWidth }} className={headLook}>
-            Scale
-          </div>
-        </div>
+        <CourseHeads
+          areAllMarked={allMarked}
+          onMarkAll={() =>
+            onMark(
+              rows.map(({ key }) => key),
+              !allMarked,
+            )
+          }
+        />
         <div className="relative" style={{ height: virtual.getTotalSize(), minWidth: totalWidth }}>
           {virtual.getVirtualItems().map(({ index, start }) => {
             const row = rows[index]!;
             return (
-              <div
+              <CourseLine
                 key={row.key}
-                role="row"
-                aria-rowindex={index + 2}
-                style={{ transform: `translateY(${start}px)` }}
-                className={`absolute inset-x-0 flex h-8 border-b border-hairline ${marked.has(row.key) ? 'bg-eucalypt-soft' : 'bg-surface'} `}
-              >
-                <div
-                  role="gridcell"
-                  style={{ width: markWidth }}
-                  className={`sticky left-0 z-[1] grid shrink-0 place-items-center bg-inherit ${row.changed.size > 0 ? 'shadow-[inset_3px_0_0_var(--wattle-fill)]' : ''}`}
-                >
-                  <input
-                    type="checkbox"
-                    tabIndex={-1}
-                    aria-label={`Select ${row.cells.title || 'the new course'}`}
-                    checked={marked.has(row.key)}
-                    onChange={(event) => onMark([row.key], event.target.checked)}
-                    className="size-3.5 accent-eucalypt"
-                  />
-                </div>
-                {courseFields.map((field, at) => (
-                  <CourseCell
-                    key={field}
-                    row={row}
-                    field={field}
-                    width={widths[field]}
-                    staysAt={staysAt[field]}
-                    isCursor={cells.isAt(index, at)}
-                    isChosen={cells.isChosen(index, at)}
-                    editing={cells.isAt(index, at) ? cells.editing : undefined}
-                    onChoose={(keepsAnchor) => cells.moveTo(index, at, keepsAnchor)}
-                    onBegin={() => cells.begin(row.cells[field])}
-                    onTake={cells.take}
-                    onCancel={() => cells.moveTo(index, at)}
-                  />
-                ))}
-                <div
-                  role="gridcell"
-                  style={{ width: scaleWidth }}
-                  title={row.reply?.scale ? `set by ${row.reply.scale.from}` : undefined}
-                  className="flex shrink-0 items-center truncate px-2 text-quiet"
-                >
-                  {row.reply ? (row.reply.scale?.name ?? <span className="text-waratah">none</span>) : '–'}
-                </div>
-              </div>
+                row={row}
+                place={index}
+                start={start}
+                isMarked={marked.has(row.key)}
+                onMark={mark}
+                cursor={cells.inRow(index)}
+                actions={cells.actions}
+              />
             );
           })}
         </div>
@@ -166,5 +95,42 @@ export function CourseGrid({ rows, marked, onMark, onEdit, sought }: CourseGridP
         {atCursor?.reply?.scale && `. Its scale is set by ${atCursor.reply.scale.from}.`}
       </p>
     </>
+  );
+}
+
+function CourseHeads({ areAllMarked, onMarkAll }: { areAllMarked: boolean; onMarkAll: () => void }) {
+  const look =
+    'sticky top-0 z-10 flex h-10 items-center border-b border-hairline bg-surface px-2 leading-tight font-semibold text-quiet';
+  return (
+    <div role="row" aria-rowindex={1} className="sticky top-0 z-10 flex" style={{ minWidth: totalWidth }}>
+      <div
+        role="columnheader"
+        aria-colindex={1}
+        style={{ width: markWidth }}
+        className={`${look} left-0 z-20 justify-center`}
+      >
+        <input
+          type="checkbox"
+          aria-label="Select all courses shown"
+          checked={areAllMarked}
+          onChange={onMarkAll}
+          className="size-3.5 accent-eucalypt"
+        />
+      </div>
+      {courseFields.map((field, column) => (
+        <div
+          key={field}
+          role="columnheader"
+          aria-colindex={column + 2}
+          style={{ width: fieldWidths[field], flexGrow: field === 'title' ? 1 : 0, left: staysAt[field] }}
+          className={`${look} ${staysAt[field] === undefined ? '' : 'z-20'} ${field === 'title' ? 'border-r' : ''}`}
+        >
+          {courseHeadings[field]}
+        </div>
+      ))}
+      <div role="columnheader" aria-colindex={courseFields.length + 2} style={{ width: scaleWidth }} className={look}>
+        Scale
+      </div>
+    </div>
   );
 }

@@ -14,6 +14,7 @@ import { Button, Key } from '../ui/button';
 import { plural, showCount } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
 import { Empty, Note, Panel } from '../ui/panel';
+import { useKeptRows } from '../ui/grid/use-kept-rows';
 import { useKeys } from '../ui/use-keys';
 import { useTextInAddress } from '../ui/address/use-text-in-address';
 import { CopySetUpDialog } from './copy-set-up-dialog';
@@ -54,7 +55,8 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
   const all = useMemo(() => courseRows(reply, changes), [reply, changes]);
   const department = search.get('department');
   const [text, onText] = useTextInAddress('text');
-  const rows = useMemo(() => all.filter((row) => isShown(row, department, text)), [all, department, text]);
+  const shown = useMemo(() => all.filter((row) => isShown(row, department, text)), [all, department, text]);
+  const rows = useKeptRows(shown, ({ key }) => key);
   const faulty = all.filter(({ faults }) => Object.keys(faults).length > 0);
   const departments = [...new Set(reply.courses.map(({ cells }) => cells.department))];
   const count = Object.keys(changes.cells).length + changes.removed.length;

@@ -80,7 +80,7 @@ export function ExchangePage() {
           columns={columns}
           rows={imports}
           rowKey={({ id }) => String(id)}
-          onChoose={({ id }) => show(id)}
+          onOpen={({ id }) => show(id)}
           empty={
             <Empty title="No zip yet">Put the first one above; every row is shown before anything is written.</Empty>
           }

@@ -124,7 +124,7 @@ export function FilesPage() {
           columns={columns}
           rows={files}
           rowKey={({ id }) => String(id)}
-          onChoose={({ id }) => void navigate(path(`files/${id}`))}
+          onOpen={({ id }) => void navigate(path(`files/${id}`))}
           empty={
             <Empty title="No file yet">
               The totals of the learning platforms come in as files; put the first one above.

@@ -67,7 +67,7 @@ export function OutboxPage() {
             rows={mails}
             rowKey={({ id }) => String(id)}
             chosenKey={chosen ? String(chosen.id) : null}
-            onChoose={({ id }) => setSearch((before) => searchWith(before, { letter: String(id) }))}
+            onReach={({ id }) => setSearch((before) => searchWith(before, { letter: String(id) }))}
             empty={<Empty title="No message yet">Messages to teachers about what a run skipped appear here.</Empty>}
           />
         </Panel>

@@ -65,7 +65,7 @@ export function SectionsTable({ reply, onOpen }: { reply: MatchesReply; onOpen: 
         columns={columns}
         rows={rows}
         rowKey={({ joined }) => String(joined.id)}
-        onChoose={({ joined }) => onOpen(joined.id)}
+        onOpen={({ joined }) => onOpen(joined.id)}
         minWidth={370 + reply.targets.group.length * 122 + 120}
         empty={<Empty title="No class read yet">Read the platform under Platforms.</Empty>}
       />

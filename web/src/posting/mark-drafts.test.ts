@@ -1,39 +1,48 @@
 import { beforeEach, expect, it, vi } from 'vitest';
+import { dayOrThrow } from '#core/calendar';
+import { blankMark, sheetOf, sheetRow } from './sheet.fixture';
 
-/** A browser's storage, as Node.js 20 has none. */
-const stored = new Map<string, string>();
 vi.stubGlobal('window', {
-  localStorage: {
-    getItem: (key: string) => stored.get(key) ?? null,
-    setItem: (key: string, value: string) => stored.set(key, value),
-    removeItem: (key: string) => stored.delete(key),
-  },
+  localStorage: { getItem: () => null, setItem: () => undefined, removeItem: () => undefined },
 });
-const { changeMarks, clearMarks, draftsOf, undoMarks, useMarkDrafts } = await import('./mark-drafts');
+const { changeMarks, keepMarksOver, markDrafts, marksOf, settleMarks } = await import('./mark-drafts');
 
-const draft = (percent: string) => ({
-  mark: { percent, label: 'B', code: null, lastDate: null, hours: null, comment: '' },
-  version: 1,
-});
-const marks = (sheet: string) => draftsOf(useMarkDrafts.getState(), sheet).marks;
+const draft = (percent: string, version = 1) => ({ mark: { ...blankMark, percent, label: 'B' }, version });
+const sheet = sheetOf([
+  sheetRow(7, { version: 4 }),
+  sheetRow(8, { version: 5, withdrawnOn: dayOrThrow('2026-01-02') }),
+]);
 
-beforeEach(() => useMarkDrafts.setState({ sheets: {} }));
+beforeEach(() => markDrafts.discardAll());
 
-it('several changes are one step, which can be taken back', () => {
+it('several changes are one step, which can be undone', () => {
   changeMarks('1/1/4', { 7: draft('80') });
   changeMarks('1/1/4', { 7: null, 8: draft('81'), 9: draft('82') });
-  expect(Object.keys(marks('1/1/4'))).toEqual(['8', '9']);
-  undoMarks('1/1/4');
-  expect(marks('1/1/4')).toEqual({ 7: draft('80') });
-  undoMarks('1/1/4');
-  undoMarks('1/1/4');
-  expect(marks('1/1/4')).toEqual({});
+  expect(Object.keys(marksOf('1/1/4'))).toEqual(['8', '9']);
+  markDrafts.undo('1/1/4');
+  expect(marksOf('1/1/4')).toEqual({ 7: draft('80') });
+  markDrafts.undo('1/1/4');
+  markDrafts.undo('1/1/4');
+  expect(marksOf('1/1/4')).toEqual({});
 });
 
-it('the drafts of one sheet are nothing to another, and are kept for the next visit', () => {
+it('the drafts of one sheet are nothing to another', () => {
   changeMarks('1/1/4', { 7: draft('80') });
   changeMarks('2/1/4', { 7: draft('90') });
-  clearMarks('1/1/4');
-  expect([marks('1/1/4'), marks('2/1/4')]).toEqual([{}, { 7: draft('90') }]);
-  expect(stored.get('wombat-mark-drafts')).toContain('"90"');
+  markDrafts.discard('1/1/4');
+  expect([marksOf('1/1/4'), marksOf('2/1/4')]).toEqual([{}, { 7: draft('90') }]);
+});
+
+it('what is typed while a save is under way stays when it is done, over the versions saved', () => {
+  changeMarks('1/1/4', { 7: draft('80'), 8: draft('81') });
+  const sent = marksOf('1/1/4');
+  changeMarks('1/1/4', { 8: draft('65'), 9: draft('66', 0) });
+  settleMarks('1/1/4', sent, sheet);
+  expect(marksOf('1/1/4')).toEqual({ 8: draft('65', 5), 9: draft('66', 0) });
+});
+
+it('what is typed goes on over what somebody else saved', () => {
+  changeMarks('1/1/4', { 7: draft('80') });
+  keepMarksOver('1/1/4', sheet);
+  expect(marksOf('1/1/4')).toEqual({ 7: draft('80', 4) });
 });

@@ -1,6 +1,6 @@
-import { create } from 'zustand';
-import { persist } from 'zustand/middleware';
-import type { MarkBody } from '#contract/posting';
+import { dequal } from 'dequal';
+import type { MarkBody, SheetReply } from '#contract/posting';
+import { createDraftStore } from '../shell/draft-store';
 
 /** An unsaved mark and the version of the grade that it was made on. */
 export interface MarkDraft {
@@ -8,54 +8,51 @@ export interface MarkDraft {
   readonly version: number;
 }
 
-/** The unsaved marks of one sheet, by enrollment, and the drafts before each step for undo. */
-export interface SheetDrafts {
-  readonly marks: Readonly<Record<number, MarkDraft>>;
-  readonly undo: readonly Readonly<Record<number, MarkDraft>>[];
+/** The unsaved marks of one sheet, by enrollment. */
+export type MarkDrafts = Readonly<Record<number, MarkDraft>>;
+
+type SavedRows = Pick<SheetReply, 'rows'>;
+
+export const noMarkDrafts: MarkDrafts = {};
+
+/** By section, item and period. Each mark bears the version it was made on, so the draft as a whole is based on nothing. */
+export const markDrafts = createDraftStore<MarkDrafts, null>('wombat-drafts-marks');
+
+export function marksOf(sheetId: string): MarkDrafts {
+  return markDrafts.get(sheetId)?.now ?? noMarkDrafts;
 }
 
-interface AllDrafts {
-  readonly sheets: Readonly<Record<string, SheetDrafts>>;
+/** Changes several marks in one step that can be undone. A null takes a draft away. */
+export function changeMarks(sheetId: string, changes: Readonly<Record<number, MarkDraft | null>>): void {
+  const next = Object.entries({ ...marksOf(sheetId), ...changes }).filter(
+    (entry): entry is [string, MarkDraft] => entry[1] !== null,
+  );
+  markDrafts.change(sheetId, null, noMarkDrafts, Object.fromEntries(next));
 }
 
-const noDrafts: SheetDrafts = { marks: {}, undo: [] };
-const mostSteps = 50;
-
-/** Unsaved work survives a reload and a closed tab. */
-export const useMarkDrafts = create<AllDrafts>()(
-  persist((): AllDrafts => ({ sheets: {} }), { name: 'wombat-mark-drafts' }),
-);
-
-export function draftsOf(state: AllDrafts, sheet: string): SheetDrafts {
-  return state.sheets[sheet] ?? noDrafts;
-}
-
-/** Changes several marks in one step that can be taken back. A null takes a draft away. */
-export function changeMarks(sheet: string, changes: Readonly<Record<number, MarkDraft | null>>): void {
-  useMarkDrafts.setState((state) => {
-    const { marks, undo } = draftsOf(state, sheet);
-    const next = Object.entries({ ...marks, ...changes }).filter(
-      (entry): entry is [string, MarkDraft] => entry[1] !== null,
-    );
-    return withSheet(state, sheet, { marks: Object.fromEntries(next), undo: [...undo, marks].slice(-mostSteps) });
+/** After a save: what was sent goes; what was typed since stays, over the versions saved. */
+export function settleMarks(sheetId: string, sent: MarkDrafts, saved: SavedRows): void {
+  const versions = versionsOf(saved);
+  const changes = Object.entries(marksOf(sheetId)).map(([id, draft]): [string, MarkDraft | null] => {
+    const own = sent[Number(id)];
+    if (own && dequal(own.mark, draft.mark)) return [id, null];
+    return [id, own ? { ...draft, version: versions.get(Number(id)) ?? draft.version } : draft];
   });
+  const kept = changes.filter((entry): entry is [string, MarkDraft] => entry[1] !== null);
+  markDrafts.discard(sheetId);
+  changeMarks(sheetId, Object.fromEntries(kept));
 }
 
-export function undoMarks(sheet: string): void {
-  useMarkDrafts.setState((state) => {
-    const { undo } = draftsOf(state, sheet);
-    const before = undo.at(-1);
-    return before ? withSheet(state, sheet, { marks: before, undo: undo.slice(0, -1) }) : {};
-  });
+/** Lets the drafts stand over what somebody else saved meanwhile. */
+export function keepMarksOver(sheetId: string, saved: SavedRows): void {
+  const versions = versionsOf(saved);
+  const kept = Object.entries(marksOf(sheetId)).map(([id, draft]) => [
+    id,
+    { ...draft, version: versions.get(Number(id)) ?? draft.version },
+  ]);
+  changeMarks(sheetId, Object.fromEntries(kept) as MarkDrafts);
 }
 
-/** Forgets the drafts of a sheet, as after a save. */
-export function clearMarks(sheet: string): void {
-  useMarkDrafts.setState(({ sheets }) => ({
-    sheets: Object.fromEntries(Object.entries(sheets).filter(([key]) => key !== sheet)),
-  }));
-}
-
-function withSheet({ sheets }: AllDrafts, sheet: string, drafts: SheetDrafts): AllDrafts {
-  return { sheets: { ...sheets, [sheet]: drafts } };
+function versionsOf(sheet: SavedRows): ReadonlyMap<number, number> {
+  return new Map(sheet.rows.map(({ enrollmentId, version }) => [enrollmentId, version]));
 }

@@ -112,7 +112,7 @@ function PartWorkings({
   const { data: sheet } = useSheet({ sectionId, itemId: part.itemId, periodId: part.periodId });
   if (!sheet) return <p className="text-quiet">Opening {part.name} …</p>;
   const rules = entryRulesOf(sheet);
-  const row = sheetRows(sheet, { marks: {}, undo: [] }, rules).find((each) => each.reply.enrollmentId === enrollmentId);
+  const row = sheetRows(sheet, {}, rules).find((each) => each.reply.enrollmentId === enrollmentId);
   if (!row) return <p className="text-quiet">This student is not on the sheet of {part.name}.</p>;
   return (
     <>

@@ -6,7 +6,10 @@ import { showMark } from './sheet-view';
 export function ReceiptList({ receipts }: { receipts: readonly ReceiptReply[] }) {
   if (receipts.length === 0) return null;
   return (
-    <section aria-label="Receipts" className="border-t border-hairline px-3 py-2.5 text-[13px]">
+    <section
+      aria-label="Receipts"
+      className="max-h-[30%] shrink-0 overflow-auto border-t border-hairline px-3 py-2.5 text-[13px]"
+    >
       <h2 className="mb-1 font-bold">Receipts</h2>
       {receipts.map(({ id, savedAt, savedBy, changes }, index) => (
         <details key={id} open={index === 0} className="py-0.5">

@@ -8,7 +8,7 @@ vi.stubGlobal('window', {
   localStorage: { getItem: () => null, setItem: () => undefined, removeItem: () => undefined },
 });
 const { createSheetEntry } = await import('./sheet-entry');
-const { draftsOf, useMarkDrafts } = await import('./mark-drafts');
+const { markDrafts, marksOf } = await import('./mark-drafts');
 const { entryRulesOf, sheetRows } = await import('./sheet-view');
 
 const exempt = bodyOfCode(newCode('EXM', 'Exempt', { onTranscript: false }));
@@ -23,54 +23,57 @@ const sheet = sheetOf(
 );
 
 const entry = () => {
-  const rows = sheetRows(sheet, draftsOf(useMarkDrafts.getState(), 'x'), entryRulesOf(sheet));
+  const rows = sheetRows(sheet, marksOf('x'), entryRulesOf(sheet));
   return { rows, ...createSheetEntry('x', sheet, rows, entryRulesOf(sheet)) };
 };
 const drafted = () =>
   Object.fromEntries(
-    Object.entries(draftsOf(useMarkDrafts.getState(), 'x').marks).map(([id, { mark }]) => [
-      id,
-      mark.code ?? `${mark.percent ?? ''}${mark.label ?? ''}`,
-    ]),
+    Object.entries(marksOf('x')).map(([id, { mark }]) => [id, mark.code ?? `${mark.percent ?? ''}${mark.label ?? ''}`]),
   );
 
-beforeEach(() => useMarkDrafts.setState({ sheets: {} }));
+beforeEach(() => markDrafts.discardAll());
+
+/** Columns of this sheet: percent, label or code, last date, comment. */
+const typed = (row: number, column: number, text: string) => entry().edit([[row, column, text]], 'typed');
 
 describe('typing', () => {
   it('is taken, or answered with what would be right', () => {
-    const { rows, enter } = entry();
-    expect(enter(rows[1]!, 'percent', '92')).toBeUndefined();
+    expect(typed(1, 0, '92')).toEqual([]);
     expect(drafted()).toEqual({ 2: '92A' });
-    expect(enter(rows[1]!, 'percent', 'many')).toBe('A percent is a number such as 86.4.');
-    expect(enter(rows[1]!, 'mark', 'Z')).toBe('One of A, B, EXM.');
-    expect(enter(rows[1]!, 'lastDate', '1899-12-30')).toContain('stands for “no date”');
-    expect(enter(rows[1]!, 'comment', 'x'.repeat(101))).toBe('At most 100 characters.');
+    expect(typed(1, 0, 'many')).toEqual([
+      { enrollmentId: 2, column: 'percent', text: 'many', says: 'A percent is a number such as 86.4.' },
+    ]);
+    expect(typed(1, 1, 'Z')[0]!.says).toBe('One of A, B, EXM.');
+    expect(typed(1, 2, '1899-12-30')[0]!.says).toContain('stands for “no date”');
+    expect(typed(1, 3, 'x'.repeat(101))[0]!.says).toBe('At most 100 characters.');
     expect(drafted()).toEqual({ 2: '92A' });
   });
 
   it('what is saved already makes no draft', () => {
-    const { rows, enter } = entry();
-    enter(rows[3]!, 'mark', 'b');
+    typed(3, 1, 'b');
     expect(drafted()).toEqual({});
+  });
+
+  it('nothing empties a cell, also of who has left', () => {
+    entry().edit([[3, 1, '']], 'emptied');
+    expect(drafted()).toEqual({ 4: '' });
   });
 });
 
 describe('a block from a spreadsheet', () => {
-  it('fills down and to the right, passes over who has left, and names what it could not take', () => {
-    const { rows, paste } = entry();
-    const faults = paste(rows[0]!, 'percent', [
-      ['95', '', '16 jan'],
-      ['high'],
-      ['50'],
-      ['70', 'EXM', '', 'Well begun.'],
-      ['1'],
-    ]);
+  it('is one step, passes over who has left and what is empty, and names what it could not read', () => {
+    const cells = [['95', '', '16 jan'], ['high'], ['50'], ['70', 'EXM', '', 'Well begun.']];
+    const faults = entry().edit(
+      cells.flatMap((texts, row) => texts.map((text, column) => [row, column, text] as const)),
+      'pasted',
+    );
     expect(faults).toEqual([
-      'Student 2: “high”. A percent is a number such as 86.4.',
-      '1 pasted row below the last student was skipped.',
+      { enrollmentId: 2, column: 'percent', text: 'high', says: 'A percent is a number such as 86.4.' },
     ]);
     expect(drafted()).toEqual({ 1: '95A', 4: 'EXM' });
-    expect(draftsOf(useMarkDrafts.getState(), 'x').marks[1]!.mark.lastDate).toBe('2026-01-16');
+    expect(marksOf('x')[1]!.mark.lastDate).toBe('2026-01-16');
+    markDrafts.undo('x');
+    expect(drafted()).toEqual({});
   });
 });
 

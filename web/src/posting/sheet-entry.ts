@@ -2,13 +2,23 @@ import { readTypedDay } from '#core/calendar';
 import { decimalOrThrow, formatAtLeast } from '#core/numbers';
 import { enterLabelOrCode, enterPercent, isBlank, readHours, type EntryRules, type Mark } from '#core/posting';
 import type { SheetReply } from '#contract/posting';
-import { plural } from '../ui/format';
+import type { CellText } from '../ui/grid/cell-range';
+import type { EditKind } from '../ui/grid/use-cell-cursor';
+import { dayOrderOf } from '../ui/day/day-order';
 import { entryFaultWords } from './entry-words';
 import { changeMarks, type MarkDraft } from './mark-drafts';
-import { columnsOf, type EditableColumn } from './sheet-grid';
+import { columnsOf, type EditableColumn } from './sheet-columns';
 import { draftOfMark, middleOf, type SheetRow } from './sheet-view';
 
 type Entry = { readonly mark: Mark } | { readonly fault: string };
+
+/** What was typed into a cell and could not be read. */
+export interface EntryFault {
+  readonly enrollmentId: number;
+  readonly column: EditableColumn;
+  readonly text: string;
+  readonly says: string;
+}
 
 /** What typing, pasting and filling do to the drafts of a sheet. */
 export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: readonly SheetRow[], rules: EntryRules) {
@@ -27,7 +37,7 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
       return hours === undefined ? { fault: entryFaultWords('hours-unreadable', taken) } : { mark: { ...mark, hours } };
     }
     if (column === 'lastDate') {
-      const day = readTypedDay(text, middleOf(sheet.period));
+      const day = readTypedDay(text, middleOf(sheet.period), dayOrderOf(undefined));
       if (day.kind === 'unreadable' || day.kind === 'placeholder')
         return { fault: entryFaultWords(`day-${day.kind}`, taken) };
       return { mark: { ...mark, lastDate: day.kind === 'day' ? day.day : null } };
@@ -47,35 +57,26 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
   return {
     blanks,
     computedBlanks,
-    /** Answers with what is wrong, or undefined when the text was taken. */
-    enter(row: SheetRow, column: EditableColumn, text: string): string | undefined {
-      const entry = read(row.mark, column, text);
-      if ('fault' in entry) return entry.fault;
-      change([[row, entry.mark]]);
-      return undefined;
-    },
-    /** Takes a block from a spreadsheet; answers with the cells that could not be taken. */
-    paste(row: SheetRow, column: EditableColumn, block: readonly (readonly string[])[]): string[] {
-      const faults: string[] = [];
-      const from = rows.indexOf(row);
-      const changes = block.flatMap((cells, down): (readonly [SheetRow, Mark])[] => {
-        const target = rows[from + down];
-        if (!target || target.reply.withdrawnOn !== null) return [];
-        const mark = cells.reduce((current, text, right) => {
-          const into = columns[columns.indexOf(column) + right];
-          // An empty cell of the block changes nothing, so that a percent keeps the label it fills.
-          const entry = into && text.trim() !== '' ? read(current, into, text) : { mark: current };
-          if ('fault' in entry) faults.push(`${target.reply.student}: “${text}”. ${entry.fault}`);
-          return 'fault' in entry ? current : entry.mark;
-        }, target.mark);
-        return [[target, mark]];
-      });
-      change(changes);
-      const beyond = from + block.length - rows.length;
-      if (beyond > 0)
-        faults.push(`${plural(beyond, 'pasted row')} below the last student ${beyond === 1 ? 'was' : 'were'} skipped.`);
+    /**
+     * Takes texts for cells, row by row and from left to right, in one step; answers with those that could not be read. An empty
+     * cell of a pasted block changes nothing, so that a percent keeps the label it fills, and a block passes over who has left.
+     */
+    edit(texts: readonly CellText[], kind: EditKind): EntryFault[] {
+      const faults: EntryFault[] = [];
+      const marks = new Map<SheetRow, Mark>();
+      for (const [at, of, text] of texts) {
+        const [row, column] = [rows[at]!, columns[of]!];
+        if (kind === 'pasted' && (row.reply.withdrawnOn !== null || text.trim() === '')) continue;
+        const entry = read(marks.get(row) ?? row.mark, column, text);
+        if ('mark' in entry) marks.set(row, entry.mark);
+        else faults.push({ enrollmentId: row.reply.enrollmentId, column, text, says: entry.fault });
+      }
+      change([...marks]);
       return faults;
     },
+    /** Which cells texts are for. */
+    cellsOf: (texts: readonly CellText[]) =>
+      texts.map(([at, of]) => ({ enrollmentId: rows[at]!.reply.enrollmentId, column: columns[of]! })),
     takeComputed: (row: SheetRow) => row.proposal && change([[row, row.proposal]]),
     takeComputedForBlanks: () => change(computedBlanks.map((row) => [row, row.proposal!])),
     /** Fills every blank with one percent, label or code; answers with what is wrong, or undefined. */

@@ -1,235 +1,180 @@
-import { useRef, type ClipboardEvent, type KeyboardEvent } from 'react';
-import { formatDecimal } from '#core/numbers';
-import { isBlank } from '#core/posting';
+import { useCallback, useImperativeHandle, type Ref } from 'react';
+import { useVirtualizer } from '@tanstack/react-virtual';
 import type { SheetReply } from '#contract/posting';
-import { showComputed, showDay, showLabel, showPercent } from '../ui/format';
-import { SeverityDiamond } from '../ui/state-marks';
-import type { SheetRow } from './sheet-view';
-import { SheetCell } from './sheet-cell';
+import type { CellText } from '../ui/grid/cell-range';
+import { useCellCursor, type EditKind } from '../ui/grid/use-cell-cursor';
+import { useLatest } from '../ui/use-latest';
+import {
+  beginsTyping,
+  columnsBefore,
+  columnsOf,
+  columnWidths,
+  computedLabelWidth,
+  computedWidth,
+  nameWidth,
+  notesWidth,
+  type EditableColumn,
+} from './sheet-columns';
+import type { EntryFault } from './sheet-entry';
+import { SheetLine } from './sheet-line';
+import { textsOfRow, type SheetRow } from './sheet-view';
 
-/** Columns that are typed into, from left to right. */
-const editableColumns = ['percent', 'mark', 'lastDate', 'hours', 'comment'] as const;
-export type EditableColumn = (typeof editableColumns)[number];
-
-/** The columns of a sheet: hours only where the item asks for them, comments only where it takes them. */
-export function columnsOf({
-  asksHours,
-  commentRule,
-}: Pick<SheetReply, 'asksHours' | 'commentRule' | 'highestLevel'>): EditableColumn[] {
-  return editableColumns.filter(
-    (column) => (column !== 'hours' || asksHours) && (column !== 'comment' || commentRule !== 'none'),
-  );
+/** What a page asks of the grid: to put the cursor on a student. */
+export interface SheetGridHandle {
+  readonly goTo: (row: number) => void;
 }
 
 interface SheetGridProps {
   readonly sheet: Pick<SheetReply, 'asksHours' | 'commentRule' | 'commentLength' | 'highestLevel'>;
   readonly rows: readonly SheetRow[];
+  readonly faults: readonly EntryFault[];
   readonly isReadOnly: boolean;
   readonly chosen: number | null;
   readonly onChoose: (enrollmentId: number) => void;
-  /** Takes a typed text; answers with what is wrong with it, or undefined. */
-  readonly onEnter: (row: SheetRow, column: EditableColumn, text: string) => string | undefined;
-  /** Takes a block of cells from a spreadsheet, from this cell down and to the right. */
-  readonly onPaste: (row: SheetRow, column: EditableColumn, block: readonly (readonly string[])[]) => void;
+  readonly onEdit: (texts: readonly CellText[], kind: EditKind) => void;
   readonly onTakeComputed: (row: SheetRow) => void;
   readonly onExplain: (row: SheetRow) => void;
+  readonly ref?: Ref<SheetGridHandle>;
 }
 
-export const columnNames: Record<EditableColumn, string> = {
-  percent: 'posted percent',
-  mark: 'label or code',
-  lastDate: 'last date of attendance',
-  hours: 'hours attended',
-  comment: 'comment',
-};
+const rowHeight = 33;
+const noFaults: readonly EntryFault[] = [];
 
-/** A section's students, computed beside posted, for the keyboard: arrows and Enter move, typing replaces. */
+/** Who has left has nothing to type but a last date; what stands there can be removed. */
+const isLockedFor = (column: EditableColumn, row: SheetRow) =>
+  row.reply.withdrawnOn !== null && column !== 'lastDate' && textsOfRow(row)[column] === '';
+
+/** A section's students, computed beside posted, for the keyboard. */
 export function SheetGrid(props: SheetGridProps) {
-  const { rows, chosen, sheet } = props;
+  const { rows, faults, sheet, isReadOnly, chosen } = props;
   const columns = columnsOf(sheet);
-  const table = useRef<HTMLTableElement>(null);
-  const move = (place: number, column: EditableColumn, byRow: number, byColumn: number) => {
-    const nextColumn = columns[columns.indexOf(column) + byColumn];
-    const isPassedOver = (at: number) => rows[at]?.reply.withdrawnOn != null;
-    let next = place + byRow;
-    if (byRow !== 0) while (isPassedOver(next)) next += byRow;
-    const cell = table.current?.querySelector<HTMLInputElement>(`[data-cell="${next}/${nextColumn}"]`);
-    cell?.focus();
-    cell?.scrollIntoView({ block: 'nearest' });
-  };
+  const faultsOf = new Map(faults.map((fault) => [`${fault.enrollmentId}/${fault.column}`, fault]));
+  const cells = useCellCursor({
+    rows: rows.length,
+    columns: columns.length,
+    isReadOnly,
+    textAt: (at, column) => {
+      const [row, name] = [rows[at]!, columns[column]!];
+      return faultsOf.get(`${row.reply.enrollmentId}/${name}`)?.text ?? textsOfRow(row)[name];
+    },
+    onEdit: props.onEdit,
+    onReach: (row) => {
+      props.onChoose(rows[row]!.reply.enrollmentId);
+      virtual.scrollToIndex(row);
+    },
+    isBeginning: (key, _, column) => beginsTyping(columns[column]!, key),
+    isLocked: (row, column) => isLockedFor(columns[column]!, rows[row]!),
+    isPassed: (row) => rows[row]!.reply.withdrawnOn !== null,
+  });
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => cells.grid.ref.current,
+    estimateSize: () => rowHeight,
+    overscan: 8,
+  });
+  useImperativeHandle(props.ref, () => ({ goTo: (row) => cells.moveTo(row, cells.cursor.column) }));
+  const latest = useLatest(props);
+  const explain = useCallback((row: SheetRow) => latest.current.onExplain(row), [latest]);
+  const takeComputed = useCallback((row: SheetRow) => latest.current.onTakeComputed(row), [latest]);
+  const editable = columns.reduce((sum, column) => sum + columnWidths[column], 0);
+  const width = nameWidth + computedWidth + computedLabelWidth + editable + notesWidth;
   return (
-    <table ref={table} className="w-full min-w-[1000px] table-fixed text-[13px]">
-      <colgroup>
-        <col className="w-[196px]" />
-        <col className="w-[92px]" />
-        <col className="w-[46px]" />
-        <col className="w-[88px]" />
-        <col className="w-[72px]" />
-        <col className="w-[116px]" />
-        {columns.includes('hours') && <col className="w-[72px]" />}
-        {columns.includes('comment') && <col className="w-[200px]" />}
-        <col />
-      </colgroup>
-      <thead>
-        <tr className="[&_th]:sticky [&_th]:top-0 [&_th]:z-10 [&_th]:h-8 [&_th]:border-b [&_th]:border-hairline [&_th]:bg-surface [&_th]:px-2.5 [&_th]:font-semibold [&_th]:text-quiet">
-          <th className="text-left">Student</th>
-          <th className="pl-6! text-left" colSpan={2}>
-            Computed
-          </th>
-          <th className="text-right text-ink!">{sheet.highestLevel === null ? 'Posted %' : 'Posted level'}</th>
-          <th className="text-center text-ink!">Label</th>
-          <th className="text-left">Last date</th>
-          {columns.includes('hours') && <th className="text-right">Hours</th>}
-          {columns.includes('comment') && <th className="text-left">Comment</th>}
-          <th className="text-left">Notes</th>
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((row, place) => (
-          <Row
-            key={row.reply.enrollmentId}
-            {...props}
-            row={row}
-            place={place}
-            isChosen={chosen === row.reply.enrollmentId}
-            onMove={(column, byRow, byColumn) => move(place, column, byRow, byColumn)}
-          />
-        ))}
-      </tbody>
-    </table>
-  );
-}
-
-interface RowProps extends Omit<SheetGridProps, 'rows' | 'chosen'> {
-  readonly row: SheetRow;
-  readonly place: number;
-  readonly isChosen: boolean;
-  readonly onMove: (column: EditableColumn, byRow: number, byColumn: number) => void;
-}
-
-function Row({
-  sheet,
-  row,
-  place,
-  isChosen,
-  isReadOnly,
-  onChoose,
-  onEnter,
-  onPaste,
-  onTakeComputed,
-  onExplain,
-  onMove,
-}: RowProps) {
-  const { reply, mark, computed, computedLabel, isUnsaved, remarks } = row;
-  const isWithdrawn = reply.withdrawnOn !== null;
-  const texts: Record<EditableColumn, string> = {
-    percent: mark.percent ? showPercent(formatDecimal(mark.percent)) : '',
-    mark: mark.code ?? (mark.label === null ? '' : showLabel(mark.label)),
-    lastDate: mark.lastDate ? showDay(mark.lastDate) : '',
-    hours: mark.hours ? formatDecimal(mark.hours) : '',
-    comment: mark.comment,
-  };
-  const onKeyDown = (column: EditableColumn) => (event: KeyboardEvent<HTMLInputElement>) => {
-    const { value, selectionStart, selectionEnd } = event.currentTarget;
-    const isWhole = selectionStart === 0 && selectionEnd === value.length;
-    const atStart = selectionEnd === 0 || isWhole;
-    const atEnd = selectionStart === value.length || isWhole;
-    const step: readonly [number, number] | undefined =
-      event.key === 'ArrowDown' || (event.key === 'Enter' && !event.shiftKey)
-        ? [1, 0]
-        : event.key === 'ArrowUp' || event.key === 'Enter'
-          ? [-1, 0]
-          : event.key === 'ArrowLeft' && atStart
-            ? [0, -1]
-            : event.key === 'ArrowRight' && atEnd
-              ? [0, 1]
-              : undefined;
-    if (!step || event.ctrlKey || event.metaKey || event.altKey) return;
-    event.preventDefault();
-    onMove(column, ...step);
-  };
-  const paste = (column: EditableColumn) => (event: ClipboardEvent) => {
-    const text = event.clipboardData.getData('text/plain').replace(/\r?\n$/, '');
-    if (!/[\t\n]/.test(text)) return;
-    event.preventDefault();
-    onPaste(
-      row,
-      column,
-      text.split(/\r?\n/).map((line) => line.split('\t')),
-    );
-  };
-  const cell = (column: EditableColumn, align = 'text-left') => (
-    <SheetCell
-      label={`${reply.student}, ${column === 'percent' && sheet.highestLevel !== null ? 'posted level' : columnNames[column]}`}
-      place={`${place}/${column}`}
-      text={texts[column]}
-      placeholder={column === 'percent' && !isWithdrawn && isBlank(mark) ? 'blank' : ''}
-      align={align}
-      isReadOnly={isReadOnly || (isWithdrawn && column !== 'lastDate' && texts[column] === '')}
-      maxLength={column === 'comment' ? sheet.commentLength : 40}
-      onFocus={() => onChoose(reply.enrollmentId)}
-      onEnter={(text) => onEnter(row, column, text)}
-      onKeyDown={onKeyDown(column)}
-      onPaste={paste(column)}
-    />
-  );
-  const differs = computed && mark.percent && computedLabel !== mark.label;
-  return (
-    <tr
-      className={`h-8 [&_td]:border-b [&_td]:border-hairline ${isChosen ? 'bg-eucalypt-soft' : ''} ${isWithdrawn ? 'text-quiet' : ''}`}
-      onClick={() => onChoose(reply.enrollmentId)}
+    <div
+      {...cells.grid}
+      aria-label="Grade sheet"
+      aria-colcount={columns.length + columnsBefore + 1}
+      className="min-h-0 flex-1 overflow-auto text-[13px] outline-offset-[-2px]"
     >
-      <td className={`truncate px-2.5 ${isUnsaved ? 'shadow-[inset_3px_0_0_var(--wattle-fill)]' : ''}`}>
-        <span className={isWithdrawn ? '' : 'font-semibold'}>{reply.student}</span>
-        {isWithdrawn && <span className="text-[12px]"> withdrawn</span>}
-        {isUnsaved && <span className="sr-only"> not saved</span>}
-      </td>
-      <td className="figures px-2.5 text-right">
-        {computed ? (
-          <button
-            type="button"
-            tabIndex={-1}
-            title="how it came about (w)"
-            onClick={() => onExplain(row)}
-            className="rounded-sm text-quiet hover:text-ink hover:underline"
-          >
-            {showComputed(formatDecimal(computed))}
-          </button>
-        ) : (
-          <span className="text-quiet">–</span>
-        )}
-      </td>
-      <td className="figures px-1">
-        {computed && !isWithdrawn && computedLabel && (
-          <button
-            type="button"
-            tabIndex={-1}
-            disabled={isReadOnly}
-            title="take what is computed"
-            onClick={() => onTakeComputed(row)}
-            className={`rounded-sm px-1 enabled:hover:bg-eucalypt-soft ${differs ? 'font-bold text-wattle' : 'text-quiet'}`}
-          >
-            {showLabel(computedLabel)}
-            <span className="sr-only">, take what is computed for {reply.student}</span>
-          </button>
-        )}
-      </td>
-      <td className="figures p-0">{cell('percent', 'text-right')}</td>
-      <td className="figures p-0 font-bold">{cell('mark', 'text-center')}</td>
-      <td className="p-0">{cell('lastDate')}</td>
-      {sheet.asksHours && <td className="figures p-0">{cell('hours', 'text-right')}</td>}
-      {sheet.commentRule !== 'none' && <td className="p-0">{cell('comment')}</td>}
-      <td className="px-2.5 py-1 text-[12px] leading-tight">
-        {isWithdrawn && remarks.length === 0 && `Withdrawn ${showDay(reply.withdrawnOn!)}; is not graded`}
-        {remarks.map(({ severity, says }) => (
-          <span key={says} className={`flex gap-1.5 ${severity === 'blocks' ? 'text-waratah' : 'text-wattle'}`}>
-            <span className="mt-[2px]">
-              <SeverityDiamond severity={severity} />
-            </span>
-            {says}
-          </span>
-        ))}
-      </td>
-    </tr>
+      <Heads columns={columns} isLevel={sheet.highestLevel !== null} width={width} />
+      <div className="relative" style={{ height: virtual.getTotalSize(), minWidth: width }}>
+        {virtual.getVirtualItems().map(({ index, start }) => {
+          const row = rows[index]!;
+          const { enrollmentId } = row.reply;
+          const own = faults.filter((fault) => fault.enrollmentId === enrollmentId);
+          return (
+            <SheetLine
+              key={enrollmentId}
+              row={row}
+              place={index}
+              start={start}
+              columns={columns}
+              isLevel={sheet.highestLevel !== null}
+              commentLength={sheet.commentLength}
+              isReadOnly={isReadOnly}
+              isLocked={isLockedFor}
+              isChosen={enrollmentId === chosen}
+              faults={own.length === 0 ? noFaults : own}
+              onTakeComputed={takeComputed}
+              onExplain={explain}
+              measure={virtual.measureElement}
+              cursor={cells.inRow(index)}
+              actions={cells.actions}
+            />
+          );
+        })}
+      </div>
+    </div>
+  );
+}
+
+interface HeadsProps {
+  readonly columns: readonly EditableColumn[];
+  readonly isLevel: boolean;
+  readonly width: number;
+}
+
+function Heads({ columns, isLevel, width }: HeadsProps) {
+  const heads: Record<EditableColumn, readonly [string, string]> = {
+    percent: [isLevel ? 'Posted level' : 'Posted %', 'justify-end text-ink'],
+    mark: ['Label', 'justify-center text-ink'],
+    lastDate: ['Last date', ''],
+    hours: ['Hours', 'justify-end'],
+    comment: ['Comment', ''],
+  };
+  const look = 'flex h-8 shrink-0 items-center px-2 font-semibold';
+  return (
+    <div
+      role="row"
+      aria-rowindex={1}
+      style={{ minWidth: width }}
+      className="sticky top-0 z-10 flex border-b border-hairline bg-surface text-quiet"
+    >
+      <div
+        role="columnheader"
+        aria-colindex={1}
+        style={{ width: nameWidth }}
+        className={`${look} sticky left-0 z-20 bg-surface pl-2.5`}
+      >
+        Student
+      </div>
+      <div
+        role="columnheader"
+        aria-colindex={2}
+        aria-colspan={2}
+        style={{ width: computedWidth + computedLabelWidth }}
+        className={`${look} pl-6`}
+      >
+        Computed
+      </div>
+      {columns.map((column, at) => (
+        <div
+          key={column}
+          role="columnheader"
+          aria-colindex={at + columnsBefore + 1}
+          style={{ width: columnWidths[column] }}
+          className={`${look} ${heads[column][1]}`}
+        >
+          {heads[column][0]}
+        </div>
+      ))}
+      <div
+        role="columnheader"
+        aria-colindex={columns.length + columnsBefore + 1}
+        style={{ minWidth: notesWidth }}
+        className={`${look} flex-1`}
+      >
+        Notes
+      </div>
+    </div>
   );
 }

@@ -26,7 +26,7 @@ const sheet = (...rows: SheetRowReply[]) =>
       { version: 2, bands: [band('A-', '89.5'), band('B+', '0')] },
     ],
   });
-const view = (reply: SheetReply, drafts = {}) => sheetRows(reply, { marks: drafts, undo: [] }, entryRulesOf(reply));
+const view = (reply: SheetReply, drafts = {}) => sheetRows(reply, drafts, entryRulesOf(reply));
 
 describe('a row of the sheet', () => {
   it('judges a saved mark by the scale version it was posted under, an unsaved one by the version in force', () => {

@@ -7,8 +7,9 @@ import { takeComputed, type EntryRules, type Mark } from '#core/posting';
 import type { SpecialCode } from '#core/codes';
 import { bodyOfMark, markOfBody, type MarkBody, type SheetReply, type SheetRowReply } from '#contract/posting';
 import { codeOfBody } from '#contract/codes';
-import { showDay } from '../ui/format';
-import type { MarkDraft, SheetDrafts } from './mark-drafts';
+import { showDay, showLabel, showPercent } from '../ui/format';
+import type { MarkDraft, MarkDrafts } from './mark-drafts';
+import type { EditableColumn } from './sheet-columns';
 
 /** A row of the sheet as it is shown: what is saved, what is drafted over it, and what there is to say about it. */
 export interface SheetRow {
@@ -44,16 +45,20 @@ export function entryRulesOf(sheet: SheetReply): EntryRules {
   return { bands: bandsOf(sheet, sheet.scaleVersion), precision, codes: sheet.codes.map(codeOfBody), highestLevel };
 }
 
-/** The rows of a sheet with the drafts laid over them. */
-export function sheetRows(sheet: SheetReply, drafts: SheetDrafts, rules: EntryRules): SheetRow[] {
+/**
+ * The rows of a sheet with drafts laid over them. Asked again with other drafts, it looks anew only at the students for whom
+ * something else is typed; the rows of the others are the very same.
+ */
+export function createSheetRows(sheet: SheetReply, rules: EntryRules) {
   const codes = new Map(rules.codes.map((code) => [code.code, code]));
-  return sheet.rows.map((reply) => {
-    const draft = drafts.marks[reply.enrollmentId];
+  const known = new Map<number, { readonly draft: MarkDraft | undefined; readonly row: SheetRow }>();
+  const rowOf = (reply: SheetRowReply, draft: MarkDraft | undefined): SheetRow => {
     const mark = markOfBody(draft?.mark ?? reply.mark);
     const computed = computedOf(reply);
     const isContested = draft !== undefined && draft.version !== reply.version;
     // An unsaved mark will be posted under the version in force; a saved one keeps its own.
     const bands = draft ? rules.bands : bandsOf(sheet, reply.scaleVersion);
+    const theirs = `${reply.postedBy ?? 'Someone else'} saved ${showMark(reply.mark)} meanwhile.`;
     return {
       reply,
       mark,
@@ -67,14 +72,7 @@ export function sheetRows(sheet: SheetReply, drafts: SheetDrafts, rules: EntryRu
       isUnsaved: draft !== undefined,
       isContested,
       remarks: [
-        ...(isContested
-          ? [
-              {
-                severity: 'blocks' as const,
-                says: `${reply.postedBy ?? 'Somebody'} saved ${showMark(reply.mark)} meanwhile.`,
-              },
-            ]
-          : []),
+        ...(isContested ? [{ severity: 'blocks' as const, says: theirs }] : []),
         ...compositeRemarks(reply),
         ...bookRemarks(reply, mark, computed, rules),
         ...commentRemarks(sheet, mark, bands),
@@ -82,7 +80,32 @@ export function sheetRows(sheet: SheetReply, drafts: SheetDrafts, rules: EntryRu
         ...remarksOn(sheet, rules, codes, bands, reply, mark),
       ],
     };
-  });
+  };
+  return (drafts: MarkDrafts): SheetRow[] =>
+    sheet.rows.map((reply) => {
+      const draft = drafts[reply.enrollmentId];
+      const before = known.get(reply.enrollmentId);
+      if (before && before.draft === draft) return before.row;
+      const row = rowOf(reply, draft);
+      known.set(reply.enrollmentId, { draft, row });
+      return row;
+    });
+}
+
+/** The rows of a sheet with drafts laid over them, once. */
+export function sheetRows(sheet: SheetReply, drafts: MarkDrafts, rules: EntryRules): SheetRow[] {
+  return createSheetRows(sheet, rules)(drafts);
+}
+
+/** What the cells of a row say. */
+export function textsOfRow({ mark }: SheetRow): Record<EditableColumn, string> {
+  return {
+    percent: mark.percent ? showPercent(formatDecimal(mark.percent)) : '',
+    mark: mark.code ?? (mark.label === null ? '' : showLabel(mark.label)),
+    lastDate: mark.lastDate ? showDay(mark.lastDate) : '',
+    hours: mark.hours ? formatDecimal(mark.hours) : '',
+    comment: mark.comment,
+  };
 }
 
 /** What a file brought, or what the parts of a composite come to. */

@@ -165,7 +165,7 @@ export function SheetsPage() {
           columns={columns}
           rows={rows}
           rowKey={({ sectionId }) => String(sectionId)}
-          onChoose={open}
+          onOpen={open}
           empty={
             <Empty title={onlyBlank ? 'Every section is complete' : 'No sheet here'}>
               {onlyBlank ? 'The audit comes next.' : 'No section of yours reports anything in this period.'}

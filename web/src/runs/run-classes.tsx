@@ -79,7 +79,7 @@ export function RunClasses({ run, onOpen }: RunClassesProps) {
         columns={columns}
         rows={run.classes}
         rowKey={({ classId }) => String(classId)}
-        onChoose={({ classId }) => onOpen(classId)}
+        onOpen={({ classId }) => onOpen(classId)}
         empty={<Empty title="No class" />}
       />
     </Panel>

@@ -53,7 +53,7 @@ export function RunLedger({ run, query, chosenId, onChoose, onShow }: RunLedgerP
         rows={data.rows}
         rowKey={({ id }) => String(id)}
         chosenKey={chosenId === null ? null : String(chosenId)}
-        onChoose={onChoose}
+        onReach={onChoose}
         minWidth={640}
         empty={<Empty title="No such line" />}
       />

@@ -117,7 +117,7 @@ export function RunsPage() {
           columns={columns}
           rows={runs}
           rowKey={({ id }) => String(id)}
-          onChoose={({ id }) => void navigate(path(`runs/${id}`))}
+          onOpen={({ id }) => void navigate(path(`runs/${id}`))}
           minWidth={940}
           empty={
             <Empty title="No run yet">

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { DemoPersonReply, SessionReply, SignInRequest } from '#contract/people';
 import { setDistrictZone } from '../ui/format';
+import { setLayoutOwner } from '../ui/grid/column-layouts';
 import { api, ProblemError, setCsrfToken } from './api';
 
 const sessionKey = ['session'];
@@ -8,6 +9,7 @@ const sessionKey = ['session'];
 function begin(session: SessionReply): SessionReply {
   setCsrfToken(session.csrfToken);
   setDistrictZone(session.timeZone);
+  setLayoutOwner(session.person.personId);
   return session;
 }
 

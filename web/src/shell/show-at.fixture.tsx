@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
-import { MemoryRouter, Route, Routes, useLocation } from 'react-router';
+import { createMemoryRouter, RouterProvider, useLocation } from 'react-router';
 import { Toaster } from 'sonner';
 import { vi } from 'vitest';
 import type { Problem } from '#contract/problems';
@@ -52,14 +52,18 @@ export function showAt(
     return null;
   };
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  const page = (
+    <>
+      <Watch />
+      {shown}
+    </>
+  );
+  const router = createMemoryRouter([{ path: '/school/:schoolId/period/:periodId/*', element: page }], {
+    initialEntries: [`/school/1/period/4/${address}`],
+  });
   const view = render(
     <QueryClientProvider client={client}>
-      <MemoryRouter initialEntries={[`/school/1/period/4/${address}`]}>
-        <Watch />
-        <Routes>
-          <Route path="/school/:schoolId/period/:periodId/*" element={shown} />
-        </Routes>
-      </MemoryRouter>
+      <RouterProvider router={router} />
       <Toaster />
     </QueryClientProvider>,
   );

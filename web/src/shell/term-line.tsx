@@ -3,7 +3,7 @@ import type { PeriodReply, TermLineReply } from '#contract/calendar';
 import { periodAlike, periodBeside, yearOf } from '#core/calendar';
 import { showWeekday } from '../ui/format';
 import { useKeys } from '../ui/use-keys';
-import { dayOfInstant } from '../ui/zone-time';
+import { dayOfInstant } from '../ui/day/zone-time';
 import { Choice } from '../ui/field';
 import { useChoosePeriod, useScope } from './scope';
 import { createTimeAxis, monthsOf, type TimeAxis } from './time-axis';

@@ -1,5 +1,5 @@
 import type { TermLineReply } from '#contract/calendar';
-import { dayOfInstant, instantOfLocal } from '../ui/zone-time';
+import { dayOfInstant, instantOfLocal } from '../ui/day/zone-time';
 
 /** Something that happens in the school's year. */
 export interface NextDate {

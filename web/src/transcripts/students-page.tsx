@@ -109,7 +109,7 @@ export function StudentsPage() {
           columns={columns}
           rows={students}
           rowKey={({ id }) => String(id)}
-          onChoose={({ id }) => void navigate(path(`students/${id}`))}
+          onOpen={({ id }) => void navigate(path(`students/${id}`))}
           empty={<Empty title="No student matches">Try the beginning of the family name.</Empty>}
         />
       </Panel>

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
+  onThePoint,
   plural,
   setDistrictZone,
   showComputed,
@@ -61,4 +62,12 @@ describe('times', () => {
 
 it('names and labels read as people write them', () => {
   expect([showGivenFirst('Carrow, Hale'), showLabel('A-'), showLabel('B+')]).toEqual(['Hale Carrow', 'A−', 'B+']);
+});
+
+it.each([
+  ['95.13', '95.13'],
+  ['68.6', '68.6\u00a0'],
+  ['7', '7\u00a0\u00a0\u00a0'],
+])('%s stands on the point in a column of two digits', (figure, shown) => {
+  expect(onThePoint(figure, 2)).toBe(shown);
 });

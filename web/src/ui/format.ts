@@ -65,6 +65,12 @@ export function showCount(count: number): string {
   return counts.format(count);
 }
 
+/** A figure for a column of figures of one width, with room at its right so that the points stand above one another. */
+export function onThePoint(figure: string, mostDigits: number): string {
+  const digits = figure.split(/[.,]/)[1]?.length;
+  return figure + '\u00a0'.repeat(digits === undefined ? (mostDigits > 0 ? mostDigits + 1 : 0) : mostDigits - digits);
+}
+
 /** A decimal text with exactly these digits, rounded half up for the eye only. */
 export function showDecimal(text: string, digits: number): string {
   return formatDecimal(roundTo(fromDecimal(decimalOrThrow(text)), digits, roundHalfUp));

@@ -12,10 +12,18 @@ export interface ScreenKey {
 
 interface KnownKeys {
   readonly groups: ReadonlyMap<symbol, readonly ScreenKey[]>;
+  /** Whether keys of one letter answer; those with Ctrl always do. */
+  readonly areLettersOn: boolean;
 }
 
 /** The keys that answer right now, for the dialog that shows them. */
-export const useKnownKeys = create<KnownKeys>(() => ({ groups: new Map() }));
+export const useKnownKeys = create<KnownKeys>(() => ({ groups: new Map(), areLettersOn: true }));
+
+/** Whether a key does something on this screen right now; a capital is no key. */
+export function isScreenKey(key: string): boolean {
+  const { groups, areLettersOn } = useKnownKeys.getState();
+  return areLettersOn && [...groups.values()].some((group) => group.some((each) => each.key === key));
+}
 
 /** Lets keys answer while the component is on the screen. */
 export function useKeys(keys: readonly ScreenKey[]): void {
@@ -49,6 +57,7 @@ function without(groups: KnownKeys['groups'], group: symbol): KnownKeys['groups'
 
 function isPressed({ key, inFields = false }: ScreenKey, event: KeyboardEvent): boolean {
   if (event.defaultPrevented || event.altKey) return false;
+  if (key.length === 1 && !useKnownKeys.getState().areLettersOn) return false;
   const wantsControl = key.startsWith('Ctrl+');
   if (wantsControl !== (event.ctrlKey || event.metaKey)) return false;
   if (!inFields && isTyping(event.target)) return false;

@@ -6,7 +6,7 @@ import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { ProblemError } from '../../shell/api';
 import { showProblem } from '../../shell/show-problem';
 import { Button } from '../../ui/button';
-import { DayField } from '../../ui/day-field';
+import { DayField } from '../../ui/day/day-field';
 import { Dialog } from '../../ui/dialog';
 import { CheckField, SelectField, TextField } from '../../ui/field';
 import { plural, showGivenFirst } from '../../ui/format';

@@ -2,8 +2,14 @@ import type { AssignmentReply } from '#contract/calculation';
 import { showDay } from '../../ui/format';
 import { scoreWidth } from './book-layout';
 
+interface AssignmentHeadProps {
+  readonly assignment: AssignmentReply;
+  readonly ariaColumn: number;
+  readonly onOpen: () => void;
+}
+
 /** The head of an assignment's column: its name, what it is out of, and what is special about it. */
-export function AssignmentHead({ assignment, onOpen }: { assignment: AssignmentReply; onOpen: () => void }) {
+export function AssignmentHead({ assignment, ariaColumn, onOpen }: AssignmentHeadProps) {
   const { name, possible, dueOn, isExtra, isCounted, isPublished, givenTo } = assignment;
   const notes = [
     isExtra && 'extra',
@@ -12,7 +18,7 @@ export function AssignmentHead({ assignment, onOpen }: { assignment: AssignmentR
     givenTo && `for ${givenTo.length}`,
   ].filter(Boolean);
   return (
-    <div role="columnheader" style={{ width: scoreWidth }} className="flex shrink-0">
+    <div role="columnheader" aria-colindex={ariaColumn} style={{ width: scoreWidth }} className="flex shrink-0">
       <button
         type="button"
         tabIndex={-1}

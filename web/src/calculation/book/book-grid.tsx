@@ -1,16 +1,17 @@
+import { useCallback, useMemo } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { scoreKey, type AssignmentReply, type BookReply } from '#contract/calculation';
 import { isOfEvidence } from '#core/calculation';
-import { showDay } from '../../ui/format';
 import { useCellCursor } from '../../ui/grid/use-cell-cursor';
+import { useKeptRows } from '../../ui/grid/use-kept-rows';
+import { useLatest } from '../../ui/use-latest';
+import { BookLine } from './book-line';
 import { AssignmentHead } from './assignment-head';
 import type { CategoryColumns } from './book-columns';
 import { labelWidth, leftOf, nameWidth, resultWidth, reveal, scoreWidth, stickyLook, wholeWidth } from './book-layout';
 import type { BookRow } from './book-view';
 import { categoryTint } from '../category-tint';
-import { CategoryCell, WholeCells } from './result-cells';
-import { ScoreCell } from './score-cell';
-import { textOfScore, type ReadDrafts, type ScoreDrafts } from './score-drafts';
+import { draftsByStudent, isGiven, textOfScore, type ReadDrafts, type ScoreDrafts } from './score-drafts';
 
 interface BookGridProps {
   readonly book: BookReply;
@@ -43,8 +44,9 @@ export function BookGrid(props: BookGridProps) {
     columns: columns.length,
     isReadOnly: !book.canEdit,
     textAt,
+    isLocked: (row, column) => !isGiven(columns[column]!, rows[row]!.student.enrollmentId),
     // Digits, and the first letters of the flags; no other letter begins a score.
-    isBeginning: (key) => /[\d.,mlieac]/i.test(key),
+    isBeginning: (key) => /^[\d.,mlieac]$/i.test(key),
     onEdit: (texts) =>
       onEdit(
         texts.map(([row, column, text]) => ({
@@ -67,19 +69,36 @@ export function BookGrid(props: BookGridProps) {
     overscan: 12,
   });
   const width = nameWidth + wholeWidth + labelWidth + groups.length * resultWidth + columns.length * scoreWidth;
+  /** The column in which each category begins, counted from 1. */
+  const firstColumns = groups.map((_, at) =>
+    groups.slice(0, at).reduce((sum, { assignments }) => sum + 1 + assignments.length, 4),
+  );
   const isLevel = isOfEvidence(book.policy.method);
+  const draftRows = useKeptRows(
+    useMemo(() => draftsByStudent(drafts, read), [drafts, read]),
+    ({ enrollmentId }) => enrollmentId,
+  );
+  const ownDrafts = new Map(draftRows.map((each) => [each.enrollmentId, each]));
+  const latest = useLatest({ onChoose, onExplain });
+  const explain = useCallback(
+    (row: BookRow) => {
+      latest.current.onChoose(row.student.enrollmentId);
+      latest.current.onExplain(row);
+    },
+    [latest],
+  );
   return (
     <div
       {...cells.grid}
       aria-label="Grade book"
-      aria-rowcount={rows.length}
-      aria-readonly={!book.canEdit}
+      aria-colcount={3 + groups.length + columns.length}
       className="min-h-0 flex-1 overflow-auto text-[13px] outline-none"
     >
       <div className="sticky top-0 z-10 bg-surface" style={{ minWidth: width }}>
-        <div role="row" className="flex h-[74px] border-b border-hairline">
+        <div role="row" aria-rowindex={1} className="flex h-[74px] border-b border-hairline">
           <div
             role="columnheader"
+            aria-colindex={1}
             style={{ width: nameWidth }}
             className={`${stickyLook} left-0 px-3 font-semibold text-quiet`}
           >
@@ -87,19 +106,21 @@ export function BookGrid(props: BookGridProps) {
           </div>
           <div
             role="columnheader"
+            aria-colindex={2}
             style={{ width: wholeWidth, left: nameWidth }}
             className={`${stickyLook} justify-end px-2 font-semibold text-quiet`}
           >
-            Whole
+            Overall
           </div>
           <div
             role="columnheader"
+            aria-colindex={3}
             style={{ width: labelWidth, left: nameWidth + wholeWidth }}
             className={`${stickyLook} justify-center border-r border-hairline`}
           >
             <span className="sr-only">Label</span>
           </div>
-          {groups.map(({ category, assignments, weight }) => (
+          {groups.map(({ category, assignments, weight }, at) => (
             <div key={category.id} className="flex flex-col" role="presentation">
               <div
                 style={{ background: categoryTint(category.tint).fill }}
@@ -113,16 +134,18 @@ export function BookGrid(props: BookGridProps) {
               <div className="flex min-h-0 flex-1">
                 <div
                   role="columnheader"
+                  aria-colindex={firstColumns[at]}
                   aria-label={`${category.name} together`}
                   style={{ width: resultWidth }}
                   className="flex items-end justify-end px-2 pb-1 text-[12px] text-quiet"
                 >
                   {isLevel ? 'level' : 'percent'}
                 </div>
-                {assignments.map((assignment) => (
+                {assignments.map((assignment, along) => (
                   <AssignmentHead
                     key={assignment.id}
                     assignment={assignment}
+                    ariaColumn={firstColumns[at]! + 1 + along}
                     onOpen={() => onOpenAssignment(assignment)}
                   />
                 ))}
@@ -134,65 +157,21 @@ export function BookGrid(props: BookGridProps) {
       <div className="relative" style={{ height: virtual.getTotalSize(), minWidth: width }}>
         {virtual.getVirtualItems().map(({ index, start }) => {
           const row = rows[index]!;
-          const { student } = row;
-          const isRow = student.enrollmentId === chosen;
-          let column = -1;
+          const { enrollmentId } = row.student;
           return (
-            <div
-              key={student.enrollmentId}
-              role="row"
-              aria-rowindex={index + 2}
-              style={{ transform: `translateY(${start}px)` }}
-              className={`absolute inset-x-0 flex h-8 border-b border-hairline ${student.withdrawnOn ? 'text-quiet' : ''}`}
-            >
-              <div
-                role="rowheader"
-                style={{ width: nameWidth }}
-                className={`${stickyLook} left-0 px-3 ${isRow ? 'bg-eucalypt-soft!' : ''}`}
-              >
-                <button
-                  type="button"
-                  tabIndex={-1}
-                  title={student.withdrawnOn ? `withdrawn ${showDay(student.withdrawnOn)}` : undefined}
-                  onClick={() => {
-                    onChoose(student.enrollmentId);
-                    onExplain(row);
-                  }}
-                  className="min-w-0 truncate text-left font-semibold hover:underline"
-                >
-                  <span className={`truncate ${student.withdrawnOn ? 'line-through' : ''}`}>{student.student}</span>
-                </button>
-              </div>
-              <WholeCells row={row} isRow={isRow} onExplain={() => onExplain(row)} />
-              {groups.map(({ category, assignments }) => (
-                <div key={category.id} role="presentation" className="flex">
-                  <CategoryCell result={row.categories.get(category.id)} tint={category.tint} isLevel={isLevel} />
-                  {assignments.map((assignment) => {
-                    column++;
-                    const at = column;
-                    const key = keyAt(index, at);
-                    return (
-                      <ScoreCell
-                        key={assignment.id}
-                        assignment={assignment}
-                        row={row}
-                        text={textAt(index, at)}
-                        isDraft={key in drafts}
-                        fault={read.faults.get(key)}
-                        isStale={read.stale.includes(key)}
-                        isCursor={cells.isAt(index, at)}
-                        isChosen={cells.isChosen(index, at)}
-                        editing={cells.isAt(index, at) ? cells.editing : undefined}
-                        onChoose={(keepsAnchor) => cells.moveTo(index, at, keepsAnchor)}
-                        onBegin={() => cells.begin(textAt(index, at))}
-                        onTake={cells.take}
-                        onCancel={() => cells.moveTo(index, at)}
-                      />
-                    );
-                  })}
-                </div>
-              ))}
-            </div>
+            <BookLine
+              key={enrollmentId}
+              row={row}
+              place={index}
+              start={start}
+              groups={groups}
+              drafts={ownDrafts.get(enrollmentId)}
+              isLevel={isLevel}
+              isChosen={enrollmentId === chosen}
+              onExplain={explain}
+              cursor={cells.inRow(index)}
+              actions={cells.actions}
+            />
           );
         })}
       </div>

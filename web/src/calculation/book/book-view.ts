@@ -57,15 +57,15 @@ export function givenScores(
     .map((assignment) => bookScore(assignment, scoreOf(scoreKey({ assignmentId: assignment.id, enrollmentId }))));
 }
 
-/** The rows of a book under a policy, with drafted scores laid over the saved ones. */
-export function bookRows(
-  book: BookReply,
-  policy: CalculationPolicy,
-  drafts: Readonly<Record<string, ScoreFacts>> = {},
-): BookRow[] {
+/**
+ * The rows of a book under a policy, with drafted scores laid over the saved ones. Asked again with other drafts, it works out
+ * only the students for whom something else is typed; the rows of the others are the very same.
+ */
+export function createBookRows(book: BookReply, policy: CalculationPolicy) {
   const saved = new Map(book.scores.map((score) => [scoreKey(score), score]));
   const [bands, precision] = [bandsOfBook(book), precisionOfBook(book)];
-  return book.students.map((student): BookRow => {
+  const known = new Map<number, { readonly typed: string; readonly row: BookRow }>();
+  const rowOf = (student: BookStudentReply, drafts: Readonly<Record<string, ScoreFacts>>): BookRow => {
     const scoreOf = (key: string) => drafts[key] ?? saved.get(key);
     const workings = explainGrade(givenScores(book.assignments, student.enrollmentId, scoreOf), policy);
     const rounded = workings.percent && roundTo(workings.percent, precision.digits, precision.rounding);
@@ -83,7 +83,31 @@ export function bookRows(
       label: rounded ? (findBand(bands, rounded, precision).band?.label ?? null) : null,
       differs: differsFromPosted(student, rounded, precision),
     };
-  });
+  };
+  return (drafts: Readonly<Record<string, ScoreFacts>>): BookRow[] => {
+    const typedFor = new Map<number, string>();
+    for (const [key, { points, flag }] of Object.entries(drafts)) {
+      const enrollmentId = Number(key.split('/')[1]);
+      typedFor.set(enrollmentId, `${typedFor.get(enrollmentId) ?? ''}${key}=${points} ${flag};`);
+    }
+    return book.students.map((student) => {
+      const typed = typedFor.get(student.enrollmentId) ?? '';
+      const before = known.get(student.enrollmentId);
+      if (before?.typed === typed) return before.row;
+      const row = rowOf(student, drafts);
+      known.set(student.enrollmentId, { typed, row });
+      return row;
+    });
+  };
+}
+
+/** The rows of a book under a policy, once. */
+export function bookRows(
+  book: BookReply,
+  policy: CalculationPolicy,
+  drafts: Readonly<Record<string, ScoreFacts>> = {},
+): BookRow[] {
+  return createBookRows(book, policy)(drafts);
 }
 
 function differsFromPosted(

@@ -4,6 +4,7 @@ import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { policyOfBody, type AssignmentBody, type AssignmentReply, type BookReply } from '#contract/calculation';
 import { LeaveDialog } from '../../posting/leave-dialog';
 import { ProblemError } from '../../shell/api';
+import { ProblemNote } from '../../shell/problem-note';
 import { closeDrawer, openDrawer, useDrawer } from '../../shell/drawer-store';
 import { useScope } from '../../shell/scope';
 import { showProblem } from '../../shell/show-problem';
@@ -19,12 +20,12 @@ import { bookColumns } from './book-columns';
 import { BookGrid } from './book-grid';
 import { BookHeadline } from './book-headline';
 import { BookMatters } from './book-matters';
-import { bookRows, type BookRow } from './book-view';
+import { createBookRows, type BookRow } from './book-view';
 import { GradeBookSum } from './book-workings';
 import { BookCategoriesDialog } from '../policy/categories-dialog';
 import { FillScoresDialog } from './fill-scores-dialog';
 import { useSaveScores } from '../queries';
-import { isGiven, noScoreDrafts, overTheirs, readDrafts, scoreDrafts, withScores } from './score-drafts';
+import { isGiven, noScoreDrafts, overTheirs, readDrafts, scoreDrafts, withoutSent, withScores } from './score-drafts';
 import { StandingTable } from './standing-table';
 import { methodWords } from '../words';
 
@@ -42,7 +43,8 @@ export function GradeBook({ book }: { book: BookReply }) {
   const drafts = draft?.now ?? noScoreDrafts;
   const read = useMemo(() => readDrafts(book, drafts), [book, drafts]);
   const groups = useMemo(() => bookColumns(book), [book]);
-  const rows = useMemo(() => bookRows(book, policyOfBody(book.policy), read.facts), [book, read]);
+  const rowsWith = useMemo(() => createBookRows(book, policyOfBody(book.policy)), [book]);
+  const rows = useMemo(() => rowsWith(read.facts), [rowsWith, read]);
   const save = useSaveScores(book.sectionId, book.period.id);
   const tellOfChange = useTellOfChange();
   const [search, setSearch] = useSearchParams();
@@ -64,7 +66,7 @@ export function GradeBook({ book }: { book: BookReply }) {
       { changes: [...changes] },
       {
         onSuccess: (after) => {
-          scoreDrafts.discard(draftId);
+          change(withoutSent(after, scoreDrafts.get(draftId)?.now ?? noScoreDrafts, drafts));
           tellOfChange(`${plural(changes.length, 'score')} saved.`, after);
         },
         onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
@@ -107,7 +109,6 @@ export function GradeBook({ book }: { book: BookReply }) {
   const blocker = useBlocker(
     ({ currentLocation, nextLocation }) => unsaved > 0 && currentLocation.pathname !== nextLocation.pathname,
   );
-  const problem = save.error instanceof ProblemError ? save.error.problem : undefined;
   const blanks = blanksOf(book, rows);
   return (
     <Page
@@ -156,16 +157,7 @@ export function GradeBook({ book }: { book: BookReply }) {
         </span>
       }
     >
-      {problem && problem.errors.length > 0 && (
-        <div role="alert">
-          <Note tone="blocks" title={problem.title}>
-            <p>{problem.detail}</p>
-            {problem.errors.map(({ field, detail }) => (
-              <p key={field + detail}>{detail}</p>
-            ))}
-          </Note>
-        </div>
-      )}
+      <ProblemNote error={save.error} />
       {read.faults.size > 0 && (
         <Note tone="blocks" title={`${plural(read.faults.size, 'entry', 'entries')} cannot be taken yet`}>
           {[...read.faults].slice(0, mostFaultsShown).map(([key, says]) => (

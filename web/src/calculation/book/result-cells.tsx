@@ -15,6 +15,7 @@ export function WholeCells({ row, isRow, onExplain }: { row: BookRow; isRow: boo
     <>
       <div
         role="gridcell"
+        aria-colindex={2}
         style={{ width: wholeWidth, left: nameWidth }}
         className={`${stickyLook} figures justify-end px-2 ${look} ${isBlocked ? 'text-waratah' : differs ? 'text-wattle' : ''}`}
       >
@@ -30,6 +31,7 @@ export function WholeCells({ row, isRow, onExplain }: { row: BookRow; isRow: boo
       </div>
       <div
         role="gridcell"
+        aria-colindex={3}
         style={{ width: labelWidth, left: nameWidth + wholeWidth }}
         className={`${stickyLook} figures justify-center border-r border-hairline font-bold ${look}`}
       >
@@ -44,15 +46,18 @@ export function CategoryCell({
   result,
   tint,
   isLevel,
+  ariaColumn,
 }: {
   result: CategoryWorkings | undefined;
   tint: number;
   isLevel: boolean;
+  ariaColumn: number;
 }) {
   const value = isLevel ? result?.level : result?.limited;
   return (
     <div
       role="gridcell"
+      aria-colindex={ariaColumn}
       style={{ width: resultWidth, background: `color-mix(in srgb, ${categoryTint(tint).fill} 35%, var(--surface))` }}
       title={result?.standing ? standingWords[result.standing] : undefined}
       className="figures flex shrink-0 items-center justify-end px-2 font-semibold"

@@ -1,31 +1,29 @@
-import { scoreKey, type AssignmentReply } from '#contract/calculation';
-import { CellInput } from '../../ui/grid/cell-input';
+import type { AssignmentReply } from '#contract/calculation';
+import { EditCell } from '../../ui/grid/edit-cell';
+import type { CellActions, RowCursor } from '../../ui/grid/use-cell-cursor';
 import { scoreWidth } from './book-layout';
 import type { BookRow } from './book-view';
-import { isGiven } from './score-drafts';
+import { isGiven, type StudentDrafts } from './score-drafts';
 import { flagMarks, treatmentWords } from '../words';
 
 interface ScoreCellProps {
   readonly assignment: AssignmentReply;
   readonly row: BookRow;
-  readonly text: string;
-  readonly isDraft: boolean;
-  readonly fault: string | undefined;
-  readonly isStale: boolean;
-  readonly isCursor: boolean;
-  readonly isChosen: boolean;
-  readonly editing: string | undefined;
-  readonly onChoose: (keepsAnchor: boolean) => void;
-  readonly onBegin: () => void;
-  readonly onTake: (text: string, then: 'down' | 'right' | 'stay') => void;
-  readonly onCancel: () => void;
+  readonly place: number;
+  readonly column: number;
+  readonly ariaColumn: number;
+  readonly drafts: StudentDrafts | undefined;
+  readonly cursor: RowCursor;
+  readonly actions: CellActions;
 }
 
 /** One score: struck through when it is dropped, quiet when it does not count, its flag in a few letters. */
-export function ScoreCell(props: ScoreCellProps) {
-  const { assignment, row, text, isDraft, fault, isStale, isCursor, isChosen, editing, onChoose, onBegin } = props;
+export function ScoreCell({ assignment, row, place, column, ariaColumn, drafts, cursor, actions }: ScoreCellProps) {
+  const { id } = assignment;
   const given = isGiven(assignment, row.student.enrollmentId);
-  const score = row.scores.get(assignment.id);
+  const score = row.scores.get(id);
+  const fault = drafts?.faults[id];
+  const isStale = drafts?.stale.includes(id) ?? false;
   const treatment = score?.treatment;
   const why = !given
     ? 'not given to this student'
@@ -41,36 +39,27 @@ export function ScoreCell(props: ScoreCellProps) {
     ? 'bg-waratah-soft text-waratah'
     : isStale
       ? 'bg-waratah-soft'
-      : isDraft
+      : drafts && id in drafts.texts
         ? 'font-semibold text-wattle shadow-[inset_3px_0_0_var(--wattle-fill)]'
         : score?.isDropped || !counts
           ? 'text-quiet'
           : '';
   return (
-    <div
-      role="gridcell"
-      aria-selected={isChosen}
-      aria-invalid={fault !== undefined}
-      data-cell={scoreKey({ assignmentId: assignment.id, enrollmentId: row.student.enrollmentId })}
-      style={{ width: scoreWidth }}
+    <EditCell
+      row={place}
+      column={column}
+      ariaColumn={ariaColumn}
+      cursor={cursor}
+      actions={actions}
+      label={`${assignment.name} of ${row.student.student}`}
+      isLocked={!given}
+      fault={fault}
       title={fault ?? why}
-      onMouseDown={(event) => {
-        if (editing !== undefined) return;
-        event.preventDefault();
-        onChoose(event.shiftKey);
-      }}
-      onDoubleClick={() => given && onBegin()}
-      className={`figures flex shrink-0 items-center justify-end gap-1 overflow-hidden px-2 whitespace-nowrap ${ink} ${given ? '' : 'bg-raised'} ${isCursor ? 'outline-2 outline-offset-[-2px] outline-eucalypt' : isChosen ? 'bg-eucalypt-soft' : ''}`}
+      style={{ width: scoreWidth }}
+      look={`figures justify-end gap-1 ${ink} ${given ? '' : 'bg-raised'}`}
     >
-      {editing !== undefined && given ? (
-        <CellInput
-          label={`${assignment.name} of ${row.student.student}`}
-          start={editing}
-          onTake={props.onTake}
-          onCancel={props.onCancel}
-        />
-      ) : fault ? (
-        <span className="truncate">{text}</span>
+      {fault ? (
+        <span className="truncate">{drafts!.texts[id]}</span>
       ) : given ? (
         <>
           {score?.flag && <span className="font-sans text-[11px] font-semibold">{flagMarks[score.flag]}</span>}
@@ -80,6 +69,6 @@ export function ScoreCell(props: ScoreCellProps) {
       ) : (
         <span aria-label="not given">·</span>
       )}
-    </div>
+    </EditCell>
   );
 }

@@ -85,6 +85,41 @@ export function readDrafts(book: BookReply, drafts: ScoreDrafts): ReadDrafts {
   return { facts, changes, faults, stale: stale.map(([key]) => key) };
 }
 
+/** What is typed for one student, by assignment. */
+export interface StudentDrafts {
+  readonly enrollmentId: number;
+  readonly texts: Readonly<Record<number, string>>;
+  readonly faults: Readonly<Record<number, string>>;
+  readonly stale: readonly number[];
+}
+
+/** The drafts of a book by student; who has none is not among them. */
+export function draftsByStudent(drafts: ScoreDrafts, { faults, stale }: ReadDrafts): StudentDrafts[] {
+  const byStudent = new Map<
+    number,
+    { texts: Record<number, string>; faults: Record<number, string>; stale: number[] }
+  >();
+  for (const [key, { text }] of Object.entries(drafts)) {
+    const [assignmentId, enrollmentId] = key.split('/').map(Number) as [number, number];
+    const own = byStudent.get(enrollmentId) ?? { texts: {}, faults: {}, stale: [] };
+    byStudent.set(enrollmentId, own);
+    own.texts[assignmentId] = text;
+    if (faults.has(key)) own.faults[assignmentId] = faults.get(key)!;
+    if (stale.includes(key)) own.stale.push(assignmentId);
+  }
+  return [...byStudent].map(([enrollmentId, own]) => ({ enrollmentId, ...own }));
+}
+
+/** The drafts after a save: what was sent goes, what was typed since stays, over the versions saved. */
+export function withoutSent(book: BookReply, drafts: ScoreDrafts, sent: ScoreDrafts): ScoreDrafts {
+  const versions = new Map(book.scores.map((score) => [scoreKey(score), score.version]));
+  return Object.fromEntries(
+    Object.entries(drafts)
+      .filter(([key, { text }]) => sent[key]?.text !== text)
+      .map(([key, draft]) => [key, key in sent ? { ...draft, version: versions.get(key) ?? 0 } : draft]),
+  );
+}
+
 /** Lets drafts stand over what somebody else saved meanwhile. */
 export function overTheirs(book: BookReply, drafts: ScoreDrafts): ScoreDrafts {
   const versions = new Map(book.scores.map((score) => [scoreKey(score), score.version]));

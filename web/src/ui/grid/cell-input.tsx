@@ -3,16 +3,18 @@ import { useRef, useState, type KeyboardEvent } from 'react';
 interface CellInputProps {
   readonly label: string;
   readonly start: string;
-  readonly onTake: (text: string, then: 'down' | 'right' | 'stay') => void;
+  readonly maxLength?: number | undefined;
+  /** "leave": the focus went elsewhere, and stays there. */
+  readonly onTake: (text: string, then: 'down' | 'right' | 'stay' | 'leave') => void;
   readonly onCancel: () => void;
 }
 
 /** The field of a cell while it is edited: Enter takes and goes down, Tab to the right, Esc lets it be. */
-export function CellInput({ label, start, onTake, onCancel }: CellInputProps) {
+export function CellInput({ label, start, maxLength, onTake, onCancel }: CellInputProps) {
   const [text, setText] = useState(start);
   const isDone = useRef(false);
   /** Once: a key that takes the text also takes the focus away. */
-  const take = (then: 'down' | 'right' | 'stay') => {
+  const take = (then: 'down' | 'right' | 'stay' | 'leave') => {
     if (isDone.current) return;
     isDone.current = true;
     onTake(text, then);
@@ -35,9 +37,11 @@ export function CellInput({ label, start, onTake, onCancel }: CellInputProps) {
       autoFocus
       aria-label={label}
       value={text}
+      maxLength={maxLength}
+      autoComplete="off"
       onChange={(event) => setText(event.target.value)}
       onKeyDown={onKeyDown}
-      onBlur={() => take('stay')}
+      onBlur={() => take('leave')}
       className="-mx-1 w-full min-w-0 rounded-[2px] bg-surface px-1 text-ink outline-none"
     />
   );

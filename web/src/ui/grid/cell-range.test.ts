@@ -40,4 +40,39 @@ describe('a stretch of cells', () => {
     ]);
     expect(blockOfText('')).toEqual([['']]);
   });
+
+  it.each([
+    [
+      'a cell with a line break',
+      '91\t"Good work\nkeep going"\n82\tfine',
+      [
+        ['91', 'Good work\nkeep going'],
+        ['82', 'fine'],
+      ],
+    ],
+    ['a cell with a tab and quotes', '"a\tb"\t"say ""no"" "\r\n', [['a\tb', 'say "no" ']]],
+    [
+      'a quote that is none',
+      '"90\tB\n80\tC',
+      [
+        ['"90', 'B'],
+        ['80', 'C'],
+      ],
+    ],
+    ['blank cells and rows', '\tx\n\n1', [['', 'x'], [''], ['1']]],
+  ])('%s comes from a spreadsheet as it stands there', (_, text, block) => {
+    expect(blockOfText(text)).toEqual(block);
+  });
+
+  it('what has tabs, quotes or breaks comes back as it went out', () => {
+    const texts = [
+      ['a\tb', 'c\nd'],
+      ['"', ' e '],
+    ];
+    const out = blockOfRange(
+      { fromRow: 0, toRow: 1, fromColumn: 0, toColumn: 1 },
+      (row, column) => texts[row]![column]!,
+    );
+    expect(blockOfText(out)).toEqual(texts);
+  });
 });

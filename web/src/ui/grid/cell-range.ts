@@ -1,3 +1,5 @@
+import Papa from 'papaparse';
+
 /** A stretch of cells by their positions, both corners included. */
 export interface CellRange {
   readonly fromRow: number;
@@ -27,19 +29,21 @@ export function textsOfFillDown(range: CellRange, textAt: (row: number, column: 
   ]);
 }
 
-/** A range as a spreadsheet takes it from the clipboard. */
+/** A range as a spreadsheet takes it from the clipboard: tabs between cells, quotes round what has a tab, a quote or a break. */
 export function blockOfRange(range: CellRange, textAt: (row: number, column: number) => string): string {
   const lines = new Map<number, string[]>();
   for (const [row, column] of cellsOf(range)) lines.set(row, [...(lines.get(row) ?? []), textAt(row, column)]);
-  return [...lines.values()].map((line) => line.join('\t')).join('\n');
+  return Papa.unparse([...lines.values()], { delimiter: '\t', newline: '\n' });
 }
 
-/** The cells of a text from the clipboard. */
+/** The cells of a text from the clipboard, as spreadsheets write them: a quoted cell may hold tabs and line breaks. */
 export function blockOfText(text: string): string[][] {
-  return text
-    .replace(/\r?\n$/, '')
-    .split(/\r?\n/)
-    .map((line) => line.split('\t'));
+  const whole = text.replace(/\r?\n$/, '');
+  if (whole === '') return [['']];
+  const { data, errors } = Papa.parse<string[]>(whole, { delimiter: '\t' });
+  // A quote that begins a cell and ends none is a quote: the text is not a quoted one.
+  if (errors.some(({ type }) => type === 'Quotes')) return whole.split(/\r?\n/).map((line) => line.split('\t'));
+  return data;
 }
 
 /** Row by row, from left to right. */

@@ -1,6 +1,7 @@
-import { screen, within } from '@testing-library/react';
+import { act, screen, within } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
 import { showAt } from '../../shell/show-at.fixture';
+import { setLayoutOwner } from './column-layouts';
 import { DataGrid, type GridColumn } from './data-grid';
 
 interface Student {
@@ -68,19 +69,98 @@ describe('the order of a grid', () => {
   });
 });
 
-describe('a grid by keyboard', () => {
-  it('goes from row to row in the order shown, and stops at either end', async () => {
-    const onChoose = vi.fn<(row: Student) => void>();
-    const { person } = showAt(grid({ onChoose, chosenKey: 'Holm, Ida' }), { address: 'students?sort=name' });
-    screen.getByRole('region', { name: 'Students' }).focus();
+describe('a list by keyboard', () => {
+  const open = (more: object = {}, address = 'students?sort=name') => {
+    const [onOpen, onReach] = [vi.fn<(row: Student) => void>(), vi.fn<(row: Student) => void>()];
+    const view = showAt(grid({ onOpen, ...more }), { address });
+    const list = screen.getByRole('grid', { name: 'Students' });
+    act(() => list.focus());
+    const at = () => document.getElementById(list.getAttribute('aria-activedescendant') ?? '')?.textContent;
+    return { ...view, onOpen, onReach, at };
+  };
+
+  it('moves without opening, names the row it is on, and opens it with Enter or Space', async () => {
+    const { person, onOpen, at } = open();
+    expect(at()).toContain('Abara');
+    await person.keyboard('{ArrowDown}j');
+    expect([at(), onOpen.mock.calls]).toEqual(['Skerry, Ava3.1', []]);
+    await person.keyboard('k{Enter}');
+    expect(onOpen).toHaveBeenLastCalledWith(students[2]);
+    await person.keyboard('{End} ');
+    expect(onOpen).toHaveBeenLastCalledWith(students[0]);
+    await person.keyboard('{Home}{ArrowUp}');
+    expect(at()).toContain('Abara');
+  });
+
+  it('shows beside it each row that the cursor comes to, from the chosen one on', async () => {
+    const onReach = vi.fn<(row: Student) => void>();
+    const { person } = open({ onOpen: undefined, onReach, chosenKey: 'Holm, Ida' });
     await person.keyboard('j');
-    expect(onChoose).toHaveBeenLastCalledWith(students[0]);
+    expect(onReach).toHaveBeenLastCalledWith(students[0]);
     await person.keyboard('{ArrowUp}');
-    expect(onChoose).toHaveBeenLastCalledWith(students[1]);
+    expect(onReach).toHaveBeenLastCalledWith(students[2]);
+  });
+
+  it('finds a row by its first letters', async () => {
+    const { person, at } = open();
+    await person.keyboard('sk');
+    expect(at()).toContain('Skerry');
+    await person.keyboard('x');
+    expect(at()).toContain('Skerry');
+  });
+
+  it('is a table to read where no row opens', () => {
+    showAt(grid());
+    expect(screen.queryByRole('grid')).toBeNull();
+    expect(screen.getByRole('region', { name: 'Students' })).toBeTruthy();
   });
 
   it('says what belongs there when it has no row', () => {
     showAt(grid({ rows: [] }));
     expect(screen.getByText('Nobody yet')).toBeTruthy();
+  });
+});
+
+describe('the columns of a list', () => {
+  const heads = () => screen.getAllByRole('columnheader').map(({ textContent }) => textContent);
+
+  it('are hidden and moved by a menu, stay so on the next visit, and are reset', async () => {
+    const { person, unmount } = showAt(grid());
+    await person.click(screen.getByRole('button', { name: 'Columns' }));
+    await person.click(screen.getByRole('button', { name: 'Move Note to the left' }));
+    expect(heads()).toEqual(['Student', 'Note', 'GPA']);
+    await person.click(screen.getByRole('checkbox', { name: 'GPA' }));
+    expect(heads()).toEqual(['Student', 'Note']);
+    unmount();
+    const again = showAt(grid());
+    expect(heads()).toEqual(['Student', 'Note']);
+    await again.person.click(screen.getByRole('button', { name: 'Columns' }));
+    await again.person.click(screen.getByRole('button', { name: 'Reset columns' }));
+    expect(heads()).toEqual(['Student', 'GPA', 'Note']);
+  });
+
+  it('belong to one person and one kind of address', async () => {
+    setLayoutOwner(7);
+    const { person, unmount } = showAt(grid(), { address: 'students/7' });
+    await person.click(screen.getByRole('button', { name: 'Columns' }));
+    await person.click(screen.getByRole('checkbox', { name: 'GPA' }));
+    unmount();
+    const shownAt = (address: string) => {
+      const view = showAt(grid(), { address });
+      const shown = heads();
+      view.unmount();
+      return shown;
+    };
+    expect(shownAt('students/8')).toEqual(['Student', 'Note']);
+    expect(shownAt('elsewhere')).toEqual(['Student', 'GPA', 'Note']);
+    setLayoutOwner(0);
+    expect(shownAt('students/7')).toEqual(['Student', 'GPA', 'Note']);
+  });
+
+  it('become wider by Alt and an arrow', async () => {
+    const { person } = showAt(grid());
+    screen.getByRole('button', { name: 'GPA' }).focus();
+    await person.keyboard('{Alt>}{ArrowRight}{/Alt}');
+    expect(screen.getByRole('columnheader', { name: 'GPA' }).style.width).toBe('40px');
   });
 });

@@ -1,4 +1,4 @@
-import { useEffect, useRef, type KeyboardEvent, type ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import {
   createSortedRowModel,
   rowSortingFeature,
@@ -9,12 +9,18 @@ import {
   type ColumnDef,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { ColumnHead } from './column-head';
+import { arranged, useColumnLayout } from './column-layouts';
+import { ColumnMenu } from './column-menu';
+import { useRowCursor } from './use-row-cursor';
 import { useSorting } from './use-sorting';
 
 /** A column of a grid that is read, not edited. */
 export interface GridColumn<Row> {
   readonly id: string;
   readonly header: ReactNode;
+  /** What the column is called in the menu of columns; its header where that is a text. */
+  readonly name?: string;
   /** CSS width; one column without it takes what is left. */
   readonly width?: string;
   readonly align?: 'left' | 'right' | 'center';
@@ -29,13 +35,16 @@ interface DataGridProps<Row> {
   readonly rows: readonly Row[];
   readonly rowKey: (row: Row) => string;
   readonly chosenKey?: string | null;
-  readonly onChoose?: (row: Row) => void;
+  /** Opens a row: by a click, Enter or Space. */
+  readonly onOpen?: (row: Row) => void;
+  /** The cursor came to a row, for what is shown beside the list. */
+  readonly onReach?: (row: Row) => void;
   readonly empty: ReactNode;
   /** Narrower than this the grid scrolls sideways rather than squeeze its columns. */
   readonly minWidth?: number;
   /** Called when the last row comes into sight, where more can be asked for. */
   readonly onEnd?: (() => void) | undefined;
-  /** Where the address keeps the order; null in a dialog. */
+  /** Where the address keeps the order; null in a dialog, whose columns stay as they are. */
   readonly sortIn?: string | null;
 }
 
@@ -48,22 +57,15 @@ const rowHeight = 32;
 const alignment = { left: 'text-left', right: 'text-right', center: 'text-center' };
 
 /**
- * A sortable grid that draws only the rows in sight, so that thousands scroll as well as ten. Where it scrolls sideways, the
- * first column stays, as it says whose row it is.
+ * A grid to read and choose from. It draws only the rows in sight, so that thousands scroll as well as ten; columns sort, and
+ * are hidden, moved and made wider as each person likes. Where it scrolls sideways, the first column stays, as it says whose
+ * row it is.
  */
-export function DataGrid<Row extends object>({
-  label,
-  columns,
-  rows,
-  rowKey,
-  chosenKey,
-  onChoose,
-  empty,
-  minWidth = 600,
-  onEnd,
-  sortIn = 'sort',
-}: DataGridProps<Row>) {
+export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
+  const { label, rows, rowKey, chosenKey, onOpen, onReach, empty, minWidth = 600, onEnd, sortIn = 'sort' } = props;
   const scroller = useRef<HTMLDivElement>(null);
+  const { layout, change, reset } = useColumnLayout(label);
+  const columns = arranged(props.columns, layout);
   const sorts = columns.filter(({ sortBy }) => sortBy !== undefined).map(({ id }) => id);
   const { sorting, onSortingChange } = useSorting(sortIn, sorts);
   const table = useTable({
@@ -93,87 +95,105 @@ export function DataGrid<Row extends object>({
   const above = inSight[0]?.start ?? 0;
   const below = virtual.getTotalSize() - (inSight.at(-1)?.end ?? 0);
   const headers = table.getHeaderGroups()[0]!.headers;
-
-  const onKeyDown = (event: KeyboardEvent) => {
-    const step = { ArrowDown: 1, j: 1, ArrowUp: -1, k: -1 }[event.key];
-    if (step === undefined || !onChoose || sorted.length === 0) return;
-    event.preventDefault();
-    const at = sorted.findIndex((row) => row.id === chosenKey);
-    const next = Math.min(sorted.length - 1, Math.max(0, at + step));
-    onChoose(sorted[next]!.original);
-    virtual.scrollToIndex(next);
-  };
-
+  const open = onOpen ?? onReach;
+  const first = columns.find(({ sortBy }) => sortBy !== undefined);
+  const cursor = useRowCursor({
+    rows: sorted.length,
+    chosen: sorted.findIndex(({ id }) => id === chosenKey),
+    textOf: (row) => String(first?.sortBy?.(sorted[row]!.original) ?? ''),
+    onReach: onReach && ((row) => onReach(sorted[row]!.original)),
+    onOpen: open && ((row) => open(sorted[row]!.original)),
+    onShow: (row) => virtual.scrollToIndex(row),
+  });
+  const isOfDialog = sortIn === null;
+  const nameOf = ({ id, name, header }: GridColumn<Row>) => name ?? (typeof header === 'string' ? header : id);
   return (
-    <div
-      ref={scroller}
-      tabIndex={0}
-      role="region"
-      aria-label={label}
-      onKeyDown={onKeyDown}
-      className="min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
-    >
-      <table
-        style={{ minWidth }}
-        className="w-full table-fixed border-separate border-spacing-0 text-[13px]"
-        aria-rowcount={sorted.length}
+    <div className="relative flex min-h-0 flex-1 flex-col">
+      {!isOfDialog && props.columns.length > 2 && (
+        <div className="absolute top-1 right-1 z-30">
+          <ColumnMenu
+            columns={props.columns.map((column) => ({ id: column.id, name: nameOf(column) }))}
+            layout={layout}
+            onChange={change}
+            onReset={reset}
+          />
+        </div>
+      )}
+      <div
+        ref={scroller}
+        {...(open ? {} : { tabIndex: 0, role: 'region', 'aria-label': label })}
+        className="min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
       >
-        <thead>
-          <tr>
-            {columns.map(({ id, header, width, align = 'left', sortBy }, index) => {
-              const direction = headers[index]!.column.getIsSorted();
+        <table
+          {...(open ? { ...cursor.list, role: 'grid', 'aria-label': label } : {})}
+          style={{ minWidth }}
+          className="w-full table-fixed border-separate border-spacing-0 text-[13px] focus-visible:outline-none"
+          aria-rowcount={sorted.length + 1}
+        >
+          <thead>
+            <tr>
+              {columns.map((column, index) => {
+                const head = headers[index]!.column;
+                return (
+                  <ColumnHead
+                    key={column.id}
+                    name={nameOf(column)}
+                    width={layout.widths[column.id] ?? column.width}
+                    align={column.align ?? 'left'}
+                    sort={
+                      column.sortBy && {
+                        direction: head.getIsSorted(),
+                        onToggle: head.getToggleSortingHandler() as (() => void) | undefined,
+                      }
+                    }
+                    isLast={index === columns.length - 1}
+                    onResize={
+                      isOfDialog ? undefined : (width) => change({ widths: { ...layout.widths, [column.id]: width } })
+                    }
+                  >
+                    {column.header}
+                  </ColumnHead>
+                );
+              })}
+            </tr>
+          </thead>
+          <tbody>
+            {above > 0 && <Spacer height={above} />}
+            {inSight.map(({ index }) => {
+              const { id, original } = sorted[index]!;
+              const isChosen = id === chosenKey;
+              const isAt = open !== undefined && index === cursor.at;
               return (
-                <th
+                <tr
                   key={id}
-                  style={{ width }}
-                  aria-sort={direction === 'asc' ? 'ascending' : direction === 'desc' ? 'descending' : undefined}
-                  className={`sticky top-0 z-10 h-8 first:left-0 first:z-20 border-b border-hairline bg-surface px-2.5 font-semibold text-quiet ${alignment[align]}`}
+                  id={open && cursor.idOf(index)}
+                  aria-rowindex={index + 2}
+                  aria-selected={open ? isChosen : undefined}
+                  onClick={
+                    open &&
+                    (() => {
+                      cursor.point(index);
+                      open(original);
+                    })
+                  }
+                  className={`h-8 ${isChosen ? 'bg-eucalypt-soft' : open ? 'bg-surface hover:bg-raised' : 'bg-surface'} ${open ? 'cursor-pointer' : ''} ${isAt ? 'cursor-row' : ''}`}
                 >
-                  {sortBy ? (
-                    <button
-                      type="button"
-                      className="rounded-sm font-semibold hover:text-ink"
-                      onClick={headers[index]!.column.getToggleSortingHandler()}
+                  {columns.map(({ id: columnId, align = 'left', cell }) => (
+                    <td
+                      key={columnId}
+                      className={`h-8 truncate border-b border-hairline px-2.5 first:sticky first:left-0 first:z-[1] first:bg-inherit ${alignment[align]}`}
                     >
-                      {header}
-                      {direction && <span aria-hidden> {direction === 'asc' ? '↑' : '↓'}</span>}
-                    </button>
-                  ) : (
-                    header
-                  )}
-                </th>
+                      {cell(original)}
+                    </td>
+                  ))}
+                </tr>
               );
             })}
-          </tr>
-        </thead>
-        <tbody>
-          {above > 0 && <Spacer height={above} />}
-          {inSight.map(({ index }) => {
-            const { id, original } = sorted[index]!;
-            const isChosen = id === chosenKey;
-            return (
-              <tr
-                key={id}
-                aria-rowindex={index + 1}
-                aria-selected={onChoose ? isChosen : undefined}
-                onClick={onChoose && (() => onChoose(original))}
-                className={`h-8 ${isChosen ? 'bg-eucalypt-soft' : onChoose ? 'bg-surface hover:bg-raised' : 'bg-surface'} ${onChoose ? 'cursor-pointer' : ''}`}
-              >
-                {columns.map(({ id: columnId, align = 'left', cell }) => (
-                  <td
-                    key={columnId}
-                    className={`h-8 truncate border-b border-hairline px-2.5 first:sticky first:left-0 first:z-[1] first:bg-inherit ${alignment[align]}`}
-                  >
-                    {cell(original)}
-                  </td>
-                ))}
-              </tr>
-            );
-          })}
-          {below > 0 && <Spacer height={below} />}
-        </tbody>
-      </table>
-      {rows.length === 0 && empty}
+            {below > 0 && <Spacer height={below} />}
+          </tbody>
+        </table>
+        {rows.length === 0 && empty}
+      </div>
     </div>
   );
 }

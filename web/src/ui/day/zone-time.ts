@@ -1,4 +1,4 @@
-import { districtZone } from './format';
+import { districtZone } from '../format';
 
 /** The day an instant falls on, in the district's zone. */
 export function dayOfInstant(instant: string): string {

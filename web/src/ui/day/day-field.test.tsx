@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { describe, expect, it, vi } from 'vitest';
 import { dayOrThrow, type Day } from '#core/calendar';
-import { showAt } from '../shell/show-at.fixture';
+import { showAt } from '../../shell/show-at.fixture';
 import { DayField } from './day-field';
 
 const field = () => screen.getByRole<HTMLInputElement>('textbox', { name: 'Last day' });
@@ -61,13 +61,39 @@ describe('a day that is typed', () => {
     expect([screen.queryByRole('alert'), onFault.mock.lastCall]).toEqual([null, [false]]);
   });
 
+  it.each([
+    ['1/12/2026', 'Monday, January 12, 2026', 'or Dec 1, 2026?'],
+    ['January 12', 'Monday, January 12, 2026', null],
+    ['30/1', 'Friday, January 30, 2026', null],
+  ])('%s says in words what was read, and what else it can mean', async (text, says, otherwise) => {
+    const onTake = vi.fn<(day: Day) => void>();
+    const { person } = showAt(<Shown onTake={onTake} />);
+    await person.click(field());
+    await type(text);
+    expect(screen.getByRole('status').textContent).toContain(says);
+    const other = screen.queryByRole('button', { name: /^or / });
+    expect(other?.textContent ?? null).toBe(otherwise);
+    if (!other) return;
+    await person.click(other);
+    expect(onTake.mock.calls).toEqual([['2026-12-01']]);
+  });
+
+  it('is chosen from a calendar that opens at the day that stands there', async () => {
+    const onTake = vi.fn<(day: Day) => void>();
+    const { person } = showAt(<Shown onTake={onTake} />);
+    await person.click(screen.getByRole('button', { name: 'Last day: choose from a calendar' }));
+    expect(screen.getByRole('grid', { name: /January 2026/ })).toBeTruthy();
+    await person.click(screen.getByRole('button', { name: /January 23/ }));
+    expect(onTake.mock.calls).toEqual([['2026-01-23']]);
+  });
+
   it('that is none says what one looks like, and takes nothing', async () => {
     const onTake = vi.fn<(day: Day) => void>();
     const { person } = showAt(<Shown onTake={onTake} />);
     await person.click(field());
     await type('soon');
     await person.tab();
-    expect(screen.getByRole('alert').textContent).toBe('a day such as 2026-01-16 or 16 jan');
+    expect(screen.getByRole('alert').textContent).toBe('a day such as 1/16/2026 or Jan 16, 2026');
     expect(onTake).not.toHaveBeenCalled();
   });
 });

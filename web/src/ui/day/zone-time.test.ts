@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { setDistrictZone } from './format';
+import { setDistrictZone } from '../format';
 import { dayOfInstant, instantOfLocal, localText } from './zone-time';
 
 beforeAll(() => setDistrictZone('America/New_York'));
