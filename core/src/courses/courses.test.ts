@@ -8,6 +8,7 @@ import {
   courseOfCells,
   factSource,
   planCourseImport,
+  sectionName,
   tidyCell,
   withInheritedFacts,
   type CourseDefaults,
@@ -134,4 +135,12 @@ describe('planning an import of courses', () => {
   });
 
   it('is nothing where no row names a code', () => expect(plan('a;b', '1;2')).toBeUndefined());
+});
+
+it.each([
+  ['Boatbuilding', 2, 'Boatbuilding 2'],
+  ['Making, year 1', 2, 'Making, year 1 · section 2'],
+  ['Year 1 Making', 3, 'Year 1 Making 3'],
+])('section %s %s is called %s', (title, number, name) => {
+  expect(sectionName(title, number)).toBe(name);
 });

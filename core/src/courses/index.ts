@@ -19,4 +19,5 @@ export {
   type InheritableFact,
   type OwnCourse,
 } from './inherited-facts.js';
+export { sectionName } from './section-name.js';
 export { planCourseImport, type CourseRowOutcome, type CourseRowPlan } from './plan-course-import.js';

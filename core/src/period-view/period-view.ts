@@ -1,6 +1,6 @@
 import { policyInForce, type PolicyPlace } from '#core/calculation';
 import type { Day, LatePosters, Period, PostingWindow } from '#core/calendar';
-import type { Course } from '#core/courses';
+import { sectionName, type Course } from '#core/courses';
 import type { Credits } from '#core/numbers';
 import type { SpecialCode } from '#core/codes';
 import { coverage, isPostedIn, reportsItem, type Assignment, type ReportItem } from '#core/report-items';
@@ -128,7 +128,7 @@ function runningSections<Item extends ReportItem, Version extends DatedVersion, 
         {
           id,
           course,
-          name: `${course.title} ${number}`,
+          name: sectionName(course.title, number),
           teacherId,
           teacher,
           runs,

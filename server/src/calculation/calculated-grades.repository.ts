@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { intArray, Clock, type Queries } from '#server/platform';
+import { intArray, Clock, type Queries, nameOrderOf, personNameOf, sectionNameOf } from '#server/platform';
 import type { KeptGrade } from './books/kept-grades.js';
 
 /** A grade book whose calculated grades are out of date. */
@@ -90,7 +90,7 @@ export class CalculatedGradesRepository {
   /** The books that could not be calculated, and why. */
   async failed(queries: Queries): Promise<{ sectionId: number; section: string; problem: string }[]> {
     const { rows } = await queries.execute<{ sectionId: number; section: string; problem: string }>(sql`
-      SELECT b.section_id AS "sectionId", c.title || ' ' || s.number AS section, b.problem FROM stale_books b
+      SELECT b.section_id AS "sectionId", ${sectionNameOf('c', 's')} AS section, b.problem FROM stale_books b
       JOIN sections s ON s.id = b.section_id JOIN courses c ON c.id = s.course_id
       WHERE b.problem IS NOT NULL ORDER BY 2, 1`);
     return rows;
@@ -110,11 +110,11 @@ export class CalculatedGradesRepository {
   async postedBeside(queries: Queries, periodId: number): Promise<PostedBeside[]> {
     const { rows } = await queries.execute<PostedBeside>(sql`
       SELECT g.item_id AS "itemId", e.section_id AS "sectionId", e.id AS "enrollmentId",
-             s.family_name || ', ' || s.given_name AS student, g.percent::text AS posted, c.percent::text AS calculated
+             ${personNameOf('s')} AS student, g.percent::text AS posted, c.percent::text AS calculated
       FROM grades g JOIN computed_percents c ON c.enrollment_id = g.enrollment_id AND c.item_id = g.item_id AND c.period_id = g.period_id
       JOIN enrollments e ON e.id = g.enrollment_id JOIN people s ON s.id = e.student_id
       WHERE g.period_id = ${periodId} AND g.percent IS NOT NULL AND c.import_id IS NULL AND g.percent <> c.percent
-      ORDER BY s.family_name, s.given_name, e.id`);
+      ORDER BY ${nameOrderOf('s')}, e.id`);
     return rows;
   }
 }

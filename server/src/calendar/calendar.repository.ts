@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { dayOrThrow, type Break } from '#core/calendar';
 import type { CalendarReply } from '#contract/calendar';
-import { counted, intArray, Refusal, tables, type Queries } from '#server/platform';
+import { counted, intArray, Refusal, tables, type Queries, sectionName } from '#server/platform';
 import { valueOfCalendar, type CalendarBody } from './calendar-value.js';
 
 const { breaks, courses, periods, postingWindows, reportItems, schools, sections } = tables;
@@ -77,7 +77,7 @@ export class CalendarRepository {
     const rows = await queries
       .select({
         id: sections.id,
-        name: sql<string>`${courses.title} || ' ' || ${sections.number}`,
+        name: sectionName,
         periodId: sections.periodId,
         startsOn: sql<string>`coalesce(${sections.startsOn}, ${periods.startsOn})::text`,
         endsOn: sql<string>`coalesce(${sections.endsOn}, ${periods.endsOn})::text`,

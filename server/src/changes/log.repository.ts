@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { and, asc, desc, eq, gt, ilike, lt, or, sql, type SQL } from 'drizzle-orm';
 import type { ChainedEntry } from '#core/changes';
-import { tables, type Queries } from '#server/platform';
+import { tables, type Queries, nameOrderOf, personNameOf } from '#server/platform';
 
 const { changeLog, logHead } = tables;
 
@@ -161,9 +161,9 @@ export class LogRepository {
   /** Everybody who ever changed something. */
   async people(queries: Queries): Promise<{ readonly id: number; readonly name: string }[]> {
     const { rows } = await queries.execute<{ id: number; name: string }>(sql`
-      SELECT p.id, p.family_name || ', ' || p.given_name AS name FROM people p
+      SELECT p.id, ${personNameOf('p')} AS name FROM people p
       WHERE p.kind <> 'student' AND EXISTS (SELECT FROM change_log WHERE actor_id = p.id)
-      ORDER BY p.family_name, p.given_name, p.id`);
+      ORDER BY ${nameOrderOf('p')}, p.id`);
     return rows;
   }
 

@@ -3,7 +3,7 @@ import { and, asc, eq, isNull, sql, type SQL } from 'drizzle-orm';
 import { dayOrThrow } from '#core/calendar';
 import { countedPlacements } from '#core/period-view';
 import type { DatedPlacement, ScalePlacement } from '#core/scales';
-import { Refusal, tables, type Queries } from '#server/platform';
+import { Refusal, tables, type Queries, sectionName } from '#server/platform';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
 import { missingFrom, type PlacedScale, type ScalePlace } from './scale-place.js';
 
@@ -47,7 +47,7 @@ export class PlacementsRepository {
   /** The names of a school's sections, by number: "Tidal Ecology 3". */
   async sectionNames(queries: Queries, schoolId: number): Promise<ReadonlyMap<number, string>> {
     const rows = await queries
-      .select({ id: sections.id, name: sql<string>`${courses.title} || ' ' || ${sections.number}` })
+      .select({ id: sections.id, name: sectionName })
       .from(sections)
       .innerJoin(courses, eq(courses.id, sections.courseId))
       .where(eq(courses.schoolId, schoolId));

@@ -2,7 +2,16 @@ import { Injectable } from '@nestjs/common';
 import { and, asc, desc, eq, sql, type SQL } from 'drizzle-orm';
 import type { FileChoice, GradeColumn } from '#core/files';
 import type { FileImportSummaryReply, FileRowReply, FileRowsQuery, FileRowsReply } from '#contract/files';
-import { Refusal, tables, WorkLost, type Queries } from '#server/platform';
+import {
+  Refusal,
+  tables,
+  WorkLost,
+  type Queries,
+  personNameOf,
+  sectionName,
+  sectionNameOf,
+  spokenNameOf,
+} from '#server/platform';
 
 const { computedGrades, courses, fileColumns, fileImports, filePieces, fileRowOutcomes, people, sections } = tables;
 
@@ -134,7 +143,7 @@ export class FileImportsRepository {
 
   async namesOf(queries: Queries, { readBy, periodId }: KeptFile): Promise<{ readBy: string; periodName: string }> {
     const { rows } = await queries.execute<{ readBy: string; periodName: string }>(sql`
-      SELECT p.given_name || ' ' || p.family_name AS "readBy", d.name AS "periodName"
+      SELECT ${spokenNameOf('p')} AS "readBy", d.name AS "periodName"
       FROM people p, periods d WHERE p.id = ${readBy} AND d.id = ${periodId}`);
     return rows[0]!;
   }
@@ -147,7 +156,7 @@ export class FileImportsRepository {
       .select({
         id: fileImports.id,
         fileName: fileImports.fileName,
-        section: sql<string | null>`${courses.title} || ' ' || ${sections.number}`,
+        section: sectionName,
         status: fileImports.status,
         stepsDone: fileImports.stepsDone,
         stepCount: fileImports.stepCount,
@@ -169,8 +178,8 @@ export class FileImportsRepository {
   async rows(queries: Queries, id: number, { show }: FileRowsQuery, total: number): Promise<FileRowsReply> {
     const { rows } = await queries.execute<Pick<FileRowReply, keyof FileRowReply>>(sql`
       SELECT o.row, o.item_id AS "itemId", o.outcome, o.given_id AS "givenId", o.given_section AS "givenSection", o.value,
-             coalesce(p.family_name || ', ' || p.given_name, '') AS name,
-             CASE WHEN o.given_section IS NOT NULL THEN c.title || ' ' || s.number END AS section,
+             coalesce(${personNameOf('p')}, '') AS name,
+             CASE WHEN o.given_section IS NOT NULL THEN ${sectionNameOf('c', 's')} END AS section,
              trim_scale(o.before)::text AS before, trim_scale(o.after)::text AS after, coalesce(o.same_as, '{}') AS "sameAs"
       FROM (
         SELECT * FROM file_row_outcomes o WHERE o.import_id = ${id} AND ${shown(show)}

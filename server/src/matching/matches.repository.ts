@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { and, asc, eq, isNull, ne, or, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, ne, or, sql, type SQL } from 'drizzle-orm';
 import type { MatchDecision, OurPerson } from '#core/matching';
 import type { MatchKind } from '#contract/matching';
-import { intArray, tables, type Queries } from '#server/platform';
+import { intArray, tables, type Queries, sectionName, personNameOf, sectionNameOf } from '#server/platform';
 
 const {
   bands,
@@ -29,23 +29,23 @@ interface Place {
   readonly column: string;
   readonly type: 'integer' | 'text';
   /** What one is called, in SQL. */
-  readonly name: string;
+  readonly name: SQL;
   /** Whether other kinds stand in the same table. */
   readonly isName?: boolean;
 }
 
 /** Where each kind keeps what it is joined to. */
 const places: Record<MatchKind, Place> = {
-  class: { table: 'platform_classes', column: 'section_id', type: 'integer', name: 'title' },
+  class: { table: 'platform_classes', column: 'section_id', type: 'integer', name: sql`title` },
   person: {
     table: 'platform_people',
     column: 'student_id',
     type: 'integer',
-    name: "family_name || ', ' || given_name",
+    name: personNameOf('platform_people'),
   },
-  group: { table: 'platform_names', column: 'category_id', type: 'integer', name: 'name', isName: true },
-  total: { table: 'platform_names', column: 'item_id', type: 'integer', name: 'name', isName: true },
-  letter: { table: 'platform_names', column: 'label', type: 'text', name: 'name', isName: true },
+  group: { table: 'platform_names', column: 'category_id', type: 'integer', name: sql`name`, isName: true },
+  total: { table: 'platform_names', column: 'item_id', type: 'integer', name: sql`name`, isName: true },
+  letter: { table: 'platform_names', column: 'label', type: 'text', name: sql`name`, isName: true },
 };
 
 @Injectable()
@@ -104,7 +104,7 @@ export class MatchesRepository {
     return queries
       .select({
         id: sections.id,
-        name: sql<string>`${courses.title} || ' ' || ${sections.number}`,
+        name: sectionName,
         code: sql<string>`${courses.code} || '-' || ${sections.number}`,
         students: sql<
           number[]
@@ -173,7 +173,7 @@ export class MatchesRepository {
   async namesOf(queries: Queries, kind: MatchKind, ids: readonly number[]): Promise<ReadonlyMap<number, string>> {
     const { table, name } = places[kind];
     const { rows } = await queries.execute<{ id: number; name: string }>(sql`
-      SELECT id, ${sql.raw(name)} AS name FROM ${sql.identifier(table)} WHERE id = ANY (${intArray(ids)})`);
+      SELECT id, ${name} AS name FROM ${sql.identifier(table)} WHERE id = ANY (${intArray(ids)})`);
     return new Map(rows.map(({ id, name: own }) => [id, own]));
   }
 
@@ -191,7 +191,7 @@ export class MatchesRepository {
   /** A section that two classes of the platform are joined to. */
   async joinedTwice(queries: Queries, platformId: number) {
     const { rows } = await queries.execute<{ section: string; titles: string[] }>(sql`
-      SELECT co.title || ' ' || s.number AS section, array_agg(c.title ORDER BY c.id) AS titles
+      SELECT ${sectionNameOf('co', 's')} AS section, array_agg(c.title ORDER BY c.id) AS titles
       FROM platform_classes c JOIN sections s ON s.id = c.section_id JOIN courses co ON co.id = s.course_id
       WHERE c.platform_id = ${platformId} AND c.decision = 'joined' AND NOT c.is_gone
       GROUP BY s.id, co.title, s.number HAVING count(*) > 1 LIMIT 1`);

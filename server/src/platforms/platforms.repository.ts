@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { asc, eq, isNotNull, sql } from 'drizzle-orm';
-import { Refusal, tables, type Queries } from '#server/platform';
+import { Refusal, tables, type Queries, spokenNameOf } from '#server/platform';
 import type { PlatformSnapshot } from './read-platform.js';
 
 const { learningPlatforms } = tables;
@@ -58,7 +58,7 @@ export class PlatformsRepository {
         platform: learningPlatforms,
         lastNight: sql<string | null>`(SELECT max(r.started_at) FROM runs r
           WHERE r.platform_id = learning_platforms.id AND r.is_nightly)`,
-        setBy: sql<string>`(SELECT p.given_name || ' ' || p.family_name FROM people p
+        setBy: sql<string>`(SELECT ${spokenNameOf('p')} FROM people p
           WHERE p.id = (learning_platforms.nightly->>'setBy')::int)`,
       })
       .from(learningPlatforms)

@@ -5,7 +5,7 @@ import { decimalOrThrow, type Decimal, type Percent } from '#core/numbers';
 import type { Mark } from '#core/posting';
 import type { SchoolPeriod } from '#server/calendar';
 import { enrolledIn, type ScaleVersion } from '#server/period-view';
-import { intArray, type Queries } from '#server/platform';
+import { intArray, type Queries, nameOrderOf, personNameOf, spokenNameOf } from '#server/platform';
 
 /** A student of a section as a report item sees them in one period: what is computed and what is posted. */
 export interface GradeRow {
@@ -89,11 +89,11 @@ export class GradeRowsRepository {
 
   private async where(queries: Queries, itemId: number, period: SchoolPeriod, condition: SQL): Promise<GradeRow[]> {
     const { rows } = await queries.execute<RawRow>(sql`
-      SELECT e.id AS enrollment_id, e.section_id, e.student_id, s.family_name || ', ' || s.given_name AS student,
+      SELECT e.id AS enrollment_id, e.section_id, e.student_id, ${personNameOf('s')} AS student,
              s.sourced_id AS student_number,
              CASE WHEN e.withdrawn_on <= ${period.endsOn} THEN e.withdrawn_on END::text AS withdrawn_on,
              g.percent::text, g.label, g.code, g.last_date::text, trim_scale(g.hours)::text AS hours, g.comment, g.version, g.carried_version, g.scale_version_id,
-             p.given_name || ' ' || p.family_name AS posted_by,
+             ${spokenNameOf('p')} AS posted_by,
              to_char(g.posted_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS posted_at,
              trim_scale(c.percent)::text AS computed, trim_scale(c.level)::text AS computed_level, c.import_id, c.import_row,
              CASE WHEN c.percent IS NULL THEN CASE WHEN i.category_id IS NULL THEN k.blocked_by
@@ -106,7 +106,7 @@ export class GradeRowsRepository {
       LEFT JOIN calculated_grades k ON k.enrollment_id = e.id AND k.period_id = ${period.id}
       LEFT JOIN computed_percents c ON c.enrollment_id = e.id AND c.item_id = ${itemId} AND c.period_id = ${period.id}
       WHERE ${condition} AND ${enrolledIn(period)}
-      ORDER BY e.section_id, s.family_name, s.given_name, e.id`);
+      ORDER BY e.section_id, ${nameOrderOf('s')}, e.id`);
     return rows.map(gradeRowOfRaw);
   }
 }

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { Clock, intArray, tables, type Actor, type Queries } from '#server/platform';
+import { Clock, intArray, tables, type Actor, type Queries, personNameOf } from '#server/platform';
 import type { GradePlace } from './grade-place.js';
 import type { GradeValue } from './grade.thing.js';
 
@@ -31,7 +31,7 @@ export class GradesRepository {
   async namesOf(queries: Queries, places: readonly GradePlace[]): Promise<ReadonlyMap<string, string>> {
     const { rows } = await queries.execute<{ id: string; name: string }>(sql`
       SELECT concat_ws('/', i.id, p.id, e.id) AS id,
-        s.family_name || ', ' || s.given_name || ' (' || i.name || ', ' || p.name || ')' AS name
+        ${personNameOf('s')} || ' (' || i.name || ', ' || p.name || ')' AS name
       FROM jsonb_to_recordset(${JSON.stringify(places)}::jsonb) AS place ("itemId" int, "periodId" int, "enrollmentId" int)
       JOIN report_items i ON i.id = place."itemId" JOIN periods p ON p.id = place."periodId"
       JOIN enrollments e ON e.id = place."enrollmentId" JOIN people s ON s.id = e.student_id`);

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import type { MarkBody, ReceiptChangeReply, ReceiptReply } from '#contract/posting';
-import { Clock, intArray, tables, type Actor, type Queries } from '#server/platform';
+import { Clock, intArray, tables, type Actor, type Queries, personNameOf } from '#server/platform';
 import type { GradePlace } from './grade-place.js';
 
 /** As many receipts of a sheet as are looked back on. */
@@ -23,7 +23,7 @@ export class ReceiptsRepository {
   /** A receipt for each sheet that the lines belong to, its students by name. */
   async write(queries: Queries, actor: Actor, lines: readonly ReceiptLine[]): Promise<void> {
     const { rows } = await queries.execute<{ id: number; section: number; student: string }>(sql`
-      SELECT e.id, e.section_id AS section, p.family_name || ', ' || p.given_name AS student
+      SELECT e.id, e.section_id AS section, ${personNameOf('p')} AS student
       FROM enrollments e JOIN people p ON p.id = e.student_id
       WHERE e.id = ANY(${intArray([...new Set(lines.map(({ enrollmentId }) => enrollmentId))])})`);
     const enrolled = new Map(rows.map(({ id, ...row }) => [id, row]));

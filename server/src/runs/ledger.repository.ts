@@ -13,7 +13,7 @@ import {
   type RunReasonCode,
 } from '#core/runs';
 import type { LedgerCountsReply, PickRequest, RunRowReply, RunRowsQuery, RunRowsReply } from '#contract/runs';
-import { tables, type Queries } from '#server/platform';
+import { tables, type Queries, nameOrderOf, sectionNameOf, spokenNameOf } from '#server/platform';
 
 const { runRows } = tables;
 
@@ -168,12 +168,12 @@ export class LedgerRepository {
   /** Lines refused or left out for one of the reasons, with the teacher of the section, by teacher. */
   async ofTeachers(queries: Queries, runId: number, reasons: readonly RunReasonCode[]): Promise<TeachersLine[]> {
     const { rows } = await queries.execute<TeachersLine>(sql`
-      SELECT t.id AS "teacherId", t.given_name || ' ' || t.family_name AS teacher, t.email AS address,
-             k.title || ' ' || s.number AS section, r.name, r.reasons, ${columnName} AS column
+      SELECT t.id AS "teacherId", ${spokenNameOf('t')} AS teacher, t.email AS address,
+             ${sectionNameOf('k', 's')} AS section, r.name, r.reasons, ${columnName} AS column
       FROM run_rows r JOIN platform_classes c ON c.id = r.class_id JOIN sections s ON s.id = c.section_id
       JOIN courses k ON k.id = s.course_id JOIN people t ON t.id = s.teacher_id
       WHERE r.run_id = ${runId} AND r.reason = ANY(${`{${reasons.join(',')}}`}::text[]) AND t.email <> ''
-      ORDER BY t.family_name, t.given_name, t.id, k.title, s.number, r.id`);
+      ORDER BY ${nameOrderOf('t')}, t.id, k.title, s.number, r.id`);
     return rows;
   }
 

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { Joined, OurClass } from '#core/runs';
-import type { Queries } from '#server/platform';
+import { spokenNameOf, type Queries } from '#server/platform';
 
 /** What a platform's letters, and each class's groups and totals, are joined to. */
 export interface PlatformNames {
@@ -18,7 +18,7 @@ export class PlatformJoinsRepository {
     const { rows } = await queries.execute<
       { key: string; name: string } & Pick<Joined<number>, keyof Joined<number>>
     >(sql`
-      SELECT sourced_id AS key, given_name || ' ' || family_name AS name, decision,
+      SELECT sourced_id AS key, ${spokenNameOf('platform_people')} AS name, decision,
              CASE WHEN decision = 'joined' THEN student_id END AS target
       FROM platform_people WHERE platform_id = ${platformId} AND NOT is_gone`);
     return new Map(rows.map(({ key, ...person }) => [key, person]));

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { and, eq, sql } from 'drizzle-orm';
 import type { RunStage, TheirClass } from '#core/runs';
 import type { LastRunReply, LedgerCountsReply, RunClassReply, RunSummaryReply } from '#contract/runs';
-import { Refusal, tables, type Queries } from '#server/platform';
+import { Refusal, tables, type Queries, sectionNameOf, spokenNameOf } from '#server/platform';
 import type { GroundClass } from './run-ground.service.js';
 
 const { runClasses, runs } = tables;
@@ -92,7 +92,7 @@ export class RunsRepository {
       reading: TheirClass | null;
     }>(sql`
       SELECT c.id, c.sourced_id AS key, c.title, c.decision, CASE WHEN c.decision = 'joined' THEN c.section_id END AS "sectionId",
-             CASE WHEN c.decision = 'joined' THEN k.title || ' ' || s.number END AS "sectionName", r.reading
+             CASE WHEN c.decision = 'joined' THEN ${sectionNameOf('k', 's')} END AS "sectionName", r.reading
       FROM run_classes r JOIN platform_classes c ON c.id = r.class_id
       LEFT JOIN sections s ON s.id = c.section_id LEFT JOIN courses k ON k.id = s.course_id
       WHERE r.run_id = ${id} AND r.passed = ${before[stage]} ORDER BY c.id`);
@@ -117,7 +117,7 @@ export class RunsRepository {
   /** The classes of a run by title, with how much of them is to be written and how much is not sent. */
   async classes(queries: Queries, runId: number): Promise<RunClassReply[]> {
     const { rows } = await queries.execute<Pick<RunClassReply, keyof RunClassReply>>(sql`
-      SELECT c.id AS "classId", c.title, k.title || ' ' || s.number AS section,
+      SELECT c.id AS "classId", c.title, ${sectionNameOf('k', 's')} AS section,
              CASE WHEN c.decision = 'joined' THEN c.section_id END AS "sectionId",
              coalesce(l.to_write, 0) AS "toWrite", coalesce(l.picked, 0) AS picked, coalesce(l.not_sent, 0) AS "notSent"
       FROM run_classes r JOIN platform_classes c ON c.id = r.class_id
@@ -162,7 +162,7 @@ export class RunsRepository {
       SELECT r.id, r.platform_id AS "platformId", p.name AS platform, r.period_id AS "periodId", d.name AS period, r.stage,
              r.state, coalesce(c.done, 0) AS done, coalesce(c.total, 0) AS total, r.mode, r.carries_work AS "carriesWork",
              r.carries_totals AS "carriesTotals", r.is_nightly AS "isNightly", r.problem,
-             w.given_name || ' ' || w.family_name AS "startedBy", ${wireInstant('started_at')} AS "startedAt",
+             ${spokenNameOf('w')} AS "startedBy", ${wireInstant('started_at')} AS "startedAt",
              ${wireInstant('ended_at')} AS "endedAt", r.counts
       FROM runs r JOIN learning_platforms p ON p.id = r.platform_id JOIN periods d ON d.id = r.period_id
       JOIN people w ON w.id = r.started_by

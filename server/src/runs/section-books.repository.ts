@@ -5,7 +5,7 @@ import { decimalOrThrow, formatAtLeast } from '#core/numbers';
 import type { Mark } from '#core/posting';
 import { bookKey, type OurAssignment, type OurScore, type OurSectionBook, type OurStudent } from '#core/runs';
 import type { SchoolPeriod } from '#server/calendar';
-import type { Queries } from '#server/platform';
+import { personNameOf, type Queries } from '#server/platform';
 import { GradeRowsRepository } from '#server/posting';
 
 type Marks = ReadonlyMap<number, { readonly mark: Mark; readonly isOurs: boolean }>;
@@ -53,7 +53,7 @@ export class SectionBooksRepository {
       name: string;
       withdrawnOn: string | null;
     }>(sql`
-      SELECT e.student_id AS "studentId", e.id AS "enrollmentId", s.family_name || ', ' || s.given_name AS name,
+      SELECT e.student_id AS "studentId", e.id AS "enrollmentId", ${personNameOf('s')} AS name,
              CASE WHEN e.withdrawn_on <= ${endsOn} THEN e.withdrawn_on END::text AS "withdrawnOn"
       FROM enrollments e JOIN people s ON s.id = e.student_id
       WHERE e.section_id = ${sectionId} AND e.entered_on <= ${endsOn}

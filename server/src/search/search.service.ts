@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { SearchHitReply } from '#contract/search';
-import { Transactions, type Actor } from '#server/platform';
+import { Transactions, type Actor, personNameOf, sectionNameOf, spokenNameOf } from '#server/platform';
 
 const mostHits = 24;
 
@@ -9,9 +9,13 @@ const mostHits = 24;
 export class SearchService {
   constructor(private readonly transactions: Transactions) {}
 
-  /** Students and sections of whose name, code or number every word typed begins a word; a teacher finds their own. */
+  /** Students and sections of whose name, code or number every word typed begins a word, with or without a comma between family and given name; a teacher finds their own. */
   async find(actor: Actor, text: string): Promise<SearchHitReply[]> {
-    const words = text.trim().toLowerCase().split(/\s+/).filter(Boolean).slice(0, 6);
+    const words = text
+      .toLowerCase()
+      .split(/[\s,]+/)
+      .filter(Boolean)
+      .slice(0, 6);
     if (words.length === 0) return [];
     const patterns = words.map((word) => `% ${word.replace(/[\\%_]/g, '\\$&')}%`);
     const holdsAll = sql.join(
@@ -21,11 +25,11 @@ export class SearchService {
     const ownOnly = actor.role === 'teacher' ? sql`AND kind = 'section' AND teacher_id = ${actor.personId}` : sql``;
     const { rows } = await this.transactions.reading.execute<SearchHitReply & Record<string, unknown>>(sql`
       SELECT kind, id, title, detail, school_id AS "schoolId" FROM (
-        SELECT 'section' AS kind, s.id, c.title || ' ' || s.number AS title, t.given_name || ' ' || t.family_name AS detail,
-               c.school_id, s.teacher_id, lower(' ' || c.title || ' ' || s.number || ' ' || c.code || ' ' || t.family_name) AS haystack
+        SELECT 'section' AS kind, s.id, ${sectionNameOf('c', 's')} AS title, ${spokenNameOf('t')} AS detail,
+               c.school_id, s.teacher_id, lower(' ' || ${sectionNameOf('c', 's')} || ' ' || c.code || ' ' || t.family_name) AS haystack
         FROM sections s JOIN courses c ON c.id = s.course_id JOIN people t ON t.id = s.teacher_id
         UNION ALL
-        SELECT 'student', id, family_name || ', ' || given_name, sourced_id, school_id, NULL,
+        SELECT 'student', id, ${personNameOf('people')}, sourced_id, school_id, NULL,
                lower(' ' || given_name || ' ' || family_name || ' ' || sourced_id)
         FROM people WHERE kind = 'student'
       ) everything

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { AssignmentReply, ScoreReply } from '#contract/calculation';
 import { decimalOrThrow, formatAtLeast } from '#core/numbers';
-import { intArray, Refusal, tables, type Queries } from '#server/platform';
+import { intArray, Refusal, tables, type Queries, nameOrderOf, personNameOf } from '#server/platform';
 import type { AssignmentValue } from './assignment.thing.js';
 
 const { assignments, scores, sections } = tables;
@@ -63,7 +63,7 @@ export class BooksRepository {
     itemId: number,
   ): Promise<BookStudent[]> {
     const { rows } = await queries.execute<BookStudent>(sql`
-      SELECT e.id AS "enrollmentId", e.student_id AS "studentId", s.family_name || ', ' || s.given_name AS student,
+      SELECT e.id AS "enrollmentId", e.student_id AS "studentId", ${personNameOf('s')} AS student,
              s.sourced_id AS "studentNumber",
              CASE WHEN e.withdrawn_on <= ${period.endsOn} THEN e.withdrawn_on END::text AS "withdrawnOn",
              g.percent::text AS percent, coalesce(g.code, g.label) AS mark
@@ -71,7 +71,7 @@ export class BooksRepository {
       LEFT JOIN grades g ON g.enrollment_id = e.id AND g.item_id = ${itemId} AND g.period_id = ${period.id}
       WHERE e.section_id = ${sectionId} AND e.entered_on <= ${period.endsOn}
         AND (e.withdrawn_on IS NULL OR e.withdrawn_on >= ${period.startsOn})
-      ORDER BY s.family_name, s.given_name, e.id`);
+      ORDER BY ${nameOrderOf('s')}, e.id`);
     return rows;
   }
 
@@ -103,7 +103,7 @@ export class BooksRepository {
     places: readonly { readonly assignmentId: number; readonly enrollmentId: number }[],
   ): Promise<ReadonlyMap<string, string>> {
     const { rows } = await queries.execute<{ id: string; name: string }>(sql`
-      SELECT concat_ws('/', a.id, e.id) AS id, s.family_name || ', ' || s.given_name || ' (' || a.name || ')' AS name
+      SELECT concat_ws('/', a.id, e.id) AS id, ${personNameOf('s')} || ' (' || a.name || ')' AS name
       FROM jsonb_to_recordset(${JSON.stringify(places)}::jsonb) AS place ("assignmentId" int, "enrollmentId" int)
       JOIN assignments a ON a.id = place."assignmentId"
       JOIN enrollments e ON e.id = place."enrollmentId" JOIN people s ON s.id = e.student_id`);

@@ -1,0 +1,32 @@
+import { sql, type SQL } from 'drizzle-orm';
+import { courses, sections } from './tables/courses.js';
+import { people } from './tables/people.js';
+
+/* How people and sections are called, for every query: nobody else writes these names. */
+
+/** A person as lists have them: "Carrow, Hale". */
+export const personName = sql<string>`${people.familyName} || ', ' || ${people.givenName}`;
+
+/** The same for a query written by hand, where `people` goes by another name. */
+export function personNameOf(alias: string): SQL<string> {
+  return sql.raw(`${alias}.family_name || ', ' || ${alias}.given_name`) as SQL<string>;
+}
+
+/** A person in a sentence: "Hale Carrow". */
+export function spokenNameOf(alias: string): SQL<string> {
+  return sql.raw(`${alias}.given_name || ' ' || ${alias}.family_name`) as SQL<string>;
+}
+
+/** The order in which lists have people. */
+export function nameOrderOf(alias: string): SQL {
+  return sql.raw(`${alias}.family_name, ${alias}.given_name`);
+}
+
+/** A section, as `sectionName` of core calls it. */
+export const sectionName = sql<string>`(${courses.title} || CASE WHEN ${courses.title} ~ '[0-9]$' THEN ' · section ' ELSE ' ' END || ${sections.number})`;
+
+/** The same for a query written by hand, by the names that courses and sections go by there. */
+export function sectionNameOf(course: string, section: string): SQL<string> {
+  const between = `CASE WHEN ${course}.title ~ '[0-9]$' THEN ' · section ' ELSE ' ' END`;
+  return sql.raw(`(${course}.title || ${between} || ${section}.number)`) as SQL<string>;
+}
