@@ -49,5 +49,5 @@ it('stops though a browser holds a connection that it has not used yet', async (
   await once(idle, 'connect');
   await wombat.stop();
   idle.destroy();
-  await expect(fetch(wombat.address)).rejects.toThrow();
+  await expect(fetch(wombat.address)).rejects.toThrow('fetch failed');
 });

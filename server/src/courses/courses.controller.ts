@@ -89,7 +89,7 @@ export class CoursesController {
     @Query('type', new ParseEnumPipe(types)) type: SpreadsheetType,
   ): Promise<StreamableFile> {
     const rows = (await this.courses.cellsOf(schoolId)).map((cells) => courseFields.map((field) => cells[field]));
-    const bytes = await writeSpreadsheet(type, 'Courses', [
+    const bytes = writeSpreadsheet(type, 'Courses', [
       courseFields.map((field) => courseHeadings[field]),
       ...rows,
     ]);

@@ -1,4 +1,4 @@
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { strToU8, zipSync } from 'fflate';
 import Papa from 'papaparse';
 import {
   checkHead,
@@ -13,7 +13,7 @@ import {
   type ExchangeVersion,
   type Manifest,
 } from '#core/exchange';
-import { isWorkbook as isZip, Refusal, refuseZipBomb } from '#server/platform';
+import { isZip, openZipOrThrow, Refusal } from '#server/platform';
 
 export interface ReadZip {
   readonly manifest: Manifest;
@@ -24,10 +24,9 @@ export interface ReadZip {
  * The rows of a zip of CSV files (RFC 4180), as its manifest names them.
  * @throws Refusal file-kind, file-unpacks-too-large, exchange-unreadable
  */
-export function readZipOrThrow(bytes: Buffer, name: string): ReadZip {
+export async function readZipOrThrow(bytes: Buffer, name: string): Promise<ReadZip> {
   if (!isZip(bytes)) throw unreadable(name, 'it is no zip; rosters come as a zip of CSV files');
-  refuseZipBomb(bytes, name);
-  const entries = entriesOrThrow(bytes, name);
+  const entries = await entriesOrThrow(bytes, name);
   const manifest = manifestOrThrow(entries, name);
   const files: Partial<Record<ExchangeFile, ExchangeRow[]>> = {};
   for (const file of exchangeFiles) {
@@ -78,24 +77,25 @@ function csv(rows: readonly (readonly string[])[]): string {
   return `${Papa.unparse(rows as string[][])}\r\n`;
 }
 
-/** Only files at the top of the zip are looked at; a name that leads anywhere else refuses the zip. */
-function entriesOrThrow(bytes: Buffer, name: string): ReadonlyMap<string, string> {
-  let unpacked: Record<string, Uint8Array>;
-  try {
-    unpacked = unzipSync(bytes);
-  } catch {
-    throw unreadable(name, 'the zip is damaged; export it again');
-  }
+/** Only files at the top of the zip are looked at. */
+async function entriesOrThrow(bytes: Buffer, name: string): Promise<ReadonlyMap<string, string>> {
+  const zip = await openZipOrThrow(bytes, name);
   const entries = new Map<string, string>();
-  for (const [path, content] of Object.entries(unpacked)) {
-    if (/(^|[\\/])\.\.([\\/]|$)|^[\\/]|^[a-z]:/i.test(path))
-      throw unreadable(name, `"${path.slice(0, 80)}" leads out of the zip; nothing of it was read`);
+  for (const path of zip.paths) {
     if (path.endsWith('/') || path.startsWith('__MACOSX/')) continue;
     if (path.includes('/'))
       throw unreadable(name, `"${path.slice(0, 80)}" lies in a folder; the files have to lie at the top of the zip`);
-    entries.set(path, strFromU8(content).replace(/^\uFEFF/, ''));
+    entries.set(path, await textOrThrow(zip.read(path)!, name));
   }
   return entries;
+}
+
+async function textOrThrow(content: Promise<Buffer>, name: string): Promise<string> {
+  try {
+    return (await content).toString('utf8').replace(/^\uFEFF/, '');
+  } catch {
+    throw unreadable(name, 'the zip is damaged; export it again');
+  }
 }
 
 function manifestOrThrow(entries: ReadonlyMap<string, string>, name: string): Manifest {

@@ -64,7 +64,7 @@ export class ExchangeService {
 
   /** Reads a zip and keeps it, so that its rows can be looked at. Writes nothing of it. */
   async read(actor: Actor, name: string, bytes: Buffer): Promise<ExchangeImportReply> {
-    const { manifest } = readZipOrThrow(bytes, name);
+    const { manifest } = await readZipOrThrow(bytes, name);
     const id = await this.transactions.run(async (queries) => {
       const id = await this.imports.add(queries, {
         fileName: name,
@@ -142,7 +142,7 @@ export class ExchangeService {
   }
 
   private async planned(queries: Queries, { bytes, fileName }: KeptImport): Promise<Planned> {
-    const zip = readZipOrThrow(bytes!, fileName);
+    const zip = await readZipOrThrow(bytes!, fileName);
     const scored = new Set((zip.files.results ?? []).map((row) => row['lineItemSourcedId'] ?? ''));
     const here = await this.held.all(queries, zip.manifest.version, [...scored]);
     const plan = planExchange(zip.manifest, zip.files, here, await this.held.sealedSessions(queries));

@@ -470,7 +470,7 @@ describe('a file that is no table of text', () => {
       'totals.xlsx',
       Buffer.from('504b030414000600', 'hex'),
       415,
-      'totals.xlsx is a zip that is broken off or damaged; a CSV or XLSX export is needed. Export or save it again.',
+      'totals.xlsx is a damaged or incomplete zip; a CSV or XLSX export is needed. Export or save it again.',
     ],
     ['a PDF', 'totals.pdf', '%PDF-1.7', 415, 'totals.pdf is a PDF; a CSV or XLSX export is needed.'],
     [

@@ -21,20 +21,21 @@ beforeAll(() => {
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 describe('the lock of the data folder', () => {
-  it('is held by one process, and given back', () => {
-    const unlock = lockFolderOrThrow(join(folder, 'locked'));
-    expect(() => lockFolderOrThrow(join(folder, 'locked'))).toThrow(FolderInUseError);
-    unlock();
-    lockFolderOrThrow(join(folder, 'locked'))();
+  it('is held by one process, and given back', async () => {
+    const unlock = await lockFolderOrThrow(join(folder, 'locked'));
+    await expect(lockFolderOrThrow(join(folder, 'locked'))).rejects.toThrow(FolderInUseError);
+    await unlock();
+    await (
+      await lockFolderOrThrow(join(folder, 'locked'))
+    )();
+    expect(readdirSync(join(folder, 'locked'))).toEqual([]);
   });
 
-  it('of a process that is gone is taken over', () => {
-    const gone = spawnSync(process.execPath, ['-e', '']).pid;
-    const unlock = lockFolderOrThrow(join(folder, 'left'));
-    writeFileSync(join(folder, 'left/wombat.lock'), String(gone));
-    lockFolderOrThrow(join(folder, 'left'));
-    expect(readFileSync(join(folder, 'left/wombat.lock'), 'utf8')).toBe(String(process.pid));
-    unlock();
+  it('left behind by a process that is gone is taken over, though it bore our own number', async () => {
+    mkdirSync(join(folder, 'left/in-use'), { recursive: true });
+    writeFileSync(join(folder, 'left/wombat.pid'), String(process.pid));
+    const unlock = await lockFolderOrThrow(join(folder, 'left'));
+    await unlock();
   });
 });
 
@@ -53,7 +54,7 @@ describe('the embedded database', () => {
     );
     await database.queries.execute(sql`INSERT INTO settings VALUES ('kept', '1')`);
     await database.close();
-    expect(existsSync(join(folder, 'data/wombat.lock'))).toBe(false);
+    expect(existsSync(join(folder, 'data/in-use'))).toBe(false);
   });
 
   it('keeps what was committed when its process is killed, and nothing of what was not', async () => {

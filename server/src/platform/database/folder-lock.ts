@@ -1,11 +1,17 @@
-import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { lock } from 'proper-lockfile';
+
+/** A lock that was not touched for so long was left behind. Its holder touches it every second. */
+const staleMilliseconds = 10_000;
+const touchMilliseconds = 1_000;
 
 /** A second server on the same folder would lose rows silently, so it must not start. */
 export class FolderInUseError extends Error {
   constructor(
     readonly folder: string,
-    readonly pid: number,
+    readonly pid: string,
   ) {
     super(
       `The data folder ${folder} is in use by another Wombat (process ${pid}). ` +
@@ -16,40 +22,41 @@ export class FolderInUseError extends Error {
 }
 
 /**
- * Takes the data folder for this process and returns what gives it back. A lock left behind by a process that is gone
- * is taken over.
- * @throws FolderInUseError when a living process holds it
+ * Takes the data folder for this process and returns what gives it back. Whether a holder lives is seen by the lock that
+ * it touches, not by its process number: a container that is started again bears the same one. A lock that a killed
+ * process left behind is waited for and taken over.
+ * @throws FolderInUseError when its holder goes on touching the lock
  */
-export function lockFolderOrThrow(folder: string): () => void {
+export async function lockFolderOrThrow(folder: string): Promise<() => Promise<void>> {
   mkdirSync(folder, { recursive: true });
-  const file = join(folder, 'wombat.lock');
-  for (let attempt = 0; ; attempt++) {
+  const lockfilePath = join(folder, 'in-use');
+  const holder = join(folder, 'wombat.pid');
+  const firstTouch = touchOf(lockfilePath);
+  for (;;) {
     try {
-      writeFileSync(file, String(process.pid), { flag: 'wx' });
-      return () => rmSync(file, { force: true });
+      const release = await lock(folder, {
+        lockfilePath,
+        stale: staleMilliseconds,
+        update: touchMilliseconds,
+        onCompromised: () => {
+          throw new Error(
+            `The data folder ${folder} was taken by another process; this one stops, so that nothing is lost.`,
+          );
+        },
+      });
+      writeFileSync(holder, String(process.pid));
+      return async () => {
+        rmSync(holder, { force: true });
+        await release();
+      };
     } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== 'EEXIST' || attempt > 3) throw error;
-      const holder = holderOf(file);
-      if (holder !== undefined && isAlive(holder)) throw new FolderInUseError(folder, holder);
-      rmSync(file, { force: true });
+      if ((error as NodeJS.ErrnoException).code !== 'ELOCKED') throw error;
+      if (touchOf(lockfilePath) !== firstTouch) throw new FolderInUseError(folder, readFileSync(holder, 'utf8'));
+      await sleep(touchMilliseconds / 4);
     }
   }
 }
 
-function holderOf(file: string): number | undefined {
-  try {
-    const pid = Number(readFileSync(file, 'utf8'));
-    return Number.isInteger(pid) && pid > 0 ? pid : undefined;
-  } catch {
-    return undefined; // given back between the two looks
-  }
-}
-
-function isAlive(pid: number): boolean {
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM';
-  }
+function touchOf(path: string): number | undefined {
+  return statSync(path, { throwIfNoEntry: false })?.mtimeMs;
 }

@@ -23,10 +23,10 @@ export interface PgliteServer {
  * @throws FolderInUseError when another process holds the folder
  */
 export async function startPgliteServer(folder: string, seedFile: string | null): Promise<PgliteServer> {
-  const unlock = lockFolderOrThrow(folder);
+  const unlock = await lockFolderOrThrow(folder);
   const socketFolder = mkdtempSync(join(tmpdir(), 'wombat-'));
-  const release = () => {
-    unlock();
+  const release = async () => {
+    await unlock();
     rmSync(socketFolder, { recursive: true, force: true });
   };
   const workerData: PgliteWorkerData = {
@@ -38,11 +38,11 @@ export async function startPgliteServer(folder: string, seedFile: string | null)
   try {
     await answer(worker); // that it listens
   } catch (error) {
-    release();
+    await release();
     throw error;
   }
   worker.on('error', (error) => {
-    release();
+    void release();
     throw error; // without its database the server has nothing left to do
   });
   // One wish at a time, so that an answer is the answer to it.
@@ -68,7 +68,7 @@ export async function startPgliteServer(folder: string, seedFile: string | null)
     async stop() {
       await ask({});
       await worker.terminate();
-      release();
+      await release();
     },
   };
 }

@@ -8,7 +8,8 @@ import { Refusal } from '../errors/refusal.js';
 import { encodingNames, encodingOf, refuseKinds, refuseNoText, refuseNul } from './decode-text.js';
 import { refuseWide } from './parse-table.js';
 import { textFormOf, type TextForm } from './read-rows.js';
-import { isWorkbook, readWorkbookOrThrow } from './spreadsheet.js';
+import { isZip } from './open-zip.js';
+import { readWorkbookOrThrow } from './workbook/read-workbook.js';
 
 /** A file that turned out to hold a table, with its first rows read. */
 export interface OpenTable {
@@ -38,7 +39,7 @@ const pieceBytes = 256 * 1024;
 export async function openTableOrThrow(path: string, name: string, mostWorkbookMegabytes: number): Promise<OpenTable> {
   const { size } = await stat(path);
   const head = await readHead(path);
-  if (isWorkbook(head)) {
+  if (isZip(head)) {
     if (size > mostWorkbookMegabytes * 1024 * 1024)
       throw new Refusal('workbook-too-large', { limit: mostWorkbookMegabytes });
     return openWorkbookOrThrow(await readFile(path), name);

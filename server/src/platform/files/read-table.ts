@@ -1,6 +1,7 @@
 import { decodeTextOrThrow } from './decode-text.js';
 import { parseTableOrThrow, tableOfRowsOrThrow, type FileTable } from './parse-table.js';
-import { isWorkbook, readWorkbookOrThrow } from './spreadsheet.js';
+import { isZip } from './open-zip.js';
+import { readWorkbookOrThrow } from './workbook/read-workbook.js';
 
 /**
  * The table of an exported file with its header found: delimited text in any usual encoding, or the first sheet of a
@@ -11,7 +12,7 @@ export async function readTableOrThrow(
   bytes: Buffer,
   name: string,
 ): Promise<{ readonly table: FileTable; readonly encoding: string }> {
-  if (isWorkbook(bytes))
+  if (isZip(bytes))
     return { table: tableOfRowsOrThrow(await readWorkbookOrThrow(bytes, name), name), encoding: 'XLSX' };
   const { text, encoding } = decodeTextOrThrow(bytes, name);
   return { table: parseTableOrThrow(text, name), encoding };
