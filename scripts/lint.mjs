@@ -3,7 +3,7 @@ import { runTool } from './steps.mjs';
 
 runTool('typescript', ['-b']);
 runTool('typescript', ['-p', 'e2e']);
-runTool('oxlint', ['--deny-warnings', '.']);
+runTool('oxlint', ['--type-aware', '--deny-warnings', '.']);
 runTool('prettier', ['--check', '--log-level', 'warn', '.']);
 runTool('dependency-cruiser', [
   '--config',

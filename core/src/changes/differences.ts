@@ -37,8 +37,11 @@ function facts(value: Json, path: readonly string[] = [], into = new Map<string,
 function keyOf(member: Json): string | undefined {
   if (member === null || typeof member !== 'object' || Array.isArray(member)) return undefined;
   const own = member as Readonly<Record<string, Json>>;
-  const key = keys.find((each) => typeof own[each] === 'string' || typeof own[each] === 'number');
-  return key && String(own[key]);
+  for (const key of keys) {
+    const value = own[key];
+    if (typeof value === 'string' || typeof value === 'number') return String(value);
+  }
+  return undefined;
 }
 
 /** @example words('leastAddedPoints') // 'least added points' */

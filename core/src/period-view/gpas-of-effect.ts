@@ -40,7 +40,7 @@ export function gpasOfEffect(
     if (points < 0) return undefined;
     const passes = code < 0 && (when === 'before' ? table.passesBefore(label) : table.passesAfter(label));
     const addition = passes && points >= least ? columns.addition[row]! : 0;
-    return { row, points, addition, credits: columns.credits[row]! };
+    return { row, points, addition, credits: columns.credits[row] };
   };
   const students: StudentEffect[] = [];
   const sums = { before: 0n, after: 0n, countBefore: 0n, countAfter: 0n };

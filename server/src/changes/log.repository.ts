@@ -117,7 +117,7 @@ export class LogRepository {
       .from(changeLog)
       .where(
         sql`${changeLog.id} IN (SELECT id FROM (SELECT id, row_number() OVER (PARTITION BY change_id ORDER BY id) AS n
-          FROM change_log WHERE change_id = ANY(${sql.raw(`'{${found.map(({ id }) => Number(id)).join(',')}}'::int[]`)})) AS own
+          FROM change_log WHERE change_id = ANY(${sql.raw(`'{${found.map(({ id }) => id).join(',')}}'::int[]`)})) AS own
           WHERE n <= ${thingsAtOnce})`,
       )
       .orderBy(asc(changeLog.id));

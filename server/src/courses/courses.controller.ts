@@ -89,10 +89,7 @@ export class CoursesController {
     @Query('type', new ParseEnumPipe(types)) type: SpreadsheetType,
   ): Promise<StreamableFile> {
     const rows = (await this.courses.cellsOf(schoolId)).map((cells) => courseFields.map((field) => cells[field]));
-    const bytes = writeSpreadsheet(type, 'Courses', [
-      courseFields.map((field) => courseHeadings[field]),
-      ...rows,
-    ]);
+    const bytes = writeSpreadsheet(type, 'Courses', [courseFields.map((field) => courseHeadings[field]), ...rows]);
     return new StreamableFile(bytes, {
       type: spreadsheetTypes[type],
       disposition: `attachment; filename="courses.${type}"`,

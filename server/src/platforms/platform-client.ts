@@ -155,7 +155,7 @@ function nextOf(link: string, name: string): string | undefined {
 /** Undefined where the text breaks off. */
 async function jsonOf(response: Response): Promise<unknown> {
   try {
-    return (await response.json()) as unknown;
+    return await response.json();
   } catch {
     return undefined;
   }

@@ -192,5 +192,5 @@ function computedReply(
   if (!value) return null;
   const { file } = row.computed!;
   const source = file && sources.get(file.importId)!;
-  return { percent: formatDecimal(value), file: source && { ...source, fileRow: file!.importRow } };
+  return { percent: formatDecimal(value), file: source && { ...source, fileRow: file.importRow } };
 }

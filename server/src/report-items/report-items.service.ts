@@ -149,7 +149,7 @@ export class ReportItemsService {
     return this.transactions.run(async (queries) => {
       const items = await this.items.ofSchool(queries, schoolId);
       const own = items.map(({ id }) => id);
-      if (itemIds.toSorted().join() !== own.toSorted().join()) {
+      if (itemIds.length !== own.length || new Set([...itemIds, ...own]).size !== own.length) {
         throw new Refusal('fields-wrong', {}, [{ field: 'itemIds', detail: 'each item of the school once' }]);
       }
       const edits = items.map((item) => ({

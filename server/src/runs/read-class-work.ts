@@ -85,7 +85,9 @@ function resultOf(row: Row): TheirResult {
 
 /** As plain text; what is no number is left as it came, for the plan to refuse. */
 function numberOf(value: unknown): string | null {
-  return value === null || value === undefined || value === '' ? null : String(value as string | number).slice(0, 40);
+  return value === null || value === undefined || value === ''
+    ? null
+    : (typeof value === 'string' ? value : JSON.stringify(value)).slice(0, 40);
 }
 
 /** A day that is written as such is taken as it is; an instant falls on the district's day. Null where it is neither. */

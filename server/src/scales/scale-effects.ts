@@ -70,7 +70,7 @@ export class ScaleEffects {
       .where(sql`${tables.grades.periodId} = ${period.id} AND ${tables.grades.scaleVersionId} IS NOT NULL`);
     return this.versions.byId(
       queries,
-      rows.map(({ id }) => id!),
+      rows.map(({ id }) => id),
     );
   }
 

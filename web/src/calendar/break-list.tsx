@@ -32,7 +32,9 @@ export function BreakList({ calendar, body, year }: { calendar: CalendarReply; b
                 type="button"
                 aria-pressed={isOn}
                 title={isOn ? `${name}: classes` : `${name}: no classes`}
-                onClick={() => changeCalendar(calendar, { weekdays: isOn ? rest : [...rest, index + 1].toSorted() })}
+                onClick={() =>
+                  changeCalendar(calendar, { weekdays: isOn ? rest : [...rest, index + 1].toSorted((a, b) => a - b) })
+                }
                 className="h-6 w-8 rounded border border-hairline text-[11px] text-quiet aria-pressed:border-eucalypt aria-pressed:bg-eucalypt-soft aria-pressed:font-bold aria-pressed:text-eucalypt"
               >
                 {name}

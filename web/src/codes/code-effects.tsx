@@ -22,7 +22,7 @@ export function CodeEffects({ code, labels, others, onChange, onMove, onRemove }
     <CheckField
       label={label}
       checked={code[key] as boolean}
-      onChange={(event) => onChange({ [key]: event.target.checked } as Partial<CodeBody>)}
+      onChange={(event) => onChange({ [key]: event.target.checked })}
     />
   );
   return (

@@ -29,7 +29,7 @@ export function ExchangePreview({ id, onClose, onTaken }: ExchangePreviewProps) 
   const canTake = zip?.previewId != null && writes > 0 && !accept.isPending;
   const take = () => {
     if (!canTake) return;
-    accept.mutate(zip.previewId!, {
+    accept.mutate(zip.previewId, {
       onSuccess: () => {
         toast.success(`${plural(writes, 'row')} imported.`);
         onTaken?.();

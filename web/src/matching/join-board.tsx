@@ -22,7 +22,7 @@ const headHeight = 38;
 export function JoinBoard({ rows, targets, chosenKey, onChoose, heads }: JoinBoardProps) {
   const chosen = useRef<HTMLButtonElement>(null);
   useEffect(() => {
-    if (chosenKey !== null) void chosen.current?.scrollIntoView({ block: 'nearest' });
+    if (chosenKey !== null) chosen.current?.scrollIntoView({ block: 'nearest' });
   }, [chosenKey]);
   const scroller = useRef<HTMLDivElement>(null);
   const [view, setView] = useState({ top: 0, height: 400 });

@@ -16,10 +16,8 @@ interface ItemFormProps {
 export function ItemForm({ item, reply, fault, onChange }: ItemFormProps) {
   const names = reply.periods.find(({ kind }) => kind === item.periodKind)?.names ?? [];
   const labels = reply.scales.find(({ id }) => id === item.scaleId)?.labels ?? reply.items[0]?.labels ?? [];
-  const pick =
-    <Field extends keyof ItemBody>(field: Field) =>
-    (event: { target: { value: string } }) =>
-      onChange({ [field]: event.target.value } as unknown as Partial<ItemBody>);
+  const pick = (field: keyof ItemBody) => (event: { target: { value: string } }) =>
+    onChange({ [field]: event.target.value });
   const toggleOrdinal = (ordinal: number, isOn: boolean) => {
     const now = item.ordinals ?? names.map((_name, at) => at + 1);
     const next = isOn ? [...now, ordinal].toSorted((a, b) => a - b) : now.filter((each) => each !== ordinal);

@@ -86,6 +86,8 @@ function RuleRow({ index, isChanged, decides, onMove, onRemove, children }: Rule
   };
   const offset = drag.transform;
   return (
+    // Its keys work wherever in it the focus is.
+    // oxlint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
     <li
       ref={(element) => {
         drop.setNodeRef(element);

@@ -45,7 +45,7 @@ export function LettersDialog({ run, onClose }: { run: RunReply; onClose: () => 
       {shown && (
         <div className="grid grid-cols-[220px_1fr] gap-5 text-[13px]">
           <ul className="max-h-[52vh] overflow-auto">
-            {letters!.map(({ to, lines }, index) => (
+            {letters.map(({ to, lines }, index) => (
               <li key={to + index}>
                 <button
                   type="button"

@@ -176,8 +176,8 @@ function BandRow({
       </tr>
       {faults.length > 0 && (
         <tr>
-          <td colSpan={11} role="alert" className="px-3 pb-1.5 text-[12px] text-waratah">
-            {faults.join(' ')}
+          <td colSpan={11} className="px-3 pb-1.5 text-[12px] text-waratah">
+            <span role="alert">{faults.join(' ')}</span>
           </td>
         </tr>
       )}

@@ -41,7 +41,8 @@ export function showAt(
     sent.push({ request, body: told });
     const answer = answers[request];
     if (!answer) throw new TypeError(`nobody answers ${request}`);
-    const reply = await (typeof answer === 'function' ? (answer as (body: unknown) => object)(told) : answer);
+    const reply =
+      typeof answer === 'function' ? await (answer as (body: unknown) => object | Promise<object>)(told) : answer;
     if (reply instanceof Made)
       return Response.json(reply.reply, { headers: { 'x-wombat-change': String(reply.change) } });
     return Response.json(reply, { status: isProblem(reply) ? reply.status : 200 });

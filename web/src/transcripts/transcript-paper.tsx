@@ -98,7 +98,7 @@ function PeriodBlock({
       <h3 className="flex items-baseline justify-between">
         <span className="text-[16px] font-bold">{period.name}</span>
         <span className={`text-[12px] ${isSealed ? 'text-quiet' : 'font-bold text-wattle'}`}>
-          {isSealed ? `sealed ${showInstant(period.sealedAt!)}` : 'in progress, not sealed'}
+          {isSealed ? `sealed ${showInstant(period.sealedAt)}` : 'in progress, not sealed'}
         </span>
       </h3>
       <table className="mt-1 w-full text-[13px]">

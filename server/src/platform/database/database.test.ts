@@ -1,6 +1,6 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
@@ -35,6 +35,7 @@ describe('the lock of the data folder', () => {
     mkdirSync(join(folder, 'left/in-use'), { recursive: true });
     writeFileSync(join(folder, 'left/wombat.pid'), String(process.pid));
     const unlock = await lockFolderOrThrow(join(folder, 'left'));
+    expect(existsSync(join(folder, 'left/in-use'))).toBe(true);
     await unlock();
   });
 });

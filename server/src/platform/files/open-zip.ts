@@ -40,7 +40,7 @@ export async function openZipOrThrow(bytes: Buffer, name: string): Promise<OpenZ
     }
   } catch (error) {
     if (error instanceof Refusal) throw error;
-    throw brokenZip(name, error);
+    throw brokenZip(name, error as Error);
   }
   const open = (path: string) => {
     const entry = entries.get(path);
@@ -53,8 +53,8 @@ export async function openZipOrThrow(bytes: Buffer, name: string): Promise<OpenZ
   };
 }
 
-function brokenZip(name: string, error: unknown): Refusal {
-  const path = /^(?:invalid relative|absolute) path: (.*)$/s.exec(String((error as Error).message))?.[1];
+function brokenZip(name: string, { message }: Error): Refusal {
+  const path = /^(?:invalid relative|absolute) path: (.*)$/s.exec(message)?.[1];
   return path === undefined
     ? new Refusal('file-kind', { name, found: 'a damaged or incomplete zip', hint: 'Export or save it again.' })
     : new Refusal('file-kind', {

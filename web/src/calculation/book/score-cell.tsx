@@ -59,7 +59,7 @@ export function ScoreCell({ assignment, row, place, column, ariaColumn, drafts, 
       look={`figures justify-end gap-1 ${ink} ${given ? '' : 'bg-raised'}`}
     >
       {fault ? (
-        <span className="truncate">{drafts!.texts[id]}</span>
+        <span className="truncate">{drafts.texts[id]}</span>
       ) : given ? (
         <>
           {score?.flag && <span className="font-sans text-[11px] font-semibold">{flagMarks[score.flag]}</span>}

@@ -70,7 +70,7 @@ export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
   const { sorting, onSortingChange } = useSorting(sortIn, sorts);
   const table = useTable({
     features,
-    data: rows as Row[],
+    data: rows,
     columns: columns.map(({ id, sortBy }): ColumnDef<typeof features, Row> => ({
       id,
       accessorFn: sortBy ?? (() => ''),

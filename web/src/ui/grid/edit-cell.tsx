@@ -50,7 +50,7 @@ export function EditCell(props: EditCellProps) {
       {isEditing ? (
         <CellInput
           label={props.label}
-          start={cursor.editing!}
+          start={cursor.editing}
           maxLength={props.maxLength}
           onTake={actions.take}
           onCancel={actions.cancel}
