@@ -2,6 +2,8 @@ import type { MarkBody } from '#contract/posting';
 import type { Severity } from '#core/audit';
 import { IsInt } from 'class-validator';
 
+export { findingSentence } from './finding-sentence.js';
+
 export class StartAuditRequest {
   @IsInt()
   periodId!: number;

@@ -1,4 +1,5 @@
 import type { PolicyFault, PolicyFaultCode, ScoreFaultCode } from '#core/calculation';
+import { formatMessage } from '#contract/messages';
 
 const sentences: Readonly<Record<PolicyFaultCode, string>> = {
   'weights-not-100': 'The weights add up to {total}, not 100; each counts as its share of {total}.',
@@ -18,7 +19,7 @@ const sentences: Readonly<Record<PolicyFaultCode, string>> = {
 
 /** What is wrong with a policy, in one sentence. */
 export function policyFaultSentence({ code, data }: Pick<PolicyFault, 'code' | 'data'>): string {
-  return sentences[code].replace(/\{(\w+)\}/g, (_all, word: string) => data[word] ?? word);
+  return formatMessage(sentences[code], data);
 }
 
 /** What is wrong with a typed score, and what would be right. */

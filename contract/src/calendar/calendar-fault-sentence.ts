@@ -1,4 +1,5 @@
 import type { CalendarFault, CalendarFaultCode } from '#core/calendar';
+import { formatMessage } from '#contract/messages';
 
 const sentences: Record<CalendarFaultCode, string> = {
   'period-ends-before-start': '{name} ends on {endsOn}, before it starts on {startsOn}.',
@@ -19,8 +20,6 @@ const sentences: Record<CalendarFaultCode, string> = {
 /** What is wrong with a calendar, for people; days as `showDay` writes them. */
 export function calendarFaultSentence({ code, data }: CalendarFault, showDay: (day: string) => string): string {
   const isDay = /^\d{4}-\d{2}-\d{2}$/;
-  return sentences[code].replace(/\{(\w+)\}/g, (_whole, word: string) => {
-    const value = data[word] ?? '';
-    return isDay.test(value) ? showDay(value) : value;
-  });
+  const shown = Object.entries(data).map(([word, value]) => [word, isDay.test(value) ? showDay(value) : value]);
+  return formatMessage(sentences[code], Object.fromEntries(shown) as Record<string, string>);
 }

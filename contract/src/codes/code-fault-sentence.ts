@@ -1,4 +1,5 @@
 import type { CodeFault, CodeFaultCode } from '#core/codes';
+import { formatMessage } from '#contract/messages';
 
 const sentences: Record<CodeFaultCode, string> = {
   'code-empty': 'A code needs a name, such as INC.',
@@ -25,5 +26,5 @@ export const codeFaultFields: Record<CodeFaultCode, string> = {
 
 /** What is wrong with a code and what would be right, for people. */
 export function codeFaultSentence({ code, data }: CodeFault): string {
-  return sentences[code].replace(/\{(\w+)\}/g, (_whole, word: string) => data[word] ?? '');
+  return formatMessage(sentences[code], data);
 }

@@ -1,3 +1,4 @@
+import { formatMessage } from '#contract/messages';
 import { problemCodes, type ProblemCode } from './problem-codes.js';
 
 /** The body of an error reply, `application/problem+json` (RFC 9457), with our code and the fields concerned. */
@@ -20,7 +21,7 @@ export function problemOf(
   errors: Problem['errors'],
 ): Problem {
   const [status, title, detail] = problemCodes[code];
-  const filled = (text: string) => text.replace(/\{(\w+)\}/g, (_whole, word: string) => String(data[word] ?? ''));
+  const filled = (message: string) => formatMessage(message, { hint: '', ...data });
   return {
     type: `urn:wombat:problem:${code}`,
     title: filled(title),

@@ -1,4 +1,5 @@
 import type { ItemFault, ItemFaultCode } from '#core/report-items';
+import { formatMessage } from '#contract/messages';
 
 const sentences: Record<ItemFaultCode, string> = {
   'course-without-transcript-item': '{course} is on transcripts but reports nothing that goes there.',
@@ -20,5 +21,5 @@ const sentences: Record<ItemFaultCode, string> = {
 
 /** What is wrong with the report items, for people. */
 export function itemFaultSentence({ code, data }: ItemFault): string {
-  return sentences[code].replace(/\{(\w+)\}/g, (_whole, word: string) => data[word] ?? '');
+  return formatMessage(sentences[code], data);
 }

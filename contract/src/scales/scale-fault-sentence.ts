@@ -1,4 +1,5 @@
 import type { ScaleFault, ScaleFaultCode } from '#core/scales';
+import { formatMessage } from '#contract/messages';
 
 const sentences: Record<ScaleFaultCode, string> = {
   'scale-empty': 'A scale needs at least one band.',
@@ -20,5 +21,5 @@ const sentences: Record<ScaleFaultCode, string> = {
 
 /** What is wrong with a scale and what would be right, for people. */
 export function scaleFaultSentence({ code, data }: ScaleFault): string {
-  return sentences[code].replace(/\{(\w+)\}/g, (_whole, word: string) => data[word] ?? '');
+  return formatMessage(sentences[code], data);
 }

@@ -5,15 +5,7 @@ import { decimalOrThrow, roundHalfUp } from '#core/numbers';
 import { newCode, type SpecialCode } from '#core/codes';
 import { noMark } from '#core/posting';
 import { letterBands } from '../scales/letter-scale.fixture.js';
-import {
-  auditRules,
-  compareRuns,
-  findingKey,
-  findingSentence,
-  runRules,
-  type GradeFact,
-  type Snapshot,
-} from './index.js';
+import { auditRules, compareRuns, findingKey, runRules, type GradeFact, type Snapshot } from './index.js';
 
 const code = (name: string, more: Partial<SpecialCode> = {}): [string, SpecialCode] => [
   name,
@@ -112,13 +104,6 @@ describe('what the rules find', () => {
       [],
     ],
   ])('%s', (_what, fact, expected) => expect(found(fact)).toEqual(expected));
-
-  it('says it in a sentence with the values', () => {
-    const fact = grade({ mark: { ...noMark, percent: percent('86.40'), label: 'B+' } });
-    const [finding] = runRules(auditRules, snapshot(fact));
-    const rule = auditRules.find(({ id }) => id === finding!.ruleId)!;
-    expect(findingSentence(rule, finding!)).toBe('86.40 % is B on Letter scale, but B+ is posted.');
-  });
 });
 
 describe('the folder of rules', () => {

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
-import { auditRules, compareRuns, findingKey, findingSentence, runRules, type Finding } from '#core/audit';
+import { auditRules, compareRuns, findingKey, runRules, type Finding } from '#core/audit';
 import { formatDecimal } from '#core/numbers';
-import type { AuditReply, AuditRunReply, FindingReply } from '#contract/audit';
+import { findingSentence, type AuditReply, type AuditRunReply, type FindingReply } from '#contract/audit';
 import { bodyOfMark } from '#contract/posting';
 import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { checkCalendar, type CalendarFault, type CheckedWindow } from '#core/calendar';
 import { calendarFaultSentence } from '#contract/calendar';
 import { DistrictZone, Refusal, type FieldFault, type Queries } from '#server/platform';
+import { usesInWords } from '#contract/messages';
 import type { CalendarBody } from './calendar-value.js';
 import { CalendarRepository } from './calendar.repository.js';
 
@@ -54,7 +55,7 @@ export class CalendarChecks {
     const [used] = await this.calendar.usesOf(queries, removed);
     if (!used) return;
     const instead = 'Change its name or days instead, or move what hangs on it first.';
-    throw new Refusal('in-use', { what: 'The period', name: used.name, uses: used.uses, instead });
+    throw new Refusal('in-use', { what: 'The period', name: used.name, uses: usesInWords(used), instead });
   }
 }
 

@@ -2,6 +2,7 @@ import { checkCodes, type SpecialCode } from '#core/codes';
 import { bodyOfCode, codeFaultFields, codeFaultSentence, codeOfBody, type CodeBody } from '#contract/codes';
 import { ThingOf, type Thing } from '#server/changes';
 import { Refusal, registrars, type Queries } from '#server/platform';
+import { counted } from '#contract/messages';
 import { CodesRepository } from './codes.repository.js';
 
 /** The district's list of codes, kept and changed as one. A code that grades are posted with can be switched off, not removed. */
@@ -33,7 +34,7 @@ export class CodesThing implements Thing<readonly CodeBody[]> {
     for (const [name, grades] of await this.codes.gradesByCode(queries)) {
       if (codes.some(({ code }) => code === name)) continue;
       const instead = 'Switch it off instead: posted grades keep it, and it cannot be posted any more.';
-      throw new Refusal('in-use', { what: 'The code', name, uses: `${grades} posted grades`, instead });
+      throw new Refusal('in-use', { what: 'The code', name, uses: counted(grades, 'posted grade'), instead });
     }
   }
 }

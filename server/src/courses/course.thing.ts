@@ -1,6 +1,7 @@
 import { cellsOfCourse, courseOfCells, type CourseCells } from '#core/courses';
 import { ThingOf, type Thing } from '#server/changes';
 import { Refusal, registrars, type Queries } from '#server/platform';
+import { usesInWords } from '#contract/messages';
 import { CoursesRepository } from './courses.repository.js';
 
 /** A course as the log tells of it: whose it is, and its cells. */
@@ -35,7 +36,12 @@ export class CourseThing implements Thing<CourseValue> {
     for (const [id, { title, sections, grades }] of uses) {
       if (!removed.includes(id)) continue;
       const instead = 'Take it off the transcript or let it report nothing instead.';
-      throw new Refusal('in-use', { what: 'The course', name: title, uses: usesInWords(sections, grades), instead });
+      throw new Refusal('in-use', {
+        what: 'The course',
+        name: title,
+        uses: usesInWords({ counts: { section: sections, 'posted grade': grades } }),
+        instead,
+      });
     }
   }
 
@@ -51,8 +57,4 @@ export class CourseThing implements Thing<CourseValue> {
       ),
     );
   }
-}
-
-function usesInWords(sections: number, grades: number): string {
-  return `${sections} ${sections === 1 ? 'section' : 'sections'} and ${grades} posted ${grades === 1 ? 'grade' : 'grades'}`;
 }

@@ -26,6 +26,7 @@ import {
 import type { AssignmentBody } from '#contract/report-items';
 import { Changes, revisionOf, type Edit } from '#server/changes';
 import { nextIds, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { counted } from '#contract/messages';
 import { valueOfCourse } from './course.thing.js';
 import { CoursesRepository, type CourseUse } from './courses.repository.js';
 import { PlacementsRepository } from './placements.repository.js';
@@ -196,7 +197,7 @@ function courseReply(
 /** What a save does, in words: "change Knots", "add 3 courses and delete 1 course". */
 function actionOf(own: readonly OwnCourse[], changes: readonly CourseChangeBody[], removed: readonly number[]): string {
   const named = (ids: readonly (number | null)[], titles: readonly string[]) =>
-    ids.length === 1 ? titles[0]! : `${ids.length} courses`;
+    ids.length === 1 ? titles[0]! : counted(ids.length, 'course');
   const [added, changed] = [changes.filter(({ id }) => id === null), changes.filter(({ id }) => id !== null)];
   const titles = (ids: readonly (number | null)[]) => ids.map((id) => own.find((each) => each.id === id)?.title ?? '');
   const parts = [

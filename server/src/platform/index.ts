@@ -3,7 +3,6 @@ export { AccessGuard } from './auth/access.guard.js';
 export type { Actor } from './auth/actor.js';
 export { createSessions } from './auth/session.js';
 export { Clock } from './clock/clock.js';
-export { counted } from './database/counted.js';
 export { nextIds } from './database/next-ids.js';
 export { intArray } from './database/int-array.js';
 export { isConstraintViolation } from './database/is-constraint-violation.js';

@@ -3,6 +3,7 @@ import { checkItem } from '#core/report-items';
 import { itemFaultSentence, itemOfBody, type AssignmentBody, type ItemBody } from '#contract/report-items';
 import { CoursesRepository } from '#server/courses';
 import { Refusal, type FieldFault, type Queries } from '#server/platform';
+import { usesInWords } from '#contract/messages';
 import { LabelsRepository } from './labels.repository.js';
 import { ReportItemsRepository } from './report-items.repository.js';
 
@@ -45,7 +46,7 @@ export class ItemChecks {
   /** An item that something hangs on stays. @throws Refusal in-use */
   async refuseUsed(queries: Queries, id: number): Promise<void> {
     const { name } = await this.items.byIdOrThrow(queries, id);
-    const uses = await this.items.usesOf(queries, id);
+    const uses = usesInWords(await this.items.usesOf(queries, id));
     const instead = 'Let its rules omit every course instead: what is posted is kept and no sheet asks for more.';
     if (uses) throw new Refusal('in-use', { what: 'The item', name, uses, instead });
   }

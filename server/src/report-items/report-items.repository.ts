@@ -3,7 +3,8 @@ import { and, asc, eq, isNull, max, sql } from 'drizzle-orm';
 import { decimalOrThrow, formatDecimal, roundings } from '#core/numbers';
 import type { Assignment, Exception, ReportItem, Rule } from '#core/report-items';
 import type { Precision } from '#core/scales';
-import { intArray, counted, nextIds, Refusal, tables, type Queries } from '#server/platform';
+import { intArray, nextIds, Refusal, tables, type Queries } from '#server/platform';
+import type { Uses } from '#contract/messages';
 
 const {
   categories,
@@ -164,20 +165,18 @@ export class ReportItemsRepository {
       .groupBy(grades.itemId, sections.courseId);
   }
 
-  /** What hangs on an item: posted and computed grades, files, composites. Empty when it can go. */
-  async usesOf(queries: Queries, id: number): Promise<string> {
-    const { rows } = await queries.execute<{ uses: string }>(sql`
-      SELECT concat_ws(' and ', ${counted(sql`g.n`, 'posted grade')},
-        ${counted(sql`c.n`, 'computed grade')}, ${counted(sql`f.n`, 'file')},
-        ${counted(sql`j.n`, 'total column of learning platforms', 'total columns of learning platforms')},
-        CASE WHEN p.names IS NOT NULL THEN 'the composite ' || p.names END) AS uses
-      FROM (SELECT count(*) AS n FROM grades WHERE item_id = ${id}) g,
-        (SELECT count(*) AS n FROM computed_grades WHERE item_id = ${id}) c,
-        (SELECT count(*) AS n FROM file_columns WHERE item_id = ${id}) f,
-        (SELECT count(*) AS n FROM platform_names WHERE item_id = ${id}) j,
-        (SELECT string_agg(DISTINCT i.name, ', ') AS names FROM report_item_parts p
-           JOIN report_items i ON i.id = p.composite_id WHERE p.item_id = ${id}) p`);
-    return rows[0]!.uses;
+  /** What rests on an item: posted and computed grades, files, columns of platforms, composites. */
+  async usesOf(queries: Queries, id: number): Promise<Uses> {
+    const { rows } = await queries.execute<{ counts: Uses['counts']; composites: string }>(sql`
+      SELECT json_build_object(
+          'posted grade', (SELECT count(*) FROM grades WHERE item_id = ${id}),
+          'computed grade', (SELECT count(*) FROM computed_grades WHERE item_id = ${id}),
+          'file', (SELECT count(*) FROM file_columns WHERE item_id = ${id}),
+          'total column of learning platforms', (SELECT count(*) FROM platform_names WHERE item_id = ${id})) AS counts,
+        (SELECT coalesce(string_agg(DISTINCT i.name, ', '), '') FROM report_item_parts p
+           JOIN report_items i ON i.id = p.composite_id WHERE p.item_id = ${id}) AS composites`);
+    const { counts, composites } = rows[0]!;
+    return { counts, named: composites === '' ? [] : [`the composite ${composites}`] };
   }
 
   private async replaceParts(queries: Queries, id: number, parts: ReportItem['parts']): Promise<void> {

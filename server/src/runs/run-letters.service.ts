@@ -5,6 +5,7 @@ import { reasonSentence, type RunLetterReply } from '#contract/runs';
 import { MailService } from '#server/mail';
 import { PlatformsRepository } from '#server/platforms';
 import { Transactions, type Actor, type Letter } from '#server/platform';
+import { counted } from '#contract/messages';
 import { LedgerRepository, type TeachersLine } from './ledger.repository.js';
 import { RunsRepository } from './runs.repository.js';
 
@@ -48,7 +49,7 @@ export class RunLettersService {
     return [...byTeacher.values()].map((rows) => ({
       to: rows[0]!.teacher,
       address: rows[0]!.address,
-      subject: `${rows.length === 1 ? 'One thing' : `${rows.length} things`} on ${platform} did not come over into ${period}`,
+      subject: `${counted(rows.length, 'thing')} on ${platform} did not come over into ${period}`,
       text: textOf(actor.name, platform, period, rows),
       lines: rows.length,
     }));

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { PeriodsRepository } from '#server/calendar';
 import { Refusal, type Queries } from '#server/platform';
+import { counted, usesInWords } from '#contract/messages';
 import type { ScaleValue } from './scale-value.js';
 import { ScalesRepository } from './scales.repository.js';
 
@@ -32,7 +33,7 @@ export class ScaleChecks {
   }
 
   private async refuseUsed(queries: Queries, id: number): Promise<void> {
-    const uses = await this.scales.usesOf(queries, id);
+    const uses = usesInWords(await this.scales.usesOf(queries, id));
     if (uses === '') return;
     const { name } = await this.scales.byIdOrThrow(queries, id);
     const instead = 'Put another scale in force in its places first; a scale that grades were posted under stays.';
@@ -46,7 +47,7 @@ export class ScaleChecks {
     for (const { number, grades } of gone) {
       if (grades === 0) continue;
       const instead = 'Save another version instead: what is posted keeps the one it was posted under.';
-      const uses = grades === 1 ? '1 posted grade' : `${grades} posted grades`;
+      const uses = counted(grades, 'posted grade');
       throw new Refusal('in-use', { what: 'The version', name: `Version ${number}`, uses, instead });
     }
     const added = value?.versions.filter(({ number }) => !kept.some((each) => each.number === number)) ?? [];

@@ -5,7 +5,8 @@ import type { ScaleKind, Shift } from '#core/scales';
 import { versionsInForce } from '#core/period-view';
 import type { SchoolPeriod } from '#server/calendar';
 import { ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
-import { counted, Refusal, tables, type Queries } from '#server/platform';
+import { Refusal, tables, type Queries } from '#server/platform';
+import type { Uses } from '#contract/messages';
 
 /** A scale without its bands. */
 export interface ScaleRow {
@@ -93,19 +94,19 @@ export class ScalesRepository {
     return row?.schoolId ?? null;
   }
 
-  /** What hangs on a scale: grades, items, places, scales that follow it. Empty when it can go. */
-  async usesOf(queries: Queries, id: number): Promise<string> {
-    const { rows } = await queries.execute<{ uses: string }>(sql`
-      SELECT concat_ws(' and ', ${counted(sql`g.n`, 'posted grade')},
-        CASE WHEN i.names IS NOT NULL THEN 'the item ' || i.names END,
-        ${counted(sql`p.n`, 'place where it is in force', 'places where it is in force')},
-        CASE WHEN f.names IS NOT NULL THEN 'the scale that follows it, ' || f.names END) AS uses
-      FROM (SELECT count(*) AS n FROM grades WHERE scale_version_id IN
-              (SELECT id FROM scale_versions WHERE scale_id = ${id})) g,
-        (SELECT string_agg(name, ', ') AS names FROM report_items WHERE scale_id = ${id}) i,
-        (SELECT count(*) AS n FROM scale_placements WHERE scale_id = ${id}) p,
-        (SELECT string_agg(name, ', ') AS names FROM scales WHERE tied_to_id = ${id}) f`);
-    return rows[0]!.uses;
+  /** What rests on a scale: grades, items, places, scales that follow it. */
+  async usesOf(queries: Queries, id: number): Promise<Uses> {
+    const { rows } = await queries.execute<{ grades: number; places: number; items: string; followers: string }>(sql`
+      SELECT (SELECT count(*) FROM grades WHERE scale_version_id IN
+                (SELECT id FROM scale_versions WHERE scale_id = ${id}))::int AS grades,
+        (SELECT count(*) FROM scale_placements WHERE scale_id = ${id})::int AS places,
+        (SELECT coalesce(string_agg(name, ', '), '') FROM report_items WHERE scale_id = ${id}) AS items,
+        (SELECT coalesce(string_agg(name, ', '), '') FROM scales WHERE tied_to_id = ${id}) AS followers`);
+    const { grades, places, items, followers } = rows[0]!;
+    return {
+      counts: { 'posted grade': grades, 'place where it is in force': places },
+      named: [items && `the item ${items}`, followers && `the scale that follows it, ${followers}`].filter(Boolean),
+    };
   }
 }
 

@@ -9,6 +9,7 @@ import { bodyOfAssignment } from '#contract/report-items';
 import { Changes, revisionOf, type Edit } from '#server/changes';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { ReportItemsRepository } from '#server/report-items';
+import { counted } from '#contract/messages';
 
 /** What copying would do to one course. */
 interface CoursePlan {
@@ -73,7 +74,7 @@ export class CopySetUpService {
           edits.push({ kind: 'course', id: String(course.id), expected: revisionOf(before), after });
         }
       }
-      const onto = changed.length === 1 ? changed[0]!.course.title : `${changed.length} courses`;
+      const onto = changed.length === 1 ? changed[0]!.course.title : counted(changed.length, 'course');
       await this.changes.make(queries, actor, { action: `copy the set-up of ${source.title} onto ${onto}`, edits });
     });
     return reply;

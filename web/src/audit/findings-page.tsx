@@ -1,12 +1,13 @@
 import { useMemo } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { AuditRunReply, FindingReply } from '#contract/audit';
+import { agreeing, counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
 import { searchWith } from '../ui/address/search-with';
 import { Button, Key } from '../ui/button';
-import { plural, showCount, showInstant } from '../ui/format';
+import { showCount, showInstant } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
@@ -84,7 +85,7 @@ export function FindingsPage() {
           </Button>
         </>
       }
-      aside={`${audit.rules.length} rules over ${plural(run.gradesChecked, 'grade')} · ${(run.milliseconds / 1000).toFixed(1)} s · ${showInstant(run.startedAt)}`}
+      aside={`${audit.rules.length} rules over ${counted(run.gradesChecked, 'grade')} · ${(run.milliseconds / 1000).toFixed(1)} s · ${showInstant(run.startedAt)}`}
     >
       <div className="grid min-h-[340px] flex-1 grid-cols-[200px_minmax(0,1fr)_280px] min-[1180px]:grid-cols-[220px_minmax(0,1fr)_330px] rounded-md border border-hairline bg-surface">
         <RuleList
@@ -122,14 +123,14 @@ function FindingsHeadline({ run, periodName, onNew }: { run: AuditRunReply; peri
         <>Nothing blocks the seal of {periodName}</>
       ) : (
         <>
-          <Strong tone="blocks">{plural(findings.length, 'finding')}</Strong>{' '}
-          {findings.length === 1 ? 'blocks' : 'block'} the seal of {periodName}
+          <Strong tone="blocks">{counted(findings.length, 'finding')}</Strong> {agreeing(findings.length, 'blocks')} the
+          seal of {periodName}
         </>
       )}
       {sinceLastRun && (
         <>
           ; since the run before, <FigureButton onClick={onNew}>{showCount(sinceLastRun.added)}</FigureButton>{' '}
-          {sinceLastRun.added === 1 ? 'is' : 'are'} new, {showCount(sinceLastRun.still)} still there and{' '}
+          {agreeing(sinceLastRun.added, 'is')} new, {showCount(sinceLastRun.still)} still there and{' '}
           <Strong>{showCount(sinceLastRun.gone)} gone</Strong>
         </>
       )}
@@ -137,7 +138,7 @@ function FindingsHeadline({ run, periodName, onNew }: { run: AuditRunReply; peri
       {changedSince > 0 && (
         <>
           {' '}
-          <Strong tone="warns">{plural(changedSince, 'grade')}</Strong> changed after it.
+          <Strong tone="warns">{counted(changedSince, 'grade')}</Strong> changed after it.
         </>
       )}
     </>

@@ -1,7 +1,8 @@
+import { counted } from '#contract/messages';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { Button } from '../ui/button';
-import { plural, showCount } from '../ui/format';
+import { showCount } from '../ui/format';
 import { Note } from '../ui/panel';
 import { useRecalculation, useSteerRecalculation } from './queries';
 
@@ -13,7 +14,7 @@ export function RecalculationNote() {
   const { remaining, total, isRunning, failed } = progress;
   if (remaining === 0)
     return failed.length === 0 ? null : (
-      <Note tone="blocks" title={`${plural(failed.length, 'grade book')} could not be calculated`}>
+      <Note tone="blocks" title={`${counted(failed.length, 'grade book')} could not be calculated`}>
         {failed.map(({ sectionId, section, problem }) => (
           <p key={sectionId}>
             {section}: {problem}. It is tried again when something of it changes.

@@ -1,8 +1,9 @@
 import type { ValueEffectReply } from '#contract/calculation';
+import { counted } from '#contract/messages';
 import { AnewWords } from '../scales/effect/anew-words';
 import { EffectPicture } from '../scales/effect/effect-picture';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
-import { plural, showCount, showLabel, showPercent } from '../ui/format';
+import { showCount, showLabel, showPercent } from '../ui/format';
 import { Strong } from '../ui/page';
 
 type StudentEffect = ValueEffectReply['students'][number];
@@ -69,7 +70,7 @@ export function ChangedWords({ effect }: { effect: ValueEffectReply }) {
   const { rise, fall, moved, passAnew, failAnew } = effect;
   return (
     <>
-      {showCount(rise)} up, {showCount(fall)} down, and <Strong tone="warns">{plural(moved, 'label')}</Strong>
+      {showCount(rise)} up, {showCount(fall)} down, and <Strong tone="warns">{counted(moved, 'label')}</Strong>
       {passAnew + failAnew > 0 && '; '}
       <AnewWords passAnew={passAnew} failAnew={failAnew} />
     </>

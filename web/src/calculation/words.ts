@@ -1,3 +1,4 @@
+import { counted } from '#contract/messages';
 import type { CategoryWorkings, FlagEffect, Method, ScoreFlag, Standing, Treatment } from '#core/calculation';
 
 /** What each method does, to go into "Each grade is …". */
@@ -94,7 +95,7 @@ export const standingQuarters: Record<Standing, number> = {
 };
 
 /** "3 scores, 1 dropped". */
-export function countWords({ counted, dropped }: Pick<CategoryWorkings, 'counted' | 'dropped'>): string {
-  const scores = `${counted} ${counted === 1 ? 'score' : 'scores'}`;
-  return dropped > 0 ? `${scores}, ${dropped} dropped` : scores;
+export function countWords({ counted: scores, dropped }: Pick<CategoryWorkings, 'counted' | 'dropped'>): string {
+  const words = counted(scores, 'score');
+  return dropped > 0 ? `${words}, ${dropped} dropped` : words;
 }

@@ -1,8 +1,8 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { daysBetween, type Day } from '#core/calendar';
 import type { BreakBody, CalendarReply, PeriodBody } from '#contract/calendar';
+import { counted } from '#contract/messages';
 import { DayField } from '../ui/day/day-field';
-import { plural } from '../ui/format';
 import { changeCalendar, type CalendarBody } from './calendar-drafts';
 import { newId, yearBeside } from './calendar-view';
 
@@ -67,7 +67,7 @@ export function BreakList({ calendar, body, year }: { calendar: CalendarReply; b
                 <DayField label={`Last day of ${name}`} day={endsOn} onChange={(day) => change(id, { endsOn: day })} />
               </td>
               <td className="w-[58px] text-right text-quiet">
-                {plural(Math.max(0, daysBetween(startsOn, endsOn) + 1), 'day')}
+                {counted(Math.max(0, daysBetween(startsOn, endsOn) + 1), 'day')}
               </td>
               <td className="w-[26px] text-right">
                 <button

@@ -1,5 +1,6 @@
 import type { PeriodBody } from '#contract/calendar';
-import { plural, showDay } from '../ui/format';
+import { counted } from '#contract/messages';
+import { showDay } from '../ui/format';
 import { Strong } from '../ui/page';
 import type { PeriodView } from './calendar-view';
 
@@ -18,8 +19,8 @@ export function CalendarHeadline({ schoolName, year, views, chosen, today }: Cal
   const part = chosen && chosen.depth > 0 ? chosen : undefined;
   return (
     <>
-      {schoolName} has <Strong>{plural(own?.classDays ?? 0, 'day')} with classes</Strong> in {year.name}, in{' '}
-      <Strong>{plural(leaves.length, leaves[0]?.period.kind ?? 'period')}</Strong>
+      {schoolName} has <Strong>{counted(own?.classDays ?? 0, 'day')} with classes</Strong> in {year.name}, in{' '}
+      <Strong>{counted(leaves.length, leaves[0]?.period.kind ?? 'period')}</Strong>
       {part && (
         <>
           ; 60 % of {part.period.name} {part.part.sixtyPercentDay < today ? 'was over on' : 'is over on'}{' '}

@@ -1,12 +1,13 @@
 import { useState } from 'react';
 import { addDays, daysToSameWeekday, nextYearName, sameDateNextYear, type Day } from '#core/calendar';
 import type { CalendarReply, PeriodBody } from '#contract/calendar';
+import { counted } from '#contract/messages';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
 import { DayField } from '../ui/day/day-field';
 import { Dialog } from '../ui/dialog';
-import { plural, showDay } from '../ui/format';
+import { showDay } from '../ui/format';
 import { yearsOf } from './calendar-view';
 import { useCopyYears } from './queries';
 
@@ -50,7 +51,7 @@ export function CopyYearDialog({ calendars, onClose, onCopied }: CopyYearDialogP
         onError: showProblem,
         onSuccess(after) {
           tellOfChange(
-            `${plural(chosen.length, 'calendar')} copied onto the next year. Look over breaks and windows: they keep their days of the week, not their dates.`,
+            `${counted(chosen.length, 'calendar')} copied onto the next year. Look over breaks and windows: they keep their days of the week, not their dates.`,
             after,
           );
           onCopied();
@@ -67,7 +68,7 @@ export function CopyYearDialog({ calendars, onClose, onCopied }: CopyYearDialogP
       footer={
         <>
           <Button look="main" disabled={chosen.length === 0 || unclear || copy.isPending} onClick={run}>
-            Copy {plural(chosen.length, 'calendar')}
+            Copy {counted(chosen.length, 'calendar')}
           </Button>
           <Button onClick={onClose}>Cancel</Button>
         </>
@@ -118,7 +119,7 @@ export function CopyYearDialog({ calendars, onClose, onCopied }: CopyYearDialogP
                 </td>
                 <td className="pl-4!">
                   {showDay(addDays(year.startsOn, days))} to {showDay(addDays(year.endsOn, days))}
-                  <span className="text-quiet">, {plural(days / 7, 'week')} later</span>
+                  <span className="text-quiet">, {counted(days / 7, 'week')} later</span>
                 </td>
               </tr>
             );

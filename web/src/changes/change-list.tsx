@@ -1,7 +1,8 @@
 import { Undo2 } from 'lucide-react';
 import type { ChangedThingReply, ChangeReply } from '#contract/changes';
+import { counted } from '#contract/messages';
 import { Button } from '../ui/button';
-import { plural, showInstant } from '../ui/format';
+import { showInstant } from '../ui/format';
 import { useUndo } from './use-tell-of-change';
 
 /** As many facts as are told of a thing at once. */
@@ -35,7 +36,7 @@ export function ChangeList({ changes, showsWho }: { changes: readonly ChangeRepl
           {things.map((each) => (
             <ChangedFields key={each.thing} changed={each} isAlone={things.length + moreThings === 1} />
           ))}
-          {moreThings > 0 && <p className="mt-1 text-[13px] text-quiet">and {plural(moreThings, 'more thing')}</p>}
+          {moreThings > 0 && <p className="mt-1 text-[13px] text-quiet">and {counted(moreThings, 'more thing')}</p>}
         </li>
       ))}
     </ul>
@@ -58,7 +59,7 @@ function ChangedFields({ changed: { called, fields }, isAlone }: { changed: Chan
         ))}
       </dl>
       {fields.length > mostFields && (
-        <p className="text-quiet">and {plural(fields.length - mostFields, 'more fact')}</p>
+        <p className="text-quiet">and {counted(fields.length - mostFields, 'more fact')}</p>
       )}
     </div>
   );

@@ -1,11 +1,12 @@
 import { ShieldAlert, ShieldCheck } from 'lucide-react';
 import { useSearchParams } from 'react-router';
 import type { LogCheckReply, LogEntryReply, LogReply } from '#contract/changes';
+import { counted } from '#contract/messages';
 import { AwaitedPage } from '../shell/awaited-page';
 import { closeDrawer, openDrawer } from '../shell/drawer-store';
 import { Button } from '../ui/button';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
-import { plural, showCount, showInstant } from '../ui/format';
+import { showCount, showInstant } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Empty, Note, Panel } from '../ui/panel';
 import { LogEntryDetails } from './log-entry-details';
@@ -91,7 +92,7 @@ function LogDesk({ pages, check, isReading, onMore }: LogDeskProps) {
           <p>
             <ShieldAlert size={14} aria-hidden className="mr-1 inline" />
             Entry {showCount(check.faultAt ?? 0)} does not fit the one before it: it was changed, removed or added in
-            the database itself. {plural(check.checked, 'entry', 'entries')} before it hold.
+            the database itself. {counted(check.checked, 'entry')} before it hold.
           </p>
         </Note>
       )}
@@ -117,7 +118,7 @@ function LogDesk({ pages, check, isReading, onMore }: LogDeskProps) {
         />
         {entries.length > 0 && (
           <p aria-live="polite" className="border-t border-hairline px-4 py-1.5 text-[12px] text-quiet">
-            {plural(entries.length, 'entry', 'entries')} shown
+            {counted(entries.length, 'entry')} shown
             {hasMore ? (isReading ? '; reading older ones …' : '; older ones follow as you scroll') : ', these are all'}
           </p>
         )}
@@ -127,7 +128,7 @@ function LogDesk({ pages, check, isReading, onMore }: LogDeskProps) {
 }
 
 function LogHeadline({ check: { state, checked, entries, checkedAt } }: { check: LogCheckReply }) {
-  const all = <Strong>{plural(entries, 'entry', 'entries')}</Strong>;
+  const all = <Strong>{counted(entries, 'entry')}</Strong>;
   if (state === 'checking' || state === 'waiting')
     return (
       <>
@@ -153,7 +154,7 @@ function FirstFact({ fields: [first, ...others] }: { fields: LogEntryReply['fiel
     <span className="block truncate">
       <span className="text-quiet">{first.field}</span>{' '}
       {first.before && <del className="text-quiet">{first.before}</del>} {first.after === '' ? 'removed' : first.after}
-      {others.length > 0 && <span className="text-quiet">, and {plural(others.length, 'more fact')}</span>}
+      {others.length > 0 && <span className="text-quiet">, and {counted(others.length, 'more fact')}</span>}
     </span>
   );
 }

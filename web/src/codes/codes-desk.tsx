@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { checkCodes, newCode } from '#core/codes';
 import { bodyOfCode, codeFaultSentence, codeOfBody, type CodeBody, type CodesReply } from '#contract/codes';
+import { agreeing, counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { ProblemError } from '../shell/api';
 import { HistoryButton } from '../changes/history-button';
@@ -10,7 +11,7 @@ import { useTellOfChange } from '../changes/use-tell-of-change';
 import { showProblem } from '../shell/show-problem';
 import { useScope } from '../shell/scope';
 import { Button, Key } from '../ui/button';
-import { plural, showCount } from '../ui/format';
+import { showCount } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Note, Panel } from '../ui/panel';
 import { searchWith } from '../ui/address/search-with';
@@ -68,8 +69,8 @@ function CodeList({ reply, viewSwitch }: { reply: CodesReply; viewSwitch: React.
     <Page
       headline={
         <>
-          <Strong>{plural(codes.length, 'code')}</Strong> may stand in a label’s place;{' '}
-          <Strong tone="informs">{plural(posted, 'grade')}</Strong> {posted === 1 ? 'is' : 'are'} posted with one.
+          <Strong>{counted(codes.length, 'code')}</Strong> may stand in a label’s place;{' '}
+          <Strong tone="informs">{counted(posted, 'grade')}</Strong> {agreeing(posted, 'is')} posted with one.
         </>
       }
       actions={

@@ -1,12 +1,12 @@
 import { useEffect, useState } from 'react';
 import { copiedParts, type CopiedPart, type CourseReply } from '#contract/courses';
+import { counted } from '#contract/messages';
 import { useScope } from '../shell/scope';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { CheckField } from '../ui/field';
-import { plural } from '../ui/format';
 import { useCopySetUp, usePreviewCopy } from './queries';
 
 const partNames: Record<CopiedPart, string> = {
@@ -56,13 +56,13 @@ export function CopySetUpDialog({ source, courses, onClose }: CopySetUpDialogPro
               copy.mutate(request, {
                 onSuccess: (after) => {
                   onClose();
-                  tellOfChange(`${plural(changing.length, 'course')} set up like ${source.cells.title}.`, after);
+                  tellOfChange(`${counted(changing.length, 'course')} set up like ${source.cells.title}.`, after);
                 },
                 onError: showProblem,
               })
             }
           >
-            Copy onto {plural(changing.length, 'course')}
+            Copy onto {counted(changing.length, 'course')}
           </Button>
           <Button onClick={onClose}>Cancel</Button>
         </>

@@ -3,6 +3,7 @@ import { useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { CourseImportReply, CoursesReply } from '#contract/courses';
+import { agreeing, counted } from '#contract/messages';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { SetUpNote } from '../set-up/set-up-note';
 import { PageFace } from '../shell/awaited-page';
@@ -11,7 +12,7 @@ import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
 import { searchWith } from '../ui/address/search-with';
 import { Button, Key } from '../ui/button';
-import { plural, showCount } from '../ui/format';
+import { showCount } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
 import { Empty, Note, Panel } from '../ui/panel';
 import { useKeptRows } from '../ui/grid/use-kept-rows';
@@ -72,7 +73,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
       onSuccess: (after) => {
         courseDrafts.discard(schoolId);
         setMarked(new Set());
-        tellOfChange(`${plural(count, 'course')} saved.`, after);
+        tellOfChange(`${counted(count, 'course')} saved.`, after);
       },
       onError: (error) => {
         if (error instanceof ProblemError && error.problem.errors[0])
@@ -124,11 +125,11 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
       headline={
         <>
           {schoolName} offers{' '}
-          <FigureButton onClick={() => setSearch({})}>{plural(reply.courses.length, 'course')}</FigureButton> in{' '}
-          <Strong>{plural(departments.length, 'department')}</Strong>
+          <FigureButton onClick={() => setSearch({})}>{counted(reply.courses.length, 'course')}</FigureButton> in{' '}
+          <Strong>{counted(departments.length, 'department')}</Strong>
           {count > 0 && (
             <>
-              ; <Strong tone="warns">{showCount(count)}</Strong> {count === 1 ? 'is' : 'are'} changed and not saved
+              ; <Strong tone="warns">{showCount(count)}</Strong> {agreeing(count, 'is')} changed and not saved
             </>
           )}
           {faulty.length > 0 && (
@@ -142,7 +143,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
       actions={
         <>
           <Button look="main" disabled={!canSave} onClick={store}>
-            Save {count > 0 ? plural(count, 'course') : 'courses'} <Key>Ctrl S</Key>
+            Save {count > 0 ? counted(count, 'course') : 'courses'} <Key>Ctrl S</Key>
           </Button>
           {count > 0 && (
             <>
@@ -187,7 +188,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
     >
       <SetUpNote place="courses" />
       {stale.length > 0 && (
-        <Note tone="blocks" title={`Someone else changed ${plural(stale.length, 'course')}`}>
+        <Note tone="blocks" title={`Someone else changed ${counted(stale.length, 'course')}`}>
           <p>{stale.map(([key]) => reply.courses.find(({ id }) => String(id) === key)?.cells.title).join(', ')}</p>
           <Button
             onClick={() =>

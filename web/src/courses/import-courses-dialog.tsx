@@ -1,9 +1,10 @@
 import { courseHeadings, type CourseRowOutcome, type CourseRowPlan } from '#core/courses';
 import { cellFaultSentences, type CourseImportReply } from '#contract/courses';
+import { counted } from '#contract/messages';
 import { Button } from '../ui/button';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { Dialog } from '../ui/dialog';
-import { plural, showCount } from '../ui/format';
+import { showCount } from '../ui/format';
 
 const outcomeWords: Record<CourseRowOutcome, string> = {
   new: 'new',
@@ -93,7 +94,7 @@ export function ImportCoursesDialog({ plan, onTake, onClose }: ImportCoursesDial
       footer={
         <>
           <Button look="main" disabled={useful === 0} onClick={onTake}>
-            Take {plural(useful, 'row')} as a draft
+            Take {counted(useful, 'row')} as a draft
           </Button>
           <Button onClick={onClose}>Cancel</Button>
           {wrong > 0 && <span className="text-[13px] text-quiet">Rows with errors are skipped.</span>}

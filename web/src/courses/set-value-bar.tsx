@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { cellFault, courseFields, courseHeadings, courseLengths, courseLevels, type CourseField } from '#core/courses';
 import { cellFaultSentences } from '#contract/courses';
+import { counted } from '#contract/messages';
 import { HistoryButton } from '../changes/history-button';
 import { Button } from '../ui/button';
 import { Choice } from '../ui/field';
-import { plural } from '../ui/format';
 
 interface SetValueBarProps {
   /** The one course whose history can be asked for; none where several are selected. */
@@ -32,7 +32,7 @@ export function SetValueBar({ count, onSet, onRemove, onCopySetUp, onClear, hist
   const own = choices[field];
   return (
     <div className="flex flex-wrap items-center gap-2 border-b border-hairline bg-eucalypt-soft px-4 py-1.5">
-      <b>{plural(count, 'course')} selected:</b> set
+      <b>{counted(count, 'course')} selected:</b> set
       <Choice
         label="Fact"
         value={field}

@@ -1,10 +1,11 @@
 import { useSearchParams } from 'react-router';
 import { exchangeVersions } from '#core/exchange';
 import type { ExchangeSummaryReply } from '#contract/exchange';
+import { agreeing, counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { searchWith } from '../ui/address/search-with';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
-import { plural, showInstant } from '../ui/format';
+import { showInstant } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { ExchangePreview } from './exchange-preview';
@@ -57,8 +58,8 @@ export function ExchangePage() {
     <Page
       headline={
         <>
-          Rosters and grade books go out and come in as OneRoster zips; <Strong>{plural(taken, 'zip')}</Strong>{' '}
-          {taken === 1 ? 'was' : 'were'} imported so far.
+          Rosters and grade books go out and come in as OneRoster zips; <Strong>{counted(taken, 'zip')}</Strong>{' '}
+          {agreeing(taken, 'was')} imported so far.
         </>
       }
       below="Out goes what other systems can hold: schools, periods, people, courses, sections, enrollments, categories, assignments, scores and scales. Posted grades stay here."

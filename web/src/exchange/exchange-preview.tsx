@@ -2,9 +2,10 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { exchangeOutcomes, isTaking, type ExchangeOutcome } from '#core/exchange';
 import type { ExchangeImportReply, ExchangeRowsQuery } from '#contract/exchange';
+import { counted } from '#contract/messages';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
-import { plural, showCount } from '../ui/format';
+import { showCount } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
 import { Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
@@ -31,7 +32,7 @@ export function ExchangePreview({ id, onClose, onTaken }: ExchangePreviewProps) 
     if (!canTake) return;
     accept.mutate(zip.previewId, {
       onSuccess: () => {
-        toast.success(`${plural(writes, 'row')} imported.`);
+        toast.success(`${counted(writes, 'row')} imported.`);
         onTaken?.();
       },
       onError: showProblem,
@@ -46,7 +47,7 @@ export function ExchangePreview({ id, onClose, onTaken }: ExchangePreviewProps) 
         <>
           {zip.previewId !== null && (
             <Button look="main" disabled={!canTake} onClick={take}>
-              {accept.isPending ? 'Importing…' : `Import ${plural(writes, 'row')}`} <Key>Ctrl ↵</Key>
+              {accept.isPending ? 'Importing…' : `Import ${counted(writes, 'row')}`} <Key>Ctrl ↵</Key>
             </Button>
           )}
           {zip.status === 'read' && (

@@ -1,7 +1,8 @@
 import { countOutcomes, isFileUnderWay, isLeftOut } from '#core/files';
 import type { FileImportReply } from '#contract/files';
+import { agreeing, counted } from '#contract/messages';
 import { useScope } from '../shell/scope';
-import { plural, showCount } from '../ui/format';
+import { showCount } from '../ui/format';
 import { Figure, Strong } from '../ui/page';
 import { useTimeLeft } from '../runs/use-time-left';
 import { fileWorkWords, shareDone, workOfFile, writesOf } from './words';
@@ -65,9 +66,9 @@ function PlanHeadline({ file, sectionName }: Omit<FileHeadlineProps, 'at'>) {
         <>
           ;{' '}
           <Figure tone="blocks" to={`${path(`files/${file.id}`)}?show=left-out`}>
-            {plural(leftOut, 'value')}
+            {counted(leftOut, 'value')}
           </Figure>{' '}
-          {leftOut === 1 ? 'is' : 'are'} skipped, each with its reason.
+          {agreeing(leftOut, 'is')} skipped, each with its reason.
         </>
       ) : (
         '.'

@@ -2,12 +2,13 @@ import { useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { canDiscardFile, isFileUnderWay } from '#core/files';
 import type { ChooseColumnsRequest, FileImportReply } from '#contract/files';
+import { counted } from '#contract/messages';
 import { useSheets } from '../posting/queries';
 import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { useScope } from '../shell/scope';
 import { Button, Key } from '../ui/button';
-import { plural, showInstant } from '../ui/format';
+import { showInstant } from '../ui/format';
 import { HistoryButton } from '../changes/history-button';
 import { Page } from '../ui/page';
 import { Empty, Note, Panel } from '../ui/panel';
@@ -106,7 +107,7 @@ function FileActions({ file }: { file: FileImportReply }) {
     accept.mutate(file.plan!.number, {
       onSuccess: ({ status }) =>
         status === 'accepted' &&
-        toast.success(`${plural(writes, 'computed percent')} written.`, {
+        toast.success(`${counted(writes, 'computed percent')} written.`, {
           action: { label: 'Undo', onClick: takeBack },
         }),
       onError: showProblem,
@@ -119,7 +120,7 @@ function FileActions({ file }: { file: FileImportReply }) {
     <>
       {(file.status === 'read' || file.status === 'planned') && (
         <Button look="main" disabled={!canAccept} onClick={takeIn}>
-          Accept {writes > 0 ? plural(writes, 'percent') : ''} <Key>Ctrl ↵</Key>
+          Accept {writes > 0 ? counted(writes, 'percent') : ''} <Key>Ctrl ↵</Key>
         </Button>
       )}
       {canDiscardFile(file.status) && (

@@ -3,12 +3,13 @@ import { useNavigate } from 'react-router';
 import { isFileUnderWay, type FileStatus } from '#core/files';
 import type { FileImportSummaryReply } from '#contract/files';
 import { largestFileMegabytes } from '#contract/files';
+import { agreeing, counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { ProblemError } from '../shell/api';
 import { usePeriod, useScope } from '../shell/scope';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { FileDrop } from '../ui/file-drop';
-import { plural, showCount, showInstant } from '../ui/format';
+import { showCount, showInstant } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Empty, Note, Panel } from '../ui/panel';
 import { useFiles, useReadFile } from './queries';
@@ -86,10 +87,10 @@ export function FilesPage() {
     <Page
       headline={
         <>
-          <Strong>{plural(accepted, 'file')}</Strong> {accepted === 1 ? 'is' : 'are'} imported for {period.name}
+          <Strong>{counted(accepted, 'file')}</Strong> {agreeing(accepted, 'is')} imported for {period.name}
           {waiting > 0 ? (
             <>
-              ; <Strong tone="warns">{plural(waiting, 'file')}</Strong> {waiting === 1 ? 'waits' : 'wait'} for you.
+              ; <Strong tone="warns">{counted(waiting, 'file')}</Strong> {agreeing(waiting, 'waits')} for you.
             </>
           ) : (
             '.'

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import type { FileImportReply } from '#contract/files';
 import type { SheetSummaryReply } from '#contract/posting';
+import { agreeing, counted } from '#contract/messages';
 import { Choice } from '../ui/field';
-import { plural, showCount } from '../ui/format';
+import { showCount } from '../ui/format';
 import { Note } from '../ui/panel';
 
 interface UnknownSectionsProps {
@@ -22,12 +23,12 @@ export function UnknownSections({ file, sections, onChoose }: UnknownSectionsPro
   return (
     <Note
       tone="warns"
-      title={`${plural(unknown.length, 'section')} of the file ${unknown.length === 1 ? 'is' : 'are'} not known`}
+      title={`${counted(unknown.length, 'section')} of the file ${agreeing(unknown.length, 'is')} not known`}
     >
       <ul className="max-h-[150px] overflow-y-auto">
         {shown.map(({ name, rows }) => (
           <li key={name}>
-            <b className="figures">{name || 'no name at all'}</b> in {plural(rows, 'row')} is{' '}
+            <b className="figures">{name || 'no name at all'}</b> in {counted(rows, 'row')} is{' '}
             <Choice
               label={`Section for ${name}`}
               value=""

@@ -1,13 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { useSearchParams } from 'react-router';
 import type { MailReply } from '#contract/mail';
+import { agreeing, counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { api } from '../shell/api';
 import { useScope } from '../shell/scope';
 import { searchWith } from '../ui/address/search-with';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { Drawer } from '../ui/drawer';
-import { plural, showInstant } from '../ui/format';
+import { showInstant } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 
@@ -53,8 +54,8 @@ export function OutboxPage() {
             <>No message was written for this school yet.</>
           ) : (
             <>
-              <Strong>{plural(mails.length, 'message')}</Strong> {mails.length === 1 ? 'is' : 'are'} in the outbox, the
-              last from {showInstant(mails[0]!.writtenAt)}.
+              <Strong>{counted(mails.length, 'message')}</Strong> {agreeing(mails.length, 'is')} in the outbox, the last
+              from {showInstant(mails[0]!.writtenAt)}.
             </>
           )
         }

@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { isOpen, type MatchDecision } from '#core/matching';
 import type { ClassMatchReply, NameMatchReply, TargetReply } from '#contract/matching';
+import { counted } from '#contract/messages';
 import { Button } from '../ui/button';
 import { Choice } from '../ui/field';
-import { plural, showNames } from '../ui/format';
+import { showNames } from '../ui/format';
 import { sayRow, type JoinRow } from './join-rows';
 import { kindWords, stateWords } from './words';
 
@@ -28,7 +29,7 @@ export function DecisionStrip({ row, targets, classes, names, isBusy, onDecide }
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
         <p className="text-[15px]">
           The {theirs} <b>{row.name}</b>
-          {row.kind !== 'letter' && <> in {plural(row.ids.length, 'class', 'classes')}</>} is our {ours}{' '}
+          {row.kind !== 'letter' && <> in {counted(row.ids.length, 'class')}</>} is our {ours}{' '}
           <Choice label={`Our ${ours}`} value={target} onChange={(event) => setTarget(event.target.value)}>
             <option value="">…</option>
             {targets.map(({ key, name }) => (

@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { MatchState } from '#core/matching';
 import type { TargetReply } from '#contract/matching';
-import { plural, showCount } from '../ui/format';
+import { counted } from '#contract/messages';
+import { showCount } from '../ui/format';
 import { sayRow, type JoinRow } from './join-rows';
 import { sayWeights } from './words';
 
@@ -63,7 +64,7 @@ export function JoinBoard({ rows, targets, chosenKey, onChoose, heads }: JoinBoa
                 {row.kind !== 'letter' && (
                   <span
                     className="figures w-8 text-right text-[12px] text-quiet"
-                    title={plural(row.ids.length, 'class', 'classes')}
+                    title={counted(row.ids.length, 'class')}
                   >
                     {showCount(row.ids.length)}
                   </span>

@@ -1,6 +1,6 @@
 import { isOpen } from '#core/matching';
 import type { MatchesReply } from '#contract/matching';
-import { plural } from '../ui/format';
+import { agreeing, counted, type CountedThing } from '#contract/messages';
 import { FigureButton, Strong } from '../ui/page';
 import type { View } from './views';
 
@@ -14,28 +14,28 @@ export function MatchesHeadline({
 }) {
   const joined = classes.filter(({ state }) => state === 'joined').length;
   const openOf = (kind: View) => names.filter((name) => name.kind === kind && isOpen(name.state)).length;
-  const open: [View, number, string, string][] = [
-    ['class', classes.filter(({ state }) => isOpen(state)).length, 'class', 'classes'],
-    ['group', openOf('group'), 'group name', 'group names'],
-    ['total', openOf('total'), 'total column', 'total columns'],
-    ['letter', openOf('letter'), 'platform label', 'platform labels'],
-    ['person', people.filter(({ state }) => isOpen(state)).length, 'student', 'students'],
+  const open: [View, number, CountedThing][] = [
+    ['class', classes.filter(({ state }) => isOpen(state)).length, 'class'],
+    ['group', openOf('group'), 'group name'],
+    ['total', openOf('total'), 'total column'],
+    ['letter', openOf('letter'), 'platform label'],
+    ['person', people.filter(({ state }) => isOpen(state)).length, 'student'],
   ];
   const waiting = open.filter(([, count]) => count > 0);
   return (
     <>
-      <Strong>{joined}</Strong> of {plural(classes.length, 'class', 'classes')} on {platform.name}{' '}
-      {joined === 1 ? 'is' : 'are'} joined to our sections.{' '}
+      <Strong>{joined}</Strong> of {counted(classes.length, 'class')} on {platform.name} {agreeing(joined, 'is')} joined
+      to our sections.{' '}
       {waiting.length === 0 ? (
         'Nothing waits for a decision.'
       ) : (
         <>
           Still to decide:{' '}
-          {waiting.map(([view, count, one, many], at) => (
+          {waiting.map(([view, count, thing], at) => (
             <span key={view}>
               {at > 0 && (at === waiting.length - 1 ? ' and ' : ', ')}
               <FigureButton tone="warns" onClick={() => onView(view)}>
-                {plural(count, one, many)}
+                {counted(count, thing)}
               </FigureButton>
             </span>
           ))}

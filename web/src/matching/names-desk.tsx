@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { isOpen, type MatchDecision } from '#core/matching';
 import type { MatchesReply, NameKind } from '#contract/matching';
-import { plural } from '../ui/format';
+import { counted } from '#contract/messages';
 import { Empty, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { DecisionStrip } from './decision-strip';
@@ -31,9 +31,9 @@ export function NamesDesk({ reply, kind, classId }: NamesDeskProps) {
     const to = targets.find(({ key }) => key === target)?.name;
     const says =
       decision === 'joined'
-        ? `"${row.name}" is ${to} in ${plural(ids.length, 'place')}.`
+        ? `"${row.name}" is ${to} in ${counted(ids.length, 'place')}.`
         : decision === 'ignored'
-          ? `"${row.name}" is ignored in ${plural(ids.length, 'place')}.`
+          ? `"${row.name}" is ignored in ${counted(ids.length, 'place')}.`
           : `"${row.name}" is open again.`;
     const next = rows[rows.indexOf(row) + 1] ?? rows[0];
     decide.mutate(

@@ -1,7 +1,8 @@
 import type { MatchDecision } from '#core/matching';
 import type { MatchesReply, PersonMatchReply } from '#contract/matching';
+import { agreeing, counted } from '#contract/messages';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
-import { plural, showDay } from '../ui/format';
+import { showDay } from '../ui/format';
 import { Empty, Panel } from '../ui/panel';
 import { DecisionButtons } from './decision-buttons';
 import { useDecide } from './queries';
@@ -74,8 +75,8 @@ export function PeopleDesk({ reply }: { reply: MatchesReply }) {
   return (
     <>
       <p className="text-[13px] text-quiet">
-        {plural(reply.peopleFound, 'student')} {reply.peopleFound === 1 ? 'was' : 'were'} found by number or address and
-        need no decision.
+        {counted(reply.peopleFound, 'student')} {agreeing(reply.peopleFound, 'was')} found by number or address and need
+        no decision.
       </p>
       <Panel className="flex min-h-[260px] flex-1 flex-col">
         <DataGrid

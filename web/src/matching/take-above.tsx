@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { sureConfidence } from '#core/matching';
 import type { MatchDecisionBody, MatchesReply } from '#contract/matching';
+import { counted } from '#contract/messages';
 import { Button } from '../ui/button';
 import { Choice } from '../ui/field';
-import { plural } from '../ui/format';
 import { decisionsAbove } from './join-rows';
 import { useDecide } from './queries';
 import type { View } from './views';
@@ -16,11 +16,11 @@ export function TakeAbove({ reply, view }: { reply: MatchesReply; view: View }) 
   const [line, setLine] = useState(sureConfidence);
   const decisions = decisionsOfView(reply, view, line);
   if (decisionsOfView(reply, view, 0).length === 0) return null;
-  const take = () => decide.mutate({ decisions, says: `${plural(decisions.length, 'proposal')} taken.` });
+  const take = () => decide.mutate({ decisions, says: `${counted(decisions.length, 'proposal')} taken.` });
   return (
     <span className="flex items-center gap-2">
       <Button look="main" disabled={decide.isPending || decisions.length === 0} onClick={take}>
-        Take {plural(decisions.length, 'proposal')}
+        Take {counted(decisions.length, 'proposal')}
       </Button>
       {view === 'person' ? (
         'with the same name and day of birth'

@@ -1,11 +1,11 @@
 import type { PlatformReply } from '#contract/platforms';
+import { counted } from '#contract/messages';
 import { EffectSentence } from '../calculation/policy/effect-sentence';
 import { ValueEffect } from '../calculation/value-effect';
 import { Awaited } from '../shell/awaited';
 import { usePeriod, useScope } from '../shell/scope';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
-import { plural } from '../ui/format';
 import { useTakeWeights, useWeightsEffect } from './queries';
 import type { WeightPattern } from './weight-patterns';
 
@@ -22,7 +22,7 @@ export function WeightEffectDialog({ platform, pattern, onClose }: WeightEffectD
   const request = { periodId, classIds: pattern.classes.map(({ classId }) => classId) };
   const effect = useWeightsEffect(platform.id, request);
   const take = useTakeWeights(platform.id);
-  const howMany = plural(pattern.classes.length, 'section');
+  const howMany = counted(pattern.classes.length, 'section');
   const periodName = period?.name ?? '';
   return (
     <Dialog

@@ -1,9 +1,9 @@
 import type { WeightState } from '#core/matching';
 import type { WeightsReply } from '#contract/matching';
 import type { PlatformReply } from '#contract/platforms';
+import { counted } from '#contract/messages';
 import { useScope } from '../shell/scope';
 import { Button } from '../ui/button';
-import { plural } from '../ui/format';
 import { Panel } from '../ui/panel';
 import { useTakeWeights } from './queries';
 import type { WeightPattern } from './weight-patterns';
@@ -31,7 +31,7 @@ export function WeightPatternCard({ pattern, categories, platform, onAsk }: Weig
     const row = rows.find(({ categoryId }) => categoryId === category.id);
     return row ? [{ ...row, name: category.name }] : [];
   });
-  const howMany = plural(classes.length, 'class', 'classes');
+  const howMany = counted(classes.length, 'class');
   const isEven = theirSum === '100';
   const names = classes.map(({ title }) => title).join('; ');
   const giveOurs = () =>

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import type { WeightsReply } from '#contract/matching';
 import type { PlatformReply } from '#contract/platforms';
+import { counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
-import { plural } from '../ui/format';
 import { Empty, Panel } from '../ui/panel';
 import { useWeights } from './queries';
 import { WeightEffectDialog } from './weight-effect-dialog';
@@ -49,7 +49,7 @@ function sumUp({ classes }: WeightsReply, platform: string): string {
   const count = (state: string) => classes.filter((each) => each.state === state).length;
   const [same, differ, open] = [count('same'), count('differ'), count('open')];
   return [
-    `${plural(classes.length, 'joined class', 'joined classes')} of ${platform}:`,
+    `${counted(classes.length, 'joined class')} of ${platform}:`,
     `${same} weighted as here,`,
     `${differ} weighted differently`,
     open > 0 ? `and ${open} whose groups are not all joined.` : 'and none left open.',

@@ -1,6 +1,6 @@
 import type { MatchState, PersonMatch, ProposalReason, SectionReason } from '#core/matching';
 import type { ClassMatchReply, NameKind } from '#contract/matching';
-import { plural } from '../ui/format';
+import { counted } from '#contract/messages';
 
 export const stateWords: Record<MatchState, string> = {
   joined: 'joined',
@@ -43,7 +43,7 @@ function sayReason(reason: ProposalReason): string {
     case 'otherWeight':
       return `weighs ${reason.theirs} %, ours ${reason.ours} %`;
     case 'earlier':
-      return `chosen ${reason.times === 1 ? 'once' : `${reason.times} times`} before`;
+      return `chosen ${reason.times === 1 ? 'once' : counted(reason.times, 'time')} before`;
   }
 }
 
@@ -58,8 +58,8 @@ function saySectionReason(reason: SectionReason): string {
       return 'same code';
     case 'students':
       return reason.common === reason.of
-        ? `the same ${plural(reason.of, 'student')}`
-        : `${reason.common} of ${plural(reason.of, 'student')} in both`;
+        ? `the same ${counted(reason.of, 'student')}`
+        : `${reason.common} of ${counted(reason.of, 'student')} in both`;
     case 'nobody':
       return 'it has no students yet';
     case 'title':
@@ -75,7 +75,7 @@ function saySectionReason(reason: SectionReason): string {
 export function sayClass({ best, between, claimedBy, state }: ClassMatchReply): string {
   if (best && state === 'proposed') return saySectionReasons(best.reasons);
   if (claimedBy.length > 0) return `also claimed by ${claimedBy.slice(1).join(', ')}`;
-  if (between.length > 0) return `${plural(between.length, 'section')} fit about equally`;
+  if (between.length > 0) return `${counted(between.length, 'section')} fit about equally`;
   return state === 'unmatched' ? 'no section has its students or its title' : '';
 }
 

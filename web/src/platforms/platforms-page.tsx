@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { PlatformReply } from '#contract/platforms';
+import { agreeing, counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { useScope } from '../shell/scope';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
-import { plural, showCount, showInstant } from '../ui/format';
+import { showCount, showInstant } from '../ui/format';
 import { Figure, Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { ConnectDialog } from './connect-dialog';
@@ -26,16 +27,16 @@ export function PlatformsPage() {
           <>No learning platform is connected to this school.</>
         ) : (
           <>
-            <Strong>{plural(platforms.length, 'learning platform')}</Strong> {platforms.length === 1 ? 'is' : 'are'}{' '}
+            <Strong>{counted(platforms.length, 'learning platform')}</Strong> {agreeing(platforms.length, 'is')}{' '}
             connected.{' '}
             {open === 0 ? (
               'All their classes and names are decided.'
             ) : (
               <>
                 <Figure tone="warns" to={path('matches')}>
-                  {plural(open, 'class or name', 'classes and names')}
+                  {counted(open, 'class or name')}
                 </Figure>{' '}
-                {open === 1 ? 'waits' : 'wait'} to be joined to ours.
+                {agreeing(open, 'waits')} to be joined to ours.
               </>
             )}
           </>
@@ -112,7 +113,7 @@ function PlatformCard({ platform }: { platform: PlatformReply }) {
         isOpen={isLeaving}
         onOpenChange={setLeaving}
         title={`Disconnect ${name}?`}
-        description={`Its ${plural(platform.classes, 'class', 'classes')} and every join that was decided for them are forgotten. Grades stay as they are.`}
+        description={`Its ${counted(platform.classes, 'class')} and every join that was decided for them are forgotten. Grades stay as they are.`}
         footer={
           <>
             <Button look="danger" onClick={() => remove.mutate(id, { onSuccess: () => setLeaving(false) })}>

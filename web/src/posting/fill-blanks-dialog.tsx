@@ -1,8 +1,8 @@
+import { counted } from '#contract/messages';
 import { useState } from 'react';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { TextField } from '../ui/field';
-import { plural } from '../ui/format';
 
 interface FillBlanksProps {
   readonly isOpen: boolean;
@@ -25,7 +25,7 @@ export function FillBlanksDialog({ isOpen, onOpenChange, blanks, onFill }: FillB
     <Dialog
       isOpen={isOpen}
       onOpenChange={onOpenChange}
-      title={`Fill ${plural(blanks, 'blank')} with one value`}
+      title={`Fill ${counted(blanks, 'blank')} with one value`}
       description="The marks stay unsaved until you save the sheet, and can be undone."
     >
       <form

@@ -2,11 +2,11 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { useBlocker, useSearchParams } from 'react-router';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import type { SheetReply } from '#contract/posting';
+import { counted } from '#contract/messages';
 import { closeDrawer, openDrawer, useDrawer } from '../shell/drawer-store';
 import { ProblemNote } from '../shell/problem-note';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
-import { plural } from '../ui/format';
 import { LastRun } from '../runs/last-run';
 import { Page } from '../ui/page';
 import { Panel } from '../ui/panel';
@@ -52,7 +52,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
         onSuccess: (saved) => {
           settleMarks(sheetId, drafts, saved);
           tellOfChange(
-            `${plural(saved.receipt?.changes.length ?? 0, 'grade')} saved. The receipt stands below the sheet.`,
+            `${counted(saved.receipt?.changes.length ?? 0, 'grade')} saved. The receipt stands below the sheet.`,
             saved,
           );
         },
@@ -115,7 +115,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
             Save {unsaved.length > 0 ? unsaved.length : ''} <Key>Ctrl S</Key>
           </Button>
           <Button disabled={isReadOnly || entry.computedBlanks.length === 0} onClick={entry.takeComputedForBlanks}>
-            Take computed for {plural(entry.computedBlanks.length, 'blank')}
+            Take computed for {counted(entry.computedBlanks.length, 'blank')}
           </Button>
           <Button disabled={isReadOnly || entry.blanks.length === 0} onClick={() => setFilling(true)}>
             Fill empty cells…

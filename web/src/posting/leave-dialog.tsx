@@ -1,7 +1,7 @@
+import { counted } from '#contract/messages';
 import type { Blocker } from 'react-router';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
-import { plural } from '../ui/format';
 
 /** Asks before a sheet with unsaved marks is left. They are kept on this machine unless they are let go. */
 export function LeaveDialog({
@@ -17,7 +17,7 @@ export function LeaveDialog({
     <Dialog
       isOpen={blocker.state === 'blocked'}
       onOpenChange={(isOpen) => !isOpen && blocker.reset?.()}
-      title={`${plural(unsaved, 'mark')} not saved yet`}
+      title={`${counted(unsaved, 'grade')} not saved yet`}
       description="Nobody else sees them until you save. Kept, they wait for you here on this machine."
     >
       <div className="flex gap-2">

@@ -1,5 +1,6 @@
 import type { ReceiptReply } from '#contract/posting';
-import { plural, showInstant } from '../ui/format';
+import { counted } from '#contract/messages';
+import { showInstant } from '../ui/format';
 import { showMark } from './sheet-view';
 
 /** What each save changed, and nothing else, newest first. */
@@ -14,7 +15,7 @@ export function ReceiptList({ receipts }: { receipts: readonly ReceiptReply[] })
       {receipts.map(({ id, savedAt, savedBy, changes }, index) => (
         <details key={id} open={index === 0} className="py-0.5">
           <summary className="cursor-pointer">
-            {showInstant(savedAt)} · {savedBy} · {plural(changes.length, 'grade')}
+            {showInstant(savedAt)} · {savedBy} · {counted(changes.length, 'grade')}
           </summary>
           <ul className="figures columns-2 gap-6 py-1 pl-4 text-[12px]">
             {changes.map(({ student, before, after }) => (

@@ -1,6 +1,7 @@
 import type { SheetReply } from '#contract/posting';
+import { counted } from '#contract/messages';
 import { usePeriod } from '../shell/scope';
-import { plural, showDeadline, showInstant } from '../ui/format';
+import { showDeadline, showInstant } from '../ui/format';
 import { FigureButton, Strong } from '../ui/page';
 import type { SheetRow } from './sheet-view';
 
@@ -31,7 +32,7 @@ export function SheetHeadline({
         <>
           ,{' '}
           <FigureButton tone="blocks" onClick={onProblem}>
-            {plural(remarks, 'matter')}
+            {counted(remarks, 'matter')}
           </FigureButton>{' '}
           in Notes
         </>

@@ -1,4 +1,5 @@
-import { auditRules, findingSentence, runRules, type Severity } from '#core/audit';
+import { findingSentence } from '#contract/audit';
+import { auditRules, runRules, type Severity } from '#core/audit';
 import type { Day } from '#core/calendar';
 import { decimalOrThrow, formatDecimal, fromDecimal, roundings, roundTo, type Percent } from '#core/numbers';
 import { findBand, readBands, type Band } from '#core/scales';
@@ -7,6 +8,7 @@ import { takeComputed, type EntryRules, type Mark } from '#core/posting';
 import type { SpecialCode } from '#core/codes';
 import { bodyOfMark, markOfBody, type MarkBody, type SheetReply, type SheetRowReply } from '#contract/posting';
 import { codeOfBody } from '#contract/codes';
+import { agreeing } from '#contract/messages';
 import { showDay, showLabel, showPercent } from '../ui/format';
 import type { MarkDraft, MarkDrafts } from './mark-drafts';
 import type { EditableColumn } from './sheet-columns';
@@ -168,7 +170,7 @@ function compositeRemarks({ composite, withdrawnOn }: SheetRowReply): Remark[] {
   if (!composite || composite.kind === 'value' || withdrawnOn !== null) return [];
   const says = {
     missing: (parts: readonly string[]) =>
-      `No value yet: ${parts.join(' and ')} ${parts.length === 1 ? 'is' : 'are'} missing.`,
+      `No value yet: ${parts.join(' and ')} ${agreeing(parts.length, 'is')} missing.`,
     blocked: (by: string, code: string) => `${by} is ${code}, so this is ${code}.`,
     exempt: (code: string) => `Every part is ${code}.`,
   };

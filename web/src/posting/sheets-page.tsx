@@ -1,13 +1,14 @@
 import { useMemo } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { SheetSummaryReply } from '#contract/posting';
+import { agreeing, counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
 import { searchWith } from '../ui/address/search-with';
 import { Button } from '../ui/button';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { ViewSwitch } from '../ui/field';
-import { plural, showCount, showDeadline } from '../ui/format';
+import { showCount, showDeadline } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { FillDisc } from '../ui/state-marks';
@@ -111,7 +112,7 @@ export function SheetsPage() {
         <>
           {list.itemName} of {period.name}:{' '}
           <Strong>
-            {showCount(list.sheets.length - incomplete.length)} of {plural(list.sheets.length, 'section')}
+            {showCount(list.sheets.length - incomplete.length)} of {counted(list.sheets.length, 'section')}
           </Strong>{' '}
           are complete
           {incomplete.length > 0 && (
@@ -120,10 +121,10 @@ export function SheetsPage() {
               <FigureButton tone="warns" onClick={() => showOnlyBlank(!onlyBlank)}>
                 {showCount(incomplete.length)}
               </FigureButton>{' '}
-              {incomplete.length === 1 ? 'has' : 'have'} blanks and{' '}
+              {agreeing(incomplete.length, 'has')} blanks and{' '}
               {list.sheets.length - begun === 0
                 ? 'all are begun'
-                : `${plural(list.sheets.length - begun, 'is', 'are')} not begun`}
+                : `${showCount(list.sheets.length - begun)} ${agreeing(list.sheets.length - begun, 'is')} not begun`}
             </>
           )}
           {isSealed && '. The period is sealed.'}

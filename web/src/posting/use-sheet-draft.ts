@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import type { SheetReply } from '#contract/posting';
-import { plural } from '../ui/format';
+import { counted } from '#contract/messages';
 import type { CellText } from '../ui/grid/cell-range';
 import type { EditKind } from '../ui/grid/use-cell-cursor';
 import { markDrafts, noMarkDrafts } from './mark-drafts';
@@ -39,7 +39,7 @@ export function useSheetDraft(sheetId: string, sheet: SheetReply) {
       const isTouched = isIn(entry.cellsOf(texts));
       setFaults((before) => [...before.filter((fault) => !isTouched(fault)), ...found]);
       if (kind === 'pasted' && found.length > 0)
-        toast.error(`${plural(found.length, 'cell')} could not be read. The notes of each row say why.`);
+        toast.error(`${counted(found.length, 'cell')} could not be read. The notes of each row say why.`);
     },
     takeComputed(row: SheetRow) {
       entry.takeComputed(row);

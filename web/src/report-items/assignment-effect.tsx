@@ -1,5 +1,6 @@
 import type { AssignmentPreviewReply, ReportItemsReply } from '#contract/report-items';
-import { plural, showCount, showNames } from '../ui/format';
+import { counted } from '#contract/messages';
+import { showCount, showNames } from '../ui/format';
 import { Note } from '../ui/panel';
 
 /** What the drafted rules and exceptions would do, before they are saved. */
@@ -21,13 +22,13 @@ export function AssignmentEffect({ preview, reply }: { preview: AssignmentPrevie
           <div key={itemId} className="space-y-1">
             {added.length > 0 && (
               <p>
-                <b>{plural(added.length, 'course')}</b> would come to report {name}:{' '}
+                <b>{counted(added.length, 'course')}</b> would come to report {name}:{' '}
                 {showNames(added.map(({ title }) => title))}.
               </p>
             )}
             {removed.length > 0 && (
               <p>
-                <b>{plural(removed.length, 'course')}</b> would no longer report {name}:{' '}
+                <b>{counted(removed.length, 'course')}</b> would no longer report {name}:{' '}
                 {showNames(removed.map(({ title }) => title))}.
               </p>
             )}

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { ItemBody, ItemReply, ReportItemsReply } from '#contract/report-items';
+import { counted } from '#contract/messages';
 import { HistoryButton } from '../changes/history-button';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { ProblemError } from '../shell/api';
@@ -7,7 +8,6 @@ import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { SelectField } from '../ui/field';
-import { plural } from '../ui/format';
 import { bodyOfReply, changesValues, itemFaults, newItem } from './item-draft';
 import { ItemEffect } from './item-effect';
 import { ItemForm } from './item-form';
@@ -82,7 +82,7 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
       title={item ? item.name : 'A new report item'}
       description={
         item && item.postedGrades > 0
-          ? `${plural(item.postedGrades, 'grade')} posted; they stay as they are, and what changes holds for what is posted next.`
+          ? `${counted(item.postedGrades, 'grade')} posted; they stay as they are, and what changes holds for what is posted next.`
           : undefined
       }
       footer={

@@ -1,8 +1,9 @@
 import type { UseQueryResult } from '@tanstack/react-query';
 import type { ItemEffectReply } from '#contract/report-items';
+import { counted } from '#contract/messages';
 import { ChangedWords, ValueEffect } from '../calculation/value-effect';
 import { Awaited } from '../shell/awaited';
-import { plural, showCount } from '../ui/format';
+import { showCount } from '../ui/format';
 import { Strong } from '../ui/page';
 
 /** What a changed item would do to what is computed for it, before it is saved. */
@@ -24,7 +25,7 @@ export function ItemEffect({ effect }: { effect: UseQueryResult<ItemEffectReply>
 function ItemEffectSentence({ effect }: { effect: ItemEffectReply }) {
   const { grades, sections, changed, periodName, postedOtherwise } = effect;
   if (grades === 0) return <>Nothing is computed for it in {periodName}, so no value changes.</>;
-  const where = `${plural(grades, 'computed grade')} of ${periodName} in ${plural(sections, 'section')}`;
+  const where = `${counted(grades, 'computed grade')} of ${periodName} in ${counted(sections, 'section')}`;
   if (changed === 0) return <>It would change none of the {where}.</>;
   return (
     <>

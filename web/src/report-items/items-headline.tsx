@@ -1,7 +1,7 @@
 import { useSearchParams } from 'react-router';
 import type { AssignmentBody, CoveredCourseReply, ReportItemsReply } from '#contract/report-items';
+import { agreeing, counted } from '#contract/messages';
 import { searchWith } from '../ui/address/search-with';
-import { plural } from '../ui/format';
 import { FigureButton, Strong } from '../ui/page';
 
 /** What all courses report, by what; each figure filters the table below. */
@@ -14,10 +14,11 @@ export function ItemsHeadline({ reply, assignment }: { reply: ReportItemsReply; 
   if (items.length === 0) return <>No report item yet: a report card has nothing to show.</>;
   return (
     <>
-      <FigureButton onClick={() => show(null)}>{plural(courses.length, 'course')}</FigureButton> report{' '}
-      <Strong>{plural(items.length, 'item')}</Strong> by <Strong>{plural(assignment.rules.length, 'rule')}</Strong> and{' '}
+      <FigureButton onClick={() => show(null)}>{counted(courses.length, 'course')}</FigureButton> report{' '}
+      <Strong>{counted(items.length, 'item')}</Strong> by <Strong>{counted(assignment.rules.length, 'rule')}</Strong>{' '}
+      and{' '}
       <FigureButton tone="warns" onClick={() => show('exceptions')}>
-        {plural(assignment.exceptions.length, 'exception')}
+        {counted(assignment.exceptions.length, 'exception')}
       </FigureButton>
       {lacking === 0 ? (
         '; none on transcripts is without an item for them.'
@@ -25,9 +26,9 @@ export function ItemsHeadline({ reply, assignment }: { reply: ReportItemsReply; 
         <>
           ;{' '}
           <FigureButton tone="blocks" onClick={() => show('lacking')}>
-            {plural(lacking, 'course')}
+            {counted(lacking, 'course')}
           </FigureButton>{' '}
-          {lacking === 1 ? 'has' : 'have'} nothing for the transcript.
+          {agreeing(lacking, 'has')} nothing for the transcript.
         </>
       )}
     </>

@@ -1,7 +1,7 @@
+import { counted } from '#contract/messages';
 import { Link } from 'react-router';
 import { useScope } from '../shell/scope';
 import { useSession } from '../shell/session';
-import { plural } from '../ui/format';
 import { useLastRun } from './run-queries';
 import { sayAge } from './run-words';
 
@@ -11,7 +11,7 @@ export function LastRun({ sectionId }: { sectionId: number }) {
   const { data: last } = useLastRun(sectionId, periodId);
   const { data: session } = useSession();
   if (!last) return null;
-  const outcome = `${plural(last.written, 'row')} written, ${last.notSent === 0 ? 'all sent' : `${last.notSent} not sent`}`;
+  const outcome = `${counted(last.written, 'row')} written, ${last.notSent === 0 ? 'all sent' : `${last.notSent} not sent`}`;
   return (
     <span>
       {last.platform} came over {sayAge(last.minutesAgo)}:{' '}

@@ -2,10 +2,10 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import type { RunReply } from '#contract/runs';
+import { counted } from '#contract/messages';
 import { useScope } from '../shell/scope';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
-import { plural } from '../ui/format';
 import { useRunLetters, useWriteLetters } from './run-queries';
 
 /** What each teacher would be told about their own lines, before it is written. */
@@ -19,7 +19,7 @@ export function LettersDialog({ run, onClose }: { run: RunReply; onClose: () => 
   const send = () =>
     write.mutate(undefined, {
       onSuccess: ({ length }) => {
-        toast.success(`${plural(length, 'message')} written.`, {
+        toast.success(`${counted(length, 'message')} written.`, {
           action: { label: 'Outbox', onClick: () => void navigate(path('outbox')) },
         });
         onClose();
@@ -35,7 +35,7 @@ export function LettersDialog({ run, onClose }: { run: RunReply; onClose: () => 
       footer={
         <>
           <Button look="main" disabled={!letters || letters.length === 0 || write.isPending} onClick={send}>
-            Write {letters ? plural(letters.length, 'message') : ''}
+            Write {letters ? counted(letters.length, 'message') : ''}
           </Button>
           <Button onClick={onClose}>Back</Button>
         </>

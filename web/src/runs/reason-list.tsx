@@ -2,8 +2,9 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { rowResults, type LedgerOutcome } from '#core/runs';
 import { reasonWords, type ReasonCountReply, type RunReply, type RunRowsQuery } from '#contract/runs';
+import { counted } from '#contract/messages';
 import { useScope } from '../shell/scope';
-import { plural, showCount } from '../ui/format';
+import { showCount } from '../ui/format';
 import { Panel } from '../ui/panel';
 import { mends, outcomeNames, resultNames } from './run-words';
 
@@ -82,7 +83,7 @@ function Reasons({ name, ink, reasons, query, onShow }: ReasonsProps) {
             </Sum>
             {(heldBack > 0 || (mend && effect !== 'skip')) && (
               <p className="-mt-0.5 px-4 pb-1 text-[12px] text-quiet">
-                {heldBack > 0 && <>with {plural(heldBack, 'score')} </>}
+                {heldBack > 0 && <>with {counted(heldBack, 'score')} </>}
                 {mend && effect !== 'skip' && (
                   <Link className="font-semibold text-estuary underline" to={path(mend.place)}>
                     {mend.says}

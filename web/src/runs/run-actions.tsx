@@ -3,11 +3,12 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { canCarryOut, canDiscard, canResume, canUndo, isUnderWay, linesToWrite } from '#core/runs';
 import type { RunReply } from '#contract/runs';
+import { counted } from '#contract/messages';
 import { useScope } from '../shell/scope';
 import { HistoryButton } from '../changes/history-button';
 import { Button, Key } from '../ui/button';
 import { Dialog } from '../ui/dialog';
-import { plural, showCount } from '../ui/format';
+import { showCount } from '../ui/format';
 import { useKeys } from '../ui/use-keys';
 import { LettersDialog } from './letters-dialog';
 import { usePlanRun, useRunActions } from './run-queries';
@@ -89,11 +90,11 @@ export function RunActions({ run }: { run: RunReply }) {
         isOpen={isUndoing}
         onOpenChange={setUndoing}
         title="Undo the run?"
-        description={`${plural(counts.results.written, 'row')} that this run wrote ${counts.results.written === 1 ? 'becomes' : 'become'} what stood there before.`}
+        description={`${counted(counts.results.written, 'row')} that this run wrote ${counts.results.written === 1 ? 'becomes' : 'become'} what stood there before.`}
         footer={
           <>
             <Button look="danger" onClick={() => undo.mutate(undefined, { onSuccess: () => setUndoing(false) })}>
-              Undo {plural(counts.results.written, 'row')}
+              Undo {counted(counts.results.written, 'row')}
             </Button>
             <Button onClick={() => setUndoing(false)}>Cancel</Button>
           </>

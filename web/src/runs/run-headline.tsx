@@ -1,6 +1,7 @@
 import { linesToWrite } from '#core/runs';
 import type { RunReply, RunRowsQuery } from '#contract/runs';
-import { plural, showCount } from '../ui/format';
+import { agreeing, counted } from '#contract/messages';
+import { showCount } from '../ui/format';
 import { FigureButton, Strong } from '../ui/page';
 import { stageWords } from './run-words';
 import { useTimeLeft, workOf } from './use-time-left';
@@ -30,21 +31,21 @@ export function RunHeadline({ run, at, onShow }: RunHeadlineProps) {
     return (
       <>
         The run of {platform} {state === 'failed' ? 'could not go on' : 'was stopped'} after {showCount(done)} of{' '}
-        {plural(total, 'class', 'classes')}. {problem} What was kept stays; it goes on where it was.
+        {counted(total, 'class')}. {problem} What was kept stays; it goes on where it was.
       </>
     );
   const notSent = (skip > 0 || refuse > 0) && (
     <>
       {' '}
       <FigureButton tone="blocks" onClick={() => onShow({ outcome: 'refuse' })}>
-        {plural(refuse, 'row')}
+        {counted(refuse, 'row')}
       </FigureButton>{' '}
       refused and{' '}
       <FigureButton tone="warns" onClick={() => onShow({ outcome: 'skip' })}>
         {showCount(skip)}
       </FigureButton>{' '}
       skipped
-      {counts.heldBack > 0 && <> hold back {plural(counts.heldBack, 'score')}</>}.
+      {counts.heldBack > 0 && <> hold back {counted(counts.heldBack, 'score')}</>}.
     </>
   );
   if (stage === 'plan') {
@@ -58,7 +59,7 @@ export function RunHeadline({ run, at, onShow }: RunHeadlineProps) {
         ) : (
           <>
             <FigureButton onClick={() => onShow(create >= change ? { outcome: 'create' } : { outcome: 'change' })}>
-              {plural(writes, 'row')}
+              {counted(writes, 'row')}
             </FigureButton>{' '}
             would be written into {period}, {showCount(counts.outcomes.same)} are the same.
           </>
@@ -71,7 +72,7 @@ export function RunHeadline({ run, at, onShow }: RunHeadlineProps) {
   if (stage === 'undo')
     return (
       <>
-        <Strong>{plural(undone, 'row')}</Strong> of {platform} {undone === 1 ? 'was' : 'were'} undone.{' '}
+        <Strong>{counted(undone, 'row')}</Strong> of {platform} {agreeing(undone, 'was')} undone.{' '}
         {stays > 0 && (
           <>
             <FigureButton tone="warns" onClick={() => onShow({ result: 'stays' })}>
@@ -84,7 +85,7 @@ export function RunHeadline({ run, at, onShow }: RunHeadlineProps) {
     );
   return (
     <>
-      <FigureButton onClick={() => onShow({ result: 'written' })}>{plural(written, 'row')}</FigureButton> of {platform}{' '}
+      <FigureButton onClick={() => onShow({ result: 'written' })}>{counted(written, 'row')}</FigureButton> of {platform}{' '}
       written into {period}, {showCount(counts.outcomes.same)} were the same.
       {movedOn > 0 && (
         <>

@@ -1,7 +1,8 @@
 import { canCarryOut, isWriting, type LedgerOutcome } from '#core/runs';
 import { reasonWords, type RunReply, type RunRowReply, type RunRowsQuery } from '#contract/runs';
+import { counted } from '#contract/messages';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
-import { plural, showCount } from '../ui/format';
+import { showCount } from '../ui/format';
 import { Empty } from '../ui/panel';
 import { useRunActions, useRunRows } from './run-queries';
 import { kindNames, outcomeNames, resultNames, sayReason, showChange } from './run-words';
@@ -133,7 +134,7 @@ function columnsOf(
           ) : (
             row.reasons.map(({ code }) => reasonWords[code].brief).join('; ')
           )}
-          {row.heldBack > 0 && <span className="text-quiet"> – {plural(row.heldBack, 'score')} skipped</span>}
+          {row.heldBack > 0 && <span className="text-quiet"> – {counted(row.heldBack, 'score')} skipped</span>}
         </span>
       ),
     },

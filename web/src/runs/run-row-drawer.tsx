@@ -1,9 +1,9 @@
 import { Link } from 'react-router';
 import { canCarryOut, isWriting } from '#core/runs';
 import type { PickRequest, RunReply, RunRowReply } from '#contract/runs';
+import { counted } from '#contract/messages';
 import { Button } from '../ui/button';
 import { Drawer } from '../ui/drawer';
-import { plural } from '../ui/format';
 import { useRunActions } from './run-queries';
 import { kindNames, mends, outcomeNames, resultNames, sayReason, showFacts } from './run-words';
 
@@ -63,7 +63,7 @@ export function RunRowDrawer({ run, row, path, onClose }: RunRowDrawerProps) {
         </ul>
         {row.kind === 'assignment' && (
           <p className="text-[13px] text-quiet">
-            {plural(row.same, 'score')} the same, {row.blank} not scored there, {row.heldBack} skipped.
+            {counted(row.same, 'score')} the same, {row.blank} not scored there, {row.heldBack} skipped.
           </p>
         )}
         {own?.sectionId && (

@@ -1,10 +1,11 @@
 import { Link, useNavigate } from 'react-router';
 import { notSent } from '#core/runs';
 import type { RunSummaryReply } from '#contract/runs';
+import { agreeing, counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { useScope } from '../shell/scope';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
-import { plural, showCount, showInstant } from '../ui/format';
+import { showCount, showInstant } from '../ui/format';
 import { Figure, Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { PlanRun } from './plan-run';
@@ -136,13 +137,13 @@ function RunsHeadline({ runs }: { runs: readonly RunSummaryReply[] }) {
   const waiting = runs.filter(({ stage, state }) => stage === 'plan' && state === 'ready').length;
   if (!last?.endedAt)
     return (
-      <>Nothing was carried over from a learning platform yet{waiting > 0 && `; ${plural(waiting, 'plan')} waits`}.</>
+      <>Nothing was carried over from a learning platform yet{waiting > 0 && `; ${counted(waiting, 'plan')} waits`}.</>
     );
   const left = leftBehind(last);
   return (
     <>
       {last.platform} was last carried over <Strong>{showInstant(last.endedAt)}</Strong>:{' '}
-      <Figure to={path(`runs/${last.id}`)}>{plural(last.counts!.results.written, 'row')}</Figure> written
+      <Figure to={path(`runs/${last.id}`)}>{counted(last.counts!.results.written, 'row')}</Figure> written
       {left > 0 && (
         <>
           ,{' '}
@@ -154,7 +155,7 @@ function RunsHeadline({ runs }: { runs: readonly RunSummaryReply[] }) {
       )}
       {waiting > 0 && (
         <>
-          ; <Strong tone="warns">{plural(waiting, 'plan')}</Strong> {waiting === 1 ? 'waits' : 'wait'} to be carried out
+          ; <Strong tone="warns">{counted(waiting, 'plan')}</Strong> {agreeing(waiting, 'waits')} to be carried out
         </>
       )}
       .

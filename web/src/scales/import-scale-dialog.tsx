@@ -12,9 +12,10 @@ import {
   type StatedLine,
 } from '#core/scales';
 import type { BandBody, ScaleReply } from '#contract/scales';
+import { counted } from '#contract/messages';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
-import { plural, showLabel } from '../ui/format';
+import { showLabel } from '../ui/format';
 import { StatedRuler } from './stated-ruler';
 
 interface ImportScaleDialogProps {
@@ -53,7 +54,7 @@ export function ImportScaleDialog({ scale, onClose, onTake }: ImportScaleDialogP
             disabled={read.lines.length === 0 || read.unreadable.length > 0 || faults.length > 0}
             onClick={() => onTake(bandsOf(read.lines, stated, scale))}
           >
-            Take {plural(read.lines.length, 'band')} as the draft
+            Take {counted(read.lines.length, 'band')} as the draft
           </Button>
           <Button onClick={onClose}>Cancel</Button>
           <label className="ml-auto cursor-pointer text-[13px] font-semibold text-eucalypt hover:underline">
@@ -90,7 +91,7 @@ export function ImportScaleDialog({ scale, onClose, onTake }: ImportScaleDialogP
           <StatedRuler bands={stated} faults={faults} digits={scale.digits} top={Number(formatDecimal(top))} />
           {faults.length === 0 ? (
             <p className="text-eucalypt">
-              The bands leave nothing out and share nothing at {plural(scale.digits, 'decimal')}.
+              The bands leave nothing out and share nothing at {counted(scale.digits, 'decimal')}.
             </p>
           ) : (
             <ul className="space-y-1.5">

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { courseLevels, type CourseLevel } from '#core/courses';
 import { placementKinds, type PlacementKind } from '#core/scales';
 import type { PlacementReply, PlaceScaleRequest, ScalesReply } from '#contract/scales';
+import { agreeing, counted } from '#contract/messages';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { SetUpNote } from '../set-up/set-up-note';
 import { showProblem } from '../shell/show-problem';
@@ -10,7 +11,7 @@ import { usePeriod, useScope } from '../shell/scope';
 import { Button } from '../ui/button';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { CheckField, SelectField } from '../ui/field';
-import { plural, showCount } from '../ui/format';
+import { showCount } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { EffectDialog } from './effect/effect-dialog';
@@ -31,7 +32,7 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
   const without = reply.courses.filter(({ scaleId }) => scaleId === null).length;
   const put = (request: PlaceScaleRequest, says: string) =>
     place.mutate(request, { onSuccess: (after) => tellOfChange(says, after), onError: showProblem });
-  const counted = reply.placements.filter(({ isBegun }) => isBegun).length;
+  const places = reply.placements.filter(({ isBegun }) => isBegun).length;
   const fromPeriodId = period?.id ?? 0;
   const requestOf = ({
     id: _id,
@@ -77,13 +78,13 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
     <Page
       headline={
         <>
-          <Strong>{plural(counted, 'place')}</Strong> {counted === 1 ? 'sets' : 'set'} the scales of{' '}
+          <Strong>{counted(places, 'place')}</Strong> {agreeing(places, 'sets')} the scales of{' '}
           {termLine?.school.shortName} in {period?.name}
           {without === 0 ? (
             '; every course has one.'
           ) : (
             <>
-              ; <Strong tone="blocks">{plural(without, 'course')}</Strong> {without === 1 ? 'has' : 'have'} none, and a
+              ; <Strong tone="blocks">{counted(without, 'course')}</Strong> {agreeing(without, 'has')} none, and a
               percent would get no label.
             </>
           )}

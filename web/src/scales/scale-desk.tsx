@@ -3,13 +3,13 @@ import type { PeriodReply } from '#contract/calendar';
 import type { BandBody, ScaleReply, ScalesReply } from '#contract/scales';
 import { decimalOrThrow, formatAtLeast, formatDecimal } from '#core/numbers';
 import { moveCutOff } from '#core/scales';
+import { counted } from '#contract/messages';
 import { HistoryButton } from '../changes/history-button';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { SetUpNote } from '../set-up/set-up-note';
 import { ProblemError } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
-import { plural } from '../ui/format';
 import { Page } from '../ui/page';
 import { Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
@@ -132,7 +132,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
               histogram={view.histogram}
               top={Number(formatDecimal(view.top))}
               digits={scale.digits}
-              caption={`${plural(view.grades, scale.highestLevel === null ? 'percent' : 'level')} of ${[period.name, ...scale.items].join(', ')}, by ${scale.highestLevel === null ? 'whole percent' : 'tenth of a level'}`}
+              caption={`${counted(view.grades, scale.highestLevel === null ? 'percent' : 'level')} of ${[period.name, ...scale.items].join(', ')}, by ${scale.highestLevel === null ? 'whole percent' : 'tenth of a level'}`}
               chosen={chosen === null ? null : view.cutPlaces.indexOf(chosen)}
               onChoose={(index) => setChosen(view.cutPlaces[index]!)}
               onMove={moveTo}
@@ -252,7 +252,7 @@ function Matters({ view, scale }: { view: ScaleView; scale: ScaleReply }) {
   return (
     <Note
       tone={view.matters.some(({ isBlocking }) => isBlocking) ? 'blocks' : 'warns'}
-      title={count === 1 ? 'One matter to know' : `${count} matters to know`}
+      title={`${counted(count, 'matter')} to know`}
     >
       {[...view.matters.map(({ says }) => says), ...follow].map((says) => (
         <p key={says}>{says}</p>

@@ -1,8 +1,9 @@
 import { formatAtLeast } from '#core/numbers';
 import { justBelowOf } from '#core/scales';
 import type { ScaleReply } from '#contract/scales';
+import { agreeing, counted } from '#contract/messages';
 import { useScope } from '../shell/scope';
-import { plural, showCount } from '../ui/format';
+import { showCount } from '../ui/format';
 import { Figure, Strong } from '../ui/page';
 import type { ScaleView } from './use-scale-view';
 
@@ -21,11 +22,11 @@ export function ScaleHeadline({ scale, view, periodName }: { scale: ScaleReply; 
   return (
     <>
       <Strong>{scale.name}</Strong> is in force in{' '}
-      <Figure to={path('scales?view=in-force')}>{plural(scale.coursesUsingIt, 'course')}</Figure>
+      <Figure to={path('scales?view=in-force')}>{counted(scale.coursesUsingIt, 'course')}</Figure>
       {view.cut.length > 0 && (
         <>
-          ; <Strong tone={view.justBelow > 0 ? 'warns' : 'so'}>{plural(view.justBelow, 'grade')}</Strong> of{' '}
-          {periodName} {view.justBelow === 1 ? 'lies' : 'lie'} less than{' '}
+          ; <Strong tone={view.justBelow > 0 ? 'warns' : 'so'}>{counted(view.justBelow, 'grade')}</Strong> of{' '}
+          {periodName} {agreeing(view.justBelow, 'lies')} less than{' '}
           {scale.highestLevel === null ? 'half a point' : formatAtLeast(justBelowOf(view.top), 0)} below a cut-off
         </>
       )}

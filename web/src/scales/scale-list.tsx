@@ -1,6 +1,6 @@
 import { Link2 } from 'lucide-react';
 import type { ScaleReply } from '#contract/scales';
-import { plural } from '../ui/format';
+import { counted } from '#contract/messages';
 import { Panel } from '../ui/panel';
 import { scaleDrafts } from './scale-drafts';
 import { kindWords } from './words';
@@ -34,7 +34,7 @@ export function ScaleList({
             {kindWords[kind]}
             {isDistrictWide && ' of the district'}
             {coursesUsingIt > 0
-              ? `; ${items.join(', ')} of ${plural(coursesUsingIt, 'course')}`
+              ? `; ${items.join(', ')} of ${counted(coursesUsingIt, 'course')}`
               : `; from ${version.fromPeriod}, not used in this period`}
           </span>
         </button>

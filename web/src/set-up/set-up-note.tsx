@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import type { SetUpPlace } from '#contract/set-up';
+import { counted } from '#contract/messages';
 import { useScope } from '../shell/scope';
-import { plural } from '../ui/format';
 import { useSetUpCheck } from './queries';
 
 const mostShown = 2;
@@ -17,7 +17,7 @@ export function SetUpNote({ place }: { place: SetUpPlace }) {
       aria-label="Faults of the set-up"
       className="flex items-baseline gap-3 rounded-md border border-l-[3px] border-hairline border-l-wattle-fill bg-surface px-4 py-2 text-[13px]"
     >
-      <b className="shrink-0">{plural(own.length, 'fault')} to settle</b>
+      <b className="shrink-0">{counted(own.length, 'fault')} to settle</b>
       <span className="min-w-0 flex-1 truncate">
         {own.slice(0, mostShown).map(({ key, says, search }) => (
           <Link key={key} to={path(`${place}${search}`)} className="mr-4 hover:underline">

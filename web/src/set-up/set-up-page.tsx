@@ -1,8 +1,9 @@
 import { Link, useSearchParams } from 'react-router';
 import type { SetUpFaultReply, SetUpPlace, SetUpReply } from '#contract/set-up';
+import { agreeing, counted, type CountedThing } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
-import { plural, showCount } from '../ui/format';
+import { showCount } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
 import { Panel } from '../ui/panel';
 import { FillDisc, SeverityDiamond } from '../ui/state-marks';
@@ -15,7 +16,7 @@ const placeNames: Record<SetUpPlace, string> = {
   courses: 'Courses',
   calculation: 'Calculation',
 };
-const checkedWords: Record<SetUpPlace, string> = {
+const checkedWords: Record<SetUpPlace, CountedThing> = {
   scales: 'scale',
   calendar: 'period',
   'report-items': 'item',
@@ -54,16 +55,16 @@ export function SetUpPage() {
       headline={
         faults.length === 0 ? (
           <>
-            The set-up has <Strong>no fault</Strong>: {plural(checked.scales, 'scale')},{' '}
-            {plural(checked.periods, 'period')}, {plural(checked.items, 'item')} and {plural(checked.courses, 'course')}{' '}
-            hold together.
+            The set-up has <Strong>no fault</Strong>: {counted(checked.scales, 'scale')},{' '}
+            {counted(checked.periods, 'period')}, {counted(checked.items, 'item')} and{' '}
+            {counted(checked.courses, 'course')} hold together.
           </>
         ) : (
           <>
             <FigureButton tone="warns" onClick={() => setSearch({})}>
-              {plural(faults.length, 'fault')}
+              {counted(faults.length, 'fault')}
             </FigureButton>{' '}
-            of the set-up {faults.length === 1 ? 'wants' : 'want'} settling:{' '}
+            of the set-up {agreeing(faults.length, 'needs')} a decision:{' '}
             {places
               .map((place) => [place, faults.filter((fault) => fault.place === place).length] as const)
               .filter(([, count]) => count > 0)
@@ -109,8 +110,8 @@ function PlacePanel({ place, checked, faults }: PlacePanelProps) {
         <FillDisc done={faults.length === 0 ? 1 : 0} of={1} />
         <h2 className="w-[110px] shrink-0 font-bold">{placeNames[place]}</h2>
         <p className="min-w-0 flex-1 text-[13px] text-quiet">
-          {plural(checked, checkedWords[place])} looked at for {soughtWords[place]}:{' '}
-          {faults.length === 0 ? 'nothing to settle.' : `${plural(faults.length, 'fault')}.`}
+          {counted(checked, checkedWords[place])} looked at for {soughtWords[place]}:{' '}
+          {faults.length === 0 ? 'nothing to settle.' : `${counted(faults.length, 'fault')}.`}
         </p>
         <Link to={path(place)} className="shrink-0 font-semibold text-eucalypt hover:underline">
           Open {placeNames[place]}

@@ -1,9 +1,10 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { PeriodReply, TermLineReply } from '#contract/calendar';
+import { agreeing, counted } from '#contract/messages';
 import { useSetUpCheck } from '../set-up/queries';
 import { usePeriod, useScope } from '../shell/scope';
-import { plural, showCount, showDeadline, showInstant, showWeekday } from '../ui/format';
+import { showCount, showDeadline, showInstant, showWeekday } from '../ui/format';
 import { Figure, Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { FillDisc } from '../ui/state-marks';
@@ -48,7 +49,7 @@ export function TodayPage() {
 }
 
 function daysAway(days: number): string {
-  return days === 0 ? 'today' : plural(days, 'day');
+  return days === 0 ? 'today' : counted(days, 'day');
 }
 
 interface TodayHeadlineProps {
@@ -72,7 +73,7 @@ function TodayHeadline({ period, termLine, faults }: TodayHeadlineProps) {
   return (
     <>
       <Figure to={path('grade-sheets')}>
-        {showCount(sectionsComplete)} of {plural(sections, 'section')}
+        {showCount(sectionsComplete)} of {counted(sections, 'section')}
       </Figure>{' '}
       are complete for {period.name}
       {left > 0 && (
@@ -81,7 +82,7 @@ function TodayHeadline({ period, termLine, faults }: TodayHeadlineProps) {
           <Figure tone="warns" to={path('grade-sheets?show=blanks')}>
             {showCount(left)}
           </Figure>{' '}
-          {left === 1 ? 'is' : 'are'} not
+          {agreeing(left, 'is')} not
         </>
       )}
       {window?.state === 'open' && (
@@ -94,7 +95,7 @@ function TodayHeadline({ period, termLine, faults }: TodayHeadlineProps) {
         <>
           ; the set-up has{' '}
           <Figure tone="warns" to={path('set-up')}>
-            {plural(faults, 'fault')}
+            {counted(faults, 'fault')}
           </Figure>
         </>
       )}
@@ -143,7 +144,7 @@ function linesOf({ name, posting }: PeriodReply, { now }: TermLineReply, faults:
   return [
     {
       says: 'Set up',
-      note: `${itemName} is reported by ${plural(sections, 'section')}${foundFaults(faults)}.`,
+      note: `${itemName} is reported by ${counted(sections, 'section')}${foundFaults(faults)}.`,
       path: faults ? 'set-up' : 'report-items',
       act: faults ? 'Settle the faults' : 'Look at the rules',
       isDone: sections > 0,
@@ -165,7 +166,7 @@ function linesOf({ name, posting }: PeriodReply, { now }: TermLineReply, faults:
     {
       says: 'Audit',
       note: audit
-        ? `${plural(audit.findings, 'finding')} in the run of ${showInstant(audit.at)}.`
+        ? `${counted(audit.findings, 'finding')} in the run of ${showInstant(audit.at)}.`
         : `${name} has not been audited yet.`,
       path: 'findings',
       act: audit ? 'Settle the findings' : 'Run the audit',
@@ -183,7 +184,7 @@ function linesOf({ name, posting }: PeriodReply, { now }: TermLineReply, faults:
 
 function foundFaults(faults: number | undefined): string {
   if (faults === undefined) return '';
-  return faults > 0 ? `; ${plural(faults, 'fault')} to settle` : ', and the check finds no fault';
+  return faults > 0 ? `; ${counted(faults, 'fault')} to settle` : ', and the check finds no fault';
 }
 
 function Line({ line, isNext }: { line: WayLine; isNext: boolean }) {

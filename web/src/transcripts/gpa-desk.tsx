@@ -2,13 +2,13 @@ import { courseLevels } from '#core/courses';
 import { repeatRules, type RepeatRule } from '#core/transcripts';
 import { roundings, type RoundingName } from '#core/numbers';
 import type { GpaPolicyBody, GpaPolicyReply } from '#contract/transcripts';
+import { agreeing, counted } from '#contract/messages';
 import { HistoryButton } from '../changes/history-button';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { AwaitedPage } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
 import { SelectField, TextField } from '../ui/field';
-import { plural } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
@@ -75,8 +75,8 @@ function GpaSettings({ reply, viewSwitch }: { reply: GpaPolicyReply; viewSwitch:
       headline={
         <>
           A GPA is grade points times credits over credits, <Strong>{roundingWords[policy.rounding]}</Strong> at{' '}
-          <Strong>{plural(policy.digits, 'decimal')}</Strong>; <Strong>{plural(reply.coursesCounted, 'course')}</Strong>{' '}
-          {reply.coursesCounted === 1 ? 'counts' : 'count'} in it.
+          <Strong>{counted(policy.digits, 'decimal')}</Strong>;{' '}
+          <Strong>{counted(reply.coursesCounted, 'course')}</Strong> {agreeing(reply.coursesCounted, 'counts')} in it.
         </>
       }
       actions={
@@ -180,8 +180,8 @@ function GpaSettings({ reply, viewSwitch }: { reply: GpaPolicyReply; viewSwitch:
             <h2 className="mb-2 font-bold">What counts</h2>
             <ul className="list-disc space-y-1 pl-5">
               <li>
-                {plural(reply.coursesCounted, 'course')} that stand on the transcript and count in the GPA;{' '}
-                {plural(reply.coursesNotCounted, 'course')} do not (Courses, “In GPA”).
+                {counted(reply.coursesCounted, 'course')} that stand on the transcript and count in the GPA;{' '}
+                {counted(reply.coursesNotCounted, 'course')} do not (Courses, “In GPA”).
               </li>
               <li>
                 The report items {reply.items.map(({ school, name }) => `${name} (${school})`).join(', ') || 'none yet'}

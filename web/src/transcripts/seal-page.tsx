@@ -2,12 +2,13 @@ import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import type { ReadinessReply, ReadinessStepReply } from '#contract/transcripts';
+import { agreeing, counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
-import { plural, showCount, showInstant } from '../ui/format';
+import { showCount, showInstant } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Panel } from '../ui/panel';
 import { FillDisc } from '../ui/state-marks';
@@ -55,7 +56,7 @@ export function SealPage() {
         description="The grades are copied to the transcripts as they stand now. Afterwards a grade of this period changes only by amendment."
       >
         <p className="mb-4">
-          {showCount(readiness.entries)} transcript lines of {plural(readiness.students, 'student')} would be written,
+          {showCount(readiness.entries)} transcript lines of {counted(readiness.students, 'student')} would be written,
           resting on the audit of {readiness.audit && showInstant(readiness.audit.at)}.
         </p>
         <div className="flex gap-2">
@@ -83,15 +84,15 @@ function SealHeadline({ readiness, periodName }: { readiness: ReadinessReply; pe
     return (
       <>
         {periodName} is <Strong>ready to be sealed</Strong>: {showCount(entries)} lines for{' '}
-        {plural(students, 'student')}.
+        {counted(students, 'student')}.
       </>
     );
   }
   const open = steps.filter(({ isDone, isNeeded }) => isNeeded && !isDone).length;
   return (
     <>
-      {periodName} cannot be sealed yet: <Strong tone="blocks">{plural(open, 'condition')}</Strong> of{' '}
-      {steps.filter(({ isNeeded }) => isNeeded).length} {open === 1 ? 'is' : 'are'} not met.
+      {periodName} cannot be sealed yet: <Strong tone="blocks">{counted(open, 'condition')}</Strong> of{' '}
+      {steps.filter(({ isNeeded }) => isNeeded).length} {agreeing(open, 'is')} not met.
     </>
   );
 }
@@ -143,7 +144,7 @@ function wordsOf({ code, isDone, count }: ReadinessStepReply, { expected, posted
     case 'posted':
       return {
         says: 'Every expected grade is posted',
-        note: `${showCount(posted)} of ${showCount(expected)}${count > 0 ? `; ${plural(count, 'blank')} left` : ''}`,
+        note: `${showCount(posted)} of ${showCount(expected)}${count > 0 ? `; ${counted(count, 'blank')} left` : ''}`,
         to: { path: 'grade-sheets?show=blanks', name: 'Fill the blanks' },
       };
     case 'audited':
@@ -157,7 +158,7 @@ function wordsOf({ code, isDone, count }: ReadinessStepReply, { expected, posted
         says: 'Nothing changed after the audit',
         note:
           count > 0
-            ? `${plural(count, 'grade')} changed since.`
+            ? `${counted(count, 'grade')} changed since.`
             : audit
               ? 'The audit saw what would be sealed.'
               : 'Once there is an audit.',
@@ -169,7 +170,7 @@ function wordsOf({ code, isDone, count }: ReadinessStepReply, { expected, posted
         note: isDone
           ? 'Nothing is left to settle.'
           : audit
-            ? `${plural(count, 'finding')} to settle.`
+            ? `${counted(count, 'finding')} to settle.`
             : 'Once there is an audit.',
         to: { path: 'findings', name: 'Settle findings' },
       };

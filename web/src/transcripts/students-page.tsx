@@ -1,9 +1,10 @@
 import { useNavigate } from 'react-router';
 import type { StudentRowReply } from '#contract/transcripts';
+import { agreeing, counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
-import { plural, showDecimal } from '../ui/format';
+import { showDecimal } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { useTextInAddress } from '../ui/address/use-text-in-address';
@@ -79,13 +80,13 @@ export function StudentsPage() {
     <Page
       headline={
         <>
-          <Strong>{plural(students.length, 'student')}</Strong> of {termLine.school.shortName}
+          <Strong>{counted(students.length, 'student')}</Strong> of {termLine.school.shortName}
           {text
-            ? ` ${students.length === 1 ? 'matches' : 'match'} “${text}”.`
+            ? ` ${agreeing(students.length, 'matches')} “${text}”.`
             : blank > 0 && (
                 <>
-                  ; <Strong tone="warns">{plural(blank, 'student')}</Strong> {blank === 1 ? 'has' : 'have'} blank grades
-                  in {period?.name}
+                  ; <Strong tone="warns">{counted(blank, 'student')}</Strong> {agreeing(blank, 'has')} blank grades in{' '}
+                  {period?.name}
                 </>
               )}
           {!text && '. Choose one to see the transcript.'}

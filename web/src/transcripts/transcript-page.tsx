@@ -2,10 +2,11 @@ import { useEffect } from 'react';
 import { useParams } from 'react-router';
 import { formatDecimal } from '#core/numbers';
 import type { Gpa } from '#core/transcripts';
+import { counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { closeDrawer, openDrawer, useDrawer } from '../shell/drawer-store';
 import { Button, Key } from '../ui/button';
-import { plural, showGivenFirst } from '../ui/format';
+import { showGivenFirst } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
 import { useKeys } from '../ui/use-keys';
 import { bothGpas, sealedEntries } from './gpa-of-reply';
@@ -42,7 +43,7 @@ export function TranscriptPage() {
           </FigureButton>
           , weighted{' '}
           <FigureButton onClick={() => explain(gpas.weighted, 'Weighted GPA')}>{value(gpas.weighted)}</FigureButton>,
-          over <Strong>{plural(sealed, 'sealed period')}</Strong>.
+          over <Strong>{counted(sealed, 'sealed period')}</Strong>.
         </>
       }
       actions={

@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
   onThePoint,
-  plural,
   setDistrictZone,
   showComputed,
   showDeadline,
@@ -29,12 +28,6 @@ describe('numbers', () => {
   );
 
   it('credits have the digits asked for', () => expect(showDecimal('0.2500', 2)).toBe('0.25'));
-
-  it.each([
-    [1, '1 section'],
-    [7, '7 sections'],
-    [0, '0 sections'],
-  ])('%i of something', (count, expected) => expect(plural(count, 'section')).toBe(expected));
 
   it('says a precision in words', () => {
     expect([showPrecision('halfUp', 1), showPrecision('down', 0), showPrecision('halfEven', 2)]).toEqual([

@@ -8,6 +8,7 @@ import {
   roundTo,
   type RoundingName,
 } from '#core/numbers';
+import { counted } from '#contract/messages';
 
 let zone = 'UTC';
 
@@ -93,12 +94,7 @@ const roundingWords: Record<RoundingName, string> = { halfUp: 'half up', halfEve
 
 /** "half up to 1 decimal", "down to whole percents". */
 export function showPrecision(rounding: RoundingName, digits: number): string {
-  return `${roundingWords[rounding]} to ${digits === 0 ? 'whole percents' : plural(digits, 'decimal')}`;
-}
-
-/** "1 section", "7 sections". */
-export function plural(count: number, one: string, many = `${one}s`): string {
-  return `${showCount(count)} ${count === 1 ? one : many}`;
+  return `${roundingWords[rounding]} to ${digits === 0 ? 'whole percents' : counted(digits, 'decimal')}`;
 }
 
 /** "Hale Carrow" for "Carrow, Hale", where a sentence speaks of somebody. */

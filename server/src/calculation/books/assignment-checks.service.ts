@@ -3,6 +3,7 @@ import { readScore } from '#core/calculation';
 import { decimalOrThrow } from '#core/numbers';
 import { PeriodsRepository } from '#server/calendar';
 import { Refusal, type FieldFault, type Queries } from '#server/platform';
+import { counted } from '#contract/messages';
 import type { AssignmentValue } from './assignment.thing.js';
 import { BooksRepository } from './books.repository.js';
 import { CategoriesRepository } from '../policies/categories.repository.js';
@@ -41,7 +42,7 @@ export class AssignmentChecks {
     if (kept.length === 0) return;
     const { name } = (await this.books.assignmentsById(queries, [id])).get(id)!;
     const instead = 'Set it to “not counted” instead, or empty its column first.';
-    throw new Refusal('in-use', { what: 'The assignment', name, uses: `${kept.length} scores`, instead });
+    throw new Refusal('in-use', { what: 'The assignment', name, uses: counted(kept.length, 'score'), instead });
   }
 
   /** Scores that an assignment has may not come to lie above what it is out of, nor with nobody it is given to. */

@@ -10,6 +10,7 @@ import {
 } from '#contract/calculation';
 import { Changes } from '#server/changes';
 import { nextIds, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { counted } from '#contract/messages';
 import { assignmentName } from './assignment.thing.js';
 import { BookAccess, type BookPlace } from './book-access.service.js';
 import { canEditBook } from './book-policy.js';
@@ -71,7 +72,7 @@ export class SaveBookService {
       const sections = [section, ...others];
       const ids = await nextIds(queries, 'assignments', sections.length);
       await this.changes.make(queries, actor, {
-        action: `add ${body.name} to ${sections.length === 1 ? section.name : `${sections.length} sections`}`,
+        action: `add ${body.name} to ${sections.length === 1 ? section.name : counted(sections.length, 'section')}`,
         edits: sections.map((each, at) => ({
           kind: 'assignment',
           id: assignmentName({ sectionId: each.id, periodId: period.id }, ids[at]!),

@@ -1,6 +1,7 @@
 import type { CategoryBody } from '#contract/calculation';
 import { ThingOf, type Thing } from '#server/changes';
 import { everyone, Refusal, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { counted } from '#contract/messages';
 import { canEditCategories } from '../books/book-policy.js';
 import { BookSectionsRepository } from '../books/book-sections.repository.js';
 import { CategoriesRepository } from './categories.repository.js';
@@ -60,13 +61,13 @@ export class CategoriesThing implements Thing<CategoryList> {
     const groups = await this.categories.platformUses(queries, id);
     if (groups > 0)
       throw refuse(
-        `${groups} groups of learning platforms`,
+        counted(groups, 'group of learning platforms'),
         'Join those groups to another category under Matches first.',
       );
     if (assignments === 0) return;
     const scores = (await this.categories.scoresOf(queries, [id])).get(id) ?? 0;
     throw refuse(
-      `${assignments} assignments with ${scores} scores`,
+      `${counted(assignments, 'assignment')} with ${counted(scores, 'score')}`,
       'Switch it off instead: no new assignment can be put in it, and what is there goes on counting.',
     );
   }

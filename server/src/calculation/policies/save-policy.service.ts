@@ -11,6 +11,7 @@ import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { Changes, revisionOf, type Edit } from '#server/changes';
 import { PoliciesRepository } from '#server/period-view';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { counted } from '#contract/messages';
 import { BookSectionsRepository } from '../books/book-sections.repository.js';
 import { isSamePlace, policyId } from './policy-places.js';
 import { RecalculationService } from '../recalculation.service.js';
@@ -62,7 +63,7 @@ export class SavePolicyService {
         const before = policies.find((each) => isSamePlace(each, place));
         return editOf(period.schoolId, place, policy, revisionOf(before?.policy ?? null));
       });
-      const onto = targets.length === 1 ? targets[0]!.name : `${targets.length} sections`;
+      const onto = targets.length === 1 ? targets[0]!.name : counted(targets.length, 'section');
       await this.make(queries, actor, `calculate ${onto} like ${from.name}`, edits);
     });
     await this.recalculation.start();

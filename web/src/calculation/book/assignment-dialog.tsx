@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { dayOrThrow } from '#core/calendar';
 import type { AssignmentBody, AssignmentReply, BookReply } from '#contract/calculation';
+import { counted } from '#contract/messages';
 import { HistoryButton } from '../../changes/history-button';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { ProblemError } from '../../shell/api';
@@ -9,7 +10,7 @@ import { Button } from '../../ui/button';
 import { DayField } from '../../ui/day/day-field';
 import { Dialog } from '../../ui/dialog';
 import { CheckField, SelectField, TextField } from '../../ui/field';
-import { plural, showGivenFirst } from '../../ui/format';
+import { showGivenFirst } from '../../ui/format';
 import { useAddAssignment, useChangeAssignment, useRemoveAssignment } from '../queries';
 
 interface AssignmentDialogProps {
@@ -48,7 +49,7 @@ export function AssignmentDialog({ book, assignment, like, onLike, onClose }: As
       change.mutate({ id, version, ...body }, { onSuccess: done(`${body.name} is changed.`), onError });
       return;
     }
-    const where = alsoIn.length > 0 ? plural(alsoIn.length + 1, 'section') : book.section;
+    const where = alsoIn.length > 0 ? counted(alsoIn.length + 1, 'section') : book.section;
     add.mutate({ ...body, alsoIn: [...alsoIn] }, { onSuccess: done(`${body.name} is added to ${where}.`), onError });
   };
   const takeOut = () =>

@@ -1,5 +1,6 @@
 import type { BookReply } from '#contract/calculation';
-import { plural, showInstant } from '../../ui/format';
+import { agreeing, counted } from '#contract/messages';
+import { showInstant } from '../../ui/format';
 import { Strong } from '../../ui/page';
 import type { BookRow } from './book-view';
 import { spreadOf } from '../policy/option-effects';
@@ -36,17 +37,17 @@ export function BookHeadline({
       )}
       {blocked > 0 && (
         <>
-          ; <Strong tone="blocks">{plural(blocked, 'student')}</Strong> {blocked === 1 ? 'is' : 'are'} blocked
+          ; <Strong tone="blocks">{counted(blocked, 'student')}</Strong> {agreeing(blocked, 'is')} blocked
         </>
       )}
       {spread && without > 0 && (
         <>
-          ; {plural(without, 'student')} {without === 1 ? 'has' : 'have'} no evidence
+          ; {counted(without, 'student')} {agreeing(without, 'has')} no evidence
         </>
       )}
       {differing > 0 && (
         <>
-          ; <Strong tone="warns">{plural(differing, 'posted grade')}</Strong> {differing === 1 ? 'is' : 'are'} something
+          ; <Strong tone="warns">{counted(differing, 'posted grade')}</Strong> {agreeing(differing, 'is')} something
           else
         </>
       )}

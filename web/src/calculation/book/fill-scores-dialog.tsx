@@ -2,10 +2,10 @@ import { useState } from 'react';
 import { readScore } from '#core/calculation';
 import { decimalOrThrow } from '#core/numbers';
 import { scoreFaultSentence, type AssignmentReply } from '#contract/calculation';
+import { counted } from '#contract/messages';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { SelectField, TextField } from '../../ui/field';
-import { plural } from '../../ui/format';
 
 interface FillScoresDialogProps {
   /** Assignments with how many students have nothing in them. */
@@ -47,7 +47,7 @@ export function FillScoresDialog({ blanks, onFill, onClose }: FillScoresDialogPr
         <SelectField label="Assignment" value={chosenId} onChange={(event) => setChosenId(Number(event.target.value))}>
           {blanks.map(({ assignment, count }) => (
             <option key={assignment.id} value={assignment.id}>
-              {assignment.name}: {plural(count, 'blank')}
+              {assignment.name}: {counted(count, 'blank')}
             </option>
           ))}
         </SelectField>
@@ -58,7 +58,7 @@ export function FillScoresDialog({ blanks, onFill, onClose }: FillScoresDialogPr
           fault={fault}
         />
         <Button look="main" type="submit" disabled={!chosen}>
-          Fill {chosen ? plural(chosen.count, 'blank') : ''}
+          Fill {chosen ? counted(chosen.count, 'blank') : ''}
         </Button>
       </form>
     </Dialog>

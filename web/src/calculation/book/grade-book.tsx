@@ -2,6 +2,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useBlocker, useSearchParams } from 'react-router';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { policyOfBody, type AssignmentBody, type AssignmentReply, type BookReply } from '#contract/calculation';
+import { counted } from '#contract/messages';
 import { LeaveDialog } from '../../posting/leave-dialog';
 import { ProblemError } from '../../shell/api';
 import { ProblemNote } from '../../shell/problem-note';
@@ -10,7 +11,7 @@ import { useScope } from '../../shell/scope';
 import { showProblem } from '../../shell/show-problem';
 import { Button, Key } from '../../ui/button';
 import { ViewSwitch } from '../../ui/field';
-import { plural, showGivenFirst } from '../../ui/format';
+import { showGivenFirst } from '../../ui/format';
 import { LastRun } from '../../runs/last-run';
 import { Page } from '../../ui/page';
 import { Empty, Note, Panel } from '../../ui/panel';
@@ -67,7 +68,7 @@ export function GradeBook({ book }: { book: BookReply }) {
       {
         onSuccess: (after) => {
           change(withoutSent(after, scoreDrafts.get(draftId)?.now ?? noScoreDrafts, drafts));
-          tellOfChange(`${plural(changes.length, 'score')} saved.`, after);
+          tellOfChange(`${counted(changes.length, 'score')} saved.`, after);
         },
         onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
       },
@@ -159,7 +160,7 @@ export function GradeBook({ book }: { book: BookReply }) {
     >
       <ProblemNote error={save.error} />
       {read.faults.size > 0 && (
-        <Note tone="blocks" title={`${plural(read.faults.size, 'entry', 'entries')} cannot be taken yet`}>
+        <Note tone="blocks" title={`${counted(read.faults.size, 'entry')} cannot be taken yet`}>
           {[...read.faults].slice(0, mostFaultsShown).map(([key, says]) => (
             <p key={key} role="alert">
               {placeOf(book, key)}, “{drafts[key]!.text}”: {says}
@@ -168,7 +169,7 @@ export function GradeBook({ book }: { book: BookReply }) {
         </Note>
       )}
       {read.stale.length > 0 && (
-        <Note tone="blocks" title={`Someone else saved ${plural(read.stale.length, 'score')}`}>
+        <Note tone="blocks" title={`Someone else saved ${counted(read.stale.length, 'score')}`}>
           <Button
             onClick={() => {
               save.reset();

@@ -1,7 +1,7 @@
 import type { BookReply } from '#contract/calculation';
 import type { CategoryWorkings, Standing } from '#core/calculation';
 import { formatAtLeast, roundDown, roundTo } from '#core/numbers';
-import { plural } from '../../ui/format';
+import { counted } from '#contract/messages';
 import { FillDisc } from '../../ui/state-marks';
 import type { CategoryColumns } from './book-columns';
 import type { BookRow } from './book-view';
@@ -34,7 +34,7 @@ export function StandingTable({ book, rows, groups, onExplain }: StandingTablePr
                 <th key={category.id} style={{ background: categoryTint(category.tint).fill }}>
                   {category.name}
                   <span className="ml-2 text-[12px] font-normal">
-                    {met.length} of {plural(rows.length, 'student')} at {levels.meets} or above
+                    {met.length} of {counted(rows.length, 'student')} at {levels.meets} or above
                   </span>
                 </th>
               );
@@ -78,7 +78,7 @@ export function StandingTable({ book, rows, groups, onExplain }: StandingTablePr
 
 /** "2.97 from 4 scores", or how many scores there are of those it takes. */
 function evidenceWords(result: CategoryWorkings | undefined, needed: number): string {
-  const counted = result?.counted ?? 0;
-  if (!result?.level) return `${counted} of ${plural(needed, 'score')}`;
-  return `${formatAtLeast(roundTo(result.level, 2, roundDown), 1)} from ${plural(counted, 'score')}`;
+  const scores = result?.counted ?? 0;
+  if (!result?.level) return `${scores} of ${counted(needed, 'score')}`;
+  return `${formatAtLeast(roundTo(result.level, 2, roundDown), 1)} from ${counted(scores, 'score')}`;
 }

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { BookSummaryReply, CalculationReply, PolicyBody } from '#contract/calculation';
+import { counted } from '#contract/messages';
 import { useScope } from '../../shell/scope';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/field';
-import { plural } from '../../ui/format';
 import { Page, Strong } from '../../ui/page';
 import { Empty, Panel } from '../../ui/panel';
 import { CopyPolicyDialog } from '../policy/copy-policy-dialog';
@@ -38,7 +38,7 @@ export function CompareDesk({ reply, period, viewSwitch }: CompareDeskProps) {
     <Page
       headline={
         <>
-          The {plural(course.sections.length, 'section')} of{' '}
+          The {counted(course.sections.length, 'section')} of{' '}
           <Choice
             label="Course"
             value={course.id}
@@ -57,7 +57,7 @@ export function CompareDesk({ reply, period, viewSwitch }: CompareDeskProps) {
             'are calculated alike.'
           ) : (
             <>
-              differ in <Strong tone="warns">{plural(differing.length, 'matter')}</Strong>.
+              differ in <Strong tone="warns">{counted(differing.length, 'matter')}</Strong>.
             </>
           )}
         </>

@@ -1,8 +1,9 @@
 import { Link } from 'react-router';
 import type { DifferingReply } from '#contract/calculation';
+import { agreeing, counted } from '#contract/messages';
 import { useScope } from '../../shell/scope';
 import { DataGrid, type GridColumn } from '../../ui/grid/data-grid';
-import { plural, showPercent } from '../../ui/format';
+import { showPercent } from '../../ui/format';
 import { Page, Strong } from '../../ui/page';
 import { Empty, Panel } from '../../ui/panel';
 import { useDiffering } from '../queries';
@@ -64,8 +65,8 @@ export function DifferingDesk({ periodName, viewSwitch }: DifferingDeskProps) {
           <>Every posted grade of {periodName} is what its grade book comes to, as far as one has brought it.</>
         ) : (
           <>
-            <Strong tone="warns">{plural(rows.length, 'posted grade')}</Strong> of {periodName}{' '}
-            {rows.length === 1 ? 'is' : 'are'} not what the grade book comes to.{' '}
+            <Strong tone="warns">{counted(rows.length, 'posted grade')}</Strong> of {periodName}{' '}
+            {agreeing(rows.length, 'is')} not what the grade book comes to.{' '}
             {rows.length === 1 ? 'It stays' : 'They stay'} as posted until somebody posts again.
           </>
         )

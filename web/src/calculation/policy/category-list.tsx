@@ -1,12 +1,12 @@
 import { ArrowDown, ArrowUp, Lock, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import type { CategoryBody, CategoryReply, SaveCategoriesRequest } from '#contract/calculation';
+import { counted } from '#contract/messages';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { ProblemError } from '../../shell/api';
 import { showProblem } from '../../shell/show-problem';
 import { Button, IconButton } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
-import { plural } from '../../ui/format';
 import { categoryTint, categoryTints } from '../category-tint';
 import { Swatch } from './share-table';
 
@@ -97,7 +97,7 @@ export function CategoryList({ saved, locked = [], save, description, onClose, .
                 className={`h-8 min-w-0 flex-1 rounded-md border border-control bg-surface px-2 aria-invalid:border-waratah ${isActive ? '' : 'text-quiet line-through'}`}
               />
               <span className="w-[104px] text-right text-[12px] text-quiet">
-                {usesOf(id) > 0 ? plural(usesOf(id), 'assignment') : 'not used'}
+                {usesOf(id) > 0 ? counted(usesOf(id), 'assignment') : 'not used'}
               </span>
               <Button
                 look="quiet"

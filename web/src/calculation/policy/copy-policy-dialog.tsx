@@ -1,12 +1,12 @@
 import { useState } from 'react';
 import type { BookSummaryReply, CalculationReply, PolicyBody } from '#contract/calculation';
+import { counted } from '#contract/messages';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { useScope } from '../../shell/scope';
 import { showProblem } from '../../shell/show-problem';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { CheckField, Choice } from '../../ui/field';
-import { plural } from '../../ui/format';
 import { useCopyPolicy, usePolicyEffect } from '../queries';
 
 interface CopyPolicyDialogProps {
@@ -35,7 +35,7 @@ export function CopyPolicyDialog({ reply, period, source, onClose }: CopyPolicyD
       {
         onSuccess: (after) => {
           onClose();
-          tellOfChange(`${plural(toIds.length, 'section')} calculated like ${source.section}.`, after);
+          tellOfChange(`${counted(toIds.length, 'section')} calculated like ${source.section}.`, after);
         },
         onError: showProblem,
       },
@@ -50,7 +50,7 @@ export function CopyPolicyDialog({ reply, period, source, onClose }: CopyPolicyD
       footer={
         <>
           <Button look="main" disabled={toIds.length === 0 || copy.isPending || !policy} onClick={store}>
-            Give it to {plural(toIds.length, 'section')}
+            Give it to {counted(toIds.length, 'section')}
           </Button>
           <Button onClick={onClose}>Cancel</Button>
         </>
@@ -121,9 +121,9 @@ function CopyEffect({
     <>
       ; it would change{' '}
       <b className={data.changed > 0 ? 'text-wattle' : ''}>
-        {plural(data.changed, 'percent')} and {plural(data.moved, 'label')}
+        {counted(data.changed, 'percent')} and {counted(data.moved, 'label')}
       </b>{' '}
-      of {plural(data.grades, 'grade')}
+      of {counted(data.grades, 'grade')}
     </>
   );
 }

@@ -1,5 +1,6 @@
 import type { PolicyEffectReply } from '#contract/calculation';
-import { plural, showCount } from '../../ui/format';
+import { counted } from '#contract/messages';
+import { showCount } from '../../ui/format';
 import { Strong } from '../../ui/page';
 import { ChangedWords } from '../value-effect';
 
@@ -7,7 +8,7 @@ import { ChangedWords } from '../value-effect';
 export function EffectSentence({ effect, periodName }: { effect: PolicyEffectReply; periodName: string }) {
   const { sections, grades, changed } = effect;
   if (sections === 0) return <>No grade book of {periodName} with scores would be calculated by it.</>;
-  const where = `${plural(grades, 'grade')} of ${periodName} in ${plural(sections, 'section')}`;
+  const where = `${counted(grades, 'grade')} of ${periodName} in ${counted(sections, 'section')}`;
   if (changed === 0) return <>It would change none of {where}.</>;
   return (
     <>

@@ -1,9 +1,10 @@
 import type { BookReply, BookSummaryReply, PolicyBody } from '#contract/calculation';
 import { formatDecimal } from '#core/numbers';
+import { counted } from '#contract/messages';
 import { openDrawer } from '../../shell/drawer-store';
 import { useScope } from '../../shell/scope';
 import { Choice } from '../../ui/field';
-import { plural, showLabel, showPercent } from '../../ui/format';
+import { showLabel, showPercent } from '../../ui/format';
 import { Panel } from '../../ui/panel';
 import type { BookRow } from '../book/book-view';
 import { GradeBookSum } from '../book/book-workings';
@@ -56,7 +57,7 @@ export function LiveSection({ book, choices, saved, drafted, draftBody, isDraft,
             : isDraft
               ? changed === 0
                 ? 'The draft changes no grade here.'
-                : `The draft changes ${plural(changed, 'percent')} and ${plural(labels, 'label')} here.`
+                : `The draft changes ${counted(changed, 'percent')} and ${counted(labels, 'label')} here.`
               : 'Change the policy and these numbers change with it.'}{' '}
           <Link to={path(`grade-books/${book.sectionId}`)} className="font-semibold text-eucalypt hover:underline">
             Open the grade book

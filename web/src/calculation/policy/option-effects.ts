@@ -1,7 +1,7 @@
 import type { CalculationPolicy, FlagEffect, ScoreFlag } from '#core/calculation';
 import { add, divide, formatAtLeast, rational, roundHalfUp, roundTo, zero, type Rational } from '#core/numbers';
 import type { BookReply } from '#contract/calculation';
-import { plural } from '../../ui/format';
+import { counted } from '#contract/messages';
 import { bookRows, type BookRow } from '../book/book-view';
 import { effectsOfFlag } from '../words';
 
@@ -41,9 +41,9 @@ export function effectSentence({ students, raised, lowered, blocked, mean }: Opt
     lowered > 0 && `lowers ${lowered}`,
     blocked > 0 && `leaves ${blocked} without a grade`,
   ].filter(Boolean);
-  if (parts.length === 0) return `changes none of ${plural(students, 'student')}`;
+  if (parts.length === 0) return `changes none of ${counted(students, 'student')}`;
   const by = raised + lowered > 0 ? `, by ${mean} points on average` : '';
-  return `${parts.join(' and ')} of ${plural(students, 'student')}${by}`;
+  return `${parts.join(' and ')} of ${counted(students, 'student')}${by}`;
 }
 
 /** What each choice of a policy does with the real scores of one section. */

@@ -2,9 +2,9 @@ import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { bodyOfPolicy } from '#contract/calculation';
 import { plainPolicy, type PolicyPlace } from '#core/calculation';
+import { agreeing, counted } from '#contract/messages';
 import { useScope } from '../../shell/scope';
 import { Button } from '../../ui/button';
-import { plural } from '../../ui/format';
 import { Figure, Page, Strong } from '../../ui/page';
 import { Empty } from '../../ui/panel';
 import { CategoriesDialog } from './categories-dialog';
@@ -72,16 +72,16 @@ export function PolicyDesk({ reply, period, periods, viewSwitch }: PolicyDeskPro
         view={view}
         headline={
           <>
-            <Strong>{plural(reply.books.length, 'grade book')}</Strong> of {period.name}{' '}
-            {reply.books.length === 1 ? 'is' : 'are'} calculated by{' '}
-            <Strong>{plural(reply.policies.length, 'policy', 'policies')}</Strong>
+            <Strong>{counted(reply.books.length, 'grade book')}</Strong> of {period.name}{' '}
+            {agreeing(reply.books.length, 'is')} calculated by{' '}
+            <Strong>{counted(reply.policies.length, 'policy')}</Strong>
             {reply.differing > 0 && (
               <>
                 ;{' '}
                 <Figure tone="warns" to={path('calculation?view=differing')}>
-                  {plural(reply.differing, 'posted grade')}
+                  {counted(reply.differing, 'posted grade')}
                 </Figure>{' '}
-                {reply.differing === 1 ? 'is' : 'are'} not what the book comes to
+                {agreeing(reply.differing, 'is')} not what the book comes to
               </>
             )}
             .

@@ -2,6 +2,7 @@ import { useDeferredValue, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import type { PeriodReply } from '#contract/calendar';
 import { policyOfBody, type CalculationReply, type PolicyBody } from '#contract/calculation';
+import { counted } from '#contract/messages';
 
 import { SetUpNote } from '../../set-up/set-up-note';
 import { HistoryButton } from '../../changes/history-button';
@@ -9,7 +10,6 @@ import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { useScope } from '../../shell/scope';
 import { showProblem } from '../../shell/show-problem';
 import { Button, Key } from '../../ui/button';
-import { showCount } from '../../ui/format';
 import { Page } from '../../ui/page';
 import { Empty, Note, Panel } from '../../ui/panel';
 import { useKeys } from '../../ui/use-keys';
@@ -159,7 +159,7 @@ export function PolicyEditor(props: PolicyEditorProps) {
           {matters.length > 0 && (
             <Note
               tone={matters.some(({ severity }) => severity === 'blocks') ? 'blocks' : 'warns'}
-              title={matters.length === 1 ? 'One matter to know' : `${showCount(matters.length)} matters to know`}
+              title={`${counted(matters.length, 'matter')} to know`}
             >
               {matters.map(({ says }) => (
                 <p key={says}>{says}</p>

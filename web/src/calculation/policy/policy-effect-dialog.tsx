@@ -1,10 +1,11 @@
 import type { PolicyBody } from '#contract/calculation';
 import type { PolicyPlace } from '#core/calculation';
+import { counted } from '#contract/messages';
 import { Awaited } from '../../shell/awaited';
 import { useScope } from '../../shell/scope';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
-import { plural, showCount } from '../../ui/format';
+import { showCount } from '../../ui/format';
 import { EffectSentence } from './effect-sentence';
 import { ValueEffect } from '../value-effect';
 import { usePolicyEffect } from '../queries';
@@ -41,7 +42,7 @@ export function PolicyEffectDialog(props: PolicyEffectDialogProps) {
           <Button onClick={onClose}>Back</Button>
           {effect.data && (
             <span className="ml-auto text-[12px] text-quiet">
-              {plural(effect.data.grades, 'grade')} calculated twice in {showCount(effect.data.milliseconds)} ms
+              {counted(effect.data.grades, 'grade')} calculated twice in {showCount(effect.data.milliseconds)} ms
             </span>
           )}
         </>

@@ -1,5 +1,5 @@
 import type { CalculationReply } from '#contract/calculation';
-import { plural } from '../../ui/format';
+import { counted } from '#contract/messages';
 import { Panel } from '../../ui/panel';
 import { placeName, type PolicyView } from './policy-drafts';
 
@@ -27,7 +27,7 @@ export function PolicyList({ views, reply, periods, chosenKey, onChoose }: Polic
           >
             <span className="block font-bold">{placeName(view.place, reply, periods)}</span>
             <span className="block text-[12px] text-quiet">
-              {view.saved ? plural(books, 'grade book') : 'not saved yet'}
+              {view.saved ? counted(books, 'grade book') : 'not saved yet'}
             </span>
           </button>
         );

@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
 import { isOfEvidence, methods, scoreFlags, type FlagEffect, type Method, type ScoreFlag } from '#core/calculation';
 import type { PolicyBody } from '#contract/calculation';
+import { counted } from '#contract/messages';
 import { Choice } from '../../ui/field';
-import { plural } from '../../ui/format';
 import { effectSentence, spreadOf, type optionEffects } from './option-effects';
 import { NumberInSentence } from './number-in-sentence';
 import { effectsOfFlag, effectWords, flagWords, methodHints, methodWords } from '../words';
@@ -84,7 +84,7 @@ function LevelSentence({ levels, onChange }: PolicySentencesProps & { levels: No
         >
           {[1, 2, 3, 4, 5, 6, 8, 10].map((count) => (
             <option key={count} value={count}>
-              {plural(count, 'score')}
+              {counted(count, 'score')}
             </option>
           ))}
         </Choice>{' '}
@@ -127,7 +127,7 @@ function FlagSentences({ body, effects, onChange }: PolicySentencesProps) {
               {found && found.scores === 0 && 'None here.'}
               {found && found.scores > 0 && (
                 <>
-                  {plural(found.scores, 'score')} here
+                  {counted(found.scores, 'score')} here
                   {found.other && `; against “${effectWords[found.other]}” it ${effectSentence(found.effect)}`}.
                 </>
               )}

@@ -1,8 +1,8 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { isOfEvidence } from '#core/calculation';
 import type { CategoryReply, CategoryShareBody, PolicyBody } from '#contract/calculation';
+import { counted } from '#contract/messages';
 import { WeightBar } from '../../ui/weight-bar';
-import { plural } from '../../ui/format';
 import { categoryTint } from '../category-tint';
 import { NumberInSentence } from './number-in-sentence';
 import { effectSentence, type optionEffects } from './option-effects';
@@ -160,7 +160,7 @@ function hereWords(categoryId: number, dropLowest: number, effects: ShareTablePr
   if (!effects) return '';
   const results = effects.rows.flatMap(({ categories }) => categories.get(categoryId) ?? []);
   const most = Math.max(0, ...results.map(({ counted, dropped }) => counted + dropped));
-  const parts = [most === 0 ? 'no scores' : `up to ${plural(most, 'score')}`];
+  const parts = [most === 0 ? 'no scores' : `up to ${counted(most, 'score')}`];
   const [drop, cap] = [effects.drops.get(categoryId), effects.caps.get(categoryId)];
   if (drop) parts.push(`dropping ${dropLowest} ${effectSentence(drop)}`);
   if (cap) parts.push(`the limit ${effectSentence(cap)}`);

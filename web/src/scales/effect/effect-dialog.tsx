@@ -1,8 +1,9 @@
 import type { ScaleEffectReply } from '#contract/scales';
+import { counted } from '#contract/messages';
 import { Awaited } from '../../shell/awaited';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
-import { plural, showCount } from '../../ui/format';
+import { showCount } from '../../ui/format';
 import { Strong } from '../../ui/page';
 import { AnewWords } from './anew-words';
 import { EffectPicture } from './effect-picture';
@@ -42,7 +43,7 @@ export function EffectDialog({ title, change, periodName, does, canDo, onDo, bac
           <Button onClick={onClose}>{back}</Button>
           {effect.data && (
             <span className="ml-auto text-[12px] text-quiet">
-              {plural(effect.data.grades, 'grade')} looked at in {showCount(effect.data.milliseconds)} ms
+              {counted(effect.data.grades, 'grade')} looked at in {showCount(effect.data.milliseconds)} ms
             </span>
           )}
         </>
@@ -69,13 +70,13 @@ function EffectSentence({ effect, periodName }: { effect: ScaleEffectReply; peri
   if (changed === 0)
     return (
       <>
-        No label of the {plural(grades, 'grade')} of {periodName} would change.
+        No label of the {counted(grades, 'grade')} of {periodName} would change.
       </>
     );
   return (
     <>
-      <Strong tone="warns">{showCount(changed)}</Strong> of {plural(grades, 'grade')} of {periodName} would change their
-      label, of {plural(students.length, 'student')}; <AnewWords passAnew={passAnew} failAnew={failAnew} />
+      <Strong tone="warns">{showCount(changed)}</Strong> of {counted(grades, 'grade')} of {periodName} would change
+      their label, of {counted(students.length, 'student')}; <AnewWords passAnew={passAnew} failAnew={failAnew} />
       {passAnew + failAnew === 0 && 'nobody would pass or fail anew'}
       {meanBefore && meanAfter && (
         <>

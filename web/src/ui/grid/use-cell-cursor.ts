@@ -1,6 +1,6 @@
+import { agreeing, counted } from '#contract/messages';
 import { useId, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { toast } from 'sonner';
-import { plural } from '../format';
 import { useKnownKeys } from '../use-keys';
 import { useLatest } from '../use-latest';
 import {
@@ -206,17 +206,17 @@ export function useCellCursor(options: CellCursorOptions) {
         const block = blockOfText(event.clipboardData.getData('text/plain'));
         if (isReadOnly) return void toast.warning('This is read only: nothing was pasted.');
         edit(textsOfBlock(range, block), 'pasted');
-        tellBeyond(range.fromRow + block.length - rows, 'row', 'below the last row');
+        tellBeyond(range.fromRow + block.length - rows, 'pasted row', 'below the last row');
         const widest = Math.max(...block.map((cells) => cells.length));
-        tellBeyond(range.fromColumn + widest - columns, 'column', 'beyond the last column');
+        tellBeyond(range.fromColumn + widest - columns, 'pasted column', 'beyond the last column');
       },
     },
   } as const;
 }
 
 /** Says how much of a pasted block found no cell to go to. */
-function tellBeyond(count: number, what: 'row' | 'column', where: string): void {
-  if (count > 0) toast.warning(`${plural(count, `pasted ${what}`)} ${where} ${count === 1 ? 'was' : 'were'} skipped.`);
+function tellBeyond(count: number, what: 'pasted row' | 'pasted column', where: string): void {
+  if (count > 0) toast.warning(`${counted(count, what)} ${where} ${agreeing(count, 'was')} skipped.`);
 }
 
 function isNoKeyOfFrame(key: string): boolean {

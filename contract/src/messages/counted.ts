@@ -1,0 +1,116 @@
+import { formatMessage } from './format-message.js';
+
+const things = {
+  assignment: '{count, plural, one {# assignment} other {# assignments}}',
+  band: '{count, plural, one {# band} other {# bands}}',
+  blank: '{count, plural, one {# blank} other {# blanks}}',
+  calendar: '{count, plural, one {# calendar} other {# calendars}}',
+  cell: '{count, plural, one {# cell} other {# cells}}',
+  class: '{count, plural, one {# class} other {# classes}}',
+  'class or name': '{count, plural, one {# class or name} other {# classes and names}}',
+  code: '{count, plural, one {# code} other {# codes}}',
+  'computed grade': '{count, plural, one {# computed grade} other {# computed grades}}',
+  'computed percent': '{count, plural, one {# computed percentage} other {# computed percentages}}',
+  condition: '{count, plural, one {# condition} other {# conditions}}',
+  course: '{count, plural, one {# course} other {# courses}}',
+  day: '{count, plural, one {# day} other {# days}}',
+  decimal: '{count, plural, one {# decimal} other {# decimals}}',
+  department: '{count, plural, one {# department} other {# departments}}',
+  entry: '{count, plural, one {# entry} other {# entries}}',
+  exception: '{count, plural, one {# exception} other {# exceptions}}',
+  fault: '{count, plural, one {# fault} other {# faults}}',
+  file: '{count, plural, one {# file} other {# files}}',
+  finding: '{count, plural, one {# finding} other {# findings}}',
+  grade: '{count, plural, one {# grade} other {# grades}}',
+  'grade book': '{count, plural, one {# grade book} other {# grade books}}',
+  group: '{count, plural, one {# group} other {# groups}}',
+  item: '{count, plural, one {# item} other {# items}}',
+  'joined class': '{count, plural, one {# joined class} other {# joined classes}}',
+  label: '{count, plural, one {# label} other {# labels}}',
+  'learning platform': '{count, plural, one {# learning platform} other {# learning platforms}}',
+  level: '{count, plural, one {# level} other {# levels}}',
+  matter: '{count, plural, one {# matter} other {# matters}}',
+  message: '{count, plural, one {# message} other {# messages}}',
+  'more fact': '{count, plural, one {# more fact} other {# more facts}}',
+  'more thing': '{count, plural, one {# more thing} other {# more things}}',
+  name: '{count, plural, one {# name} other {# names}}',
+  'pasted column': '{count, plural, one {# pasted column} other {# pasted columns}}',
+  'pasted row': '{count, plural, one {# pasted row} other {# pasted rows}}',
+  percent: '{count, plural, one {# percentage} other {# percentages}}',
+  period: '{count, plural, one {# period} other {# periods}}',
+  person: '{count, plural, one {# person} other {# people}}',
+  place: '{count, plural, one {# place} other {# places}}',
+  plan: '{count, plural, one {# plan} other {# plans}}',
+  policy: '{count, plural, one {# policy} other {# policies}}',
+  'posted grade': '{count, plural, one {# posted grade} other {# posted grades}}',
+  proposal: '{count, plural, one {# proposal} other {# proposals}}',
+  quarter: '{count, plural, one {# quarter} other {# quarters}}',
+  row: '{count, plural, one {# row} other {# rows}}',
+  rule: '{count, plural, one {# rule} other {# rules}}',
+  scale: '{count, plural, one {# scale} other {# scales}}',
+  score: '{count, plural, one {# score} other {# scores}}',
+  'sealed period': '{count, plural, one {# sealed period} other {# sealed periods}}',
+  section: '{count, plural, one {# section} other {# sections}}',
+  semester: '{count, plural, one {# semester} other {# semesters}}',
+  student: '{count, plural, one {# student} other {# students}}',
+  term: '{count, plural, one {# term} other {# terms}}',
+  thing: '{count, plural, one {# thing} other {# things}}',
+  time: '{count, plural, one {# time} other {# times}}',
+  trimester: '{count, plural, one {# trimester} other {# trimesters}}',
+  value: '{count, plural, one {# value} other {# values}}',
+  week: '{count, plural, one {# week} other {# weeks}}',
+  year: '{count, plural, one {# year} other {# years}}',
+  zip: '{count, plural, one {# zip} other {# zips}}',
+  'group name': '{count, plural, one {# group name} other {# group names}}',
+  'total column': '{count, plural, one {# total column} other {# total columns}}',
+  'platform label': '{count, plural, one {# platform label} other {# platform labels}}',
+  'version of a scale': '{count, plural, one {# version of a scale} other {# versions of a scale}}',
+  'place where a scale begins':
+    '{count, plural, one {# place where a scale begins} other {# places where a scale begins}}',
+  'calculation of its own': '{count, plural, one {# calculation of its own} other {# calculations of its own}}',
+  run: '{count, plural, one {# run} other {# runs}}',
+  audit: '{count, plural, one {# audit} other {# audits}}',
+  receipt: '{count, plural, one {# receipt} other {# receipts}}',
+  'place where it is in force':
+    '{count, plural, one {# place where it is in force} other {# places where it is in force}}',
+  'total column of learning platforms':
+    '{count, plural, one {# total column of learning platforms} other {# total columns of learning platforms}}',
+  'group of learning platforms':
+    '{count, plural, one {# group of learning platforms} other {# groups of learning platforms}}',
+} as const;
+
+const verbs = {
+  blocks: '{count, plural, one {blocks} other {block}}',
+  counts: '{count, plural, one {counts} other {count}}',
+  does: '{count, plural, one {does} other {do}}',
+  has: '{count, plural, one {has} other {have}}',
+  is: '{count, plural, one {is} other {are}}',
+  lies: '{count, plural, one {lies} other {lie}}',
+  matches: '{count, plural, one {matches} other {match}}',
+  needs: '{count, plural, one {needs} other {need}}',
+  sets: '{count, plural, one {sets} other {set}}',
+  waits: '{count, plural, one {waits} other {wait}}',
+  was: '{count, plural, one {was} other {were}}',
+} as const;
+
+export type CountedThing = keyof typeof things;
+export type CountedVerb = keyof typeof verbs;
+
+/**
+ * How many there are of something.
+ *
+ * @example counted(1, 'course') // '1 course'
+ * @example counted(1200, 'entry') // '1,200 entries'
+ */
+export function counted(count: number, thing: CountedThing): string {
+  return formatMessage(things[thing], { count });
+}
+
+/**
+ * The verb that goes with so many.
+ *
+ * @example agreeing(3, 'has') // 'have'
+ */
+export function agreeing(count: number, verb: CountedVerb): string {
+  return formatMessage(verbs[verb], { count });
+}
