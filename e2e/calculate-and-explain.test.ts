@@ -34,14 +34,14 @@ story('a policy', () => {
     await registrar.sees('dropping 1 raises 20 of 20 students, by 0.5 points on average');
     await registrar.isAccessible();
     await registrar.choose('Drop lowest of Tests', '1');
-    await registrar.sees('The draft changes 18 percents and 10 labels here.');
+    await registrar.sees('The draft changes 18 percentages and 10 labels here.');
     await registrar.type('Weight of Tests', '4x');
     await registrar.sees('The numbers return when every number of the policy can be read.');
     await registrar.canPress('Preview and save', false);
     await registrar.type('Weight of Tests', '50');
     await registrar.sees('The weights add up to 110, not 100; each counts as its share of 110.');
     await registrar.type('Weight of Tests', '40');
-    await registrar.sees('The draft changes 18 percents and 10 labels here.');
+    await registrar.sees('The draft changes 18 percentages and 10 labels here.');
     await registrar.picture('policy');
   });
 
@@ -58,7 +58,7 @@ story('a policy', () => {
 
   it('saved, it is calculated through; posted grades stay, and are listed where the book says otherwise', async () => {
     await registrar.choose('Drop lowest of Tests', '1');
-    await registrar.sees('The draft changes 18 percents and 10 labels here.');
+    await registrar.sees('The draft changes 18 percentages and 10 labels here.');
     await registrar.save();
     await registrar.sees('grades of Quarter 2 in 31 sections');
     await registrar.save();

@@ -123,12 +123,12 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
   });
 
   it.each([
-    ['tidal-ecology-1.csv', 'Tidal Ecology 1', /brings 20 new and 0 changed percents of Quarter grade\./],
-    ['harbour-history-2.csv', 'Harbour History 2', /brings 20 new and 0 changed percents of Quarter grade\./],
+    ['tidal-ecology-1.csv', 'Tidal Ecology 1', /brings 20 new and 0 changed percentages of Quarter grade\./],
+    ['harbour-history-2.csv', 'Harbour History 2', /brings 20 new and 0 changed percentages of Quarter grade\./],
     [
       'boatbuilding-1-with-faults.csv',
       'Boatbuilding 1',
-      /brings \d+ new and 0 changed percents of Quarter grade; 8 values are skipped/,
+      /brings \d+ new and 0 changed percentages of Quarter grade; 8 values are skipped/,
     ],
   ])('takes in %s after seeing every row', async (file, section, headline) => {
     await desk.open(`${quarter2}/files`);

@@ -82,7 +82,7 @@ async function messyWorkbook(): Promise<Uint8Array> {
 story('a workbook as people make them', () => {
   it('is read by its own header, column by column, and every value says what it would do', async () => {
     await putIn('winter.xlsx', await messyWorkbook());
-    await registrar.reads(/For Quarter 2 this file brings 9 new and 0 changed percents of Quarter grade and Exam/);
+    await registrar.reads(/For Quarter 2 this file brings 9 new and 0 changed percentages of Quarter grade and Exam/);
     await registrar.sees('the section in Group');
     await registrar.sees('winter.xlsx · XLSX');
     for (const words of ['1 section of the file is not known', 'not in the file:']) await registrar.sees(words);
@@ -92,7 +92,7 @@ story('a workbook as people make them', () => {
   it('says in words why values are left out', async () => {
     await registrar.click('8 values');
     for (const words of [
-      '“INC” is a label or a code; files bring percents.',
+      '“INC” is a label or a code; files bring percentages.',
       '1500000000 is not between 0 and 200.',
       'The same student is in row 12; neither is taken.',
       'No section is called “BB/1”.',
@@ -107,14 +107,14 @@ story('a workbook as people make them', () => {
   });
 
   it('is accepted, stands in the grade sheets with its cell as the source, and brings nothing a second time', async () => {
-    await registrar.click('Accept 10 percents');
-    await registrar.reads(/Imported for Quarter 2: 10 percents stand as in the file/);
+    await registrar.click('Accept 10 percentages');
+    await registrar.reads(/Imported for Quarter 2: 10 percentages stand as in the file/);
     await registrar.click('Open the grade sheets');
     await chooseRow('Tidal Ecology 1');
     await registrar.reads(/Posting Quarter grade of Quarter 2 for Tidal Ecology 1/);
     for (const percent of ['81.5', '86.4', '90.0']) await registrar.sees(percent);
     await putIn('winter-again.xlsx', await messyWorkbook());
-    await registrar.reads(/brings 0 new and 0 changed percents/);
+    await registrar.reads(/brings 0 new and 0 changed percentages/);
     await registrar.canPress('Accept', false);
     await registrar.click('Discard the file');
     await registrar.reads(/2 files are imported for Quarter 2/);

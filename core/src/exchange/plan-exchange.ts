@@ -80,7 +80,7 @@ export function planExchange(
       if (file === 'classes' && !context.teachers.has(row['sourcedId'] ?? ''))
         add('sourcedId', 'no teacher is enrolled in the class; every section has one');
       if (file === 'scoreScales' && !readScoreScale(row['scoreScaleValue'] ?? ''))
-        add('scoreScaleValue', 'no labels with their lowest percents, such as {A:90-100},{B:80-89}');
+        add('scoreScaleValue', 'no labels with their lowest percentages, such as {A:90-100},{B:80-89}');
       if (file === 'results' && !isEnrolled(row))
         add('studentSourcedId', 'the student is not enrolled in the class of the line item');
       return faults;

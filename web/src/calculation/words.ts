@@ -32,7 +32,7 @@ export const methodHints: Record<Method, string> = {
 export const effectWords: Record<FlagEffect, string> = {
   counts: 'counts as scored',
   zero: 'counts as zero',
-  leaves: 'is left out',
+  leaves: 'is not counted',
   blocks: 'blocks the grade',
 };
 

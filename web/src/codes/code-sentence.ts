@@ -4,9 +4,13 @@ import { partWords } from '../scales/words';
 /** The effects of a code in one sentence. */
 export function codeSentence(code: CodeBody): string {
   const effects = [
-    `as a part ${partWords[code.asPart]}${code.asPart === 'counts' ? ` ${(code.countsAs ?? '…').replace(/\.0+$/, '')} %` : ''}`,
+    `in a composite it ${partWords[code.asPart]}${code.asPart === 'counts' ? ` ${(code.countsAs ?? '…').replace(/\.0+$/, '')} %` : ''}`,
     code.isFailing && 'fails',
-    code.earnsCredit ? 'earns credit' : code.triesCredit ? 'tries credit without earning it' : 'touches no credit',
+    code.earnsCredit
+      ? 'credit is attempted and earned'
+      : code.triesCredit
+        ? 'credit is attempted, not earned'
+        : 'no credit is attempted',
     code.countsInGpa && 'counts in the GPA',
     !code.forbidsPercent && 'may stand beside a percent',
     code.needsFirstDay ? 'needs the first day of the period and no hours' : code.needsLastDate && 'needs a last date',

@@ -54,12 +54,13 @@ function PlanHeadline({ file, sectionName }: Omit<FileHeadlineProps, 'at'>) {
       {file.status === 'accepted' ? (
         <>
           Imported for <Strong>{where}</Strong>: <Strong>{showCount(counts.same + writesOf(file.plan))}</Strong>{' '}
-          percents stand as in the file
+          percentages stand as in the file
         </>
       ) : (
         <>
           For <Strong>{where}</Strong> this file brings <Strong>{showCount(counts.new)} new</Strong> and{' '}
-          <Strong>{showCount(counts.changed)} changed</Strong> percents of {items.map(({ name }) => name).join(' and ')}
+          <Strong>{showCount(counts.changed)} changed</Strong> percentages of{' '}
+          {items.map(({ name }) => name).join(' and ')}
         </>
       )}
       {leftOut > 0 ? (

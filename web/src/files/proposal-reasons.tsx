@@ -11,7 +11,7 @@ export function ProposalReasons({ file: { proposals, items } }: { file: FileImpo
       {sectionColumn && `Section column: ${proposalWords(sectionColumn)} (${sectionColumn.confidence} %). `}
       {section && `Section: ${section.known} of the students are in it (${section.confidence} %). `}
       {grades.length === 0
-        ? 'No column holds percents.'
+        ? 'No column holds percentages.'
         : grades
             .map(
               ({ itemId, proposal }) =>

@@ -29,11 +29,11 @@ it.each([
   [{ code: 'ids-known', known: 22, rows: 23 } as const, '22 of 23 are students we know'],
   [
     { code: 'name-and-percents', word: 'final', percents: 19, rows: 23 } as const,
-    'headed “final”, percents in 19 of 23 rows',
+    'headed “final”, percentages in 19 of 23 rows',
   ],
   [{ code: 'sections-known', known: 22, rows: 23 } as const, '22 of 23 name sections we know'],
-  [{ code: 'named-as-item', percents: 19, rows: 23 } as const, 'headed like it, percents in 19 of 23 rows'],
-  [{ code: 'percents', percents: 19, rows: 23 } as const, 'percents in 19 of 23 rows'],
+  [{ code: 'named-as-item', percents: 19, rows: 23 } as const, 'headed like it, percentages in 19 of 23 rows'],
+  [{ code: 'percents', percents: 19, rows: 23 } as const, 'percentages in 19 of 23 rows'],
 ])('a proposal gives its reason: %j', (reason, expected) => {
   expect(proposalWords({ column: 0, confidence: 90, reason })).toBe(expected);
 });

@@ -43,7 +43,7 @@ export function reasonWords({
     case 'out of range':
       return `${value} is not between 0 and 200.`;
     case 'label':
-      return `“${value}” is a label or a code; files bring percents.`;
+      return `“${value}” is a label or a code; files bring percentages.`;
     case 'unreadable':
       return `“${value}” is no percent, such as 86.4.`;
     case 'twice':
@@ -95,12 +95,12 @@ export function proposalWords({ reason }: ColumnProposal): string {
     case 'sections-known':
       return `${reason.known} of ${reason.rows} name sections we know`;
     case 'named-as-item':
-      return `headed like it, percents in ${reason.percents} of ${reason.rows} rows`;
+      return `headed like it, percentages in ${reason.percents} of ${reason.rows} rows`;
     case 'ids-known':
       return `${reason.known} of ${reason.rows} are students we know`;
     case 'name-and-percents':
-      return `headed “${reason.word}”, percents in ${reason.percents} of ${reason.rows} rows`;
+      return `headed “${reason.word}”, percentages in ${reason.percents} of ${reason.rows} rows`;
     case 'percents':
-      return `percents in ${reason.percents} of ${reason.rows} rows`;
+      return `percentages in ${reason.percents} of ${reason.rows} rows`;
   }
 }

@@ -29,7 +29,7 @@ export function CompositeWorkings({ composite, sheet, rules, onOpenPart }: Compo
           {composite.by} is <b className="figures">{composite.code}</b>, so {sheet.itemName} is incomplete.
         </p>
       )}
-      {composite.kind === 'exempt' && <p>Every part is left out by {composite.code}.</p>}
+      {composite.kind === 'exempt' && <p>No part counts: {composite.code}.</p>}
       {composite.kind === 'value' && (
         <WorkingsSheet
           lines={[
@@ -49,7 +49,7 @@ export function CompositeWorkings({ composite, sheet, rules, onOpenPart }: Compo
             ...composite.leftOut.map(({ name, code }) => ({
               says: name,
               figure: code,
-              note: 'left out; the rest is shared out anew',
+              note: 'not counted; the others share its weight',
             })),
             { says: 'Their mean', figure: composite.percent ?? composite.points ?? '' },
             ...(composite.rounded !== null

@@ -10,7 +10,7 @@ it.each([
   ['percent-negative', percents, 'A percent is not below 0.'],
   ['percent-negative', levels, 'A level is not below 0.'],
   ['percent-too-high', percents, 'A percent is at most 200.'],
-  ['level-too-high', levels, 'A level lies from 0 to 4; percents are not taken here.'],
+  ['level-too-high', levels, 'A level lies from 0 to 4; percentages are not accepted here.'],
   ['percent-too-exact', percents, 'At most two decimals, such as 86.45.'],
   ['percent-too-exact', levels, 'At most two decimals, such as 2.45.'],
   ['label-unknown', levels, 'One of 4, 3, INC.'],

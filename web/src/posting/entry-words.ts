@@ -19,7 +19,7 @@ export function entryFaultWords(
     case 'percent-too-high':
       return 'A percent is at most 200.';
     case 'level-too-high':
-      return `A level lies from 0 to ${highestLevel}; percents are not taken here.`;
+      return `A level lies from 0 to ${highestLevel}; percentages are not accepted here.`;
     case 'percent-too-exact':
       return `At most two decimals, such as ${highestLevel === null ? '86.45' : '2.45'}.`;
     case 'label-unknown':

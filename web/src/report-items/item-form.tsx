@@ -117,7 +117,7 @@ export function ItemForm({ item, reply, fault, onChange }: ItemFormProps) {
           value={item.digits}
           onChange={(event) => onChange({ digits: Number(event.target.value) })}
         >
-          <option value={0}>whole percents</option>
+          <option value={0}>whole percentages</option>
           <option value={1}>one decimal</option>
           <option value={2}>two decimals</option>
         </Choice>

@@ -49,7 +49,7 @@ export function ReasonList({ run, query, onShow }: ReasonListProps) {
           ))}
       </Group>
       <Reasons name="Refused" ink="text-waratah" reasons={of('refuse')} query={query} onShow={onShow} />
-      <Reasons name="Left out" ink="text-wattle" reasons={of('skip')} query={query} onShow={onShow} />
+      <Reasons name="Skipped" ink="text-wattle" reasons={of('skip')} query={query} onShow={onShow} />
       <Reasons name="To be known" ink="text-quiet" reasons={of('note')} query={query} onShow={onShow} />
       <Group name="Nothing to do">
         <p className="flex justify-between px-4 py-1 text-quiet">

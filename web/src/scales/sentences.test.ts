@@ -8,11 +8,14 @@ import { countsOf, effectLabels } from './effect/effect-labels';
 describe('the effects of a code in one sentence', () => {
   const says = (effects: Partial<SpecialCode>) => codeSentence(bodyOfCode(newCode('XYZ', 'Any', effects)));
   it.each<[Partial<SpecialCode>, string]>([
-    [{}, 'As a part is no grade yet; touches no credit.'],
-    [{ asPart: 'leaves', onTranscript: false }, 'As a part is left out; touches no credit; stays off the transcript.'],
+    [{}, 'In a composite it counts as missing; no credit is attempted.'],
+    [
+      { asPart: 'leaves', onTranscript: false },
+      'In a composite it is not counted; no credit is attempted; stays off the transcript.',
+    ],
     [
       { asPart: 'blocks', triesCredit: true, needsLastDate: true, lapsesInto: 'F', lapsesAfterDays: 30 },
-      'As a part makes it incomplete; tries credit without earning it; needs a last date; turns into F after 30 days.',
+      'In a composite it makes the whole incomplete; credit is attempted, not earned; needs a last date; turns into F after 30 days.',
     ],
     [
       {
@@ -22,11 +25,11 @@ describe('the effects of a code in one sentence', () => {
         needsLastDate: true,
         needsFirstDay: true,
       },
-      'As a part counts as 0 %; fails; touches no credit; needs the first day of the period and no hours.',
+      'In a composite it counts as 0 %; fails; no credit is attempted; needs the first day of the period and no hours.',
     ],
     [
       { triesCredit: true, earnsCredit: true, countsInGpa: true, forbidsPercent: false, isOff: true },
-      'As a part is no grade yet; earns credit; counts in the GPA; may stand beside a percent; is switched off.',
+      'In a composite it counts as missing; credit is attempted and earned; counts in the GPA; may stand beside a percent; is switched off.',
     ],
   ])('row %#', (effects, sentence) => expect(says(effects)).toBe(sentence));
 });

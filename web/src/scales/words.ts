@@ -16,10 +16,10 @@ export const placeWords: Record<PlacementKind, string> = {
   section: 'One section',
 };
 
-/** What a code does to a composite, as the end of "As a part of another item it …". */
+/** What a code does to a composite that it is a part of, as the end of "In a composite it …". */
 export const partWords: Record<CodePart, string> = {
-  leaves: 'is left out',
-  blocks: 'makes it incomplete',
+  leaves: 'is not counted',
+  blocks: 'makes the whole incomplete',
   counts: 'counts as',
-  missing: 'is no grade yet',
+  missing: 'counts as missing',
 };

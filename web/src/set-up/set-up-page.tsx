@@ -36,7 +36,7 @@ const soughtWords: Record<SetUpPlace, string> = {
   calendar: 'gaps and overlaps, periods outside their parent, windows before the end of their period',
   'report-items': 'courses with no or two transcript items, composites whose parts a course lacks',
   courses: 'courses in the GPA without credits',
-  calculation: 'weights that do not add to 100, categories without a weight, percents without a label',
+  calculation: 'weights that do not add to 100, categories without a weight, percentages without a label',
 };
 const places = Object.keys(placeNames) as SetUpPlace[];
 

@@ -30,7 +30,7 @@ export function GpaWorkings({ gpa, says }: { gpa: Gpa; says: string }) {
       />
       {left > 0 && (
         <p className="text-[13px] text-quiet">
-          Left out: {gpa.leftOut.map(({ courseTitle, mark }) => `${courseTitle} (${showLabel(mark)})`).join(', ')}.
+          Not counted: {gpa.leftOut.map(({ courseTitle, mark }) => `${courseTitle} (${showLabel(mark)})`).join(', ')}.
           These carry no grade points, do not count in the GPA, or were taken again.
         </p>
       )}

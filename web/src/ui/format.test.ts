@@ -32,7 +32,7 @@ describe('numbers', () => {
   it('says a precision in words', () => {
     expect([showPrecision('halfUp', 1), showPrecision('down', 0), showPrecision('halfEven', 2)]).toEqual([
       'half up to 1 decimal',
-      'down to whole percents',
+      'down to whole percentages',
       'half to even to 2 decimals',
     ]);
   });

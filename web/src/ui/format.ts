@@ -94,7 +94,7 @@ const roundingWords: Record<RoundingName, string> = { halfUp: 'half up', halfEve
 
 /** "half up to 1 decimal", "down to whole percents". */
 export function showPrecision(rounding: RoundingName, digits: number): string {
-  return `${roundingWords[rounding]} to ${digits === 0 ? 'whole percents' : counted(digits, 'decimal')}`;
+  return `${roundingWords[rounding]} to ${digits === 0 ? 'whole percentages' : counted(digits, 'decimal')}`;
 }
 
 /** "Hale Carrow" for "Carrow, Hale", where a sentence speaks of somebody. */
