@@ -1,11 +1,9 @@
-import { mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { once } from 'node:events';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { setTimeout as sleep } from 'node:timers/promises';
-import { lock } from 'proper-lockfile';
-
-/** A lock that was not touched for so long was left behind. Its holder touches it every second. */
-const staleMilliseconds = 10_000;
-const touchMilliseconds = 1_000;
+import { Worker } from 'node:worker_threads';
+import { workerFile } from '../work/worker-file.js';
+import type { FolderLockWish } from './folder-lock-worker.js';
 
 /** A second server on the same folder would lose rows silently, so it must not start. */
 export class FolderInUseError extends Error {
@@ -22,41 +20,28 @@ export class FolderInUseError extends Error {
 }
 
 /**
- * Takes the data folder for this process and returns what gives it back. Whether a holder lives is seen by the lock that
- * it touches, not by its process number: a container that is started again bears the same one. A lock that a killed
- * process left behind is waited for and taken over.
- * @throws FolderInUseError when its holder goes on touching the lock
+ * Takes the data folder for this process and returns what gives it back. The lock is kept by a thread of its own, which
+ * goes on touching it however busy the others are. Should another process take it all the same, this one stops.
+ * @throws FolderInUseError when a living process holds it
  */
 export async function lockFolderOrThrow(folder: string): Promise<() => Promise<void>> {
   mkdirSync(folder, { recursive: true });
-  const lockfilePath = join(folder, 'in-use');
   const holder = join(folder, 'wombat.pid');
-  const firstTouch = touchOf(lockfilePath);
-  for (;;) {
-    try {
-      const release = await lock(folder, {
-        lockfilePath,
-        stale: staleMilliseconds,
-        update: touchMilliseconds,
-        onCompromised: () => {
-          throw new Error(
-            `The data folder ${folder} was taken by another process; this one stops, so that nothing is lost.`,
-          );
-        },
-      });
-      writeFileSync(holder, String(process.pid));
-      return async () => {
-        rmSync(holder, { force: true });
-        await release();
-      };
-    } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== 'ELOCKED') throw error;
-      if (touchOf(lockfilePath) !== firstTouch) throw new FolderInUseError(folder, readFileSync(holder, 'utf8'));
-      await sleep(touchMilliseconds / 4);
-    }
-  }
-}
-
-function touchOf(path: string): number | undefined {
-  return statSync(path, { throwIfNoEntry: false })?.mtimeMs;
+  const workerData: FolderLockWish = { folder, lockPath: join(folder, 'in-use') };
+  const keeper = new Worker(workerFile(new URL('./folder-lock-worker.js', import.meta.url)), {
+    workerData,
+    execArgv: [],
+  });
+  const [answer] = (await once(keeper, 'message')) as ['taken' | 'in use'];
+  if (answer === 'in use')
+    throw new FolderInUseError(folder, existsSync(holder) ? readFileSync(holder, 'utf8') : 'unknown');
+  keeper.on('error', (error) => {
+    throw error;
+  });
+  writeFileSync(holder, String(process.pid));
+  return async () => {
+    rmSync(holder, { force: true });
+    keeper.postMessage('release');
+    await once(keeper, 'exit');
+  };
 }
