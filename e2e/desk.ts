@@ -107,7 +107,7 @@ export function atDesk(driver: WebDriver, address: string) {
     /** The field that bears a label, or that a label stands over. */
     field: (label: string) =>
       located(
-        `(//input[@aria-label=${quoted(label)}] | //select[@aria-label=${quoted(label)}] | //*[self::input or self::select][@id=//label[normalize-space()=${quoted(label)}]/@for])[1]`,
+        `(//input[@aria-label=${quoted(label)}] | //select[@aria-label=${quoted(label)}] | //button[@role='combobox'][@aria-label=${quoted(label)}] | //*[self::input or self::select or self::button[@role='combobox']][@id=//label[normalize-space()=${quoted(label)}]/@for])[1]`,
         `a field for "${label}"`,
       ),
     async type(label: string, text: string) {
@@ -134,15 +134,28 @@ export function atDesk(driver: WebDriver, address: string) {
     },
     cellHolds: (row: string | number, column: string, text: string) =>
       desk.eventually(async () => (await located(cellPath(row, column), `“${column}” of ${row}`)).getText(), text),
-    choose: (label: string, option: string) =>
-      untilLet(
+    /** Chooses from a list by the beginning of what it says; from a long one by typing. */
+    async choose(label: string, option: string) {
+      const field = await desk.field(label);
+      if ((await field.getTagName()) === 'button') {
+        await untilLet(
+          () => desk.field(label),
+          (button) => button.click(),
+          `the list "${label}"`,
+        );
+        await desk.press(option);
+      }
+      await untilLet(
         async () =>
-          (await desk.field(label)).findElement(
-            By.xpath(`.//option[starts-with(normalize-space(),${quoted(option)})]`),
-          ),
+          (await field.getTagName()) === 'button'
+            ? driver.findElement(By.xpath(`//*[@role='option'][starts-with(normalize-space(),${quoted(option)})]`))
+            : (await desk.field(label)).findElement(
+                By.xpath(`.//option[starts-with(normalize-space(),${quoted(option)})]`),
+              ),
         (found) => found.click(),
         `"${option}" of "${label}"`,
-      ),
+      );
+    },
     /** Ticks or unticks what a label says. */
     tick: (label: string) =>
       untilLet(

@@ -7,6 +7,7 @@ import { searchWith } from '../ui/address/search-with';
 import { useTextInAddress } from '../ui/address/use-text-in-address';
 import { OptionalDayField } from '../ui/day/day-field';
 import { dayOfInstant } from '../ui/day/zone-time';
+import { Select } from '../ui/select';
 
 interface LogFiltersProps extends Pick<LogReply, 'people' | 'kinds'> {
   readonly onChange: () => void;
@@ -37,7 +38,7 @@ export function LogFilters({ people, kinds, onChange }: LogFiltersProps) {
         onChange={(event) => onText(event.target.value)}
         className={`${look} w-[140px]`}
       />
-      <select
+      <Select
         aria-label="Who"
         value={search.get('who') ?? ''}
         onChange={(event) => set({ who: event.target.value })}
@@ -49,8 +50,8 @@ export function LogFilters({ people, kinds, onChange }: LogFiltersProps) {
             {name}
           </option>
         ))}
-      </select>
-      <select
+      </Select>
+      <Select
         aria-label="Kind of thing"
         value={thing}
         onChange={(event) => set({ thing: event.target.value })}
@@ -63,7 +64,7 @@ export function LogFilters({ people, kinds, onChange }: LogFiltersProps) {
             {called.replace(/^the /, '')}
           </option>
         ))}
-      </select>
+      </Select>
       {(['from', 'to'] as const).map((end) => (
         <span key={end} className="flex items-center gap-1.5 text-[13px] text-quiet">
           {end === 'from' ? 'From' : 'to'}

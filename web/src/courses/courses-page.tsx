@@ -18,6 +18,7 @@ import { Empty, Note, Panel } from '../ui/panel';
 import { useKeptRows } from '../ui/grid/use-kept-rows';
 import { useKeys } from '../ui/use-keys';
 import { useTextInAddress } from '../ui/address/use-text-in-address';
+import { Select } from '../ui/select';
 import { CopySetUpDialog } from './copy-set-up-dialog';
 import { courseDrafts, noChanges } from './course-drafts';
 import { CourseGrid } from './course-grid';
@@ -216,7 +217,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
             onChange={(event) => onText(event.target.value)}
             className="h-7 w-[200px] rounded border border-control bg-surface px-2"
           />
-          <select
+          <Select
             aria-label="Department shown"
             value={department ?? ''}
             onChange={(event) => filterBy('department', event.target.value)}
@@ -228,7 +229,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
                 {name}
               </option>
             ))}
-          </select>
+          </Select>
           <span className="text-[12px] text-quiet">
             Type to replace, Enter to edit, paste a block, Ctrl D fills down, Space selects. Grey italics are inherited.
           </span>

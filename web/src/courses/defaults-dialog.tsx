@@ -5,6 +5,7 @@ import { useTellOfChange } from '../changes/use-tell-of-change';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
+import { Select } from '../ui/select';
 import { useSaveCourseDefaults } from './queries';
 
 interface DefaultsDialogProps {
@@ -54,7 +55,7 @@ export function DefaultsDialog({ schoolId, reply, onClose }: DefaultsDialogProps
     />
   );
   const choice = (index: number, key: 'onTranscript' | 'countsInGpa', label: string) => (
-    <select
+    <Select
       aria-label={`${label} of ${rows[index]!.department ?? 'the school'}`}
       value={rows[index]![key] === null ? '' : rows[index]![key] ? 'yes' : 'no'}
       onChange={(event) => change(index, { [key]: event.target.value === '' ? null : event.target.value === 'yes' })}
@@ -63,7 +64,7 @@ export function DefaultsDialog({ schoolId, reply, onClose }: DefaultsDialogProps
       <option value="">{index === 0 ? 'yes, the usual' : 'as the school'}</option>
       <option value="yes">yes</option>
       <option value="no">no</option>
-    </select>
+    </Select>
   );
   return (
     <Dialog

@@ -2,6 +2,7 @@ import { byNeed, type MatchDecision } from '#core/matching';
 import type { ClassMatchReply, MatchesReply } from '#contract/matching';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { Empty, Panel } from '../ui/panel';
+import { Select } from '../ui/select';
 import { DecisionButtons } from './decision-buttons';
 import { useDecide } from './queries';
 import { sayClass } from './words';
@@ -57,7 +58,7 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
       width: '208px',
       sortBy: (row) => nameOf.get(likely(row) ?? 0) ?? '',
       cell: (row) => (
-        <select
+        <Select
           aria-label={`Section of ${row.title}`}
           className="h-[26px] w-full rounded border border-hairline bg-surface px-1 hover:border-control"
           value={likely(row) ?? ''}
@@ -71,7 +72,7 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
                 {name}
               </option>
             ))}
-        </select>
+        </Select>
       ),
     },
     { id: 'why', header: 'Because', cell: (row) => <span className="text-[13px]">{sayClass(row)}</span> },

@@ -1,7 +1,5 @@
-import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import { useForm } from 'react-hook-form';
+import { useState } from 'react';
 import { Navigate } from 'react-router';
-import { SignInRequest } from '#contract/people';
 import { ProblemError } from '../shell/api';
 import { useDemoPeople, useSession, useSignIn } from '../shell/session';
 import { Button } from '../ui/button';
@@ -12,11 +10,9 @@ export function SignInPage() {
   const { data: session } = useSession();
   const { data: demoPeople = [] } = useDemoPeople();
   const signIn = useSignIn();
-  const form = useForm<SignInRequest>({
-    resolver: classValidatorResolver(SignInRequest),
-    defaultValues: { username: '', password: '' },
-  });
-  const { errors } = form.formState;
+  const [request, setRequest] = useState({ username: '', password: '' });
+  const problem = signIn.error instanceof ProblemError ? signIn.error : undefined;
+  const set = (change: Partial<typeof request>) => setRequest({ ...request, ...change });
   if (session) return <Navigate to="/" replace />;
   return (
     <main className="mx-auto flex min-h-dvh max-w-[860px] items-center gap-14 px-8 py-10">
@@ -35,7 +31,7 @@ export function SignInPage() {
                   <button
                     type="button"
                     onClick={() => {
-                      form.reset({ username, password });
+                      setRequest({ username, password });
                       signIn.mutate({ username, password });
                     }}
                     className="w-full rounded-md border border-hairline bg-surface px-4 py-2.5 text-left hover:border-control"
@@ -51,26 +47,31 @@ export function SignInPage() {
       </div>
       <form
         noValidate
-        onSubmit={(event) => void form.handleSubmit((request) => signIn.mutate(request))(event)}
+        onSubmit={(event) => {
+          event.preventDefault();
+          signIn.mutate(request);
+        }}
         className="w-[340px] space-y-4 rounded-md border border-hairline bg-surface p-7"
       >
         <TextField
           label="Sign-in name"
           autoComplete="username"
           autoFocus
-          fault={errors.username?.message}
-          {...form.register('username')}
+          value={request.username}
+          fault={problem?.fault('username')}
+          onChange={({ target }) => set({ username: target.value })}
         />
         <TextField
           label="Password"
           type="password"
           autoComplete="current-password"
-          fault={errors.password?.message}
-          {...form.register('password')}
+          value={request.password}
+          fault={problem?.fault('password')}
+          onChange={({ target }) => set({ password: target.value })}
         />
-        {signIn.error instanceof ProblemError && (
+        {problem && (
           <p role="alert" className="text-waratah">
-            {signIn.error.problem.detail}
+            {problem.problem.detail}
           </p>
         )}
         <Button look="main" type="submit" disabled={signIn.isPending} className="w-full justify-center">

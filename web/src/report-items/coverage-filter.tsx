@@ -1,6 +1,7 @@
 import { useSearchParams } from 'react-router';
 import type { ReportItemsReply } from '#contract/report-items';
 import { searchWith } from '../ui/address/search-with';
+import { Select } from '../ui/select';
 
 /** Which courses the table shows; kept in the address. */
 export function CoverageFilter({ reply }: { reply: ReportItemsReply }) {
@@ -9,7 +10,7 @@ export function CoverageFilter({ reply }: { reply: ReportItemsReply }) {
   const kind = alone ? 'course' : search.get('without') ? 'without' : 'show';
   return (
     <div className="border-b border-hairline px-2.5 py-1">
-      <select
+      <Select
         aria-label="Courses shown"
         value={`${kind}=${search.get(kind) ?? ''}`}
         onChange={(event) => {
@@ -27,7 +28,7 @@ export function CoverageFilter({ reply }: { reply: ReportItemsReply }) {
             those without {name}
           </option>
         ))}
-      </select>
+      </Select>
     </div>
   );
 }

@@ -19,7 +19,7 @@ export function KeysDialog({ isOpen, onOpenChange }: { isOpen: boolean; onOpenCh
   const letterKeys = usePreferences((state) => state.letterKeys);
   const keys = [...groups.values()].flat().map(({ key, says }) => [key, says] as const);
   return (
-    <Dialog isOpen={isOpen} onOpenChange={onOpenChange} title="Keys of this screen">
+    <Dialog isOpen={isOpen} onOpenChange={onOpenChange} title="Keys of this screen" savesAtOnce>
       <dl className="grid grid-cols-[90px_1fr] gap-y-2">
         {[...keys, ...everywhere.filter(([key]) => !keys.some(([known]) => known === key))].map(([key, says]) => (
           <div key={key} className="contents">

@@ -3,12 +3,12 @@ import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { PeriodReply } from '#contract/calendar';
 import type { PersonReply } from '#contract/people';
 import type { SearchHitReply } from '#contract/search';
 import { api } from './api';
 import { placesOf } from './places';
 import { showDay } from '../ui/format';
+import { hasWords } from '../ui/has-words';
 import { useFocusReturn } from '../ui/use-focus-return';
 import { useChoosePeriod, usePeriod, useScope } from './scope';
 
@@ -45,7 +45,10 @@ export function SearchDialog({
   const places = placesOf(person)
     .flatMap((step) => step.places)
     .filter(({ name }) => name.toLowerCase().includes(text.trim().toLowerCase()));
-  const periods = termLine && text.trim() !== '' ? termLine.periods.filter((each) => isCalled(each, text)) : [];
+  const periods =
+    termLine && text.trim() !== ''
+      ? termLine.periods.filter(({ name, startsOn, endsOn }) => hasWords(`${name} ${startsOn} ${endsOn}`, text))
+      : [];
   const found = text.trim() === '' ? [] : hits;
   const sections = found.filter(({ kind }) => kind === 'section');
   const focus = useFocusReturn();
@@ -120,16 +123,6 @@ export function SearchDialog({
       </Dialog.Portal>
     </Dialog.Root>
   );
-}
-
-/** Whether every word typed begins a word of the period's name or of its days' years. */
-function isCalled({ name, startsOn, endsOn }: PeriodReply, text: string): boolean {
-  const words = ` ${name} ${startsOn} ${endsOn}`.toLowerCase();
-  return text
-    .trim()
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => words.includes(` ${word}`));
 }
 
 /** A hit in another school opens there; its own term line then chooses the period. */

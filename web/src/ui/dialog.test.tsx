@@ -45,3 +45,25 @@ it.each([
   else await person.click(screen.getByRole('button', { name: 'Cancel' }));
   await expect.poll(() => document.activeElement?.textContent).toBe('Edit');
 });
+
+const field = () => screen.queryByRole<HTMLInputElement>('textbox', { name: 'Name' });
+
+it.each([true, false])(
+  'asks before it drops what was typed, and Esc goes on editing (always there: %s)',
+  async (isAlwaysThere) => {
+    const { person } = showAt(<Page isAlwaysThere={isAlwaysThere} />);
+    await person.click(screen.getByRole('button', { name: 'Edit' }));
+    await person.type(field()!, 'Exam');
+    await person.keyboard('{Escape}');
+    expect(screen.getByRole('alert').textContent).toMatch(/^What you typed here is not saved\./);
+    expect(document.activeElement?.textContent).toBe('Keep editing');
+    await person.keyboard('{Escape}');
+    expect([screen.queryByRole('alert'), field()!.value]).toEqual([null, 'Exam']);
+    await person.keyboard('{Escape}');
+    await person.click(screen.getByRole('button', { name: 'Discard' }));
+    expect(field()).toBeNull();
+    await person.click(screen.getByRole('button', { name: 'Edit' }));
+    await person.keyboard('{Escape}');
+    expect(field()).toBeNull();
+  },
+);

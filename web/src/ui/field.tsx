@@ -1,4 +1,5 @@
 import { useId, type ComponentProps, type ReactNode } from 'react';
+import { Select, type SelectProps } from './select';
 
 /** A labelled input with what is wrong beside it. */
 export function TextField({
@@ -30,19 +31,15 @@ export function TextField({
 }
 
 /** A choice inside a sentence. */
-export function Choice({
-  label,
-  children,
-  ...select
-}: ComponentProps<'select'> & { label: string; children: ReactNode }) {
+export function Choice({ label, children, ...select }: SelectProps & { label: string; children: ReactNode }) {
   return (
-    <select
+    <Select
       aria-label={label}
       className="max-w-full appearance-none rounded-none border-0 border-b-2 border-dotted border-eucalypt bg-transparent px-0.5 font-bold text-eucalypt [field-sizing:content] hover:border-solid"
       {...select}
     >
       {children}
-    </select>
+    </Select>
   );
 }
 
@@ -53,14 +50,14 @@ export function SelectField({
   className = '',
   children,
   ...select
-}: ComponentProps<'select'> & { label: string; fault?: string | undefined }) {
+}: SelectProps & { label: string; fault?: string | undefined }) {
   const id = useId();
   return (
     <div className={className}>
       <label htmlFor={id} className="mb-1 block text-[13px] font-semibold">
         {label}
       </label>
-      <select
+      <Select
         id={id}
         aria-invalid={fault !== undefined}
         aria-describedby={fault ? `${id}-fault` : undefined}
@@ -68,7 +65,7 @@ export function SelectField({
         {...select}
       >
         {children}
-      </select>
+      </Select>
       {fault && (
         <p id={`${id}-fault`} className="mt-1 text-[13px] text-waratah">
           {fault}

@@ -3,6 +3,7 @@ import { isOfEvidence } from '#core/calculation';
 import type { CategoryReply, CategoryShareBody, PolicyBody } from '#contract/calculation';
 import { counted } from '#contract/messages';
 import { WeightBar } from '../../ui/weight-bar';
+import { Select } from '../../ui/select';
 import { categoryTint } from '../category-tint';
 import { NumberInSentence } from './number-in-sentence';
 import { effectSentence, type optionEffects } from './option-effects';
@@ -82,7 +83,7 @@ export function ShareTable({ body, categories, effects, onChange }: ShareTablePr
               )}
               {isOfPoints && (
                 <td>
-                  <select
+                  <Select
                     aria-label={`Drop lowest of ${nameOf(categoryId)}`}
                     value={dropLowest}
                     onChange={(event) => change(at, { dropLowest: Number(event.target.value) })}
@@ -93,7 +94,7 @@ export function ShareTable({ body, categories, effects, onChange }: ShareTablePr
                         {count === 0 ? 'none' : count}
                       </option>
                     ))}
-                  </select>
+                  </Select>
                 </td>
               )}
               <td>

@@ -1,3 +1,5 @@
+import { folded } from '../has-words';
+
 /**
  * The next row that begins with a text, from a row on and round once; the row itself counts while it still fits. −1 where none
  * does. Case and accents do not matter.
@@ -9,11 +11,4 @@ export function findRow(texts: readonly string[], typed: string, from: number): 
     if (folded(texts[at]!).startsWith(wanted)) return at;
   }
   return -1;
-}
-
-function folded(text: string): string {
-  return text
-    .normalize('NFD')
-    .replaceAll(/\p{Diacritic}/gu, '')
-    .toLowerCase();
 }
