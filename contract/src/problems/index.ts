@@ -1,2 +1,2 @@
-export { problemCodes, type ProblemCode } from './problem-codes.js';
+export { problemCodes, type ProblemCode, type ProblemData } from './problem-codes.js';
 export { problemOf, type Problem } from './problem.js';

@@ -23,7 +23,7 @@ export const problemCodes = {
   'set-up-changed': [
     409,
     'Someone else changed this',
-    'The {what} changed since you opened them. Your changes are kept on this page: look at what is so now and save again.',
+    'The {what} changed since you opened them. Your changes are kept on this page: look at what is saved now and save again.',
   ],
   'changed-meanwhile': [
     409,
@@ -50,7 +50,11 @@ export const problemCodes = {
   'item-faulty': [422, 'The item cannot be used like this', '{reason}'],
   'calendar-faulty': [422, 'The calendar cannot be used like this', '{reason}'],
   'year-exists': [409, 'That year is there already', '{name} is already in the calendar of {school}.'],
-  'courses-faulty': [422, 'Some courses need correcting', '{count} cells cannot be taken. Nothing was saved.'],
+  'courses-faulty': [
+    422,
+    'Some courses need correcting',
+    '{count, plural, one {# cell} other {# cells}} cannot be accepted. Nothing was saved.',
+  ],
   'column-code-missing': [
     422,
     'No course code found',
@@ -68,11 +72,11 @@ export const problemCodes = {
     '{section} would be joined to "{titles}". Ignore one of them, or join it to another section. Nothing was saved.',
   ],
   'exchange-unreadable': [422, 'The zip cannot be read', '{name}: {reason}.'],
-  'platform-refused': [502, 'The platform did not take it', '{problem}'],
+  'platform-refused': [502, 'The platform refused it', '{problem}'],
   'weights-elsewhere': [
     409,
-    'These weights cannot be taken',
-    'Only weights that differ, of groups that are all joined and that come to 100, can be taken. Look at them again.',
+    'These weights cannot be accepted',
+    'Only weights that differ, of groups that are all matched and that add up to 100, can be accepted. Look at them again.',
   ],
   'platform-unread': [
     409,
@@ -88,7 +92,11 @@ export const problemCodes = {
   'policy-faulty': [422, 'The policy cannot be used like this', '{reason}'],
   'categories-faulty': [422, 'The categories cannot be used like this', 'The marked categories say what is wrong.'],
   'assignment-faulty': [422, 'The assignment cannot be used like this', 'The marked fields say what is wrong.'],
-  'scores-faulty': [422, 'Some scores need correcting', '{count} scores cannot be taken. Nothing was saved.'],
+  'scores-faulty': [
+    422,
+    'Some scores need correcting',
+    '{count, plural, one {# score} other {# scores}} cannot be accepted. Nothing was saved.',
+  ],
   'scores-changed': [
     409,
     'Someone else saved some of these scores',
@@ -132,7 +140,7 @@ export const problemCodes = {
   'preview-changed': [
     409,
     'The preview is out of date',
-    'Grades changed since you looked. Nothing was written; the preview now shows what is so.',
+    'Grades changed since you looked. Nothing was written; the preview is up to date now.',
   ],
   'import-done': [409, 'Not now', 'This file is {status}.'],
   'nothing-to-write': [409, 'Nothing to write', 'No value of the file is new or changed.'],
@@ -142,10 +150,24 @@ export const problemCodes = {
     'The audit is out of date',
     'Grades changed after the audit of {at}. Run it again before sealing.',
   ],
-  'findings-block': [409, 'Findings block the seal', '{count} findings must be settled before {period} can be sealed.'],
+  'findings-block': [
+    409,
+    'Findings block the seal',
+    '{count, plural, one {# finding} other {# findings}} must be settled before {period} can be sealed.',
+  ],
   'already-sealed': [409, 'Already sealed', '{period} was sealed on {at}.'],
   'body-unreadable': [400, 'The request could not be read', '{reason}'],
   unexpected: [500, 'Something went wrong here', 'Nothing was saved. The server noted it as {reference}.'],
 } as const satisfies Record<string, readonly [status: number, title: string, detail: string]>;
 
 export type ProblemCode = keyof typeof problemCodes;
+
+/** The words in braces of a message. */
+type Words<Message extends string> = Message extends `${string}{${infer Word}}${infer Rest}`
+  ? (Word extends `#${string}` ? never : Word extends `${infer Name},${string}` ? Name : Word) | Words<Rest>
+  : never;
+
+/** What the words of a problem stand for: a refusal that lacks one does not compile. */
+export type ProblemData<Code extends ProblemCode> = Readonly<
+  Record<Words<(typeof problemCodes)[Code][1]> | Words<(typeof problemCodes)[Code][2]>, string | number>
+>;

@@ -10,7 +10,7 @@ import {
   noOutcomes,
   readingOf,
 } from '#core/files';
-import { problemOf, type ProblemCode } from '#contract/problems';
+import { problemOf, type ProblemCode, type ProblemData } from '#contract/problems';
 import {
   largestWorkbookMegabytes,
   type ChooseColumnsRequest,
@@ -255,6 +255,6 @@ function faultsOf(request: ChooseColumnsRequest, columns: number, items: readonl
 
 function problemAsRefusal({ problem }: KeptFile): Refusal | null {
   if (!problem) return null;
-  const { code, data } = problem as { code: ProblemCode; data: Record<string, string | number> };
+  const { code, data } = problem as { code: ProblemCode; data: ProblemData<ProblemCode> };
   return new Refusal(code, data);
 }

@@ -305,7 +305,7 @@ describe('an item', () => {
     const { status, body } = await registrar.send<Problem>('DELETE', `/report-items/${exam}?period=4`);
     expect([status, body.code]).toEqual([409, 'in-use']);
     expect(body.detail).toMatch(
-      /^Exam is used by \d+ posted grades and the composite Semester grade\. Let its rules omit/,
+      /^Exam is used by [\d,]+ posted grades and the composite Semester grade\. Let its rules omit/,
     );
   });
 });

@@ -291,7 +291,7 @@ describe('a new scale', () => {
     const { status, body } = await registrar.send<Problem>('DELETE', '/scales/1?period=4');
     expect([status, body.code]).toEqual([409, 'in-use']);
     expect(body.detail).toMatch(
-      /^Letter scale is used by \d+ posted grades and 1 place .* Honours letters\. Put another/,
+      /^Letter scale is used by [\d,]+ posted grades, 1 place .* Honours letters\. Put another/,
     );
   });
 });
@@ -451,7 +451,7 @@ describe('the district’s codes', () => {
     const without = bare(before.codes).filter(({ code }) => code !== 'PAS');
     const { body } = await saveCodes<Problem>(before, without);
     expect(body.detail).toBe(
-      'PAS is used by 1 posted grades. Switch it off instead: posted grades keep it, and it cannot be posted any more.',
+      'PAS is used by 1 posted grade. Switch it off instead: posted grades keep it, and it cannot be posted any more.',
     );
     const off = bare(before.codes).map((code) => (code.code === 'PAS' ? { ...code, isOff: true } : code));
     expect((await saveCodes(before, off)).status).toBe(200);

@@ -1,10 +1,23 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback } from 'react';
 import type { AuditReply } from '#contract/audit';
 import { api } from '../shell/api';
 import { useRefreshCounts } from '../shell/scope';
+import { useInPeopleOrder } from '../ui/people-order';
 
 export function useAudit(periodId: number) {
-  return useQuery({ queryKey: ['audit', periodId], queryFn: () => api.get<AuditReply>(`/audit?period=${periodId}`) });
+  const inOrder = useInPeopleOrder();
+  return useQuery({
+    queryKey: ['audit', periodId],
+    queryFn: () => api.get<AuditReply>(`/audit?period=${periodId}`),
+    select: useCallback(
+      ({ run, ...audit }: AuditReply): AuditReply => ({
+        ...audit,
+        run: run && { ...run, findings: inOrder(run.findings, 'student') },
+      }),
+      [inOrder],
+    ),
+  });
 }
 
 export function useRunAudit(periodId: number) {

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback } from 'react';
 import type {
   AddAssignmentRequest,
   BookReply,
@@ -16,6 +17,7 @@ import type {
   SaveScoresRequest,
 } from '#contract/calculation';
 import { api } from '../shell/api';
+import { useInPeopleOrder } from '../ui/people-order';
 
 export function useCalculation(periodId: number) {
   return useQuery({
@@ -25,8 +27,10 @@ export function useCalculation(periodId: number) {
 }
 
 export function useDiffering(periodId: number) {
+  const inOrder = useInPeopleOrder();
   return useQuery({
     queryKey: ['calculation', 'differing', periodId],
+    select: useCallback((rows: readonly DifferingReply[]) => inOrder(rows, 'student'), [inOrder]),
     queryFn: () => api.get<DifferingReply[]>(`/calculation/differing?period=${periodId}`),
   });
 }
@@ -89,9 +93,14 @@ export function usePolicyEffect(schoolId: number, request: PreviewPolicyRequest)
 const addressOf = (sectionId: number, periodId: number) => `/grade-books/${sectionId}/${periodId}`;
 
 export function useBook(sectionId: number | undefined, periodId: number) {
+  const inOrder = useInPeopleOrder();
   return useQuery({
     queryKey: ['book', sectionId, periodId],
     enabled: sectionId !== undefined,
+    select: useCallback(
+      (book: BookReply): BookReply => ({ ...book, students: inOrder(book.students, 'student') }),
+      [inOrder],
+    ),
     queryFn: () => api.get<BookReply>(addressOf(sectionId!, periodId)),
   });
 }

@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import type { ValueEffectReply } from '#contract/calculation';
 import { counted } from '#contract/messages';
 import { AnewWords } from '../scales/effect/anew-words';
@@ -5,6 +6,7 @@ import { EffectPicture } from '../scales/effect/effect-picture';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { showCount, showLabel, showPercent } from '../ui/format';
 import { Strong } from '../ui/page';
+import { useInPeopleOrder } from '../ui/people-order';
 
 type StudentEffect = ValueEffectReply['students'][number];
 
@@ -47,6 +49,8 @@ const columns: readonly GridColumn<StudentEffect>[] = [
 
 /** From which label to which, how many, and who. Nothing where no percent would change. */
 export function ValueEffect({ effect }: { effect: ValueEffectReply }) {
+  const inOrder = useInPeopleOrder();
+  const rows = useMemo(() => inOrder(effect.students, 'student'), [inOrder, effect.students]);
   if (effect.changed === 0) return null;
   return (
     <div className="space-y-5">
@@ -56,7 +60,7 @@ export function ValueEffect({ effect }: { effect: ValueEffectReply }) {
           sortIn={null}
           label="Students whose grade would change"
           columns={columns}
-          rows={effect.students}
+          rows={rows}
           rowKey={({ studentId, section }) => `${studentId} ${section}`}
           empty={null}
         />

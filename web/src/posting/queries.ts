@@ -1,7 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback } from 'react';
 import type { SaveSheetReply, SaveSheetRequest, SheetListReply, SheetReply } from '#contract/posting';
 import { api } from '../shell/api';
 import { useRefreshCounts } from '../shell/scope';
+import { useInPeopleOrder } from '../ui/people-order';
 
 /** Which sheet: a section's students for one item in one period. */
 export interface SheetKey {
@@ -20,7 +22,15 @@ export function useSheets(periodId: number) {
 }
 
 export function useSheet(key: SheetKey) {
-  return useQuery({ queryKey: ['sheet', key], queryFn: () => api.get<SheetReply>(addressOf(key)) });
+  const inOrder = useInPeopleOrder();
+  return useQuery({
+    queryKey: ['sheet', key],
+    queryFn: () => api.get<SheetReply>(addressOf(key)),
+    select: useCallback(
+      (sheet: SheetReply): SheetReply => ({ ...sheet, rows: inOrder(sheet.rows, 'student') }),
+      [inOrder],
+    ),
+  });
 }
 
 export function useSaveSheet(key: SheetKey) {

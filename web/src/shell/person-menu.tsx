@@ -3,6 +3,7 @@ import { DropdownMenu } from 'radix-ui';
 import type { PersonReply } from '#contract/people';
 import { usePreferences, type Theme } from './preferences';
 import { useSignOut } from './session';
+import { usePeopleOrder, type PeopleOrder } from '../ui/people-order';
 
 const themes: readonly (readonly [Theme, string])[] = [
   ['light', 'Light'],
@@ -10,11 +11,17 @@ const themes: readonly (readonly [Theme, string])[] = [
   ['system', 'As the system'],
 ];
 
+const orders: readonly (readonly [PeopleOrder, string])[] = [
+  ['family', 'Carrow, Hale'],
+  ['given', 'Hale Carrow'],
+];
+
 const itemLook = 'flex items-center gap-2 rounded px-3 py-1.5 outline-none data-highlighted:bg-eucalypt-soft';
 
-/** Who is signed in, light or dark, and the way out. */
+/** Who is signed in, how that person likes the screen and the names of people, and the way out. */
 export function PersonMenu({ person }: { person: PersonReply }) {
   const theme = usePreferences((state) => state.theme);
+  const [order, setOrder] = usePeopleOrder();
   const { mutate: signOut } = useSignOut();
   const initials = person.name
     .split(' ')
@@ -24,7 +31,7 @@ export function PersonMenu({ person }: { person: PersonReply }) {
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="grid size-8 place-items-center rounded-full bg-eucalypt-soft text-[13px] font-bold text-eucalypt">
         <span aria-hidden>{initials}</span>
-        <span className="sr-only">{person.name}: theme and sign out</span>
+        <span className="sr-only">{person.name}'s menu</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
@@ -36,21 +43,14 @@ export function PersonMenu({ person }: { person: PersonReply }) {
             <span className="text-[13px] text-quiet">{person.role}</span>
           </DropdownMenu.Label>
           <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
-          <DropdownMenu.RadioGroup
+          <Radios
+            label="Theme"
+            options={themes}
             value={theme}
-            onValueChange={(value) => usePreferences.setState({ theme: value as Theme })}
-          >
-            {themes.map(([value, name]) => (
-              <DropdownMenu.RadioItem key={value} value={value} className={itemLook}>
-                <span className="w-4">
-                  <DropdownMenu.ItemIndicator>
-                    <Check size={14} />
-                  </DropdownMenu.ItemIndicator>
-                </span>
-                {name}
-              </DropdownMenu.RadioItem>
-            ))}
-          </DropdownMenu.RadioGroup>
+            onChoose={(to) => usePreferences.setState({ theme: to })}
+          />
+          <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
+          <Radios label="People by" options={orders} value={order} onChoose={setOrder} />
           <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
           <DropdownMenu.Item className={itemLook} onSelect={() => signOut()}>
             <LogOut size={14} aria-hidden /> Sign out
@@ -58,5 +58,37 @@ export function PersonMenu({ person }: { person: PersonReply }) {
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
+  );
+}
+
+function Radios<Value extends string>({
+  label,
+  options,
+  value,
+  onChoose,
+}: {
+  label: string;
+  options: readonly (readonly [Value, string])[];
+  value: Value;
+  onChoose: (value: Value) => void;
+}) {
+  return (
+    <DropdownMenu.RadioGroup
+      aria-label={label}
+      value={value}
+      onValueChange={(to) => onChoose(options.find(([each]) => each === to)![0])}
+    >
+      <DropdownMenu.Label className="px-3 pt-1 text-[12px] text-quiet">{label}</DropdownMenu.Label>
+      {options.map(([each, name]) => (
+        <DropdownMenu.RadioItem key={each} value={each} className={itemLook}>
+          <span className="w-4">
+            <DropdownMenu.ItemIndicator>
+              <Check size={14} />
+            </DropdownMenu.ItemIndicator>
+          </span>
+          {name}
+        </DropdownMenu.RadioItem>
+      ))}
+    </DropdownMenu.RadioGroup>
   );
 }

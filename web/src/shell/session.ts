@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { DemoPersonReply, SessionReply, SignInRequest } from '#contract/people';
 import { setDistrictZone } from '../ui/format';
+import { setPeopleOrderOwner } from '../ui/people-order';
 import { setLayoutOwner } from '../ui/grid/column-layouts';
 import { api, ProblemError, setCsrfToken } from './api';
 
@@ -10,6 +11,7 @@ function begin(session: SessionReply): SessionReply {
   setCsrfToken(session.csrfToken);
   setDistrictZone(session.timeZone);
   setLayoutOwner(session.person.personId);
+  setPeopleOrderOwner(session.person.personId);
   return session;
 }
 

@@ -1,4 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback } from 'react';
 import type {
   GpaPolicyReply,
   ReadinessReply,
@@ -8,6 +9,7 @@ import type {
 } from '#contract/transcripts';
 import { api } from '../shell/api';
 import { useRefreshCounts } from '../shell/scope';
+import { useInPeopleOrder } from '../ui/people-order';
 
 export function useReadiness(periodId: number) {
   return useQuery({
@@ -45,8 +47,10 @@ export function useSaveGpaPolicy() {
 
 /** The students of a school whose name or number holds a text, with what they come to and what the period lacks. */
 export function useStudents(schoolId: number, periodId: number, text: string) {
+  const inOrder = useInPeopleOrder();
   return useQuery({
     queryKey: ['students', schoolId, periodId, text],
+    select: useCallback((students: readonly StudentRowReply[]) => inOrder(students, 'name'), [inOrder]),
     placeholderData: keepPreviousData,
     queryFn: () =>
       api.get<StudentRowReply[]>(

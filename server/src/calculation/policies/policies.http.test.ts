@@ -336,7 +336,7 @@ describe('categories', () => {
     const { status, body } = await put<Problem>('/schools/1/categories', revision, own.slice(1));
     expect([status, body.code]).toEqual([409, 'in-use']);
     expect(body.detail).toMatch(
-      /^Class work is used by \d+ assignments with \d+ scores\. Switch it off instead: no new assignment can be put in it/,
+      /^Class work is used by [\d,]+ assignments with [\d,]+ scores\. Switch it off instead: no new assignment can be put in it/,
     );
     const off = own.with(0, { ...own[0]!, isActive: false });
     const { body: after } = await put<CategoryReply[]>('/schools/1/categories', revision, off);

@@ -29,7 +29,11 @@ export class ProblemFilter implements ExceptionFilter {
   /** What Nest and its body parsers throw themselves. */
   private problemOfHttp(thrown: HttpException): Problem {
     const status = thrown.getStatus();
-    if (status === 404) return { ...problemOf('not-found', {}, []), detail: 'There is nothing at this address.' };
+    if (status === 404)
+      return {
+        ...problemOf('not-found', { what: 'address', id: '' }, []),
+        detail: 'There is nothing at this address.',
+      };
     return { ...problemOf('body-unreadable', { reason: `${thrown.message}.` }, []), status };
   }
 }

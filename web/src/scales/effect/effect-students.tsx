@@ -1,6 +1,8 @@
+import { useMemo } from 'react';
 import type { ScaleEffectReply, StudentEffectReply } from '#contract/scales';
 import { DataGrid, type GridColumn } from '../../ui/grid/data-grid';
 import { showLabel, showPercent } from '../../ui/format';
+import { useInPeopleOrder } from '../../ui/people-order';
 
 const shown = (label: string | null) => (label === null ? 'none' : showLabel(label));
 const columns: readonly GridColumn<StudentEffectReply>[] = [
@@ -42,6 +44,8 @@ const columns: readonly GridColumn<StudentEffectReply>[] = [
 
 /** The students concerned, with each label that would change and their GPA of the period. */
 export function EffectStudents({ effect }: { effect: ScaleEffectReply }) {
+  const inOrder = useInPeopleOrder();
+  const rows = useMemo(() => inOrder(effect.students, 'student'), [inOrder, effect.students]);
   if (effect.students.length === 0) return null;
   return (
     <div className="flex h-[230px] flex-col rounded-md border border-hairline">
@@ -49,7 +53,7 @@ export function EffectStudents({ effect }: { effect: ScaleEffectReply }) {
         sortIn={null}
         label="Students whose labels would change"
         columns={columns}
-        rows={effect.students}
+        rows={rows}
         rowKey={({ studentId }) => String(studentId)}
         empty={null}
       />
