@@ -1,7 +1,10 @@
 import { defineConfig } from 'vitest/config';
 
-/** Files that run at a time, on two cores as on more; projects of one group must agree on it. */
-const maxWorkers = 2;
+/**
+ * Files that run at a time; projects of one group must agree on it. One more than two cores: servers, browsers and tests
+ * wait for each other a good part of the time.
+ */
+const maxWorkers = 3;
 
 /** A limit against hanging, not a measure of speed: a machine that has other work to do is slower, not wrong. */
 const limit = 120_000;
@@ -30,6 +33,7 @@ export default defineConfig({
           include: ['server/src/**/*.test.ts'],
           setupFiles: ['reflect-metadata'],
           globalSetup: ['server/test/template-database.ts'],
+          isolate: false, // each file has a server of its own; Nest is loaded once
           maxWorkers,
           testTimeout: limit,
           hookTimeout: limit,

@@ -176,7 +176,7 @@ story('a grade book', () => {
 
   it('is read by the registrar, found by search, and shows the standing of levels', async () => {
     await registrar.open('/school/2/period/13/grade-books/207?view=standing');
-    await registrar.reads(/The grade book of Making, year 1 1 for Trimester 2 comes to/);
+    await registrar.reads(/The grade book of Making, year 1 · section 1 for Trimester 2 comes to/);
     await registrar.sees('students at 3 or above');
     await registrar.isAccessible();
     await registrar.pressOnPage('/');

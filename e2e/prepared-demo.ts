@@ -1,5 +1,6 @@
 import { rmSync } from 'node:fs';
 import type { TestProject } from 'vitest/node';
+import { copyOfPreparedDistrict } from '../server/test/prepared-district.js';
 import { startWombat } from './wombat-process.js';
 
 declare module 'vitest' {
@@ -10,7 +11,7 @@ declare module 'vitest' {
 }
 
 export default async function prepareDemo(project: TestProject): Promise<() => Promise<void>> {
-  const wombat = await startWombat();
+  const wombat = await startWombat(await copyOfPreparedDistrict());
   await wombat.end();
   project.provide('demoFolder', wombat.folder);
   return async () => rmSync(wombat.folder, { recursive: true, force: true });

@@ -1,6 +1,7 @@
 // npm test: everything from a fresh clone. Installs, builds, checks, runs the tests and the journeys, and ends with
 // one line that counts them.
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -10,16 +11,24 @@ install();
 const { fetchChromium } = await import('./fetch-chromium.mjs');
 fetchChromium();
 build();
-await import('./lint.mjs');
 
 const folder = mkdtempSync(join(tmpdir(), 'wombat-test-'));
 const report = join(folder, 'report.json');
 const vitest = join(root, 'node_modules/vitest/vitest.mjs');
-const tested = spawnSync(
-  process.execPath,
+// Lint beside the tests: they leave the processors idle for a good part of the time.
+const linted = inBackground([join(root, 'scripts/lint.mjs')], 'pipe');
+const tested = inBackground(
   [vitest, 'run', '--reporter=default', '--reporter=json', `--outputFile=${report}`],
-  { cwd: root, stdio: 'inherit' },
+  'inherit',
 );
+const lint = await linted.ended;
+if (lint.status !== 0) {
+  tested.child.kill();
+  await tested.ended;
+  process.stderr.write(lint.printed);
+  process.exit(1);
+}
+const { status } = await tested.ended;
 const {
   numPassedTests: passed,
   numFailedTests,
@@ -28,6 +37,15 @@ const {
 } = JSON.parse(readFileSync(report, 'utf8'));
 rmSync(folder, { recursive: true });
 // A file that cannot even be loaded fails no test of its own.
-const failed = Math.max(numFailedTests, success && tested.status === 0 ? 0 : 1) + skipped;
+const failed = Math.max(numFailedTests, success && status === 0 ? 0 : 1) + skipped;
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);
+
+/** Starts a script of this Node.js; what it prints goes to the console, or is gathered. */
+function inBackground(script, output) {
+  const child = spawn(process.execPath, script, { cwd: root, stdio: ['ignore', output, output] });
+  let printed = '';
+  for (const stream of [child.stdout, child.stderr]) stream?.on('data', (piece) => (printed += piece));
+  const ended = once(child, 'close').then(([status]) => ({ status, printed }));
+  return { child, ended };
+}

@@ -1,11 +1,9 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { rmSync } from 'node:fs';
 import pg from 'pg';
 import type { TestProject } from 'vitest/node';
 import { prepareDemo } from '#demo';
-import { seedFile } from '#server/application';
-import { makeSeed, openDatabase } from '#server/platform';
+import { openDatabase } from '#server/platform';
+import { copyOfPreparedDistrict } from './prepared-district.js';
 
 /** The demo district, made once for a run of the tests; each test file works on a copy. */
 export type TemplateDatabase =
@@ -24,11 +22,7 @@ export default async function makeTemplate(project: TestProject): Promise<() => 
 }
 
 async function inFolder(project: TestProject): Promise<() => Promise<void>> {
-  const folder = mkdtempSync(join(tmpdir(), 'wombat-template-'));
-  await makeSeed(seedFile);
-  const database = await openDatabase({ kind: 'folder', folder, seedFile });
-  await prepareDemo(database);
-  await database.close();
+  const folder = await copyOfPreparedDistrict();
   project.provide('template', { kind: 'folder', folder });
   return async () => rmSync(folder, { recursive: true, force: true });
 }

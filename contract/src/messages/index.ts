@@ -1,3 +1,3 @@
 export { agreeing, counted, type CountedThing, type CountedVerb } from './counted.js';
 export { usesInWords, type Uses } from './uses-in-words.js';
-export { formatMessage, type MessageValues } from './format-message.js';
+export { formatMessage } from './format-message.js';

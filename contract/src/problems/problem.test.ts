@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { problemCodes, problemOf, type ProblemCode } from './index.js';
+import { problemCodes, problemOf, type ProblemCode, type ProblemData } from './index.js';
 
 const codes = Object.keys(problemCodes) as ProblemCode[];
 
@@ -23,8 +23,10 @@ describe('every problem', () => {
   });
 
   it.each(codes)('%s leaves no word open once all are given', (code) => {
-    const words = [...problemCodes[code].join(' ').matchAll(/\{(\w+)\}/g)].map(([, word]) => [word!, 'x'] as const);
-    const { title, detail } = problemOf(code, Object.fromEntries(words), []);
+    const words = [...problemCodes[code].join(' ').matchAll(/\{(\w+)[,}]/g)].map(
+      ([, word]) => [word!, word === 'count' ? 2 : 'x'] as const,
+    );
+    const { title, detail } = problemOf(code, Object.fromEntries(words) as ProblemData<ProblemCode>, []);
     expect(`${title} ${detail}`).not.toMatch(/[{}]/);
   });
 });

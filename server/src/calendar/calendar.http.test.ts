@@ -121,7 +121,9 @@ describe('a calendar', () => {
     await undo(saved.change);
     expect([body.code, body.detail]).toEqual([
       'in-use',
-      expect.stringMatching(/^Quarter 2 is used by [\d,]+ posted grades, 1 file, [\d,]+ assignments.* Change its name/),
+      expect.stringMatching(
+        /^Quarter 2 is used by [\d,]+ posted grades, 1 file and [\d,]+ assignments.* Change its name/,
+      ),
     ]);
   });
 });

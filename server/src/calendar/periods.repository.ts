@@ -7,6 +7,12 @@ export interface SchoolPeriod extends Period {
   readonly schoolId: number;
 }
 
+export interface School {
+  readonly id: number;
+  readonly name: string;
+  readonly shortName: string;
+}
+
 @Injectable()
 export class PeriodsRepository {
   async ofSchool(queries: Queries, schoolId: number): Promise<SchoolPeriod[]> {
@@ -59,9 +65,17 @@ export class PeriodsRepository {
     return seal?.sealedAt ?? null;
   }
 
-  schools(queries: Queries) {
+  schools(queries: Queries): Promise<School[]> {
     const { schools } = tables;
-    return queries.select().from(schools).orderBy(asc(schools.id));
+    const { id, name, shortName } = schools;
+    return queries.select({ id, name, shortName }).from(schools).orderBy(asc(schools.id));
+  }
+
+  /** @throws Refusal not-found */
+  async schoolOrThrow(queries: Queries, id: number): Promise<School> {
+    const school = (await this.schools(queries)).find((each) => each.id === id);
+    if (!school) throw new Refusal('not-found', { what: 'school', id });
+    return school;
   }
 }
 

@@ -109,7 +109,7 @@ describe('courses saved in bulk', () => {
       change(named(before, 'Small Sails'), { code: named(before, 'Beekeeping').cells.code }),
     ];
     const { status, body } = await save<Problem>(changes);
-    expect([status, body.detail]).toEqual([422, '3 cells cannot be taken. Nothing was saved.']);
+    expect([status, body.detail]).toEqual([422, '3 cells cannot be accepted. Nothing was saved.']);
     expect(body.errors).toEqual([
       { field: 'changes.1.cells.level', detail: 'one of regular, honours, college' },
       { field: 'changes.1.cells.credits', detail: 'credits from 0 to 99 with at most four decimals, such as 0.5' },

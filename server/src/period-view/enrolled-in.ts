@@ -14,9 +14,14 @@ export function enrolledIn(period: { readonly startsOn: string; readonly endsOn:
 
 /** Of those the ones who still sit there on its last day, and so are graded. */
 export function gradedInText({ endsOn }: { readonly endsOn: string }): string {
-  return `e.entered_on <= '${endsOn}' AND (e.withdrawn_on IS NULL OR e.withdrawn_on > '${endsOn}')`;
+  return gradedByText(`'${endsOn}'`);
 }
 
 export function gradedIn(period: { readonly endsOn: string }): SQL {
   return sql.raw(gradedInText(period));
+}
+
+/** The same for periods that the query itself joins, by the column of their last day. */
+export function gradedByText(lastDay: string): string {
+  return `e.entered_on <= ${lastDay} AND (e.withdrawn_on IS NULL OR e.withdrawn_on > ${lastDay})`;
 }

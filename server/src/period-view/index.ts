@@ -1,5 +1,5 @@
 export { GpaPolicyRepository } from './gpa-policy.repository.js';
-export { enrolledIn, enrolledInText, gradedIn, gradedInText } from './enrolled-in.js';
+export { enrolledIn, enrolledInText, gradedByText, gradedIn, gradedInText } from './enrolled-in.js';
 export { PeriodViewModule } from './period-view.module.js';
 export {
   PeriodViews,

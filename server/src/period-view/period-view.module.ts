@@ -8,10 +8,18 @@ import { PeriodViews } from './period-views.js';
 import { PoliciesRepository } from './policies.repository.js';
 import { ScaleVersionsRepository } from './scale-versions.repository.js';
 import { SectionsRepository } from './sections.repository.js';
+import { SetUpMark } from './set-up-mark.js';
 
 @Module({
   imports: [CodesModule, CalendarModule, CoursesModule, ReportItemsModule],
-  providers: [GpaPolicyRepository, PeriodViews, PoliciesRepository, ScaleVersionsRepository, SectionsRepository],
+  providers: [
+    GpaPolicyRepository,
+    PeriodViews,
+    PoliciesRepository,
+    ScaleVersionsRepository,
+    SectionsRepository,
+    SetUpMark,
+  ],
   exports: [GpaPolicyRepository, PeriodViews, PoliciesRepository, ScaleVersionsRepository],
 })
 export class PeriodViewModule {}

@@ -10,16 +10,22 @@ import type { ReportItem } from '#core/report-items';
 import { CodesRepository } from '#server/codes';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { CoursesRepository, PlacementsRepository, placeName } from '#server/courses';
-import { Refusal, type Queries } from '#server/platform';
+import { DistrictZone, Refusal, Transactions, type Queries } from '#server/platform';
 import { ReportItemsRepository } from '#server/report-items';
 import { PoliciesRepository, type KeptPolicy } from './policies.repository.js';
 import { ScaleVersionsRepository, type ScaleVersion } from './scale-versions.repository.js';
 import { SectionsRepository } from './sections.repository.js';
+import { SetUpMark } from './set-up-mark.js';
 
 export type PeriodView = View<ReportItem, ScaleVersion, KeptPolicy>;
 export type ReportedItem = Reported<ReportItem, ScaleVersion, KeptPolicy>;
 export type RunningSection = Running<KeptPolicy>;
-export type SchoolFacts = Facts<ReportItem, ScaleVersion, KeptPolicy> & { readonly periods: readonly SchoolPeriod[] };
+export type SchoolFacts = Facts<ReportItem, ScaleVersion, KeptPolicy> & {
+  readonly school: { readonly id: number; readonly name: string; readonly shortName: string };
+  readonly periods: readonly SchoolPeriod[];
+  /** The district's time zone. */
+  readonly zone: string;
+};
 
 /** A version of a scale in use for a section, and what says so in words. */
 export interface SectionScale extends ScaleVersion {
@@ -29,7 +35,13 @@ export interface SectionScale extends ScaleVersion {
 /** Says what counts in a period: every screen and every computation that works on one asks here. */
 @Injectable()
 export class PeriodViews {
+  /** By school, as last read, with the mark of the set-up it was read under. */
+  private readonly kept = new Map<number, { readonly mark: string; readonly facts: SchoolFacts }>();
+
   constructor(
+    private readonly transactions: Transactions,
+    private readonly setUpMark: SetUpMark,
+    private readonly zone: DistrictZone,
     private readonly periods: PeriodsRepository,
     private readonly items: ReportItemsRepository,
     private readonly courses: CoursesRepository,
@@ -40,9 +52,26 @@ export class PeriodViews {
     private readonly specialCodes: CodesRepository,
   ) {}
 
-  /** Everything that says what counts when in a school; `periodView` looks at one period of it. */
+  /**
+   * Everything that says what counts when in a school; `periodView` looks at one period of it. Read anew only when the
+   * set-up was written since.
+   * @throws Refusal not-found
+   */
   async factsOf(queries: Queries, schoolId: number): Promise<SchoolFacts> {
+    // What a transaction has written so far is its own.
+    if (queries !== this.transactions.reading) return this.readFacts(queries, schoolId);
+    const mark = await this.setUpMark.now();
+    const kept = this.kept.get(schoolId);
+    if (kept?.mark === mark) return kept.facts;
+    const facts = await this.readFacts(queries, schoolId);
+    if ((await this.setUpMark.now()) === mark) this.kept.set(schoolId, { mark, facts });
+    return facts;
+  }
+
+  private async readFacts(queries: Queries, schoolId: number): Promise<SchoolFacts> {
     return {
+      school: await this.periods.schoolOrThrow(queries, schoolId),
+      zone: await this.zone.name(queries),
       periods: await this.periods.ofSchool(queries, schoolId),
       items: await this.items.ofSchool(queries, schoolId),
       assignment: {

@@ -50,12 +50,11 @@ export class SheetsService {
     for (const reported of (await this.views.of(queries, period)).reported) {
       const { item, sections } = reported;
       const own = sections.filter((section) => canOpenSheet(actor, section));
-      const progress = await this.progress.of(
-        queries,
-        item.id,
+      const progress = await this.progress.of(queries, {
         period,
-        own.map(({ id }) => id),
-      );
+        itemId: item.id,
+        sectionIds: own.map(({ id }) => id),
+      });
       const sheets = own.flatMap(({ id, name, course, teacher }) => {
         const { expected, posted } = progress.get(id) ?? { expected: 0, posted: 0 };
         return [

@@ -1,11 +1,11 @@
 import { Injectable } from '@nestjs/common';
-import { count, desc, eq } from 'drizzle-orm';
-import type { PeriodPostingReply, TermLineReply } from '#contract/calendar';
+import { sql } from 'drizzle-orm';
+import type { PeriodPostingReply, SchoolReply, TermLineReply } from '#contract/calendar';
 import { isWithin, type Day } from '#core/calendar';
-import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
-import { Clock, DistrictZone, Refusal, tables, Transactions, type Actor, type Queries } from '#server/platform';
+import { PeriodsRepository } from '#server/calendar';
+import { Clock, dayIn, Transactions, type Actor, type Queries } from '#server/platform';
 import { periodView } from '#core/period-view';
-import { PeriodViews, type SchoolFacts } from '#server/period-view';
+import { PeriodViews } from '#server/period-view';
 import { canOpenSheet } from '#server/posting';
 import { SectionProgressRepository } from '#server/posting';
 import { SheetContextService } from '#server/posting';
@@ -20,70 +20,85 @@ export class TermLineService {
     private readonly progress: SectionProgressRepository,
     private readonly contexts: SheetContextService,
     private readonly clock: Clock,
-    private readonly zone: DistrictZone,
   ) {}
 
-  async schools() {
-    const rows = await this.periods.schools(this.transactions.reading);
-    return rows.map(({ id, name, shortName }) => ({ id, name, shortName }));
+  schools(): Promise<SchoolReply[]> {
+    return this.periods.schools(this.transactions.reading);
   }
 
-  /** Counts the sections whose sheets the person may open. */
+  /** Counts the sections whose sheets the person may open. Three queries, unless the set-up was written since the last time. */
   async ofSchoolOrThrow(actor: Actor, schoolId: number): Promise<TermLineReply> {
     const queries = this.transactions.reading;
-    const school = (await this.schools()).find(({ id }) => id === schoolId);
-    if (!school) throw new Refusal('not-found', { what: 'school', id: schoolId });
     const facts = await this.views.factsOf(queries, schoolId);
-    const periods = [];
-    for (const period of facts.periods) {
-      const { schoolId: _schoolId, ...own } = period;
-      periods.push({ ...own, posting: await this.postingOf(queries, actor, facts, period) });
-    }
-    const now = this.clock.now();
-    const { day } = await this.zone.localTime(queries, now);
-    return { school, now: now.toISOString(), periods, suggestedPeriodId: suggestedPeriod(periods, day) };
-  }
-
-  private async postingOf(
-    queries: Queries,
-    actor: Actor,
-    facts: SchoolFacts,
-    period: SchoolPeriod,
-  ): Promise<PeriodPostingReply | null> {
-    const [reporting] = periodView(facts, period).reported;
-    if (!reporting) return null;
-    const { item } = reporting;
-    const sections = reporting.sections.filter((section) => canOpenSheet(actor, section));
-    const progress = await this.progress.of(
-      queries,
-      item.id,
-      period,
-      sections.map(({ id }) => id),
+    const wishes = facts.periods.flatMap((period) => {
+      const [reporting] = periodView(facts, period).reported;
+      if (!reporting) return [];
+      const sectionIds = reporting.sections.filter((section) => canOpenSheet(actor, section)).map(({ id }) => id);
+      return [{ period, reporting, itemId: reporting.item.id, sectionIds }];
+    });
+    const progress = await this.progress.ofPeriods(queries, wishes);
+    const marks = await this.marksOf(queries, schoolId);
+    const posting = new Map(
+      wishes.map(({ period, reporting }): [number, PeriodPostingReply] => {
+        const sections = [...progress.get(period.id)!.values()];
+        return [
+          period.id,
+          {
+            itemId: reporting.item.id,
+            itemName: reporting.item.name,
+            sections: sections.length,
+            sectionsComplete: sections.filter(({ expected, posted }) => posted >= expected).length,
+            window: this.contexts.windowOf(reporting),
+            ...marks.get(period.id)!,
+          },
+        ];
+      }),
     );
-    const complete = [...progress.values()].filter(({ expected, posted }) => posted >= expected);
+    const periods = facts.periods.map(({ id, parentId, kind, name, startsOn, endsOn }) => ({
+      id,
+      parentId,
+      kind,
+      name,
+      startsOn,
+      endsOn,
+      posting: posting.get(id) ?? null,
+    }));
+    const now = this.clock.now();
     return {
-      itemId: item.id,
-      itemName: item.name,
-      sections: progress.size,
-      sectionsComplete: complete.length,
-      window: this.contexts.windowOf(reporting),
-      sealedAt: (await this.periods.sealedAt(queries, period.id))?.toISOString() ?? null,
-      audit: await this.newestAudit(queries, period.id),
+      school: facts.school,
+      now: now.toISOString(),
+      periods,
+      suggestedPeriodId: suggestedPeriod(periods, dayIn(facts.zone, now)),
     };
   }
 
-  private async newestAudit(queries: Queries, periodId: number): Promise<PeriodPostingReply['audit']> {
-    const { auditFindings, auditRuns } = tables;
-    const [run] = await queries
-      .select({ at: auditRuns.startedAt, findings: count(auditFindings.id) })
-      .from(auditRuns)
-      .leftJoin(auditFindings, eq(auditFindings.runId, auditRuns.id))
-      .where(eq(auditRuns.periodId, periodId))
-      .groupBy(auditRuns.id)
-      .orderBy(desc(auditRuns.id))
-      .limit(1);
-    return run ? { at: run.at.toISOString(), findings: run.findings } : null;
+  /** When each period was sealed, and its newest audit. */
+  private async marksOf(
+    queries: Queries,
+    schoolId: number,
+  ): Promise<ReadonlyMap<number, Pick<PeriodPostingReply, 'sealedAt' | 'audit'>>> {
+    const { rows } = await queries.execute<{
+      id: number;
+      sealed_at: string | null;
+      audited_at: string | null;
+      findings: number;
+    }>(sql`
+      SELECT p.id, s.sealed_at, r.started_at AS audited_at,
+             (SELECT count(*) FROM audit_findings f WHERE f.run_id = r.id)::int AS findings
+      FROM periods p LEFT JOIN seals s ON s.period_id = p.id
+      LEFT JOIN LATERAL (SELECT id, started_at FROM audit_runs WHERE period_id = p.id ORDER BY id DESC LIMIT 1) r ON true
+      WHERE p.school_id = ${schoolId}`);
+    return new Map(
+      rows.map(({ id, sealed_at, audited_at, findings }) => [
+        id,
+        { sealedAt: isoOf(sealed_at), audit: audited_at === null ? null : { at: isoOf(audited_at)!, findings } },
+      ]),
+    );
   }
+}
+
+function isoOf(instant: string | null): string | null {
+  return instant === null ? null : new Date(instant).toISOString();
 }
 
 type TermLinePeriod = TermLineReply['periods'][number];

@@ -1,7 +1,7 @@
 import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { useRef, useState } from 'react';
+import { useId, useRef, useState } from 'react';
 import { hasWords } from './has-words';
 
 export interface Option {
@@ -30,6 +30,7 @@ export function Combobox({ label, id, className = '', isDisabled, isFaulty, desc
   const { options, value, onChoose } = props;
   const [isOpen, setOpen] = useState(false);
   const [text, setText] = useState('');
+  const listId = useId();
   const input = useRef<HTMLInputElement>(null);
   const chosen = options.find((option) => option.value === value);
   const open = (begun: string) => {
@@ -41,6 +42,8 @@ export function Combobox({ label, id, className = '', isDisabled, isFaulty, desc
       <Popover.Trigger
         id={id}
         role="combobox"
+        aria-expanded={isOpen}
+        aria-controls={listId}
         aria-label={label}
         aria-haspopup="listbox"
         aria-invalid={isFaulty}
@@ -62,6 +65,7 @@ export function Combobox({ label, id, className = '', isDisabled, isFaulty, desc
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
+          id={listId}
           align="start"
           sideOffset={3}
           collisionPadding={8}

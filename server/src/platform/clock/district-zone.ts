@@ -24,8 +24,8 @@ export class DistrictZone {
 
   /** Says on which day an instant falls. */
   async dayOf(queries: Queries): Promise<(instant: Date) => Day> {
-    const parts = new Intl.DateTimeFormat('sv-SE', { timeZone: await this.name(queries), dateStyle: 'short' });
-    return (instant) => dayOrThrow(parts.format(instant));
+    const zone = await this.name(queries);
+    return (instant) => dayIn(zone, instant);
   }
 
   /** The day that each instant falls on. */
@@ -45,4 +45,9 @@ export class DistrictZone {
       ORDER BY place`);
     return rows.map(({ moved }) => moved);
   }
+}
+
+/** The day of an instant in a time zone. */
+export function dayIn(zone: string, instant: Date): Day {
+  return dayOrThrow(new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short' }).format(instant));
 }

@@ -11,5 +11,6 @@ export * from './posting.js';
 export * from './report-items.js';
 export * from './runs.js';
 export * from './scales.js';
+export * from './set-up.js';
 export * from './transcripts.js';
 export * from './files.js';

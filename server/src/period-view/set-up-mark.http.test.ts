@@ -1,0 +1,89 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { TermLineReply } from '#contract/calendar';
+import { PeriodViews } from '#server/period-view';
+import { Transactions } from '#server/platform';
+import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+import { SetUpMark } from './set-up-mark.js';
+
+let server: TestServer;
+let registrar: TestClient;
+beforeAll(async () => {
+  server = await startTestServer();
+  registrar = await server.as('morwenna');
+});
+afterAll(() => server.stop());
+
+/** How many statements the database is asked while something is done. */
+async function statementsOf(work: () => Promise<unknown>): Promise<string[]> {
+  const { pool } = server.database;
+  const asked: string[] = [];
+  const query = pool.query.bind(pool) as (...given: unknown[]) => unknown;
+  pool.query = ((...given: unknown[]) => {
+    const [statement] = given as [string | { readonly text: string }];
+    asked.push(typeof statement === 'string' ? statement : statement.text);
+    return query(...given);
+  }) as typeof pool.query;
+  await work();
+  pool.query = query as typeof pool.query;
+  return asked.filter((text) => !/sessions?\b/.test(text));
+}
+
+const termLine = async () => (await registrar.get<TermLineReply>('/schools/1/term-line')).body;
+const nameOfQuarter2 = async () => (await termLine()).periods.find(({ id }) => id === 4)!.name;
+
+describe('what counts when', () => {
+  it('is read once while nobody changes the set-up: the term line then asks three queries', async () => {
+    const before = await termLine();
+    const asked = await statementsOf(async () => expect((await termLine()).periods).toEqual(before.periods));
+    expect(asked.length, asked.join('\n\n')).toBeLessThanOrEqual(3);
+  });
+
+  it.each([
+    [
+      'by SQL alone',
+      () => server.database.pool.query(`UPDATE periods SET name = 'Winter quarter' WHERE id = 4`),
+      'Winter quarter',
+    ],
+    [
+      'in one statement of several',
+      () =>
+        server.database.pool.query(
+          `UPDATE periods SET name = name WHERE id = 3; UPDATE periods SET name = 'Quarter two' WHERE id = 4`,
+        ),
+      'Quarter two',
+    ],
+  ])('is read anew once it was changed %s', async (_how, change, name) => {
+    await termLine();
+    await change();
+    expect(await nameOfQuarter2()).toBe(name);
+  });
+
+  it('inside a transaction is what it has written, and nobody else sees it before it is kept', async () => {
+    const [transactions, views] = [
+      server.application.get(Transactions, { strict: false }),
+      server.application.get(PeriodViews, { strict: false }),
+    ];
+    const before = await nameOfQuarter2();
+    const inside = await transactions.tryOut(async (queries) => {
+      await queries.execute(`UPDATE periods SET name = 'Tried out' WHERE id = 4`);
+      return (await views.factsOf(queries, 1)).periods.find(({ id }) => id === 4)!.name;
+    });
+    expect([inside, await nameOfQuarter2()]).toEqual(['Tried out', before]);
+  });
+
+  it('keeps its mark when the rows behind it are made one', async () => {
+    const mark = server.application.get(SetUpMark, { strict: false });
+    const before = await mark.now();
+    expect(Number(before)).toBeGreaterThan(0);
+    await mark.onApplicationBootstrap();
+    const { rows } = await server.database.pool.query('SELECT count(*)::int AS n FROM set_up_changes');
+    expect([await mark.now(), rows]).toEqual([before, [{ n: 1 }]]);
+    await server.database.pool.query(`UPDATE courses SET title = title WHERE false`);
+    expect(Number(await mark.now())).toBe(Number(before) + 1);
+  });
+
+  it('of a school that is not there is refused', async () => {
+    const { status, body } = await registrar.get<{ detail: string }>('/schools/99/term-line');
+    expect([status, body.detail]).toEqual([404, 'There is no school with number 99.']);
+  });
+});
