@@ -77,6 +77,7 @@ const things = {
     '{count, plural, one {# total column of learning platforms} other {# total columns of learning platforms}}',
   'group of learning platforms':
     '{count, plural, one {# group of learning platforms} other {# groups of learning platforms}}',
+  match: '{count, plural, one {# match} other {# matches}}',
 } as const;
 
 const verbs = {

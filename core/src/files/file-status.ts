@@ -17,6 +17,11 @@ export function isFileUnderWay(status: FileStatus): boolean {
   return status === 'reading' || status === 'planning' || status === 'accepting' || status === 'undoing';
 }
 
+/** Somebody has to decide what becomes of it. */
+export function doesFileWait(status: FileStatus): boolean {
+  return status === 'read' || status === 'planned' || status === 'refused';
+}
+
 /** Its columns can be given another meaning: what is planned so far is planned anew. */
 export function canChooseColumns(status: FileStatus): boolean {
   return status === 'read' || status === 'planning' || status === 'planned';

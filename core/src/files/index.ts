@@ -1,5 +1,12 @@
 export { type FileChoice, type FileReading, type GradeColumn, checkChoice, readingOf } from './file-reading.js';
-export { type FileStatus, canChooseColumns, canDiscardFile, fileStatuses, isFileUnderWay } from './file-status.js';
+export {
+  type FileStatus,
+  canChooseColumns,
+  canDiscardFile,
+  doesFileWait,
+  fileStatuses,
+  isFileUnderWay,
+} from './file-status.js';
 export { findHeaderRow } from './find-header-row.js';
 export { RowsByPlace, findPlace } from './find-place.js';
 export {

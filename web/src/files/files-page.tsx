@@ -1,6 +1,6 @@
 import { FileUp } from 'lucide-react';
 import { useNavigate } from 'react-router';
-import { isFileUnderWay, type FileStatus } from '#core/files';
+import { doesFileWait, isFileUnderWay, type FileStatus } from '#core/files';
 import type { FileImportSummaryReply } from '#contract/files';
 import { largestFileMegabytes } from '#contract/files';
 import { agreeing, counted } from '#contract/messages';
@@ -26,7 +26,6 @@ const statusWords: Readonly<Record<FileStatus, string>> = {
   undoing: 'being undone',
   undone: 'undone',
 };
-const waits = (status: FileStatus) => status === 'read' || status === 'planned' || status === 'refused';
 
 const columns: GridColumn<FileImportSummaryReply>[] = [
   {
@@ -48,7 +47,7 @@ const columns: GridColumn<FileImportSummaryReply>[] = [
     width: '150px',
     sortBy: ({ status }) => status,
     cell: (file) => (
-      <span className={waits(file.status) ? 'font-semibold text-wattle' : ''}>
+      <span className={doesFileWait(file.status) ? 'font-semibold text-wattle' : ''}>
         {statusWords[file.status]} {isFileUnderWay(file.status) && shareDone(file)}
       </span>
     ),
@@ -81,7 +80,7 @@ export function FilesPage() {
   const navigate = useNavigate();
   if (!files || !period) return <PageFace queries={[kept]} />;
 
-  const waiting = files.filter(({ status }) => waits(status)).length;
+  const waiting = files.filter(({ status }) => doesFileWait(status)).length;
   const accepted = files.filter(({ status }) => status === 'accepted').length;
   return (
     <Page

@@ -1,7 +1,8 @@
-import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { PeriodReply, TermLineReply } from '#contract/calendar';
 import { agreeing, counted } from '#contract/messages';
+import { useFiles } from '../files/queries';
+import { usePlatforms } from '../matching/queries';
 import { useSetUpCheck } from '../set-up/queries';
 import { usePeriod, useScope } from '../shell/scope';
 import { showCount, showDeadline, showInstant, showWeekday } from '../ui/format';
@@ -9,15 +10,19 @@ import { Figure, Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { FillDisc } from '../ui/state-marks';
 import { nextDates } from './next-dates';
+import { linesOfWay, type WayLine } from './way-lines';
 
 /** Where the period stands on the way from a scale to a transcript, and what comes next. */
 export function TodayPage() {
+  const { periodId } = useScope();
   const { period, termLine } = usePeriod();
   const { data: setUp } = useSetUpCheck(period?.id);
+  const { data: platforms } = usePlatforms(termLine?.school.id);
+  const { data: files } = useFiles(periodId);
   if (!period || !termLine) return null;
   if (!period.posting) return <NothingPosted period={period} />;
   const faults = setUp?.faults.length;
-  const lines = linesOf(period, termLine, faults);
+  const lines = linesOfWay(period, termLine.now, { faults, platforms, files });
   const next = lines.find(({ isDone }) => !isDone);
   return (
     <Page headline={<TodayHeadline period={period} termLine={termLine} faults={faults} />}>
@@ -127,64 +132,6 @@ function NothingPosted({ period }: { period: PeriodReply }) {
       </Empty>
     </Page>
   );
-}
-
-interface WayLine {
-  readonly says: string;
-  readonly note: ReactNode;
-  readonly path: string;
-  readonly act: string;
-  readonly isDone: boolean;
-}
-
-function linesOf({ name, posting }: PeriodReply, { now }: TermLineReply, faults: number | undefined): WayLine[] {
-  const { itemName, sections, sectionsComplete, window, audit, sealedAt } = posting!;
-  const isComplete = sectionsComplete === sections;
-  const isSealed = sealedAt !== null;
-  return [
-    {
-      says: 'Set up',
-      note: `${itemName} is reported by ${counted(sections, 'section')}${foundFaults(faults)}.`,
-      path: faults ? 'set-up' : 'report-items',
-      act: faults ? 'Settle the faults' : 'Look at the rules',
-      isDone: sections > 0,
-    },
-    {
-      says: 'Map',
-      note: 'The totals of the learning platforms come in as files.',
-      path: 'files',
-      act: 'Import a file',
-      isDone: isSealed || isComplete,
-    },
-    {
-      says: 'Collect',
-      note: `${showCount(sectionsComplete)} of ${showCount(sections)} sections have every grade${window ? `; the window ${window.state === 'not yet open' ? 'opens' : 'closes'} ${showDeadline(window.state === 'not yet open' ? window.opensAt : window.closesAt, now)}` : ''}.`,
-      path: 'grade-sheets?show=blanks',
-      act: 'Open the sheets with blanks',
-      isDone: isSealed || isComplete,
-    },
-    {
-      says: 'Audit',
-      note: audit
-        ? `${counted(audit.findings, 'finding')} in the run of ${showInstant(audit.at)}.`
-        : `${name} has not been audited yet.`,
-      path: 'findings',
-      act: audit ? 'Settle the findings' : 'Run the audit',
-      isDone: isSealed || audit?.findings === 0,
-    },
-    {
-      says: 'Transcripts',
-      note: isSealed ? `Sealed ${showInstant(sealedAt)}.` : `${name} is not sealed.`,
-      path: isSealed ? 'students' : 'seal',
-      act: isSealed ? 'See a transcript' : 'See what is missing',
-      isDone: isSealed,
-    },
-  ];
-}
-
-function foundFaults(faults: number | undefined): string {
-  if (faults === undefined) return '';
-  return faults > 0 ? `; ${counted(faults, 'fault')} to settle` : ', and the check finds no fault';
 }
 
 function Line({ line, isNext }: { line: WayLine; isNext: boolean }) {
