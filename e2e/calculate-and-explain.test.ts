@@ -134,7 +134,7 @@ story('a grade book', () => {
     await teacher.isAccessible();
     await teacher.goToCell(0, 'Tests 1');
     await enter('1', '9', Key.ENTER, 'i', Key.ENTER, '9', '9', Key.ENTER);
-    await teacher.reads(/1 student is blocked.*3 unsaved, 1 cannot be taken yet/s);
+    await teacher.reads(/1 student is blocked.*3 unsaved, 1 cannot be saved yet/s);
     await teacher.sees('It is out of 20. Points beyond that belong in an assignment that is marked extra.');
     await teacher.canPress('Save 3', false);
     await teacher.click('Undo last step');

@@ -174,7 +174,7 @@ story('courses in bulk', () => {
     await desk.reads(/12 are changed and not saved/);
     await desk.goToCell(0, 'Credits');
     await desk.press('half', Key.ENTER);
-    await desk.reads(/1 cannot be taken yet/);
+    await desk.reads(/1 cannot be saved yet/);
     await desk.canPress('Save 12 courses', false);
     await desk.picture('courses-bulk');
     await desk.click('Undo last step');

@@ -26,12 +26,10 @@ import {
 import type { AssignmentBody } from '#contract/report-items';
 import { Changes, revisionOf, type Edit } from '#server/changes';
 import { nextIds, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { PlacementsRepository, placeOfCourse, scalePlaceId, scaleSource, seekerOf } from '#server/placements';
 import { counted } from '#contract/messages';
 import { valueOfCourse } from './course.thing.js';
 import { CoursesRepository, type CourseUse } from './courses.repository.js';
-import { PlacementsRepository } from './placements.repository.js';
-import { placeOfCourse, scalePlaceId } from './scale-place.js';
-import { scaleSource, seekerOf } from './scale-source.js';
 
 @Injectable()
 export class CoursesService {

@@ -1,10 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { sql, type SQL } from 'drizzle-orm';
-import type { ScoreFlag } from '#core/calculation';
+import { sql } from 'drizzle-orm';
 import type { PeriodKind } from '#core/calendar';
 import {
   extension,
-  resultFieldsOf,
   sessionTypeOf,
   writeScoreScale,
   type ExchangeRow,
@@ -12,8 +10,8 @@ import {
   type ExchangeVersion,
 } from '#core/exchange';
 import { Settings, type Queries } from '#server/platform';
-
-type Raw = Record<string, string | null>;
+import { column, idOf, joinId, rowsOf } from './held-query.js';
+import { lineItemsOf, resultsOf } from './held-scores.js';
 
 /** What we hold, as rows of the exchange format; by these a zip is compared with what is here, and of these one is made. */
 @Injectable()
@@ -33,15 +31,15 @@ export class HeldRowsRepository {
       classes: await this.classes(queries),
       enrollments: [...(await this.enrollments(queries)), ...(await this.teaching(queries))],
       categories: await this.categories(queries),
-      lineItems: await this.lineItems(queries),
-      results: await this.results(queries, lineItemIds),
+      lineItems: await lineItemsOf(queries),
+      results: await resultsOf(queries, lineItemIds),
       ...(version === '1.2' ? { scoreScales: await this.scales(queries) } : {}),
     };
   }
 
   /** Ids of the sessions that are sealed. */
   async sealedSessions(queries: Queries): Promise<ReadonlySet<string>> {
-    const rows = await this.rows(
+    const rows = await rowsOf(
       queries,
       sql`SELECT ${idOf('period')} AS "sourcedId" FROM seals l ${joinId('period', sql`l.period_id`)}`,
     );
@@ -51,7 +49,7 @@ export class HeldRowsRepository {
   private async orgs(queries: Queries): Promise<ExchangeRow[]> {
     const district = (await this.settings.value(queries, 'district')) as
       { sourcedId: string; name: string } | undefined;
-    const schools = await this.rows(
+    const schools = await rowsOf(
       queries,
       sql`
       SELECT ${idOf('school')} AS "sourcedId", s.name, 'school' AS type, s.code AS identifier
@@ -66,7 +64,7 @@ export class HeldRowsRepository {
   }
 
   private async sessions(queries: Queries): Promise<ExchangeRow[]> {
-    const rows = await this.rows(
+    const rows = await rowsOf(
       queries,
       sql`
       SELECT ${idOf('period')} AS "sourcedId", p.name AS title, p.kind AS kind, p.starts_on::text AS "startDate",
@@ -91,7 +89,7 @@ export class HeldRowsRepository {
   }
 
   private users(queries: Queries): Promise<ExchangeRow[]> {
-    return this.rows(
+    return rowsOf(
       queries,
       sql`
       SELECT p.sourced_id AS "sourcedId", 'true' AS "enabledUser",
@@ -108,7 +106,7 @@ export class HeldRowsRepository {
   }
 
   private demographics(queries: Queries): Promise<ExchangeRow[]> {
-    return this.rows(
+    return rowsOf(
       queries,
       sql`
       SELECT sourced_id AS "sourcedId", birth_date::text AS "birthDate" FROM people WHERE birth_date IS NOT NULL ORDER BY id`,
@@ -116,7 +114,7 @@ export class HeldRowsRepository {
   }
 
   private courses(queries: Queries): Promise<ExchangeRow[]> {
-    return this.rows(
+    return rowsOf(
       queries,
       sql`
       SELECT ${idOf('course')} AS "sourcedId", c.title, c.code AS "courseCode", coalesce(sc.sourced_id, s.code) AS "orgSourcedId",
@@ -130,7 +128,7 @@ export class HeldRowsRepository {
   }
 
   private classes(queries: Queries): Promise<ExchangeRow[]> {
-    return this.rows(
+    return rowsOf(
       queries,
       sql`
       SELECT ${idOf('section')} AS "sourcedId", c.title || ' ' || n.number AS title,
@@ -146,7 +144,7 @@ export class HeldRowsRepository {
   }
 
   private enrollments(queries: Queries): Promise<ExchangeRow[]> {
-    return this.rows(
+    return rowsOf(
       queries,
       sql`
       SELECT ${idOf('enrollment')} AS "sourcedId", coalesce(n.sourced_id, 'section-' || e.section_id) AS "classSourcedId",
@@ -160,7 +158,7 @@ export class HeldRowsRepository {
   }
 
   private teaching(queries: Queries): Promise<ExchangeRow[]> {
-    return this.rows(
+    return rowsOf(
       queries,
       sql`
       SELECT 'teacher-' || coalesce(n.sourced_id, 'section-' || t.id) AS "sourcedId",
@@ -174,7 +172,7 @@ export class HeldRowsRepository {
 
   /** Those that several schools have from one zip stand once. */
   private async categories(queries: Queries): Promise<ExchangeRow[]> {
-    const rows = await this.rows(
+    const rows = await rowsOf(
       queries,
       sql`
       SELECT DISTINCT ON (${idOf('category')}) ${idOf('category')} AS "sourcedId", g.name AS title,
@@ -187,53 +185,9 @@ export class HeldRowsRepository {
     return rows;
   }
 
-  private lineItems(queries: Queries): Promise<ExchangeRow[]> {
-    return this.rows(
-      queries,
-      sql`
-      SELECT ${idOf('assignment')} AS "sourcedId", a.name AS title, a.due_on::text AS "assignDate", a.due_on::text AS "dueDate",
-             coalesce(n.sourced_id, 'section-' || a.section_id) AS "classSourcedId",
-             coalesce(g.sourced_id, 'category-' || a.category_id) AS "categorySourcedId",
-             coalesce(p.sourced_id, 'period-' || a.period_id) AS "gradingPeriodSourcedId", '0' AS "resultValueMin",
-             trim_scale(a.possible)::text AS "resultValueMax", a.is_extra::text AS ${column('extra')},
-             a.is_counted::text AS ${column('counted')}, a.is_published::text AS ${column('published')},
-             (SELECT string_agg(w.sourced_id, ',' ORDER BY w.sourced_id) FROM jsonb_array_elements_text(a.given_to) AS gt(id)
-              JOIN enrollments e ON e.id = gt.id::int JOIN people w ON w.id = e.student_id) AS ${column('students')}
-      FROM assignments a ${joinId('assignment', sql`a.id`)}
-      LEFT JOIN sourced_ids n ON n.kind = 'section' AND n.our_id = a.section_id
-      LEFT JOIN sourced_ids g ON g.kind = 'category' AND g.our_id = a.category_id
-      LEFT JOIN sourced_ids p ON p.kind = 'period' AND p.our_id = a.period_id ORDER BY a.id`,
-    );
-  }
-
-  private async results(queries: Queries, lineItemIds: readonly string[] | undefined): Promise<ExchangeRow[]> {
-    if (lineItemIds?.length === 0) return [];
-    const named = sql`coalesce(i.sourced_id, 'assignment-' || a.id) IN
-      (SELECT jsonb_array_elements_text(${JSON.stringify(lineItemIds ?? [])}::jsonb))`;
-    const { rows } = await queries.execute<{
-      item: string;
-      student: string;
-      points: string | null;
-      flag: ScoreFlag | null;
-      day: string;
-    }>(sql`
-      SELECT coalesce(i.sourced_id, 'assignment-' || a.id) AS item, p.sourced_id AS student,
-             trim_scale(x.points)::text AS points, x.flag, a.due_on::text AS day
-      FROM scores x JOIN assignments a ON a.id = x.assignment_id JOIN enrollments e ON e.id = x.enrollment_id
-      JOIN people p ON p.id = e.student_id LEFT JOIN sourced_ids i ON i.kind = 'assignment' AND i.our_id = a.id
-      WHERE (x.points IS NOT NULL OR x.flag IS NOT NULL) AND ${lineItemIds ? named : sql`true`} ORDER BY a.id, e.id`);
-    return rows.map(({ item, student, points, flag, day }) => ({
-      sourcedId: `${item}/${student}`,
-      lineItemSourcedId: item,
-      studentSourcedId: student,
-      scoreDate: day,
-      ...resultFieldsOf(points, flag),
-    }));
-  }
-
   /** The newest version of each scale that has cut-offs, with all that its bands say beside. */
   private async scales(queries: Queries): Promise<ExchangeRow[]> {
-    const rows = await this.rows(
+    const rows = await rowsOf(
       queries,
       sql`
       SELECT ${idOf('scale')} AS "sourcedId", c.name AS title, 'percent' AS type, coalesce(sc.sourced_id, s.code) AS "orgSourcedId",
@@ -256,30 +210,6 @@ export class HeldRowsRepository {
       [extension('bands')]: bands!,
     }));
   }
-
-  /** A null is a blank, as the format writes it. */
-  private async rows(queries: Queries, query: SQL): Promise<ExchangeRow[]> {
-    const { rows } = await queries.execute<Raw>(query);
-    return rows.map((row) => Object.fromEntries(Object.entries(row).map(([name, value]) => [name, value ?? ''])));
-  }
-}
-
-type Kind = 'scale' | 'school' | 'period' | 'course' | 'section' | 'enrollment' | 'category' | 'assignment';
-
-/** The id under which others know it; else one of our own making, which is kept once something refers to it. */
-function idOf(kind: Kind): SQL {
-  return kind === 'school'
-    ? sql`coalesce(own.sourced_id, s.code)`
-    : sql`coalesce(own.sourced_id, ${sql.raw(`'${kind}-'`)} || own_id.id)`;
-}
-
-function joinId(kind: Kind, id: SQL): SQL {
-  return sql`CROSS JOIN LATERAL (SELECT ${id} AS id) own_id
-    LEFT JOIN sourced_ids own ON own.kind = ${sql.raw(`'${kind}'`)} AND own.our_id = own_id.id`;
-}
-
-function column(name: string): SQL {
-  return sql.identifier(extension(name)) as unknown as SQL;
 }
 
 function withoutRole({ role: _role, orgSourcedIds, ...user }: ExchangeRow): ExchangeRow {

@@ -1,41 +1,22 @@
 import { Injectable } from '@nestjs/common';
-import {
-  canChooseColumns,
-  canDiscardFile,
-  checkChoice,
-  countOutcomes,
-  foldKey,
-  isLeftOut,
-  isWritten,
-  noOutcomes,
-  readingOf,
-} from '#core/files';
-import { problemOf, type ProblemCode, type ProblemData } from '#contract/problems';
+import { canChooseColumns, canDiscardFile, countOutcomes, foldKey, isWritten, readingOf } from '#core/files';
+import { problemOf } from '#contract/problems';
 import {
   largestWorkbookMegabytes,
   type ChooseColumnsRequest,
   type FileImportReply,
   type FileImportSummaryReply,
-  type FilePlanReply,
   type FileRowsQuery,
   type FileRowsReply,
 } from '#contract/files';
 import { PeriodsRepository } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
-import {
-  Clock,
-  openTableOrThrow,
-  Refusal,
-  Transactions,
-  type Actor,
-  type FieldFault,
-  type Queries,
-} from '#server/platform';
-import type { ReportedItem } from '#server/period-view';
+import { Clock, openTableOrThrow, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { FileDirectoryService } from './file-directory.service.js';
 import { FileImportsRepository, type KeptFile } from './file-imports.repository.js';
 import { choiceOf, proposeColumns } from './file-proposals.js';
 import { FileWorker } from './file-worker.js';
+import { choiceOfFile, faultsOf, linesOf, planOf, problemAsRefusal } from './kept-file.js';
 
 const samplesKept = 5;
 /** Work on a file of so many bytes is done before the answer; on a larger one the answer tells how far it is. */
@@ -223,38 +204,4 @@ export class FileImportsService {
       problem: problem ? { title: problem.title, detail: problem.detail } : null,
     };
   }
-}
-
-function choiceOfFile({ idColumn, sectionId, sectionColumn, grades }: KeptFile) {
-  return { idColumn, sectionId, sectionColumn, grades };
-}
-
-function planOf({ plan, planNumber }: KeptFile): FilePlanReply | null {
-  if (!plan) return null;
-  return { ...plan, number: planNumber, counts: { ...noOutcomes(), ...plan.counts } };
-}
-
-/** How many lines a filter lets through. */
-function linesOf(plan: FilePlanReply, show: FileRowsQuery['show']): number {
-  if (show === undefined) return countOutcomes(plan, () => true);
-  return show === 'left-out' ? countOutcomes(plan, isLeftOut) : plan.counts[show];
-}
-
-function faultsOf(request: ChooseColumnsRequest, columns: number, items: readonly ReportedItem[]): FieldFault[] {
-  const sectionIds = new Set(items.flatMap(({ sections }) => sections.map(({ id }) => id)));
-  const isKnown = (id: unknown) => typeof id === 'number' && sectionIds.has(id);
-  const detail = 'a section that reports in the period';
-  return [
-    ...checkChoice(request, columns, new Set(items.map(({ item }) => item.id))),
-    ...(request.sectionId === null || isKnown(request.sectionId) ? [] : [{ field: 'sectionId', detail }]),
-    ...Object.entries(request.namedSections).flatMap(([name, id]) =>
-      isKnown(id) ? [] : [{ field: `namedSections.${name}`, detail }],
-    ),
-  ];
-}
-
-function problemAsRefusal({ problem }: KeptFile): Refusal | null {
-  if (!problem) return null;
-  const { code, data } = problem as { code: ProblemCode; data: ProblemData<ProblemCode> };
-  return new Refusal(code, data);
 }

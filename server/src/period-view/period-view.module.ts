@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { CodesModule } from '#server/codes';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
+import { PlacementsModule } from '#server/placements';
 import { ReportItemsModule } from '#server/report-items';
 import { GpaPolicyRepository } from './gpa-policy.repository.js';
 import { PeriodViews } from './period-views.js';
@@ -11,7 +12,7 @@ import { SectionsRepository } from './sections.repository.js';
 import { SetUpMark } from './set-up-mark.js';
 
 @Module({
-  imports: [CodesModule, CalendarModule, CoursesModule, ReportItemsModule],
+  imports: [CodesModule, CalendarModule, CoursesModule, PlacementsModule, ReportItemsModule],
   providers: [
     GpaPolicyRepository,
     PeriodViews,

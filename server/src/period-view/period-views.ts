@@ -9,7 +9,8 @@ import {
 import type { ReportItem } from '#core/report-items';
 import { CodesRepository } from '#server/codes';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
-import { CoursesRepository, PlacementsRepository, placeName } from '#server/courses';
+import { CoursesRepository } from '#server/courses';
+import { PlacementsRepository, placeName } from '#server/placements';
 import { DistrictZone, Refusal, Transactions, type Queries } from '#server/platform';
 import { ReportItemsRepository } from '#server/report-items';
 import { PoliciesRepository, type KeptPolicy } from './policies.repository.js';

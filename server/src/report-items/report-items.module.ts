@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
+import { PlacementsModule } from '#server/placements';
 import { ChangesModule } from '#server/changes';
 import { ItemChecks } from './item-checks.service.js';
 import { ItemWindowsRepository } from './item-windows.repository.js';
@@ -13,7 +14,7 @@ import { ReportItemsRepository } from './report-items.repository.js';
 import { ReportItemsService } from './report-items.service.js';
 
 @Module({
-  imports: [CalendarModule, CoursesModule, ChangesModule],
+  imports: [CalendarModule, CoursesModule, PlacementsModule, ChangesModule],
   controllers: [ReportItemsController],
   providers: [
     ItemChecks,

@@ -15,7 +15,8 @@ import {
   type SaveItemRequest,
 } from '#contract/report-items';
 import { PeriodsRepository } from '#server/calendar';
-import { CoursesRepository, PlacementsRepository, scaleSource, seekerOf } from '#server/courses';
+import { CoursesRepository } from '#server/courses';
+import { PlacementsRepository, scaleSource, seekerOf } from '#server/placements';
 import { Changes, revisionOf, type Edit } from '#server/changes';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { ItemWindowsRepository } from './item-windows.repository.js';

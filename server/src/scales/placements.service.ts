@@ -1,14 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { placeKey, placementsInForce, scaleInForce, type ScalePlacement } from '#core/scales';
 import type { PlaceScaleRequest, ScalesReply } from '#contract/scales';
-import {
-  CoursesRepository,
-  PlacementsRepository,
-  placeName,
-  ScalePlacing,
-  seekerOf,
-  type ScalePlace,
-} from '#server/courses';
+import { CoursesRepository } from '#server/courses';
+import { PlacementsRepository, placeName, ScalePlacing, seekerOf, type ScalePlace } from '#server/placements';
 import { PeriodsRepository } from '#server/calendar';
 import { Changes } from '#server/changes';
 import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';

@@ -4,7 +4,7 @@ import { countedPlacements, periodView, versionsInForce } from '#core/period-vie
 import { placementsInForce, scaleInForce } from '#core/scales';
 import { bodyOfBand, type ScaleReply, type ScalesReply } from '#contract/scales';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
-import { PlacementsRepository, placeName, seekerOf } from '#server/courses';
+import { PlacementsRepository, placeName, seekerOf } from '#server/placements';
 import { revisionOf } from '#server/changes';
 import { PeriodViews, type ScaleVersion, type SchoolFacts } from '#server/period-view';
 import type { Queries } from '#server/platform';

@@ -4,6 +4,7 @@ import { CalculationModule } from '#server/calculation';
 import { PeriodViewModule } from '#server/period-view';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
+import { PlacementsModule } from '#server/placements';
 import { ChangesModule } from '#server/changes';
 import { ReportItemsModule } from '#server/report-items';
 import { PlacementsService } from './placements.service.js';
@@ -26,6 +27,7 @@ import { ScalesService } from './scales.service.js';
     PeriodViewModule,
     CalendarModule,
     CoursesModule,
+    PlacementsModule,
     ChangesModule,
     ReportItemsModule,
   ],

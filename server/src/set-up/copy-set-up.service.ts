@@ -3,7 +3,8 @@ import type { CopySetUpReply, CopySetUpRequest, CopiedPart } from '#contract/cou
 import type { Exception } from '#core/report-items';
 import { placementsInForce } from '#core/scales';
 import { PeriodsRepository } from '#server/calendar';
-import { CoursesRepository, PlacementsRepository, placeOfCourse, ScalePlacing, valueOfCourse } from '#server/courses';
+import { CoursesRepository, valueOfCourse } from '#server/courses';
+import { PlacementsRepository, placeOfCourse, ScalePlacing } from '#server/placements';
 import type { OwnCourse } from '#core/courses';
 import { bodyOfAssignment } from '#contract/report-items';
 import { Changes, revisionOf, type Edit } from '#server/changes';

@@ -3,6 +3,7 @@ import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { CoursesModule } from '#server/courses';
+import { PlacementsModule } from '#server/placements';
 import { ChangesModule } from '#server/changes';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
@@ -16,6 +17,7 @@ import { SetUpService } from './set-up.service.js';
     CalculationModule,
     CalendarModule,
     CoursesModule,
+    PlacementsModule,
     ChangesModule,
     ReportItemsModule,
     ScalesModule,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { CourseCells } from '#core/courses';
-import type { CourseReply } from '#contract/courses';
-import { courseRows, reasonOf, requestOf, withEdits, withNewRow, withoutRows } from './course-sheet';
+import type { CourseImportReply, CourseReply } from '#contract/courses';
+import { courseRows, reasonOf, requestOf, withEdits, withNewRow, withoutRows, withPlan } from './course-sheet';
 
 const cells = (code: string, more: Partial<CourseCells> = {}): CourseCells => ({
   code,
@@ -102,4 +102,26 @@ describe('the spreadsheet of courses', () => {
       reasonOf({ ...empty, cells: { ...empty.cells, credits: '2' } }, 'credits'),
     ]).toEqual(['the department says so', undefined]);
   });
+});
+
+it('a file becomes changes that are not saved: new rows, and those that differ, each on the version of its course', () => {
+  const row = (outcome: string, courseId: number | null, own: CourseCells) => ({ outcome, courseId, cells: own });
+  const plan = {
+    fileName: 'next year.csv',
+    rows: [
+      row('new', null, cells('B1')),
+      row('same', 1, cells('A1')),
+      row('changed', 2, cells('A2', { department: 'Land' })),
+      row('refused', 3, cells('A3', { length: 'decade' as never })),
+      row('new', null, cells('B2')),
+    ],
+  } as unknown as CourseImportReply;
+  const changes = withPlan(none, plan, rows);
+  expect(
+    Object.values(changes.cells)
+      .map(({ code }) => code)
+      .toSorted(),
+  ).toEqual(['A2', 'B1', 'B2']);
+  expect([changes.cells['2']?.department, changes.revisions]).toEqual(['Land', { '2': 'r3' }]);
+  expect(none.cells).toEqual({});
 });

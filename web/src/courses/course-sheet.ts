@@ -6,7 +6,13 @@ import {
   type CourseField,
   type InheritableFact,
 } from '#core/courses';
-import { cellFaultSentences, type CourseReply, type CoursesReply, type SaveCoursesRequest } from '#contract/courses';
+import {
+  cellFaultSentences,
+  type CourseImportReply,
+  type CourseReply,
+  type CoursesReply,
+  type SaveCoursesRequest,
+} from '#contract/courses';
 import type { CourseChanges } from './course-drafts';
 
 /** A row of the spreadsheet: a saved course as it is drafted, or a new one. */
@@ -104,4 +110,22 @@ export function requestOf(changes: CourseChanges): SaveCoursesRequest {
 
 function fold(code: string): string {
   return code.trim().toLowerCase();
+}
+
+/** What a file would bring, as changes that are not saved yet; what is the same or refused is not touched. */
+export function withPlan(changes: CourseChanges, plan: CourseImportReply, rows: readonly CourseRow[]): CourseChanges {
+  return plan.rows
+    .filter(({ outcome }) => outcome === 'new' || outcome === 'changed')
+    .reduce((next: CourseChanges, { courseId, cells }) => {
+      const row = courseId === null ? undefined : rows.find(({ key }) => key === String(courseId));
+      if (row?.reply)
+        return {
+          ...next,
+          cells: { ...next.cells, [row.key]: cells },
+          revisions: { ...next.revisions, [row.key]: row.reply.revision },
+        };
+      const withRow = withNewRow(next, undefined);
+      const added = Object.keys(withRow.cells).find((key) => !(key in next.cells))!;
+      return { ...withRow, cells: { ...withRow.cells, [added]: cells } };
+    }, changes);
 }

@@ -1,9 +1,8 @@
-import { Download, Upload } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { CourseImportReply, CoursesReply } from '#contract/courses';
-import { agreeing, counted } from '#contract/messages';
+import { counted } from '#contract/messages';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { SetUpNote } from '../set-up/set-up-note';
 import { PageFace } from '../shell/awaited-page';
@@ -12,21 +11,23 @@ import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
 import { searchWith } from '../ui/address/search-with';
 import { Button, Key } from '../ui/button';
-import { showCount } from '../ui/format';
-import { FigureButton, Page, Strong } from '../ui/page';
-import { Empty, Note, Panel } from '../ui/panel';
+import { Page } from '../ui/page';
+import { Empty, Panel } from '../ui/panel';
 import { useKeptRows } from '../ui/grid/use-kept-rows';
 import { useKeys } from '../ui/use-keys';
 import { useTextInAddress } from '../ui/address/use-text-in-address';
-import { Select } from '../ui/select';
 import { CopySetUpDialog } from './copy-set-up-dialog';
 import { courseDrafts, noChanges } from './course-drafts';
 import { CourseGrid } from './course-grid';
-import { courseRows, requestOf, withEdits, withNewRow, withoutRows, type CourseRow } from './course-sheet';
+import { courseRows, requestOf, withEdits, withNewRow, withPlan, withoutRows, type CourseRow } from './course-sheet';
 import { DefaultsDialog } from './defaults-dialog';
 import { ImportCoursesDialog } from './import-courses-dialog';
-import { useCourses, usePlanCourseImport, useSaveCourses } from './queries';
+import { useCourses, useSaveCourses } from './queries';
 import { SetValueBar } from './set-value-bar';
+import { CourseFilter } from './course-filter';
+import { ExportLinks, ImportButton } from './course-files';
+import { CoursesHeadline } from './courses-headline';
+import { StaleCourses } from './stale-courses';
 
 /** The facts of all courses, edited as in a spreadsheet. */
 export function CoursesPage() {
@@ -50,10 +51,8 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const [dialog, setDialog] = useState<'defaults' | 'copy' | undefined>();
   const [plan, setPlan] = useState<CourseImportReply | undefined>();
-  const file = useRef<HTMLInputElement>(null);
   const save = useSaveCourses(schoolId);
   const tellOfChange = useTellOfChange();
-  const planImport = usePlanCourseImport(schoolId);
   const all = useMemo(() => courseRows(reply, changes), [reply, changes]);
   const department = search.get('department');
   const [text, onText] = useTextInAddress('text');
@@ -62,9 +61,8 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
   const faulty = all.filter(({ faults }) => Object.keys(faults).length > 0);
   const departments = [...new Set(reply.courses.map(({ cells }) => cells.department))];
   const count = Object.keys(changes.cells).length + changes.removed.length;
-  const stale = Object.entries(changes.revisions).filter(
-    ([key, revision]) => reply.courses.find(({ id }) => String(id) === key)?.revision !== revision,
-  );
+  const savedOf = (key: string) => reply.courses.find(({ id }) => String(id) === key);
+  const stale = Object.keys(changes.revisions).filter((key) => savedOf(key)?.revision !== changes.revisions[key]);
   const chosen = all.filter(({ key }) => marked.has(key));
   const change = (next: typeof changes) => courseDrafts.change(schoolId, null, noChanges, next);
   const canSave = count > 0 && faulty.length === 0 && stale.length === 0 && !save.isPending;
@@ -101,45 +99,19 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
   };
   const takePlan = () => {
     if (!plan) return;
-    const edits = plan.rows.filter(({ outcome }) => outcome === 'new' || outcome === 'changed');
-    let next = changes;
-    for (const { courseId, cells } of edits) {
-      const key = courseId === null ? undefined : String(courseId);
-      const row = key === undefined ? undefined : all.find((each) => each.key === key);
-      if (row)
-        next = {
-          ...next,
-          cells: { ...next.cells, [row.key]: cells },
-          revisions: { ...next.revisions, [row.key]: row.reply!.revision },
-        };
-      else {
-        const withRow = withNewRow(next, undefined);
-        const added = Object.keys(withRow.cells).find((each) => !(each in next.cells))!;
-        next = { ...withRow, cells: { ...withRow.cells, [added]: cells } };
-      }
-    }
-    change(next);
+    change(withPlan(changes, plan, all));
     setPlan(undefined);
   };
   return (
     <Page
       headline={
-        <>
-          {schoolName} offers{' '}
-          <FigureButton onClick={() => setSearch({})}>{counted(reply.courses.length, 'course')}</FigureButton> in{' '}
-          <Strong>{counted(departments.length, 'department')}</Strong>
-          {count > 0 && (
-            <>
-              ; <Strong tone="warns">{showCount(count)}</Strong> {agreeing(count, 'is')} changed and not saved
-            </>
-          )}
-          {faulty.length > 0 && (
-            <>
-              , <Strong tone="blocks">{showCount(faulty.length)}</Strong> cannot be taken yet
-            </>
-          )}
-          .
-        </>
+        <CoursesHeadline
+          schoolName={schoolName}
+          courses={reply.courses.length}
+          departments={departments.length}
+          changed={count}
+          faulty={faulty.length}
+        />
       }
       actions={
         <>
@@ -154,86 +126,31 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
           )}
           <Button onClick={addCourse}>New course</Button>
           <Button onClick={() => setDialog('defaults')}>Defaults</Button>
-          <Button disabled={planImport.isPending} onClick={() => file.current?.click()}>
-            <Upload size={14} aria-hidden /> Import
-          </Button>
-          <input
-            ref={file}
-            type="file"
-            aria-label="File of courses"
-            accept=".csv,.xlsx,.txt"
-            className="sr-only"
-            tabIndex={-1}
-            onChange={(event) => {
-              const chosenFile = event.target.files?.[0];
-              if (chosenFile) planImport.mutate(chosenFile, { onSuccess: setPlan, onError: showProblem });
-              event.target.value = '';
-            }}
-          />
+          <ImportButton schoolId={schoolId} onPlan={setPlan} />
         </>
       }
-      aside={
-        <span className="flex items-center gap-3">
-          <Download size={14} aria-hidden />
-          {(['csv', 'xlsx'] as const).map((type) => (
-            <a
-              key={type}
-              href={`/api/schools/${schoolId}/courses/export?type=${type}`}
-              className="font-semibold text-eucalypt hover:underline"
-            >
-              {type.toUpperCase()}
-            </a>
-          ))}
-        </span>
-      }
+      aside={<ExportLinks schoolId={schoolId} />}
     >
       <SetUpNote place="courses" />
-      {stale.length > 0 && (
-        <Note tone="blocks" title={`Someone else changed ${counted(stale.length, 'course')}`}>
-          <p>{stale.map(([key]) => reply.courses.find(({ id }) => String(id) === key)?.cells.title).join(', ')}</p>
-          <Button
-            onClick={() =>
-              change({
-                ...changes,
-                revisions: Object.fromEntries(
-                  Object.keys(changes.revisions).map((key) => [
-                    key,
-                    reply.courses.find(({ id }) => String(id) === key)?.revision ?? '',
-                  ]),
-                ),
-              })
-            }
-          >
-            Keep my changes over theirs
-          </Button>
-        </Note>
-      )}
+      <StaleCourses
+        titles={stale.map((key) => savedOf(key)?.cells.title ?? key)}
+        onKeep={() =>
+          change({
+            ...changes,
+            revisions: Object.fromEntries(
+              Object.keys(changes.revisions).map((key) => [key, savedOf(key)?.revision ?? '']),
+            ),
+          })
+        }
+      />
       <Panel className="flex min-h-[300px] flex-1 flex-col">
-        <div className="flex items-center gap-3 border-b border-hairline px-4 py-1.5">
-          <input
-            aria-label="Find in the courses"
-            placeholder="find by title or code"
-            value={text}
-            onChange={(event) => onText(event.target.value)}
-            className="h-7 w-[200px] rounded border border-control bg-surface px-2"
-          />
-          <Select
-            aria-label="Department shown"
-            value={department ?? ''}
-            onChange={(event) => filterBy('department', event.target.value)}
-            className="h-7 rounded border border-control bg-surface px-1.5"
-          >
-            <option value="">all departments</option>
-            {departments.map((name) => (
-              <option key={name} value={name}>
-                {name}
-              </option>
-            ))}
-          </Select>
-          <span className="text-[12px] text-quiet">
-            Type to replace, Enter to edit, paste a block, Ctrl D fills down, Space selects. Grey italics are inherited.
-          </span>
-        </div>
+        <CourseFilter
+          departments={departments}
+          department={department ?? ''}
+          text={text}
+          onDepartment={(to) => filterBy('department', to)}
+          onText={onText}
+        />
         {chosen.length > 0 && (
           <SetValueBar
             count={chosen.length}

@@ -10,7 +10,7 @@ const outcomeWords: Record<CourseRowOutcome, string> = {
   new: 'new',
   changed: 'changed',
   same: 'the same',
-  faulty: 'cannot be taken',
+  faulty: 'cannot be imported',
   twice: 'twice in the file',
 };
 const outcomeInk: Record<CourseRowOutcome, string> = {
@@ -85,7 +85,7 @@ export function ImportCoursesDialog({ plan, onTake, onClose }: ImportCoursesDial
           {showCount(count('new'))} new, {showCount(count('changed'))} changed, {showCount(count('same'))} the same
           {wrong > 0 && (
             <>
-              , <b className="text-waratah">{showCount(wrong)} that cannot be taken</b>
+              , <b className="text-waratah">{showCount(wrong)} that cannot be imported</b>
             </>
           )}
           . Headings were found in row {plan.headerRow}.

@@ -1,9 +1,9 @@
-import { useId, type ReactNode } from 'react';
 import { commentRules, familyTimes, familyViews, itemKinds, itemSources, partUnits } from '#core/report-items';
 import { familySentence, type ItemBody, type ReportItemsReply } from '#contract/report-items';
 import { CheckField, Choice, TextField } from '../ui/field';
 import { PartRows } from './part-rows';
 import { commentWords, eachPeriod, kindWords, sourceWords, timeWords, unitWords, viewWords } from './words';
+import { Line, Options } from './item-form-line';
 
 interface ItemFormProps {
   readonly item: ItemBody;
@@ -230,41 +230,5 @@ export function ItemForm({ item, reply, fault, onChange }: ItemFormProps) {
         </span>
       </Line>
     </div>
-  );
-}
-
-function Line({ title, children }: { title: string; children: ReactNode }) {
-  const id = useId();
-  return (
-    <section aria-labelledby={id} className="border-t border-hairline pt-3">
-      <h3 id={id} className="mb-1 text-[13px] font-semibold text-quiet">
-        {title}
-      </h3>
-      <div className="leading-[1.9]">{children}</div>
-    </section>
-  );
-}
-
-function Options<Value extends string>({
-  label,
-  value,
-  values,
-  words,
-  onChange,
-}: {
-  label: string;
-  value: Value;
-  values: readonly Value[];
-  words: Readonly<Record<Value, string>>;
-  onChange: (event: { target: { value: string } }) => void;
-}) {
-  return (
-    <Choice label={label} value={value} onChange={onChange}>
-      {values.map((each) => (
-        <option key={each} value={each}>
-          {words[each]}
-        </option>
-      ))}
-    </Choice>
   );
 }

@@ -22,9 +22,10 @@ import { useRemoveScale, useSaveScale } from './queries';
 import { Ruler } from './ruler';
 import { ScaleFactsDialog } from './scale-facts-dialog';
 import { ScaleHeadline } from './scale-headline';
+import { ScaleMatters } from './scale-matters';
 import { ScaleList } from './scale-list';
 import { TryValue } from './try-value';
-import { useScaleView, type ScaleView } from './use-scale-view';
+import { useScaleView } from './use-scale-view';
 import { VersionList } from './version-list';
 
 interface ScaleDeskProps {
@@ -186,7 +187,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
               <p>{ofFollowers}</p>
             </Note>
           )}
-          <Matters view={view} scale={scale} />
+          <ScaleMatters view={view} scale={scale} />
           {view.cut.length > 0 && (
             <>
               <Panel label="Try a value">
@@ -240,23 +241,4 @@ function isUnchanged(band: BandBody, changed: Partial<BandBody>): boolean {
 function signed(shift: string): string {
   const value = formatAtLeast(decimalOrThrow(shift), 1);
   return Number(value) === 0 ? 'nothing' : Number(value) > 0 ? `${value} above` : `${value.replace('-', '')} below`;
-}
-
-function Matters({ view, scale }: { view: ScaleView; scale: ScaleReply }) {
-  const follow =
-    view.isDraft && scale.followers.length > 0
-      ? [`${scale.followers.map(({ name }) => name).join(' and ')}, tied to it, will follow with a version of its own.`]
-      : [];
-  const count = view.matters.length + follow.length;
-  if (count === 0) return null;
-  return (
-    <Note
-      tone={view.matters.some(({ isBlocking }) => isBlocking) ? 'blocks' : 'warns'}
-      title={`${counted(count, 'matter')} to know`}
-    >
-      {[...view.matters.map(({ says }) => says), ...follow].map((says) => (
-        <p key={says}>{says}</p>
-      ))}
-    </Note>
-  );
 }

@@ -58,7 +58,7 @@ export function BookHeadline({
       )}
       {read.faults.size > 0 && (
         <>
-          , <Strong tone="blocks">{read.faults.size}</Strong> cannot be taken yet
+          , <Strong tone="blocks">{read.faults.size}</Strong> cannot be saved yet
         </>
       )}
       .{book.sealedAt && ` It was sealed ${showInstant(book.sealedAt)}.`}

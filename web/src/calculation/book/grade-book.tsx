@@ -5,7 +5,6 @@ import { policyOfBody, type AssignmentBody, type AssignmentReply, type BookReply
 import { counted } from '#contract/messages';
 import { LeaveDialog } from '../../posting/leave-dialog';
 import { ProblemError } from '../../shell/api';
-import { ProblemNote } from '../../shell/problem-note';
 import { closeDrawer, openDrawer, useDrawer } from '../../shell/drawer-store';
 import { useScope } from '../../shell/scope';
 import { showProblem } from '../../shell/show-problem';
@@ -14,23 +13,24 @@ import { ViewSwitch } from '../../ui/field';
 import { showGivenFirst } from '../../ui/format';
 import { LastRun } from '../../runs/last-run';
 import { Page } from '../../ui/page';
-import { Empty, Note, Panel } from '../../ui/panel';
+import { Empty, Panel } from '../../ui/panel';
 import { useKeys } from '../../ui/use-keys';
 import { AssignmentDialog } from './assignment-dialog';
 import { bookColumns } from './book-columns';
 import { BookGrid } from './book-grid';
 import { BookHeadline } from './book-headline';
 import { BookMatters } from './book-matters';
+import { BookProblems } from './book-problems';
 import { createBookRows, type BookRow } from './book-view';
 import { GradeBookSum } from './book-workings';
 import { BookCategoriesDialog } from '../policy/categories-dialog';
 import { FillScoresDialog } from './fill-scores-dialog';
 import { useSaveScores } from '../queries';
-import { isGiven, noScoreDrafts, overTheirs, readDrafts, scoreDrafts, withoutSent, withScores } from './score-drafts';
+import { noScoreDrafts, overTheirs, readDrafts, scoreDrafts, withoutSent, withScores } from './score-drafts';
 import { StandingTable } from './standing-table';
 import { methodWords } from '../words';
+import { blanksOf, hasProblem, isBlankIn } from './book-blanks';
 
-const mostFaultsShown = 3;
 const views = [
   ['scores', 'Scores'],
   ['standing', 'By standard'],
@@ -158,28 +158,16 @@ export function GradeBook({ book }: { book: BookReply }) {
         </span>
       }
     >
-      <ProblemNote error={save.error} />
-      {read.faults.size > 0 && (
-        <Note tone="blocks" title={`${counted(read.faults.size, 'entry')} cannot be taken yet`}>
-          {[...read.faults].slice(0, mostFaultsShown).map(([key, says]) => (
-            <p key={key} role="alert">
-              {placeOf(book, key)}, “{drafts[key]!.text}”: {says}
-            </p>
-          ))}
-        </Note>
-      )}
-      {read.stale.length > 0 && (
-        <Note tone="blocks" title={`Someone else saved ${counted(read.stale.length, 'score')}`}>
-          <Button
-            onClick={() => {
-              save.reset();
-              change(overTheirs(book, drafts));
-            }}
-          >
-            Keep mine over theirs
-          </Button>
-        </Note>
-      )}
+      <BookProblems
+        book={book}
+        error={save.error}
+        drafts={drafts}
+        read={read}
+        onKeepMine={() => {
+          save.reset();
+          change(overTheirs(book, drafts));
+        }}
+      />
       <BookMatters book={book} rows={rows} />
       <Panel className="flex min-h-[300px] flex-1 flex-col">
         {book.assignments.length === 0 ? (
@@ -249,30 +237,4 @@ export function GradeBook({ book }: { book: BookReply }) {
       <LeaveDialog blocker={blocker} unsaved={unsaved} onForget={() => scoreDrafts.discard(draftId)} />
     </Page>
   );
-}
-
-/** "Amsel, Iolo, Tests 1". */
-function placeOf({ students, assignments }: BookReply, key: string): string {
-  const [assignmentId, enrollmentId] = key.split('/').map(Number);
-  const student = students.find((each) => each.enrollmentId === enrollmentId)?.student;
-  return `${student}, ${assignments.find(({ id }) => id === assignmentId)?.name}`;
-}
-
-function hasProblem({ workings, differs }: BookRow): boolean {
-  return workings.blockedBy.length > 0 || differs;
-}
-
-function isBlankIn(row: BookRow, assignmentId: number): boolean {
-  const score = row.scores.get(assignmentId);
-  return score !== undefined && row.student.withdrawnOn === null && score.points === null && score.flag === null;
-}
-
-function blanksOf(book: BookReply, rows: readonly BookRow[]) {
-  return book.assignments
-    .map((assignment) => ({
-      assignment,
-      count: rows.filter((row) => isGiven(assignment, row.student.enrollmentId) && isBlankIn(row, assignment.id))
-        .length,
-    }))
-    .filter(({ count }) => count > 0);
 }
