@@ -98,6 +98,7 @@ function LogDesk({ pages, check, isReading, onMore }: LogDeskProps) {
       )}
       <Panel className="flex min-h-[320px] flex-1 flex-col" label="Entries">
         <DataGrid
+          filterIn={null}
           label="Entries of the log"
           columns={columns}
           rows={entries}

@@ -107,6 +107,7 @@ export function StudentsPage() {
       <Panel className="flex min-h-0 flex-1 flex-col">
         <DataGrid
           label="Students"
+          filterIn={null}
           columns={columns}
           rows={students}
           rowKey={({ id }) => String(id)}

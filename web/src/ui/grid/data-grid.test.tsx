@@ -164,3 +164,41 @@ describe('the columns of a list', () => {
     expect(screen.getByRole('columnheader', { name: 'GPA' }).style.width).toBe('40px');
   });
 });
+
+describe('the filter of a grid', () => {
+  const filter = () => screen.queryByRole('searchbox', { name: 'Filter Students' });
+
+  it('shows the rows that have all its words, says how many, stands in the address, and ends by Esc', async () => {
+    const { person, search } = showAt(grid(), { address: 'students?sort=name' });
+    await person.click(screen.getByRole('button', { name: 'Filter' }));
+    await person.type(filter()!, 'id hol');
+    expect(order()).toEqual(['Holm']);
+    expect(screen.getByRole('status').textContent).toBe('1 of 3');
+    await expect.poll(search).toBe('?sort=name&filter=id+hol');
+    await person.keyboard('{Escape}');
+    expect([filter(), order()]).toEqual([null, ['Abara', 'Holm', 'Skerry']]);
+    await expect.poll(search).toBe('?sort=name');
+  });
+
+  it('is open where the address has one, and says so where nothing is left', () => {
+    showAt(grid(), { address: 'students?filter=3.9' });
+    expect(order()).toEqual(['Abara']);
+    expect(filter()).toHaveProperty('value', '3.9');
+  });
+
+  it('that nothing has tells how to see all rows again', async () => {
+    const { person } = showAt(grid(), { address: 'students?filter=nobody' });
+    expect(screen.getByText('End the filter to see all rows.').tagName).toBe('DIV');
+    await person.click(screen.getByRole('button', { name: 'End the filter' }));
+    expect(order()).toHaveLength(3);
+  });
+
+  it.each([
+    ['whose rows come as they are scrolled to', { onEnd: () => undefined }],
+    ['of a dialog', { sortIn: null }],
+    ['that is searched otherwise', { filterIn: null }],
+  ])('is not there in a grid %s', (_what, more) => {
+    showAt(grid(more), { address: 'students?filter=holm' });
+    expect([screen.queryByRole('button', { name: 'Filter' }), filter(), order().length]).toEqual([null, null, 3]);
+  });
+});

@@ -12,7 +12,10 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { ColumnHead } from './column-head';
 import { arranged, useColumnLayout } from './column-layouts';
 import { ColumnMenu } from './column-menu';
+import { Empty } from '../panel';
+import { FilterButton, RowFilter } from './row-filter';
 import { useRowCursor } from './use-row-cursor';
+import { useRowFilter } from './use-row-filter';
 import { useSorting } from './use-sorting';
 
 /** A column of a grid that is read, not edited. */
@@ -24,6 +27,8 @@ export interface GridColumn<Row> {
   /** CSS width; one column without it takes what is left. */
   readonly width?: string;
   readonly align?: 'left' | 'right' | 'center';
+  /** What the filter finds in the column, where that is not what it sorts by. */
+  readonly findBy?: (row: Row) => string;
   /** What the column sorts by. Without it the column does not sort. */
   readonly sortBy?: (row: Row) => string | number;
   readonly cell: (row: Row) => ReactNode;
@@ -46,6 +51,8 @@ interface DataGridProps<Row> {
   readonly onEnd?: (() => void) | undefined;
   /** Where the address keeps the order; null in a dialog, whose columns stay as they are. */
   readonly sortIn?: string | null;
+  /** Where the address keeps the filter; null where rows are asked for as they are scrolled to, or searched otherwise. */
+  readonly filterIn?: string | null;
 }
 
 const features = tableFeatures({
@@ -62,15 +69,18 @@ const alignment = { left: 'text-left', right: 'text-right', center: 'text-center
  * row it is.
  */
 export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
-  const { label, rows, rowKey, chosenKey, onOpen, onReach, empty, minWidth = 600, onEnd, sortIn = 'sort' } = props;
+  const { label, rows, rowKey, chosenKey, onOpen, onReach, empty, minWidth = 600, onEnd } = props;
+  const { sortIn = 'sort', filterIn = 'filter' } = props;
   const scroller = useRef<HTMLDivElement>(null);
+  const isOfDialog = sortIn === null;
+  const filter = useRowFilter(rows, props.columns, isOfDialog || onEnd !== undefined ? null : filterIn);
   const { layout, change, reset } = useColumnLayout(label);
   const columns = arranged(props.columns, layout);
   const sorts = columns.filter(({ sortBy }) => sortBy !== undefined).map(({ id }) => id);
   const { sorting, onSortingChange } = useSorting(sortIn, sorts);
   const table = useTable({
     features,
-    data: rows,
+    data: filter.shown,
     columns: columns.map(({ id, sortBy }): ColumnDef<typeof features, Row> => ({
       id,
       accessorFn: sortBy ?? (() => ''),
@@ -105,12 +115,12 @@ export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
     onOpen: open && ((row) => open(sorted[row]!.original)),
     onShow: (row) => virtual.scrollToIndex(row),
   });
-  const isOfDialog = sortIn === null;
   const nameOf = ({ id, name, header }: GridColumn<Row>) => name ?? (typeof header === 'string' ? header : id);
   return (
     <div className="relative flex min-h-0 flex-1 flex-col">
       {!isOfDialog && props.columns.length > 2 && (
-        <div className="absolute top-1 right-1 z-30">
+        <div className="absolute top-1 right-1 z-30 flex bg-surface">
+          {filterIn !== null && onEnd === undefined && !filter.isOpen && <FilterButton onOpen={filter.open} />}
           <ColumnMenu
             columns={props.columns.map((column) => ({ id: column.id, name: nameOf(column) }))}
             layout={layout}
@@ -118,6 +128,16 @@ export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
             onReset={reset}
           />
         </div>
+      )}
+      {filter.isOpen && (
+        <RowFilter
+          label={label}
+          text={filter.text}
+          shown={filter.shown.length}
+          all={rows.length}
+          onText={filter.onText}
+          onClose={filter.close}
+        />
       )}
       <div
         ref={scroller}
@@ -193,6 +213,9 @@ export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
           </tbody>
         </table>
         {rows.length === 0 && empty}
+        {rows.length > 0 && filter.shown.length === 0 && (
+          <Empty title="No row has these words">End the filter to see all rows.</Empty>
+        )}
       </div>
     </div>
   );
