@@ -255,6 +255,8 @@ story('a day that cannot be is refused where it is typed', () => {
     await desk.type('First day of the new year of Upper School', 'soon');
     await desk.canPress('Copy 3 calendars', false);
     await desk.press(Key.ESCAPE);
+    await desk.sees('What you typed here is not saved.');
+    await desk.click('Discard');
     await desk.click('Copy onto the next year');
     await desk.click('Copy 3 calendars');
     await desk.choose('School year', '2026–27');

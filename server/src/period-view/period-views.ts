@@ -6,6 +6,7 @@ import {
   type RunningSection as Running,
   type SchoolFacts as Facts,
 } from '#core/period-view';
+import type { Period } from '#core/calendar';
 import type { ReportItem } from '#core/report-items';
 import { CodesRepository } from '#server/codes';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
@@ -38,6 +39,8 @@ export interface SectionScale extends ScaleVersion {
 export class PeriodViews {
   /** By school, as last read, with the mark of the set-up it was read under. */
   private readonly kept = new Map<number, { readonly mark: string; readonly facts: SchoolFacts }>();
+
+  private readonly views = new WeakMap<SchoolFacts, Map<string, PeriodView>>();
 
   constructor(
     private readonly transactions: Transactions,
@@ -90,7 +93,17 @@ export class PeriodViews {
   }
 
   async of(queries: Queries, period: SchoolPeriod): Promise<PeriodView> {
-    return periodView(await this.factsOf(queries, period.schoolId), period);
+    return this.viewOf(await this.factsOf(queries, period.schoolId), period);
+  }
+
+  /** What counts in a period by facts that were read; worked out once for the same facts. */
+  viewOf(facts: SchoolFacts, period: Period): PeriodView {
+    const known = this.views.get(facts) ?? new Map<string, PeriodView>();
+    this.views.set(facts, known);
+    const key = JSON.stringify(period);
+    const view = known.get(key) ?? periodView(facts, period);
+    known.set(key, view);
+    return view;
   }
 }
 

@@ -69,6 +69,18 @@ interface RawRow extends Record<string, unknown> {
   blocked_by: number[] | null;
 }
 
+/** Up to so many sections, what is computed is looked up student by student. */
+const fewSections = 4;
+
+/** What is computed for whole schools: read in one go and joined. */
+const computedOfAll = (itemId: number, periodId: number) =>
+  sql`computed_percents c ON c.enrollment_id = e.id AND c.item_id = ${itemId} AND c.period_id = ${periodId}`;
+
+/** What is computed for single sections or students, by the index: the view would read the whole period for a join. */
+const computedOfEach = (itemId: number, periodId: number) =>
+  sql`LATERAL (SELECT * FROM computed_percents v
+      WHERE v.enrollment_id = e.id AND v.item_id = ${itemId} AND v.period_id = ${periodId} OFFSET 0) c ON true`;
+
 /** Reads what sheets, audit and seal all look at, with the same idea of who belongs to a period. */
 @Injectable()
 export class GradeRowsRepository {
@@ -80,14 +92,22 @@ export class GradeRowsRepository {
     sectionIds: readonly number[],
   ): Promise<GradeRow[]> {
     if (sectionIds.length === 0) return [];
-    return this.where(queries, itemId, period, sql`e.section_id = ANY(${intArray(sectionIds)})`);
+    const isFew = sectionIds.length <= fewSections;
+    const condition = sql`e.section_id = ANY(${intArray(sectionIds)})`;
+    return this.where(queries, itemId, period, condition, isFew ? computedOfEach : computedOfAll);
   }
 
   ofStudent(queries: Queries, itemId: number, period: SchoolPeriod, studentId: number): Promise<GradeRow[]> {
-    return this.where(queries, itemId, period, sql`e.student_id = ${studentId}`);
+    return this.where(queries, itemId, period, sql`e.student_id = ${studentId}`, computedOfEach);
   }
 
-  private async where(queries: Queries, itemId: number, period: SchoolPeriod, condition: SQL): Promise<GradeRow[]> {
+  private async where(
+    queries: Queries,
+    itemId: number,
+    period: SchoolPeriod,
+    condition: SQL,
+    computed: typeof computedOfAll,
+  ): Promise<GradeRow[]> {
     const { rows } = await queries.execute<RawRow>(sql`
       SELECT e.id AS enrollment_id, e.section_id, e.student_id, ${personNameOf('s')} AS student,
              s.sourced_id AS student_number,
@@ -104,7 +124,7 @@ export class GradeRowsRepository {
       LEFT JOIN grades g ON g.enrollment_id = e.id AND g.item_id = ${itemId} AND g.period_id = ${period.id}
       LEFT JOIN people p ON p.id = g.posted_by
       LEFT JOIN calculated_grades k ON k.enrollment_id = e.id AND k.period_id = ${period.id}
-      LEFT JOIN computed_percents c ON c.enrollment_id = e.id AND c.item_id = ${itemId} AND c.period_id = ${period.id}
+      LEFT JOIN ${computed(itemId, period.id)}
       WHERE ${condition} AND ${enrolledIn(period)}
       ORDER BY e.section_id, ${nameOrderOf('s')}, e.id`);
     return rows.map(gradeRowOfRaw);

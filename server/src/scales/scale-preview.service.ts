@@ -95,7 +95,7 @@ export class ScalePreviewService {
     change: (facts: SchoolFacts) => SchoolFacts,
   ): Promise<ScaleEffectReply> {
     const facts = await this.views.factsOf(queries, period.schoolId);
-    return this.effects.between(queries, period, periodView(facts, period), periodView(change(facts), period));
+    return this.effects.between(queries, period, this.views.viewOf(facts, period), periodView(change(facts), period));
   }
 }
 

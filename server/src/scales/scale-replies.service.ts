@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { formatDecimal } from '#core/numbers';
-import { countedPlacements, periodView, versionsInForce } from '#core/period-view';
+import { countedPlacements, versionsInForce } from '#core/period-view';
 import { placementsInForce, scaleInForce } from '#core/scales';
 import { bodyOfBand, type ScaleReply, type ScalesReply } from '#contract/scales';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
@@ -30,7 +30,7 @@ export class ScaleReplies {
     const scales = await this.scales.ofSchool(queries, period.schoolId);
     const facts = await this.views.factsOf(queries, period.schoolId);
     const inForce = versionsInForce(facts.versions, period);
-    const uses = usesIn(periodView(facts, period));
+    const uses = usesIn(this.views.viewOf(facts, period));
     const replies: ScaleReply[] = [];
     const values = await this.records.values(
       queries,

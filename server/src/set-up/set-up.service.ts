@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { checkItems, coverage, type ItemFault } from '#core/report-items';
-import { periodView, versionsInForce } from '#core/period-view';
+import { versionsInForce } from '#core/period-view';
 import { checkScale, placementsInForce, scaleInForce } from '#core/scales';
 import { calendarFaultSentence } from '#contract/calendar';
 import { itemFaultSentence } from '#contract/report-items';
@@ -54,7 +54,7 @@ export class SetUpService {
     const rows = await this.scales.ofSchool(queries, period.schoolId);
     const facts = await this.views.factsOf(queries, period.schoolId);
     const inForce = versionsInForce(facts.versions, period);
-    const uses = usesIn(periodView(facts, period));
+    const uses = usesIn(this.views.viewOf(facts, period));
     const codes = [...facts.codes.keys()];
     const faults = rows.flatMap(({ id, name, kind, highestLevel }) => {
       const version = inForce.get(id);

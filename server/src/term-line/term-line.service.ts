@@ -4,7 +4,6 @@ import type { PeriodPostingReply, SchoolReply, TermLineReply } from '#contract/c
 import { isWithin, type Day } from '#core/calendar';
 import { PeriodsRepository } from '#server/calendar';
 import { Clock, dayIn, Transactions, type Actor, type Queries } from '#server/platform';
-import { periodView } from '#core/period-view';
 import { PeriodViews } from '#server/period-view';
 import { canOpenSheet } from '#server/posting';
 import { SectionProgressRepository } from '#server/posting';
@@ -31,7 +30,7 @@ export class TermLineService {
     const queries = this.transactions.reading;
     const facts = await this.views.factsOf(queries, schoolId);
     const wishes = facts.periods.flatMap((period) => {
-      const [reporting] = periodView(facts, period).reported;
+      const [reporting] = this.views.viewOf(facts, period).reported;
       if (!reporting) return [];
       const sectionIds = reporting.sections.filter((section) => canOpenSheet(actor, section)).map(({ id }) => id);
       return [{ period, reporting, itemId: reporting.item.id, sectionIds }];
