@@ -54,7 +54,7 @@ story('a new platform', () => {
     await registrar.reads(/0 of 122 classes on Quillpond are joined/);
     await registrar.isAccessible();
     await registrar.choose('Line', '80');
-    await decides('Take 119 proposals');
+    await decides('Accept 119 proposals');
     await registrar.reads(/119 of 122 classes/);
     await decides('Ignore Shore Life (1) copy');
     await decides('Ignore Staff room');
@@ -70,11 +70,11 @@ story('a new platform', () => {
     await registrar.sees('The group Quizzes & Tests in 3 classes is our category');
     await registrar.isAccessible();
     await registrar.choose('Line', '70');
-    await decides('Take 15 proposals');
+    await decides('Accept 15 proposals');
     await registrar.reads(/Still to decide: 5 group names/);
     await registrar.click('Undo');
     await registrar.reads(/Still to decide: 20 group names/);
-    await registrar.click('Take 15 proposals');
+    await registrar.click('Accept 15 proposals');
     await registrar.reads(/Still to decide: 5 group names/);
     await decides('Quizzes & Tests', 'Join');
     await registrar.reads(/Still to decide: 4 group names/);
@@ -95,7 +95,7 @@ story('a new platform', () => {
 
   it('has its totals and its last students joined', async () => {
     await registrar.click('Totals');
-    await decides('Take 1 proposal');
+    await decides('Accept 1 proposal');
     await registrar.reads(/Still to decide: 2 total columns/);
     for (const [name, left] of [
       ['Overall', /Still to decide: 1 total column/],
@@ -109,7 +109,7 @@ story('a new platform', () => {
     await registrar.click('People');
     await registrar.sees('548 students were found by number or address and need no decision.');
     await registrar.isAccessible();
-    await decides('Take 8 proposals');
+    await decides('Accept 8 proposals');
     await registrar.reads(/Nothing waits for a decision/);
   });
 

@@ -80,6 +80,39 @@ story('an address with nothing behind it', () => {
   });
 });
 
+story('a narrow screen, as 200 % of a small one is', () => {
+  it('keeps the places behind a button, steps from period to period, and its sheet can be posted', async () => {
+    await browser.resize({ width: 640, height: 400 });
+    await desk.open(`${upper}/today`);
+    await desk.click('The next period');
+    await desk.reads(/Quarter 3/);
+    await desk.choose('Period', 'Quarter 2');
+    await desk.click('Places');
+    await desk.click('Grade sheets');
+    await desk.reads(/Quarter grade of Quarter 2/);
+    await desk.isAccessible();
+    await desk.open(`${upper}/grade-sheets/6/1`);
+    await desk.typeInCell(1, 'Posted', '84.1');
+    await desk.cellHolds(1, 'Posted', '84.1');
+    await desk.click('Undo last step');
+    await browser.resize({ width: 1280, height: 800 });
+  });
+});
+
+story('a transcript on paper', () => {
+  it('is the transcript and nothing else', async () => {
+    await desk.open(`${upper}/students`);
+    await desk.clickOn('tbody tr[aria-rowindex="2"]');
+    await desk.sees('Credits attempted');
+    await browser.showAs('print');
+    const shown = await desk.driver.executeScript(`
+      const isShown = (selector) => document.querySelector(selector).getClientRects().length > 0;
+      return ['[aria-label=Transcript]', 'nav', 'h1', 'header button'].map(isShown);`);
+    expect(shown).toEqual([true, false, false, false]);
+    await browser.showAs('screen');
+  });
+});
+
 story('a server that goes away', () => {
   it('is told of, with what is typed kept, until it is back', async () => {
     await desk.open(`${upper}/scales?view=gpa`);

@@ -227,11 +227,11 @@ story('a scale from another program', () => {
     const table = await browser.driver.findElement(By.css('textarea'));
     await table.sendKeys('A;90;100;4.0\nB;80;89;3.0\nF;0;79.9;0');
     await desk.sees('89.1 to 89.9 lies between B and A and has no label.');
-    await desk.canPress('Take 3 bands as the draft', false);
+    await desk.canPress('Use 3 bands as the draft', false);
     await desk.picture('import-scale');
     await desk.click('B reaches up');
     await desk.sees('The bands leave nothing out');
-    await desk.click('Take 3 bands as the draft');
+    await desk.click('Use 3 bands as the draft');
     await desk.reads(/the draft would move/);
     await desk.click('Discard draft');
   });

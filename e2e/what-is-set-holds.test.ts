@@ -277,7 +277,7 @@ story('a day that cannot be is refused where it is typed', () => {
     await desk.open(`${upper}/calendar`);
     await desk.click('2026–27');
     await desk.reads(/days with classes in 2026–27/);
-    await desk.click('Take out 2026–27');
+    await desk.click('Remove 2026–27');
     await desk.reads(/days with classes in 2025–26/);
     await desk.save();
     await desk.sees('The calendar of Upper School is saved.');

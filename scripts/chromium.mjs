@@ -24,6 +24,7 @@ export function findChromium() {
  * @returns {Promise<{
  *   driver: import('selenium-webdriver').WebDriver,
  *   resize: (size: { width: number, height: number }) => Promise<void>,
+ *   showAs: (media: 'print' | 'screen') => Promise<void>,
  *   close: () => Promise<void>,
  * }>}
  */
@@ -60,9 +61,14 @@ export async function openChromium({ width = 1280, height = 800 } = {}) {
     });
   };
   await resize({ width, height });
+  /** @param {'print' | 'screen'} media */
+  const showAs = async (media) => {
+    await driver.sendDevToolsCommand('Emulation.setEmulatedMedia', { media });
+  };
   return {
     driver,
     resize,
+    showAs,
     async close() {
       await driver.quit();
       rmSync(profile, { recursive: true, force: true });

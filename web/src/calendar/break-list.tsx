@@ -72,7 +72,7 @@ export function BreakList({ calendar, body, year }: { calendar: CalendarReply; b
               <td className="w-[26px] text-right">
                 <button
                   type="button"
-                  aria-label={`Take out ${name}`}
+                  aria-label={`Remove ${name}`}
                   onClick={() => changeCalendar(calendar, { breaks: body.breaks.filter((each) => each.id !== id) })}
                   className="rounded p-0.5 text-quiet hover:bg-waratah-soft hover:text-waratah"
                 >

@@ -123,7 +123,7 @@ export function PeriodTable({ calendar, body, views, chosenId, onChoose }: Perio
               )}
               <button
                 type="button"
-                aria-label={`Take out ${period.name}`}
+                aria-label={`Remove ${period.name}`}
                 disabled={isSealed}
                 onClick={(event) => {
                   event.stopPropagation();

@@ -94,7 +94,7 @@ export function ImportCoursesDialog({ plan, onTake, onClose }: ImportCoursesDial
       footer={
         <>
           <Button look="main" disabled={useful === 0} onClick={onTake}>
-            Take {counted(useful, 'row')} as a draft
+            Use {counted(useful, 'row')} as a draft
           </Button>
           <Button onClick={onClose}>Cancel</Button>
           {wrong > 0 && <span className="text-[13px] text-quiet">Rows with errors are skipped.</span>}

@@ -7,6 +7,7 @@ import { DecisionButtons } from './decision-buttons';
 import { useDecide } from './queries';
 import { sayClass } from './words';
 import { StateMark } from './state-mark';
+import { MiddleCut } from '../ui/middle-cut';
 
 /** Every class of the platform beside the section it is, or may be. */
 export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (id: number) => void }) {
@@ -32,8 +33,8 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
       width: '236px',
       sortBy: ({ title }) => title,
       cell: ({ id, title }) => (
-        <button type="button" className="max-w-full truncate font-semibold hover:underline" onClick={() => onOpen(id)}>
-          {title}
+        <button type="button" className="w-full text-left font-semibold hover:underline" onClick={() => onOpen(id)}>
+          <MiddleCut text={title} />
         </button>
       ),
     },
@@ -75,7 +76,6 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
         </Select>
       ),
     },
-    { id: 'why', header: 'Because', cell: (row) => <span className="text-[13px]">{sayClass(row)}</span> },
     {
       id: 'act',
       header: 'Decide',
@@ -94,6 +94,7 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
         );
       },
     },
+    { id: 'why', header: 'Because', cell: (row) => <span className="text-[13px]">{sayClass(row)}</span> },
   ];
   return (
     <Panel className="flex min-h-[300px] flex-1 flex-col">

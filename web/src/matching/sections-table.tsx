@@ -5,6 +5,7 @@ import { Empty, Panel } from '../ui/panel';
 import { rowsOfClass, type JoinRow } from './join-rows';
 import { StateMark } from './state-mark';
 import { stateWords } from './words';
+import { MiddleCut } from '../ui/middle-cut';
 
 interface TableRow {
   readonly joined: ClassMatchReply;
@@ -34,7 +35,11 @@ export function SectionsTable({ reply, onOpen }: { reply: MatchesReply; onOpen: 
       header: 'Class',
       width: '220px',
       sortBy: ({ joined }) => joined.title,
-      cell: ({ joined }) => <b className="font-semibold">{joined.title}</b>,
+      cell: ({ joined }) => (
+        <b className="font-semibold">
+          <MiddleCut text={joined.title} />
+        </b>
+      ),
     },
     {
       id: 'section',

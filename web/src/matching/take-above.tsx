@@ -20,7 +20,7 @@ export function TakeAbove({ reply, view }: { reply: MatchesReply; view: View }) 
   return (
     <span className="flex items-center gap-2">
       <Button look="main" disabled={decide.isPending || decisions.length === 0} onClick={take}>
-        Take {counted(decisions.length, 'proposal')}
+        Accept {counted(decisions.length, 'proposal')}
       </Button>
       {view === 'person' ? (
         'with the same name and day of birth'

@@ -13,6 +13,7 @@ import { FigureButton, Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { FillDisc } from '../ui/state-marks';
 import { useSheets } from './queries';
+import { MiddleCut } from '../ui/middle-cut';
 
 const blanks = ({ expected, posted }: SheetSummaryReply) => expected - posted;
 
@@ -46,7 +47,11 @@ export function SheetsPage() {
         id: 'section',
         header: 'Section',
         sortBy: ({ section }) => section,
-        cell: ({ section }) => <b className="font-semibold">{section}</b>,
+        cell: ({ section }) => (
+          <b className="font-semibold">
+            <MiddleCut text={section} />
+          </b>
+        ),
       },
       {
         id: 'code',

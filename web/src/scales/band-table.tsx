@@ -166,7 +166,7 @@ function BandRow({
           </button>
           <button
             type="button"
-            aria-label={`Take out ${name}`}
+            aria-label={`Remove ${name}`}
             onClick={() => onReplace(view.typed.toSpliced(place, 1))}
             className={smallButton}
           >

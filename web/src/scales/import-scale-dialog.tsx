@@ -54,7 +54,7 @@ export function ImportScaleDialog({ scale, onClose, onTake }: ImportScaleDialogP
             disabled={read.lines.length === 0 || read.unreadable.length > 0 || faults.length > 0}
             onClick={() => onTake(bandsOf(read.lines, stated, scale))}
           >
-            Take {counted(read.lines.length, 'band')} as the draft
+            Use {counted(read.lines.length, 'band')} as the draft
           </Button>
           <Button onClick={onClose}>Cancel</Button>
           <label className="ml-auto cursor-pointer text-[13px] font-semibold text-eucalypt hover:underline">

@@ -1,7 +1,7 @@
-import { ChevronDown, Search } from 'lucide-react';
+import { ChevronDown, Menu, Search } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useCallback, useEffect, useState } from 'react';
-import { Navigate, Outlet, useNavigate } from 'react-router';
+import { Navigate, Outlet, useLocation, useNavigate } from 'react-router';
 import type { PersonReply } from '#contract/people';
 import { RunningCalculation } from '../calculation/recalculation-note';
 import { RecentChanges } from '../changes/recent-changes';
@@ -39,6 +39,10 @@ export function Frame() {
     usePreferences.setState({ schoolId });
   }, [schoolId]);
   useEffect(closeDrawer, [periodId]);
+  const { pathname } = useLocation();
+  // On a narrow screen the places are open until one is gone to.
+  const [placesOpenAt, setPlacesOpenAt] = useState<string | undefined>();
+  const showsPlaces = placesOpenAt === pathname;
   const openSearch = useCallback(() => setSearching(true), []);
   if (session === null) return <Navigate to="/sign-in" replace />;
   if (!session) return <PageFace queries={[opened]} />;
@@ -50,10 +54,19 @@ export function Frame() {
       <a href="#page" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-surface focus:p-2">
         Skip to content
       </a>
-      <header className="flex h-[72px] shrink-0 border-b-[3px] border-eucalypt bg-surface">
+      <header className="flex h-[72px] shrink-0 border-b-[3px] border-eucalypt bg-surface max-[860px]:h-14">
+        <button
+          type="button"
+          aria-label="Places"
+          aria-expanded={showsPlaces}
+          onClick={() => setPlacesOpenAt(showsPlaces ? undefined : pathname)}
+          className="hidden w-12 shrink-0 place-items-center hover:bg-eucalypt-soft max-[860px]:grid"
+        >
+          <Menu size={18} aria-hidden />
+        </button>
         <SchoolPicker person={session.person} />
         {termLine ? <TermLine termLine={termLine} /> : <div className="flex-1" />}
-        <div className="flex shrink-0 items-center gap-2.5 px-4">
+        <div className="ml-auto flex shrink-0 items-center gap-2.5 px-4 max-[860px]:gap-1 max-[860px]:px-2">
           {session.person.role === 'registrar' && (
             <>
               <RunningFile />
@@ -64,17 +77,20 @@ export function Frame() {
           <button
             type="button"
             onClick={openSearch}
-            className="flex h-8 w-[150px] items-center gap-2 rounded-md border border-hairline px-2.5 text-quiet hover:border-control"
+            className="flex h-8 w-[150px] items-center gap-2 rounded-md border border-hairline px-2.5 text-quiet hover:border-control max-[860px]:w-8"
           >
-            <Search size={14} aria-hidden /> Find
-            <kbd className="figures ml-auto rounded border border-hairline px-1.5 text-[11px]">/</kbd>
+            <Search size={14} aria-hidden className="shrink-0" />
+            <span className="max-[860px]:sr-only">Find</span>
+            <kbd className="figures ml-auto rounded border border-hairline px-1.5 text-[11px] max-[860px]:hidden">
+              /
+            </kbd>
           </button>
           <RecentChanges />
           <PersonMenu person={session.person} />
         </div>
       </header>
       <div className="flex min-h-0 flex-1">
-        <StepPath person={session.person} />
+        <StepPath person={session.person} isOpen={showsPlaces} />
         <main id="page" className="relative flex min-w-0 flex-1 flex-col overflow-auto">
           {isElsewhere && <div aria-hidden className="hatched absolute inset-x-0 top-0 h-1.5" />}
           <UnreachableBanner />
@@ -100,8 +116,8 @@ function SchoolPicker({ person }: { person: PersonReply }) {
   const school = schools.find(({ id }) => id === schoolId);
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="flex w-[196px] shrink-0 items-center gap-3 border-r border-hairline px-4 text-left">
-        <img src="/mark.svg" alt="" width={28} height={28} />
+      <DropdownMenu.Trigger className="flex w-[196px] shrink-0 items-center gap-3 border-r border-hairline px-4 text-left max-[860px]:w-auto max-[860px]:min-w-0 max-[860px]:shrink max-[860px]:px-2">
+        <img src="/mark.svg" alt="" width={28} height={28} className="max-[860px]:hidden" />
         <span className="min-w-0">
           <span className="block truncate text-[15px] font-bold">{school?.shortName ?? ' '}</span>
           <span className="flex items-center gap-1 text-[12px] text-quiet">

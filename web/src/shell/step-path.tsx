@@ -6,11 +6,14 @@ import { showCount } from '../ui/format';
 import { steps, placesOf, type Place } from './places';
 import { usePeriod, useScope } from './scope';
 
-/** The five steps as a numbered path, each with its places. */
-export function StepPath({ person }: { person: PersonReply }) {
+/** The five steps as a numbered path, each with its places. On a narrow screen it is there only while it is open. */
+export function StepPath({ person, isOpen }: { person: PersonReply; isOpen: boolean }) {
   const own = placesOf(person);
   return (
-    <nav aria-label="Steps" className="w-[196px] shrink-0 overflow-auto border-r border-hairline bg-raised px-3.5 py-3">
+    <nav
+      aria-label="Steps"
+      className={`w-[196px] shrink-0 overflow-auto border-r border-hairline bg-raised px-3.5 py-3 ${isOpen ? '' : 'max-[860px]:hidden'}`}
+    >
       {person.role === 'registrar' && (
         <div className="mb-2 -ml-1">
           <PlaceLink place={{ path: 'today', name: 'Today' }} isStrong />

@@ -3,6 +3,7 @@ import type { PeriodReply, TermLineReply } from '#contract/calendar';
 import { periodAlike, periodBeside, yearOf } from '#core/calendar';
 import { showWeekday } from '../ui/format';
 import { useKeys } from '../ui/use-keys';
+import { NarrowTermLine } from './narrow-term-line';
 import { dayOfInstant } from '../ui/day/zone-time';
 import { Choice } from '../ui/field';
 import { useChoosePeriod, useScope } from './scope';
@@ -45,7 +46,8 @@ export function TermLine({ termLine }: { termLine: TermLineReply }) {
             ))}
         </Choice>
       )}
-      <div className="relative h-full min-w-0 flex-1">
+      <NarrowTermLine periods={periods} periodId={periodId} onChoose={choosePeriod} onStep={(by) => step(by)()} />
+      <div className="relative h-full min-w-0 flex-1 max-[860px]:hidden">
         {monthsOf(year.startsOn, year.endsOn).map(({ name, startsOn }) => (
           <span
             key={startsOn}

@@ -13,7 +13,7 @@ export function TranscriptPaper({ transcript, onExplain }: { transcript: Transcr
   return (
     <article
       aria-label="Transcript"
-      className="mx-auto w-full max-w-[860px] rounded-[2px] border border-hairline bg-surface px-11 py-8 shadow-float"
+      className="paper mx-auto w-full max-w-[860px] rounded-[2px] border border-hairline bg-surface px-11 py-8 shadow-float"
     >
       <header className="flex items-end justify-between border-b-2 border-ink pb-3">
         <div>

@@ -3,6 +3,7 @@ import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useId, useRef, useState } from 'react';
 import { hasWords } from './has-words';
+import { MiddleCut } from './middle-cut';
 
 export interface Option {
   readonly value: string;
@@ -49,7 +50,6 @@ export function Combobox({ label, id, className = '', isDisabled, isFaulty, desc
         aria-invalid={isFaulty}
         aria-describedby={describedBy}
         disabled={isDisabled}
-        title={chosen?.text}
         onKeyDown={(event) => {
           const isLetter =
             event.key.length === 1 && event.key !== ' ' && !event.ctrlKey && !event.metaKey && !event.altKey;
@@ -60,7 +60,9 @@ export function Combobox({ label, id, className = '', isDisabled, isFaulty, desc
         }}
         className={`inline-flex items-center gap-1 text-left ${className}`}
       >
-        <span className="min-w-0 flex-1 truncate">{chosen?.text ?? ''}</span>
+        <span className="min-w-0 flex-1">
+          <MiddleCut text={chosen?.text ?? ''} />
+        </span>
         <ChevronDown size={13} aria-hidden className="shrink-0 text-quiet" />
       </Popover.Trigger>
       <Popover.Portal>

@@ -61,7 +61,7 @@ export function ShareTable({ body, categories, effects, onChange }: ShareTablePr
             <th>Limit %</th>
             <th>Here</th>
             <th>
-              <span className="sr-only">Take out</span>
+              <span className="sr-only">Remove</span>
             </th>
           </tr>
         </thead>

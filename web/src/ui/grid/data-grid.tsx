@@ -61,6 +61,7 @@ const features = tableFeatures({
   sortFns: { alphanumeric: sortFn_alphanumeric, basic: sortFn_basic },
 });
 const rowHeight = 32;
+const roomToRead = 180;
 const alignment = { left: 'text-left', right: 'text-right', center: 'text-center' };
 
 /**
@@ -69,7 +70,7 @@ const alignment = { left: 'text-left', right: 'text-right', center: 'text-center
  * row it is.
  */
 export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
-  const { label, rows, rowKey, chosenKey, onOpen, onReach, empty, minWidth = 600, onEnd } = props;
+  const { label, rows, rowKey, chosenKey, onOpen, onReach, empty, minWidth, onEnd } = props;
   const { sortIn = 'sort', filterIn = 'filter' } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const isOfDialog = sortIn === null;
@@ -146,7 +147,7 @@ export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
       >
         <table
           {...(open ? { ...cursor.list, role: 'grid', 'aria-label': label } : {})}
-          style={{ minWidth }}
+          style={{ minWidth: minWidth ?? leastWidth(columns, layout.widths) }}
           className="w-full table-fixed border-separate border-spacing-0 text-[13px] focus-visible:outline-none"
           aria-rowcount={sorted.length + 1}
         >
@@ -219,6 +220,11 @@ export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
       </div>
     </div>
   );
+}
+
+/** What the columns ask for, and room to read for one that takes what is left. */
+function leastWidth<Row>(columns: readonly GridColumn<Row>[], own: Readonly<Record<string, number>>): number {
+  return columns.reduce((sum, { id, width }) => sum + (own[id] ?? (width ? Number.parseInt(width) : roomToRead)), 0);
 }
 
 function Spacer({ height }: { height: number }) {
