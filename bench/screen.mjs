@@ -68,7 +68,7 @@ async function measureKeys() {
     }, patience);
     await name.sendKeys('morwenna');
     await password.sendKeys(demoPassword, Key.ENTER);
-    await driver.wait(until.elementLocated(By.css('h1')), patience);
+    await driver.wait(until.urlMatches(/period\/\d+/), patience);
     await driver.get(address + (await driver.executeAsyncScript(addressOfLargestSheet)));
     const grid = await driver.wait(until.elementLocated(By.css('[role=grid]')), patience);
     await driver.findElement(By.css('[role=gridcell]')).click();

@@ -59,7 +59,7 @@ export function PlatformsPage() {
       {platforms.map((platform) => (
         <PlatformCard key={platform.id} platform={platform} />
       ))}
-      <ConnectDialog isOpen={isConnecting} onOpenChange={setConnecting} />
+      {isConnecting && <ConnectDialog isOpen onOpenChange={setConnecting} />}
     </Page>
   );
 }

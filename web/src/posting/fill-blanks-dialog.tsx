@@ -26,7 +26,7 @@ export function FillBlanksDialog({ isOpen, onOpenChange, blanks, onFill }: FillB
       isOpen={isOpen}
       onOpenChange={onOpenChange}
       title={`Fill ${counted(blanks, 'blank')} with one value`}
-      description="The marks stay unsaved until you save the sheet, and can be undone."
+      description="The grades stay unsaved until you save the sheet, and can be undone."
     >
       <form
         className="flex items-start gap-2"
