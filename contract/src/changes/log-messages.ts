@@ -15,7 +15,7 @@ export class LogRequest {
   @IsInt({ message: 'the number of a person' })
   personId?: number;
 
-  /** A part of what was done, or of the name of a thing. */
+  /** Beginnings of words of what was done, or of the key of a thing. */
   @IsOptional()
   @IsString()
   @MaxLength(200)

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { and, asc, desc, eq, gt, ilike, lt, or, sql, type SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, lt, sql, type SQL } from 'drizzle-orm';
 import type { ChainedEntry } from '#core/changes';
 import { tables, type Queries, nameOrderOf, personNameOf } from '#server/platform';
 
@@ -147,9 +147,7 @@ export class LogRepository {
               ? sql`${changeLog.thing} LIKE ${`${likeText(thing)} %`}`
               : eq(changeLog.thing, thing),
           personId === undefined ? undefined : eq(changeLog.actorId, personId),
-          text === undefined
-            ? undefined
-            : or(ilike(changeLog.action, `%${likeText(text)}%`), ilike(changeLog.thing, `%${likeText(text)}%`)),
+          text === undefined ? undefined : hasWords(text),
           from === undefined ? undefined : sql`${changeLog.at} >= ${from}::timestamptz`,
           until === undefined ? undefined : sql`${changeLog.at} < ${until}::timestamptz`,
         ),
@@ -181,6 +179,14 @@ export class LogRepository {
       change: changeId === null ? null : { id: changeId, undoes, why },
     }));
   }
+}
+
+/** Entries whose action or thing has words that begin like those of a text; none where it has no word. */
+function hasWords(text: string): SQL {
+  const words = text.match(/[\p{L}\p{N}]+/gu);
+  if (!words) return sql`false`;
+  const query = words.map((word) => `${word}:*`).join(' & ');
+  return sql`to_tsvector('simple', ${changeLog.action} || ' ' || ${changeLog.thing}) @@ to_tsquery('simple', ${query})`;
 }
 
 /** What a text means inside LIKE. */

@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { index, integer, jsonb, pgSequence, pgTable, text } from 'drizzle-orm/pg-core';
 import { id, instant } from './columns.js';
 
@@ -25,6 +26,8 @@ export const changeLog = pgTable(
     index().on(table.changeId),
     index().on(table.actorId, table.id),
     index().on(table.at),
+    // What is searched for by the beginnings of words.
+    index('change_log_words').using('gin', sql`to_tsvector('simple', ${table.action} || ' ' || ${table.thing})`),
   ],
 );
 
