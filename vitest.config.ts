@@ -1,10 +1,7 @@
 import { defineConfig } from 'vitest/config';
 
-/**
- * Files that run at a time; projects of one group must agree on it. One more than two cores: servers, browsers and tests
- * wait for each other a good part of the time.
- */
-const maxWorkers = 3;
+/** Files that run at a time, on two cores as on more; projects of one group must agree on it. Three take longer on two cores. */
+const maxWorkers = 2;
 
 /** A limit against hanging, not a measure of speed: a machine that has other work to do is slower, not wrong. */
 const limit = 120_000;

@@ -46,7 +46,6 @@ export function TermLine({ termLine }: { termLine: TermLineReply }) {
             ))}
         </Choice>
       )}
-      <NarrowTermLine periods={periods} periodId={periodId} onChoose={choosePeriod} onStep={(by) => step(by)()} />
       <div className="relative h-full min-w-0 flex-1 max-[860px]:hidden">
         {monthsOf(year.startsOn, year.endsOn).map(({ name, startsOn }) => (
           <span
@@ -91,6 +90,7 @@ export function TermLine({ termLine }: { termLine: TermLineReply }) {
           </div>
         )}
       </div>
+      <NarrowTermLine periods={periods} periodId={periodId} onChoose={choosePeriod} onStep={(by) => step(by)()} />
     </nav>
   );
 }
