@@ -125,7 +125,7 @@ try {
   await picture('report-items');
 
   await open('matches?view=group');
-  await click('Take 10 proposals');
+  await click('Accept 10 proposals');
   await see(`//h1[contains(.,'10 group names')]`);
   await driver.sleep(10_500); // until the notice is gone
   await picture('matches');
@@ -146,13 +146,14 @@ try {
   await see(`//button[starts-with(normalize-space(),'Open the grade sheet')]`);
   await click('Open the grade sheet');
   await click('Take computed for');
-  const label = await see(`(//tbody//input[contains(@aria-label,'label or code')])[2]`);
-  await label.sendKeys(Key.chord(Key.CONTROL, 'a'), 'inc', Key.ENTER);
-  await driver.executeScript('document.activeElement.blur()');
+  const labels = await (
+    await see(`//*[@role='columnheader'][starts-with(normalize-space(),'Label')]`)
+  ).getAttribute('aria-colindex');
+  await (await see(`//*[@role='row'][@aria-rowindex='3']/*[@role='gridcell'][@aria-colindex='${labels}']`)).click();
+  await press('inc', Key.ENTER);
   await driver.sleep(10_500); // until the notice of the file is gone
   await picture('grade-sheet');
-  await (await see(`(//tbody/tr)[1]`)).click();
-  await driver.executeScript('document.activeElement.blur()');
+  await (await see(`(//*[@role='row'][@aria-rowindex='2']/*[@role='gridcell'])[1]`)).click();
   await press('w');
   await picture('workings');
   await press(Key.ESCAPE);
