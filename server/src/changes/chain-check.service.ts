@@ -7,7 +7,7 @@ import { sha256 } from './change-log.js';
 import { LogRepository } from './log.repository.js';
 
 /** Few enough that nobody waits for an answer meanwhile. */
-const entriesAtOnce = 100;
+const entriesAtOnce = 250;
 
 /**
  * Walks the whole chain of the log, entry after entry: at each start, and whenever somebody asks for it. The end is compared
