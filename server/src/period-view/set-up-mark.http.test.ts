@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TermLineReply } from '#contract/calendar';
+import type { CoursesReply } from '#contract/courses';
+import type { TranscriptReply } from '#contract/transcripts';
 import { PeriodViews } from '#server/period-view';
 import { Transactions } from '#server/platform';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
@@ -27,6 +29,17 @@ async function statementsOf(work: () => Promise<unknown>): Promise<string[]> {
   pool.query = query as typeof pool.query;
   return asked.filter((text) => !/sessions?\b/.test(text));
 }
+
+/** What a term line asks beside what counts when: it is read each time. */
+const elsewhere = [
+  'set_up_changes',
+  'enrollments',
+  'grades',
+  'seals',
+  'audit_findings',
+  'audit_runs',
+  'jsonb_to_recordset',
+];
 
 const termLine = async () => (await registrar.get<TermLineReply>('/schools/1/term-line')).body;
 const nameOfQuarter2 = async () => (await termLine()).periods.find(({ id }) => id === 4)!.name;
@@ -56,6 +69,39 @@ describe('what counts when', () => {
     await termLine();
     await change();
     expect(await nameOfQuarter2()).toBe(name);
+  });
+
+  it('rests on no table whose changes are not noted', async () => {
+    await server.database.pool.query('UPDATE courses SET title = title WHERE false'); // so that all of it is read anew
+    const asked = await statementsOf(() => termLine());
+    const read = new Set(
+      asked.flatMap((text) => [...text.matchAll(/\b(?:from|join) (?!lateral\b)"?([a-z_]+)"?/gi)].map(([, table]) => table!)),
+    );
+    const { rows } = await server.database.pool.query<{ table: string }>(
+      `SELECT c.relname AS table FROM pg_trigger t JOIN pg_class c ON c.oid = t.tgrelid WHERE t.tgname = 'note_set_up_change'`,
+    );
+    const noted = new Set(rows.map(({ table }) => table));
+    const isElsewhere = (table: string) => elsewhere.includes(table);
+    expect(read.size).toBeGreaterThan(15);
+    expect([...read].filter((table) => !noted.has(table) && !isElsewhere(table))).toEqual([]);
+  });
+
+  it('is shown at once where it comes from the defaults of the courses', async () => {
+    const { rows } = await server.database.pool.query<{ student: number }>(
+      `SELECT e.student_id AS student FROM enrollments e JOIN sections s ON s.id = e.section_id
+       JOIN courses c ON c.id = s.course_id WHERE c.school_id = 1 AND c.credits IS NULL LIMIT 1`,
+    );
+    const attempted = async () => {
+      const { body } = await registrar.get<TranscriptReply>(`/students/${rows[0]!.student}/transcript`);
+      return body.periods.flatMap(({ entries }) => entries.map(({ creditsTried }) => Number(creditsTried)));
+    };
+    const before = await attempted();
+    const { body } = await registrar.get<CoursesReply>('/schools/1/courses?period=4');
+    await registrar.send('PUT', '/schools/1/course-defaults?period=4', {
+      revision: body.defaultsRevision,
+      defaults: body.defaults.map((each) => (each.credits === null ? each : { ...each, credits: '3' })),
+    });
+    expect(await attempted()).not.toEqual(before);
   });
 
   it('inside a transaction is what it has written, and nobody else sees it before it is kept', async () => {
