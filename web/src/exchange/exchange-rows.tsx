@@ -76,6 +76,7 @@ export function ExchangeRows({ zip, query, onShow }: ExchangeRowsProps) {
         )}
       </p>
       <DataGrid
+        filterIn={null}
         label="Rows of the zip"
         columns={columns}
         rows={data.rows}

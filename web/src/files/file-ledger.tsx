@@ -48,6 +48,7 @@ export function FileLedger({ file, plan }: { file: FileImportReply; plan: FilePl
       </div>
       {data && (
         <DataGrid
+          filterIn={null}
           label="Rows of the file"
           columns={columnsOf(file)}
           rows={data.rows}

@@ -5,7 +5,7 @@ import { Empty, Panel } from '../ui/panel';
 import { Select } from '../ui/select';
 import { DecisionButtons } from './decision-buttons';
 import { useDecide } from './queries';
-import { sayClass } from './words';
+import { sayClass, stateWords } from './words';
 import { StateMark } from './state-mark';
 import { MiddleCut } from '../ui/middle-cut';
 
@@ -51,6 +51,7 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
       header: 'State',
       width: '130px',
       sortBy: ({ id }) => rank.get(id)!,
+      findBy: ({ state }) => stateWords[state],
       cell: ({ state, best }) => <StateMark state={state} confidence={best?.confidence ?? null} />,
     },
     {
@@ -58,6 +59,7 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
       header: 'Our section',
       width: '208px',
       sortBy: (row) => nameOf.get(likely(row) ?? 0) ?? '',
+      findBy: (row) => nameOf.get(likely(row) ?? 0) ?? '',
       cell: (row) => (
         <Select
           aria-label={`Section of ${row.title}`}

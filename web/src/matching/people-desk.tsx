@@ -7,7 +7,7 @@ import { Empty, Panel } from '../ui/panel';
 import { DecisionButtons } from './decision-buttons';
 import { useDecide } from './queries';
 import { StateMark } from './state-mark';
-import { sayPerson } from './words';
+import { sayPerson, stateWords } from './words';
 
 /** Those whom neither a number nor an address settles. They are proposed, never taken unasked. */
 export function PeopleDesk({ reply }: { reply: MatchesReply }) {
@@ -42,6 +42,7 @@ export function PeopleDesk({ reply }: { reply: MatchesReply }) {
       header: 'State',
       width: '104px',
       sortBy: ({ state }) => state,
+      findBy: ({ state }) => stateWords[state],
       cell: ({ state }) => <StateMark state={state} confidence={null} />,
     },
     {

@@ -54,12 +54,14 @@ export function SectionsTable({ reply, onOpen }: { reply: MatchesReply; onOpen: 
       header: target.name,
       width: '122px',
       sortBy: ({ groups }) => groups.filter((group) => feeds(group, target.key)).length,
+      findBy: ({ groups }) => namesOf(groups.filter((group) => feeds(group, target.key))),
       cell: ({ groups }) => <Chips groups={groups.filter((group) => feeds(group, target.key))} />,
     })),
     {
       id: 'none',
       header: 'Feeds none',
       sortBy: ({ groups }) => groups.filter((group) => feedsOf(group) === null).length,
+      findBy: ({ groups }) => namesOf(groups.filter((group) => feedsOf(group) === null)),
       cell: ({ groups }) => <Chips groups={groups.filter((group) => feedsOf(group) === null)} />,
     },
   ];
@@ -101,4 +103,8 @@ function Chips({ groups }: { groups: readonly JoinRow[] }) {
       ))}
     </span>
   );
+}
+
+function namesOf(groups: TableRow['groups']): string {
+  return groups.map(({ name }) => name).join(' ');
 }

@@ -49,6 +49,7 @@ export function RunLedger({ run, query, chosenId, onChoose, onShow }: RunLedgerP
         )}
       </p>
       <DataGrid
+        filterIn={null}
         label="Lines of the run"
         columns={columnsOf(titles, categories, mayPick ? (row, isPicked) => pick.mutate(pickOf(row, isPicked)) : null)}
         rows={data.rows}

@@ -1,5 +1,6 @@
 import { Children, Fragment, isValidElement, type ComponentProps, type ReactNode } from 'react';
 import { Combobox, type Option } from './combobox';
+import { textOfNode } from './text-of-node';
 
 /** A list that is longer is chosen from by typing. */
 const mostToScan = 15;
@@ -39,13 +40,7 @@ function optionsOf(children: ReactNode): Option[] {
   return Children.toArray(children).flatMap((child) => {
     if (!isValidElement<ComponentProps<'option'>>(child)) return [];
     if (child.type === Fragment || child.type === 'optgroup') return optionsOf(child.props.children);
-    const text = textOf(child.props.children);
+    const text = textOfNode(child.props.children);
     return [{ value: String(child.props.value ?? text), text, isDisabled: child.props.disabled === true }];
   });
-}
-
-function textOf(children: ReactNode): string {
-  return Children.toArray(children)
-    .filter((child) => typeof child === 'string' || typeof child === 'number')
-    .join('');
 }

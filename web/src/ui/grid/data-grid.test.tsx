@@ -186,6 +186,30 @@ describe('the filter of a grid', () => {
     expect(filter()).toHaveProperty('value', '3.9');
   });
 
+  it('finds what is shown, not what a column sorts by; of a component, what it is found by', () => {
+    const Disc = ({ gpa }: { gpa: number }) => <i>{gpa > 3 ? 'high' : 'low'}</i>;
+    const own: GridColumn<Student>[] = [
+      { id: 'name', header: 'Student', sortBy: ({ name }) => name, cell: ({ name }) => <b>{name.split(', ')[1]}</b> },
+      {
+        id: 'gpa',
+        header: 'GPA',
+        sortBy: ({ gpa }) => -gpa,
+        findBy: ({ gpa }) => (gpa > 3 ? 'high' : 'low'),
+        cell: Disc,
+      },
+    ];
+    const shown = (text: string) => {
+      const { unmount } = showAt(grid({ columns: own }), { address: `students?filter=${text}` });
+      const names = screen
+        .queryAllByRole('row')
+        .slice(1)
+        .map((row) => row.textContent);
+      unmount();
+      return names;
+    };
+    expect([shown('low'), shown('ida'), shown('holm'), shown('-2')]).toEqual([['Idalow'], ['Idalow'], [], []]);
+  });
+
   it('that nothing has tells how to see all rows again', async () => {
     const { person } = showAt(grid(), { address: 'students?filter=nobody' });
     expect(screen.getByText('End the filter to see all rows.').tagName).toBe('DIV');

@@ -27,7 +27,7 @@ export interface GridColumn<Row> {
   /** CSS width; one column without it takes what is left. */
   readonly width?: string;
   readonly align?: 'left' | 'right' | 'center';
-  /** What the filter finds in the column, where that is not what it sorts by. */
+  /** What the filter finds in the column, where a component shows it and not the texts of the cell. */
   readonly findBy?: (row: Row) => string;
   /** What the column sorts by. Without it the column does not sort. */
   readonly sortBy?: (row: Row) => string | number;

@@ -1,29 +1,29 @@
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { useTextInAddress } from '../address/use-text-in-address';
 import { hasWords } from '../has-words';
+import { textOfNode } from '../text-of-node';
 
-/** How the text of a row is found: what its columns sort by, or are found by. */
 interface FoundColumn<Row> {
-  readonly sortBy?: (row: Row) => string | number;
+  readonly cell: (row: Row) => ReactNode;
   readonly findBy?: (row: Row) => string;
 }
 
 /**
- * The rows that have every word of a filter, which stands in the address so that a filtered list can be linked.
+ * The rows that show every word of a filter, which stands in the address so that a filtered list can be linked.
  *
  * @param key where it stands there; null for a list without a filter
  */
 export function useRowFilter<Row>(rows: readonly Row[], columns: readonly FoundColumn<Row>[], key: string | null) {
   const [typed, onText] = useTextInAddress(key ?? 'filter');
   const [isOpened, setOpened] = useState(false);
-  const text = key === null ? '' : typed;
+  const text = key === null ? '' : typed.trim();
   const shown = useMemo(
-    () => (text.trim() === '' ? rows : rows.filter((row) => hasWords(textOf(row, columns), text))),
+    () => (text === '' ? rows : rows.filter((row) => hasWords(textOf(row, columns), text))),
     [rows, columns, text],
   );
   return {
     shown,
-    text,
+    text: typed,
     isOpen: key !== null && (isOpened || text !== ''),
     onText,
     open: () => setOpened(true),
@@ -35,5 +35,5 @@ export function useRowFilter<Row>(rows: readonly Row[], columns: readonly FoundC
 }
 
 function textOf<Row>(row: Row, columns: readonly FoundColumn<Row>[]): string {
-  return columns.map(({ sortBy, findBy }) => (findBy ?? sortBy)?.(row) ?? '').join(' ');
+  return columns.map(({ cell, findBy }) => (findBy ? findBy(row) : textOfNode(cell(row)))).join(' ');
 }
