@@ -1,3 +1,4 @@
 export { agreeing, counted, type CountedThing, type CountedVerb } from './counted.js';
 export { usesInWords, type Uses } from './uses-in-words.js';
+export { listed } from './listed.js';
 export { formatMessage } from './format-message.js';

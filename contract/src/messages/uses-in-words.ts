@@ -1,4 +1,5 @@
 import { counted, type CountedThing } from './counted.js';
+import { listed } from './listed.js';
 
 /** What rests on a thing: how many of each kind, and single things in words. */
 export interface Uses {
@@ -16,6 +17,5 @@ export function usesInWords({ counts, named = [] }: Uses): string {
   const words = (Object.entries(counts) as [CountedThing, number][])
     .filter(([, count]) => count > 0)
     .map(([thing, count]) => counted(count, thing));
-  const all = [...words, ...named];
-  return all.length < 2 ? all.join('') : `${all.slice(0, -1).join(', ')} and ${all.at(-1)}`;
+  return listed([...words, ...named]);
 }

@@ -25,3 +25,4 @@ export { latePosters, windowState, type LatePosters, type PostingWindow, type Wi
 export { readTypedDay, type DayOrder } from './read-typed-day.js';
 export { readTypedTime } from './read-typed-time.js';
 export { countInstructionalDays, weekdayOf, type Break } from './school-days.js';
+export { localTime, type LocalTime } from './local-time.js';

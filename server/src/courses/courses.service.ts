@@ -27,7 +27,7 @@ import type { AssignmentBody } from '#contract/report-items';
 import { Changes, revisionOf, type Edit } from '#server/changes';
 import { nextIds, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { PlacementsRepository, placeOfCourse, scalePlaceId, scaleSource, seekerOf } from '#server/placements';
-import { counted } from '#contract/messages';
+import { counted, listed } from '#contract/messages';
 import { valueOfCourse } from './course.thing.js';
 import { CoursesRepository, type CourseUse } from './courses.repository.js';
 
@@ -204,5 +204,5 @@ function actionOf(own: readonly OwnCourse[], changes: readonly CourseChangeBody[
     ['delete', removed, titles(removed)],
   ] as const;
   const said = parts.flatMap(([does, ids, names]) => (ids.length > 0 ? [`${does} ${named(ids, names)}`] : []));
-  return said.join(' and ') || 'save courses';
+  return listed(said) || 'save courses';
 }

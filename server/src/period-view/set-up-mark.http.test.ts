@@ -75,7 +75,9 @@ describe('what counts when', () => {
     await server.database.pool.query('UPDATE courses SET title = title WHERE false'); // so that all of it is read anew
     const asked = await statementsOf(() => termLine());
     const read = new Set(
-      asked.flatMap((text) => [...text.matchAll(/\b(?:from|join) (?!lateral\b)"?([a-z_]+)"?/gi)].map(([, table]) => table!)),
+      asked.flatMap((text) =>
+        [...text.matchAll(/\b(?:from|join) (?!lateral\b)"?([a-z_]+)"?/gi)].map(([, table]) => table!),
+      ),
     );
     const { rows } = await server.database.pool.query<{ table: string }>(
       `SELECT c.relname AS table FROM pg_trigger t JOIN pg_class c ON c.oid = t.tgrelid WHERE t.tgname = 'note_set_up_change'`,

@@ -6,7 +6,7 @@ export { Clock } from './clock/clock.js';
 export { nextIds } from './database/next-ids.js';
 export { intArray } from './database/int-array.js';
 export { isConstraintViolation } from './database/is-constraint-violation.js';
-export { dayIn, DistrictZone } from './clock/district-zone.js';
+export { DistrictZone } from './clock/district-zone.js';
 export { nameOrderOf, personName, personNameOf, sectionName, sectionNameOf, spokenNameOf } from './database/names.js';
 export { FolderInUseError } from './database/folder-lock.js';
 export { openDatabase, type DatabaseSource, type OpenDatabase, type Queries } from './database/open-database.js';

@@ -1,9 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { PeriodPostingReply, SchoolReply, TermLineReply } from '#contract/calendar';
-import { isWithin, type Day } from '#core/calendar';
+import { isWithin, localTime, type Day } from '#core/calendar';
 import { PeriodsRepository } from '#server/calendar';
-import { Clock, dayIn, Transactions, type Actor, type Queries } from '#server/platform';
+import { Clock, Transactions, type Actor, type Queries } from '#server/platform';
 import { PeriodViews } from '#server/period-view';
 import { canOpenSheet } from '#server/posting';
 import { SectionProgressRepository } from '#server/posting';
@@ -67,7 +67,7 @@ export class TermLineService {
       school: facts.school,
       now: now.toISOString(),
       periods,
-      suggestedPeriodId: suggestedPeriod(periods, dayIn(facts.zone, now)),
+      suggestedPeriodId: suggestedPeriod(periods, localTime(facts.zone, now).day),
     };
   }
 

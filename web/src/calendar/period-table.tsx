@@ -1,6 +1,7 @@
 import { Lock, Plus, Trash2 } from 'lucide-react';
 import { moveEdge, type Day, type PeriodEdge } from '#core/calendar';
 import type { CalendarReply, PeriodBody } from '#contract/calendar';
+import { listed, counted, agreeing } from '#contract/messages';
 import { DayField } from '../ui/day/day-field';
 import { showCount, showDay } from '../ui/format';
 import { changeCalendar, type CalendarBody } from './calendar-drafts';
@@ -106,7 +107,7 @@ export function PeriodTable({ calendar, body, views, chosenId, onChoose }: Perio
             <td className="figures pr-2 text-right">{showCount(classDays)}</td>
             <td
               className="pr-2 text-right text-quiet tabular-nums"
-              title={`${part.days} days count${part.leftOut.length > 0 ? `, without ${part.leftOut.map(({ days }) => `${days} days`).join(' and ')} of breaks` : ''}`}
+              title={`${counted(part.days, 'day')} ${agreeing(part.days, 'counts')}${part.leftOut.length > 0 ? `, without ${listed(part.leftOut.map(({ days }) => counted(days, 'day')))} of breaks` : ''}`}
             >
               {showDay(part.sixtyPercentDay)}
             </td>

@@ -1,38 +1,18 @@
 import { screen, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
-import type { CourseCells } from '#core/courses';
 import type { CourseImportReply, CourseReply, CoursesReply } from '#contract/courses';
 import { made, showAt, type Answers } from '../shell/show-at.fixture';
 import { termLineOf } from '../shell/term-line.fixture';
 import { courseDrafts } from './course-drafts';
+import { cellsOf, courseOf } from './courses.fixture';
 import { CoursesPage } from './courses-page';
 
-const cells = (code: string, title: string, over: Partial<CourseCells> = {}): CourseCells => ({
-  code,
-  title,
-  department: 'Craft',
-  kind: '',
-  level: 'regular',
-  length: 'year',
-  credits: '',
-  mostCredits: '',
-  onTranscript: '',
-  countsInGpa: '',
-  ...over,
-});
-const inherited = { text: '1', from: 'school' } as const;
-const course = (id: number, own: CourseCells): CourseReply => ({
-  id,
-  revision: `r${id}`,
-  cells: own,
-  scale: null,
-  sections: 2,
-  grades: 0,
-  inherited: { credits: inherited, mostCredits: inherited, onTranscript: inherited, countsInGpa: inherited },
-});
 const reply = (courses: readonly CourseReply[]): CoursesReply =>
   ({ courses, defaults: [], defaultsRevision: 'd' }) as never;
-const two = [course(1, cells('KN1', 'Knots')), course(2, cells('SH1', 'Shore Life', { department: 'Sea' }))];
+const two = [
+  courseOf(1, cellsOf('KN1', { title: 'Knots' })),
+  courseOf(2, cellsOf('SH1', { title: 'Shore Life', department: 'Sea' })),
+];
 const show = (courses: readonly CourseReply[], answers: Answers = {}, address = 'courses') =>
   showAt(<CoursesPage />, {
     address,
@@ -68,7 +48,7 @@ describe('the courses of a school', () => {
     await expect
       .poll(() => saved('PUT /schools/1/courses', sent))
       .toEqual({
-        changes: [{ id: 1, revision: 'r1', cells: cells('KN1', 'Knots and Splices') }],
+        changes: [{ id: 1, revision: 'r1', cells: cellsOf('KN1', { title: 'Knots and Splices' }) }],
         removed: [],
       });
     expect((await screen.findByText('1 course saved.')).textContent).toBe('1 course saved.');
@@ -113,7 +93,7 @@ describe('the courses of a school', () => {
       null,
       { cells: {}, revisions: {}, removed: [] },
       {
-        cells: { '1': cells('KN1', 'Mine') },
+        cells: { '1': cellsOf('KN1', { title: 'Mine' }) },
         revisions: { '1': 'older' },
         removed: [],
       },
@@ -133,8 +113,15 @@ describe('the courses of a school', () => {
       headerRow: 1,
       fields: ['code', 'title'],
       rows: [
-        { row: 2, outcome: 'new', courseId: null, cells: cells('NW1', 'New one'), faults: [], changed: [] },
-        { row: 3, outcome: 'same', courseId: 1, cells: cells('KN1', 'Knots'), faults: [], changed: [] },
+        {
+          row: 2,
+          outcome: 'new',
+          courseId: null,
+          cells: cellsOf('NW1', { title: 'New one' }),
+          faults: [],
+          changed: [],
+        },
+        { row: 3, outcome: 'same', courseId: 1, cells: cellsOf('KN1', { title: 'Knots' }), faults: [], changed: [] },
       ],
     } as unknown as CourseImportReply;
     const { person, sent } = show(two, { 'POST /schools/1/courses/import': plan });

@@ -1,6 +1,6 @@
 import { countOutcomes, isFileUnderWay, isLeftOut } from '#core/files';
 import type { FileImportReply } from '#contract/files';
-import { agreeing, counted } from '#contract/messages';
+import { agreeing, counted, listed } from '#contract/messages';
 import { useScope } from '../shell/scope';
 import { showCount } from '../ui/format';
 import { Figure, Strong } from '../ui/page';
@@ -59,8 +59,7 @@ function PlanHeadline({ file, sectionName }: Omit<FileHeadlineProps, 'at'>) {
       ) : (
         <>
           For <Strong>{where}</Strong> this file brings <Strong>{showCount(counts.new)} new</Strong> and{' '}
-          <Strong>{showCount(counts.changed)} changed</Strong> percentages of{' '}
-          {items.map(({ name }) => name).join(' and ')}
+          <Strong>{showCount(counts.changed)} changed</Strong> percentages of {listed(items.map(({ name }) => name))}
         </>
       )}
       {leftOut > 0 ? (

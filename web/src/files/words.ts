@@ -1,5 +1,6 @@
 import { countOutcomes, isWritten, type ColumnProposal, type FileStatus, type RowOutcome } from '#core/files';
 import type { FileImportReply, FilePlanReply, FileRowReply } from '#contract/files';
+import { listed } from '#contract/messages';
 import type { Watched } from '../runs/use-time-left';
 
 /** What happens to a row, as its chip says it, and the colour it is said in. */
@@ -47,7 +48,7 @@ export function reasonWords({
     case 'unreadable':
       return `“${value}” is no percent, such as 86.4.`;
     case 'twice':
-      return `The same student is in row ${sameAs.join(' and ')}; neither is taken.`;
+      return `The same student is in row ${listed(sameAs.map(String))}; neither is taken.`;
     case 'blank':
       return 'No total yet.';
     default:

@@ -1,6 +1,7 @@
 import { decimalOrThrow, formatDecimal, fromDecimal, roundTo } from '#core/numbers';
 import type { EntryRules } from '#core/posting';
 import type { CompositeReply, SheetReply } from '#contract/posting';
+import { listed } from '#contract/messages';
 import { showDecimal, showLabel, showPrecision } from '../ui/format';
 import { WorkingsSheet } from '../ui/workings-sheet';
 
@@ -23,7 +24,7 @@ export function CompositeWorkings({ composite, sheet, rules, onOpenPart }: Compo
   return (
     <section>
       <h4 className="mb-1.5 font-bold">Made of its parts</h4>
-      {composite.kind === 'missing' && <p>No value yet: {composite.parts.join(' and ')} missing.</p>}
+      {composite.kind === 'missing' && <p>No value yet: {listed(composite.parts)} missing.</p>}
       {composite.kind === 'blocked' && (
         <p>
           {composite.by} is <b className="figures">{composite.code}</b>, so {sheet.itemName} is incomplete.

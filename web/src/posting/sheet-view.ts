@@ -8,7 +8,7 @@ import { takeComputed, type EntryRules, type Mark } from '#core/posting';
 import type { SpecialCode } from '#core/codes';
 import { bodyOfMark, markOfBody, type MarkBody, type SheetReply, type SheetRowReply } from '#contract/posting';
 import { codeOfBody } from '#contract/codes';
-import { agreeing } from '#contract/messages';
+import { agreeing, listed } from '#contract/messages';
 import { showDay, showLabel, showPercent } from '../ui/format';
 import type { MarkDraft, MarkDrafts } from './mark-drafts';
 import type { EditableColumn } from './sheet-columns';
@@ -156,7 +156,12 @@ function bookRemarks(
 ): Remark[] {
   if (withdrawnOn !== null) return [];
   if (blockedBy.length > 0)
-    return [{ severity: 'informs', says: `${blockedBy.join(' and ')} blocks the grade until it is settled.` }];
+    return [
+      {
+        severity: 'informs',
+        says: `${listed(blockedBy)} ${agreeing(blockedBy.length, 'blocks')} the grade until it is settled.`,
+      },
+    ];
   if (!computed || !source || source.file || !mark.percent) return [];
   const [now, posted] = [computed, mark.percent].map((value) =>
     roundTo(fromDecimal(value), precision.digits, precision.rounding),
@@ -169,8 +174,7 @@ function bookRemarks(
 function compositeRemarks({ composite, withdrawnOn }: SheetRowReply): Remark[] {
   if (!composite || composite.kind === 'value' || withdrawnOn !== null) return [];
   const says = {
-    missing: (parts: readonly string[]) =>
-      `No value yet: ${parts.join(' and ')} ${agreeing(parts.length, 'is')} missing.`,
+    missing: (parts: readonly string[]) => `No value yet: ${listed(parts)} ${agreeing(parts.length, 'is')} missing.`,
     blocked: (by: string, code: string) => `${by} is ${code}, so this is ${code}.`,
     exempt: (code: string) => `Every part is ${code}.`,
   };

@@ -11,6 +11,7 @@ import {
   zero,
 } from '#core/numbers';
 import type { ItemReply, ReportItemsReply } from '#contract/report-items';
+import { listed } from '#contract/messages';
 import { showPrecision } from '../ui/format';
 import { CompositeBar, partName } from './composite-bar';
 import { unitWords } from './words';
@@ -25,7 +26,7 @@ export function CompositePanel({ item, reply }: { item: ItemReply; reply: Report
         {last && item.parts.length > 1 && (
           <>
             Exempt from {partName(reply, last.itemId, last.ordinal)}: the others count{' '}
-            <b>{sharesWithout(item).join(' and ')}</b>.{' '}
+            <b>{listed(sharesWithout(item))}</b>.{' '}
           </>
         )}
         A part missing: no value, and the sheet says which. A part incomplete: <b>{item.name} is incomplete</b>. Parts

@@ -2,6 +2,7 @@ import type { PeriodKind } from '#core/calendar';
 import type { CourseLength, CourseLevel } from '#core/courses';
 import type { CommentRule, FamilyTime, FamilyView, ItemKind, ItemSource, PartUnit } from '#core/report-items';
 import type { ItemBody, ReportItemsReply } from '#contract/report-items';
+import { listed } from '#contract/messages';
 
 /** The choices of rules and items as they read inside their sentences. */
 export const levelWords: Record<CourseLevel, string> = {
@@ -60,5 +61,5 @@ export function postedInWords(
 ): string {
   if (ordinals === null) return eachPeriod[periodKind];
   const names = periods.find(({ kind }) => kind === periodKind)?.names ?? [];
-  return ordinals.map((ordinal) => names[ordinal - 1] ?? `${periodKind} ${ordinal}`).join(' and ');
+  return listed(ordinals.map((ordinal) => names[ordinal - 1] ?? `${periodKind} ${ordinal}`));
 }

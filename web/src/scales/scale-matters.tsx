@@ -1,5 +1,5 @@
 import type { ScaleReply } from '#contract/scales';
-import { counted } from '#contract/messages';
+import { counted, listed } from '#contract/messages';
 import { Note } from '../ui/panel';
 import type { ScaleView } from './use-scale-view';
 
@@ -7,7 +7,7 @@ import type { ScaleView } from './use-scale-view';
 export function ScaleMatters({ view, scale }: { view: ScaleView; scale: ScaleReply }) {
   const follow =
     view.isDraft && scale.followers.length > 0
-      ? [`${scale.followers.map(({ name }) => name).join(' and ')}, tied to it, will follow with a version of its own.`]
+      ? [`${listed(scale.followers.map(({ name }) => name))}, tied to it, will follow with a version of its own.`]
       : [];
   const count = view.matters.length + follow.length;
   if (count === 0) return null;

@@ -1,7 +1,8 @@
 import { screen } from '@testing-library/react';
 import { expect, it } from 'vitest';
 import { showAt } from './show-at.fixture';
-import { setPeopleOrderOwner, useInPeopleOrder } from '../ui/people-order';
+import { useInPeopleOrder } from '../ui/people-order';
+import { setReader } from '../ui/reader';
 import { PersonMenu } from './person-menu';
 import { usePreferences } from './preferences';
 
@@ -24,17 +25,17 @@ function Page() {
 const shown = () => screen.getByTestId('people').textContent;
 
 it('the menu of a person sets how people are called and sorted, for that person alone', async () => {
-  setPeopleOrderOwner(7);
+  setReader(7);
   const { person } = showAt(<Page />);
   expect(shown()).toBe('Brine, Yara; Carrow, Ennis');
   await person.click(screen.getByRole('button', { name: /Morwenna Hale/ }));
   await person.click(screen.getByRole('menuitemradio', { name: 'Hale Carrow' }));
   await expect.poll(shown).toBe('Ennis Carrow; Yara Brine');
-  setPeopleOrderOwner(8);
+  setReader(8);
   await expect.poll(shown).toBe('Brine, Yara; Carrow, Ennis');
-  setPeopleOrderOwner(7);
+  setReader(7);
   await expect.poll(shown).toBe('Ennis Carrow; Yara Brine');
-  setPeopleOrderOwner(0);
+  setReader(0);
 });
 
 it('the menu sets the theme, and signs out', async () => {

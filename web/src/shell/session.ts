@@ -1,8 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { DemoPersonReply, SessionReply, SignInRequest } from '#contract/people';
 import { setDistrictZone } from '../ui/format';
-import { setPeopleOrderOwner } from '../ui/people-order';
-import { setLayoutOwner } from '../ui/grid/column-layouts';
+import { setReader } from '../ui/reader';
 import { api, ProblemError, setCsrfToken } from './api';
 
 const sessionKey = ['session'];
@@ -10,8 +9,7 @@ const sessionKey = ['session'];
 function begin(session: SessionReply): SessionReply {
   setCsrfToken(session.csrfToken);
   setDistrictZone(session.timeZone);
-  setLayoutOwner(session.person.personId);
-  setPeopleOrderOwner(session.person.personId);
+  setReader(session.person.personId);
   return session;
 }
 

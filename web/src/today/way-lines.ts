@@ -1,6 +1,6 @@
 import type { PeriodReply } from '#contract/calendar';
 import type { FileImportSummaryReply } from '#contract/files';
-import { agreeing, counted } from '#contract/messages';
+import { agreeing, counted, listed } from '#contract/messages';
 import type { PlatformReply } from '#contract/platforms';
 import { doesFileWait } from '#core/files';
 import { showCount, showDeadline, showInstant } from '../ui/format';
@@ -76,7 +76,7 @@ function mapped({ platforms = [], files = [] }: WayFacts, isSealed: boolean): Om
   const matches =
     platforms.length === 0
       ? 'No learning platform is connected'
-      : `${platforms.map(({ name }) => name).join(' and ')}: ${open > 0 ? `${counted(open, 'match')} ${agreeing(open, 'waits')} for a decision` : 'everything is matched'}`;
+      : `${listed(platforms.map(({ name }) => name))}: ${open > 0 ? `${counted(open, 'match')} ${agreeing(open, 'waits')} for a decision` : 'everything is matched'}`;
   const ofFiles =
     waiting > 0 ? `${counted(waiting, 'file')} ${agreeing(waiting, 'waits')} to be imported` : 'no file waits';
   const unread = failed.map(({ name }) => `; ${name} could not be read`).join('');

@@ -8,7 +8,7 @@ import {
   roundTo,
   type RoundingName,
 } from '#core/numbers';
-import { counted } from '#contract/messages';
+import { counted, listed } from '#contract/messages';
 
 let zone = 'UTC';
 
@@ -104,9 +104,8 @@ export function showGivenFirst(name: string): string {
 
 /** "Shore Life, Knots and 4 more". */
 export function showNames(names: readonly string[], most = 4): string {
-  const named = names.slice(0, most);
-  if (names.length > most) return `${named.join(', ')} and ${showCount(names.length - most)} more`;
-  return named.length < 2 ? named.join('') : `${named.slice(0, -1).join(', ')} and ${named.at(-1)}`;
+  if (names.length <= most) return listed(names);
+  return `${names.slice(0, most).join(', ')} and ${showCount(names.length - most)} more`;
 }
 
 /** A label as people write it, with a true minus sign. */

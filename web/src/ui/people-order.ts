@@ -2,6 +2,7 @@ import { useCallback } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import { showGivenFirst } from './format';
+import { useReader } from './reader';
 
 /** Whether lists of people go by family or by given name. */
 export type PeopleOrder = 'family' | 'given';
@@ -13,16 +14,9 @@ interface Orders {
 
 const useOrders = create<Orders>()(persist((): Orders => ({ orders: {} }), { name: 'wombat-people-order' }));
 
-const useOwner = create<{ readonly id: number }>(() => ({ id: 0 }));
-
-/** Says whose order is used from now on. */
-export function setPeopleOrderOwner(personId: number): void {
-  useOwner.setState({ id: personId });
-}
-
 /** The order that the person signed in likes, and what changes it. */
 export function usePeopleOrder(): readonly [PeopleOrder, (order: PeopleOrder) => void] {
-  const { id } = useOwner();
+  const { id } = useReader();
   const order = useOrders(({ orders }) => orders[id]) ?? 'family';
   return [order, (to) => useOrders.setState(({ orders }) => ({ orders: { ...orders, [id]: to } }))];
 }

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { dayOrThrow, type Day } from '#core/calendar';
+import { localTime, type Day, type LocalTime } from '#core/calendar';
 import type { Queries } from '../database/open-database.js';
 import { Settings } from '../settings/settings.js';
 
@@ -16,16 +16,14 @@ export class DistrictZone {
   }
 
   /** The day and the time of day of an instant. */
-  async localTime(queries: Queries, instant: Date): Promise<{ readonly day: Day; readonly time: string }> {
-    const parts = { timeZone: await this.name(queries), dateStyle: 'short', timeStyle: 'short' } as const;
-    const [day, time] = new Intl.DateTimeFormat('sv-SE', parts).format(instant).split(' ') as [string, string];
-    return { day: dayOrThrow(day), time };
+  async localTime(queries: Queries, instant: Date): Promise<LocalTime> {
+    return localTime(await this.name(queries), instant);
   }
 
   /** Says on which day an instant falls. */
   async dayOf(queries: Queries): Promise<(instant: Date) => Day> {
     const zone = await this.name(queries);
-    return (instant) => dayIn(zone, instant);
+    return (instant) => localTime(zone, instant).day;
   }
 
   /** The day that each instant falls on. */
@@ -45,9 +43,4 @@ export class DistrictZone {
       ORDER BY place`);
     return rows.map(({ moved }) => moved);
   }
-}
-
-/** The day of an instant in a time zone. */
-export function dayIn(zone: string, instant: Date): Day {
-  return dayOrThrow(new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short' }).format(instant));
 }

@@ -2,6 +2,7 @@ import type { CategoryWorkings } from '#core/calculation';
 import { bandEdges } from '#core/scales';
 import { formatAtLeast, formatDecimal, roundDown, roundTo, type Rational } from '#core/numbers';
 import { policyOfBody, type BookReply } from '#contract/calculation';
+import { listed } from '#contract/messages';
 import { showDay, showLabel, showPercent, showPrecision } from '../../ui/format';
 import { WorkingsSheet, type WorkingLine } from '../../ui/workings-sheet';
 import { bandsOfBook, bookRows, precisionOfBook, type BookRow } from './book-view';
@@ -111,7 +112,7 @@ function wholeLines(book: BookReply, row: BookRow): WorkingLine[] {
   const { workings, rounded, label } = row;
   if (workings.blockedBy.length > 0) {
     const names = workings.blockedBy.map((id) => book.assignments.find((each) => each.id === id)!.name);
-    return [{ says: 'Blocked', figure: '–', note: `${names.join(' and ')} must be settled first.`, isResult: true }];
+    return [{ says: 'Blocked', figure: '–', note: `${listed(names)} must be settled first.`, isResult: true }];
   }
   if (!workings.percent || !rounded) return [{ says: 'No evidence yet', figure: '–', isResult: true }];
   const { item } = book;

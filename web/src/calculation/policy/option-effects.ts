@@ -1,7 +1,7 @@
 import type { CalculationPolicy, FlagEffect, ScoreFlag } from '#core/calculation';
 import { add, divide, formatAtLeast, rational, roundHalfUp, roundTo, zero, type Rational } from '#core/numbers';
 import type { BookReply } from '#contract/calculation';
-import { counted } from '#contract/messages';
+import { counted, listed } from '#contract/messages';
 import { bookRows, type BookRow } from '../book/book-view';
 import { effectsOfFlag } from '../words';
 
@@ -40,10 +40,10 @@ export function effectSentence({ students, raised, lowered, blocked, mean }: Opt
     raised > 0 && `raises ${raised}`,
     lowered > 0 && `lowers ${lowered}`,
     blocked > 0 && `leaves ${blocked} without a grade`,
-  ].filter(Boolean);
+  ].filter((part) => part !== false);
   if (parts.length === 0) return `changes none of ${counted(students, 'student')}`;
   const by = raised + lowered > 0 ? `, by ${mean} points on average` : '';
-  return `${parts.join(' and ')} of ${counted(students, 'student')}${by}`;
+  return `${listed(parts)} of ${counted(students, 'student')}${by}`;
 }
 
 /** What each choice of a policy does with the real scores of one section. */

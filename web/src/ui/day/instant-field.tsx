@@ -18,7 +18,7 @@ interface InstantFieldProps {
 /** A day and a time of the district's zone, on the 24-hour clock that all pages show; without a day there is none. */
 export function InstantField({ label, instant, near, usualTime, onChange }: InstantFieldProps) {
   const [typed, setTyped] = useState<string | undefined>();
-  const day = instant === null ? null : (dayOfInstant(instant) as Day);
+  const day = instant === null ? null : dayOfInstant(instant);
   const time = instant === null ? usualTime : showTime(instant);
   const isWrong = typed !== undefined && readTypedTime(typed) === undefined;
   const put = (nextDay: Day | null, nextTime: string) =>

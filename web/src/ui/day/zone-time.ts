@@ -1,18 +1,15 @@
+import { localTime, type Day } from '#core/calendar';
 import { districtZone } from '../format';
 
 /** The day an instant falls on, in the district's zone. */
-export function dayOfInstant(instant: string): string {
-  return localText(instant).slice(0, 10);
+export function dayOfInstant(instant: string): Day {
+  return localTime(districtZone(), new Date(instant)).day;
 }
 
 /** An instant as a field for day and time shows it, in the district's zone: 2026-01-14T08:00. */
 export function localText(instant: string): string {
-  const parts = new Intl.DateTimeFormat('sv-SE', {
-    timeZone: districtZone(),
-    dateStyle: 'short',
-    timeStyle: 'short',
-  }).format(new Date(instant));
-  return parts.replace(' ', 'T');
+  const { day, time } = localTime(districtZone(), new Date(instant));
+  return `${day}T${time}`;
 }
 
 /**

@@ -1,6 +1,7 @@
 import { useLocation } from 'react-router';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
+import { useReader } from '../reader';
 
 /** How somebody likes the columns of one grid; a column that it does not speak of is as the grid has it. */
 export interface ColumnLayout {
@@ -19,16 +20,9 @@ interface Layouts {
 
 const useLayouts = create<Layouts>()(persist((): Layouts => ({ layouts: {} }), { name: 'wombat-columns' }));
 
-const useOwner = create<{ readonly id: number }>(() => ({ id: 0 }));
-
-/** Says whose layouts are used from now on. */
-export function setLayoutOwner(personId: number): void {
-  useOwner.setState({ id: personId });
-}
-
 /** The layout of a grid for the person signed in, at addresses of this kind, and what changes it. */
 export function useColumnLayout(grid: string) {
-  const { id } = useOwner();
+  const { id } = useReader();
   const { pathname } = useLocation();
   const key = `${id} ${kindOfAddress(pathname)} ${grid}`;
   const layout = useLayouts(({ layouts }) => layouts[key]) ?? plainLayout;

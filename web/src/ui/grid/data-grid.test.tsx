@@ -1,7 +1,7 @@
 import { act, screen, within } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
 import { showAt } from '../../shell/show-at.fixture';
-import { setLayoutOwner } from './column-layouts';
+import { setReader } from '../reader';
 import { DataGrid, type GridColumn } from './data-grid';
 
 interface Student {
@@ -140,7 +140,7 @@ describe('the columns of a list', () => {
   });
 
   it('belong to one person and one kind of address', async () => {
-    setLayoutOwner(7);
+    setReader(7);
     const { person, unmount } = showAt(grid(), { address: 'students/7' });
     await person.click(screen.getByRole('button', { name: 'Columns' }));
     await person.click(screen.getByRole('checkbox', { name: 'GPA' }));
@@ -153,7 +153,7 @@ describe('the columns of a list', () => {
     };
     expect(shownAt('students/8')).toEqual(['Student', 'Note']);
     expect(shownAt('elsewhere')).toEqual(['Student', 'GPA', 'Note']);
-    setLayoutOwner(0);
+    setReader(0);
     expect(shownAt('students/7')).toEqual(['Student', 'GPA', 'Note']);
   });
 
