@@ -1,13 +1,8 @@
 // The audit of one period of the demo district: the rules against the reading of what they judge, and one grade alone.
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { auditRules, runRules } from '#core/audit';
-import { prepareDemo } from '#demo';
-import { createApplicationContext, seedFile } from '#server/application';
 import { SnapshotService } from '#server/audit';
 import { PeriodsRepository } from '#server/calendar';
-import { makeSeed, openDatabase } from '#server/platform';
+import { onDemo } from './support/demo-database.mjs';
 import { median } from './support/median.mjs';
 
 const rounds = 9;
@@ -26,19 +21,3 @@ export const measurements = [
       }),
   },
 ];
-
-async function onDemo(work) {
-  const folder = mkdtempSync(join(tmpdir(), 'wombat-bench-'));
-  await makeSeed(seedFile);
-  const database = await openDatabase({ kind: 'folder', folder, seedFile });
-  try {
-    await prepareDemo(database);
-    const { context } = await createApplicationContext(database);
-    const result = await work(context, database);
-    await context.close();
-    return result;
-  } finally {
-    await database.close();
-    rmSync(folder, { recursive: true, force: true });
-  }
-}

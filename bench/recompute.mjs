@@ -1,15 +1,10 @@
 // All grades of a district of 350,000 enrollments and 10 million scores: against reading the scores once, against the same
 // sums in SQL, as it grows, in memory; and how long the server is kept from answering while it calculates.
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { fileURLToPath } from 'node:url';
-import { prepareDemo } from '#demo';
-import { createApplicationContext, seedFile } from '#server/application';
 import { RecalculationService } from '#server/calculation';
-import { makeSeed, openDatabase } from '#server/platform';
+import { onDemo } from './support/demo-database.mjs';
 
 const mostStall = 50;
 
@@ -60,30 +55,24 @@ function alone(name) {
 }
 
 /** How long the event loop was kept from anything else, in milliseconds, over the demo with every book stale. */
-async function longestStall() {
-  const folder = mkdtempSync(join(tmpdir(), 'wombat-bench-'));
-  await makeSeed(seedFile);
-  const database = await openDatabase({ kind: 'folder', folder, seedFile });
-  try {
-    await prepareDemo(database);
-    await database.pool.query(
-      'INSERT INTO stale_books (section_id, period_id) SELECT DISTINCT section_id, period_id FROM assignments',
-    );
-    const delay = monitorEventLoopDelay({ resolution: 1 });
-    const { context } = await createApplicationContext(database);
-    const recalculation = context.get(RecalculationService, { strict: false });
-    delay.enable();
-    await recalculation.start();
-    let progress = await recalculation.progress();
-    while (progress.remaining > 0) {
-      await new Promise((resolve) => setTimeout(resolve, 20));
-      progress = await recalculation.progress();
-    }
-    delay.disable();
-    await context.close();
-    return delay.max / 1e6;
-  } finally {
-    await database.close();
-    rmSync(folder, { recursive: true, force: true });
-  }
+function longestStall() {
+  return onDemo(
+    async (context) => {
+      const recalculation = context.get(RecalculationService, { strict: false });
+      const delay = monitorEventLoopDelay({ resolution: 1 });
+      delay.enable();
+      await recalculation.start();
+      let progress = await recalculation.progress();
+      while (progress.remaining > 0) {
+        await new Promise((resolve) => setTimeout(resolve, 20));
+        progress = await recalculation.progress();
+      }
+      delay.disable();
+      return delay.max / 1e6;
+    },
+    ({ pool }) =>
+      pool.query(
+        'INSERT INTO stale_books (section_id, period_id) SELECT DISTINCT section_id, period_id FROM assignments',
+      ),
+  );
 }

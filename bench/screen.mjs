@@ -6,12 +6,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { By, Key, until } from 'selenium-webdriver';
-import { demoPassword, prepareDemo } from '#demo';
-import { createApplicationContext, seedFile } from '#server/application';
-import { makeSeed, openDatabase } from '#server/platform';
+import { demoPassword } from '#demo';
 import { TermLineService } from '#server/term-line';
 import { openChromium } from '../scripts/chromium.mjs';
 import { paired } from './support/median.mjs';
+import { onDemo } from './support/demo-database.mjs';
 
 const program = fileURLToPath(new URL('../demo/dist/start-demo.js', import.meta.url));
 const mostMilliseconds = 50;
@@ -109,26 +108,18 @@ const addressOfLargestSheet = `
     done('/school/' + school + '/period/' + period + '/grade-sheets/' + sectionId + '/' + itemId);
   });`;
 
-async function termLine() {
-  const folder = mkdtempSync(join(tmpdir(), 'wombat-bench-'));
-  await makeSeed(seedFile);
-  const database = await openDatabase({ kind: 'folder', folder, seedFile });
-  try {
-    await prepareDemo(database);
-    const { context } = await createApplicationContext(database);
+function termLine() {
+  return onDemo((context, { pool }) => {
     const service = context.get(TermLineService, { strict: false });
     const registrar = { personId: 1, name: 'Registrar', role: 'registrar' };
-    return await paired(
+    return paired(
       21,
       () => service.ofSchoolOrThrow(registrar, 1),
       () =>
-        database.pool.query(`
+        pool.query(`
           SELECT g.period_id, e.section_id, count(*) FROM grades g JOIN enrollments e ON e.id = g.enrollment_id
           JOIN sections s ON s.id = e.section_id JOIN courses c ON c.id = s.course_id
           WHERE c.school_id = 1 GROUP BY g.period_id, e.section_id`),
     );
-  } finally {
-    await database.close();
-    rmSync(folder, { recursive: true, force: true });
-  }
+  });
 }

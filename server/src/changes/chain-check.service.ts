@@ -1,8 +1,8 @@
 import { setImmediate } from 'node:timers/promises';
 import { Injectable, Logger, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
-import { chainStart, findChainFault } from '#core/changes';
+import { chainStart, findChainFault, type ChainedEntry } from '#core/changes';
 import type { LogCheckReply } from '#contract/changes';
-import { Clock, Transactions } from '#server/platform';
+import { Clock, Transactions, type Queries } from '#server/platform';
 import { sha256 } from './change-log.js';
 import { LogRepository } from './log.repository.js';
 
@@ -59,24 +59,37 @@ export class ChainCheck implements OnApplicationBootstrap, OnApplicationShutdown
   private async walk(): Promise<void> {
     const queries = this.transactions.reading;
     const head = await this.log.head(queries);
-    let [checked, lastId, lastHash] = [0, 0, chainStart];
+    let [checked, lastHash] = [0, chainStart];
     this.state = { ...this.state, state: 'checking', checked, entries: head.entries, faultAt: null };
-    while (lastId < head.lastId && !this.isStopping) {
-      const piece = await this.log.entriesAfter(queries, lastId, entriesAtOnce);
+    for await (const piece of this.pieces(queries)) {
       const own = piece.filter(({ id }) => id <= head.lastId);
       const fault = findChainFault(own, sha256, lastHash);
+      if (fault) return this.settle('broken', checked, fault.id);
       const last = own.at(-1);
-      // An end that is missing shows at the entry that should have been the last.
-      if (fault || !last) return this.settle('broken', checked, fault?.id ?? head.lastId);
-      [checked, lastId, lastHash] = [checked + own.length, last.id, last.hash];
+      if (!last) break;
+      [checked, lastHash] = [checked + own.length, last.hash];
       this.state = { ...this.state, checked };
       await setImmediate();
+      if (this.isStopping) return;
     }
-    if (this.isStopping) return;
     const stranger = await this.log.beyondHead(queries);
+    // An end that is missing shows at the entry that should have been the last.
     if (lastHash !== head.hash || checked !== head.entries) this.settle('broken', checked, head.lastId);
     else if (stranger !== null) this.settle('broken', checked, stranger);
     else this.settle('whole', checked, null);
+  }
+
+  /** The entries in order; the next ones are read while those before are looked at, as the database has a thread of its own. */
+  private async *pieces(queries: Queries): AsyncGenerator<ChainedEntry[]> {
+    const read = (after: number) => this.log.entriesAfter(queries, after, entriesAtOnce);
+    for (let next = read(0); ;) {
+      const piece = await next;
+      const last = piece.at(-1);
+      if (!last) return;
+      next = read(last.id);
+      next.catch(() => undefined); // thrown where it is awaited; nobody does after a fault
+      yield piece;
+    }
   }
 
   private settle(state: 'whole' | 'broken', checked: number, faultAt: number | null): void {

@@ -62,8 +62,8 @@ export function calendarFaults(calendar: CalendarReply, body: CalendarBody): Cal
       ...window,
       id: index,
       itemName: calendar.items.find(({ id }) => id === window.itemId)?.name ?? '',
-      opensOn: dayOfInstant(window.opensAt) as Day,
-      closesOn: dayOfInstant(window.closesAt) as Day,
+      opensOn: dayOfInstant(window.opensAt),
+      closesOn: dayOfInstant(window.closesAt),
     })),
   });
 }

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { LogReply } from '#contract/changes';
-import { parseDay, type Day } from '#core/calendar';
+import { parseDay } from '#core/calendar';
 import { usePeriod } from '../shell/scope';
 import { searchWith } from '../ui/address/search-with';
 import { useTextInAddress } from '../ui/address/use-text-in-address';
@@ -21,7 +21,7 @@ export function LogFilters({ people, kinds, onChange }: LogFiltersProps) {
   const [text, onText] = useTextInAddress('text');
   const { termLine } = usePeriod();
   const [opened] = useState(() => new Date().toISOString());
-  const today = dayOfInstant(termLine?.now ?? opened) as Day;
+  const today = dayOfInstant(termLine?.now ?? opened);
   const set = (changes: Record<string, string>) => {
     onChange();
     setSearch((before) => searchWith(before, { ...changes, entry: null }), { replace: true });
