@@ -64,7 +64,7 @@ story('a policy', () => {
     await registrar.save();
     await registrar.sees('The calculation of Numbers and Charts is saved.');
     await registrar.click('Differs from computed');
-    await registrar.reads(/\d{3} posted grades of Quarter 2 are not what the grade book comes to/);
+    await registrar.reads(/\d{3} posted grades of Quarter 2 are not what the grade book computes/);
     await registrar.sees('Chart and Compass Mathematics 5');
     await registrar.isAccessible();
   });

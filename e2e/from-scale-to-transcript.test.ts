@@ -123,12 +123,12 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
   });
 
   it.each([
-    ['tidal-ecology-1.csv', 'Tidal Ecology 1', /brings 20 new and 0 changed percentages of Quarter grade\./],
-    ['harbour-history-2.csv', 'Harbour History 2', /brings 20 new and 0 changed percentages of Quarter grade\./],
+    ['tidal-ecology-1.csv', 'Tidal Ecology 1', /brings percentages of Quarter grade: 20 new and 0 changed\./],
+    ['harbour-history-2.csv', 'Harbour History 2', /brings percentages of Quarter grade: 20 new and 0 changed\./],
     [
       'boatbuilding-1-with-faults.csv',
       'Boatbuilding 1',
-      /brings \d+ new and 0 changed percentages of Quarter grade; 8 values are skipped/,
+      /brings percentages of Quarter grade: \d+ new and 0 changed; 8 values are skipped/,
     ],
   ])('takes in %s after seeing every row', async (file, section, headline) => {
     await desk.open(`${quarter2}/files`);
@@ -144,7 +144,7 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
         'not in the section',
         'withdrawn',
         'out of range',
-        'not a percent',
+        'not a percentage',
         'twice in the file',
       ])
         await desk.sees(outcome);
@@ -153,15 +153,15 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await desk.reads(new RegExp(`Imported for ${section}`));
   });
 
-  it('posts the section by key: a percent fills its label, a code empties the percent, nothing is lost by a reload', async () => {
+  it('posts the section by key: a percent fills its label, a code empties the percentage, nothing is lost by a reload', async () => {
     await desk.click('Open the grade sheet');
     await desk.reads(/Posting Quarter grade of Quarter 2 for Boatbuilding 1: 0 of 19 done/);
     await desk.isAccessible();
     const [first, second] = await desk.texts('[role=rowheader]');
     await desk.typeInCell(first!, 'Posted %', '9x');
-    await desk.sees('A percent is a number such as 86.4.');
+    await desk.sees('A percentage is a number such as 86.4.');
     await desk.typeInCell(first!, 'Posted %', '89,46');
-    await desk.seesNot('A percent is a number such as 86.4.');
+    await desk.seesNot('A percentage is a number such as 86.4.');
     await desk.cellHolds(first!, 'Label', 'A−');
     await desk.typeInCell(first!, 'Label', 'inco');
     await desk.cellHolds(first!, 'Posted %', '');
@@ -175,7 +175,7 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await desk.click('Take computed for');
     await desk.picture('grade-sheet');
     await desk.click('Fill empty cells…');
-    await desk.type('Percent, label or code', 'EXM');
+    await desk.type('Percentage, label or code', 'EXM');
     await desk.press(Key.ENTER);
     await desk.reads(/19 of 19 done.*19 unsaved/);
     await desk.save();

@@ -112,7 +112,7 @@ story('one new report item for all courses, with three exceptions', () => {
     await desk.sees('Effort is added. No course reports it yet: give it a rule.');
     await desk.click('Add a rule');
     await desk.sees('48 courses');
-    await desk.sees('would come to report Effort');
+    await desk.sees('would report Effort');
     for (const course of ['Boatbuilding', 'Beekeeping', 'Debating']) {
       await desk.click(`Effort of ${course}: by rule 5`);
       await desk.type('Reason for an exception', 'no effort mark by agreement');

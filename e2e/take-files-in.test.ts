@@ -82,7 +82,7 @@ async function messyWorkbook(): Promise<Uint8Array> {
 story('a workbook as people make them', () => {
   it('is read by its own header, column by column, and every value says what it would do', async () => {
     await putIn('winter.xlsx', await messyWorkbook());
-    await registrar.reads(/For Quarter 2 this file brings 9 new and 0 changed percentages of Quarter grade and Exam/);
+    await registrar.reads(/For Quarter 2 this file brings percentages of Quarter grade and Exam: 9 new and 0 changed/);
     await registrar.sees('the section in Group');
     await registrar.sees('winter.xlsx · XLSX');
     for (const words of ['1 section of the file is not known', 'not in the file:']) await registrar.sees(words);
@@ -94,7 +94,7 @@ story('a workbook as people make them', () => {
     for (const words of [
       '“INC” is a label or a code; files bring percentages.',
       '1500000000 is not between 0 and 200.',
-      'The same student is in row 12; neither is taken.',
+      'The same student is in row 12; neither is used.',
       'No section is called “BB/1”.',
     ])
       await registrar.sees(words);
@@ -102,19 +102,19 @@ story('a workbook as people make them', () => {
 
   it('learns what the file calls a section', async () => {
     await registrar.choose('Section for BB/1', 'Boatbuilding 1');
-    await registrar.reads(/brings 10 new/);
+    await registrar.reads(/: 10 new/);
     await registrar.seesNot('is not known');
   });
 
   it('is accepted, stands in the grade sheets with its cell as the source, and brings nothing a second time', async () => {
     await registrar.click('Accept 10 percentages');
-    await registrar.reads(/Imported for Quarter 2: 10 percentages stand as in the file/);
+    await registrar.reads(/Imported for Quarter 2: 10 percentages are as in the file/);
     await registrar.click('Open the grade sheets');
     await chooseRow('Tidal Ecology 1');
     await registrar.reads(/Posting Quarter grade of Quarter 2 for Tidal Ecology 1/);
     for (const percent of ['81.5', '86.4', '90.0']) await registrar.sees(percent);
     await putIn('winter-again.xlsx', await messyWorkbook());
-    await registrar.reads(/brings 0 new and 0 changed percentages/);
+    await registrar.reads(/: 0 new and 0 changed/);
     await registrar.canPress('Accept', false);
     await registrar.click('Discard the file');
     await registrar.reads(/2 files are imported for Quarter 2/);
@@ -143,7 +143,10 @@ story('a large file', () => {
     wombat = await startDemoProcess(wombat.folder);
     await browser.driver.navigate().to(`${wombat.address}${pathname}`);
     await registrar.reads(/Planning large\.csv|For Quarter 2/);
-    await browser.driver.wait(async () => /brings \d+ new/.test(await registrar.headline()), patience);
+    await browser.driver.wait(
+      async () => /brings percentages of [^:]+: \d+ new/.test(await registrar.headline()),
+      patience,
+    );
     await registrar.sees('all 200,000');
     await registrar.sees('the first 500 are here');
   });

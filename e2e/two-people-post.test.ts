@@ -39,7 +39,7 @@ story('a teacher and a registrar at the same sheet', () => {
       data.setData('text/plain', '91.5\\n84\\t\\nhigh\\n');
       document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));`);
     await teacher.sees('1 cell could not be read.');
-    await teacher.sees('“high”: A percent is a number such as 86.4.');
+    await teacher.sees('“high”: A percentage is a number such as 86.4.');
     await teacher.cellHolds(first!, 'Label', 'A−');
     await teacher.cellHolds(second!, 'Label', 'B');
     await teacher.reads(/2 unsaved/);

@@ -194,7 +194,7 @@ story('a card of standards is graded in levels', () => {
     await desk.press(Key.ESCAPE);
   });
 
-  it('takes levels on its sheet: one above the highest, or a percent, is refused with what would be right', async () => {
+  it('takes levels on its sheet: one above the highest, or a percentage, is refused with what would be right', async () => {
     await desk.open(`${primary}/grade-sheets?item=203`);
     await desk.reads(/Doing/);
     await desk.click('Open the next sheet with blanks');
@@ -202,7 +202,7 @@ story('a card of standards is graded in levels', () => {
     await desk.isAccessible();
     const [first, second, third] = (await desk.texts('[role=rowheader]')).map((text) => text.split('\n')[0]!);
     await desk.typeInCell(first!, 'Posted level', '87');
-    await desk.sees('A level lies from 0 to 4');
+    await desk.sees('A level is from 0 to 4');
     await desk.typeInCell(first!, 'Posted level', '3,5');
     await desk.cellHolds(first!, 'Label', '4');
     await desk.goToCell(second!, 'Posted level');

@@ -25,7 +25,7 @@ it('a fault of the calendar shows its days as the reader writes them', () => {
 
 it.each([
   ['label', 'posted', 'Families see the label as soon as it is posted.'],
-  ['both', 'closed', 'Families see the percent and the label once the posting window has closed.'],
+  ['both', 'closed', 'Families see the percentage and the label once the posting window has closed.'],
   ['descriptor', 'sealed', 'Families see the descriptor in words once the period is sealed.'],
   ['hidden', 'sealed', 'Families do not see it.'],
 ] as const)('an item shown as %s from %s: %s', (familyView, familyTime, sentence) => {

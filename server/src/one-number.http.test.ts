@@ -38,7 +38,7 @@ afterAll(() => server.stop());
 /** An exact fraction: numerator over denominator. */
 type Fraction = readonly [bigint, bigint];
 
-/** By enrollment: the percent, exact, or who blocks it, or nothing. */
+/** By enrollment: the percentage, exact, or who blocks it, or nothing. */
 type Opinion = Map<number, Fraction | 'nothing' | 'blocked'>;
 
 const isEnrolled = (quarter: 0 | 1, { enteredOn, withdrawnOn }: DrawnSection['students'][number]) =>

@@ -6,7 +6,7 @@ const sentences: Readonly<Record<PolicyFaultCode, string>> = {
   'weights-all-zero': 'No category has a weight, so nothing would count. Give at least one a weight above 0.',
   'weight-negative': '{category} has the weight {weight}; a weight is 0 or more.',
   'category-unknown': 'Category {category} does not exist here.',
-  'category-twice': '{category} stands here twice.',
+  'category-twice': '{category} is listed twice here.',
   'category-without-weight': '{category} has no weight, so its scores do not count.',
   'category-inactive': '{category} is switched off but has a weight.',
   'drop-negative': '{category} drops {drop} scores; 0 or more would be right.',

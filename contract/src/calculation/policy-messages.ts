@@ -31,7 +31,7 @@ export class CategoryShareBody {
   dropLowest!: number;
 
   @ValidateIf((share: CategoryShareBody) => share.cap !== null)
-  @Matches(percentText, { message: 'a percent such as 100, or empty for no limit' })
+  @Matches(percentText, { message: 'a percentage such as 100, or empty for no limit' })
   cap!: string | null;
 }
 
@@ -87,10 +87,10 @@ export class PolicyBody {
   flags!: FlagEffectsBody;
 
   @ValidateIf((policy: PolicyBody) => policy.cap !== null)
-  @Matches(percentText, { message: 'a percent such as 100, or empty for no limit' })
+  @Matches(percentText, { message: 'a percentage such as 100, or empty for no limit' })
   cap!: string | null;
 
-  @Matches(percentText, { message: 'a percent above 0, at most 100, such as 75' })
+  @Matches(percentText, { message: 'a percentage above 0, at most 100, such as 75' })
   newestShare!: string;
 
   @ValidateIf((policy: PolicyBody) => policy.levels !== null)

@@ -5,7 +5,7 @@ const sentences: Record<CodeFaultCode, string> = {
   'code-empty': 'A code needs a name, such as INC.',
   'code-twice': '{code} is listed twice; each code may be used once.',
   'code-is-label': '{code} is also the label of a scale; what is typed could mean either. Choose another code.',
-  'percent-to-count-missing': 'State the percent exactly where the code counts as one.',
+  'percent-to-count-missing': 'State the percentage exactly where the code counts as one.',
   'lapse-incomplete': 'State both what {code} turns into and after how many days, or neither.',
   'lapse-unknown': '{lapsesInto} is neither a label of a scale nor another code.',
   'first-day-without-date': 'A code that needs the first day of the period needs a last date.',

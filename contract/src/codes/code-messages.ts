@@ -32,7 +32,7 @@ export class CodeBody {
   asPart!: CodePart;
 
   @ValidateIf((code: CodeBody) => code.countsAs !== null)
-  @Matches(/^\d{1,3}(\.\d{1,2})?$/, { message: 'a percent from 0 to 100 with at most two decimals' })
+  @Matches(/^\d{1,3}(\.\d{1,2})?$/, { message: 'a percentage from 0 to 100 with at most two decimals' })
   countsAs!: string | null;
 
   @IsBoolean()

@@ -12,7 +12,7 @@ const things = {
   'class or name': '{count, plural, one {# class or name} other {# classes and names}}',
   code: '{count, plural, one {# code} other {# codes}}',
   'computed grade': '{count, plural, one {# computed grade} other {# computed grades}}',
-  'computed percent': '{count, plural, one {# computed percentage} other {# computed percentages}}',
+  'computed percentage': '{count, plural, one {# computed percentage} other {# computed percentages}}',
   condition: '{count, plural, one {# condition} other {# conditions}}',
   course: '{count, plural, one {# course} other {# courses}}',
   day: '{count, plural, one {# day} other {# days}}',

@@ -24,7 +24,7 @@ const longestComment = 2000;
 
 export class MarkBody {
   @ValidateIf((mark: MarkBody) => mark.percent !== null)
-  @Matches(/^\d{1,3}(\.\d{1,2})?$/, { message: 'a percent from 0 to 200 with at most two decimals, such as 86.4' })
+  @Matches(/^\d{1,3}(\.\d{1,2})?$/, { message: 'a percentage from 0 to 200 with at most two decimals, such as 86.4' })
   percent!: string | null;
 
   @ValidateIf((mark: MarkBody) => mark.label !== null)
@@ -99,7 +99,7 @@ export interface SheetRowReply {
   readonly withdrawnOn: Day | null;
   /** What a learning platform's file says or the section's own grade book comes to; null where there is neither. */
   readonly computed: ComputedReply | null;
-  /** Names of the assignments that keep the grade book from coming to a percent. */
+  /** Names of the assignments that keep the grade book from coming to a percentage. */
   readonly blockedBy: readonly string[];
   /** Null where the item is no composite. */
   readonly composite: CompositeReply | null;

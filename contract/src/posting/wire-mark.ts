@@ -15,7 +15,7 @@ export function bodyOfMark({ percent, label, code, lastDate, hours, comment }: M
   };
 }
 
-/** @throws RangeError when the percent, the day or the hours are none; a checked request has none of it */
+/** @throws RangeError when the percentage, the day or the hours are none; a checked request has none of it */
 export function markOfBody({ percent, label, code, lastDate, hours, comment }: MarkBody): Mark {
   return {
     percent: percent === null ? null : decimalOrThrow(percent),

@@ -35,17 +35,17 @@ export const problemCodes = {
   'cannot-bring-back': [
     409,
     'It cannot be brought back',
-    'Something that “{action}” rests on is gone meanwhile. Undo that first, or make it anew.',
+    'Something that “{action}” rests on no longer exists. Undo its removal first, or make the change again.',
   ],
   'in-use': [409, '{what} is in use', '{name} is used by {uses}. {instead}'],
   'scale-missing': [
     409,
     'No scale is in force',
-    'No scale is in force for {course}, so a percent would get no label. Put one in force under Scales.',
+    'No scale is in force for {course}, so a percentage would get no label. Choose one under Scales, Where used.',
   ],
   'scale-tied': [409, 'This scale follows another', '{name} is tied to {other}: change that one, or untie it first.'],
   'tie-cycle': [422, 'The scales would follow each other', '{name} cannot follow {other}, which follows {name}.'],
-  'scale-locked': [409, 'The scale is locked above', '{place} puts {scale} in force and locks it for all below.'],
+  'scale-locked': [409, 'The scale is locked above', '{place} uses {scale} and locks it for everything below.'],
   'codes-faulty': [422, 'The codes cannot be used like this', 'The marked codes say what is wrong.'],
   'item-faulty': [422, 'The item cannot be used like this', '{reason}'],
   'calendar-faulty': [422, 'The calendar cannot be used like this', '{reason}'],
@@ -105,7 +105,7 @@ export const problemCodes = {
   'period-sealed': [409, '{period} is sealed', 'A sealed grade changes only by amendment.'],
   'window-closed': [409, 'The posting window is not open', 'For {item} in {period} it is {state}.'],
   'file-kind': [415, 'No table', '{name} is {found}; a CSV or XLSX export is needed. {hint}'],
-  'file-empty': [422, 'The file is empty', '{name} holds no rows.'],
+  'file-empty': [422, 'The file is empty', '{name} has no rows.'],
   'file-too-large': [
     413,
     'The file is too large',
@@ -153,7 +153,7 @@ export const problemCodes = {
   'findings-block': [
     409,
     'Findings block the seal',
-    '{count, plural, one {# finding} other {# findings}} must be settled before {period} can be sealed.',
+    '{count, plural, one {# finding} other {# findings}} must be resolved before {period} can be sealed.',
   ],
   'already-sealed': [409, 'Already sealed', '{period} was sealed on {at}.'],
   'body-unreadable': [400, 'The request could not be read', '{reason}'],

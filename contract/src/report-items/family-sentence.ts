@@ -2,8 +2,8 @@ import type { FamilyTime, FamilyView } from '#core/report-items';
 
 const views: Record<Exclude<FamilyView, 'hidden'>, string> = {
   label: 'the label',
-  percent: 'the percent',
-  both: 'the percent and the label',
+  percent: 'the percentage',
+  both: 'the percentage and the label',
   descriptor: 'the descriptor in words',
 };
 const times: Record<FamilyTime, string> = {

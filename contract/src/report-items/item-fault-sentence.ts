@@ -7,7 +7,7 @@ const sentences: Record<ItemFaultCode, string> = {
     '{course} would write the same credit twice: {other} and {item} both go to the transcript.',
   'part-not-reported': '{item} of {course} needs {part}, which the course does not report.',
   'part-period-missing': '{item} of {period} needs {part} of {kind} {ordinal} in it, where it is not posted.',
-  'item-without-scale': '{course} reports {item}, but no scale is in force for it: a percent would get no label.',
+  'item-without-scale': '{course} reports {item}, but no scale is in force for it: a percentage would get no label.',
   'course-without-credits': '{course} counts in the GPA and is on transcripts, but carries no credits.',
   'weights-not-100': 'The weights add up to {total}; they must make exactly 100.',
   'weight-not-positive': 'A weight is {weight}; each must be above 0.',

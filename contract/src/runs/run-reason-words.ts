@@ -35,9 +35,9 @@ export const reasonWords: Record<RunReasonCode, ReasonWords> = {
     says: '{period} is sealed; a grade in it changes only by amendment.',
   },
   'weights-not-100': {
-    brief: 'The weights there do not come to 100',
+    brief: 'The weights there do not add up to 100',
     parts: ['sum'],
-    says: 'The weights of its groups come to {sum} percent there.',
+    says: 'The weights of its groups add up to {sum} percent there.',
   },
   'not-marked': { brief: 'Not marked for sending', parts: [], says: 'Its teacher did not mark it for sending.' },
   unpublished: { brief: 'Not published', parts: [], says: 'Students do not see it there yet.' },
@@ -47,7 +47,7 @@ export const reasonWords: Record<RunReasonCode, ReasonWords> = {
     parts: ['day'],
     says: 'It is due on {day}, outside of this period.',
   },
-  'removed-here': { brief: 'Removed here', parts: [], says: 'It came over once and somebody here removed it.' },
+  'removed-here': { brief: 'Removed here', parts: [], says: 'It was carried over once and then removed here.' },
   'group-ignored': { brief: 'Its group is ignored', parts: [], says: 'Its group feeds no category by choice.' },
   'group-open': {
     brief: 'Its group is not joined to a category',
@@ -134,7 +134,7 @@ export const reasonWords: Record<RunReasonCode, ReasonWords> = {
   'window-closed': {
     brief: 'The posting window is not open',
     parts: ['item'],
-    says: '{item} takes no marks now: its posting window is not open.',
+    says: '{item} cannot be posted now: its posting window is not open.',
   },
   'letter-open': {
     brief: 'A label that is not matched yet',

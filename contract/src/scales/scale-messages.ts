@@ -24,7 +24,7 @@ export class BandBody {
   label!: string;
 
   @ValidateIf((band: BandBody) => band.lowest !== null)
-  @Matches(/^\d{1,3}(\.\d{1,2})?$/, { message: 'a percent, or a level, with at most two decimals, such as 89.5' })
+  @Matches(/^\d{1,3}(\.\d{1,2})?$/, { message: 'a percentage, or a level, with at most two decimals, such as 89.5' })
   lowest!: string | null;
 
   @ValidateIf((band: BandBody) => band.points !== null)

@@ -24,7 +24,7 @@ export type ScoreFlag = (typeof scoreFlags)[number];
 
 /**
  * What a flag does: `counts` lets the points stand, `zero` counts as no points, `leaves` takes the score out, `blocks`
- * leaves the student without a grade until it is settled.
+ * leaves the student without a grade until it is resolved.
  */
 export const flagEffects = ['counts', 'zero', 'leaves', 'blocks'] as const;
 export type FlagEffect = (typeof flagEffects)[number];

@@ -48,7 +48,7 @@ export interface CoverageChange {
   readonly removed: readonly Course[];
 }
 
-/** For each item the courses that would come to report it, and those that would no longer; items without change left out. */
+/** For each item the courses that would report it, and those that would no longer; items without change left out. */
 export function coverageChange(
   courses: readonly Course[],
   before: Assignment,

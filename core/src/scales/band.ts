@@ -1,7 +1,7 @@
 import type { GradePoints, Percent } from '#core/numbers';
 
 /**
- * One step of a scale. It holds from its lowest value up to, not including, the next band's lowest value: the highest
+ * One step of a scale. It applies from its lowest value up to, not including, the next band's lowest value: the highest
  * value of a band is derived, never stored.
  */
 export interface Band {

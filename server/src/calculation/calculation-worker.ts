@@ -37,7 +37,7 @@ export function calculateBooks(task: BookTexts & BookPolicies): KeptGrade[] {
   return keptGrades(columns, prepared, policyOf, books);
 }
 
-/** What a report item takes from the books: the whole or one category, as a percent or a level, rounded as it says. */
+/** What a report item takes from the books: the whole or one category, as a percentage or a level, rounded as it says. */
 export interface ComparedValue {
   readonly categoryId: number | null;
   readonly isLevel: boolean;

@@ -80,7 +80,7 @@ describe('a book that cannot be calculated', () => {
   });
 });
 
-describe('a percent of a thousand and more', () => {
+describe('a percentage of a thousand and more', () => {
   it('is held and shown; to post it is refused with what would be right', async () => {
     await pool().query(`UPDATE calculation_policies SET body = jsonb_set(body, '{cap}', 'null')`);
     const { path, book } = await bookOfHarun();

@@ -35,7 +35,7 @@ export class CourseThing implements Thing<CourseValue> {
     const uses = await this.courses.usesOf(queries, removed);
     for (const [id, { title, sections, grades }] of uses) {
       if (!removed.includes(id)) continue;
-      const instead = 'Take it off the transcript or let it report nothing instead.';
+      const instead = 'Remove it from the transcript or set it to report nothing instead.';
       throw new Refusal('in-use', {
         what: 'The course',
         name: title,

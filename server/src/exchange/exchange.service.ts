@@ -115,7 +115,7 @@ export class ExchangeService {
       await this.writing.write(queries, plan, zip.files, dayOf(this.clock.now()));
       await this.imports.change(queries, id, { status: 'accepted', acceptedAt: this.clock.now(), bytes: null, counts });
       await this.log.record(queries, actor, [
-        { action: 'take in rosters', thing: `rosters ${id}`, before: { status: 'read' }, after: { counts } },
+        { action: 'import rosters', thing: `rosters ${id}`, before: { status: 'read' }, after: { counts } },
       ]);
     });
     this.lastShown = undefined;

@@ -9,7 +9,7 @@ import { enrolledInText, PeriodViews, type ReportedItem } from '#server/period-v
 
 const { people, sections, sourcedIds } = tables;
 
-/** A percent of ten digits does not fit a whole number of 32 bits: its first five digits and its last five do. */
+/** A percentage of ten digits does not fit a whole number of 32 bits: its first five digits and its last five do. */
 const half = 100_000;
 /** Rows that the database gives in one answer. */
 const rowsAtOnce = 25_000;

@@ -494,7 +494,7 @@ describe('a file that is no table of text', () => {
       'totals.csv',
       'Id,Total\nS1,8\u00000\n',
       422,
-      'Row 2: it holds NUL bytes, which text never does; export the file again.',
+      'Row 2: it contains NUL bytes, which text never does; export the file again.',
     ],
     [
       'with an open quotation',

@@ -16,7 +16,7 @@ export class MailController {
   /** The letter as a file that mail programs open. */
   @Get(':id/message')
   @Header('content-type', 'message/rfc822')
-  @Header('content-disposition', 'attachment; filename="letter.eml"')
+  @Header('content-disposition', 'attachment; filename="message.eml"')
   message(@Param('id', ParseIntPipe) id: number): Promise<string> {
     return this.mail.messageOrThrow(id);
   }

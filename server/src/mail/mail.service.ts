@@ -30,7 +30,7 @@ export class MailService {
       const after = letters.map(({ to, subject }) => ({ to: to.name, subject }));
       const [thing] = letters.map(({ about }) => about);
       await this.log.record(queries, actor, [
-        { action: 'write letters', thing: thing ?? 'outbox', before: null, after },
+        { action: 'write messages', thing: thing ?? 'outbox', before: null, after },
       ]);
       return ids;
     });

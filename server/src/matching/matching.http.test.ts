@@ -136,12 +136,12 @@ describe('a platform that fails', () => {
     [
       'goes on repeating a page',
       { kind: 'repeatedPage', path: '/rostering/v1p2/students', times: 99 },
-      'comes twice. Nothing was taken over.',
+      'comes twice. Nothing was imported.',
     ],
     [
       'lies about its count',
       { kind: 'wrongTotal', path: '/rostering/v1p2/classes', times: 99 },
-      'it says 10 rows and sends 3. Nothing was taken over.',
+      'it says 10 rows and sends 3. Nothing was imported.',
     ],
     ['sends a page for people', { kind: 'page', path: '/classes', times: 1 }, 'sent a page for people, not data, at'],
   ] as const)('and %s changes nothing and says why', async (_what, fault, says) => {

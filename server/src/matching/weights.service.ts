@@ -89,7 +89,7 @@ export class WeightsService {
     if (side === 'theirs') {
       const wanted = chosen.map((each) => ({ sectionId: each.reply.sectionId, policy: withTheirWeights(each) }));
       const { name } = await this.platforms.byIdOrThrow(queries, platformId);
-      await this.policies.setForSections(actor, period, `take the weights of ${name}`, wanted);
+      await this.policies.setForSections(actor, period, `accept the weights of ${name}`, wanted);
       return { weights: await this.of(platformId, periodId), taken: chosen.length, before: [], problem: null };
     }
     const wanted = chosen.flatMap(ourWeights);

@@ -34,7 +34,7 @@ export class PlatformClient {
     const second = await this.pages(path, key, idOf);
     if (second.fault === undefined) return second.rows;
     throw new PlatformProblem(
-      `${this.access.name} contradicts itself at ${path}: ${second.fault}. Nothing was taken over.`,
+      `${this.access.name} contradicts itself at ${path}: ${second.fault}. Nothing was imported.`,
     );
   }
 
@@ -57,7 +57,7 @@ export class PlatformClient {
       const answer: Answer = await this.answer(next);
       for (const row of rowsOf(answer.body, key, path, this.access.name)) {
         const id = idOf(row);
-        if (seen.has(id)) return { rows, fault: `"${String(id)}" comes twice` };
+        if (seen.has(id)) return { rows, fault: `"${String(id)}" is listed twice` };
         seen.add(id);
         rows.push(row);
       }

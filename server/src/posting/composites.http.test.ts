@@ -81,7 +81,7 @@ describe('a semester’s sheet', () => {
     expect(await now(third!.enrollmentId)).toEqual({ kind: 'missing', parts: ['Exam, Quarter 2'] });
   });
 
-  it('counts a code that counts as a percent', async () => {
+  it('counts a code that counts as a percentage', async () => {
     const section = await sectionNamed('Shore Life 1');
     const exams = await sheet(section, exam, quarter2);
     const row = exams.rows.findLast(({ withdrawnOn, mark }) => withdrawnOn === null && mark.percent !== null)!;

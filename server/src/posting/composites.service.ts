@@ -134,7 +134,7 @@ function compositeReply(
   return { kind: 'value', percent: null, points: exact, rounded: formatDecimal(points), label, parts, leftOut };
 }
 
-/** As exact as a computed percent is kept, without zeros at its end. */
+/** As exact as a computed percentage is kept, without zeros at its end. */
 function exactText(value: Rational): string {
   return formatDecimal(roundTo(value, exactDigits, roundHalfUp)).replace(/\.?0+$/, '');
 }

@@ -26,12 +26,12 @@ export interface GradeRow {
   readonly postedBy: string | null;
   readonly postedAt: Date | null;
   readonly computed: Computed | null;
-  /** Assignments of Wombat's own grade book that keep the student from having a computed percent. */
+  /** Assignments of Wombat's own grade book that keep the student from having a computed percentage. */
   readonly blockedBy: readonly number[];
 }
 
 export interface Computed {
-  /** A percent, or a level where the file or the item has levels. */
+  /** A percentage, or a level where the file or the item has levels. */
   readonly percent: Percent;
   /** The same as a level; null where the grade book reads none. */
   readonly level: Decimal | null;
@@ -39,7 +39,7 @@ export interface Computed {
   readonly file: { readonly importId: number; readonly importRow: number } | null;
 }
 
-/** What is computed in the unit of the scale: a level where it has levels, else a percent; null where there is none. */
+/** What is computed in the unit of the scale: a level where it has levels, else a percentage; null where there is none. */
 export function computedValue({ computed }: GradeRow, { kind }: Pick<ScaleVersion, 'kind'>): Decimal | null {
   return (kind === 'level' ? computed?.level : computed?.percent) ?? null;
 }

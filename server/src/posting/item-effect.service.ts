@@ -19,7 +19,7 @@ interface Value {
   readonly sectionId: number;
   readonly rounded: Decimal | null;
   readonly band: Band | undefined;
-  /** The label that is posted; null for a code, a blank and a percent without one. */
+  /** The label that is posted; null for a code, a blank and a percentage without one. */
   readonly posted: string | null;
 }
 

@@ -141,19 +141,19 @@ describe('saving a sheet', () => {
 
   it.each([
     [
-      'a percent of "abc"',
+      'a percentage of "abc"',
       { percent: 'abc' },
       'percent',
-      'a percent from 0 to 200 with at most two decimals, such as 86.4',
+      'a percentage from 0 to 200 with at most two decimals, such as 86.4',
     ],
     [
       'a negative percent',
       { percent: '-1' },
       'percent',
-      'a percent from 0 to 200 with at most two decimals, such as 86.4',
+      'a percentage from 0 to 200 with at most two decimals, such as 86.4',
     ],
-    ['1e9', { percent: '1e9' }, 'percent', 'a percent from 0 to 200 with at most two decimals, such as 86.4'],
-    ['201', { percent: '201' }, 'percent', 'a percent from 0 to 200, such as 86.4'],
+    ['1e9', { percent: '1e9' }, 'percent', 'a percentage from 0 to 200 with at most two decimals, such as 86.4'],
+    ['201', { percent: '201' }, 'percent', 'a percentage from 0 to 200, such as 86.4'],
     ['a day that is none', { lastDate: '2026-02-30' }, 'lastDate', 'a day that exists, such as 2026-01-16'],
     ['a label and a code', { label: 'B', code: 'INC' }, 'code', 'either a label or a code, not both'],
     ['a long comment', { comment: 'x'.repeat(101) }, 'comment', 'at most 100 characters'],

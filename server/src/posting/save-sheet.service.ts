@@ -111,7 +111,7 @@ function checkedChanges(
       const { student, postedBy } = rows.get(enrollmentId)!;
       return {
         field: `enrollments.${enrollmentId}`,
-        detail: `${student} was saved by ${postedBy ?? 'somebody else'} meanwhile`,
+        detail: `${student} was saved by ${postedBy ?? 'someone else'} meanwhile`,
       };
     });
     throw new Refusal('grades-changed', { count: stale.length }, fields);
@@ -136,7 +136,7 @@ function changeFaults(
   if (percent && judgePercent(percent, highestLevel)) {
     const right = highestLevel
       ? `a level from 0 to ${formatDecimal(highestLevel)}`
-      : 'a percent from 0 to 200, such as 86.4';
+      : 'a percentage from 0 to 200, such as 86.4';
     faults.push(fault('percent', right));
   }
   if (change.lastDate !== null && !parseDay(change.lastDate))

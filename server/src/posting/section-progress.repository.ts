@@ -7,7 +7,7 @@ import { type Queries } from '#server/platform';
 export interface SectionProgress {
   /** Students who take a grade. */
   readonly expected: number;
-  /** Of those, how many have a percent, a label or a code. */
+  /** Of those, how many have a percentage, a label or a code. */
   readonly posted: number;
 }
 

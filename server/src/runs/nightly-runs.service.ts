@@ -7,7 +7,6 @@ import { Clock, DistrictZone, Refusal, Transactions, WorkQueue } from '#server/p
 import { RunsService } from './runs.service.js';
 
 const jobName = 'look-after-runs';
-const everyMinute = '* * * * *';
 
 /** Once a minute: begins the nightly runs that are due. A laptop that slept through the night catches up when it wakes. */
 @Injectable()
@@ -26,7 +25,7 @@ export class NightlyRunsService implements OnApplicationBootstrap {
 
   async onApplicationBootstrap(): Promise<void> {
     await this.queue.take(jobName, () => this.lookAfter());
-    await this.queue.askRegularly(jobName, everyMinute);
+    await this.queue.askEveryMinute(jobName);
   }
 
   async lookAfter(): Promise<void> {

@@ -145,7 +145,7 @@ export class RunWorker implements OnApplicationBootstrap {
       problem: isExpected
         ? error.message
         : error instanceof Refusal
-          ? 'The period was sealed meanwhile.'
+          ? 'The period has been sealed since.'
           : 'It stopped because of a fault in Wombat; the log of the server has it.',
     });
     if (!isOver) throw error;

@@ -25,7 +25,7 @@ export interface EffectUse {
 
 /** What the worker is given: the grades as PostgreSQL's text format has them, and all that they are looked at under. */
 export interface EffectTask {
-  /** Student, item, section, percent, label, points of a code, computed percent, version posted under; \N for null. */
+  /** Student, item, section, percent, label, points of a code, computed percentage, version posted under; \N for null. */
   readonly rows: Uint8Array;
   readonly uses: readonly EffectUse[];
   readonly precisions: readonly { readonly digits: number; readonly rounding: RoundingName }[];

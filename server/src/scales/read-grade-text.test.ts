@@ -62,7 +62,7 @@ it.each([
   ['89.4450', 2, 8945],
   ['89.4500000000', 1, 8950],
   ['104.25', 0, 10425],
-])('a percent of %s at %i digits counts %i hundredths', (text, digits, expected) => {
+])('a percentage of %s at %i digits counts %i hundredths', (text, digits, expected) => {
   expect([...read([['1', '1', '20', none, none, none, text, none]], digits).columns.percent]).toEqual([expected]);
 });
 

@@ -36,7 +36,7 @@ export class ScaleChecks {
     const uses = usesInWords(await this.scales.usesOf(queries, id));
     if (uses === '') return;
     const { name } = await this.scales.byIdOrThrow(queries, id);
-    const instead = 'Put another scale in force in its places first; a scale that grades were posted under stays.';
+    const instead = 'Use another scale in its places first; a scale that grades were posted under stays.';
     throw new Refusal('in-use', { what: 'The scale', name, uses, instead });
   }
 

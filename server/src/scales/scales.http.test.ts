@@ -68,13 +68,13 @@ describe('a scale that cannot be', () => {
       'a word for a cut-off',
       (bands) => withCutOff(bands, 'A', 'high'),
       'bands.0.lowest',
-      'a percent, or a level, with at most two decimals, such as 89.5',
+      'a percentage, or a level, with at most two decimals, such as 89.5',
     ],
     [
       'a negative cut-off',
       (bands) => withCutOff(bands, 'F', '-1'),
       'bands.10.lowest',
-      'a percent, or a level, with at most two decimals, such as 89.5',
+      'a percentage, or a level, with at most two decimals, such as 89.5',
     ],
     ['no bands', () => [], 'bands', 'A scale needs at least one band.'],
   ])('%s is refused with the field named, and nothing is saved', async (_what, change, field, detail) => {
@@ -434,7 +434,7 @@ describe('the district’s codes', () => {
   it.each([
     [{ code: 'A' }, 'code', 'A is also the label of a scale; what is typed could mean either. Choose another code.'],
     [{ lapsesInto: 'Z', lapsesAfterDays: 9 }, 'lapsesInto', 'Z is neither a label of a scale nor another code.'],
-    [{ asPart: 'counts' }, 'countsAs', 'State the percent exactly where the code counts as one.'],
+    [{ asPart: 'counts' }, 'countsAs', 'State the percentage exactly where the code counts as one.'],
     [{ asPart: 'vanishes' }, 'asPart', 'one of leaves, blocks, counts, missing'],
   ])('refuse %j with the field named', async (change, field, detail) => {
     const before = await list();

@@ -243,7 +243,7 @@ describe('the log', () => {
   });
 });
 
-/** The label that the sheet's scale gives the percent; enough for whole cut-offs. */
+/** The label that the sheet's scale gives the percentage; enough for whole cut-offs. */
 function rightLabel(sheet: SheetReply, { percent }: MarkBody): string {
   return sheet.scales[0]!.bands.find(({ lowest }) => Number(lowest) <= Number(percent) + 0.05)!.label;
 }

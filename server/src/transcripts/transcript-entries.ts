@@ -10,7 +10,7 @@ export interface StudentEntry {
   readonly entry: TranscriptEntry;
 }
 
-/** The transcript lines of a period's posted grades. */
+/** The transcript entries of a period's posted grades. */
 export function studentEntries(graded: readonly GradedRow[], codes: ReadonlyMap<string, SpecialCode>): StudentEntry[] {
   return graded.flatMap(({ row, section, reporting, scale }) => {
     if (!reporting.item.onTranscript) return [];

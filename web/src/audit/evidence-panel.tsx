@@ -23,7 +23,7 @@ export function EvidencePanel({
       <h2 className="mt-1 text-[17px] leading-snug font-bold text-pretty">{finding.sentence}</h2>
       <dl className="mt-3 rounded-md border border-hairline bg-surface text-[13px]">
         <Line says="Computed">{computed ? `${showComputed(computed)} %` : 'nothing'}</Line>
-        <Line says="Posted percent">{mark.percent ? `${showPercent(mark.percent)} %` : 'blank'}</Line>
+        <Line says="Posted percentage">{mark.percent ? `${showPercent(mark.percent)} %` : 'blank'}</Line>
         <Line says="Posted label or code">{mark.code ?? (mark.label ? showLabel(mark.label) : 'blank')}</Line>
         <Line says="Last date">{mark.lastDate ? showDay(mark.lastDate) : 'none'}</Line>
         <Line says="Posted by">{finding.postedBy ?? 'nobody yet'}</Line>

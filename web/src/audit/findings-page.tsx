@@ -60,9 +60,9 @@ export function FindingsPage() {
     return (
       <Page headline={`${period.name} has not been audited yet.`} actions={runButton}>
         <Panel>
-          <Empty title="Six rules look at every grade">
-            They find what is missing, what disagrees and what would be wrong on a transcript. Nothing is changed by an
-            audit.
+          <Empty title="No audit yet">
+            An audit checks every grade by {counted(audit.rules.length, 'rule')}. It finds what is missing, what
+            disagrees and what would be wrong on a transcript. It changes nothing.
           </Empty>
         </Panel>
       </Page>

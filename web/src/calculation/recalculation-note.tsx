@@ -1,4 +1,4 @@
-import { counted } from '#contract/messages';
+import { agreeing, counted } from '#contract/messages';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { Button } from '../ui/button';
@@ -40,8 +40,8 @@ export function RecalculationNote() {
       ) : (
         <>
           <span className="flex-1">
-            <b className="figures">{showCount(remaining)}</b> grade books wait to be calculated again; each is when it
-            is opened.
+            <b>{counted(remaining, 'grade book')}</b> {agreeing(remaining, 'waits')} to be calculated again; each is
+            when it is opened.
           </span>
           <Button onClick={() => steer.mutate(true)}>Calculate them now</Button>
         </>

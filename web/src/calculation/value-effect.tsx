@@ -47,7 +47,7 @@ const columns: readonly GridColumn<StudentEffect>[] = [
   },
 ];
 
-/** From which label to which, how many, and who. Nothing where no percent would change. */
+/** From which label to which, how many, and who. Nothing where no percentage would change. */
 export function ValueEffect({ effect }: { effect: ValueEffectReply }) {
   const inOrder = useInPeopleOrder();
   const rows = useMemo(() => inOrder(effect.students, 'student'), [inOrder, effect.students]);

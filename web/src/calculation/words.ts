@@ -20,7 +20,7 @@ export const methodHints: Record<Method, string> = {
   categoryPoints:
     'Within a category a test out of 100 counts ten times one out of 10; the categories count by their weights.',
   categoryEqual:
-    'Within a category every assignment counts the same, whatever it is out of. An extra point is a hundredth of one.',
+    'Within a category every assignment counts the same, no matter how many points it is out of. An extra point is a hundredth of one.',
   decaying: 'Each newer level counts its share against all before it, so late understanding outweighs early trouble.',
   powerLaw: 'A curve through the levels in their order is read where it stands at the last one.',
   mostRecent: 'Only the last level by due date counts; all before it are practice.',

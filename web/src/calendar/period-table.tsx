@@ -51,7 +51,7 @@ export function PeriodTable({ calendar, body, views, chosenId, onChoose }: Perio
             60 % over
           </th>
           <th className="w-[56px]">
-            <span className="sr-only">Add or take out</span>
+            <span className="sr-only">Add or remove</span>
           </th>
         </tr>
       </thead>

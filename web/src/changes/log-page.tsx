@@ -113,7 +113,7 @@ function LogDesk({ pages, check, isReading, onMore }: LogDeskProps) {
                 <Button onClick={() => setSearch({})}>Show all entries</Button>
               </Empty>
             ) : (
-              <Empty title="Nothing was changed yet">What anybody saves from now on stands here.</Empty>
+              <Empty title="Nothing was changed yet">Everything saved from now on is listed here.</Empty>
             )
           }
         />

@@ -61,7 +61,7 @@ export function CodeEffects({ code, labels, others, onChange, onMove, onRemove }
           <>
             {' '}
             <input
-              aria-label="Percent it counts as"
+              aria-label="Percentage it counts as"
               value={(code.countsAs ?? '').replace(/\.00$/, '')}
               onChange={(event) => onChange({ countsAs: event.target.value.trim() })}
               className={smallInput}
@@ -73,7 +73,7 @@ export function CodeEffects({ code, labels, others, onChange, onMove, onRemove }
       </p>
       <div className="space-y-1.5">
         {check('isFailing', 'counts as failing')}
-        {check('forbidsPercent', 'empties the percent')}
+        {check('forbidsPercent', 'empties the percentage')}
         {check('needsLastDate', 'needs a last date of attendance')}
         {check('needsFirstDay', 'that date is the first day of the period, with no hours')}
         {check('triesCredit', 'the credits count as attempted')}

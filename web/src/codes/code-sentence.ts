@@ -12,7 +12,7 @@ export function codeSentence(code: CodeBody): string {
         ? 'credit is attempted, not earned'
         : 'no credit is attempted',
     code.countsInGpa && 'counts in the GPA',
-    !code.forbidsPercent && 'may stand beside a percent',
+    !code.forbidsPercent && 'may be posted beside a percentage',
     code.needsFirstDay ? 'needs the first day of the period and no hours' : code.needsLastDate && 'needs a last date',
     code.lapsesInto && `turns into ${code.lapsesInto} after ${code.lapsesAfterDays ?? '…'} days`,
     !code.onTranscript && 'stays off the transcript',

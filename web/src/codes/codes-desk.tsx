@@ -69,7 +69,7 @@ function CodeList({ reply, viewSwitch }: { reply: CodesReply; viewSwitch: React.
     <Page
       headline={
         <>
-          <Strong>{counted(codes.length, 'code')}</Strong> may stand in a label’s place;{' '}
+          <Strong>{counted(codes.length, 'code')}</Strong> may replace a label;{' '}
           <Strong tone="informs">{counted(posted, 'grade')}</Strong> {agreeing(posted, 'is')} posted with one.
         </>
       }
@@ -169,7 +169,7 @@ function useChosenCode(saved: readonly CodeBody[]) {
   return [chosen, choose] as const;
 }
 
-/** While a percent is being typed it may not be one yet; then the check is the server's. */
+/** While a percentage is being typed it may not be one yet; then the check is the server's. */
 function readable(code: CodeBody) {
   return codeOfBody(/^\d{1,3}(\.\d{1,2})?$/.test(code.countsAs ?? '0') ? code : { ...code, countsAs: '0' });
 }

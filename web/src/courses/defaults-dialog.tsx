@@ -72,7 +72,7 @@ export function DefaultsDialog({ schoolId, reply, onClose }: DefaultsDialogProps
       isOpen
       onOpenChange={(isOpen) => !isOpen && onClose()}
       title="Course defaults"
-      description="A course that leaves a fact empty takes it from its department, else from the school."
+      description="A course that leaves a field empty uses its department’s value, otherwise the school’s."
       footer={
         <>
           <Button look="main" disabled={save.isPending} onClick={store}>

@@ -3,6 +3,7 @@ import { toast } from 'sonner';
 import { exchangeOutcomes, isTaking, type ExchangeOutcome } from '#core/exchange';
 import type { ExchangeImportReply, ExchangeRowsQuery } from '#contract/exchange';
 import { counted } from '#contract/messages';
+import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
 import { showCount } from '../ui/format';
@@ -22,7 +23,8 @@ interface ExchangePreviewProps {
 
 /** A zip file by file, with what becomes of every row, and the decision. */
 export function ExchangePreview({ id, onClose, onTaken }: ExchangePreviewProps) {
-  const { data: zip } = useExchange(id);
+  const read = useExchange(id);
+  const { data: zip } = read;
   const { accept, discard } = useExchangeActions(id);
   const [query, setQuery] = useState<ExchangeRowsQuery>({});
   const sum = (outcome: ExchangeOutcome) => zip?.files.reduce((total, { counts }) => total + counts[outcome], 0) ?? 0;
@@ -38,8 +40,8 @@ export function ExchangePreview({ id, onClose, onTaken }: ExchangePreviewProps) 
       onError: showProblem,
     });
   };
-  useKeys([{ key: 'Ctrl+Enter', says: 'take the zip in', act: take }]);
-  if (!zip) return <p className="p-8 text-quiet">Comparing every row with what is here …</p>;
+  useKeys([{ key: 'Ctrl+Enter', says: 'import the zip', act: take }]);
+  if (!zip) return <PageFace queries={[read]} />;
   return (
     <Page
       headline={<PreviewHeadline zip={zip} sum={sum} onShow={setQuery} />}
@@ -127,7 +129,7 @@ function PreviewHeadline({ zip, sum, onShow }: HeadlineProps) {
   if (zip.status === 'accepted')
     return (
       <>
-        <Strong>{zip.fileName}</Strong> was imported: {showCount(added)} rows new, {showCount(changed)} changed,{' '}
+        <Strong>{zip.fileName}</Strong> was imported: {counted(added, 'row')} new, {showCount(changed)} changed,{' '}
         {showCount(deleted)} deleted.
       </>
     );

@@ -1,5 +1,6 @@
 import type { PlannedExchangeRow } from '#core/exchange';
 import type { ExchangeImportReply, ExchangeRowsQuery } from '#contract/exchange';
+import { Awaited } from '../shell/awaited';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { showCount } from '../ui/format';
 import { Empty } from '../ui/panel';
@@ -9,7 +10,7 @@ import { fileNames, outcomeInks, outcomeNames, sayRow, sayWhy } from './words';
 const columns: GridColumn<PlannedExchangeRow>[] = [
   {
     id: 'place',
-    header: 'File and line',
+    header: 'File and row',
     width: '128px',
     sortBy: ({ file, line }) => `${file}${String(line).padStart(7, '0')}`,
     cell: ({ file, line }) => (
@@ -55,35 +56,38 @@ interface ExchangeRowsProps {
 
 /** The rows that the choice lets through. */
 export function ExchangeRows({ zip, query, onShow }: ExchangeRowsProps) {
-  const { data } = useExchangeRows(zip, query);
+  const rows = useExchangeRows(zip, query);
   if (zip.previewId === null) return <Empty title="It was imported">Its rows are now part of what is here.</Empty>;
-  if (!data) return null;
   const words = [query.file && fileNames[query.file], query.outcome && outcomeNames[query.outcome]].filter(Boolean);
   return (
-    <>
-      <p className="border-b border-hairline px-4 py-2 text-[13px]">
-        {words.length === 0 ? 'All rows' : words.join(', ')}: <b>{showCount(data.total)}</b>
-        {data.total > data.rows.length && (
-          <span className="text-quiet">
-            {' '}
-            – the first {showCount(data.rows.length)} are here; choose a file or an outcome
-          </span>
-        )}
-        {words.length > 0 && (
-          <button type="button" className="ml-3 font-semibold text-eucalypt underline" onClick={() => onShow({})}>
-            Show all
-          </button>
-        )}
-      </p>
-      <DataGrid
-        filterIn={null}
-        label="Rows of the zip"
-        columns={columns}
-        rows={data.rows}
-        rowKey={({ file, line }) => `${file} ${line}`}
-        minWidth={640}
-        empty={<Empty title="No such row" />}
-      />
-    </>
+    <Awaited query={rows} waiting="Reading the rows">
+      {(data) => (
+        <>
+          <p className="border-b border-hairline px-4 py-2 text-[13px]">
+            {words.length === 0 ? 'All rows' : words.join(', ')}: <b>{showCount(data.total)}</b>
+            {data.total > data.rows.length && (
+              <span className="text-quiet">
+                {' '}
+                – the first {showCount(data.rows.length)} are here; choose a file or an outcome
+              </span>
+            )}
+            {words.length > 0 && (
+              <button type="button" className="ml-3 font-semibold text-eucalypt underline" onClick={() => onShow({})}>
+                Show all
+              </button>
+            )}
+          </p>
+          <DataGrid
+            filterIn={null}
+            label="Rows of the zip"
+            columns={columns}
+            rows={data.rows}
+            rowKey={({ file, line }) => `${file} ${line}`}
+            minWidth={640}
+            empty={<Empty title="No such row" />}
+          />
+        </>
+      )}
+    </Awaited>
   );
 }

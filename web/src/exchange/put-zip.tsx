@@ -22,7 +22,7 @@ export function PutZip({ onRead }: { onRead: (id: number) => void }) {
         onFile={(file) => read.mutate(file, { onSuccess: ({ id }) => onRead(id) })}
       >
         Version 1.1 or 1.2, bulk or delta, at most {largestZipMegabytes} MB. Nothing is written before you have seen
-        every row and taken it in.
+        every row and imported it.
       </FileDrop>
       {read.error instanceof ProblemError && (
         <div role="alert">

@@ -29,7 +29,7 @@ export function ColumnChooser({ file, sections, onChoose }: ColumnChooserProps) 
           {file.items.map(({ id, name }, at) => (
             <span key={id}>
               {at === 0 ? 'their ' : at === file.items.length - 1 ? ' and ' : ', '}
-              {name} stands in{' '}
+              {name} is in{' '}
               <ColumnChoice
                 label={`Column of ${name}`}
                 noneWords={file.items.length > 1 ? 'no column' : 'choose a column'}

@@ -47,19 +47,20 @@ function PlanHeadline({ file, sectionName }: Omit<FileHeadlineProps, 'at'>) {
   const { path } = useScope();
   const { counts } = file.plan!;
   const leftOut = countOutcomes(file.plan!, isLeftOut);
+  const asInFile = counts.same + writesOf(file.plan);
   const where = file.sectionColumn !== null ? file.periodName : (sectionName ?? 'the section');
   const items = file.items.filter(({ id }) => file.grades.some(({ itemId }) => itemId === id));
   return (
     <>
       {file.status === 'accepted' ? (
         <>
-          Imported for <Strong>{where}</Strong>: <Strong>{showCount(counts.same + writesOf(file.plan))}</Strong>{' '}
-          percentages stand as in the file
+          Imported for <Strong>{where}</Strong>: <Strong>{counted(asInFile, 'percent')}</Strong>{' '}
+          {agreeing(asInFile, 'is')} as in the file
         </>
       ) : (
         <>
-          For <Strong>{where}</Strong> this file brings <Strong>{showCount(counts.new)} new</Strong> and{' '}
-          <Strong>{showCount(counts.changed)} changed</Strong> percentages of {listed(items.map(({ name }) => name))}
+          For <Strong>{where}</Strong> this file brings percentages of {listed(items.map(({ name }) => name))}:{' '}
+          <Strong>{showCount(counts.new)} new</Strong> and <Strong>{showCount(counts.changed)} changed</Strong>
         </>
       )}
       {leftOut > 0 ? (

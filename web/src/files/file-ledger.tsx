@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { countOutcomes, isWritten, rowOutcomes } from '#core/files';
 import type { FileImportReply, FilePlanReply, FileRowReply, FileRowsQuery } from '#contract/files';
+import { Awaited } from '../shell/awaited';
 import { searchWith } from '../ui/address/search-with';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { showCount, showPercent } from '../ui/format';
@@ -15,7 +16,8 @@ const inks = { so: 'text-eucalypt', quiet: 'text-quiet', warns: 'text-wattle', b
 export function FileLedger({ file, plan }: { file: FileImportReply; plan: FilePlanReply }) {
   const [search, setSearch] = useSearchParams();
   const show = shownBy(search.get('show'));
-  const { data } = useFileRows(file, show);
+  const rows = useFileRows(file, show);
+  const { data } = rows;
   const all = countOutcomes(plan, () => true);
   const { notInFile } = plan;
   return (
@@ -46,16 +48,18 @@ export function FileLedger({ file, plan }: { file: FileImportReply; plan: FilePl
           </span>
         )}
       </div>
-      {data && (
-        <DataGrid
-          filterIn={null}
-          label="Rows of the file"
-          columns={columnsOf(file)}
-          rows={data.rows}
-          rowKey={({ row, itemId }) => `${row} ${itemId}`}
-          empty={<Empty title="No such row" />}
-        />
-      )}
+      <Awaited query={rows} waiting="Reading the rows">
+        {(read) => (
+          <DataGrid
+            filterIn={null}
+            label="Rows of the file"
+            columns={columnsOf(file)}
+            rows={read.rows}
+            rowKey={({ row, itemId }) => `${row} ${itemId}`}
+            empty={<Empty title="No such row" />}
+          />
+        )}
+      </Awaited>
     </>
   );
 }

@@ -107,7 +107,7 @@ function FileActions({ file }: { file: FileImportReply }) {
     accept.mutate(file.plan!.number, {
       onSuccess: ({ status }) =>
         status === 'accepted' &&
-        toast.success(`${counted(writes, 'computed percent')} written.`, {
+        toast.success(`${counted(writes, 'computed percentage')} written.`, {
           action: { label: 'Undo', onClick: takeBack },
         }),
       onError: showProblem,

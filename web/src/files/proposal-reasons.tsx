@@ -7,11 +7,11 @@ export function ProposalReasons({ file: { proposals, items } }: { file: FileImpo
   const names = new Map(items.map((item) => [item.id, item.name]));
   return (
     <p className="text-[12px] text-quiet">
-      {id ? `Id column: ${proposalWords(id)} (${id.confidence} %). ` : 'No column holds ids that we know. '}
+      {id ? `Id column: ${proposalWords(id)} (${id.confidence} %). ` : 'No column contains ids that we know. '}
       {sectionColumn && `Section column: ${proposalWords(sectionColumn)} (${sectionColumn.confidence} %). `}
       {section && `Section: ${section.known} of the students are in it (${section.confidence} %). `}
       {grades.length === 0
-        ? 'No column holds percentages.'
+        ? 'No column contains percentages.'
         : grades
             .map(
               ({ itemId, proposal }) =>

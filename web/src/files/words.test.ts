@@ -17,9 +17,11 @@ describe('what happens to a row', () => {
 
   it('quotes the value, and names the other row', () => {
     const plain = { sameAs: [], givenSection: null };
-    expect(reasonWords({ outcome: 'unreadable', value: 'abc', ...plain })).toBe('“abc” is no percent, such as 86.4.');
+    expect(reasonWords({ outcome: 'unreadable', value: 'abc', ...plain })).toBe(
+      '“abc” is not a percentage such as 86.4.',
+    );
     expect(reasonWords({ outcome: 'twice', value: '80', ...plain, sameAs: [22, 30] })).toBe(
-      'The same student is in row 22 and 30; neither is taken.',
+      'The same student is in row 22 and 30; neither is used.',
     );
   });
 });

@@ -19,7 +19,7 @@ export const outcomeWords: Record<
   'not in section': { name: 'not in the section', tone: 'warns' },
   withdrawn: { name: 'withdrawn', tone: 'warns' },
   'out of range': { name: 'out of range', tone: 'blocks' },
-  unreadable: { name: 'not a percent', tone: 'blocks' },
+  unreadable: { name: 'not a percentage', tone: 'blocks' },
   twice: { name: 'twice in the file', tone: 'blocks' },
 };
 
@@ -46,9 +46,9 @@ export function reasonWords({
     case 'label':
       return `“${value}” is a label or a code; files bring percentages.`;
     case 'unreadable':
-      return `“${value}” is no percent, such as 86.4.`;
+      return `“${value}” is not a percentage such as 86.4.`;
     case 'twice':
-      return `The same student is in row ${listed(sameAs.map(String))}; neither is taken.`;
+      return `The same student is in row ${listed(sameAs.map(String))}; neither is used.`;
     case 'blank':
       return 'No total yet.';
     default:
@@ -69,9 +69,9 @@ export const fileWorkWords: Readonly<Record<FileStatus, string>> = {
   planning: 'Planning',
   planned: 'Planned',
   accepting: 'Writing',
-  accepted: 'Taken in',
-  undoing: 'Taking back',
-  undone: 'Taken back',
+  accepted: 'Accepted',
+  undoing: 'Undoing',
+  undone: 'Undone',
 };
 
 type FileWork = Pick<FileImportReply, 'id' | 'status' | 'stepsDone' | 'stepCount'>;

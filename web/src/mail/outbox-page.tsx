@@ -59,11 +59,11 @@ export function OutboxPage() {
             </>
           )
         }
-        below="Letters are kept here and as .eml files in the folder outbox beside the data; no mail server sends them."
+        below="Messages are kept here and as .eml files in the folder outbox beside the data; no mail server sends them."
       >
         <Panel className="flex min-h-0 flex-1 flex-col">
           <DataGrid
-            label="Letters"
+            label="Messages"
             columns={columns}
             rows={mails}
             rowKey={({ id }) => String(id)}

@@ -105,7 +105,9 @@ export function ClassesDesk({ reply, onOpen }: { reply: MatchesReply; onOpen: (i
         columns={columns}
         rows={rows}
         rowKey={({ id }) => String(id)}
-        empty={<Empty title="No class read yet">Read the platform under Platforms; its classes then stand here.</Empty>}
+        empty={
+          <Empty title="No class read yet">Read the platform under Platforms; its classes are then listed here.</Empty>
+        }
       />
     </Panel>
   );

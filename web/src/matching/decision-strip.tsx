@@ -59,7 +59,7 @@ export function DecisionStrip({ row, targets, classes, names, isBusy, onDecide }
           : row.state === 'proposed'
             ? `Proposed: ${sayRow(row, nameOf)}. `
             : ''}
-        {row.kind === 'letter' ? 'Labels hold for the whole platform.' : whereOf(row, classes, names)}
+        {row.kind === 'letter' ? 'Labels apply to the whole platform.' : whereOf(row, classes, names)}
       </p>
     </section>
   );

@@ -35,7 +35,7 @@ export function MatchesPage() {
             <Link className="font-semibold text-eucalypt underline" to={path('platforms')}>
               Connect a platform
             </Link>{' '}
-            first; its classes, groups and people then stand here beside ours.
+            first; its classes, groups and people are then listed here beside ours.
           </Empty>
         </Panel>
       </Page>
@@ -97,7 +97,7 @@ function Desk({ reply, view, classId, onView }: DeskProps) {
     <>
       {title && (
         <p className="text-[13px]">
-          Only <b>{title}</b>; a decision here holds in this class alone.{' '}
+          Only <b>{title}</b>; a decision here applies to this class only.{' '}
           <button type="button" className="font-semibold text-eucalypt underline" onClick={() => onView({ view })}>
             Show all classes
           </button>

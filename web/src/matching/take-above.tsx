@@ -16,7 +16,7 @@ export function TakeAbove({ reply, view }: { reply: MatchesReply; view: View }) 
   const [line, setLine] = useState(sureConfidence);
   const decisions = decisionsOfView(reply, view, line);
   if (decisionsOfView(reply, view, 0).length === 0) return null;
-  const take = () => decide.mutate({ decisions, says: `${counted(decisions.length, 'proposal')} taken.` });
+  const take = () => decide.mutate({ decisions, says: `${counted(decisions.length, 'proposal')} accepted.` });
   return (
     <span className="flex items-center gap-2">
       <Button look="main" disabled={decide.isPending || decisions.length === 0} onClick={take}>

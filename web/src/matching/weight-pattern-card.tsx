@@ -51,7 +51,7 @@ export function WeightPatternCard({ pattern, categories, platform, onAsk }: Weig
           {names}
         </p>
         {state === 'differ' && !isEven && (
-          <p className="text-[12px] text-waratah">Theirs come to {theirSum}, not 100.</p>
+          <p className="text-[12px] text-waratah">Theirs add up to {theirSum}, not 100.</p>
         )}
       </div>
       <table className="table-fixed text-[13px]">

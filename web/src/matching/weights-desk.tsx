@@ -22,7 +22,7 @@ export function WeightsDesk({ platform }: { platform: PlatformReply }) {
     return (
       <Panel>
         <Empty title="Nothing to compare yet">
-          Join classes to sections that run through {period.name}; their weights then stand here beside ours.
+          Join classes to sections that run through {period.name}; their weights are then listed here beside ours.
         </Empty>
       </Panel>
     );

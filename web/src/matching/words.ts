@@ -33,7 +33,7 @@ function sayReason(reason: ProposalReason): string {
     case 'abbreviation':
       return 'a usual short form';
     case 'within':
-      return 'one name holds the other';
+      return 'one name contains the other';
     case 'spelling':
       return `spelt ${Math.floor(reason.similarity * 100)} % alike`;
     case 'weight':

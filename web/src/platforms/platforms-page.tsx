@@ -123,7 +123,7 @@ function PlatformCard({ platform }: { platform: PlatformReply }) {
           </>
         }
       >
-        <p className="text-[13px] text-quiet">Connected again, it has to be joined anew.</p>
+        <p className="text-[13px] text-quiet">If you connect it again, everything has to be matched again.</p>
       </Dialog>
     </Panel>
   );

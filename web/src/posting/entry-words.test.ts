@@ -5,12 +5,12 @@ const percents = { known: ['A', 'B', 'INC'], highestLevel: null };
 const levels = { known: ['4', '3', 'INC'], highestLevel: '4' };
 
 it.each([
-  ['percent-unreadable', percents, 'A percent is a number such as 86.4.'],
+  ['percent-unreadable', percents, 'A percentage is a number such as 86.4.'],
   ['percent-unreadable', levels, 'A level is a number such as 2.5.'],
-  ['percent-negative', percents, 'A percent is not below 0.'],
+  ['percent-negative', percents, 'A percentage is not below 0.'],
   ['percent-negative', levels, 'A level is not below 0.'],
-  ['percent-too-high', percents, 'A percent is at most 200.'],
-  ['level-too-high', levels, 'A level lies from 0 to 4; percentages are not accepted here.'],
+  ['percent-too-high', percents, 'A percentage is at most 200.'],
+  ['level-too-high', levels, 'A level is from 0 to 4; percentages are not accepted here.'],
   ['percent-too-exact', percents, 'At most two decimals, such as 86.45.'],
   ['percent-too-exact', levels, 'At most two decimals, such as 2.45.'],
   ['label-unknown', levels, 'One of 4, 3, INC.'],

@@ -13,13 +13,13 @@ export function entryFaultWords(
 ): string {
   switch (code) {
     case 'percent-unreadable':
-      return highestLevel === null ? 'A percent is a number such as 86.4.' : 'A level is a number such as 2.5.';
+      return highestLevel === null ? 'A percentage is a number such as 86.4.' : 'A level is a number such as 2.5.';
     case 'percent-negative':
       return `A ${highestLevel === null ? 'percent' : 'level'} is not below 0.`;
     case 'percent-too-high':
-      return 'A percent is at most 200.';
+      return 'A percentage is at most 200.';
     case 'level-too-high':
-      return `A level lies from 0 to ${highestLevel}; percentages are not accepted here.`;
+      return `A level is from 0 to ${highestLevel}; percentages are not accepted here.`;
     case 'percent-too-exact':
       return `At most two decimals, such as ${highestLevel === null ? '86.45' : '2.45'}.`;
     case 'label-unknown':
@@ -29,6 +29,6 @@ export function entryFaultWords(
     case 'hours-unreadable':
       return 'Hours such as 42.5, not below 0.';
     case 'day-placeholder':
-      return 'A day that stands for “no date” is not taken; leave the cell empty.';
+      return 'A date that only means “no date” is not accepted; leave the cell empty.';
   }
 }

@@ -17,7 +17,7 @@ export function FillBlanksDialog({ isOpen, onOpenChange, blanks, onFill }: FillB
   const [text, setText] = useState('');
   const [fault, setFault] = useState<string | undefined>();
   const fill = () => {
-    const wrong = text.trim() === '' ? 'Type a percent, a label or a code.' : onFill(text);
+    const wrong = text.trim() === '' ? 'Type a percentage, a label or a code.' : onFill(text);
     setFault(wrong);
     if (wrong === undefined) onOpenChange(false);
   };
@@ -36,7 +36,7 @@ export function FillBlanksDialog({ isOpen, onOpenChange, blanks, onFill }: FillB
         }}
       >
         <TextField
-          label="Percent, label or code"
+          label="Percentage, label or code"
           value={text}
           autoFocus
           onChange={(event) => setText(event.target.value)}

@@ -74,7 +74,7 @@ describe('a sheet by keyboard', () => {
     const { person } = open();
     await person.keyboard('9x{Enter}');
     expect(textsOf(1)[0]).toBe('9x');
-    expect(screen.getByRole('alert').textContent).toBe('“9x”: A percent is a number such as 86.4.');
+    expect(screen.getByRole('alert').textContent).toBe('“9x”: A percentage is a number such as 86.4.');
     expect(screen.getByRole('button', { name: /^Save/ })).toHaveProperty('disabled', true);
   });
 });

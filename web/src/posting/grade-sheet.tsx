@@ -52,7 +52,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
         onSuccess: (saved) => {
           settleMarks(sheetId, drafts, saved);
           tellOfChange(
-            `${counted(saved.receipt?.changes.length ?? 0, 'grade')} saved. The receipt stands below the sheet.`,
+            `${counted(saved.receipt?.changes.length ?? 0, 'grade')} saved. The receipt is below the sheet.`,
             saved,
           );
         },
@@ -115,7 +115,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
             Save {unsaved.length > 0 ? unsaved.length : ''} <Key>Ctrl S</Key>
           </Button>
           <Button disabled={isReadOnly || entry.computedBlanks.length === 0} onClick={entry.takeComputedForBlanks}>
-            Take computed for {counted(entry.computedBlanks.length, 'blank')}
+            Use computed for {counted(entry.computedBlanks.length, 'blank')}
           </Button>
           <Button disabled={isReadOnly || entry.blanks.length === 0} onClick={() => setFilling(true)}>
             Fill empty cells…

@@ -18,7 +18,7 @@ export function LeaveDialog({
       isOpen={blocker.state === 'blocked'}
       onOpenChange={(isOpen) => !isOpen && blocker.reset?.()}
       title={`${counted(unsaved, 'grade')} not saved yet`}
-      description="Nobody else sees them until you save. Kept, they wait for you here on this machine."
+      description="Nobody else sees them until you save. If you keep them, they stay here on this computer."
     >
       <div className="flex gap-2">
         <Button look="main" autoFocus onClick={() => blocker.reset?.()}>

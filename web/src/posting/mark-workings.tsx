@@ -5,6 +5,7 @@ import { bandEdges, findBand } from '#core/scales';
 import type { EntryRules } from '#core/posting';
 import { bodyOfMark, type ComputedReply, type SheetReply } from '#contract/posting';
 import { HistoryButton } from '../changes/history-button';
+import { Awaited } from '../shell/awaited';
 import { Button } from '../ui/button';
 import { showInstant, showLabel, showPercent, showPrecision } from '../ui/format';
 import { BookWorkings } from '../calculation/book/book-workings';
@@ -109,8 +110,15 @@ function PartWorkings({
   sectionId: number;
   enrollmentId: number;
 }) {
-  const { data: sheet } = useSheet({ sectionId, itemId: part.itemId, periodId: part.periodId });
-  if (!sheet) return <p className="text-quiet">Opening {part.name} …</p>;
+  const opened = useSheet({ sectionId, itemId: part.itemId, periodId: part.periodId });
+  return (
+    <Awaited query={opened} waiting={`Opening ${part.name}`}>
+      {(sheet) => <PartOnSheet part={part} sheet={sheet} enrollmentId={enrollmentId} />}
+    </Awaited>
+  );
+}
+
+function PartOnSheet({ part, sheet, enrollmentId }: { part: OpenedPart; sheet: SheetReply; enrollmentId: number }) {
   const rules = entryRulesOf(sheet);
   const row = sheetRows(sheet, {}, rules).find((each) => each.reply.enrollmentId === enrollmentId);
   if (!row) return <p className="text-quiet">This student is not on the sheet of {part.name}.</p>;

@@ -3,7 +3,7 @@ import { cutBands, orderBands, type Band } from '#core/scales';
 import { bandTint } from '../ui/band-tint';
 import { showLabel } from '../ui/format';
 
-/** The piece of the ruler around one percent, or level, with a pointer at it; `top` is the highest value of the scale. */
+/** The piece of the ruler around one percentage, or level, with a pointer at it; `top` is the highest value of the scale. */
 export function RulerStrip({ bands, percent, top }: { bands: readonly Band[]; percent: Percent; top: number }) {
   const ordered = orderBands(cutBands(bands));
   const at = Number(formatDecimal(percent));

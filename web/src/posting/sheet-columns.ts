@@ -13,7 +13,7 @@ export function columnsOf({ asksHours, commentRule }: Pick<SheetReply, 'asksHour
 
 /** What a column is called in a sentence. */
 export const columnNames: Record<EditableColumn, string> = {
-  percent: 'posted percent',
+  percent: 'posted percentage',
   mark: 'label or code',
   lastDate: 'last date of attendance',
   hours: 'hours attended',

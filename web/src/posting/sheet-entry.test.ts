@@ -41,7 +41,7 @@ describe('typing', () => {
     expect(typed(1, 0, '92')).toEqual([]);
     expect(drafted()).toEqual({ 2: '92A' });
     expect(typed(1, 0, 'many')).toEqual([
-      { enrollmentId: 2, column: 'percent', text: 'many', says: 'A percent is a number such as 86.4.' },
+      { enrollmentId: 2, column: 'percent', text: 'many', says: 'A percentage is a number such as 86.4.' },
     ]);
     expect(typed(1, 1, 'Z')[0]!.says).toBe('One of A, B, EXM.');
     expect(typed(1, 2, '1899-12-30')[0]!.says).toContain('stands for “no date”');
@@ -68,7 +68,7 @@ describe('a block from a spreadsheet', () => {
       'pasted',
     );
     expect(faults).toEqual([
-      { enrollmentId: 2, column: 'percent', text: 'high', says: 'A percent is a number such as 86.4.' },
+      { enrollmentId: 2, column: 'percent', text: 'high', says: 'A percentage is a number such as 86.4.' },
     ]);
     expect(drafted()).toEqual({ 1: '95A', 4: 'EXM' });
     expect(marksOf('x')[1]!.mark.lastDate).toBe('2026-01-16');
@@ -85,7 +85,7 @@ describe('filling the blanks', () => {
     expect(drafted()).toEqual({ 1: '91.3A' });
   });
 
-  it('with one value takes a percent, a label or a code, or says why not', () => {
+  it('with one value takes a percentage, a label or a code, or says why not', () => {
     expect(entry().fillBlanks('nothing')).toBe('One of A, B, EXM.');
     expect(drafted()).toEqual({});
     expect(entry().fillBlanks('ex')).toBeUndefined();

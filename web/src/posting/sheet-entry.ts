@@ -79,7 +79,7 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
       texts.map(([at, of]) => ({ enrollmentId: rows[at]!.reply.enrollmentId, column: columns[of]! })),
     takeComputed: (row: SheetRow) => row.proposal && change([[row, row.proposal]]),
     takeComputedForBlanks: () => change(computedBlanks.map((row) => [row, row.proposal!])),
-    /** Fills every blank with one percent, label or code; answers with what is wrong, or undefined. */
+    /** Fills every blank with one percentage, label or code; answers with what is wrong, or undefined. */
     fillBlanks(text: string): string | undefined {
       const column = /^[\d.,]/.test(text.trim()) ? 'percent' : 'mark';
       const entries = blanks.map((row) => [row, read(row.mark, column, text)] as const);

@@ -43,7 +43,7 @@ describe('a row of the sheet', () => {
     ]);
   });
 
-  it('shows what the computed percent would be without posting it', () => {
+  it('shows what the computed percentage would be without posting it', () => {
     const computed = computedFrom('89.46');
     const [shown] = view(sheet(row({ computed, mark: blank, version: 0 })));
     expect([shown!.computedLabel, shown!.mark.percent, shown!.isUnsaved]).toEqual(['A-', null, false]);
@@ -104,7 +104,7 @@ describe('what the margin says of an item’s own rules', () => {
 });
 
 describe('a draft', () => {
-  it('is none when the mark is what is saved, however its percent is written', () => {
+  it('is none when the mark is what is saved, however its percentage is written', () => {
     const rules = entryRulesOf(sheet(row()));
     const entered = enterPercent(markOfBody(row().mark), '89.6', rules);
     if (entered.kind !== 'entered') throw new Error('a plain percent was not taken');

@@ -20,7 +20,7 @@ export interface SheetRow {
   readonly computed: Percent | null;
   /** What taking what is computed would post; null where nothing is. */
   readonly proposal: Mark | null;
-  /** The label that the computed percent would have. */
+  /** The label that the computed percentage would have. */
   readonly computedLabel: string | null;
   readonly isUnsaved: boolean;
   /** Somebody else saved the grade after the draft was begun. */
@@ -159,7 +159,7 @@ function bookRemarks(
     return [
       {
         severity: 'informs',
-        says: `${listed(blockedBy)} ${agreeing(blockedBy.length, 'blocks')} the grade until it is settled.`,
+        says: `${listed(blockedBy)} ${agreeing(blockedBy.length, 'blocks')} the grade until it is resolved.`,
       },
     ];
   if (!computed || !source || source.file || !mark.percent) return [];
@@ -167,7 +167,7 @@ function bookRemarks(
     roundTo(fromDecimal(value), precision.digits, precision.rounding),
   );
   if (now!.units === posted!.units) return [];
-  return [{ severity: 'informs', says: `The grade book comes to ${formatDecimal(now!)} now.` }];
+  return [{ severity: 'informs', says: `The grade book computes ${formatDecimal(now!)} now.` }];
 }
 
 /** Why a composite has no value. */

@@ -22,7 +22,7 @@ export function AssignmentEffect({ preview, reply }: { preview: AssignmentPrevie
           <div key={itemId} className="space-y-1">
             {added.length > 0 && (
               <p>
-                <b>{counted(added.length, 'course')}</b> would come to report {name}:{' '}
+                <b>{counted(added.length, 'course')}</b> would report {name}:{' '}
                 {showNames(added.map(({ title }) => title))}.
               </p>
             )}

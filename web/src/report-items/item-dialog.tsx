@@ -82,7 +82,7 @@ export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDial
       title={item ? item.name : 'A new report item'}
       description={
         item && item.postedGrades > 0
-          ? `${counted(item.postedGrades, 'grade')} posted; they stay as they are, and what changes holds for what is posted next.`
+          ? `${counted(item.postedGrades, 'grade')} posted; they stay as they are, and the change applies to what is posted next.`
           : undefined
       }
       footer={

@@ -9,7 +9,7 @@ import { Strong } from '../ui/page';
 /** What a changed item would do to what is computed for it, before it is saved. */
 export function ItemEffect({ effect }: { effect: UseQueryResult<ItemEffectReply> }) {
   return (
-    <Awaited query={effect} waiting="Working out what the grades would come to">
+    <Awaited query={effect} waiting="Calculating what the grades would be">
       {(data) => (
         <div className="space-y-5">
           <p className="text-[15px]">

@@ -167,7 +167,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
             onChange={(rules) => change({ rules })}
           />
           <p className="px-1 text-[12px] text-quiet">
-            Where rules meet, the later one stands; an exception stands over all of them. Drag a rule by its number.
+            Where rules meet, the later one decides; an exception decides before all of them. Drag a rule by its number.
           </p>
         </div>
         <Panel className="flex min-h-[360px] flex-col min-[1140px]:min-h-0">

@@ -35,15 +35,15 @@ export const sourceWords: Record<ItemSource, string> = {
   hand: 'by hand',
   composite: 'made of other items',
 };
-export const unitWords: Record<PartUnit, string> = { percent: 'posted percent', points: 'grade points' };
+export const unitWords: Record<PartUnit, string> = { percent: 'posted percentage', points: 'grade points' };
 export const commentWords: Record<CommentRule, string> = {
-  none: 'takes no comment',
+  none: 'has no comment',
   optional: 'may carry a comment',
   requiredBelow: 'needs a comment below',
 };
 export const viewWords: Record<FamilyView, string> = {
   label: 'the label',
-  percent: 'the percent',
+  percent: 'the percentage',
   both: 'percent and label',
   descriptor: 'the descriptor in words',
   hidden: 'nothing',

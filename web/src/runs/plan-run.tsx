@@ -61,9 +61,9 @@ export function PlanRun({ platforms }: { platforms: RunsReply['platforms'] }) {
           <option value="keep">keep</option>
           <option value="replace">replace</option>
         </Choice>{' '}
-        what somebody here entered by hand.
+        what was entered here by hand.
         <span className="block text-[13px] leading-5 text-quiet">
-          First comes the plan: every line with what becomes of it and why. Nothing is written before you carry it out.
+          First comes the plan: every row with what becomes of it and why. Nothing is written before you carry it out.
         </span>
       </p>
       <Button look="main" disabled={plan.isPending} onClick={begin}>

@@ -54,14 +54,16 @@ export function RunHeadline({ run, at, onShow }: RunHeadlineProps) {
       <>
         {writes === 0 ? (
           <>
-            Nothing of {platform} is new for {period}; {showCount(counts.outcomes.same)} rows are the same.
+            Nothing of {platform} is new for {period}; {counted(counts.outcomes.same, 'row')}{' '}
+            {agreeing(counts.outcomes.same, 'is')} the same.
           </>
         ) : (
           <>
             <FigureButton onClick={() => onShow(create >= change ? { outcome: 'create' } : { outcome: 'change' })}>
               {counted(writes, 'row')}
             </FigureButton>{' '}
-            would be written into {period}, {showCount(counts.outcomes.same)} are the same.
+            would be written into {period}, {showCount(counts.outcomes.same)} {agreeing(counts.outcomes.same, 'is')} the
+            same.
           </>
         )}
         {notSent}
@@ -78,7 +80,7 @@ export function RunHeadline({ run, at, onShow }: RunHeadlineProps) {
             <FigureButton tone="warns" onClick={() => onShow({ result: 'stays' })}>
               {showCount(stays)}
             </FigureButton>{' '}
-            changed since and stay as they are.
+            changed since and {agreeing(stays, 'was')} left alone.
           </>
         )}
       </>
@@ -86,14 +88,14 @@ export function RunHeadline({ run, at, onShow }: RunHeadlineProps) {
   return (
     <>
       <FigureButton onClick={() => onShow({ result: 'written' })}>{counted(written, 'row')}</FigureButton> of {platform}{' '}
-      written into {period}, {showCount(counts.outcomes.same)} were the same.
+      written into {period}, {showCount(counts.outcomes.same)} {agreeing(counts.outcomes.same, 'was')} the same.
       {movedOn > 0 && (
         <>
           {' '}
           <FigureButton tone="warns" onClick={() => onShow({ result: 'movedOn' })}>
             {showCount(movedOn)}
           </FigureButton>{' '}
-          changed here since the plan and were not written.
+          changed here since the plan and {agreeing(movedOn, 'was')} not written.
         </>
       )}
       {notSent}

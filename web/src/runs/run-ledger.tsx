@@ -1,6 +1,7 @@
 import { canCarryOut, isWriting, type LedgerOutcome } from '#core/runs';
 import { reasonWords, type RunReply, type RunRowReply, type RunRowsQuery } from '#contract/runs';
 import { counted } from '#contract/messages';
+import { Awaited } from '../shell/awaited';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { showCount } from '../ui/format';
 import { Empty } from '../ui/panel';
@@ -25,41 +26,48 @@ interface RunLedgerProps {
 
 /** The lines that the filter lets through: what becomes of each, and why. */
 export function RunLedger({ run, query, chosenId, onChoose, onShow }: RunLedgerProps) {
-  const { data } = useRunRows(run, query);
+  const rows = useRunRows(run, query);
   const { pick } = useRunActions(run.id);
   const titles = new Map(run.classes.map(({ classId, title, section }) => [classId, section ?? title]));
   const categories = new Map(run.categories.map(({ id, name }) => [id, name]));
   const mayPick = canCarryOut(run);
-  if (!data) return null;
   const filters = filterWords(query, titles);
   return (
-    <>
-      <p className="border-b border-hairline px-4 py-2 text-[13px]">
-        {filters === '' ? 'All rows' : filters}: <b>{showCount(data.total)}</b>
-        {data.total > data.rows.length && (
-          <span className="text-quiet">
-            {' '}
-            – the first {showCount(data.rows.length)} are here; choose a reason or a class
-          </span>
-        )}
-        {filters !== '' && (
-          <button type="button" className="ml-3 font-semibold text-eucalypt underline" onClick={() => onShow({})}>
-            Show all
-          </button>
-        )}
-      </p>
-      <DataGrid
-        filterIn={null}
-        label="Lines of the run"
-        columns={columnsOf(titles, categories, mayPick ? (row, isPicked) => pick.mutate(pickOf(row, isPicked)) : null)}
-        rows={data.rows}
-        rowKey={({ id }) => String(id)}
-        chosenKey={chosenId === null ? null : String(chosenId)}
-        onReach={onChoose}
-        minWidth={640}
-        empty={<Empty title="No such line" />}
-      />
-    </>
+    <Awaited query={rows} waiting="Reading the rows">
+      {(data) => (
+        <>
+          <p className="border-b border-hairline px-4 py-2 text-[13px]">
+            {filters === '' ? 'All rows' : filters}: <b>{showCount(data.total)}</b>
+            {data.total > data.rows.length && (
+              <span className="text-quiet">
+                {' '}
+                – the first {showCount(data.rows.length)} are here; choose a reason or a class
+              </span>
+            )}
+            {filters !== '' && (
+              <button type="button" className="ml-3 font-semibold text-eucalypt underline" onClick={() => onShow({})}>
+                Show all
+              </button>
+            )}
+          </p>
+          <DataGrid
+            filterIn={null}
+            label="Rows of the run"
+            columns={columnsOf(
+              titles,
+              categories,
+              mayPick ? (row, isPicked) => pick.mutate(pickOf(row, isPicked)) : null,
+            )}
+            rows={data.rows}
+            rowKey={({ id }) => String(id)}
+            chosenKey={chosenId === null ? null : String(chosenId)}
+            onReach={onChoose}
+            minWidth={640}
+            empty={<Empty title="No such row" />}
+          />
+        </>
+      )}
+    </Awaited>
   );
 }
 

@@ -52,7 +52,7 @@ export function RunPage() {
         }
         aside={
           <>
-            {run.isNightly ? 'by night' : run.startedBy}, {showInstant(run.startedAt)};{' '}
+            {run.isNightly ? 'the nightly run' : run.startedBy}, {showInstant(run.startedAt)};{' '}
             {run.mode === 'keep' ? 'keeps' : 'replaces'} what was entered here
           </>
         }

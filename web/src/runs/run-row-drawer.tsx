@@ -45,7 +45,7 @@ export function RunRowDrawer({ run, row, path, onClose }: RunRowDrawerProps) {
             <dd className="figures font-bold">{showFacts(row.after, categories)}</dd>
           </dl>
         )}
-        {row.result && <p className="text-[13px]">This line was {resultNames[row.result]}.</p>}
+        {row.result && <p className="text-[13px]">This row was {resultNames[row.result]}.</p>}
         <ul className="space-y-2 text-[13px]">
           {row.reasons.map((reason) => {
             const mend = mends[reason.code];
@@ -76,15 +76,15 @@ export function RunRowDrawer({ run, row, path, onClose }: RunRowDrawerProps) {
         {isWriting(row.outcome) && canCarryOut(run) && (
           <div className="flex flex-col items-start gap-2">
             {row.kind !== 'assignment' && (
-              <Button onClick={() => leaveOut('row', String(row.id))}>Leave this line out</Button>
+              <Button onClick={() => leaveOut('row', String(row.id))}>Skip this row</Button>
             )}
             <Button onClick={() => leaveOut('column', row.columnKey)}>
-              Leave out {row.kind === 'assignment' ? row.name : (row.column ?? 'the column')} with its scores
+              Skip {row.kind === 'assignment' ? row.name : (row.column ?? 'the column')} with its scores
             </Button>
             {row.personKey !== '' && (
-              <Button onClick={() => leaveOut('person', row.personKey)}>Leave out {row.name} everywhere</Button>
+              <Button onClick={() => leaveOut('person', row.personKey)}>Skip {row.name} everywhere</Button>
             )}
-            <Button onClick={() => leaveOut('class', String(row.classId))}>Leave out the whole class</Button>
+            <Button onClick={() => leaveOut('class', String(row.classId))}>Skip the whole class</Button>
           </div>
         )}
       </div>

@@ -32,7 +32,7 @@ export const mends: Partial<Record<RunReasonCode, { readonly place: string; read
   'person-ignored': matchesOf('person'),
   'total-open': matchesOf('total'),
   'total-ignored': matchesOf('total'),
-  'no-scale': { place: 'scales', says: 'Put one in force' },
+  'no-scale': { place: 'scales', says: 'Choose a scale' },
   'window-closed': { place: 'calendar', says: 'See the windows' },
   'letter-open': matchesOf('letter'),
   'letter-ignored': matchesOf('letter'),
@@ -81,7 +81,7 @@ export function showChange({ before, after }: RunRowReply, categories: ReadonlyM
 }
 
 /** What a run does in each stage. */
-export const stageWords: Record<RunStage, string> = { plan: 'planning', carry: 'carrying over', undo: 'taking back' };
+export const stageWords: Record<RunStage, string> = { plan: 'planning', carry: 'carrying over', undo: 'undoing' };
 
 /** How a run stands, as a list of runs says it. */
 export function sayStanding({ stage, state, done, total }: RunSummaryReply): string {

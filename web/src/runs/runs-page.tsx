@@ -122,7 +122,7 @@ export function RunsPage() {
           minWidth={940}
           empty={
             <Empty title="No run yet">
-              Plan the first one above. It writes nothing before you have seen every line.
+              Plan the first one above. It writes nothing before you have seen every row.
             </Empty>
           }
         />

@@ -156,7 +156,7 @@ function FaultRow({ fault, top, onSettle }: FaultRowProps) {
   );
 }
 
-/** Lines that state both ends; a table that states only lowest values has none, and nothing to settle. */
+/** Lines that state both ends; a table that states only lowest values has none, and nothing to resolve. */
 function statedOf(lines: readonly StatedLine[]): StatedBand[] {
   return lines.flatMap(({ label, lowest, highest }) => (highest ? [{ label, lowest, highest }] : []));
 }

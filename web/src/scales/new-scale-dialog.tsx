@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { scaleKinds, type ScaleKind } from '#core/scales';
 import type { PeriodReply } from '#contract/calendar';
 import type { BandBody, ScalesReply, TieBody } from '#contract/scales';
+import { useTellOfChange } from '../changes/use-tell-of-change';
 import { ProblemError } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
 import { useScope } from '../shell/scope';
@@ -54,6 +55,7 @@ export function NewScaleDialog({ reply, period, onClose, onAdded }: NewScaleDial
   const [isDistrictWide, setDistrictWide] = useState(false);
   const [tie, setTie] = useState<TieBody | null>(null);
   const add = useAddScale(schoolId);
+  const tellOfChange = useTellOfChange();
   const problem = add.error instanceof ProblemError ? add.error : undefined;
   const alike = reply.scales.filter((scale) => scale.kind === kind);
   const bands = alike.find(({ id }) => id === copied)?.bands ?? beginnings[kind];
@@ -70,7 +72,10 @@ export function NewScaleDialog({ reply, period, onClose, onAdded }: NewScaleDial
       })
       .then(
         // A school's first scale changes the page under this dialog, which must close all the same.
-        (after) => onAdded(Math.max(...after.scales.map(({ id }) => id))),
+        (after) => {
+          onAdded(Math.max(...after.scales.map(({ id }) => id)));
+          tellOfChange(`${name} is added.`, after);
+        },
         (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
       );
   return (

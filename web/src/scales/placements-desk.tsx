@@ -83,7 +83,7 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
           ) : (
             <>
               ; <Strong tone="blocks">{counted(without, 'course')}</Strong> {agreeing(without, 'has')} none, and a
-              percent would get no label.
+              percentage would get no label.
             </>
           )}
         </>

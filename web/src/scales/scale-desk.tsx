@@ -80,7 +80,11 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
             after,
           );
         },
-        onError: (error) => !(error instanceof ProblemError && error.problem.errors.length > 0) && showProblem(error),
+        onError: (error) => {
+          setDialog(undefined);
+          // What is wrong with a band stands beneath its row.
+          if (!(error instanceof ProblemError && error.problem.errors.length > 0)) showProblem(error);
+        },
       },
     );
   // The desk is gone once its scale is: what follows must not hang on it.
@@ -133,7 +137,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
               histogram={view.histogram}
               top={Number(formatDecimal(view.top))}
               digits={scale.digits}
-              caption={`${counted(view.grades, scale.highestLevel === null ? 'percent' : 'level')} of ${[period.name, ...scale.items].join(', ')}, by ${scale.highestLevel === null ? 'whole percent' : 'tenth of a level'}`}
+              caption={`${counted(view.grades, scale.highestLevel === null ? 'percent' : 'level')} of ${[period.name, ...scale.items].join(', ')}, by ${scale.highestLevel === null ? 'whole percentage' : 'tenth of a level'}`}
               chosen={chosen === null ? null : view.cutPlaces.indexOf(chosen)}
               onChoose={(index) => setChosen(view.cutPlaces[index]!)}
               onMove={moveTo}

@@ -29,7 +29,7 @@ describe('the effects of a code in one sentence', () => {
     ],
     [
       { triesCredit: true, earnsCredit: true, countsInGpa: true, forbidsPercent: false, isOff: true },
-      'In a composite it counts as missing; credit is attempted and earned; counts in the GPA; may stand beside a percent; is switched off.',
+      'In a composite it counts as missing; credit is attempted and earned; counts in the GPA; may be posted beside a percentage; is switched off.',
     ],
   ])('row %#', (effects, sentence) => expect(says(effects)).toBe(sentence));
 });

@@ -33,7 +33,7 @@ export function TryValue({
       <output htmlFor={id} className="flex-1 text-[13px] text-quiet">
         {read.kind === 'fault' && (
           <span className="text-waratah">
-            {top === undefined ? 'type a percent from 0 to 200, such as 89.46' : `type a level from 0 to ${top}`}
+            {top === undefined ? 'type a percentage from 0 to 200, such as 89.46' : `type a level from 0 to ${top}`}
           </span>
         )}
         {found && (

@@ -101,7 +101,7 @@ export function useScaleView(scale: ScaleReply, codes: readonly string[]): Scale
         if (unreadable.some((each) => each.place === place && each.field === field))
           return field === 'points'
             ? 'grade points such as 3.7, or empty'
-            : `a ${highestLevel ? 'level' : 'percent'} from 0 to ${formatAtLeast(top, 0)} with at most two decimals`;
+            : `a ${highestLevel ? 'level' : 'percentage'} from 0 to ${formatAtLeast(top, 0)} with at most two decimals`;
         const fault = faults.find(
           (each) => each.index !== null && read.places[each.index] === place && fieldOf(each) === field,
         );

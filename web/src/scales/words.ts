@@ -19,7 +19,7 @@ export const placeWords: Record<PlacementKind, string> = {
 /** What a code does to a composite that it is a part of, as the end of "In a composite it …". */
 export const partWords: Record<CodePart, string> = {
   leaves: 'is not counted',
-  blocks: 'makes the whole incomplete',
+  blocks: 'makes the overall result incomplete',
   counts: 'counts as',
   missing: 'counts as missing',
 };

@@ -17,7 +17,7 @@ export function SetUpNote({ place }: { place: SetUpPlace }) {
       aria-label="Faults of the set-up"
       className="flex items-baseline gap-3 rounded-md border border-l-[3px] border-hairline border-l-wattle-fill bg-surface px-4 py-2 text-[13px]"
     >
-      <b className="shrink-0">{counted(own.length, 'fault')} to settle</b>
+      <b className="shrink-0">{counted(own.length, 'fault')} to resolve</b>
       <span className="min-w-0 flex-1 truncate">
         {own.slice(0, mostShown).map(({ key, says, search }) => (
           <Link key={key} to={path(`${place}${search}`)} className="mr-4 hover:underline">

@@ -111,7 +111,7 @@ function PlacePanel({ place, checked, faults }: PlacePanelProps) {
         <h2 className="w-[110px] shrink-0 font-bold">{placeNames[place]}</h2>
         <p className="min-w-0 flex-1 text-[13px] text-quiet">
           {counted(checked, checkedWords[place])} looked at for {soughtWords[place]}:{' '}
-          {faults.length === 0 ? 'nothing to settle.' : `${counted(faults.length, 'fault')}.`}
+          {faults.length === 0 ? 'nothing to resolve.' : `${counted(faults.length, 'fault')}.`}
         </p>
         <Link to={path(place)} className="shrink-0 font-semibold text-eucalypt hover:underline">
           Open {placeNames[place]}

@@ -1,5 +1,4 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import type { ComponentType } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider, useParams } from 'react-router';
 import { Toaster } from 'sonner';
 import { SignInPage } from '../people/sign-in-page';
@@ -9,6 +8,7 @@ import { ProblemError } from './api';
 import { NoPage, PageFace } from './awaited-page';
 import { BrokenPage } from './broken-page';
 import { Frame } from './frame';
+import { pages } from './pages';
 import { Skeleton } from '../ui/skeleton';
 import { usePreferences } from './preferences';
 import { useSchools, useTermLine } from './scope';
@@ -23,11 +23,6 @@ const client = new QueryClient({
   },
 });
 
-/** A page whose script is loaded when it is first gone to. */
-function page<Name extends string>(load: () => Promise<Record<Name, ComponentType>>, name: Name) {
-  return { Component: async () => (await load())[name] };
-}
-
 const router = createBrowserRouter([
   { path: '/sign-in', element: <SignInPage /> },
   { path: '/', element: <ToSchool /> },
@@ -41,39 +36,7 @@ const router = createBrowserRouter([
       {
         errorElement: <BrokenPage />,
         HydrateFallback: Skeleton,
-        children: [
-          { index: true, element: <ToFirstPlace /> },
-          { path: 'today', lazy: page(() => import('../today/today-page'), 'TodayPage') },
-          { path: 'scales', lazy: page(() => import('../scales/scales-page'), 'ScalesPage') },
-          { path: 'calendar', lazy: page(() => import('../calendar/calendar-page'), 'CalendarPage') },
-          { path: 'report-items', lazy: page(() => import('../report-items/report-items-page'), 'ReportItemsPage') },
-          { path: 'courses', lazy: page(() => import('../courses/courses-page'), 'CoursesPage') },
-          { path: 'calculation', lazy: page(() => import('../calculation/calculation-page'), 'CalculationPage') },
-          { path: 'set-up', lazy: page(() => import('../set-up/set-up-page'), 'SetUpPage') },
-          { path: 'platforms', lazy: page(() => import('../platforms/platforms-page'), 'PlatformsPage') },
-          { path: 'matches', lazy: page(() => import('../matching/matches-page'), 'MatchesPage') },
-          { path: 'exchange', lazy: page(() => import('../exchange/exchange-page'), 'ExchangePage') },
-          { path: 'log', lazy: page(() => import('../changes/log-page'), 'LogPage') },
-          { path: 'outbox', lazy: page(() => import('../mail/outbox-page'), 'OutboxPage') },
-          { path: 'runs', lazy: page(() => import('../runs/runs-page'), 'RunsPage') },
-          { path: 'runs/:runId', lazy: page(() => import('../runs/run-page'), 'RunPage') },
-          { path: 'files', lazy: page(() => import('../files/files-page'), 'FilesPage') },
-          { path: 'files/:fileId', lazy: page(() => import('../files/file-page'), 'FilePage') },
-          { path: 'grade-sheets', lazy: page(() => import('../posting/sheets-page'), 'SheetsPage') },
-          {
-            path: 'grade-sheets/:sectionId/:itemId',
-            lazy: page(() => import('../posting/grade-sheet-page'), 'GradeSheetPage'),
-          },
-          {
-            path: 'grade-books/:sectionId',
-            lazy: page(() => import('../calculation/book/grade-book-page'), 'GradeBookPage'),
-          },
-          { path: 'findings', lazy: page(() => import('../audit/findings-page'), 'FindingsPage') },
-          { path: 'seal', lazy: page(() => import('../transcripts/seal-page'), 'SealPage') },
-          { path: 'students', lazy: page(() => import('../transcripts/students-page'), 'StudentsPage') },
-          { path: 'students/:studentId', lazy: page(() => import('../transcripts/transcript-page'), 'TranscriptPage') },
-          { path: '*', element: <NoPage /> },
-        ],
+        children: [{ index: true, element: <ToFirstPlace /> }, ...pages, { path: '*', element: <NoPage /> }],
       },
     ],
   },

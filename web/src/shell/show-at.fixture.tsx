@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
-import { createMemoryRouter, RouterProvider, useLocation } from 'react-router';
+import { createMemoryRouter, Outlet, RouterProvider, useLocation, type RouteObject } from 'react-router';
 import { Toaster } from 'sonner';
 import { vi } from 'vitest';
 import type { Problem } from '#contract/problems';
@@ -29,17 +29,26 @@ class Made {
 }
 export const made = (change: number, reply: object) => new Made(change, reply);
 
+interface Shown {
+  readonly address?: string;
+  readonly answers?: Answers;
+  /** What is answered to all that is not listed; nobody answers where it is left out. */
+  readonly otherwise?: () => object | Promise<object>;
+}
+
 /** Shows a part of the interface at an address of school 1 and period 4, with a server that answers only what is listed. */
-export function showAt(
-  shown: ReactNode,
-  { address = 'here', answers = {} }: { address?: string; answers?: Answers } = {},
-) {
+export function showAt(shown: ReactNode, how: Shown = {}) {
+  return showRoutes([{ path: '*', element: shown }], how);
+}
+
+/** Shows what stands at an address of school 1 and period 4 among some routes. */
+export function showRoutes(routes: readonly RouteObject[], { address = 'here', answers = {}, otherwise }: Shown = {}) {
   const sent: Sent[] = [];
   vi.stubGlobal('fetch', async (url: string, { method = 'GET', body }: RequestInit = {}) => {
     const request = `${method} ${url.replace(/^\/api/, '').replace(/\?.*$/, '')}`;
     const told: unknown = typeof body === 'string' ? JSON.parse(body) : undefined;
     sent.push({ request, body: told });
-    const answer = answers[request];
+    const answer = answers[request] ?? otherwise;
     if (!answer) throw new TypeError(`nobody answers ${request}`);
     const reply =
       typeof answer === 'function' ? await (answer as (body: unknown) => object | Promise<object>)(told) : answer;
@@ -53,15 +62,16 @@ export function showAt(
     return null;
   };
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
-  const page = (
+  const around = (
     <>
       <Watch />
-      {shown}
+      <Outlet />
     </>
   );
-  const router = createMemoryRouter([{ path: '/school/:schoolId/period/:periodId/*', element: page }], {
-    initialEntries: [`/school/1/period/4/${address}`],
-  });
+  const router = createMemoryRouter(
+    [{ path: '/school/:schoolId/period/:periodId', element: around, children: [...routes] }],
+    { initialEntries: [`/school/1/period/4/${address}`] },
+  );
   const view = render(
     <QueryClientProvider client={client}>
       <RouterProvider router={router} />

@@ -4,28 +4,45 @@ import { agreeing, counted } from '#contract/messages';
 import { useFiles } from '../files/queries';
 import { usePlatforms } from '../matching/queries';
 import { useSetUpCheck } from '../set-up/queries';
+import { AwaitedPage } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
 import { showCount, showDeadline, showInstant, showWeekday } from '../ui/format';
 import { Figure, Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { FillDisc } from '../ui/state-marks';
 import { nextDates } from './next-dates';
-import { linesOfWay, type WayLine } from './way-lines';
+import { linesOfWay, type WayFacts, type WayLine } from './way-lines';
 
 /** Where the period stands on the way from a scale to a transcript, and what comes next. */
 export function TodayPage() {
   const { periodId } = useScope();
   const { period, termLine } = usePeriod();
-  const { data: setUp } = useSetUpCheck(period?.id);
-  const { data: platforms } = usePlatforms(termLine?.school.id);
-  const { data: files } = useFiles(periodId);
+  const queries = [useSetUpCheck(period?.id), usePlatforms(termLine?.school.id), useFiles(periodId)] as const;
   if (!period || !termLine) return null;
-  if (!period.posting) return <NothingPosted period={period} />;
-  const faults = setUp?.faults.length;
-  const lines = linesOfWay(period, termLine.now, { faults, platforms, files });
+  return (
+    <AwaitedPage queries={queries}>
+      {({ faults }, platforms, files) =>
+        period.posting ? (
+          <Way period={period} termLine={termLine} facts={{ faults: faults.length, platforms, files }} />
+        ) : (
+          <NothingPosted period={period} />
+        )
+      }
+    </AwaitedPage>
+  );
+}
+
+interface WayProps {
+  readonly period: PeriodReply;
+  readonly termLine: TermLineReply;
+  readonly facts: WayFacts;
+}
+
+function Way({ period, termLine, facts }: WayProps) {
+  const lines = linesOfWay(period, termLine.now, facts);
   const next = lines.find(({ isDone }) => !isDone);
   return (
-    <Page headline={<TodayHeadline period={period} termLine={termLine} faults={faults} />}>
+    <Page headline={<TodayHeadline period={period} termLine={termLine} faults={facts.faults} />}>
       <div className="grid items-start gap-3.5 min-[1180px]:grid-cols-[minmax(0,1fr)_300px]">
         <Panel label="The way to the transcript">
           <ol>
@@ -60,8 +77,8 @@ function daysAway(days: number): string {
 interface TodayHeadlineProps {
   readonly period: PeriodReply;
   readonly termLine: TermLineReply;
-  /** Of the set-up; undefined while they are looked for. */
-  readonly faults: number | undefined;
+  /** Of the set-up. */
+  readonly faults: number;
 }
 
 function TodayHeadline({ period, termLine, faults }: TodayHeadlineProps) {
@@ -96,7 +113,7 @@ function TodayHeadline({ period, termLine, faults }: TodayHeadlineProps) {
         </>
       )}
       {window?.state === 'not yet open' && `, and the window opens ${showDeadline(window.opensAt, termLine.now)}`}
-      {faults !== undefined && faults > 0 && (
+      {faults > 0 && (
         <>
           ; the set-up has{' '}
           <Figure tone="warns" to={path('set-up')}>

@@ -46,12 +46,7 @@ describe('the way to the transcript', () => {
     [
       'with a fault is not done',
       { faults: 1 },
-      ['Quarter grade is reported by 231 sections; 1 fault to settle.', 'set-up', 'Settle the faults', false],
-    ],
-    [
-      'before the faults are known',
-      { faults: undefined },
-      ['Quarter grade is reported by 231 sections.', 'report-items', 'Look at the rules', true],
+      ['Quarter grade is reported by 231 sections; 1 fault to resolve.', 'set-up', 'Resolve the faults', false],
     ],
   ])('the set-up %s', (_name, facts, expected) => expect(lineOf('Set up', facts)).toEqual(expected));
 

@@ -14,12 +14,12 @@ export interface WayLine {
   readonly isDone: boolean;
 }
 
-/** What is known beside the term line; undefined while it is asked for. */
+/** What is to be known beside the term line. */
 export interface WayFacts {
   /** Of the set-up. */
-  readonly faults: number | undefined;
-  readonly platforms: readonly Pick<PlatformReply, 'name' | 'state' | 'open'>[] | undefined;
-  readonly files: readonly Pick<FileImportSummaryReply, 'status'>[] | undefined;
+  readonly faults: number;
+  readonly platforms: readonly Pick<PlatformReply, 'name' | 'state' | 'open'>[];
+  readonly files: readonly Pick<FileImportSummaryReply, 'status'>[];
 }
 
 /** Where a period stands on the way to the transcript, step by step. Something must be posted in it. */
@@ -32,9 +32,9 @@ export function linesOfWay({ name, posting }: PeriodReply, now: string, facts: W
     {
       says: 'Set up',
       note: `${itemName} is reported by ${counted(sections, 'section')}${foundFaults(faults)}.`,
-      path: faults ? 'set-up' : 'report-items',
-      act: faults ? 'Settle the faults' : 'Look at the rules',
-      isDone: sections > 0 && !faults,
+      path: faults > 0 ? 'set-up' : 'report-items',
+      act: faults > 0 ? 'Resolve the faults' : 'Look at the rules',
+      isDone: sections > 0 && faults === 0,
     },
     { says: 'Map', ...mapped(facts, isSealed) },
     {
@@ -50,7 +50,7 @@ export function linesOfWay({ name, posting }: PeriodReply, now: string, facts: W
         ? `${counted(audit.findings, 'finding')} in the run of ${showInstant(audit.at)}.`
         : `${name} has not been audited yet.`,
       path: 'findings',
-      act: audit ? 'Settle the findings' : 'Run the audit',
+      act: audit ? 'Resolve the findings' : 'Run the audit',
       isDone: isSealed || audit?.findings === 0,
     },
     {
@@ -63,13 +63,12 @@ export function linesOfWay({ name, posting }: PeriodReply, now: string, facts: W
   ];
 }
 
-function foundFaults(faults: number | undefined): string {
-  if (faults === undefined) return '';
-  return faults > 0 ? `; ${counted(faults, 'fault')} to settle` : ', and the check finds no fault';
+function foundFaults(faults: number): string {
+  return faults > 0 ? `; ${counted(faults, 'fault')} to resolve` : ', and the check finds no fault';
 }
 
 /** What waits of the platforms, and of the files. */
-function mapped({ platforms = [], files = [] }: WayFacts, isSealed: boolean): Omit<WayLine, 'says'> {
+function mapped({ platforms, files }: WayFacts, isSealed: boolean): Omit<WayLine, 'says'> {
   const failed = platforms.filter(({ state }) => state === 'failed');
   const open = platforms.reduce((sum, platform) => sum + platform.open, 0);
   const waiting = files.filter(({ status }) => doesFileWait(status)).length;

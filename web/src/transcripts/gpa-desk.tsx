@@ -180,7 +180,7 @@ function GpaSettings({ reply, viewSwitch }: { reply: GpaPolicyReply; viewSwitch:
             <h2 className="mb-2 font-bold">What counts</h2>
             <ul className="list-disc space-y-1 pl-5">
               <li>
-                {counted(reply.coursesCounted, 'course')} that stand on the transcript and count in the GPA;{' '}
+                {counted(reply.coursesCounted, 'course')} that are on the transcript and count in the GPA;{' '}
                 {counted(reply.coursesNotCounted, 'course')} do not (Courses, “In GPA”).
               </li>
               <li>

@@ -35,7 +35,7 @@ describe('the seal', () => {
   it('says how many conditions are not met, and leads to where each is', async () => {
     show(readiness({ posted: 58, audit: null }, { posted: 2, audited: 0, unchanged: 0, settled: 0 }));
     expect(await headline()).toBe('Quarter 2 cannot be sealed yet: 4 conditions of 4 are not met.');
-    expect(steps()).toEqual(['done', 'Fill the blanks', 'Run the audit', 'Audit again', 'Settle findings']);
+    expect(steps()).toEqual(['done', 'Fill the blanks', 'Run the audit', 'Audit again', 'Resolve findings']);
     expect(screen.getByText('58 of 60; 2 blanks left').tagName).toBe('P');
     expect(screen.getByRole('button', { name: 'Seal Quarter 2…' })).toHaveProperty('disabled', true);
   });
@@ -43,7 +43,7 @@ describe('the seal', () => {
   it('speaks of one condition as of one', async () => {
     show(readiness({}, { settled: 1 }));
     expect(await headline()).toBe('Quarter 2 cannot be sealed yet: 1 condition of 4 is not met.');
-    expect(screen.getByText('1 finding to settle.').tagName).toBe('P');
+    expect(screen.getByText('1 finding to resolve.').tagName).toBe('P');
   });
 
   it('is ready with an open window, asks once more, and is struck', async () => {
@@ -59,7 +59,7 @@ describe('the seal', () => {
     expect(await headline()).toBe('Quarter 2 is ready to be sealed: 60 lines for 20 students.');
     await person.click(screen.getByRole('button', { name: 'Seal Quarter 2…' }));
     const dialog = screen.getByRole('dialog', { name: 'Seal Quarter 2?' });
-    expect(within(dialog).getByText(/^60 transcript lines of 20 students would be written/).tagName).toBe('P');
+    expect(within(dialog).getByText(/^60 transcript entries of 20 students would be written/).tagName).toBe('P');
     await person.keyboard('{Escape}');
     expect(screen.queryByRole('dialog')).toBeNull();
     expect(sent.some(({ request }) => request === 'POST /seals')).toBe(false);

@@ -56,8 +56,8 @@ export function SealPage() {
         description="The grades are copied to the transcripts as they stand now. Afterwards a grade of this period changes only by amendment."
       >
         <p className="mb-4">
-          {showCount(readiness.entries)} transcript lines of {counted(readiness.students, 'student')} would be written,
-          resting on the audit of {readiness.audit && showInstant(readiness.audit.at)}.
+          {showCount(readiness.entries)} transcript entries of {counted(readiness.students, 'student')} would be
+          written, resting on the audit of {readiness.audit && showInstant(readiness.audit.at)}.
         </p>
         <div className="flex gap-2">
           <Button look="main" autoFocus onClick={confirm}>
@@ -76,7 +76,7 @@ function SealHeadline({ readiness, periodName }: { readiness: ReadinessReply; pe
     return (
       <>
         {periodName} was sealed <Strong>{showInstant(seal.at)}</Strong> by {seal.by}:{' '}
-        <Strong>{showCount(seal.entries)}</Strong> lines stand on the transcripts.
+        <Strong>{showCount(seal.entries)}</Strong> entries are on the transcripts.
       </>
     );
   }
@@ -139,7 +139,7 @@ function wordsOf({ code, isDone, count }: ReadinessStepReply, { expected, posted
     case 'window':
       return {
         says: isDone ? 'The posting window is closed' : 'The posting window is still open',
-        note: isDone ? 'No teacher posts any more.' : 'Not needed, but a seal takes away what is left of it.',
+        note: isDone ? 'No teacher posts any more.' : 'Not needed, but sealing ends what is left of it.',
       };
     case 'posted':
       return {
@@ -168,11 +168,11 @@ function wordsOf({ code, isDone, count }: ReadinessStepReply, { expected, posted
       return {
         says: 'No finding blocks',
         note: isDone
-          ? 'Nothing is left to settle.'
+          ? 'Nothing is left to resolve.'
           : audit
-            ? `${counted(count, 'finding')} to settle.`
+            ? `${counted(count, 'finding')} to resolve.`
             : 'Once there is an audit.',
-        to: { path: 'findings', name: 'Settle findings' },
+        to: { path: 'findings', name: 'Resolve findings' },
       };
   }
 }

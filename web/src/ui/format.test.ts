@@ -17,7 +17,7 @@ describe('numbers', () => {
     ['86.40', '86.4'],
     ['90', '90.0'],
     ['86.45', '86.45'],
-  ])('a percent of %s is shown as %s', (text, expected) => expect(showPercent(text)).toBe(expected));
+  ])('a percentage of %s is shown as %s', (text, expected) => expect(showPercent(text)).toBe(expected));
 
   it.each([
     ['89.4462', '89.44'],

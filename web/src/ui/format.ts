@@ -77,7 +77,7 @@ export function showDecimal(text: string, digits: number): string {
   return formatDecimal(roundTo(fromDecimal(decimalOrThrow(text)), digits, roundHalfUp));
 }
 
-/** A percent with the digits it needs, at least one: 86.4, 86.45. */
+/** A percentage with the digits it needs, at least one: 86.4, 86.45. */
 export function showPercent(text: string): string {
   return formatAtLeast(decimalOrThrow(text), 1);
 }

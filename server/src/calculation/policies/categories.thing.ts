@@ -57,7 +57,7 @@ export class CategoriesThing implements Thing<CategoryList> {
       new Refusal('in-use', { what: 'The category', name, uses, instead });
     const items = await this.categories.itemsTaking(queries, id);
     if (items !== '')
-      throw refuse(`report items (${items})`, 'Let those take the whole grade book or another category first.');
+      throw refuse(`report items (${items})`, 'Set those to use the overall grade book or another category first.');
     const groups = await this.categories.platformUses(queries, id);
     if (groups > 0)
       throw refuse(

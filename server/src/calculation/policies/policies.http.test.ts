@@ -371,7 +371,7 @@ describe('categories', () => {
     await server.database.pool.query('UPDATE report_items SET category_id = $1 WHERE id = 1', [id]);
     const { body } = await put<Problem>('/schools/1/categories', (await list()).revision, own);
     expect(body.detail).toBe(
-      'Projects is used by report items (Quarter grade). Let those take the whole grade book or another category first.',
+      'Projects is used by report items (Quarter grade). Set those to use the overall grade book or another category first.',
     );
     await server.database.pool.query('UPDATE report_items SET category_id = NULL WHERE id = 1');
     expect((await put('/schools/1/categories', (await list()).revision, own)).status).toBe(200);

@@ -101,7 +101,7 @@ export class SavePolicyService {
     if (periodId !== null && !periods.some(({ id }) => id === periodId))
       throw new Refusal('not-found', { what: 'period of this school', id: periodId });
     if (department !== null && sectionId !== null)
-      throw new Refusal('policy-faulty', { reason: 'A policy holds for a department or for a section, not for both.' });
+      throw new Refusal('policy-faulty', { reason: 'A policy is for a department or for a section, not for both.' });
     if (sectionId !== null && !(await this.sections.isOfSchool(queries, schoolId, sectionId)))
       throw new Refusal('not-found', { what: 'section of this school', id: sectionId });
     return { department, sectionId, periodId };

@@ -70,7 +70,7 @@ export function refuseNul(text: string, rowsBefore: number): void {
   if (nul === -1) return;
   throw new Refusal('file-unreadable', {
     row: rowsBefore + text.slice(0, nul).split('\n').length,
-    reason: 'it holds NUL bytes, which text never does; export the file again',
+    reason: 'it contains NUL bytes, which text never does; export the file again',
   });
 }
 

@@ -72,7 +72,7 @@ export class Outbox {
       await mkdir(outbox, { recursive: true });
       for (const { id, message } of letters) await writeFile(join(outbox, fileNameOf(id)), message);
     } catch (error) {
-      this.logger.error('letters are in the outbox, but not as files', error);
+      this.logger.error('messages are in the outbox, but not as files', error);
     }
   }
 }

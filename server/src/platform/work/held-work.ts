@@ -2,9 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { Logger } from '@nestjs/common';
 import type { OpenDatabase } from '../database/open-database.js';
 import { leaseSeconds, type Leases } from './leases.js';
-import type { JobTry, WorkQueue } from './work-queue.js';
+import type { JobTry } from './queue-worker.js';
+import type { WorkQueue } from './work-queue.js';
 
-const everyMinute = '* * * * *';
 const renewMilliseconds = (leaseSeconds * 1000) / 4;
 
 /** The thing was stopped or let go of, or another server works on it now: nothing more may be kept. */
@@ -45,7 +45,7 @@ export class HeldWork {
     await this.takeUpAbandoned();
     const abandoned = `abandoned-${job}`;
     await this.queue.take(abandoned, () => this.takeUpAbandoned());
-    await this.queue.askRegularly(abandoned, everyMinute);
+    await this.queue.askEveryMinute(abandoned);
     await this.queue.ask(abandoned, {}, leaseSeconds + 1);
   }
 

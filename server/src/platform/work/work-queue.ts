@@ -2,19 +2,12 @@ import { Inject, Injectable, Logger, type OnApplicationShutdown } from '@nestjs/
 import PgBoss from 'pg-boss';
 import type { OpenDatabase } from '../database/open-database.js';
 import { DATABASE } from '../database/transactions.js';
-
-/** Work on a job; the signal says when to stop because the server stops. What is thrown is tried again later. */
-export type WorkOnJob = (data: object, job: JobTry) => Promise<void>;
-
-export interface JobTry {
-  readonly signal: AbortSignal;
-  readonly isLastTry: boolean;
-}
+import { QueueWorker, type WorkOnJob } from './queue-worker.js';
 
 /** Tries after the first one, and seconds before the first of them; each pause is about twice the one before. */
 const [retries, firstPauseSeconds] = [8, 1];
-const pollingSeconds = 2;
 const longestJobSeconds = 4 * 60 * 60;
+const minute = 60;
 
 /**
  * Jobs that outlive a restart and are shared by all servers on one database. What a job has done must stand in the
@@ -24,8 +17,8 @@ const longestJobSeconds = 4 * 60 * 60;
 export class WorkQueue implements OnApplicationShutdown {
   private readonly logger = new Logger(WorkQueue.name);
   private readonly stop = new AbortController();
-  private readonly underWay = new Set<Promise<void>>();
-  private readonly workers = new Map<string, string>();
+  private readonly workers = new Map<string, QueueWorker>();
+  private readonly clocks: NodeJS.Timeout[] = [];
   private started: Promise<PgBoss> | undefined;
 
   constructor(@Inject(DATABASE) private readonly database: OpenDatabase) {}
@@ -40,33 +33,33 @@ export class WorkQueue implements OnApplicationShutdown {
       retryBackoff: true,
       expireInSeconds: longestJobSeconds,
     });
-    const options = { pollingIntervalSeconds: pollingSeconds, includeMetadata: true } as const;
-    const worker = await boss.work<object>(name, options, async ([job]) => {
-      if (!job) return;
-      const doing = work(job.data, { signal: this.stop.signal, isLastTry: job.retryCount >= job.retryLimit });
-      this.underWay.add(doing);
-      await doing.finally(() => this.underWay.delete(doing));
-    });
-    this.workers.set(name, worker);
+    const jobs = {
+      next: async () => (await boss.fetch<object>(name, { includeMetadata: true }))[0],
+      complete: (id: string) => boss.complete(name, id),
+      fail: (id: string, { message }: Error) => boss.fail(name, id, { message }),
+    };
+    this.workers.set(name, new QueueWorker(jobs, work, this.stop.signal, this.tell));
   }
 
   /** Asks for a job, to be begun at once by a server that is free, or so many seconds from now. */
   async ask(name: string, data: object, inSeconds = 0): Promise<void> {
     const boss = await this.boss();
     await boss.send(name, data, { startAfter: inSeconds });
-    const worker = this.workers.get(name);
-    if (worker) boss.notifyWorker(worker);
+    this.workers.get(name)?.wake();
   }
 
-  /** Asks for a job again and again, at the minutes that a cron expression names; one server asks for all. */
-  async askRegularly(name: string, cron: string): Promise<void> {
-    await (await this.boss()).schedule(name, cron);
+  /** Asks for a job each minute; however many servers ask, it is one job a minute. */
+  async askEveryMinute(name: string): Promise<void> {
+    const boss = await this.boss();
+    const ask = () => void boss.send(name, {}, { singletonSeconds: minute }).catch(this.tell);
+    this.clocks.push(setInterval(ask, minute * 1000).unref());
   }
 
   async onApplicationShutdown(): Promise<void> {
     if (!this.started) return;
+    for (const clock of this.clocks) clearInterval(clock);
     this.stop.abort('shutdown');
-    await Promise.allSettled(this.underWay);
+    await Promise.all([...this.workers.values()].map((worker) => worker.end()));
     await (await this.started).stop({ graceful: true, wait: true, timeout: 5_000 });
   }
 
@@ -75,12 +68,18 @@ export class WorkQueue implements OnApplicationShutdown {
   }
 
   private async start(): Promise<PgBoss> {
-    const boss = new PgBoss({ db: { executeSql: (text, values) => this.execute(text, values) }, schema: 'work' });
-    boss.on('error', (error) => {
-      if (!this.stop.signal.aborted) this.logger.error('the work queue failed', error);
+    const boss = new PgBoss({
+      db: { executeSql: (text, values) => this.execute(text, values) },
+      schema: 'work',
+      schedule: false,
     });
+    boss.on('error', this.tell);
     return boss.start();
   }
+
+  private readonly tell = (error: unknown): void => {
+    if (!this.stop.signal.aborted) this.logger.error('the work queue failed', error);
+  };
 
   /** The queue sends whole transactions as one text: where one fails, its connection must leave it. */
   private async execute(text: string, values: unknown[]): Promise<{ rows: unknown[] }> {

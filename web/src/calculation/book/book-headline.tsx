@@ -28,7 +28,7 @@ export function BookHeadline({
       {spread ? (
         <>
           {' '}
-          comes to <Strong>{`${spread.mean}\u00a0%`}</Strong> on average
+          averages <Strong>{`${spread.mean}\u00a0%`}</Strong> on average
         </>
       ) : book.scores.length === 0 ? (
         ' has no scores yet'

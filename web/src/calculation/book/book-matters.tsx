@@ -14,7 +14,7 @@ export function BookMatters({ book, rows }: { book: BookReply; rows: readonly Bo
     stray > 0 &&
       `${counted(stray, 'score')} ${agreeing(stray, 'does')} not count, as the policy gives ${stray === 1 ? 'its category' : 'their categories'} no weight.`,
     book.item?.bands === null &&
-      `Percents get no label: no scale is in force for ${book.item.name} here. The registrar sets one under Scales.`,
+      `Percentages get no label: no scale is in force for ${book.item.name} here. The registrar sets one under Scales.`,
   ].filter((each) => typeof each === 'string');
   if (says.length === 0) return null;
   return (

@@ -3,6 +3,7 @@ import { bandEdges } from '#core/scales';
 import { formatAtLeast, formatDecimal, roundDown, roundTo, type Rational } from '#core/numbers';
 import { policyOfBody, type BookReply } from '#contract/calculation';
 import { listed } from '#contract/messages';
+import { Awaited } from '../../shell/awaited';
 import { showDay, showLabel, showPercent, showPrecision } from '../../ui/format';
 import { WorkingsSheet, type WorkingLine } from '../../ui/workings-sheet';
 import { bandsOfBook, bookRows, precisionOfBook, type BookRow } from './book-view';
@@ -17,8 +18,14 @@ interface BookWorkingsProps {
 
 /** How a student's percent came about in the section's grade book, down to every score. */
 export function BookWorkings({ sectionId, periodId, enrollmentId }: BookWorkingsProps) {
-  const { data: book } = useBook(sectionId, periodId);
-  if (!book) return <p className="text-quiet">Opening the grade book …</p>;
+  return (
+    <Awaited query={useBook(sectionId, periodId)} waiting="Opening the grade book">
+      {(book) => <StudentSum book={book} enrollmentId={enrollmentId} />}
+    </Awaited>
+  );
+}
+
+function StudentSum({ book, enrollmentId }: { book: BookReply; enrollmentId: number }) {
   const row = bookRows(book, policyOfBody(book.policy)).find(({ student }) => student.enrollmentId === enrollmentId);
   if (!row) return <p className="text-quiet">This student is not on the list of the grade book.</p>;
   return <GradeBookSum book={book} row={row} />;
@@ -51,7 +58,7 @@ export function GradeBookSum({ book, row }: { book: BookReply; row: BookRow }) {
         </section>
       )}
       <section>
-        <h4 className="mb-1.5 font-bold">The whole</h4>
+        <h4 className="mb-1.5 font-bold">Overall</h4>
         <WorkingsSheet lines={wholeLines(book, row)} />
       </section>
     </div>
@@ -64,7 +71,7 @@ function scoreLines(book: BookReply, row: BookRow, categoryId: number): WorkingL
     .map((assignment): WorkingLine => {
       const { points, flag, treatment, isDropped } = row.scores.get(assignment.id)!;
       const why = isDropped
-        ? 'dropped: without it the rest comes to the most'
+        ? 'dropped: without it the rest gives the most'
         : treatment === 'counted'
           ? undefined
           : treatmentWords[treatment];
@@ -112,7 +119,7 @@ function wholeLines(book: BookReply, row: BookRow): WorkingLine[] {
   const { workings, rounded, label } = row;
   if (workings.blockedBy.length > 0) {
     const names = workings.blockedBy.map((id) => book.assignments.find((each) => each.id === id)!.name);
-    return [{ says: 'Blocked', figure: '–', note: `${listed(names)} must be settled first.`, isResult: true }];
+    return [{ says: 'Blocked', figure: '–', note: `${listed(names)} must be resolved first.`, isResult: true }];
   }
   if (!workings.percent || !rounded) return [{ says: 'No evidence yet', figure: '–', isResult: true }];
   const { item } = book;
@@ -135,7 +142,7 @@ function wholeLines(book: BookReply, row: BookRow): WorkingLine[] {
             figure: label ? showLabel(label) : 'no label',
             note: edge
               ? `Reaches the cut-off of ${formatDecimal(edge.band.lowest)}; the first value in is ${formatDecimal(edge.firstValue)}.`
-              : 'No scale is in force, or the percent lies below every cut-off.',
+              : 'No scale is in force, or the percentage lies below every cut-off.',
           },
         ]
       : []),

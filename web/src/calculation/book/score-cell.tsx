@@ -30,7 +30,7 @@ export function ScoreCell({ assignment, row, place, column, ariaColumn, drafts, 
     : isStale
       ? 'someone else saved this score'
       : score?.isDropped
-        ? 'dropped: without it the rest comes to the most'
+        ? 'dropped: without it the rest gives the most'
         : treatment && treatment !== 'counted'
           ? treatmentWords[treatment]
           : undefined;

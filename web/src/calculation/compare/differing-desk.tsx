@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import type { DifferingReply } from '#contract/calculation';
 import { agreeing, counted } from '#contract/messages';
+import { AwaitedPage } from '../../shell/awaited-page';
 import { useScope } from '../../shell/scope';
 import { DataGrid, type GridColumn } from '../../ui/grid/data-grid';
 import { showPercent } from '../../ui/format';
@@ -14,9 +15,17 @@ interface DifferingDeskProps {
 }
 
 /** Posted grades that are no longer what their grade books come to. They stay until somebody posts again. */
-export function DifferingDesk({ periodName, viewSwitch }: DifferingDeskProps) {
-  const { periodId, path } = useScope();
-  const { data: rows = [] } = useDiffering(periodId);
+export function DifferingDesk(props: DifferingDeskProps) {
+  const { periodId } = useScope();
+  return (
+    <AwaitedPage queries={[useDiffering(periodId)] as const}>
+      {(rows) => <Differing {...props} rows={rows} />}
+    </AwaitedPage>
+  );
+}
+
+function Differing({ periodName, viewSwitch, rows }: DifferingDeskProps & { rows: readonly DifferingReply[] }) {
+  const { path } = useScope();
   const columns: readonly GridColumn<DifferingReply>[] = [
     {
       id: 'student',
@@ -62,12 +71,12 @@ export function DifferingDesk({ periodName, viewSwitch }: DifferingDeskProps) {
     <Page
       headline={
         rows.length === 0 ? (
-          <>Every posted grade of {periodName} is what its grade book comes to, as far as one has brought it.</>
+          <>Every posted grade of {periodName} agrees with its grade book, wherever there is one.</>
         ) : (
           <>
             <Strong tone="warns">{counted(rows.length, 'posted grade')}</Strong> of {periodName}{' '}
-            {agreeing(rows.length, 'is')} not what the grade book comes to.{' '}
-            {rows.length === 1 ? 'It stays' : 'They stay'} as posted until somebody posts again.
+            {agreeing(rows.length, 'is')} not what the grade book computes.{' '}
+            {rows.length === 1 ? 'It stays' : 'They stay'} as posted until someone posts again.
           </>
         )
       }

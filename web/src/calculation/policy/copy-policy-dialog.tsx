@@ -57,7 +57,7 @@ export function CopyPolicyDialog({ reply, period, source, onClose }: CopyPolicyD
       }
     >
       <p className="mb-3">
-        It holds in{' '}
+        It applies to{' '}
         <Choice
           label="Periods"
           value={String(isForPeriod)}
@@ -114,7 +114,8 @@ function CopyEffect({
   inPeriodId: number;
 }) {
   const { schoolId } = useScope();
-  const { data } = usePolicyEffect(schoolId, { department: null, sectionId, periodId, policy, inPeriodId });
+  const { data, error } = usePolicyEffect(schoolId, { department: null, sectionId, periodId, policy, inPeriodId });
+  if (error) return <>; what it would change could not be worked out</>;
   if (!data) return <>; looking …</>;
   if (data.grades === 0) return <>; no scores there yet</>;
   return (

@@ -30,7 +30,7 @@ export function NewPolicyDialog({ reply, period, hasOwn, onBegin, onClose }: New
       isOpen
       onOpenChange={(isOpen) => !isOpen && onClose()}
       title="A policy for one place"
-      description="It begins as what the place inherits now, and holds once it is saved."
+      description="It begins with what the place inherits now, and applies once it is saved."
       footer={
         <>
           <Button look="main" onClick={() => onBegin(place)}>

@@ -48,7 +48,7 @@ export function PolicyDesk({ reply, period, periods, viewSwitch }: PolicyDeskPro
   if (!view)
     return (
       <Page
-        headline="No policy is set here yet; all points earned over all points possible is what holds."
+        headline="No policy is set here yet; the percentage is all points earned over all points possible."
         aside={viewSwitch}
       >
         <Empty title="No policy yet">
@@ -81,7 +81,7 @@ export function PolicyDesk({ reply, period, periods, viewSwitch }: PolicyDeskPro
                 <Figure tone="warns" to={path('calculation?view=differing')}>
                   {counted(reply.differing, 'posted grade')}
                 </Figure>{' '}
-                {agreeing(reply.differing, 'is')} not what the book comes to
+                {agreeing(reply.differing, 'is')} not what the book computes
               </>
             )}
             .

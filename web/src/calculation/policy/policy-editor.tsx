@@ -11,6 +11,7 @@ import { useScope } from '../../shell/scope';
 import { showProblem } from '../../shell/show-problem';
 import { Button, Key } from '../../ui/button';
 import { Page } from '../../ui/page';
+import { Awaited } from '../../shell/awaited';
 import { Empty, Note, Panel } from '../../ui/panel';
 import { useKeys } from '../../ui/use-keys';
 import { bookRows } from '../book/book-view';
@@ -99,7 +100,8 @@ export function PolicyEditor(props: PolicyEditorProps) {
   const isWholeSchool = place.department === null && place.sectionId === null && place.periodId === null;
   const choices = booksOf(view, reply);
   const sectionId = choices.find((each) => each.sectionId === Number(search.get('section')))?.sectionId;
-  const { data: book } = useBook(sectionId ?? choices[0]?.sectionId, period.id);
+  const opened = useBook(sectionId ?? choices[0]?.sectionId, period.id);
+  const { data: book } = opened;
   // Numbers follow the typing as fast as they can be worked out, and never hold it up.
   const deferred = useDeferredValue(body);
   const live = useMemo(() => {
@@ -188,11 +190,15 @@ export function PolicyEditor(props: PolicyEditorProps) {
             onChoose={(chosen) => setSearch({ place: key, section: String(chosen) })}
           />
         ) : (
-          <Panel label="A real section" className="self-start">
-            {choices.length === 0 && (
+          <Panel label="A real section" className="self-start px-4">
+            {choices.length === 0 ? (
               <Empty title="No scores to show it on">
-                No grade book that this policy holds for has scores in {period.name}.
+                No grade book under this policy has scores in {period.name}.
               </Empty>
+            ) : (
+              <Awaited query={opened} waiting="Opening a grade book">
+                {() => null}
+              </Awaited>
             )}
           </Panel>
         )}
@@ -204,7 +210,7 @@ export function PolicyEditor(props: PolicyEditorProps) {
           body={dialog === 'effect' ? body : null}
           periodName={period.name}
           canSave={dialog === 'effect' ? isSavable : !remove.isPending}
-          saveWords={dialog === 'effect' ? 'Save it' : 'Let it inherit again'}
+          saveWords={dialog === 'effect' ? 'Save it' : 'Inherit again'}
           onSave={dialog === 'effect' ? store : inherit}
           onClose={() => onDialog(undefined)}
         />

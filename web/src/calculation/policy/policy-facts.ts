@@ -15,7 +15,7 @@ export function policyFacts(body: PolicyBody, categories: readonly CategoryReply
     { name: 'Method', says: methodWords[method] },
     ...categories.map(({ id, name }) => ({ name, says: shareWords(body, id) })),
     ...scoreFlags.map((flag) => ({ name: `A score that is ${flagWords[flag]}`, says: effectWords[flags[flag]] })),
-    { name: 'Limit on the whole', says: cap === null ? 'none' : `${cap} %` },
+    { name: 'Limit on the overall percentage', says: cap === null ? 'none' : `${cap} %` },
     { name: 'The newest counts', says: method === 'decaying' ? `${newestShare} %` : '–' },
     {
       name: 'Levels',

@@ -143,9 +143,9 @@ function CapSentence({ body, effects, onChange }: PolicySentencesProps) {
   return (
     <div>
       <p>
-        The whole reaches at most{' '}
+        The overall percentage reaches at most{' '}
         <NumberInSentence
-          label="Limit on the whole"
+          label="Limit on the overall percentage"
           value={body.cap}
           empty="anything"
           onChange={(cap) => onChange({ cap })}

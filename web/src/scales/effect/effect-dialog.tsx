@@ -50,7 +50,7 @@ export function EffectDialog({ title, change, periodName, does, canDo, onDo, bac
       }
     >
       <p className="mb-3 text-[13px] text-quiet">
-        It holds from {periodName} on. Earlier periods, and grades already posted, keep the scale they have.
+        It applies from {periodName} on. Earlier periods, and grades already posted, keep the scale they have.
       </p>
       <Awaited query={effect} waiting={`Looking at the grades of ${periodName}`}>
         {(data) => (

@@ -133,7 +133,7 @@ export const calculatedGrades = pgTable(
       .$type<Record<string, StoredCategory>>()
       .notNull()
       .default(sql`'{}'::jsonb`),
-    /** The assignments that keep the student from having a percent. */
+    /** The assignments that keep the student from having a percentage. */
     blockedBy: jsonb()
       .$type<number[]>()
       .notNull()

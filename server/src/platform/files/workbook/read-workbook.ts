@@ -15,7 +15,7 @@ type Rows = readonly (readonly string[])[];
 
 /**
  * The rows of the first sheet of an XLSX workbook that is not hidden, cells as text. Of merged cells the first alone holds
- * the text; a share shown as a percent is read as one; a date is written year first.
+ * the text; a share shown as a percentage is read as one; a date is written year first.
  * @throws Refusal file-empty, file-kind, file-unreadable, file-unpacks-too-large
  */
 export async function readWorkbookOrThrow(bytes: Buffer, name: string): Promise<Rows> {
