@@ -130,7 +130,7 @@ story('a grade book', () => {
     await teacher.reads(/Posting Quarter grade/);
     await teacher.open('/school/1/period/4/grade-sheets/13/1');
     await teacher.click('Grade book');
-    await teacher.reads(/The grade book of Number and Measure 6 for Quarter 2 comes to/);
+    await teacher.reads(/The grade book of Number and Measure 6 for Quarter 2 averages/);
     await teacher.isAccessible();
     await teacher.goToCell(0, 'Tests 1');
     await enter('1', '9', Key.ENTER, 'i', Key.ENTER, '9', '9', Key.ENTER);
@@ -176,7 +176,7 @@ story('a grade book', () => {
 
   it('is read by the registrar, found by search, and shows the standing of levels', async () => {
     await registrar.open('/school/2/period/13/grade-books/207?view=standing');
-    await registrar.reads(/The grade book of Making, year 1 · section 1 for Trimester 2 comes to/);
+    await registrar.reads(/The grade book of Making, year 1 · section 1 for Trimester 2 averages/);
     await registrar.sees('students at 3 or above');
     await registrar.isAccessible();
     await registrar.pressOnPage('/');

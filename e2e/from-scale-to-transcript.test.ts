@@ -172,7 +172,7 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await desk.reads(/2 unsaved/);
     await browser.driver.navigate().refresh();
     await desk.reads(/2 unsaved/);
-    await desk.click('Take computed for');
+    await desk.click('Use computed for');
     await desk.picture('grade-sheet');
     await desk.click('Fill empty cells…');
     await desk.type('Percentage, label or code', 'EXM');
@@ -195,7 +195,7 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
       if (left === 6) await desk.isAccessible();
       await desk.click('Open the next sheet with blanks');
       await desk.reads(/Posting Quarter grade/);
-      await desk.click('Take computed for');
+      await desk.click('Use computed for');
       await desk.save();
       await desk.reads(/: (\d+) of \1 done(?!.*unsaved)/);
     }

@@ -205,7 +205,7 @@ story('the district’s codes', () => {
 
   it('grow by one, which may not read like a label', async () => {
     await desk.open('/school/1/period/4/scales?view=codes');
-    await desk.reads(/9 codes may stand/);
+    await desk.reads(/9 codes may replace/);
     await desk.isAccessible();
     await desk.click('New code');
     await desk.type('Code', 'A');
@@ -215,7 +215,7 @@ story('the district’s codes', () => {
     await desk.seesNot('is also the label');
     await desk.click('Save the codes');
     await desk.sees('The codes are saved.');
-    await desk.reads(/10 codes may stand/);
+    await desk.reads(/10 codes may replace/);
   });
 });
 

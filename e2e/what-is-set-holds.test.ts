@@ -262,7 +262,7 @@ story('a day that cannot be is refused where it is typed', () => {
     await desk.choose('School year', '2026–27');
     await desk.reads(/days with classes in 2026–27/);
     await desk.open('/school/1/period/7/scales?view=codes');
-    await desk.reads(/codes may stand/);
+    await desk.reads(/codes may replace/);
     await desk.pressOnPage(']');
     await desk.eventually(
       async () => /period\/(\d+)\/scales\?view=codes$/.exec(await desk.driver.getCurrentUrl())?.[1] !== '7',
@@ -270,7 +270,7 @@ story('a day that cannot be is refused where it is typed', () => {
     );
     await desk.pressOnPage('/');
     await desk.press('quarter 1', Key.ARROW_UP, Key.ENTER);
-    await desk.reads(/codes may stand/);
+    await desk.reads(/codes may replace/);
   });
 
   it('a year that is taken out takes its breaks along, so that the calendar can be saved', async () => {
