@@ -169,7 +169,7 @@ story('a grade book', () => {
     await enter('1', '2', Key.ENTER);
     await teacher.click('Grade sheets');
     await teacher.sees('not saved yet');
-    await teacher.click('Leave and let them go');
+    await teacher.click('Leave and discard them');
     await teacher.open('/school/1/period/4/grade-sheets/13/1');
     await teacher.sees('Tests 1');
   });

@@ -117,7 +117,7 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await give('picture.csv', Buffer.from('89504e470d0a1a0a0000', 'hex'));
     await desk.sees('picture.csv is a picture; a CSV or XLSX export is needed.');
     await give('empty.csv', Buffer.alloc(0));
-    await desk.sees('empty.csv holds no rows.');
+    await desk.sees('empty.csv has no rows.');
     await give('one-column.csv', Buffer.from('Total\n80\n90\n'));
     await desk.sees('one-column.csv has no row that names at least two columns');
   });

@@ -47,7 +47,7 @@ story('a teacher and a registrar at the same sheet', () => {
 
   it('leaving with unsaved marks asks, and staying loses nothing', async () => {
     await teacher.click('Grade sheets');
-    await teacher.sees('3 grades not saved yet');
+    await teacher.sees('3 entries not saved yet');
     await teacher.click('Stay here');
     await teacher.reads(/2 unsaved/);
   });

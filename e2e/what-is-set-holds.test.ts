@@ -176,7 +176,7 @@ story('a card of standards is graded in levels', () => {
     await desk.press(Key.TAB);
     await desk.holds('Cut-off of 4', '3.75');
     await desk.type('Cut-off of 4', '90');
-    await desk.sees('4 begins at 90; a cut-off lies from 0 to 4.');
+    await desk.sees('4 begins at 90; a cut-off is from 0 to 4.');
     await desk.canPress('Preview and save', false);
     await desk.click('Discard draft');
     await desk.type('Try', '3.49');

@@ -3,7 +3,7 @@ import type { Blocker } from 'react-router';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 
-/** Asks before a sheet with unsaved marks is left. They are kept on this machine unless they are let go. */
+/** Asks before a sheet with unsaved marks is left. They are kept on this machine unless they are discarded. */
 export function LeaveDialog({
   blocker,
   unsaved,
@@ -17,7 +17,7 @@ export function LeaveDialog({
     <Dialog
       isOpen={blocker.state === 'blocked'}
       onOpenChange={(isOpen) => !isOpen && blocker.reset?.()}
-      title={`${counted(unsaved, 'grade')} not saved yet`}
+      title={`${counted(unsaved, 'entry')} not saved yet`}
       description="Nobody else sees them until you save. If you keep them, they stay here on this computer."
     >
       <div className="flex gap-2">
@@ -32,7 +32,7 @@ export function LeaveDialog({
             blocker.proceed?.();
           }}
         >
-          Leave and let them go
+          Leave and discard them
         </Button>
       </div>
     </Dialog>

@@ -28,7 +28,7 @@ export function BookHeadline({
       {spread ? (
         <>
           {' '}
-          averages <Strong>{`${spread.mean}\u00a0%`}</Strong> on average
+          averages <Strong>{`${spread.mean}\u00a0%`}</Strong>
         </>
       ) : book.scores.length === 0 ? (
         ' has no scores yet'
@@ -47,8 +47,8 @@ export function BookHeadline({
       )}
       {differing > 0 && (
         <>
-          ; <Strong tone="warns">{counted(differing, 'posted grade')}</Strong> {agreeing(differing, 'is')} something
-          else
+          ; <Strong tone="warns">{counted(differing, 'posted grade')}</Strong> {agreeing(differing, 'is')} not what it
+          computes
         </>
       )}
       {unsaved > 0 && (
