@@ -27,7 +27,7 @@ module.exports = {
       name: 'core-stands-alone',
       comment: 'Core computes; it knows no package, network, file or clock.',
       severity: 'error',
-      from: { path: '^core/src', pathNot: '\\.(test|fixture)\\.ts$' },
+      from: { path: '^core/src', pathNot: '\\.test\\.ts$' },
       to: { dependencyTypes: ['npm', 'npm-dev', 'core'] },
     },
     {

@@ -6,7 +6,7 @@ import { formatDecimal, roundDown, roundHalfEven, roundHalfUp } from '#core/numb
 import { enterLabelOrCode, enterPercent, noMark, takeComputed, type EntryRules, type Mark } from '#core/posting';
 import { newCode } from '#core/codes';
 import { checkScale, countByBand, findBand, moveCutOff } from '#core/scales';
-import { letterBands } from './scales/letter-scale.fixture.js';
+import { letterBands } from '../test/letter-scale.fixture.js';
 
 /* What must hold across domains, whatever the values: each property joins two or more of them. */
 

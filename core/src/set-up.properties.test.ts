@@ -14,7 +14,7 @@ import { compareDecimals, unitsAt } from '#core/numbers';
 import { coverage, coverageChange, reportsItem, type Exception, type Rule } from '#core/report-items';
 import { checkStatedEnds, deriveBands, findBand, orderBands, settleStatedEnds, type StatedBand } from '#core/scales';
 import { roundHalfUp } from '#core/numbers';
-import { letterBands } from './scales/letter-scale.fixture.js';
+import { letterBands } from '../test/letter-scale.fixture.js';
 
 /* What must hold of a set-up, whatever the values. */
 

@@ -6,7 +6,7 @@ import type { SheetReply } from '#contract/posting';
 import type { ScaleEffectReply, ScalesReply } from '#contract/scales';
 import type { ReadinessReply, TranscriptReply } from '#contract/transcripts';
 import { bodyOfPolicy } from '#contract/calculation';
-import { policyOf, secondOpinion, type Plan, type Score } from '../../core/src/calculation/second-opinion.fixture.js';
+import { policyOf, secondOpinion, type Plan, type Score } from '../../core/test/second-opinion.fixture.js';
 import {
   addRandomSchool,
   drawing,

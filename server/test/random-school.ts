@@ -1,11 +1,5 @@
 import type { Pool } from 'pg';
-import {
-  drawing,
-  drawPlan,
-  policyOf,
-  type Plan,
-  type Score,
-} from '../../core/src/calculation/second-opinion.fixture.js';
+import { drawing, drawPlan, policyOf, type Plan, type Score } from '../../core/test/second-opinion.fixture.js';
 import { bodyOfPolicy } from '#contract/calculation';
 
 /** Random draws with a seed. */

@@ -18,7 +18,7 @@ it.each<[Band[], string[]]>([
   [[band('', '0')], ['A band needs a label, such as B+.']],
   [[band('A', '50'), band('A', '0')], ['A is listed twice; each label may be used once.']],
   [[band('A', '50'), band('B', '50'), band('F', '0')], ['B and A both begin at 50; each cut-off may be used once.']],
-  [[band('A', '101'), band('F', '0')], ['A begins at 101; a cut-off lies from 0 to 100.']],
+  [[band('A', '101'), band('F', '0')], ['A begins at 101; a cut-off is from 0 to 100.']],
   [
     [band('A', '90'), band('B', '89.96'), band('F', '0')],
     ['No value can be B: rounded to 1 decimals, none lies between 89.96 and the next cut-off.'],

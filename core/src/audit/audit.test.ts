@@ -4,7 +4,7 @@ import { dayOrThrow } from '#core/calendar';
 import { decimalOrThrow, roundHalfUp } from '#core/numbers';
 import { newCode, type SpecialCode } from '#core/codes';
 import { noMark } from '#core/posting';
-import { letterBands } from '../scales/letter-scale.fixture.js';
+import { letterBands } from '../../test/letter-scale.fixture.js';
 import { auditRules, compareRuns, findingKey, runRules, type GradeFact, type Snapshot } from './index.js';
 
 const code = (name: string, more: Partial<SpecialCode> = {}): [string, SpecialCode] => [

@@ -12,7 +12,7 @@ import {
   type CalculationPolicy,
 } from './index.js';
 import { levelOfEvidence } from './evidence.js';
-import { share, usualLevels, usualPolicy } from './usual-policy.fixture.js';
+import { share, usualLevels, usualPolicy } from '../../test/usual-policy.fixture.js';
 
 /** A random source with a seed, fast enough for a million books; fast-check draws the seed and the policy. */
 function drawing(seed: number) {

@@ -10,7 +10,7 @@ import {
   type CalculationPolicy,
   type Method,
 } from './index.js';
-import { score, share, usualLevels, usualPolicy } from './usual-policy.fixture.js';
+import { score, share, usualLevels, usualPolicy } from '../../test/usual-policy.fixture.js';
 
 const shown = (value: Rational | null, digits = 4) => value && formatDecimal(roundTo(value, digits, roundHalfUp));
 const percent = (scores: readonly BookScore[], policy: Partial<CalculationPolicy> = {}) =>

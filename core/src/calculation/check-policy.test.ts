@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { decimalOrThrow } from '#core/numbers';
 import { checkPolicy, type CalculationPolicy } from './index.js';
-import { share, usualLevels, usualPolicy } from './usual-policy.fixture.js';
+import { share, usualLevels, usualPolicy } from '../../test/usual-policy.fixture.js';
 
 const known = [1, 2, 3].map((id) => ({ id, name: ['Class work', 'Quizzes', 'Tests'][id - 1]!, isActive: true }));
 const faults = (policy: Partial<CalculationPolicy>, categories = known) =>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { letterBands } from '../scales/letter-scale.fixture.js';
+import { letterBands } from '../../test/letter-scale.fixture.js';
 import { effectOfValues } from './index.js';
 
 const band = (label: string) => letterBands.find((each) => each.label === label);

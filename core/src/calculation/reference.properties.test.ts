@@ -17,7 +17,7 @@ import {
   secondOpinion,
   type Plan,
   type Score,
-} from './second-opinion.fixture.js';
+} from '../../test/second-opinion.fixture.js';
 
 function drawScores({ below, oneOf }: ReturnType<typeof drawing>, { method }: Plan): Score[] {
   const readsLevels = ofEvidence.includes(method);

@@ -4,7 +4,7 @@ import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
 import type { CourseLevel } from '#core/courses';
 import { draftEffect, findBand, type Band, type Precision } from '#core/scales';
 import { gpa, type GpaPolicy, type TranscriptEntry } from '#core/transcripts';
-import { letterBands } from '../scales/letter-scale.fixture.js';
+import { letterBands } from '../../test/letter-scale.fixture.js';
 import { effectOfScales, gradeColumns, type EffectGpaPolicy, type GradeColumns } from './index.js';
 
 const precision = { digits: 1, rounding: roundHalfUp };

@@ -1,7 +1,7 @@
 import { newCode } from '#core/codes';
 import { describe, expect, it } from 'vitest';
 import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
-import { letterBands } from '../scales/letter-scale.fixture.js';
+import { letterBands } from '../../test/letter-scale.fixture.js';
 import {
   enterLabelOrCode,
   enterPercent,

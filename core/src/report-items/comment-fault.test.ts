@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { letterBands } from '../scales/letter-scale.fixture.js';
+import { letterBands } from '../../test/letter-scale.fixture.js';
 import { commentFault } from './index.js';
 
 const item = { commentRule: 'requiredBelow', commentBelow: 'C', commentLength: 20 } as const;

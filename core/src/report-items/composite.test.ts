@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { decimalOrThrow, divide, formatDecimal, fromDecimal, roundHalfUp, roundTo, type Rational } from '#core/numbers';
 import { newCode } from '#core/codes';
 import { noMark, type Mark } from '#core/posting';
-import { letterBands } from '../scales/letter-scale.fixture.js';
+import { letterBands } from '../../test/letter-scale.fixture.js';
 import { compositeOf, partState, type PartUnit, type WeighedPart } from './index.js';
 
 const codes = new Map(

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { decimalOrThrow, roundHalfUp } from '#core/numbers';
 import type { Band, ScaleMeaning } from './index.js';
 import { checkScale } from './index.js';
-import { letterBands } from './letter-scale.fixture.js';
+import { letterBands } from '../../test/letter-scale.fixture.js';
 
 const tenths = { digits: 1, rounding: roundHalfUp };
 const band = (label: string, lowest: string, points: string | null = null): Band => ({

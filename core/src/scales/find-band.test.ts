@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compareDecimals, decimalOrThrow, formatDecimal, roundDown, roundHalfEven, roundHalfUp } from '#core/numbers';
 import { bandEdges, findBand, moveCutOff, type Precision } from './index.js';
-import { letterBands } from './letter-scale.fixture.js';
+import { letterBands } from '../../test/letter-scale.fixture.js';
 
 const whole: Precision = { digits: 0, rounding: roundHalfUp };
 const labelOf = (percent: string, precision: Precision) =>

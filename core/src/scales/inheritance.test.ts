@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { decimalOrThrow, formatDecimal } from '#core/numbers';
 import { deriveBands, scaleInForce, type ScalePlacement, type ScaleSeeker } from './index.js';
-import { letterBands } from './letter-scale.fixture.js';
+import { letterBands } from '../../test/letter-scale.fixture.js';
 
 const place = (id: number, kind: ScalePlacement['kind'], more: Partial<ScalePlacement> = {}): ScalePlacement => ({
   id,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { decimalOrThrow, roundHalfUp } from '#core/numbers';
 import { countByBand, countJustBelow, draftEffect, histogramOf, moveCutOff, orderBands, topOf } from './index.js';
-import { letterBands } from './letter-scale.fixture.js';
+import { letterBands } from '../../test/letter-scale.fixture.js';
 
 const tenths = { digits: 1, rounding: roundHalfUp };
 const tallies = [

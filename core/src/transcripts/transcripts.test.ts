@@ -5,7 +5,7 @@ import type { Course, CourseLevel } from '#core/courses';
 import { decimalOrThrow, formatDecimal, roundDown, roundHalfUp, roundTo } from '#core/numbers';
 import { newCode } from '#core/codes';
 import { noMark } from '#core/posting';
-import { letterBands } from '../scales/letter-scale.fixture.js';
+import { letterBands } from '../../test/letter-scale.fixture.js';
 import {
   countRepeats,
   creditShares,

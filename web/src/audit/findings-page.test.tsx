@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest';
 import type { AuditReply, AuditRunReply, FindingReply } from '#contract/audit';
 import { noMark } from '#core/posting';
 import { bodyOfMark } from '#contract/posting';
-import { showAt, type Answers } from '../shell/show-at.fixture';
-import { termLineOf } from '../shell/term-line.fixture';
+import { showAt, type Answers } from '../../test/show-at.fixture';
+import { termLineOf } from '../../test/term-line.fixture';
 import { FindingsPage } from './findings-page';
 
 const rule = (id: string, summary: string) =>

@@ -2,7 +2,7 @@ import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { LogCheckReply, LogEntryReply, LogReply } from '#contract/changes';
 import type { Problem } from '#contract/problems';
-import { showAt, type Answers } from '../shell/show-at.fixture';
+import { showAt, type Answers } from '../../test/show-at.fixture';
 import { LogPage } from './log-page';
 
 const entry = (id: number, more: Partial<LogEntryReply> = {}): LogEntryReply => ({

@@ -2,7 +2,7 @@ import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { ChangeReply } from '#contract/changes';
 import type { Problem } from '#contract/problems';
-import { made, showAt } from '../shell/show-at.fixture';
+import { made, showAt } from '../../test/show-at.fixture';
 import { RecentChanges } from './recent-changes';
 import { ThingHistory } from './thing-history';
 

@@ -2,7 +2,7 @@ import { screen } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { newCode } from '#core/codes';
 import { bodyOfCode, type CodesReply } from '#contract/codes';
-import { made, showAt } from '../shell/show-at.fixture';
+import { made, showAt } from '../../test/show-at.fixture';
 import { CodesDesk } from './codes-desk';
 
 const codes: CodesReply = {

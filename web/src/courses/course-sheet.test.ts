@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { CourseCells } from '#core/courses';
 import type { CourseImportReply } from '#contract/courses';
-import { cellsOf, courseOf } from './courses.fixture';
+import { cellsOf, courseOf } from '../../test/courses.fixture';
 import { courseRows, reasonOf, requestOf, withEdits, withNewRow, withoutRows, withPlan } from './course-sheet';
 
 const reply = {

@@ -1,10 +1,10 @@
 import { screen, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { CourseImportReply, CourseReply, CoursesReply } from '#contract/courses';
-import { made, showAt, type Answers } from '../shell/show-at.fixture';
-import { termLineOf } from '../shell/term-line.fixture';
+import { made, showAt, type Answers } from '../../test/show-at.fixture';
+import { termLineOf } from '../../test/term-line.fixture';
 import { courseDrafts } from './course-drafts';
-import { cellsOf, courseOf } from './courses.fixture';
+import { cellsOf, courseOf } from '../../test/courses.fixture';
 import { CoursesPage } from './courses-page';
 
 const reply = (courses: readonly CourseReply[]): CoursesReply =>

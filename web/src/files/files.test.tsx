@@ -1,10 +1,10 @@
 import { fireEvent, screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { ChooseColumnsRequest, FileImportReply, FileImportSummaryReply } from '#contract/files';
-import { showRoutes, type Answers } from '../shell/show-at.fixture';
-import { termLineOf } from '../shell/term-line.fixture';
+import { showRoutes, type Answers } from '../../test/show-at.fixture';
+import { termLineOf } from '../../test/term-line.fixture';
 import { FilePage } from './file-page';
-import { fileOf, fileRowOf, planOf } from './files.fixture';
+import { fileOf, fileRowOf, planOf } from '../../test/files.fixture';
 import { FilesPage } from './files-page';
 
 const routes = [

@@ -1,6 +1,6 @@
 import { screen } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
-import { showAt, type Answers } from '../shell/show-at.fixture';
+import { showAt, type Answers } from '../../test/show-at.fixture';
 import { SignInPage } from './sign-in-page';
 
 const nobody = { status: 401, title: '', detail: '', code: 'not-signed-in', errors: [] };

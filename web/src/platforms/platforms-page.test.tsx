@@ -1,7 +1,7 @@
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { PlatformReply } from '#contract/platforms';
-import { showAt, type Answers } from '../shell/show-at.fixture';
+import { showAt, type Answers } from '../../test/show-at.fixture';
 import { PlatformsPage } from './platforms-page';
 
 const platform = (over: Partial<PlatformReply> = {}): PlatformReply => ({

@@ -2,10 +2,10 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { SaveSheetRequest, SheetReply } from '#contract/posting';
 import { dayOrThrow } from '#core/calendar';
-import { made, showAt } from '../shell/show-at.fixture';
+import { made, showAt } from '../../test/show-at.fixture';
 import { GradeSheet } from './grade-sheet';
 import { markDrafts } from './mark-drafts';
-import { blankMark, sheetOf, sheetRow } from './sheet.fixture';
+import { blankMark, sheetOf, sheetRow } from '../../test/sheet.fixture';
 
 const sheetKey = { sectionId: 1, itemId: 1, periodId: 4 };
 const address = 'PUT /grade-sheets/1/1/4';

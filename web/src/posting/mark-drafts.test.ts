@@ -1,6 +1,6 @@
 import { beforeEach, expect, it, vi } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
-import { blankMark, sheetOf, sheetRow } from './sheet.fixture';
+import { blankMark, sheetOf, sheetRow } from '../../test/sheet.fixture';
 
 vi.stubGlobal('window', {
   localStorage: { getItem: () => null, setItem: () => undefined, removeItem: () => undefined },

@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
 import { newCode } from '#core/codes';
 import { bodyOfCode } from '#contract/codes';
-import { blankMark, computedFrom, sheetOf, sheetRow } from './sheet.fixture';
+import { blankMark, computedFrom, sheetOf, sheetRow } from '../../test/sheet.fixture';
 
 vi.stubGlobal('window', {
   localStorage: { getItem: () => null, setItem: () => undefined, removeItem: () => undefined },
@@ -44,7 +44,7 @@ describe('typing', () => {
       { enrollmentId: 2, column: 'percent', text: 'many', says: 'A percentage is a number such as 86.4.' },
     ]);
     expect(typed(1, 1, 'Z')[0]!.says).toBe('One of A, B, EXM.');
-    expect(typed(1, 2, '1899-12-30')[0]!.says).toContain('stands for “no date”');
+    expect(typed(1, 2, '1899-12-30')[0]!.says).toContain('only means “no date”');
     expect(typed(1, 3, 'x'.repeat(101))[0]!.says).toBe('At most 100 characters.');
     expect(drafted()).toEqual({ 2: '92A' });
   });

@@ -3,7 +3,7 @@ import { enterPercent } from '#core/posting';
 import { newCode } from '#core/codes';
 import { markOfBody, type SheetReply, type SheetRowReply } from '#contract/posting';
 import { bodyOfCode } from '#contract/codes';
-import { band, blankMark, computedFrom, sheetOf, sheetRow } from './sheet.fixture';
+import { band, blankMark, computedFrom, sheetOf, sheetRow } from '../../test/sheet.fixture';
 import { draftOfMark, entryRulesOf, middleOf, sheetRows, showMark } from './sheet-view';
 
 const blank = blankMark;

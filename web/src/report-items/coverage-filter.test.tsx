@@ -1,8 +1,8 @@
 import { screen } from '@testing-library/react';
 import { expect, it } from 'vitest';
-import { showAt } from '../shell/show-at.fixture';
+import { showAt } from '../../test/show-at.fixture';
 import { CoverageFilter } from './coverage-filter';
-import { reply } from './report-items.fixture';
+import { reply } from '../../test/report-items.fixture';
 
 const chosen = () => screen.getByRole<HTMLSelectElement>('combobox').selectedOptions[0]!.textContent;
 

@@ -3,10 +3,10 @@ import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
 import type { Problem } from '#contract/problems';
 import type { ItemEffectReply } from '#contract/report-items';
-import { made, showAt, type Answers } from '../shell/show-at.fixture';
+import { made, showAt, type Answers } from '../../test/show-at.fixture';
 import { ItemDialog } from './item-dialog';
 import { bodyOfReply } from './item-draft';
-import { reply } from './report-items.fixture';
+import { reply } from '../../test/report-items.fixture';
 
 const semester = reply.items[2]!;
 const effect: ItemEffectReply = {

@@ -4,7 +4,7 @@ import { shortWeight } from '../ui/weight-bar';
 import { ordinalWord, partName } from './composite-bar';
 import { bodyOfReply, changesValues, itemFaults, newItem, nextPart } from './item-draft';
 import { filterOf } from './items-headline';
-import { reply } from './report-items.fixture';
+import { reply } from '../../test/report-items.fixture';
 import { postedInWords } from './words';
 
 describe('what keeps an item from being saved', () => {

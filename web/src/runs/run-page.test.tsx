@@ -1,10 +1,10 @@
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { RunReply, RunRowReply } from '#contract/runs';
-import { showRoutes, type Answers } from '../shell/show-at.fixture';
-import { termLineOf } from '../shell/term-line.fixture';
+import { showRoutes, type Answers } from '../../test/show-at.fixture';
+import { termLineOf } from '../../test/term-line.fixture';
 import { RunPage } from './run-page';
-import { countsOf, rowOf, runOf } from './runs.fixture';
+import { countsOf, rowOf, runOf } from '../../test/runs.fixture';
 import { RunsPage } from './runs-page';
 
 const routes = [

@@ -1,10 +1,10 @@
 import { fireEvent, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { SaveScaleRequest, ScalesReply } from '#contract/scales';
-import { made, showAt, type Answers } from '../shell/show-at.fixture';
-import { termLineOf } from '../shell/term-line.fixture';
+import { made, showAt, type Answers } from '../../test/show-at.fixture';
+import { termLineOf } from '../../test/term-line.fixture';
 import { scaleDrafts } from './scale-drafts';
-import { bandOf, effectOf, placementOf, scaleOf, scalesReplyOf } from './scales.fixture';
+import { bandOf, effectOf, placementOf, scaleOf, scalesReplyOf } from '../../test/scales.fixture';
 import { ScalesPage } from './scales-page';
 
 const show = async (reply: ScalesReply, answers: Answers = {}, address = 'scales') => {

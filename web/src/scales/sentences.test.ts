@@ -15,7 +15,7 @@ describe('the effects of a code in one sentence', () => {
     ],
     [
       { asPart: 'blocks', triesCredit: true, needsLastDate: true, lapsesInto: 'F', lapsesAfterDays: 30 },
-      'In a composite it makes the whole incomplete; credit is attempted, not earned; needs a last date; turns into F after 30 days.',
+      'In a composite it makes the overall result incomplete; credit is attempted, not earned; needs a last date; turns into F after 30 days.',
     ],
     [
       {

@@ -4,7 +4,7 @@ import { expect, it } from 'vitest';
 import type { Problem } from '#contract/problems';
 import { api } from './api';
 import { Awaited } from './awaited';
-import { showAt } from './show-at.fixture';
+import { showAt } from '../../test/show-at.fixture';
 
 function Shown() {
   const query = useQuery({ queryKey: ['thing'], queryFn: () => api.get<{ name: string }>('/thing') });

@@ -2,8 +2,8 @@ import { screen } from '@testing-library/react';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Problem } from '#contract/problems';
 import { pages } from './pages';
-import { showRoutes, type Answers } from './show-at.fixture';
-import { termLineOf } from './term-line.fixture';
+import { showRoutes, type Answers } from '../../test/show-at.fixture';
+import { termLineOf } from '../../test/term-line.fixture';
 
 const frame: Answers = { 'GET /schools/1/term-line': termLineOf(), 'GET /schools': [], 'GET /session': {} };
 const refusal = (status: number, detail: string): Problem => ({

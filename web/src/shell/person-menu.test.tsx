@@ -1,6 +1,6 @@
 import { screen } from '@testing-library/react';
 import { expect, it } from 'vitest';
-import { showAt } from './show-at.fixture';
+import { showAt } from '../../test/show-at.fixture';
 import { useInPeopleOrder } from '../ui/people-order';
 import { setReader } from '../ui/reader';
 import { PersonMenu } from './person-menu';

@@ -1,7 +1,7 @@
 import { act, screen, waitFor } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { GpaPolicyReply, SaveGpaPolicyRequest } from '#contract/transcripts';
-import { showAt } from '../shell/show-at.fixture';
+import { showAt } from '../../test/show-at.fixture';
 import { GpaDesk } from './gpa-desk';
 import { gpaDraftKey, gpaDrafts } from './gpa-draft';
 

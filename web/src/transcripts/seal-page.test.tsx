@@ -1,8 +1,8 @@
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { ReadinessReply } from '#contract/transcripts';
-import { showAt, type Answers } from '../shell/show-at.fixture';
-import { termLineOf } from '../shell/term-line.fixture';
+import { showAt, type Answers } from '../../test/show-at.fixture';
+import { termLineOf } from '../../test/term-line.fixture';
 import { SealPage } from './seal-page';
 
 const audit = { at: '2026-01-21T09:00:00Z', by: 'Morwenna Hale', rules: 6 };

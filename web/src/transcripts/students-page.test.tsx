@@ -1,7 +1,7 @@
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { StudentRowReply } from '#contract/transcripts';
-import { showAt } from '../shell/show-at.fixture';
+import { showAt } from '../../test/show-at.fixture';
 import { StudentsPage } from './students-page';
 
 const row = (id: number, name: string, more: Partial<StudentRowReply> = {}): StudentRowReply => ({

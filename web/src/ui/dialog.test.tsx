@@ -1,7 +1,7 @@
 import { screen } from '@testing-library/react';
 import { useState } from 'react';
 import { expect, it } from 'vitest';
-import { showAt } from '../shell/show-at.fixture';
+import { showAt } from '../../test/show-at.fixture';
 import { Dialog } from './dialog';
 
 /** Opened as on the pages: drawn only while it is open, or always and shown when it is. */

@@ -1,7 +1,7 @@
 import { screen } from '@testing-library/react';
 import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
-import { showAt } from '../shell/show-at.fixture';
+import { showAt } from '../../test/show-at.fixture';
 import { SelectField } from './field';
 import { hasWords } from './has-words';
 

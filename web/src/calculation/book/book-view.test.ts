@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { formatDecimal } from '#core/numbers';
-import { book, policy } from './book.fixture';
+import { book, policy } from '../../../test/book.fixture';
 import { bookColumns } from './book-columns';
 import { bookRows } from './book-view';
 import { compareRows, effectSentence, optionEffects, spreadOf } from '../policy/option-effects';

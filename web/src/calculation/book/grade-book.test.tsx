@@ -1,9 +1,9 @@
 import { act, fireEvent, screen, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { BookReply, SaveScoresRequest } from '#contract/calculation';
-import { made, showRoutes, type Answers } from '../../shell/show-at.fixture';
-import { termLineOf } from '../../shell/term-line.fixture';
-import { book } from './book.fixture';
+import { made, showRoutes, type Answers } from '../../../test/show-at.fixture';
+import { termLineOf } from '../../../test/term-line.fixture';
+import { book } from '../../../test/book.fixture';
 import { GradeBookPage } from './grade-book-page';
 import { scoreDrafts } from './score-drafts';
 

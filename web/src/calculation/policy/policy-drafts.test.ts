@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { BookSummaryReply, PolicyReply } from '#contract/calculation';
-import { book, policy } from '../book/book.fixture';
+import { book, policy } from '../../../test/book.fixture';
 import { draftKey, inheritedBy, isReadable, mattersOf, percentFault, placeName, policyViews } from './policy-drafts';
 import { policyFacts } from './policy-facts';
 

@@ -1,7 +1,7 @@
 import { act, screen, waitFor } from '@testing-library/react';
 import { Link } from 'react-router';
 import { expect, it } from 'vitest';
-import { showAt } from '../../shell/show-at.fixture';
+import { showAt } from '../../../test/show-at.fixture';
 import { useTextInAddress } from './use-text-in-address';
 
 function Search() {

@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { describe, expect, it, vi } from 'vitest';
 import { dayOrThrow, type Day } from '#core/calendar';
-import { showAt } from '../../shell/show-at.fixture';
+import { showAt } from '../../../test/show-at.fixture';
 import { DayField } from './day-field';
 
 const field = () => screen.getByRole<HTMLInputElement>('textbox', { name: 'Last day' });

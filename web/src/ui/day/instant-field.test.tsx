@@ -2,7 +2,7 @@ import { screen } from '@testing-library/react';
 import { useState } from 'react';
 import { beforeEach, expect, it, vi } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
-import { showAt } from '../../shell/show-at.fixture';
+import { showAt } from '../../../test/show-at.fixture';
 import { setDistrictZone } from '../format';
 import { InstantField } from './instant-field';
 

@@ -1,6 +1,6 @@
 import { act, screen, within } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
-import { showAt } from '../../shell/show-at.fixture';
+import { showAt } from '../../../test/show-at.fixture';
 import { setReader } from '../reader';
 import { DataGrid, type GridColumn } from './data-grid';
 

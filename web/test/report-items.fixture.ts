@@ -1,5 +1,5 @@
 import type { CoveredCourseReply, ItemReply, ReportItemsReply } from '#contract/report-items';
-import { newItem } from './item-draft';
+import { newItem } from '../src/report-items/item-draft';
 
 export const item = (id: number, name: string, more: Partial<ItemReply> = {}): ItemReply => ({
   ...newItem({ periods: [{ kind: 'quarter', names: [] }] } as unknown as ReportItemsReply),

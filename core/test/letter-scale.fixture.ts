@@ -1,5 +1,5 @@
 import { decimalOrThrow } from '#core/numbers';
-import type { CutBand } from './band.js';
+import type { CutBand } from '../src/scales/band.js';
 
 /**
  * Letter, lowest percent and grade points of the usual conversion to a 4.0 scale.

@@ -6,7 +6,7 @@ import { createMemoryRouter, Outlet, RouterProvider, useLocation, type RouteObje
 import { Toaster } from 'sonner';
 import { vi } from 'vitest';
 import type { Problem } from '#contract/problems';
-import '../ui/browser.fixture';
+import './browser.fixture';
 
 /**
  * What the server answers, by method and path without what stands behind a question mark: a reply, one that is still on its

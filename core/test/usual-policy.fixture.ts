@@ -1,5 +1,5 @@
 import { decimalOrThrow } from '#core/numbers';
-import type { BookScore, CalculationPolicy, CategoryShare, LevelRule } from './index.js';
+import type { BookScore, CalculationPolicy, CategoryShare, LevelRule } from '../src/calculation/index.js';
 
 /** Common practice: assignments 50 %, quizzes 30 %, tests 20 %; missing counts as zero, exempt leaves. */
 export const usualPolicy: CalculationPolicy = {

@@ -1,4 +1,4 @@
-import { scoreFlags, type CalculationPolicy, type FlagEffect, type Method } from './index.js';
+import { scoreFlags, type CalculationPolicy, type FlagEffect, type Method } from '../src/calculation/index.js';
 
 /*
  * A second opinion that shares nothing with the calculation: exact fractions of whole numbers, every choice of dropped
