@@ -1,12 +1,15 @@
 import { writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
-import { By, error as refusals, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { By, error as refusals, Key, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { lookForName, lookForPath, lookForWords, readHeadline, type Look } from './look.js';
 import { beforeEach, describe, expect, onTestFailed } from 'vitest';
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 /** Nothing but a limit against hanging: a step waits for what it needs, and goes on the moment it is there. */
 export const patience = 120_000;
+/** Milliseconds between two looks. */
+const pause = 60;
 
 /** What a page may do to somebody's finger: draw the thing anew under it, or put something over it for a moment. */
 const passing = [
@@ -34,26 +37,16 @@ export function story(name: string, steps: () => void): void {
 
 /** What a person at the desk can do: look, click what bears a name, type, press keys. Everything waits until it is there. */
 export function atDesk(driver: WebDriver, address: string) {
-  const located = async (path: string, what: string): Promise<WebElement> => {
-    await driver.wait(until.elementLocated(By.xpath(path)), patience, `nothing on the page is ${what}`);
-    // Looked for anew until it is seen: what was found may be drawn again in between.
-    return driver.wait(
-      async () => {
-        const [element] = await driver.findElements(By.xpath(path));
-        const isSeen = await element?.isDisplayed().catch(() => false);
-        return isSeen ? element! : null;
-      },
+  /** What a look at the page finds, as soon as it is there and seen. */
+  const found = (look: Look, given: unknown, what: string): Promise<WebElement> =>
+    driver.wait(
+      () => driver.executeScript<WebElement | null>(look, given).catch(unlessPassing),
       patience,
-      `${what} is not visible`,
+      `nothing that is seen on the page is ${what}`,
+      pause,
     ) as Promise<WebElement>;
-  };
-  const named = (name: string) =>
-    located(
-      `(//button[@aria-label=${quoted(name)}] | //button[normalize-space()=${quoted(name)}] | //a[normalize-space()=${quoted(name)}]` +
-        ` | //button[starts-with(normalize-space(),${quoted(name)})] | //a[starts-with(normalize-space(),${quoted(name)})]` +
-        ` | //*[@role='menuitem' or @role='option'][contains(normalize-space(),${quoted(name)})])[1]`,
-      `called "${name}"`,
-    );
+  const located = (path: string, what: string) => found(lookForPath, path, what);
+  const named = (name: string) => found(lookForName, name, `called "${name}"`);
   /** Does something to what is looked for anew each time, until the page lets it. */
   const untilLet = async (
     find: () => Promise<WebElement | null>,
@@ -74,6 +67,7 @@ export function atDesk(driver: WebDriver, address: string) {
       },
       patience,
       `${what} cannot be reached`,
+      pause,
     );
   };
   const desk = {
@@ -189,30 +183,30 @@ export function atDesk(driver: WebDriver, address: string) {
     headline: async () => (await located('//h1', 'a headline')).getText(),
     /** Waits until the headline says it. */
     async reads(pattern: RegExp) {
-      await driver.wait(
-        async () => pattern.test(await headlineOrNothing(driver)),
-        patience,
-        `the headline never reads ${pattern}; it reads "${await headlineOrNothing(driver)}"`,
-      );
+      let read = '';
+      const look = async () => {
+        read = (await driver.executeScript<string>(readHeadline).catch(unlessPassing)) ?? '';
+        return pattern.test(read);
+      };
+      await driver.wait(look, patience, undefined, pause).catch((cause: unknown) => {
+        throw new Error(`the headline never reads ${pattern}; it reads “${read}”`, { cause });
+      });
     },
     /** Waits until the words are somewhere on the page. */
-    sees: (words: string) =>
-      located(
-        `//*[contains(normalize-space(),${quoted(words)}) and not(*[contains(normalize-space(),${quoted(words)})])]`,
-        `"${words}"`,
-      ),
+    sees: (words: string) => found(lookForWords, words, `"${words}"`),
     async seesNot(words: string) {
       await driver.wait(
-        async () => !(await driver.findElement(By.css('body')).getText()).includes(words),
+        async () => (await driver.executeScript(lookForWords, words)) === null,
         patience,
         `"${words}" stays on the page`,
+        pause,
       );
     },
     texts: async (selector: string) =>
       Promise.all((await driver.findElements(By.css(selector))).map((element) => element.getText())),
     /** Nothing that axe can find stands in anybody's way on this view. */
     async isAccessible() {
-      await driver.executeScript(axeSource);
+      if (!(await driver.executeScript<boolean>('return "axe" in window'))) await driver.executeScript(axeSource);
       const found = await driver.executeAsyncScript<{
         violations: { id: string; nodes: { html: string; failureSummary: string }[] }[];
       }>(`const done = arguments[0]; axe.run(document, { resultTypes: ['violations'] }).then(done)`);
@@ -235,12 +229,8 @@ export type Desk = ReturnType<typeof atDesk>;
 
 /** What was drawn anew while it was read is read again. */
 function unlessPassing(reason: unknown): undefined {
-  if (!passing.some((kind) => reason instanceof kind)) throw reason;
-}
-
-async function headlineOrNothing(driver: WebDriver): Promise<string> {
-  const [headline] = await driver.findElements(By.css('h1'));
-  return headline ? headline.getText().catch(() => '') : '';
+  const isLeaving = reason instanceof Error && reason.message.includes('aborted by navigation');
+  if (!isLeaving && !passing.some((kind) => reason instanceof kind)) throw reason;
 }
 
 function cellPath(row: string | number, column: string): string {
