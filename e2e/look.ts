@@ -39,8 +39,9 @@ export function lookForWords(words: string): Element | null {
       if (found) return found;
     }
     if (isDeeper) return null;
-    const { width, height } = (element.closest('select') ?? element).getBoundingClientRect();
-    return width > 0 && height > 0 && element.checkVisibility({ visibilityProperty: true }) ? element : null;
+    const shown = element.closest('select') ?? element; // a choice of a closed list is drawn by nobody
+    const { width, height } = shown.getBoundingClientRect();
+    return width > 0 && height > 0 && shown.checkVisibility({ visibilityProperty: true }) ? element : null;
   };
   const { body } = document;
   return body && bears(body) ? look(body) : null;

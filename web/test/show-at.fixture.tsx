@@ -69,7 +69,10 @@ export function showRoutes(routes: readonly RouteObject[], { address = 'here', a
     </>
   );
   const router = createMemoryRouter(
-    [{ path: '/school/:schoolId/period/:periodId', element: around, children: [...routes] }],
+    [
+      { path: '/school/:schoolId/period/:periodId', element: around, children: [...routes] },
+      { path: '*', element: null },
+    ],
     { initialEntries: [`/school/1/period/4/${address}`] },
   );
   const view = render(
@@ -78,7 +81,13 @@ export function showRoutes(routes: readonly RouteObject[], { address = 'here', a
       <Toaster />
     </QueryClientProvider>,
   );
-  return { ...view, sent, person: userEvent.setup(), search: () => search };
+  return {
+    ...view,
+    sent,
+    person: userEvent.setup(),
+    search: () => search,
+    address: () => router.state.location.pathname,
+  };
 }
 
 function isProblem(reply: object): reply is Problem {

@@ -86,6 +86,7 @@ const verbs = {
   lies: '{count, plural, one {lies} other {lie}}',
   matches: '{count, plural, one {matches} other {match}}',
   needs: '{count, plural, one {needs} other {need}}',
+  reports: '{count, plural, one {reports} other {report}}',
   sets: '{count, plural, one {sets} other {set}}',
   waits: '{count, plural, one {waits} other {wait}}',
   was: '{count, plural, one {was} other {were}}',

@@ -23,6 +23,8 @@ export class RecalculationService implements OnApplicationBootstrap, OnApplicati
   private soon: NodeJS.Timeout | undefined;
   private total = 0;
   private isCancelled = false;
+  private isStopping = false;
+  private looking: Promise<unknown> | undefined;
 
   constructor(
     private readonly transactions: Transactions,
@@ -38,17 +40,21 @@ export class RecalculationService implements OnApplicationBootstrap, OnApplicati
   }
 
   async onApplicationShutdown(): Promise<void> {
-    this.cancel();
+    this.isStopping = true;
     clearTimeout(this.soon);
+    await this.looking; // it may be about to begin a round
+    this.cancel();
     await this.round;
   }
 
   /** Whatever was written may have made books stale: the database knows. Many writes in a row are looked after once. */
   private beginSoon(): void {
-    if (this.round || this.isCancelled) return;
+    if (this.round || this.isCancelled || this.isStopping) return;
     clearTimeout(this.soon);
     this.soon = setTimeout(() => {
-      this.start().catch((error: unknown) => this.logger.error('looking for stale grade books failed', error));
+      this.looking = this.start().catch((error: unknown) =>
+        this.logger.error('looking for stale grade books failed', error),
+      );
     }, pauseMilliseconds);
   }
 

@@ -4,7 +4,7 @@ import { calendarFaultSentence, type CalendarReply } from '#contract/calendar';
 import { HistoryButton } from '../changes/history-button';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { SetUpNote } from '../set-up/set-up-note';
-import { PageFace } from '../shell/awaited-page';
+import { NoPage, PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { useChoosePeriod, usePeriod, useScope } from '../shell/scope';
 import { Button, Key } from '../ui/button';
@@ -31,6 +31,7 @@ export function CalendarPage() {
   const { data: calendars } = kept;
   const { termLine } = usePeriod();
   const own = calendars?.find(({ school }) => school.id === schoolId);
+  if (calendars && !own) return <NoPage />;
   if (!calendars || !own || !termLine) return <PageFace queries={[kept]} />;
   return <CalendarDesk key={schoolId} calendars={calendars} calendar={own} today={dayOfInstant(termLine.now)} />;
 }

@@ -36,10 +36,9 @@ export function NamesDesk({ reply, kind, classId }: NamesDeskProps) {
           ? `"${row.name}" is ignored in ${counted(ids.length, 'place')}.`
           : `"${row.name}" is open again.`;
     const next = rows[rows.indexOf(row) + 1] ?? rows[0];
-    decide.mutate(
-      { decisions: [{ kind, ids: [...ids], decision, target }], says },
-      { onSuccess: () => setChosenKey(next?.key ?? null) },
-    );
+    // At once, so that a key pressed before the answer is about the next name and not about this one again.
+    setChosenKey(next?.key ?? null);
+    decide.mutate({ decisions: [{ kind, ids: [...ids], decision, target }], says });
   };
   const step = (by: number) => {
     const at = chosen ? rows.indexOf(chosen) : 0;
@@ -54,7 +53,7 @@ export function NamesDesk({ reply, kind, classId }: NamesDeskProps) {
       says: `join to ${target.name}`,
       act: () => chosen && act(chosen, 'joined', target.key),
     })),
-    { key: 'x', says: 'leave the name out', act: () => chosen && act(chosen, 'ignored', null) },
+    { key: 'x', says: 'ignore the name', act: () => chosen && act(chosen, 'ignored', null) },
   ]);
   if (rows.length === 0)
     return (

@@ -15,7 +15,7 @@ export function entryFaultWords(
     case 'percent-unreadable':
       return highestLevel === null ? 'A percentage is a number such as 86.4.' : 'A level is a number such as 2.5.';
     case 'percent-negative':
-      return `A ${highestLevel === null ? 'percent' : 'level'} is not below 0.`;
+      return `A ${highestLevel === null ? 'percentage' : 'level'} is not below 0.`;
     case 'percent-too-high':
       return 'A percentage is at most 200.';
     case 'level-too-high':

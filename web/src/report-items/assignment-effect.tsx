@@ -1,6 +1,6 @@
 import type { AssignmentPreviewReply, ReportItemsReply } from '#contract/report-items';
 import { counted } from '#contract/messages';
-import { showCount, showNames } from '../ui/format';
+import { showNames } from '../ui/format';
 import { Note } from '../ui/panel';
 
 /** What the drafted rules and exceptions would do, before they are saved. */
@@ -37,8 +37,8 @@ export function AssignmentEffect({ preview, reply }: { preview: AssignmentPrevie
       })}
       {orphaned > 0 && (
         <p className="text-waratah">
-          <b>{showCount(orphaned)} posted grades</b> would lose their place on sheets and reports. They are kept, and
-          return if the change is undone.
+          <b>{counted(orphaned, 'posted grade')}</b> would no longer show on sheets and reports. Nothing is deleted, and
+          undoing the change brings it back.
         </p>
       )}
     </Note>

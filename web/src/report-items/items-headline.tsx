@@ -14,9 +14,9 @@ export function ItemsHeadline({ reply, assignment }: { reply: ReportItemsReply; 
   if (items.length === 0) return <>No report item yet: a report card has nothing to show.</>;
   return (
     <>
-      <FigureButton onClick={() => show(null)}>{counted(courses.length, 'course')}</FigureButton> report{' '}
-      <Strong>{counted(items.length, 'item')}</Strong> by <Strong>{counted(assignment.rules.length, 'rule')}</Strong>{' '}
-      and{' '}
+      <FigureButton onClick={() => show(null)}>{counted(courses.length, 'course')}</FigureButton>{' '}
+      {agreeing(courses.length, 'reports')} <Strong>{counted(items.length, 'item')}</Strong> by{' '}
+      <Strong>{counted(assignment.rules.length, 'rule')}</Strong> and{' '}
       <FigureButton tone="warns" onClick={() => show('exceptions')}>
         {counted(assignment.exceptions.length, 'exception')}
       </FigureButton>

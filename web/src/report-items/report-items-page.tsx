@@ -11,6 +11,7 @@ import type {
   RuleBody,
 } from '#contract/report-items';
 import { useTellOfChange } from '../changes/use-tell-of-change';
+import { Awaited } from '../shell/awaited';
 import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
@@ -138,7 +139,10 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
           onMove={(item, by) => {
             const ids = reply.items.map(({ id }) => id);
             const at = ids.indexOf(item.id);
-            order.mutate(ids.toSpliced(at, 1).toSpliced(at + by, 0, item.id), { onError: showProblem });
+            order.mutate(ids.toSpliced(at, 1).toSpliced(at + by, 0, item.id), {
+              onSuccess: (after) => tellOfChange(`${item.name} is moved.`, after),
+              onError: showProblem,
+            });
           }}
         />
         {chosen?.source === 'composite' && (
@@ -157,7 +161,11 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
               </Button>
             </Note>
           )}
-          {draft && preview.data && <AssignmentEffect preview={preview.data} reply={reply} />}
+          {draft && (
+            <Awaited query={preview} waiting="Working out what it would do">
+              {(data) => <AssignmentEffect preview={data} reply={reply} />}
+            </Awaited>
+          )}
           <RuleList
             rules={assignment.rules}
             savedRules={saved.rules}

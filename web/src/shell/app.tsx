@@ -3,6 +3,7 @@ import { createBrowserRouter, Navigate, RouterProvider, useParams } from 'react-
 import { Toaster } from 'sonner';
 import { SignInPage } from '../people/sign-in-page';
 import { ToNextSheet } from '../posting/to-next-sheet';
+import { ToSheet } from '../posting/to-sheet';
 import { FirstStart } from '../exchange/first-start';
 import { ProblemError } from './api';
 import { NoPage, PageFace } from './awaited-page';
@@ -27,6 +28,7 @@ const router = createBrowserRouter([
   { path: '/sign-in', element: <SignInPage /> },
   { path: '/', element: <ToSchool /> },
   { path: '/school/:schoolId', element: <ToPeriod /> },
+  { path: '/school/:schoolId/to/*', element: <ToPeriod /> },
   {
     path: '/school/:schoolId/period/:periodId',
     element: <Frame />,
@@ -36,7 +38,12 @@ const router = createBrowserRouter([
       {
         errorElement: <BrokenPage />,
         HydrateFallback: Skeleton,
-        children: [{ index: true, element: <ToFirstPlace /> }, ...pages, { path: '*', element: <NoPage /> }],
+        children: [
+          { index: true, element: <ToFirstPlace /> },
+          { path: 'grade-sheets/:sectionId', element: <ToSheet /> },
+          ...pages,
+          { path: '*', element: <NoPage /> },
+        ],
       },
     ],
   },
@@ -65,12 +72,13 @@ function ToSchool() {
   return school ? <Navigate to={`/school/${school.id}`} replace /> : <PageFace queries={[opened, kept]} />;
 }
 
-/** The period whose window is open, else the one that today lies in. */
+/** The period whose window is open, else the one that today lies in; and there the place that the address names. */
 function ToPeriod() {
-  const schoolId = Number(useParams()['schoolId']);
+  const { schoolId: school, '*': place = '' } = useParams();
+  const schoolId = Number(school);
   const line = useTermLine(schoolId);
   if (!line.data) return <PageFace queries={[line]} />;
-  return <Navigate to={`/school/${schoolId}/period/${line.data.suggestedPeriodId}`} replace />;
+  return <Navigate to={`/school/${schoolId}/period/${line.data.suggestedPeriodId}/${place}`} replace />;
 }
 
 /** A registrar begins with today, a teacher with the next sheet that is not done. */

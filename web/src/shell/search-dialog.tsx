@@ -10,7 +10,7 @@ import { placesOf } from './places';
 import { showDay } from '../ui/format';
 import { hasWords } from '../ui/has-words';
 import { useFocusReturn } from '../ui/use-focus-return';
-import { useChoosePeriod, usePeriod, useScope } from './scope';
+import { useChoosePeriod, usePeriod, useSchools, useScope } from './scope';
 
 const groupLook =
   '[&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[12px] [&_[cmdk-group-heading]]:text-quiet';
@@ -27,13 +27,14 @@ export function SearchDialog({
   person: PersonReply;
 }) {
   const [text, setText] = useState('');
-  const { path } = useScope();
-  const { period, termLine } = usePeriod();
+  const { schoolId, path } = useScope();
+  const { termLine } = usePeriod();
   const choosePeriod = useChoosePeriod();
   const navigate = useNavigate();
-  const { data: hits = [] } = useQuery({
+  const isAsked = text.trim() !== '';
+  const search = useQuery({
     queryKey: ['search', text],
-    enabled: text.trim() !== '',
+    enabled: isAsked,
     placeholderData: keepPreviousData,
     queryFn: () => api.get<SearchHitReply[]>(`/search?text=${encodeURIComponent(text)}`),
   });
@@ -42,14 +43,19 @@ export function SearchDialog({
     setText('');
     void navigate(to);
   };
+  /** A hit in another school opens there, in the period that its own term line suggests. */
+  const goTo = (hit: SearchHitReply, place: string) =>
+    go(hit.schoolId === schoolId ? path(place) : `/school/${hit.schoolId}/to/${place}`);
   const places = placesOf(person)
     .flatMap((step) => step.places)
     .filter(({ name }) => name.toLowerCase().includes(text.trim().toLowerCase()));
   const periods =
-    termLine && text.trim() !== ''
+    termLine && isAsked
       ? termLine.periods.filter(({ name, startsOn, endsOn }) => hasWords(`${name} ${startsOn} ${endsOn}`, text))
       : [];
-  const found = text.trim() === '' ? [] : hits;
+  const found = (isAsked && search.data) || [];
+  // What was found for the text before stays in sight, but Enter must not open it.
+  const isOlder = search.isPlaceholderData;
   const sections = found.filter(({ kind }) => kind === 'section');
   const focus = useFocusReturn();
   return (
@@ -70,7 +76,9 @@ export function SearchDialog({
               className="h-12 w-full border-b border-hairline bg-transparent px-4 text-[16px] outline-none"
             />
             <Command.List className="max-h-[52vh] overflow-auto py-1.5">
-              <Command.Empty className="px-4 py-6 text-center text-quiet">Nothing matches.</Command.Empty>
+              <Command.Empty className="px-4 py-6 text-center text-quiet">
+                {search.error ? search.error.message : search.isFetching ? 'Searching…' : 'Nothing matches.'}
+              </Command.Empty>
               {places.length > 0 && (
                 <Command.Group heading="Screens" className={groupLook}>
                   {places.map((place) => (
@@ -109,13 +117,20 @@ export function SearchDialog({
               <Hits
                 heading="Grade sheets"
                 hits={sections}
-                onGo={({ id }) => go(path(`grade-sheets/${id}/${period?.posting?.itemId ?? 0}`))}
+                isOlder={isOlder}
+                onGo={(hit) => goTo(hit, `grade-sheets/${hit.id}`)}
               />
-              <Hits heading="Grade books" hits={sections} onGo={({ id }) => go(path(`grade-books/${id}`))} />
+              <Hits
+                heading="Grade books"
+                hits={sections}
+                isOlder={isOlder}
+                onGo={(hit) => goTo(hit, `grade-books/${hit.id}`)}
+              />
               <Hits
                 heading="Students"
                 hits={found.filter(({ kind }) => kind === 'student')}
-                onGo={({ id }) => go(path(`students/${id}`))}
+                isOlder={isOlder}
+                onGo={(hit) => goTo(hit, `students/${hit.id}`)}
               />
             </Command.List>
           </Command>
@@ -125,23 +140,40 @@ export function SearchDialog({
   );
 }
 
-/** A hit in another school opens there; its own term line then chooses the period. */
 function Hits({
   heading,
   hits,
+  isOlder,
   onGo,
 }: {
   heading: string;
   hits: readonly SearchHitReply[];
+  /** They answer a text that was typed before. */
+  isOlder: boolean;
   onGo: (hit: SearchHitReply) => void;
 }) {
+  const { schoolId } = useScope();
+  const { data: schools } = useSchools();
+  const elsewhere = (hit: SearchHitReply) =>
+    hit.schoolId === schoolId
+      ? ''
+      : `, ${schools?.find(({ id }) => id === hit.schoolId)?.shortName ?? 'another school'}`;
   if (hits.length === 0) return null;
   return (
     <Command.Group heading={heading} className={groupLook}>
       {hits.map((hit) => (
-        <Command.Item key={hit.id} value={`${heading} ${hit.id}`} onSelect={() => onGo(hit)} className={itemLook}>
+        <Command.Item
+          key={hit.id}
+          value={`${heading} ${hit.id}`}
+          disabled={isOlder}
+          onSelect={() => onGo(hit)}
+          className={itemLook}
+        >
           <span>{hit.title}</span>
-          <span className="ml-auto text-[13px] text-quiet">{hit.detail}</span>
+          <span className="ml-auto text-[13px] text-quiet">
+            {hit.detail}
+            {elsewhere(hit)}
+          </span>
         </Command.Item>
       ))}
     </Command.Group>

@@ -56,7 +56,7 @@ describe('the seal', () => {
         return sealed;
       },
     });
-    expect(await headline()).toBe('Quarter 2 is ready to be sealed: 60 lines for 20 students.');
+    expect(await headline()).toBe('Quarter 2 is ready to be sealed: 60 entries for 20 students.');
     await person.click(screen.getByRole('button', { name: 'Seal Quarter 2…' }));
     const dialog = screen.getByRole('dialog', { name: 'Seal Quarter 2?' });
     expect(within(dialog).getByText(/^60 transcript entries of 20 students would be written/).tagName).toBe('P');
@@ -68,7 +68,7 @@ describe('the seal', () => {
     await expect.poll(() => sent.find(({ request }) => request === 'POST /seals')?.body).toEqual({ periodId: 4 });
     await expect
       .poll(headline)
-      .toMatch(/^Quarter 2 was sealed .* by Morwenna Hale: 60 lines stand on the transcripts\.$/);
+      .toMatch(/^Quarter 2 was sealed .* by Morwenna Hale: 60 entries are on the transcripts\.$/);
     expect(screen.queryByRole('button', { name: /^Seal/ })).toBeNull();
   });
 

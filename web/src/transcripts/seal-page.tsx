@@ -76,14 +76,14 @@ function SealHeadline({ readiness, periodName }: { readiness: ReadinessReply; pe
     return (
       <>
         {periodName} was sealed <Strong>{showInstant(seal.at)}</Strong> by {seal.by}:{' '}
-        <Strong>{showCount(seal.entries)}</Strong> entries are on the transcripts.
+        <Strong>{counted(seal.entries, 'entry')}</Strong> {agreeing(seal.entries, 'is')} on the transcripts.
       </>
     );
   }
   if (isReady) {
     return (
       <>
-        {periodName} is <Strong>ready to be sealed</Strong>: {showCount(entries)} lines for{' '}
+        {periodName} is <Strong>ready to be sealed</Strong>: {counted(entries, 'entry')} for{' '}
         {counted(students, 'student')}.
       </>
     );
