@@ -19,6 +19,7 @@ export default defineConfig({
           name: 'core',
           include: ['{core,contract,demo,standins}/src/**/*.test.ts'],
           setupFiles: ['reflect-metadata'],
+          isolate: false, // core keeps nothing between two calls
           maxWorkers,
           testTimeout: limit,
         },
@@ -46,7 +47,8 @@ export default defineConfig({
           name: 'components',
           include: ['web/src/**/*.test.tsx'],
           environment: 'jsdom',
-          setupFiles: ['reflect-metadata'],
+          setupFiles: ['reflect-metadata', 'web/test/browser.fixture.ts'],
+          isolate: false, // the interface is loaded once; what a test leaves behind is cleared after each
           maxWorkers,
           testTimeout: limit,
         },
