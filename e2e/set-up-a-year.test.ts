@@ -169,7 +169,7 @@ story('courses in bulk', () => {
     await desk.isAccessible();
     await desk.tick('Select all courses shown');
     await desk.sees('12 courses selected:');
-    await desk.choose('Fact', 'Most credits');
+    await desk.choose('Fact', 'Maximum credits');
     await desk.type('Value', '1.5');
     await desk.click('Set it');
     await desk.reads(/12 are changed and not saved/);

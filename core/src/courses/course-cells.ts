@@ -26,7 +26,7 @@ export const courseHeadings: Readonly<Record<CourseField, string>> = {
   level: 'Level',
   length: 'Length',
   credits: 'Credits',
-  mostCredits: 'Most credits',
+  mostCredits: 'Maximum credits',
   onTranscript: 'On transcript',
   countsInGpa: 'In GPA',
 };

@@ -93,7 +93,7 @@ const otherHeadings: Readonly<Partial<Record<CourseField, readonly string[]>>> =
   department: ['Subject', 'Dept'],
   kind: ['Course kind', 'Type'],
   credits: ['Credit', 'Credit value'],
-  mostCredits: ['Maximum credits', 'Most credits when repeated'],
+  mostCredits: ['Most credits', 'Most credits when repeated'],
   onTranscript: ['Transcript'],
   countsInGpa: ['GPA', 'Counts in GPA'],
 };

@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import type { AuditRuleReply, FindingReply } from '#contract/audit';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { showLabel, showPercent } from '../ui/format';
+import { OnPoint } from '../ui/on-point';
 import { Empty } from '../ui/panel';
 import { SeverityDiamond } from '../ui/state-marks';
 
@@ -43,7 +44,7 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
         width: '58px',
         align: 'right',
         sortBy: ({ mark }) => Number(mark.percent ?? -1),
-        cell: ({ mark }) => <span className="figures">{mark.percent ? showPercent(mark.percent) : '–'}</span>,
+        cell: ({ mark }) => <OnPoint text={mark.percent ? showPercent(mark.percent) : '–'} decimals={2} />,
       },
       {
         id: 'mark',

@@ -1,4 +1,5 @@
-import type { CourseField, InheritableFact } from '#core/courses';
+import { courseHeadings, type CourseField, type InheritableFact } from '#core/courses';
+import { OnPoint } from '../ui/on-point';
 import { EditCell } from '../ui/grid/edit-cell';
 import type { CellActions, RowCursor } from '../ui/grid/use-cell-cursor';
 import { reasonOf, type CourseRow } from './course-sheet';
@@ -17,6 +18,13 @@ interface CourseCellProps {
 }
 
 const numbers: ReadonlySet<CourseField> = new Set(['credits', 'mostCredits']);
+
+/** Decimals that credits usually have; one with more goes beyond the others. */
+const creditDecimals = 2;
+
+function Text({ text, isNumber }: { text: string; isNumber: boolean }) {
+  return isNumber ? <OnPoint text={text} decimals={creditDecimals} /> : <span className="truncate">{text}</span>;
+}
 
 /** One fact of a course. What is inherited is grey and names its source; what is wrong says what would be right. */
 export function CourseCell({ row, place, field, column, width, staysAt, cursor, actions }: CourseCellProps) {
@@ -40,16 +48,18 @@ export function CourseCell({ row, place, field, column, width, staysAt, cursor, 
       ariaColumn={column + 2}
       cursor={cursor}
       actions={actions}
-      label={`${field} of ${row.cells.title || 'the new course'}`}
+      label={`${courseHeadings[field]} of ${row.cells.title || 'the new course'}`}
       fault={fault}
       title={reasonOf(row, field)}
       style={{ width, flexGrow: isTitle ? 1 : 0, left: staysAt }}
       look={`${place3d} ${isTitle ? 'border-r border-hairline' : ''} ${isNumber || field === 'code' ? 'figures' : ''} ${isNumber ? 'justify-end' : ''} ${ink}`}
     >
       {row.cells[field] === '' ? (
-        <span className="text-quiet italic">{fault ? 'needed' : (inherited?.text ?? '')}</span>
+        <span className="text-quiet italic">
+          {fault ? 'needed' : <Text text={inherited?.text ?? ''} isNumber={isNumber} />}
+        </span>
       ) : (
-        <span className="truncate">{row.cells[field]}</span>
+        <Text text={row.cells[field]} isNumber={isNumber} />
       )}
     </EditCell>
   );

@@ -88,7 +88,7 @@ export function DefaultsDialog({ schoolId, reply, onClose }: DefaultsDialogProps
           <tr className="text-left text-quiet [&_th]:h-8 [&_th]:px-1 [&_th]:font-semibold">
             <th>For</th>
             <th className="w-[110px]">Credits</th>
-            <th className="w-[110px]">Most credits</th>
+            <th className="w-[110px]">Maximum credits</th>
             <th className="w-[160px]">On transcript</th>
             <th className="w-[160px]">In GPA</th>
           </tr>
@@ -98,7 +98,7 @@ export function DefaultsDialog({ schoolId, reply, onClose }: DefaultsDialogProps
             <tr key={department ?? ''} className="border-t border-hairline [&_td]:px-1 [&_td]:py-1">
               <td className={department === null ? 'font-bold' : ''}>{department ?? 'The whole school'}</td>
               <td>{number(index, 'credits', 'Credits')}</td>
-              <td>{number(index, 'mostCredits', 'Most credits')}</td>
+              <td>{number(index, 'mostCredits', 'Maximum credits')}</td>
               <td>{choice(index, 'onTranscript', 'On transcript')}</td>
               <td>{choice(index, 'countsInGpa', 'In GPA')}</td>
             </tr>

@@ -5,6 +5,7 @@ import { AwaitedPage } from '../../shell/awaited-page';
 import { useScope } from '../../shell/scope';
 import { DataGrid, type GridColumn } from '../../ui/grid/data-grid';
 import { showPercent } from '../../ui/format';
+import { OnPoint } from '../../ui/on-point';
 import { Page, Strong } from '../../ui/page';
 import { Empty, Panel } from '../../ui/panel';
 import { useDiffering } from '../queries';
@@ -48,7 +49,7 @@ function Differing({ periodName, viewSwitch, rows }: DifferingDeskProps & { rows
       width: '110px',
       align: 'right',
       sortBy: ({ posted }) => Number(posted),
-      cell: ({ posted }) => <span className="figures">{showPercent(posted)}</span>,
+      cell: ({ posted }) => <OnPoint text={showPercent(posted)} decimals={2} />,
     },
     {
       id: 'calculated',
@@ -56,7 +57,7 @@ function Differing({ periodName, viewSwitch, rows }: DifferingDeskProps & { rows
       width: '130px',
       align: 'right',
       sortBy: ({ calculated }) => Number(calculated),
-      cell: ({ calculated }) => <b className="figures">{showPercent(calculated)}</b>,
+      cell: ({ calculated }) => <OnPoint className="font-bold" text={showPercent(calculated)} decimals={2} />,
     },
     {
       id: 'difference',
@@ -64,7 +65,7 @@ function Differing({ periodName, viewSwitch, rows }: DifferingDeskProps & { rows
       width: '110px',
       align: 'right',
       sortBy: differenceOf,
-      cell: (row) => <span className="figures">{signed(differenceOf(row))}</span>,
+      cell: (row) => <OnPoint text={signed(differenceOf(row))} decimals={2} />,
     },
   ];
   return (
