@@ -7,7 +7,7 @@ import { beforeEach, describe, expect, onTestFailed } from 'vitest';
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 /** Nothing but a limit against hanging: a step waits for what it needs, and goes on the moment it is there. */
-export const patience = 120_000;
+export const patience = Number(process.env['WOMBAT_PATIENCE'] ?? 120_000);
 /** Milliseconds between two looks. */
 const pause = 60;
 

@@ -480,8 +480,8 @@ describe('a file that is no table of text', () => {
       415,
       'totals.csv is a web page; a CSV or XLSX export is needed. Export it from the platform again, as CSV.',
     ],
-    ['empty', 'totals.csv', '', 422, 'totals.csv holds no rows.'],
-    ['blank', 'totals.csv', ' \n\n', 422, 'totals.csv holds no rows.'],
+    ['empty', 'totals.csv', '', 422, 'totals.csv has no rows.'],
+    ['blank', 'totals.csv', ' \n\n', 422, 'totals.csv has no rows.'],
     [
       'without columns',
       'totals.csv',

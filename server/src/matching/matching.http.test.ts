@@ -136,7 +136,7 @@ describe('a platform that fails', () => {
     [
       'goes on repeating a page',
       { kind: 'repeatedPage', path: '/rostering/v1p2/students', times: 99 },
-      'comes twice. Nothing was imported.',
+      'is listed twice. Nothing was imported.',
     ],
     [
       'lies about its count',

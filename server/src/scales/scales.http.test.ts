@@ -372,7 +372,7 @@ describe('where a scale is in force', () => {
     const { courses } = await scalesIn(12);
     const request = { kind: 'course', courseId: courses[0]!.id, scaleId: 22, fromPeriodId: 13 };
     const { status, body } = await place<Problem>(request, 2);
-    expect([status, body.detail]).toEqual([409, 'the school puts Four steps in force and locks it for all below.']);
+    expect([status, body.detail]).toEqual([409, 'the school uses Four steps and locks it for everything below.']);
   });
 
   it('for the whole district it takes a scale of the district, which every school then sees', async () => {

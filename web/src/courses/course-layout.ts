@@ -9,7 +9,7 @@ export const fieldWidths: Readonly<Record<CourseField, number>> = {
   level: 72,
   length: 78,
   credits: 62,
-  mostCredits: 62,
+  mostCredits: 78,
   onTranscript: 80,
   countsInGpa: 52,
 };

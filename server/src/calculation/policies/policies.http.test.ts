@@ -243,7 +243,7 @@ describe('a policy that cannot be', () => {
     [
       'a category twice',
       (policy) => ({ ...policy, categories: [...policy.categories, policy.categories[0]!] }),
-      'Class work stands here twice.',
+      'Class work is listed twice here.',
     ],
     [
       'a limit of nothing',

@@ -3,6 +3,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { scoreKey, type AssignmentReply, type BookReply } from '#contract/calculation';
 import { isOfEvidence } from '#core/calculation';
 import { useCellCursor } from '../../ui/grid/use-cell-cursor';
+import { mostDecimals } from '../../ui/on-point';
 import { useKeptRows } from '../../ui/grid/use-kept-rows';
 import { useLatest } from '../../ui/use-latest';
 import { BookLine } from './book-line';
@@ -72,6 +73,10 @@ export function BookGrid(props: BookGridProps) {
   /** The column in which each category begins, counted from 1. */
   const firstColumns = groups.map((_, at) =>
     groups.slice(0, at).reduce((sum, { assignments }) => sum + 1 + assignments.length, 4),
+  );
+  const decimals = useMemo(
+    () => mostDecimals(book.scores.map(({ points }) => points && String(Number(points)))),
+    [book],
   );
   const isLevel = isOfEvidence(book.policy.method);
   const draftRows = useKeptRows(
@@ -165,6 +170,7 @@ export function BookGrid(props: BookGridProps) {
               place={index}
               start={start}
               groups={groups}
+              decimals={decimals}
               drafts={ownDrafts.get(enrollmentId)}
               isLevel={isLevel}
               isChosen={enrollmentId === chosen}

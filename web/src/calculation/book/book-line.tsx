@@ -14,6 +14,7 @@ interface BookLineProps {
   /** Pixels from the top of the list. */
   readonly start: number;
   readonly groups: readonly CategoryColumns[];
+  readonly decimals: number;
   readonly drafts: StudentDrafts | undefined;
   readonly isLevel: boolean;
   readonly isChosen: boolean;
@@ -24,7 +25,7 @@ interface BookLineProps {
 
 /** One student of a grade book; drawn again only when something of the student changes. */
 export const BookLine = memo(function BookLine(props: BookLineProps) {
-  const { row, place, start, groups, drafts, isLevel, isChosen, onExplain, cursor, actions } = props;
+  const { row, place, start, groups, decimals, drafts, isLevel, isChosen, onExplain, cursor, actions } = props;
   const { student } = row;
   let column = -1;
   let ariaColumn = 3;
@@ -73,6 +74,7 @@ export const BookLine = memo(function BookLine(props: BookLineProps) {
                   place={place}
                   column={column}
                   ariaColumn={ariaColumn}
+                  decimals={decimals}
                   drafts={drafts}
                   cursor={cursor}
                   actions={actions}

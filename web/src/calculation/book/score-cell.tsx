@@ -1,6 +1,7 @@
 import type { AssignmentReply } from '#contract/calculation';
 import { EditCell } from '../../ui/grid/edit-cell';
 import type { CellActions, RowCursor } from '../../ui/grid/use-cell-cursor';
+import { OnPoint } from '../../ui/on-point';
 import { scoreWidth } from './book-layout';
 import type { BookRow } from './book-view';
 import { isGiven, type StudentDrafts } from './score-drafts';
@@ -12,13 +13,16 @@ interface ScoreCellProps {
   readonly place: number;
   readonly column: number;
   readonly ariaColumn: number;
+  /** Decimals that the scores of the book have at most. */
+  readonly decimals: number;
   readonly drafts: StudentDrafts | undefined;
   readonly cursor: RowCursor;
   readonly actions: CellActions;
 }
 
 /** One score: struck through when it is dropped, quiet when it does not count, its flag in a few letters. */
-export function ScoreCell({ assignment, row, place, column, ariaColumn, drafts, cursor, actions }: ScoreCellProps) {
+export function ScoreCell(props: ScoreCellProps) {
+  const { assignment, row, place, column, ariaColumn, decimals, drafts, cursor, actions } = props;
   const { id } = assignment;
   const given = isGiven(assignment, row.student.enrollmentId);
   const score = row.scores.get(id);
@@ -63,8 +67,13 @@ export function ScoreCell({ assignment, row, place, column, ariaColumn, drafts, 
       ) : given ? (
         <>
           {score?.flag && <span className="font-sans text-[11px] font-semibold">{flagMarks[score.flag]}</span>}
-          {score?.points != null &&
-            (score.isDropped ? <s>{Number(score.points)}</s> : <span>{Number(score.points)}</span>)}
+          {score?.points != null && (
+            <OnPoint
+              className={score.isDropped ? 'line-through' : ''}
+              text={String(Number(score.points))}
+              decimals={decimals}
+            />
+          )}
         </>
       ) : (
         <span aria-label="not given">·</span>
