@@ -133,7 +133,9 @@ describe('courses saved in bulk', () => {
     const { status, body } = await save<Problem>([], [named(await ofSchool(), 'Tidal Ecology').id]);
     expect([status, body.detail]).toEqual([
       409,
-      expect.stringMatching(/^Tidal Ecology is used by \d+ sections and \d+ posted grades\. Remove it from the transcript/),
+      expect.stringMatching(
+        /^Tidal Ecology is used by \d+ sections and \d+ posted grades\. Remove it from the transcript/,
+      ),
     ]);
   });
 });

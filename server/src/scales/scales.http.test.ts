@@ -62,7 +62,7 @@ describe('a scale that cannot be', () => {
       'a cut-off above 100',
       (bands) => withCutOff(bands, 'A', '101'),
       'bands.0.lowest',
-      'A begins at 101; a cut-off lies from 0 to 100.',
+      'A begins at 101; a cut-off is from 0 to 100.',
     ],
     [
       'a word for a cut-off',
@@ -291,7 +291,7 @@ describe('a new scale', () => {
     const { status, body } = await registrar.send<Problem>('DELETE', '/scales/1?period=4');
     expect([status, body.code]).toEqual([409, 'in-use']);
     expect(body.detail).toMatch(
-      /^Letter scale is used by [\d,]+ posted grades, 1 place .* Honours letters\. Put another/,
+      /^Letter scale is used by [\d,]+ posted grades, 1 place .* Honours letters\. Use another/,
     );
   });
 });
