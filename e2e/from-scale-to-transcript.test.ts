@@ -96,7 +96,7 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await desk.choose('Length', 'year-long');
     await desk.sees('12 courses');
     await desk.sees('would no longer report Quarter grade');
-    await desk.sees('would lose their place on sheets and reports');
+    await desk.sees('would no longer show on sheets and reports');
     await desk.picture('report-items');
     await desk.click('Discard');
     await desk.choose('Department', 'Letters');

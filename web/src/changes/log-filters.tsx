@@ -7,7 +7,7 @@ import { searchWith } from '../ui/address/search-with';
 import { useTextInAddress } from '../ui/address/use-text-in-address';
 import { OptionalDayField } from '../ui/day/day-field';
 import { dayOfInstant } from '../ui/day/zone-time';
-import { Select } from '../ui/select';
+import { Select } from '../ui/choice/select';
 
 interface LogFiltersProps extends Pick<LogReply, 'people' | 'kinds'> {
   readonly onChange: () => void;

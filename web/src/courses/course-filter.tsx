@@ -1,4 +1,4 @@
-import { Select } from '../ui/select';
+import { Select } from '../ui/choice/select';
 
 interface CourseFilterProps {
   readonly departments: readonly string[];

@@ -5,7 +5,7 @@ import { useTellOfChange } from '../changes/use-tell-of-change';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
-import { Select } from '../ui/select';
+import { Select } from '../ui/choice/select';
 import { useSaveCourseDefaults } from './queries';
 
 interface DefaultsDialogProps {

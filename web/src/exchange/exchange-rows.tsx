@@ -2,7 +2,7 @@ import type { PlannedExchangeRow } from '#core/exchange';
 import type { ExchangeImportReply, ExchangeRowsQuery } from '#contract/exchange';
 import { Awaited } from '../shell/awaited';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
-import { showCount } from '../ui/format';
+import { RowsShown } from '../ui/rows-shown';
 import { Empty } from '../ui/panel';
 import { useExchangeRows } from './queries';
 import { fileNames, outcomeInks, outcomeNames, sayRow, sayWhy } from './words';
@@ -63,20 +63,13 @@ export function ExchangeRows({ zip, query, onShow }: ExchangeRowsProps) {
     <Awaited query={rows} waiting="Reading the rows">
       {(data) => (
         <>
-          <p className="border-b border-hairline px-4 py-2 text-[13px]">
-            {words.length === 0 ? 'All rows' : words.join(', ')}: <b>{showCount(data.total)}</b>
-            {data.total > data.rows.length && (
-              <span className="text-quiet">
-                {' '}
-                – the first {showCount(data.rows.length)} are here; choose a file or an outcome
-              </span>
-            )}
-            {words.length > 0 && (
-              <button type="button" className="ml-3 font-semibold text-eucalypt underline" onClick={() => onShow({})}>
-                Show all
-              </button>
-            )}
-          </p>
+          <RowsShown
+            filter={words.join(', ')}
+            read={data}
+            isOlder={rows.isPlaceholderData}
+            narrowBy="a file or an outcome"
+            onShowAll={() => onShow({})}
+          />
           <DataGrid
             filterIn={null}
             label="Rows of the zip"

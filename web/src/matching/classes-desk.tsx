@@ -2,7 +2,7 @@ import { byNeed, type MatchDecision } from '#core/matching';
 import type { ClassMatchReply, MatchesReply } from '#contract/matching';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { Empty, Panel } from '../ui/panel';
-import { Select } from '../ui/select';
+import { Select } from '../ui/choice/select';
 import { DecisionButtons } from './decision-buttons';
 import { useDecide } from './queries';
 import { sayClass, stateWords } from './words';

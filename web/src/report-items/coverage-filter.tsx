@@ -1,7 +1,7 @@
 import { useSearchParams } from 'react-router';
 import type { ReportItemsReply } from '#contract/report-items';
 import { searchWith } from '../ui/address/search-with';
-import { Select } from '../ui/select';
+import { Select } from '../ui/choice/select';
 
 /** Which courses the table shows; kept in the address. */
 export function CoverageFilter({ reply }: { reply: ReportItemsReply }) {

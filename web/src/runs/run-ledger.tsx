@@ -3,7 +3,7 @@ import { reasonWords, type RunReply, type RunRowReply, type RunRowsQuery } from 
 import { counted } from '#contract/messages';
 import { Awaited } from '../shell/awaited';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
-import { showCount } from '../ui/format';
+import { RowsShown } from '../ui/rows-shown';
 import { Empty } from '../ui/panel';
 import { useRunActions, useRunRows } from './run-queries';
 import { kindNames, outcomeNames, resultNames, sayReason, showChange } from './run-words';
@@ -36,20 +36,13 @@ export function RunLedger({ run, query, chosenId, onChoose, onShow }: RunLedgerP
     <Awaited query={rows} waiting="Reading the rows">
       {(data) => (
         <>
-          <p className="border-b border-hairline px-4 py-2 text-[13px]">
-            {filters === '' ? 'All rows' : filters}: <b>{showCount(data.total)}</b>
-            {data.total > data.rows.length && (
-              <span className="text-quiet">
-                {' '}
-                – the first {showCount(data.rows.length)} are here; choose a reason or a class
-              </span>
-            )}
-            {filters !== '' && (
-              <button type="button" className="ml-3 font-semibold text-eucalypt underline" onClick={() => onShow({})}>
-                Show all
-              </button>
-            )}
-          </p>
+          <RowsShown
+            filter={filters}
+            read={data}
+            isOlder={rows.isPlaceholderData}
+            narrowBy="a reason or a class"
+            onShowAll={() => onShow({})}
+          />
           <DataGrid
             filterIn={null}
             label="Rows of the run"

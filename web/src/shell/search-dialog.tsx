@@ -8,7 +8,7 @@ import type { SearchHitReply } from '#contract/search';
 import { api } from './api';
 import { placesOf } from './places';
 import { showDay } from '../ui/format';
-import { hasWords } from '../ui/has-words';
+import { hasWords } from '../ui/choice/has-words';
 import { useFocusReturn } from '../ui/use-focus-return';
 import { useChoosePeriod, usePeriod, useSchools, useScope } from './scope';
 

@@ -1,5 +1,5 @@
 import { useId, type ComponentProps, type ReactNode } from 'react';
-import { Select, type SelectProps } from './select';
+import { Select, type SelectProps } from './choice/select';
 
 /** A labelled input with what is wrong beside it. */
 export function TextField({

@@ -3,7 +3,7 @@ import { isOfEvidence } from '#core/calculation';
 import type { CategoryReply, CategoryShareBody, PolicyBody } from '#contract/calculation';
 import { counted } from '#contract/messages';
 import { WeightBar } from '../../ui/weight-bar';
-import { Select } from '../../ui/select';
+import { Select } from '../../ui/choice/select';
 import { categoryTint } from '../category-tint';
 import { NumberInSentence } from './number-in-sentence';
 import { effectSentence, type optionEffects } from './option-effects';

@@ -1,4 +1,4 @@
-import { folded } from '../has-words';
+import { folded } from '../choice/has-words';
 
 /**
  * The next row that begins with a text, from a row on and round once; the row itself counts while it still fits. −1 where none

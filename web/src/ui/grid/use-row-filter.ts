@@ -1,6 +1,6 @@
 import { useMemo, useState, type ReactNode } from 'react';
 import { useTextInAddress } from '../address/use-text-in-address';
-import { hasWords } from '../has-words';
+import { hasWords } from '../choice/has-words';
 import { textOfNode } from '../text-of-node';
 
 interface FoundColumn<Row> {

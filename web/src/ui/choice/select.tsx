@@ -1,6 +1,6 @@
 import { Children, Fragment, isValidElement, type ComponentProps, type ReactNode } from 'react';
 import { Combobox, type Option } from './combobox';
-import { textOfNode } from './text-of-node';
+import { textOfNode } from '../text-of-node';
 
 /** A list that is longer is chosen from by typing. */
 const mostToScan = 15;

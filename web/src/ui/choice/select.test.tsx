@@ -1,8 +1,8 @@
 import { screen } from '@testing-library/react';
 import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
-import { showAt } from '../../test/show-at.fixture';
-import { SelectField } from './field';
+import { showAt } from '../../../test/show-at.fixture';
+import { SelectField } from '../field';
 import { hasWords } from './has-words';
 
 const sections = Array.from({ length: 40 }, (_none, at) => `Harbour History · section ${at + 1}`);

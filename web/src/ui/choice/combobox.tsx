@@ -3,7 +3,7 @@ import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useId, useRef, useState } from 'react';
 import { hasWords } from './has-words';
-import { MiddleCut } from './middle-cut';
+import { MiddleCut } from '../middle-cut';
 
 export interface Option {
   readonly value: string;
