@@ -265,7 +265,7 @@ async function mend(student: string, finding: string): Promise<void> {
     await desk.press(Key.F2, ' ', Key.ENTER);
   };
   if (/Percent and label disagree|Label not on the scale/.test(finding)) await retype('Posted %');
-  else if (/Code with a percent/.test(finding)) await retype('Label');
+  else if (/Code with a percentage/.test(finding)) await retype('Label');
   else if (/Last date needed/.test(finding)) await desk.typeInCell(student, 'Last date', '16 jan');
   else if (/withdrawn student/.test(finding)) await desk.typeInCell(student, 'Posted %', '');
   else throw new Error(`no way to mend: ${finding}`);

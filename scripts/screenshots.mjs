@@ -145,7 +145,7 @@ try {
   await click('Accept');
   await see(`//button[starts-with(normalize-space(),'Open the grade sheet')]`);
   await click('Open the grade sheet');
-  await click('Take computed for');
+  await click('Use computed for');
   const labels = await (
     await see(`//*[@role='columnheader'][starts-with(normalize-space(),'Label')]`)
   ).getAttribute('aria-colindex');

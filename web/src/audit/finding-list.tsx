@@ -41,7 +41,7 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
       {
         id: 'percent',
         header: '%',
-        width: '58px',
+        width: '76px',
         align: 'right',
         sortBy: ({ mark }) => Number(mark.percent ?? -1),
         cell: ({ mark }) => <OnPoint text={mark.percent ? showPercent(mark.percent) : '–'} decimals={2} />,
@@ -74,7 +74,7 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
     >
       <DataGrid
         label="Findings"
-        minWidth={450}
+        minWidth={468}
         columns={columns}
         rows={findings}
         rowKey={({ key }) => key}

@@ -6,10 +6,10 @@ export const codeWithPercent: AuditRule = {
   version: 1,
   family: 'agreement',
   severity: 'blocks',
-  summary: 'Code with a percent',
-  why: 'A code stands in place of a grade; a percent beside it would still be counted somewhere.',
+  summary: 'Code with a percentage',
+  why: 'A code stands in place of a grade; a percentage beside it would still be counted somewhere.',
   messages: {
-    both: '{code} ({meaning}) forbids a percent, but {percent} % stands beside it.',
+    both: '{code} ({meaning}) forbids a percentage, but {percent} % is posted beside it.',
     unknown: '{code} is posted, which is no code of this district.',
   },
 
