@@ -61,7 +61,7 @@ export class AssignmentChecks {
       ...(above > 0
         ? [{ field: 'possible', detail: `at least what is scored: ${above} scores lie above ${possible}` }]
         : []),
-      ...(outside > 0 ? [{ field: 'givenTo', detail: `everyone who has a score: ${outside} would lose theirs` }] : []),
+      ...(outside > 0 ? [{ field: 'givenTo', detail: `everyone who has a score; missing here: ${outside}` }] : []),
     ];
   }
 }
