@@ -65,7 +65,7 @@ ${readdirSync(join(root, 'bench'))
   .join('\n')}
 `,
 );
-execFileSync(process.execPath, [join(root, 'node_modules/prettier/bin/prettier.cjs'), '--write', 'docs/bench.md'], {
+execFileSync(process.execPath, [join(root, 'node_modules/oxfmt/bin/oxfmt'), 'docs/bench.md'], {
   cwd: root,
 });
 process.exit(rows.some((row) => row.at(-1) === 'BROKEN') ? 1 : 0);

@@ -1,10 +1,10 @@
-// npm run lint: types, oxlint, prettier, the arrows between the layers, and nothing that nobody uses.
+// npm run lint: types, oxlint, oxfmt, the arrows between the layers, and nothing that nobody uses.
 import { runTool } from './steps.mjs';
 
-runTool('typescript', ['-b']);
-runTool('typescript', ['-p', 'e2e']);
+runTool('@typescript/native', ['-b']);
+runTool('@typescript/native', ['-p', 'e2e']);
 runTool('oxlint', ['--type-aware', '--deny-warnings', '.']);
-runTool('prettier', ['--check', '--log-level', 'warn', '.']);
+runTool('oxfmt', ['--check']);
 runTool('dependency-cruiser', [
   '--config',
   '.dependency-cruiser.cjs',

@@ -44,7 +44,7 @@ export function install() {
 
 /** Compiles what changed, and the web application with it. */
 export function build() {
-  runTool('typescript', ['-b']);
+  runTool('@typescript/native', ['-b']);
   runTool('vite', ['build', '--logLevel', 'warn']);
 }
 

@@ -9,7 +9,8 @@ export interface ReadScore {
 export type ScoreFaultCode = 'score-unreadable' | 'score-negative' | 'score-digits' | 'score-above';
 
 export type ScoreEntry =
-  { readonly kind: 'score'; readonly score: ReadScore } | { readonly kind: 'fault'; readonly code: ScoreFaultCode };
+  | { readonly kind: 'score'; readonly score: ReadScore }
+  | { readonly kind: 'fault'; readonly code: ScoreFaultCode };
 
 /**
  * Reads what is typed or pasted into a grade book: points with a point or a comma, the first letters of a flag, or both,

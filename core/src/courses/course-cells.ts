@@ -55,7 +55,12 @@ export function cellsOfCourse(course: OwnCourse): CourseCells {
 }
 
 export type CellFault =
-  'cell-needed' | 'cell-too-long' | 'level-unknown' | 'length-unknown' | 'credits-unreadable' | 'yes-or-no';
+  | 'cell-needed'
+  | 'cell-too-long'
+  | 'level-unknown'
+  | 'length-unknown'
+  | 'credits-unreadable'
+  | 'yes-or-no';
 
 const longest: Readonly<Partial<Record<CourseField, number>>> = { code: 20, title: 120, department: 60, kind: 40 };
 

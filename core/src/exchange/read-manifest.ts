@@ -17,7 +17,8 @@ export interface Manifest {
 }
 
 export type ReadManifest =
-  { readonly kind: 'manifest'; readonly manifest: Manifest } | { readonly kind: 'fault'; readonly says: string };
+  | { readonly kind: 'manifest'; readonly manifest: Manifest }
+  | { readonly kind: 'fault'; readonly says: string };
 
 /**
  * Reads the rows of manifest.csv, property names and values, without its head.

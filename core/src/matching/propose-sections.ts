@@ -2,7 +2,8 @@ import { proposeSection, type OurSection, type ProposedSection, type TheirClass 
 
 /** A proposal for one of several classes, or a section that several of them claim. */
 export type ProposedAmongClasses =
-  ProposedSection | { readonly state: 'claimed'; readonly sectionId: number; readonly by: readonly string[] };
+  | ProposedSection
+  | { readonly state: 'claimed'; readonly sectionId: number; readonly by: readonly string[] };
 
 /**
  * Proposals for all classes of a platform together: a section that two classes would be joined to is proposed to

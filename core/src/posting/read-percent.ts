@@ -6,7 +6,11 @@ export type ReadPercent =
   | { readonly kind: 'fault'; readonly code: PercentFault };
 
 export type PercentFault =
-  'percent-unreadable' | 'percent-negative' | 'percent-too-high' | 'level-too-high' | 'percent-too-exact';
+  | 'percent-unreadable'
+  | 'percent-negative'
+  | 'percent-too-high'
+  | 'level-too-high'
+  | 'percent-too-exact';
 
 /** Extra credit may pass 100; what is above this is a slip of the keyboard. Matches the table's numeric(6,2). */
 const highestPercent: Percent = decimalOrThrow('200');

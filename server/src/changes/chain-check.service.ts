@@ -1,13 +1,14 @@
-import { setImmediate } from 'node:timers/promises';
 import { Injectable, Logger, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
-import { chainStart, findChainFault, type ChainedEntry } from '#core/changes';
+import { chainStart } from '#core/changes';
 import type { LogCheckReply } from '#contract/changes';
-import { Clock, Transactions, type Queries } from '#server/platform';
-import { sha256 } from './change-log.js';
+import { Clock, ThreadPool, Transactions, workerFile } from '#server/platform';
+import type { CheckedPiece } from './chain-worker.js';
 import { LogRepository } from './log.repository.js';
 
-/** Few enough that nobody waits for an answer meanwhile. */
-const entriesAtOnce = 250;
+const chainWorker = workerFile(new URL('./chain-worker.js', import.meta.url));
+
+/** Few enough that nobody waits for the database meanwhile. */
+const entriesAtOnce = 1000;
 
 /**
  * Walks the whole chain of the log, entry after entry: at each start, and whenever somebody asks for it. The end is compared
@@ -23,6 +24,7 @@ export class ChainCheck implements OnApplicationBootstrap, OnApplicationShutdown
   constructor(
     private readonly transactions: Transactions,
     private readonly log: LogRepository,
+    private readonly threads: ThreadPool,
     private readonly clock: Clock,
   ) {}
 
@@ -61,15 +63,12 @@ export class ChainCheck implements OnApplicationBootstrap, OnApplicationShutdown
     const head = await this.log.head(queries);
     let [checked, lastHash] = [0, chainStart];
     this.state = { ...this.state, state: 'checking', checked, entries: head.entries, faultAt: null };
-    for await (const piece of this.pieces(queries)) {
-      const own = piece.filter(({ id }) => id <= head.lastId);
-      const fault = findChainFault(own, sha256, lastHash);
-      if (fault) return this.settle('broken', checked, fault.id);
-      const last = own.at(-1);
-      if (!last) break;
-      [checked, lastHash] = [checked + own.length, last.hash];
+    for await (const text of this.pieces(head.lastId)) {
+      const piece = await this.threads.run<CheckedPiece>(chainWorker, { text, startsAfter: lastHash });
+      checked += piece.checked;
+      if (piece.faultAt !== null) return this.settle('broken', checked, piece.faultAt);
+      lastHash = piece.lastHash;
       this.state = { ...this.state, checked };
-      await setImmediate();
       if (this.isStopping) return;
     }
     const stranger = await this.log.beyondHead(queries);
@@ -79,14 +78,13 @@ export class ChainCheck implements OnApplicationBootstrap, OnApplicationShutdown
     else this.settle('whole', checked, null);
   }
 
-  /** The entries in order; the next ones are read while those before are looked at, as the database has a thread of its own. */
-  private async *pieces(queries: Queries): AsyncGenerator<ChainedEntry[]> {
-    const read = (after: number) => this.log.entriesAfter(queries, after, entriesAtOnce);
+  /** The log in order, piece by piece; the next one is read while the one before is looked at. */
+  private async *pieces(lastId: number): AsyncGenerator<Buffer> {
+    const read = (after: number) => this.log.chainTextAfter(after, lastId, entriesAtOnce);
     for (let next = read(0); ;) {
       const piece = await next;
-      const last = piece.at(-1);
-      if (!last) return;
-      next = read(last.id);
+      if (piece.length === 0) return;
+      next = read(idOfLastLine(piece));
       next.catch(() => undefined); // thrown where it is awaited; nobody does after a fault
       yield piece;
     }
@@ -96,4 +94,10 @@ export class ChainCheck implements OnApplicationBootstrap, OnApplicationShutdown
     this.state = { ...this.state, state, checked, faultAt, checkedAt: this.clock.now().toISOString() };
     if (state === 'broken') this.logger.error(`the log does not hold together at entry ${faultAt}`);
   }
+}
+
+/** A line begins with its id and ends with a line break; there is none within. */
+function idOfLastLine(text: Buffer): number {
+  const start = text.lastIndexOf('\n', text.length - 2) + 1;
+  return Number(text.toString('latin1', start, text.indexOf('\t', start)));
 }

@@ -1,9 +1,9 @@
-import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { eq, sql } from 'drizzle-orm';
 import { entryHash, type ChangeOfEntry } from '#core/changes';
 import { Clock, tables, type Actor, type Queries } from '#server/platform';
 import { LogRepository, type NewLogRow } from './log.repository.js';
+import { sha256 } from './sha256.js';
 
 /** What is to be logged: the action in words, the thing it was done to, and that thing before and after. */
 export interface Change {
@@ -13,8 +13,6 @@ export interface Change {
   readonly before: unknown;
   readonly after: unknown;
 }
-
-export const sha256 = (text: string) => createHash('sha256').update(text).digest('hex');
 
 /** The only writer of the log. It writes in the transaction of the change itself: both are kept or neither. */
 @Injectable()

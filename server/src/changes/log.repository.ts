@@ -1,7 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { and, asc, desc, eq, gt, lt, sql, type SQL } from 'drizzle-orm';
-import type { ChainedEntry } from '#core/changes';
-import { tables, type Queries, nameOrderOf, personNameOf } from '#server/platform';
+import { CopyReader, tables, type Queries, nameOrderOf, personNameOf } from '#server/platform';
 
 const { changeLog, logHead } = tables;
 
@@ -35,6 +34,8 @@ const thingsAtOnce = 12;
 /** The only place that reads and writes the log's table. */
 @Injectable()
 export class LogRepository {
+  constructor(private readonly copies: CopyReader) {}
+
   /** Where the log ends, held until the transaction ends, so that two writers do not go on from the same entry. */
   async headLocked(queries: Queries): Promise<{ readonly entries: number; readonly hash: string }> {
     const [head] = await queries.select().from(logHead).where(eq(logHead.id, 1)).for('update');
@@ -165,19 +166,15 @@ export class LogRepository {
     return rows;
   }
 
-  /** The next entries of the chain. */
-  async entriesAfter(queries: Queries, id: number, limit: number): Promise<ChainedEntry[]> {
-    const rows = await queries
-      .select()
-      .from(changeLog)
-      .where(gt(changeLog.id, id))
-      .orderBy(asc(changeLog.id))
-      .limit(limit);
-    return rows.map(({ changeId, undoes, why, at, ...row }) => ({
-      ...row,
-      at: at.toISOString(),
-      change: changeId === null ? null : { id: changeId, undoes, why },
-    }));
+  /**
+   * The next entries of the chain up to one of them, as text for the thread that checks them. An instant is written as it
+   * was hashed, in milliseconds; one with more digits was written by somebody else, and shows.
+   */
+  chainTextAfter(id: number, lastId: number, limit: number): Promise<Buffer> {
+    return this.copies.read(`
+      SELECT id, regexp_replace(to_char(at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US'), '000$', '') || 'Z',
+        actor, action, thing, before, after, change_id, undoes, why, previous_hash, hash
+      FROM change_log WHERE id > ${id} AND id <= ${lastId} ORDER BY id LIMIT ${limit}`);
   }
 }
 

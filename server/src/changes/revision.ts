@@ -1,5 +1,5 @@
 import { canonicalJson } from '#core/changes';
-import { sha256 } from './change-log.js';
+import { sha256 } from './sha256.js';
 
 /** A short text that changes exactly when the value does, so that a save can say what it began from. */
 export function revisionOf(value: unknown): string {

@@ -48,7 +48,8 @@ export class HeldRowsRepository {
 
   private async orgs(queries: Queries): Promise<ExchangeRow[]> {
     const district = (await this.settings.value(queries, 'district')) as
-      { sourcedId: string; name: string } | undefined;
+      | { sourcedId: string; name: string }
+      | undefined;
     const schools = await rowsOf(
       queries,
       sql`

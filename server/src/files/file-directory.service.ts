@@ -1,10 +1,11 @@
 import { Injectable } from '@nestjs/common';
 import { inArray, sql } from 'drizzle-orm';
 import { IntegerColumns, type Decimal } from '#core/numbers';
+import { readCopyLines } from '#core/formats';
 import { foldKey, sectionsByName, type Directory, type Roster } from '#core/files';
 import { CodesRepository } from '#server/codes';
 import type { SchoolPeriod } from '#server/calendar';
-import { intArray, CopyReader, personName, readCopyLines, tables, type Queries } from '#server/platform';
+import { intArray, CopyReader, personName, tables, type Queries } from '#server/platform';
 import { enrolledInText, PeriodViews, type ReportedItem } from '#server/period-view';
 
 const { people, sections, sourcedIds } = tables;
@@ -52,10 +53,10 @@ export class FileDirectoryService {
     const students = new Map<string, number>();
     const addresses = new Map<string, number | null>();
     for (let last = 0, isMore = true; isMore;) {
-      const page = readCopyLines(
-        await this.copies.read(`
-          SELECT id, sourced_id, email FROM people WHERE kind = 'student' AND id > ${last} ORDER BY id LIMIT ${rowsAtOnce}`),
+      const text = await this.copies.read(
+        `SELECT id, sourced_id, email FROM people WHERE kind = 'student' AND id > ${last} ORDER BY id LIMIT ${rowsAtOnce}`,
       );
+      const page = readCopyLines(text.toString());
       for (const [id, number, email] of page) {
         students.set(foldKey(number!), Number(id));
         if (!email) continue;

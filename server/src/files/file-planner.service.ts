@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import { copyLine } from '#core/formats';
 import { formatDecimal } from '#core/numbers';
 import {
   findPlace,
@@ -12,7 +13,7 @@ import {
   type RowOutcome,
 } from '#core/files';
 import { PeriodsRepository } from '#server/calendar';
-import { Bulk, copyLine, readRows, Transactions } from '#server/platform';
+import { Bulk, readRows, Transactions } from '#server/platform';
 import { FileDirectoryService } from './file-directory.service.js';
 import { FileImportsRepository, type KeptFile } from './file-imports.repository.js';
 import { FileValuesRepository } from './file-values.repository.js';

@@ -23,7 +23,6 @@ export { readRows } from './files/read-rows.js';
 export { readTableOrThrow } from './files/read-table.js';
 export { csvLines, spreadsheetTypes, writeSpreadsheet, type SpreadsheetType } from './files/spreadsheet.js';
 export { Bulk } from './database/bulk.js';
-export { copyLine, readCopyLines } from './database/copy-text.js';
 export { CopyReader } from './database/copy-reader.js';
 export { Settings } from './settings/settings.js';
 export { HeldWork, WorkLost } from './work/held-work.js';

@@ -15,13 +15,8 @@ export const carriedParts = [
 export type CarriedPart = (typeof carriedParts)[number][0];
 
 export const choicesOf = (part: CarriedPart) => ({ carriesWork: part !== 'totals', carriesTotals: part !== 'work' });
-export const partOf = ({
-  carriesWork,
-  carriesTotals,
-}: {
-  carriesWork: boolean;
-  carriesTotals: boolean;
-}): CarriedPart => (carriesWork && carriesTotals ? 'both' : carriesWork ? 'work' : 'totals');
+export const partOf = ({ carriesWork, carriesTotals }: { carriesWork: boolean; carriesTotals: boolean }): CarriedPart =>
+  carriesWork && carriesTotals ? 'both' : carriesWork ? 'work' : 'totals';
 
 /** A sentence that says what the next run does, with the choices inside it. */
 export function PlanRun({ platforms }: { platforms: RunsReply['platforms'] }) {

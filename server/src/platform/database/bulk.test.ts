@@ -1,9 +1,9 @@
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { copyLine, readCopyLines } from '#core/formats';
 import { startTestServer, type TestServer } from '../../../test/test-server.js';
 import { Bulk } from './bulk.js';
 import { CopyReader } from './copy-reader.js';
-import { copyLine, readCopyLines } from './copy-text.js';
 
 let server: TestServer;
 let bulk: Bulk;
@@ -27,10 +27,8 @@ describe('rows written as text', () => {
       await write('shells (id, name)', lines.slice(4).join(''));
     });
     expect(await kept()).toEqual(names.map((name, id) => ({ id, name })));
-    const read = readCopyLines(
-      await server.application.get(CopyReader).read('SELECT id, name FROM shells ORDER BY id'),
-    );
-    expect(read).toEqual(names.map((name, id) => [String(id), name]));
+    const text = await server.application.get(CopyReader).read('SELECT id, name FROM shells ORDER BY id');
+    expect(readCopyLines(text.toString())).toEqual(names.map((name, id) => [String(id), name]));
   });
 
   it('belong to the transaction: where anything in it fails, none of them stays', async () => {

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { workerFile } from '../work/worker-file.js';
 import { lockFolderOrThrow } from './folder-lock.js';
+import { compiledEngine } from './pglite-engine.js';
 import type { PgliteWish, PgliteWorkerData } from './pglite-worker.js';
 
 /** A PGlite database on a folder, served over a Unix socket from a thread of its own. */
@@ -33,6 +34,7 @@ export async function startPgliteServer(folder: string, seedFile: string | null)
     dataFolder: join(folder, 'database'),
     socketPath: join(socketFolder, '.s.PGSQL.5432'),
     seedFile,
+    engine: await compiledEngine(),
   };
   const worker = new Worker(workerFile(new URL('./pglite-worker.js', import.meta.url)), { workerData, execArgv: [] });
   try {

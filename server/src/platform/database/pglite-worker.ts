@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
 import { PGlite } from '@electric-sql/pglite';
 import { PGLiteSocketServer } from '@electric-sql/pglite-socket';
+import type { Engine } from './pglite-engine.js';
 
 /** What the worker is started with. */
 export interface PgliteWorkerData {
@@ -10,6 +11,7 @@ export interface PgliteWorkerData {
   readonly socketPath: string;
   /** A dumped, empty database cluster: loading it takes a fraction of the time of making one. */
   readonly seedFile: string | null;
+  readonly engine: Engine;
 }
 
 /** What it is asked for while it runs; with nothing, to stop. It answers each wish with one message. */
@@ -18,12 +20,17 @@ export interface PgliteWish {
   readonly copyIn?: { readonly statement: string; readonly bytes: Uint8Array<ArrayBuffer> };
 }
 
-const { dataFolder, socketPath, seedFile } = workerData as PgliteWorkerData;
+const { dataFolder, socketPath, seedFile, engine } = workerData as PgliteWorkerData;
 const isNew = !existsSync(join(dataFolder, 'PG_VERSION'));
 const seed = isNew && seedFile && existsSync(seedFile) ? new Blob([readFileSync(seedFile)]) : undefined;
 /** Pages that it keeps in memory; its usual 128 MB are a fifth of what the largest file may take altogether. */
 const startParams = [...PGlite.defaultStartParams, '-c', 'shared_buffers=48MB'];
-const database = await PGlite.create({ dataDir: dataFolder, startParams, ...(seed ? { loadDataDir: seed } : {}) });
+const database = await PGlite.create({
+  dataDir: dataFolder,
+  startParams,
+  pgliteWasmModule: engine,
+  ...(seed ? { loadDataDir: seed } : {}),
+});
 await database.exec(`SET work_mem = '64MB'`);
 const server = new PGLiteSocketServer({ db: database, path: socketPath, maxConnections: 4 });
 await server.start();

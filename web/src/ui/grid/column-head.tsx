@@ -6,7 +6,8 @@ interface ColumnHeadProps {
   readonly align: 'left' | 'right' | 'center';
   /** How the column sorts; undefined where it does not. */
   readonly sort:
-    { readonly direction: 'asc' | 'desc' | false; readonly onToggle: (() => void) | undefined } | undefined;
+    | { readonly direction: 'asc' | 'desc' | false; readonly onToggle: (() => void) | undefined }
+    | undefined;
   readonly isLast: boolean;
   readonly onResize: ((width: number) => void) | undefined;
   readonly children: ReactNode;

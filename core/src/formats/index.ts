@@ -1,0 +1,1 @@
+export { copyLine, readCopyLines } from './copy-text.js';
