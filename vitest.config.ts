@@ -54,10 +54,12 @@ export default defineConfig({
         },
       },
       {
-        ...fromSource,
+        // Wombat runs as it was built.
         test: {
           name: 'journeys',
           include: ['e2e/**/*.test.ts'],
+          server: { deps: { external: [/\/dist\//] } },
+          isolate: false, // it is loaded once for the journeys of a process
           globalSetup: ['e2e/prepared-demo.ts'],
           testTimeout: 5 * limit,
           hookTimeout: 5 * limit,

@@ -1,26 +1,14 @@
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import { expect, it } from 'vitest';
 import { Key } from 'selenium-webdriver';
-import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, story, type Desk } from './desk.js';
-import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+import { atDemo } from './at-wombat.js';
+import { story } from './desk.js';
 
 /* A term from the grade sheet to the audit, without a pointer: every step is a key. */
 
-let wombat: WombatProcess;
-let browser: Awaited<ReturnType<typeof openChromium>>;
-let desk: Desk;
-
-beforeAll(async () => {
-  [wombat, browser] = await Promise.all([startDemoProcess(), openChromium()]);
-  desk = atDesk(browser.driver, wombat.address);
-});
-afterAll(async () => {
-  await browser?.close();
-  await wombat?.stop();
-});
+const { desk } = atDemo();
 
 const focused = () =>
-  browser.driver.executeScript<string>(
+  desk.driver.executeScript<string>(
     'const at = document.activeElement; return at.getAttribute("aria-label") ?? at.textContent.trim()',
   );
 
@@ -29,7 +17,7 @@ async function tabTo(name: RegExp, back = false): Promise<void> {
   for (let step = 0; step < 60; step += 1) {
     if (name.test(await focused())) return;
     await (back
-      ? browser.driver.actions().keyDown(Key.SHIFT).sendKeys(Key.TAB).keyUp(Key.SHIFT).perform()
+      ? desk.driver.actions().keyDown(Key.SHIFT).sendKeys(Key.TAB).keyUp(Key.SHIFT).perform()
       : desk.press(Key.TAB));
   }
   throw new Error(`Tab never comes to ${name}; it is at “${await focused()}”`);
@@ -72,7 +60,7 @@ story('a registrar without a pointer', () => {
   });
 
   it('undoes it from the notice', async () => {
-    await browser.driver.actions().keyDown(Key.ALT).sendKeys('t').keyUp(Key.ALT).perform();
+    await desk.driver.actions().keyDown(Key.ALT).sendKeys('t').keyUp(Key.ALT).perform();
     await tabTo(/^Undo$/);
     await desk.press(Key.ENTER);
     await desk.sees('Done: undo: ');
@@ -97,7 +85,7 @@ story('a registrar without a pointer', () => {
     await desk.press('j', 'j', 'k');
     await desk.press(Key.ENTER);
     await desk.reads(/^Posting Quarter grade of Quarter 2/);
-    await browser.driver.navigate().back();
+    await desk.driver.navigate().back();
     await desk.reads(/the seal of Quarter 2/);
   });
 

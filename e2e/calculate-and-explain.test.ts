@@ -1,29 +1,12 @@
 import { By, Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, expect, it } from 'vitest';
-import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, story, type Desk } from './desk.js';
-import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+import { beforeAll, expect, it } from 'vitest';
+import { signInAsRegistrar, twoAtDemo } from './at-wombat.js';
+import { story } from './desk.js';
 
 /* A registrar changes how grades are calculated and asks how one came about; a teacher keeps a grade book. */
 
-let wombat: WombatProcess;
-const browsers: Awaited<ReturnType<typeof openChromium>>[] = [];
-let registrar: Desk;
-let teacher: Desk;
-
-beforeAll(async () => {
-  const [started, ...opened] = await Promise.all([startDemoProcess(), openChromium(), openChromium()]);
-  wombat = started;
-  browsers.push(...opened);
-  [registrar, teacher] = opened.map(({ driver }) => atDesk(driver, wombat.address)) as [Desk, Desk];
-  await registrar.open('/');
-  await registrar.click('Morwenna Oake');
-  await registrar.reads(/sections are complete/);
-});
-afterAll(async () => {
-  for (const { close } of browsers) await close();
-  await wombat?.stop();
-});
+const [registrar, teacher] = twoAtDemo();
+beforeAll(() => signInAsRegistrar(registrar));
 
 story('a policy', () => {
   it('is a few sentences beside a real section, whose numbers change as it changes', async () => {

@@ -1,27 +1,12 @@
 import { Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, it } from 'vitest';
-import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, story, type Desk } from './desk.js';
-import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+import { beforeAll, it } from 'vitest';
+import { registrarAtDemo } from './at-wombat.js';
+import { story } from './desk.js';
 
 /* A registrar looks at what the night did not bring, mends it, carries over what is left, and takes it back. */
 
-let wombat: WombatProcess;
-let browser: Awaited<ReturnType<typeof openChromium>>;
-let registrar: Desk;
-
-beforeAll(async () => {
-  [wombat, browser] = await Promise.all([startDemoProcess(), openChromium()]);
-  registrar = atDesk(browser.driver, wombat.address);
-  await registrar.open('/');
-  await registrar.click('Morwenna Oake');
-  await registrar.reads(/sections are complete/);
-  await registrar.open('/school/3/period/23/runs');
-});
-afterAll(async () => {
-  await browser?.close();
-  await wombat?.stop();
-});
+const registrar = registrarAtDemo();
+beforeAll(() => registrar.open('/school/3/period/23/runs'));
 
 story('a run', () => {
   it('of the night says how much it wrote and how much it did not send', async () => {
@@ -89,8 +74,8 @@ story('a run', () => {
     await registrar.isAccessible();
     await registrar.sees('did not come over into Winter term').then((line) => line.click());
     await registrar.sees('Save as a file');
-    await browser.driver.navigate().back();
-    await browser.driver.navigate().back();
+    await registrar.driver.navigate().back();
+    await registrar.driver.navigate().back();
     await registrar.reads(/36 rows of Fernway written/);
   });
 

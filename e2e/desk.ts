@@ -36,7 +36,7 @@ export function story(name: string, steps: () => void): void {
 }
 
 /** What a person at the desk can do: look, click what bears a name, type, press keys. Everything waits until it is there. */
-export function atDesk(driver: WebDriver, address: string) {
+export function atDesk(driver: WebDriver, address: () => string) {
   /** What a look at the page finds, as soon as it is there and seen. */
   const found = (look: Look, given: unknown, what: string): Promise<WebElement> =>
     driver.wait(
@@ -72,7 +72,7 @@ export function atDesk(driver: WebDriver, address: string) {
   };
   const desk = {
     driver,
-    open: (path: string) => driver.get(address + path),
+    open: (path: string) => driver.get(address() + path),
     async click(name: string) {
       const enabled = async () => {
         const element = await named(name);

@@ -2,26 +2,14 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { By, Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, expect, it } from 'vitest';
-import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, story, type Desk } from './desk.js';
-import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+import { expect, it } from 'vitest';
+import { atDemo } from './at-wombat.js';
+import { story } from './desk.js';
 
 const files = fileURLToPath(new URL('../demo/files/', import.meta.url));
 const quarter2 = '/school/1/period/4';
 
-let wombat: WombatProcess;
-let browser: Awaited<ReturnType<typeof openChromium>>;
-let desk: Desk;
-
-beforeAll(async () => {
-  [wombat, browser] = await Promise.all([startDemoProcess(), openChromium()]);
-  desk = atDesk(browser.driver, wombat.address);
-});
-afterAll(async () => {
-  await browser?.close();
-  await wombat?.stop();
-});
+const { desk, place } = atDemo();
 
 story('a registrar takes Quarter 2 from the scale to the transcript', () => {
   it('signs in; a wrong password says so and keeps the name', async () => {
@@ -58,7 +46,7 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
 
   it('moves a cut-off on the ruler by key and by pointer, and saves the next version', async () => {
     await desk.isAccessible();
-    const cutOff = () => browser.driver.findElement(By.css('[aria-label="Cut-off of A-"]'));
+    const cutOff = () => desk.driver.findElement(By.css('[aria-label="Cut-off of A-"]'));
     await cutOff().then((grip) => grip.sendKeys(Key.ARROW_LEFT.repeat(5)));
     await desk.reads(/the draft would move \d+ up/);
     await desk.eventually(() => cutOff().then((grip) => grip.getAttribute('aria-valuenow')), '89.5');
@@ -68,14 +56,12 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await desk.canPress('Preview and save', false);
     await desk.picture('scales-fault');
     await desk.type('Cut-off of B+', '87');
-    await browser.driver
+    await desk.driver
       .actions()
-      .dragAndDrop(await browser.driver.findElement(By.css('[aria-label="Cut-off of D"]')), { x: 12, y: 0 })
+      .dragAndDrop(await desk.driver.findElement(By.css('[aria-label="Cut-off of D"]')), { x: 12, y: 0 })
       .perform();
     const cutOffOfD = () =>
-      browser.driver
-        .findElement(By.css('[aria-label="Cut-off of D"]'))
-        .then((grip) => grip.getAttribute('aria-valuenow'));
+      desk.driver.findElement(By.css('[aria-label="Cut-off of D"]')).then((grip) => grip.getAttribute('aria-valuenow'));
     await desk.eventually(async () => Number(await cutOffOfD()) > 60, true);
     await desk.type('Cut-off of D', '60');
     await desk.picture('scales');
@@ -111,8 +97,8 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await desk.reads(/1 file is imported for Quarter 2/);
     await desk.isAccessible();
     const give = async (name: string, bytes: Buffer) => {
-      writeFileSync(join(wombat.folder, name), bytes);
-      await browser.driver.findElement(By.css('input[type=file]')).sendKeys(join(wombat.folder, name));
+      writeFileSync(join(place.wombat.folder, name), bytes);
+      await desk.driver.findElement(By.css('input[type=file]')).sendKeys(join(place.wombat.folder, name));
     };
     await give('picture.csv', Buffer.from('89504e470d0a1a0a0000', 'hex'));
     await desk.sees('picture.csv is a picture; a CSV or XLSX export is needed.');
@@ -133,7 +119,7 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
   ])('takes in %s after seeing every row', async (file, section, headline) => {
     await desk.open(`${quarter2}/files`);
     await desk.reads(/imported for Quarter 2/);
-    await browser.driver.findElement(By.css('input[type=file]')).sendKeys(files + file);
+    await desk.driver.findElement(By.css('input[type=file]')).sendKeys(files + file);
     await desk.reads(new RegExp(`For ${section} this file`));
     await desk.reads(headline);
     if (section === 'Boatbuilding 1') {
@@ -170,7 +156,7 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await desk.seesNot('INC needs a last date of attendance.');
     await desk.typeInCell(second!, 'Comment', 'Careful with the plane.');
     await desk.reads(/2 unsaved/);
-    await browser.driver.navigate().refresh();
+    await desk.driver.navigate().refresh();
     await desk.reads(/2 unsaved/);
     await desk.click('Use computed for');
     await desk.picture('grade-sheet');

@@ -1,14 +1,11 @@
 import { Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, expect, it } from 'vitest';
-import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, story, type Desk } from './desk.js';
-import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+import { expect, it } from 'vitest';
+import { registrarAtDemo } from './at-wombat.js';
+import { story } from './desk.js';
 
 /* A registrar joins a new platform with 120 sections, deciding each name once. */
 
-let wombat: WombatProcess;
-let browser: Awaited<ReturnType<typeof openChromium>>;
-let registrar: Desk;
+const registrar = registrarAtDemo();
 let decisions = 0;
 
 /** Each thing the registrar decides is one of the few that it may take. */
@@ -16,18 +13,6 @@ async function decides(...names: string[]) {
   for (const name of names) await registrar.click(name);
   decisions++;
 }
-
-beforeAll(async () => {
-  [wombat, browser] = await Promise.all([startDemoProcess(), openChromium()]);
-  registrar = atDesk(browser.driver, wombat.address);
-  await registrar.open('/');
-  await registrar.click('Morwenna Oake');
-  await registrar.reads(/sections are complete/);
-});
-afterAll(async () => {
-  await browser?.close();
-  await wombat?.stop();
-});
 
 story('a new platform', () => {
   it('is read over HTTP, with what waits to be joined', async () => {

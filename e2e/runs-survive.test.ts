@@ -2,7 +2,7 @@ import { setTimeout } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { MatchDecisionBody, MatchesReply } from '#contract/matching';
 import type { RunReply } from '#contract/runs';
-import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+import { startDemoProcess, type WombatProcess } from './wombats.js';
 
 /* The power goes in the middle of each stage of a run over 122 classes; the platform goes with it and comes back elsewhere. */
 

@@ -1,29 +1,13 @@
 import { By, Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, it } from 'vitest';
-import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, story, type Desk } from './desk.js';
-import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+import { it } from 'vitest';
+import { registrarAtDemo } from './at-wombat.js';
+import { story } from './desk.js';
 
 /* A registrar in summer: the next year for all three schools, one new item for all courses, courses in bulk, codes. */
 
-let wombat: WombatProcess;
-let browser: Awaited<ReturnType<typeof openChromium>>;
-let desk: Desk;
+const desk = registrarAtDemo();
 
-beforeAll(async () => {
-  wombat = await startDemoProcess();
-  browser = await openChromium();
-  desk = atDesk(browser.driver, wombat.address);
-  await desk.open('/');
-  await desk.click('Morwenna Oake');
-  await desk.reads(/sections are complete/);
-});
-afterAll(async () => {
-  await browser.close();
-  await wombat.stop();
-});
-
-const has = async (name: string) => (await browser.driver.findElements(By.css(`[aria-label="${name}"]`))).length > 0;
+const has = async (name: string) => (await desk.driver.findElements(By.css(`[aria-label="${name}"]`))).length > 0;
 
 story('a new school year', () => {
   it('is copied from last year’s for all three schools at once', async () => {
@@ -41,7 +25,7 @@ story('a new school year', () => {
   });
 
   it('is moved by key, takes its neighbour along, refuses what cannot be, and steps back', async () => {
-    const edge = () => browser.driver.findElement(By.css('[aria-label="Last day of Quarter 1"][role="slider"]'));
+    const edge = () => desk.driver.findElement(By.css('[aria-label="Last day of Quarter 1"][role="slider"]'));
     const value = async () => (await edge()).getAttribute('aria-valuetext');
     await desk.eventually(value, 'Nov 6, 2026');
     await (await edge()).sendKeys(Key.chord(Key.SHIFT, Key.ARROW_RIGHT));
@@ -58,19 +42,19 @@ story('a new school year', () => {
   });
 
   it('is moved by pointer as well, one step for a drag, and a save can be undone', async () => {
-    const edge = () => browser.driver.findElement(By.css('[aria-label="Last day of Quarter 3"][role="slider"]'));
+    const edge = () => desk.driver.findElement(By.css('[aria-label="Last day of Quarter 3"][role="slider"]'));
     const value = async () => (await edge()).getAttribute('aria-valuetext');
-    await browser.driver.navigate().refresh(); // so that there is one notice to undo
+    await desk.driver.navigate().refresh(); // so that there is one notice to undo
     await desk.reads(/./);
     const before = await value();
-    await browser.driver
+    await desk.driver
       .actions()
       .dragAndDrop(await edge(), { x: 14, y: 0 })
       .perform();
     await desk.eventually(async () => (await value()) !== before, true);
     await desk.click('Undo last step');
     await desk.eventually(value, before);
-    await browser.driver
+    await desk.driver
       .actions()
       .dragAndDrop(await edge(), { x: -14, y: 0 })
       .perform();
@@ -187,11 +171,11 @@ story('courses in bulk', () => {
 
 story('the district’s codes', () => {
   it('at 1024 pixels keep in sight which course each is, while the rest scrolls to its scale', async () => {
-    await browser.resize({ width: 1024, height: 800 });
+    await desk.browser.resize({ width: 1024, height: 800 });
     await desk.open('/school/1/period/4/courses');
     await desk.reads(/48 courses in 7 departments/);
     const seen = () =>
-      browser.driver.executeScript<boolean[]>(`
+      desk.driver.executeScript<boolean[]>(`
         const grid = document.querySelector('[aria-label=Courses][aria-rowcount]');
         grid.scrollLeft = 400;
         const { left, right } = grid.getBoundingClientRect();
@@ -201,7 +185,7 @@ story('the district’s codes', () => {
           return at.left >= left - 1 && at.right <= right + 1;
         });`);
     await desk.eventually(seen, [true, true]);
-    await browser.resize({ width: 1280, height: 800 });
+    await desk.browser.resize({ width: 1280, height: 800 });
   });
 
   it('grow by one, which may not read like a label', async () => {
@@ -225,7 +209,7 @@ story('a scale from another program', () => {
     await desk.open('/school/1/period/4/scales?scale=1');
     await desk.reads(/Letter scale/);
     await desk.click('Import bands');
-    const table = await browser.driver.findElement(By.css('textarea'));
+    const table = await desk.driver.findElement(By.css('textarea'));
     await table.sendKeys('A;90;100;4.0\nB;80;89;3.0\nF;0;79.9;0');
     await desk.sees('89.1 to 89.9 lies between B and A and has no label.');
     await desk.canPress('Use 3 bands as the draft', false);

@@ -1,32 +1,27 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
-import { afterAll, beforeAll, expect, it } from 'vitest';
-import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, patience, story, type Desk } from './desk.js';
-import { startDemoProcess, startEmptyProcess, type WombatProcess } from './wombat-process.js';
+import { expect, it } from 'vitest';
+import type { RunningDemo } from '#demo';
+import { atWombat } from './at-wombat.js';
+import { patience, story } from './desk.js';
+import { startDemo, startEmpty } from './wombats.js';
 
 /* An empty Wombat takes in the whole demo district as a zip, and gives out the very same. */
 
-let demo: WombatProcess;
-let empty: Awaited<ReturnType<typeof startEmptyProcess>>;
-let browser: Awaited<ReturnType<typeof openChromium>>;
-let registrar: Desk;
 let zip: Buffer;
 
-beforeAll(async () => {
-  demo = await startDemoProcess();
-  zip = await exportedFrom(demo, 'morwenna', 'low-tide');
+const empty = atWombat(1, async () => {
+  const demo = await startDemo();
+  zip = await exportedFrom(demo);
   await demo.stop();
-  [empty, browser] = await Promise.all([startEmptyProcess(), openChromium()]);
-  registrar = atDesk(browser.driver, empty.address);
+  return startEmpty();
 });
-afterAll(async () => {
-  await browser?.close();
-  await empty?.stop();
-});
+const registrar = empty.seats[0]!;
 
-async function exportedFrom({ address }: WombatProcess, username: string, password: string): Promise<Buffer> {
+/** What its registrar, the first of its people, gets as an export. */
+async function exportedFrom({ address, people }: RunningDemo): Promise<Buffer> {
+  const { username, password } = people[0]!;
   const headers = { 'content-type': 'application/json' };
   const body = JSON.stringify({ username, password });
   const session = await fetch(`${address}/api/session`, { method: 'POST', headers, body });
@@ -39,27 +34,27 @@ story('an empty Wombat', () => {
   it('says what brings it to life', async () => {
     await registrar.open('/sign-in');
     await registrar.type('Sign-in name', 'registrar');
-    await registrar.type('Password', empty.password);
+    await registrar.type('Password', empty.wombat.people[0]!.password);
     await registrar.click('Sign in');
     await registrar.reads(/This Wombat is empty/);
     await registrar.isAccessible();
   });
 
   it('says of a file that is no zip what it needs', async () => {
-    const path = join(empty.folder, 'rosters.csv');
+    const path = join(empty.wombat.folder, 'rosters.csv');
     writeFileSync(path, 'sourcedId,title\n');
     await (await registrar.field('OneRoster zip')).sendKeys(path);
     await registrar.sees('rosters come as a zip of CSV files');
   });
 
   it('shows every row of a zip before anything is written, and takes it in whole', async () => {
-    const path = join(empty.folder, 'district.zip');
+    const path = join(empty.wombat.folder, 'district.zip');
     writeFileSync(path, zip);
     await (await registrar.field('OneRoster zip')).sendKeys(path);
     await registrar.reads(/district.zip brings 113,\d+ new rows; none is refused/);
     await registrar.isAccessible();
     await registrar.click('Import');
-    await browser.driver.wait(async () => /\/school\/\d+/.test(await browser.driver.getCurrentUrl()), patience);
+    await registrar.driver.wait(async () => /\/school\/\d+/.test(await registrar.driver.getCurrentUrl()), patience);
     await registrar.sees('Port Elowen');
   });
 
@@ -79,7 +74,7 @@ story('an empty Wombat', () => {
   });
 
   it('gives out what it took in, byte for byte, but for its own first registrar', async () => {
-    const [before, after] = [unzipSync(zip), unzipSync(await exportedFrom(empty, 'registrar', empty.password))];
+    const [before, after] = [unzipSync(zip), unzipSync(await exportedFrom(empty.wombat))];
     expect(Object.keys(after)).toEqual(Object.keys(before));
     for (const [name, content] of Object.entries(before)) {
       const lines = strFromU8(after[name]!)

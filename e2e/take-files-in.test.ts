@@ -2,36 +2,26 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import ExcelJS from 'exceljs';
 import { By } from 'selenium-webdriver';
-import { afterAll, beforeAll, it } from 'vitest';
-import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, patience, story, type Desk } from './desk.js';
-import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+import { beforeAll, it } from 'vitest';
+import { atDemo } from './at-wombat.js';
+import { patience, story } from './desk.js';
+import { startDemo, startDemoProcess } from './wombats.js';
 
 /* A workbook as people make them, of two sections and two report items; and a large file whose server is killed. */
 
 const files = '/school/1/period/4/files';
 
-let wombat: WombatProcess;
-let browser: Awaited<ReturnType<typeof openChromium>>;
-let registrar: Desk;
-
+const { desk: registrar, place } = atDemo();
 beforeAll(async () => {
-  browser = await openChromium();
-  wombat = await startDemoProcess();
-  registrar = atDesk(browser.driver, wombat.address);
   await registrar.open('/sign-in');
   await registrar.type('Sign-in name', 'morwenna');
   await registrar.type('Password', 'low-tide');
   await registrar.click('Sign in');
   await registrar.sees('Quarter 2');
 });
-afterAll(async () => {
-  await browser?.close();
-  await wombat?.stop();
-});
 
 async function putIn(name: string, bytes: Uint8Array | string) {
-  const path = join(wombat.folder, name);
+  const path = join(place.wombat.folder, name);
   writeFileSync(path, bytes);
   await registrar.open(files);
   await (await registrar.field('Export file')).sendKeys(path);
@@ -41,8 +31,8 @@ async function putIn(name: string, bytes: Uint8Array | string) {
 async function chooseRow(words: string) {
   const path = By.xpath(`//tbody/tr[.//*[normalize-space()="${words}"] or td[normalize-space()="${words}"]]`);
   // Looked for anew until it takes the click: the list may be drawn again in between.
-  await browser.driver.wait(async () => {
-    const [row] = await browser.driver.findElements(path);
+  await registrar.driver.wait(async () => {
+    const [row] = await registrar.driver.findElements(path);
     return (
       row !== undefined &&
       (await row.click().then(
@@ -121,7 +111,7 @@ story('a workbook as people make them', () => {
   });
 
   it('is taken back as a whole', async () => {
-    await browser.driver.navigate().to(`${wombat.address}${files}`);
+    await registrar.open(files);
     await chooseRow('winter.xlsx');
     await registrar.click('Undo the file');
     await registrar.reads(/This file was undone; none of its values count any more/);
@@ -132,18 +122,21 @@ story('a large file', () => {
   const rows = 200_000;
 
   it('whose server is killed while it is planned goes on by itself, and misses no row', async () => {
+    await place.wombat.end();
+    const victim = await startDemoProcess(place.wombat.folder);
+    place.wombat = victim;
     const lines = Array.from({ length: rows }, (_row, at) => `S${at},Tidal Ecology 1,${at % 101}`);
     await putIn('large.csv', `Number,Section,Total\n${lines.join('\n')}\n`);
     await registrar.reads(/Say what the columns mean/);
     await registrar.choose('Section', 'the section in Section');
     await registrar.choose('Id column', 'Number');
     await registrar.reads(/Planning large\.csv: [1-9]\d? %/);
-    const { pathname } = new URL(await browser.driver.getCurrentUrl());
-    await wombat.kill();
-    wombat = await startDemoProcess(wombat.folder);
-    await browser.driver.navigate().to(`${wombat.address}${pathname}`);
+    const { pathname } = new URL(await registrar.driver.getCurrentUrl());
+    await victim.kill();
+    place.wombat = await startDemo(victim.folder);
+    await registrar.open(pathname);
     await registrar.reads(/Planning large\.csv|For Quarter 2/);
-    await browser.driver.wait(
+    await registrar.driver.wait(
       async () => /brings percentages of [^:]+: \d+ new/.test(await registrar.headline()),
       patience,
     );

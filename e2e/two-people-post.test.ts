@@ -1,23 +1,8 @@
-import { afterAll, beforeAll, expect, it } from 'vitest';
-import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, story, type Desk } from './desk.js';
-import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+import { expect, it } from 'vitest';
+import { twoAtDemo } from './at-wombat.js';
+import { story, type Desk } from './desk.js';
 
-let wombat: WombatProcess;
-const browsers: Awaited<ReturnType<typeof openChromium>>[] = [];
-let teacher: Desk;
-let registrar: Desk;
-
-beforeAll(async () => {
-  const [started, ...opened] = await Promise.all([startDemoProcess(), openChromium(), openChromium()]);
-  wombat = started;
-  browsers.push(...opened);
-  [teacher, registrar] = opened.map(({ driver }) => atDesk(driver, wombat.address)) as [Desk, Desk];
-});
-afterAll(async () => {
-  for (const { close } of browsers) await close();
-  await wombat?.stop();
-});
+const [teacher, registrar] = twoAtDemo();
 
 /** The students of the sheet, without what is said of them beside their names. */
 const sheetOf = async (desk: Desk) => (await desk.texts('[role=rowheader]')).map((text) => text.split('\n')[0]!);

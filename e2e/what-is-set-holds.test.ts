@@ -1,29 +1,12 @@
 import { Key } from 'selenium-webdriver';
 import type { Driver } from 'selenium-webdriver/chrome.js';
-import { afterAll, beforeAll, expect, it } from 'vitest';
-import { openChromium } from '../scripts/chromium.mjs';
-import { atDesk, story, type Desk } from './desk.js';
-import { startDemoProcess, type WombatProcess } from './wombat-process.js';
+import { beforeAll, expect, it } from 'vitest';
+import { signInAsRegistrar, twoAtDemo } from './at-wombat.js';
+import { story, type Desk } from './desk.js';
 
-let wombat: WombatProcess;
-const browsers: Awaited<ReturnType<typeof openChromium>>[] = [];
-let desk: Desk;
-let other: Desk;
-
+const [desk, other] = twoAtDemo();
 beforeAll(async () => {
-  const [started, ...opened] = await Promise.all([startDemoProcess(), openChromium(), openChromium()]);
-  wombat = started;
-  browsers.push(...opened);
-  [desk, other] = opened.map(({ driver }) => atDesk(driver, wombat.address)) as [Desk, Desk];
-  for (const each of [desk, other]) {
-    await each.open('/');
-    await each.click('Morwenna Oake');
-    await each.reads(/sections are complete/);
-  }
-});
-afterAll(async () => {
-  for (const { close } of browsers) await close();
-  await wombat?.stop();
+  for (const each of [desk, other]) await signInAsRegistrar(each);
 });
 
 const upper = '/school/1/period/4';

@@ -1,0 +1,42 @@
+import { startWombat } from '#server/application';
+import { connectPlatforms, startPlatforms } from './connect-platforms.js';
+import { demoAccounts, demoPassword } from './draw-people.js';
+import { prepareDemo } from './prepare-demo.js';
+
+/** Somebody who can sign in. */
+export interface DemoPerson {
+  readonly username: string;
+  readonly password: string;
+  /** What they are there for, in words. */
+  readonly does: string;
+}
+
+export interface RunningDemo {
+  readonly address: string;
+  readonly people: readonly DemoPerson[];
+  stop(): Promise<void>;
+}
+
+/** Wombat with the demo district and its practice platforms; what is in the database already stays as it is. */
+export async function runDemo(environment: NodeJS.ProcessEnv): Promise<RunningDemo> {
+  const platforms = await startPlatforms();
+  const wombat = await startWombat(environment, async (database) => {
+    await prepareDemo(database);
+    await connectPlatforms(database, platforms.addresses);
+  });
+  return {
+    address: wombat.address,
+    people: demoAccounts.map(({ username, does }) => ({ username, password: demoPassword, does })),
+    async stop() {
+      platforms.stop();
+      await wombat.stop();
+    },
+  };
+}
+
+/** Wombat without a school; where the database is new, its first registrar is the only one who can sign in. */
+export async function runEmpty(environment: NodeJS.ProcessEnv): Promise<RunningDemo> {
+  const { address, firstRegistrar, stop } = await startWombat(environment);
+  const does = 'the first registrar; this password is told only now';
+  return { address, people: firstRegistrar ? [{ ...firstRegistrar, does }] : [], stop };
+}
