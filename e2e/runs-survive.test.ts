@@ -41,7 +41,7 @@ beforeAll(async () => {
   await call('POST', `/platforms/${quillpond}/decisions`, {
     decisions: [
       ...classes
-        .slice(0, 70)
+        .slice(0, 40)
         .flatMap(({ id, best, claimedBy }) =>
           best && claimedBy.length === 0 ? [joined('class', [id], String(best.sectionId))] : [],
         ),
@@ -84,7 +84,7 @@ describe('a run whose server is killed', () => {
     const run = await interrupted(id);
     expect(run).toMatchObject({ stage: 'plan', state: 'ready', done: 122, total: 122 });
     planned = run.counts.outcomes.create + run.counts.outcomes.change;
-    expect(planned).toBeGreaterThan(1000);
+    expect(planned).toBeGreaterThan(500);
   });
 
   it('while it is carried out writes everything once and nothing twice', async () => {

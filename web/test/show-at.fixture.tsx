@@ -84,7 +84,7 @@ export function showRoutes(routes: readonly RouteObject[], { address = 'here', a
   return {
     ...view,
     sent,
-    person: userEvent.setup(),
+    person: userEvent.setup({ pointerEventsCheck: 0 }),
     search: () => search,
     address: () => router.state.location.pathname,
   };
