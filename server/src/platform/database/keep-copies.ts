@@ -15,8 +15,7 @@ interface CopySource {
 }
 
 /**
- * PGlite writes through Node's file system without fsync, which its start parameters cannot change: a process that is
- * killed loses nothing, a power cut may damage the folder. So at fixed times in which something changed, a copy that has
+ * Copies to go back to should the folder itself be damaged or deleted: at fixed times in which something changed, one that has
  * reached the disk is written. Whether something changed is asked over the connection that everybody uses, as a query
  * from inside PGlite would break into one that is under way. Returns what ends it.
  */

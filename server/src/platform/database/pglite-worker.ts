@@ -1,9 +1,11 @@
-import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
 import { PGlite } from '@electric-sql/pglite';
 import { PGLiteSocketServer } from '@electric-sql/pglite-socket';
 import type { Engine } from './pglite-engine.js';
+import { SyncedNodeFS } from './synced-node-fs.js';
+import { syncPath, syncTree } from './sync-tree.js';
 
 /** What the worker is started with. */
 export interface PgliteWorkerData {
@@ -21,16 +23,17 @@ export interface PgliteWish {
 }
 
 const { dataFolder, socketPath, seedFile, engine } = workerData as PgliteWorkerData;
-const isNew = !existsSync(join(dataFolder, 'PG_VERSION'));
-const seed = isNew && seedFile && existsSync(seedFile) ? new Blob([readFileSync(seedFile)]) : undefined;
-/** Pages that it keeps in memory; its usual 128 MB are a fifth of what the largest file may take altogether. */
-const startParams = [...PGlite.defaultStartParams, '-c', 'shared_buffers=48MB'];
-const database = await PGlite.create({
-  dataDir: dataFolder,
-  startParams,
-  pgliteWasmModule: engine,
-  ...(seed ? { loadDataDir: seed } : {}),
-});
+/**
+ * What PostgreSQL acknowledges is on the disk, the log of it with `fsync`, as the cheaper calls are missing here. Pages that it
+ * keeps in memory: its usual 128 MB are a fifth of what the largest file may take altogether.
+ */
+const settings = ['fsync=on', 'wal_sync_method=fsync', 'shared_buffers=48MB'];
+const startParams = [
+  ...PGlite.defaultStartParams.filter((param) => param !== '-F'),
+  ...settings.flatMap((setting) => ['-c', setting]),
+];
+if (seedFile && existsSync(seedFile) && !existsSync(join(dataFolder, 'PG_VERSION'))) await unpackSeed(seedFile);
+const database = await PGlite.create({ fs: new SyncedNodeFS(dataFolder), startParams, pgliteWasmModule: engine });
 await database.exec(`SET work_mem = '64MB'`);
 const server = new PGLiteSocketServer({ db: database, path: socketPath, maxConnections: 4 });
 await server.start();
@@ -43,6 +46,18 @@ parentPort!.on('message', (wish: PgliteWish) => {
   else void stop();
 });
 parentPort!.postMessage('listening');
+
+/** Beside the folder first, so that a start that is cut short leaves nothing half made. */
+async function unpackSeed(file: string): Promise<void> {
+  const unpacked = `${dataFolder}.new`;
+  rmSync(unpacked, { recursive: true, force: true });
+  const seed = new Blob([readFileSync(file)]);
+  const whole = await PGlite.create({ dataDir: unpacked, loadDataDir: seed, pgliteWasmModule: engine });
+  await whole.close();
+  syncTree(unpacked);
+  renameSync(unpacked, dataFolder);
+  syncPath(dirname(dataFolder));
+}
 
 /** That it is copied, or what was wrong. */
 async function copyIn({ statement, bytes }: NonNullable<PgliteWish['copyIn']>): Promise<string> {

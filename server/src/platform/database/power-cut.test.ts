@@ -1,0 +1,113 @@
+import { readFileSync, rmSync } from 'node:fs';
+import { setTimeout } from 'node:timers/promises';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { chainStart } from '#core/changes';
+import type { FileImportReply } from '#contract/files';
+import { demoPassword } from '#demo';
+import { copyOfPreparedDistrict } from '../../../test/prepared-district.js';
+import { startMirrored, type MirroredServer } from '../../../test/power-cut.js';
+import { changeOf, sheetNamed } from '../../../test/sheets.js';
+import { clientOf, type TestClient } from '../../../test/test-server.js';
+import checkPiece from '../../changes/chain-worker.js';
+import { LogRepository } from '../../changes/log.repository.js';
+import { CopyReader } from './copy-reader.js';
+import { openDatabase, type OpenDatabase } from './open-database.js';
+
+/*
+ * The power goes at twenty moments of saving and importing: what is opened again is a folder with nothing in it but what the
+ * server had asked the disk to keep until then. Only the embedded database needs it; a server of PostgreSQL keeps its own.
+ */
+
+const moments = 20;
+const file = readFileSync(new URL('../../../../demo/files/tidal-ecology-1.csv', import.meta.url));
+
+let folder: string;
+let server: MirroredServer;
+let registrar: TestClient;
+beforeAll(async () => {
+  folder = await copyOfPreparedDistrict();
+  server = await startMirrored(folder);
+  const nobody = clientOf(server.address, '', '');
+  const session = await nobody.send<{ csrfToken: string }>('POST', '/session', {
+    username: 'morwenna',
+    password: demoPassword,
+  });
+  registrar = clientOf(server.address, session.headers.getSetCookie()[0]!.split(';')[0]!, session.body.csrfToken);
+});
+afterAll(() => {
+  server?.stop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+/** The number of the last save whose answer came, and how many files are accepted. */
+const acknowledged = { save: 0, accepted: 0 };
+let isOver = false;
+
+async function keepSaving(): Promise<void> {
+  const { path, sheet } = await sheetNamed(registrar, 'Shore Life 3');
+  const [first] = sheet.rows;
+  for (let save = 1; !isOver; save += 1) {
+    const row = { ...first!, version: first!.version + save - 1 };
+    const changes = [changeOf(row, { comment: `save ${save}` })];
+    expect((await registrar.send('PUT', path, { changes })).status).toBe(200);
+    acknowledged.save = save;
+  }
+}
+
+async function keepImporting(): Promise<void> {
+  while (!isOver) {
+    const form = new FormData();
+    form.append('file', new Blob([new Uint8Array(file)]), 'tidal.csv');
+    const { body } = await registrar.send<FileImportReply>('POST', '/file-imports?period=4', form);
+    await registrar.send('POST', `/file-imports/${body.id}/accept`, { planNumber: body.plan!.number });
+    acknowledged.accepted += 1;
+    await setTimeout(50);
+    await registrar.send('POST', `/file-imports/${body.id}/undo`);
+  }
+}
+
+async function lookInto(image: string) {
+  const database = await openDatabase({ kind: 'folder', folder: image, seedFile: null });
+  try {
+    const { rows } = await database.pool.query<{
+      save: number | null;
+      accepted: number;
+      head: string;
+      entries: number;
+    }>(`
+      SELECT (SELECT max(substring(comment FROM 'save (\\d+)')::int) FROM grades) AS save,
+        (SELECT count(*)::int FROM file_imports WHERE file_name = 'tidal.csv' AND status IN ('accepted', 'undoing', 'undone')) AS accepted,
+        (SELECT hash FROM log_head) AS head, (SELECT entries FROM log_head) AS entries`);
+    return { ...rows[0]!, chain: await chainOf(database) };
+  } finally {
+    await database.close();
+    rmSync(image, { recursive: true, force: true });
+  }
+}
+
+async function chainOf(database: OpenDatabase) {
+  const text = await new LogRepository(new CopyReader(database)).chainTextAfter(0, 2_000_000_000, 1_000_000);
+  const { checked, faultAt, lastHash } = checkPiece({ text, startsAfter: chainStart });
+  return { checked, faultAt, lastHash };
+}
+
+it('keeps what was acknowledged', async () => {
+  const working = [keepSaving(), keepImporting()];
+  const images: { folder: string; save: number; accepted: number }[] = [];
+  for (let moment = 0; moment < moments; moment += 1) {
+    await setTimeout(150 + ((moment * 167) % 400));
+    images.push({ ...acknowledged, folder: server.imageNow() });
+  }
+  isOver = true;
+  await Promise.all(working);
+  expect(acknowledged.save).toBeGreaterThan(moments / 2);
+  expect(acknowledged.accepted).toBeGreaterThan(0);
+  for (const image of images) {
+    const kept = await lookInto(image.folder);
+    expect([kept.save ?? 0, kept.accepted]).toEqual([
+      expect.toSatisfy((save: number) => save >= image.save),
+      expect.toSatisfy((accepted: number) => accepted >= image.accepted),
+    ]);
+    expect(kept.chain).toEqual({ checked: kept.entries, faultAt: null, lastHash: kept.head });
+  }
+});
