@@ -48,6 +48,22 @@ export const measurements = [
       }),
   },
   {
+    what: '300 saves one by one, each on the disk before it is acknowledged',
+    against: 'the same saves without waiting for the disk',
+    limit: 3,
+    measure: () =>
+      onFolder(async ({ pool }) => {
+        await pool.query('CREATE TABLE marks (id int, label text)');
+        const saves = async () => {
+          for (let id = 0; id < 300; id++) await pool.query('INSERT INTO marks VALUES ($1, $2)', [id, 'B+']);
+        };
+        await saves(); // so that both are measured warm
+        const ours = await median(3, saves);
+        await pool.query('SET synchronous_commit = off');
+        return { ours, peer: await median(3, saves) };
+      }),
+  },
+  {
     what: 'a new data folder from the dumped cluster',
     against: 'making the cluster anew',
     limit: 0.7,

@@ -24,6 +24,7 @@ export interface PgliteServer {
  * @throws FolderInUseError when another process holds the folder
  */
 export async function startPgliteServer(folder: string, seedFile: string | null): Promise<PgliteServer> {
+  const compiling = compiledEngine(); // while the lock is taken
   const unlock = await lockFolderOrThrow(folder);
   const socketFolder = mkdtempSync(join(tmpdir(), 'wombat-'));
   const release = async () => {
@@ -34,7 +35,7 @@ export async function startPgliteServer(folder: string, seedFile: string | null)
     dataFolder: join(folder, 'database'),
     socketPath: join(socketFolder, '.s.PGSQL.5432'),
     seedFile,
-    engine: await compiledEngine(),
+    engine: await compiling,
   };
   const worker = new Worker(workerFile(new URL('./pglite-worker.js', import.meta.url)), { workerData, execArgv: [] });
   try {

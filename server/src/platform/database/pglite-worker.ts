@@ -1,8 +1,9 @@
-import { existsSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
 import { PGlite } from '@electric-sql/pglite';
 import { PGLiteSocketServer } from '@electric-sql/pglite-socket';
+import { extract } from 'tar';
 import type { Engine } from './pglite-engine.js';
 import { SyncedNodeFS } from './synced-node-fs.js';
 import { syncPath, syncTree } from './sync-tree.js';
@@ -51,9 +52,8 @@ parentPort!.postMessage('listening');
 async function unpackSeed(file: string): Promise<void> {
   const unpacked = `${dataFolder}.new`;
   rmSync(unpacked, { recursive: true, force: true });
-  const seed = new Blob([readFileSync(file)]);
-  const whole = await PGlite.create({ dataDir: unpacked, loadDataDir: seed, pgliteWasmModule: engine });
-  await whole.close();
+  mkdirSync(unpacked, { recursive: true });
+  await extract({ file, cwd: unpacked });
   syncTree(unpacked);
   renameSync(unpacked, dataFolder);
   syncPath(dirname(dataFolder));
