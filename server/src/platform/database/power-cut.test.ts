@@ -41,12 +41,12 @@ afterAll(() => {
 
 /** The number of the last save whose answer came, and how many files are accepted. */
 const acknowledged = { save: 0, accepted: 0 };
-let isOver = false;
+const work = { isOver: false };
 
 async function keepSaving(): Promise<void> {
   const { path, sheet } = await sheetNamed(registrar, 'Shore Life 3');
   const [first] = sheet.rows;
-  for (let save = 1; !isOver; save += 1) {
+  for (let save = 1; !work.isOver; save += 1) {
     const row = { ...first!, version: first!.version + save - 1 };
     const changes = [changeOf(row, { comment: `save ${save}` })];
     expect((await registrar.send('PUT', path, { changes })).status).toBe(200);
@@ -55,7 +55,7 @@ async function keepSaving(): Promise<void> {
 }
 
 async function keepImporting(): Promise<void> {
-  while (!isOver) {
+  while (!work.isOver) {
     const form = new FormData();
     form.append('file', new Blob([new Uint8Array(file)]), 'tidal.csv');
     const { body } = await registrar.send<FileImportReply>('POST', '/file-imports?period=4', form);
@@ -98,7 +98,7 @@ it('keeps what was acknowledged', async () => {
     await setTimeout(150 + ((moment * 167) % 400));
     images.push({ ...acknowledged, folder: server.imageNow() });
   }
-  isOver = true;
+  work.isOver = true;
   await Promise.all(working);
   expect(acknowledged.save).toBeGreaterThan(moments / 2);
   expect(acknowledged.accepted).toBeGreaterThan(0);
