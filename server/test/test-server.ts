@@ -94,7 +94,7 @@ async function copyOfTemplate(): Promise<{ source: DatabaseSource; discard: () =
   };
 }
 
-async function signIn(address: string, username: string): Promise<TestClient> {
+export async function signIn(address: string, username: string): Promise<TestClient> {
   const nobody = clientOf(address, '', '');
   const answer = await nobody.send<{ csrfToken: string }>('POST', '/session', { username, password: demoPassword });
   const cookie = answer.headers.getSetCookie()[0]!.split(';')[0]!;
