@@ -1,6 +1,4 @@
 import { rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import {
   Body,
   Controller,
@@ -23,11 +21,11 @@ import {
   type FileImportSummaryReply,
   type FileRowsReply,
 } from '#contract/files';
-import { Allow, CurrentActor, registrars, Upload, uploadedOrThrow, type Actor } from '#server/platform';
+import { Allow, CurrentActor, privateFolder, registrars, Upload, uploadedOrThrow, type Actor } from '#server/platform';
 import { FileImportsService } from './file-imports.service.js';
 
 /** Files wait here until they stand in the database. */
-const waitingRoom = join(tmpdir(), 'wombat-uploads');
+const waitingRoom = privateFolder('uploads');
 
 @Controller('file-imports')
 @Allow(registrars)

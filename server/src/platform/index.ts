@@ -31,5 +31,6 @@ export { ThreadPool } from './work/thread-pool.js';
 export { workerFile } from './work/worker-file.js';
 export { WorkQueue } from './work/work-queue.js';
 export { Outbox, type Letter } from './mail/outbox.js';
+export { privateFolder } from './files/private-folder.js';
 export { Upload, uploadedOrThrow } from './files/upload.js';
 export { isZip, openZipOrThrow } from './files/open-zip.js';

@@ -1,6 +1,6 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
@@ -29,6 +29,13 @@ describe('the lock of the data folder', () => {
       await lockFolderOrThrow(join(folder, 'locked'))
     )();
     expect(readdirSync(join(folder, 'locked'))).toEqual([]);
+  });
+
+  it('closes the folder to everybody else on the machine, also one that stood open', async () => {
+    mkdirSync(join(folder, 'open'), { mode: 0o777 });
+    const unlock = await lockFolderOrThrow(join(folder, 'open'));
+    expect(statSync(join(folder, 'open')).mode & 0o777).toBe(0o700);
+    await unlock();
   });
 
   it('left behind by a process that is gone is taken over, though it bore our own number', async () => {

@@ -1,5 +1,5 @@
 import { once } from 'node:events';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { workerFile } from '../work/worker-file.js';
@@ -26,6 +26,7 @@ export class FolderInUseError extends Error {
  */
 export async function lockFolderOrThrow(folder: string): Promise<() => Promise<void>> {
   mkdirSync(folder, { recursive: true });
+  closeToOthers(folder);
   const holder = join(folder, 'wombat.pid');
   const workerData: FolderLockWish = { folder, lockPath: join(folder, 'in-use') };
   const keeper = new Worker(workerFile(new URL('./folder-lock-worker.js', import.meta.url)), {
@@ -44,4 +45,9 @@ export async function lockFolderOrThrow(folder: string): Promise<() => Promise<v
     keeper.postMessage('release');
     await once(keeper, 'exit');
   };
+}
+
+/** What students and staff are known by is for nobody else on the machine, neither the database nor its copies. */
+function closeToOthers(folder: string): void {
+  if (statSync(folder).uid === process.getuid?.()) chmodSync(folder, 0o700);
 }
