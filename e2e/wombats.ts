@@ -1,11 +1,10 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { inject } from 'vitest';
 import { runDemo, runEmpty, type RunningDemo } from '#demo';
+import { spawnDemo } from '../server/test/spawn-demo.js';
 
 /** A Wombat of its own, on a data folder and a port that nobody else has. */
 export interface Wombat {
@@ -35,17 +34,13 @@ export function startEmpty(): Promise<Wombat & RunningDemo> {
 
 /** As `startDemo`, in a process of its own. */
 export async function startDemoProcess(folder = copyOfDemo()): Promise<WombatProcess> {
-  const program = fileURLToPath(new URL('../demo/dist/start-demo.js', import.meta.url));
-  const child = spawn(process.execPath, [program], {
-    env: { ...process.env, ...environmentOf(folder, '0') },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
+  const { address, child } = await spawnDemo(environmentOf(folder, '0'));
   const leave = async (signal: NodeJS.Signals) => {
     child.kill(signal);
     await once(child, 'exit');
   };
   return {
-    address: await addressOf(child),
+    address,
     folder,
     end: () => leave('SIGTERM'),
     async stop() {
@@ -80,16 +75,4 @@ function copyOfDemo(): string {
   const folder = newFolder();
   cpSync(join(inject('demoFolder'), 'database'), join(folder, 'database'), { recursive: true });
   return folder;
-}
-
-function addressOf(child: ChildProcess): Promise<string> {
-  return new Promise((resolve, reject) => {
-    let printed = '';
-    child.stdout!.on('data', (piece: Buffer) => {
-      printed += piece.toString();
-      const address = /http:\/\/localhost:\d+/.exec(printed)?.[0];
-      if (address) resolve(address);
-    });
-    child.once('exit', () => reject(new Error(`Wombat did not start. It printed: ${printed}`)));
-  });
 }

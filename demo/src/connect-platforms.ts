@@ -24,7 +24,6 @@ export async function startPlatforms(): Promise<RunningPlatforms> {
   const child: ChildProcess = fork(fileURLToPath(new URL('start-platforms.js', import.meta.url)));
   const ended = once(child, 'exit').then(() => Promise.reject(new Error('the practice platforms did not start')));
   const [addresses] = (await Promise.race([once(child, 'message'), ended])) as [string[]];
-  ended.catch(() => undefined); // later they end with Wombat
   return { addresses, stop: () => child.disconnect() };
 }
 

@@ -20,10 +20,12 @@ export interface RunningDemo {
 /** Wombat with the demo district and its practice platforms; what is in the database already stays as it is. */
 export async function runDemo(environment: NodeJS.ProcessEnv): Promise<RunningDemo> {
   const platforms = await startPlatforms();
-  const wombat = await startWombat(environment, async (database) => {
+  const starting = startWombat(environment, async (database) => {
     await prepareDemo(database);
     await connectPlatforms(database, platforms.addresses);
   });
+  starting.catch(() => platforms.stop());
+  const wombat = await starting;
   return {
     address: wombat.address,
     people: demoAccounts.map(({ username, does }) => ({ username, password: demoPassword, does })),

@@ -1,4 +1,3 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import {
   cpSync,
   existsSync,
@@ -12,9 +11,8 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { spawnDemo } from './spawn-demo.js';
 
-const program = fileURLToPath(new URL('../../demo/dist/start-demo.js', import.meta.url));
 const hook = new URL('power-cut-mirror.mjs', import.meta.url).href;
 
 /** A server of which it is known what reached the disk. */
@@ -29,18 +27,13 @@ export interface MirroredServer {
 export async function startMirrored(folder: string): Promise<MirroredServer> {
   const mirror = mkdtempSync(join(tmpdir(), 'wombat-mirror-'));
   noteAsSynced(join(folder, 'database'), mirror);
-  const child = spawn(process.execPath, [program], {
-    env: {
-      ...process.env,
-      PORT: '0',
-      WOMBAT_DATA: folder,
-      DATABASE_URL: '',
-      NODE_OPTIONS: `--import ${hook}`,
-      WOMBAT_POWER_CUT_MIRROR: mirror,
-    },
-    stdio: ['ignore', 'pipe', 'inherit'],
+  const { address, child } = await spawnDemo({
+    PORT: '0',
+    WOMBAT_DATA: folder,
+    DATABASE_URL: '',
+    NODE_OPTIONS: `--import ${hook}`,
+    WOMBAT_POWER_CUT_MIRROR: mirror,
   });
-  const address = await addressOf(child);
   return {
     address,
     imageNow() {
@@ -81,16 +74,4 @@ function build(inode: number | string, target: string, mirror: string): void {
     else if (existsSync(kept)) cpSync(kept, join(target, name));
     else writeFileSync(join(target, name), '');
   }
-}
-
-function addressOf(child: ChildProcess): Promise<string> {
-  return new Promise((resolve, reject) => {
-    let printed = '';
-    child.stdout!.on('data', (piece: Buffer) => {
-      printed += piece.toString();
-      const address = /http:\/\/localhost:\d+/.exec(printed)?.[0];
-      if (address) resolve(address);
-    });
-    child.once('exit', () => reject(new Error(`the server did not start; it printed ${printed}`)));
-  });
 }

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { copyLine, readCopyLines } from './index.js';
 
-// PostgreSQL 15 documentation, COPY, Text Format: tabs between, \\N for null, a backslash before what would be misread.
+// PostgreSQL 15 documentation, COPY, Text Format: tabs between, \N for null, a backslash before what would be misread.
 it.each([
   { row: [1, 'cockle', null], line: '1\tcockle\t\\N\n' },
   { row: ['a\tb', 'c\nd', 'e\rf'], line: 'a\\tb\tc\\nd\te\\rf\n' },

@@ -11,7 +11,6 @@ export interface ChainPiece {
 /** How far a piece holds together. */
 export interface CheckedPiece {
   readonly checked: number;
-  readonly lastId: number;
   readonly lastHash: string;
   /** The first entry that does not follow from the one before; null where all do. */
   readonly faultAt: number | null;
@@ -21,11 +20,9 @@ export interface CheckedPiece {
 export default function checkPiece({ text, startsAfter }: ChainPiece): CheckedPiece {
   const entries = readCopyLines(new TextDecoder().decode(text)).map(entryOfLine);
   const fault = findChainFault(entries, sha256, startsAfter);
-  const last = entries.at(-1);
   return {
     checked: fault ? entries.findIndex(({ id }) => id === fault.id) : entries.length,
-    lastId: last?.id ?? 0,
-    lastHash: last?.hash ?? startsAfter,
+    lastHash: entries.at(-1)?.hash ?? startsAfter,
     faultAt: fault?.id ?? null,
   };
 }

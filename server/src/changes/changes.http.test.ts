@@ -162,6 +162,7 @@ describe('the history', () => {
     ['an entry whose value was altered', `UPDATE change_log SET after = '"else"' WHERE id = $1`],
     ['an entry that was moved to another change', 'UPDATE change_log SET change_id = change_id + 1000 WHERE id = $1'],
     ['an entry that says it undid another', 'UPDATE change_log SET undoes = 1 WHERE id = $1'],
+    ['an entry that was moved in time', `UPDATE change_log SET at = at + interval '1 millisecond' WHERE id = $1`],
     ['a removed entry', 'DELETE FROM change_log WHERE id = $1'],
     ['an end that was cut off', 'DELETE FROM change_log WHERE id > $1'],
     [

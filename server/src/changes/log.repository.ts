@@ -166,13 +166,10 @@ export class LogRepository {
     return rows;
   }
 
-  /**
-   * The next entries of the chain up to one of them, as text for the thread that checks them. An instant is written as it
-   * was hashed, in milliseconds; one with more digits was written by somebody else, and shows.
-   */
+  /** The next entries of the chain up to one of them, as text for the thread that checks them; instants as they were hashed. */
   chainTextAfter(id: number, lastId: number, limit: number): Promise<Buffer> {
     return this.copies.read(`
-      SELECT id, regexp_replace(to_char(at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US'), '000$', '') || 'Z',
+      SELECT id, to_char(at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'),
         actor, action, thing, before, after, change_id, undoes, why, previous_hash, hash
       FROM change_log WHERE id > ${id} AND id <= ${lastId} ORDER BY id LIMIT ${limit}`);
   }

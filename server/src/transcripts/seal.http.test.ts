@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
 import { gpa } from '#core/transcripts';
 import type { AuditReply, FindingReply } from '#contract/audit';
-import type { MarkBody, SheetListReply, SheetReply } from '#contract/posting';
+import type { SheetListReply, SheetReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
 import {
   entryOfReply,
@@ -16,6 +16,7 @@ import {
 } from '#contract/transcripts';
 import { changeOf, openPeriod, quarterGrade } from '../../test/sheets.js';
 import { checkLog } from '../../test/check-log.js';
+import { rightLabel, settlePeriod } from '../../test/settle-period.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
 let server: TestServer;
@@ -167,7 +168,7 @@ describe('the audit', () => {
 
 describe('the seal', () => {
   it('is struck once everything is posted, audited and settled', async () => {
-    await settleEverything();
+    await settlePeriod(registrar, later);
     later();
     expect((await audit()).findings).toEqual([]);
     const before = await readiness();
@@ -242,36 +243,3 @@ describe('the log', () => {
     ]);
   });
 });
-
-/** The label that the sheet's scale gives the percentage; enough for whole cut-offs. */
-function rightLabel(sheet: SheetReply, { percent }: MarkBody): string {
-  return sheet.scales[0]!.bands.find(({ lowest }) => Number(lowest) <= Number(percent) + 0.05)!.label;
-}
-
-/** Posts 75 for every blank, and what each finding asks for. */
-async function settleEverything(): Promise<void> {
-  const { body: lists } = await registrar.get<SheetListReply[]>(`/grade-sheets?period=${openPeriod}`);
-  for (const { sectionId } of lists[0]!.sheets.filter(({ posted, expected }) => posted < expected)) {
-    const { rows } = await postings(sectionId);
-    const blank = rows.filter(
-      ({ withdrawnOn, mark }) => withdrawnOn === null && (mark.percent ?? mark.label ?? mark.code) === null,
-    );
-    await post(
-      sectionId,
-      blank.map((row) => changeOf(row, { percent: '75', label: 'C' })),
-    );
-  }
-  for (const { ruleId, sectionId, enrollmentId } of (await audit()).findings) {
-    const sheet = await postings(sectionId);
-    const row = sheet.rows.find((each) => each.enrollmentId === enrollmentId)!;
-    const mended: Partial<MarkBody> =
-      ruleId === 'grade-on-withdrawn-student'
-        ? { percent: null, label: null }
-        : ruleId === 'code-with-percent'
-          ? { percent: null }
-          : ruleId === 'last-date-needed'
-            ? { lastDate: '2026-01-16' }
-            : { label: rightLabel(sheet, row.mark) };
-    await post(sectionId, [changeOf(row, mended)]);
-  }
-}

@@ -8,6 +8,8 @@ export type Engine = object;
 /** Node.js has it; its types come with those of a browser, which the server does without. */
 declare const WebAssembly: { compile(program: Uint8Array): Promise<Engine> };
 
+const packageFolder = dirname(createRequire(import.meta.url).resolve('@electric-sql/pglite'));
+
 let engine: Promise<Engine> | undefined;
 
 /**
@@ -15,6 +17,5 @@ let engine: Promise<Engine> | undefined;
  * made fast stays fast for the next.
  */
 export function compiledEngine(): Promise<Engine> {
-  const folder = dirname(createRequire(import.meta.url).resolve('@electric-sql/pglite'));
-  return (engine ??= WebAssembly.compile(readFileSync(join(folder, 'pglite.wasm'))));
+  return (engine ??= WebAssembly.compile(readFileSync(join(packageFolder, 'pglite.wasm'))));
 }

@@ -4,18 +4,20 @@ import { setTimeout } from 'node:timers/promises';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { findChainFault, type ChainedEntry } from '#core/changes';
 import type { FileImportReply } from '#contract/files';
+import type { ReadinessReply } from '#contract/transcripts';
 import { copyOfPreparedDistrict } from '../../../test/prepared-district.js';
 import { startMirrored, type MirroredServer } from '../../../test/power-cut.js';
-import { changeOf, sheetNamed } from '../../../test/sheets.js';
+import { settlePeriod } from '../../../test/settle-period.js';
+import { changeOf, openPeriod, sheetNamed } from '../../../test/sheets.js';
 import { signIn, type TestClient } from '../../../test/test-server.js';
 import { openDatabase, type OpenDatabase } from './open-database.js';
 
 /*
- * The power goes at twenty moments of saving and importing: what is opened again is a folder with nothing in it but what the
- * server had asked the disk to keep until then. Only the embedded database needs it; a server of PostgreSQL keeps its own.
+ * The power goes at twenty moments of saving, importing and sealing: what is opened again is a folder with nothing in it but
+ * what the server had asked the disk to keep until then. Only the embedded database needs it; a server of PostgreSQL keeps
+ * its own.
  */
 
-const moments = 20;
 const file = readFileSync(new URL('../../../../demo/files/tidal-ecology-1.csv', import.meta.url));
 
 let folder: string;
@@ -31,8 +33,13 @@ afterAll(() => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-/** The number of the last save whose answer came, and how many files are accepted. */
-const acknowledged = { save: 0, accepted: 0 };
+/** What was answered: the number of the last save, how many files are accepted, how many grades are sealed. */
+interface Acknowledged {
+  readonly save: number;
+  readonly accepted: number;
+  readonly sealed: number;
+}
+let acknowledged: Acknowledged = { save: 0, accepted: 0, sealed: 0 };
 const work = { isOver: false };
 
 async function keepSaving(): Promise<void> {
@@ -42,33 +49,46 @@ async function keepSaving(): Promise<void> {
     const row = { ...first!, version: first!.version + save - 1 };
     const changes = [changeOf(row, { comment: `save ${save}` })];
     expect((await registrar.send('PUT', path, { changes })).status).toBe(200);
-    acknowledged.save = save;
+    acknowledged = { ...acknowledged, save };
   }
 }
 
 async function keepImporting(): Promise<void> {
-  while (!work.isOver) {
+  for (let accepted = 1; !work.isOver; accepted += 1) {
     const form = new FormData();
     form.append('file', new Blob([new Uint8Array(file)]), 'tidal.csv');
     const { body } = await registrar.send<FileImportReply>('POST', '/file-imports?period=4', form);
-    await registrar.send('POST', `/file-imports/${body.id}/accept`, { planNumber: body.plan!.number });
-    acknowledged.accepted += 1;
-    await setTimeout(50);
-    await registrar.send('POST', `/file-imports/${body.id}/undo`);
+    const planNumber = body.plan!.number;
+    const answer = await registrar.send<FileImportReply>('POST', `/file-imports/${body.id}/accept`, { planNumber });
+    expect([answer.status, answer.body.status]).toEqual([200, 'accepted']);
+    acknowledged = { ...acknowledged, accepted };
+    expect((await registrar.send('POST', `/file-imports/${body.id}/undo`)).status).toBe(200);
   }
+}
+
+async function seal(): Promise<void> {
+  const { status, body } = await registrar.send<ReadinessReply>('POST', '/seals', { periodId: openPeriod });
+  expect(status).toBe(200);
+  acknowledged = { ...acknowledged, sealed: body.seal!.entries };
+}
+
+/** Images of some moments, each some milliseconds after the one before, with what was acknowledged until then. */
+async function cutPower(moments: number, longest: number): Promise<(Acknowledged & { folder: string })[]> {
+  const images = [];
+  for (let moment = 0; moment < moments; moment += 1) {
+    await setTimeout(Math.random() * longest);
+    images.push({ ...acknowledged, folder: server.imageNow() });
+  }
+  return images;
 }
 
 async function lookInto(image: string) {
   const database = await openDatabase({ kind: 'folder', folder: image, seedFile: null });
   try {
-    const { rows } = await database.pool.query<{
-      save: number | null;
-      accepted: number;
-      head: string;
-      entries: number;
-    }>(`
-      SELECT (SELECT max(substring(comment FROM 'save (\\d+)')::int) FROM grades) AS save,
+    const { rows } = await database.pool.query<Acknowledged & { head: string; entries: number }>(`
+      SELECT (SELECT coalesce(max(substring(comment FROM 'save (\\d+)')::int), 0) FROM grades) AS save,
         (SELECT count(*)::int FROM file_imports WHERE file_name = 'tidal.csv' AND status IN ('accepted', 'undoing', 'undone')) AS accepted,
+        (SELECT count(*)::int FROM transcript_entries e JOIN seals s ON s.id = e.seal_id WHERE s.period_id = ${openPeriod}) AS sealed,
         (SELECT hash FROM log_head) AS head, (SELECT entries FROM log_head) AS entries`);
     return { ...rows[0]!, chain: await chainOf(database) };
   } finally {
@@ -90,23 +110,25 @@ async function chainOf({ pool }: OpenDatabase) {
   return { entries: rows.length, fault, hash: rows.at(-1)!.hash };
 }
 
-it('keeps what was acknowledged', async () => {
-  const working = [keepSaving(), keepImporting()];
-  const images: { folder: string; save: number; accepted: number }[] = [];
-  for (let moment = 0; moment < moments; moment += 1) {
-    await setTimeout(150 + ((moment * 167) % 400));
-    images.push({ ...acknowledged, folder: server.imageNow() });
-  }
+it('keeps what was acknowledged, whole', async () => {
+  const working = Promise.all([keepSaving(), keepImporting()]);
+  const images = await cutPower(14, 900);
   work.isOver = true;
-  await Promise.all(working);
-  expect(acknowledged.save).toBeGreaterThan(moments / 2);
-  expect(acknowledged.accepted).toBeGreaterThan(0);
+  await working;
+  await settlePeriod(registrar);
+  await registrar.send('POST', '/audit/runs', { periodId: openPeriod });
+  const sealing = seal();
+  images.push(...(await cutPower(5, 300)));
+  await sealing;
+  images.push(...(await cutPower(1, 0)));
+  const { save, accepted, sealed } = acknowledged;
+  expect([save > 10, accepted > 0, sealed > 1000]).toEqual([true, true, true]);
   for (const image of images) {
     const kept = await lookInto(image.folder);
-    expect([kept.save ?? 0, kept.accepted]).toEqual([
-      expect.toSatisfy((save: number) => save >= image.save),
-      expect.toSatisfy((accepted: number) => accepted >= image.accepted),
-    ]);
+    expect(kept.save).toBeGreaterThanOrEqual(image.save);
+    expect(kept.accepted).toBeGreaterThanOrEqual(image.accepted);
+    expect([0, sealed]).toContain(kept.sealed); // all or nothing
+    expect(kept.sealed).toBeGreaterThanOrEqual(image.sealed);
     expect(kept.chain).toEqual({ entries: kept.entries, fault: undefined, hash: kept.head });
   }
 });
