@@ -297,4 +297,16 @@ describe.each(Object.entries(tables))('%s', (_name, { type, good, bad, optional 
   it.each(Object.keys(good).filter((field) => !optional.includes(field)))('is refused without %s', (field) => {
     expect(faultsOf(type, withField(good, [field], undefined))).toContain(field);
   });
+
+  it.each(thingsIn(good))('takes no list where one thing is wanted, at %s', (path) => {
+    const faults = faultsOf(type, withField(good, path.split('.'), []));
+    expect(faults.some((fault) => path.startsWith(fault))).toBe(true); // one of a list is told of by the list
+  });
 });
+
+/** Paths of the things within a request, and of those in its lists. */
+function thingsIn(value: unknown, path = ''): string[] {
+  if (typeof value !== 'object' || value === null) return [];
+  const own = path === '' || Array.isArray(value) ? [] : [path];
+  return [...own, ...Object.entries(value).flatMap(([key, each]) => thingsIn(each, path ? `${path}.${key}` : key))];
+}

@@ -1,7 +1,7 @@
+import { NestedList } from '#contract/requests';
 import { scoreFlags, type ScoreFlag } from '#core/calculation';
 import type { RoundingName } from '#core/numbers';
 import type { BandBody } from '#contract/scales';
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -13,7 +13,6 @@ import {
   Length,
   Matches,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator';
 import type { CategoryReply, PolicyBody } from './policy-messages.js';
 
@@ -40,11 +39,8 @@ export class ScoreChangeBody {
 }
 
 export class SaveScoresRequest {
-  @IsArray()
   @ArrayMinSize(1, { message: 'at least one change' })
-  @ArrayMaxSize(5000, { message: 'at most 5,000 changes at once' })
-  @ValidateNested({ each: true })
-  @Type(() => ScoreChangeBody)
+  @NestedList(() => ScoreChangeBody, 5000, 'at most 5,000 changes at once')
   changes!: ScoreChangeBody[];
 }
 

@@ -1,6 +1,6 @@
+import { Nested, NestedList } from '#contract/requests';
 import { flagEffects, methods, type FlagEffect, type Method, type ScoreFlag } from '#core/calculation';
 import type { BandBody } from '#contract/scales';
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
@@ -13,7 +13,6 @@ import {
   Max,
   Min,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator';
 
 const percentText = /^\d{1,3}(\.\d{1,2})?$/;
@@ -76,14 +75,10 @@ export class PolicyBody {
   @IsIn(methods)
   method!: Method;
 
-  @IsArray()
-  @ArrayMaxSize(40, { message: 'at most 40 categories' })
-  @ValidateNested({ each: true })
-  @Type(() => CategoryShareBody)
+  @NestedList(() => CategoryShareBody, 40, 'at most 40 categories')
   categories!: CategoryShareBody[];
 
-  @ValidateNested()
-  @Type(() => FlagEffectsBody)
+  @Nested(() => FlagEffectsBody)
   flags!: FlagEffectsBody;
 
   @ValidateIf((policy: PolicyBody) => policy.cap !== null)
@@ -94,8 +89,7 @@ export class PolicyBody {
   newestShare!: string;
 
   @ValidateIf((policy: PolicyBody) => policy.levels !== null)
-  @ValidateNested()
-  @Type(() => LevelRuleBody)
+  @Nested(() => LevelRuleBody)
   levels!: LevelRuleBody | null;
 }
 
@@ -118,8 +112,7 @@ export class PolicyPlaceBody {
 export class PreviewPolicyRequest extends PolicyPlaceBody {
   /** Null: the place would have no policy of its own and inherit. */
   @ValidateIf((request: PreviewPolicyRequest) => request.policy !== null)
-  @ValidateNested()
-  @Type(() => PolicyBody)
+  @Nested(() => PolicyBody)
   policy!: PolicyBody | null;
 
   /** The period whose grade books are looked at. */
@@ -128,8 +121,7 @@ export class PreviewPolicyRequest extends PolicyPlaceBody {
 }
 
 export class SavePolicyRequest extends PolicyPlaceBody {
-  @ValidateNested()
-  @Type(() => PolicyBody)
+  @Nested(() => PolicyBody)
   policy!: PolicyBody;
 
   /** Of the policy that the change began from; empty for a place without one of its own. */
@@ -179,10 +171,7 @@ export class SaveCategoriesRequest {
   @IsString()
   revision!: string;
 
-  @IsArray()
-  @ArrayMaxSize(40, { message: 'at most 40 categories' })
-  @ValidateNested({ each: true })
-  @Type(() => CategoryBody)
+  @NestedList(() => CategoryBody, 40, 'at most 40 categories')
   categories!: CategoryBody[];
 }
 

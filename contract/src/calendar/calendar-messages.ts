@@ -1,7 +1,6 @@
+import { NestedList } from '#contract/requests';
 import { latePosters, periodKinds, type Day, type LatePosters, type PeriodKind } from '#core/calendar';
-import { Type } from 'class-transformer';
 import {
-  ArrayMaxSize,
   ArrayMinSize,
   IsArray,
   IsIn,
@@ -14,7 +13,6 @@ import {
   MaxLength,
   Min,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator';
 
 const aDay = { message: 'a day written YYYY-MM-DD' };
@@ -96,22 +94,13 @@ export class SaveCalendarRequest {
   @Max(7, { each: true })
   weekdays!: number[];
 
-  @IsArray()
-  @ArrayMaxSize(400)
-  @ValidateNested({ each: true })
-  @Type(() => PeriodBody)
+  @NestedList(() => PeriodBody, 400)
   periods!: PeriodBody[];
 
-  @IsArray()
-  @ArrayMaxSize(400)
-  @ValidateNested({ each: true })
-  @Type(() => BreakBody)
+  @NestedList(() => BreakBody, 400)
   breaks!: BreakBody[];
 
-  @IsArray()
-  @ArrayMaxSize(4000)
-  @ValidateNested({ each: true })
-  @Type(() => WindowBody)
+  @NestedList(() => WindowBody, 4000)
   windows!: WindowBody[];
 }
 
@@ -138,11 +127,8 @@ export class CopyYearBody {
 
 /** The years of one or several schools, copied together or not at all. */
 export class CopyYearsRequest {
-  @IsArray()
   @ArrayMinSize(1, { message: 'at least one year' })
-  @ArrayMaxSize(500)
-  @ValidateNested({ each: true })
-  @Type(() => CopyYearBody)
+  @NestedList(() => CopyYearBody, 500)
   years!: CopyYearBody[];
 }
 

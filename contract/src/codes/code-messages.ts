@@ -1,19 +1,6 @@
+import { NestedList } from '#contract/requests';
 import { codeParts, type CodePart } from '#core/codes';
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsString,
-  Length,
-  Matches,
-  Max,
-  Min,
-  ValidateIf,
-  ValidateNested,
-} from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsString, Length, Matches, Max, Min, ValidateIf } from 'class-validator';
 
 /** A code with its effects, as it crosses the wire. */
 export class CodeBody {
@@ -76,10 +63,7 @@ export class SaveCodesRequest {
   @IsString()
   revision!: string;
 
-  @IsArray()
-  @ArrayMaxSize(60, { message: 'at most 60 codes' })
-  @ValidateNested({ each: true })
-  @Type(() => CodeBody)
+  @NestedList(() => CodeBody, 60, 'at most 60 codes')
   codes!: CodeBody[];
 }
 

@@ -1,5 +1,5 @@
+import { Nested, NestedList } from '#contract/requests';
 import type { CourseCells, CourseRowPlan, FactSource, InheritableFact } from '#core/courses';
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
@@ -10,7 +10,6 @@ import {
   Matches,
   MaxLength,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator';
 
 /** The cells of a course; each is text as in a spreadsheet, empty where the fact is inherited. */
@@ -66,16 +65,12 @@ export class CourseChangeBody {
   @IsString()
   revision!: string;
 
-  @ValidateNested()
-  @Type(() => CourseCellsBody)
+  @Nested(() => CourseCellsBody)
   cells!: CourseCellsBody;
 }
 
 export class SaveCoursesRequest {
-  @IsArray()
-  @ArrayMaxSize(5000, { message: 'at most 5,000 courses at a time' })
-  @ValidateNested({ each: true })
-  @Type(() => CourseChangeBody)
+  @NestedList(() => CourseChangeBody, 5000, 'at most 5,000 courses at a time')
   changes!: CourseChangeBody[];
 
   /** Courses to take out; only one that nothing hangs on can go. */
@@ -114,10 +109,7 @@ export class SaveCourseDefaultsRequest {
   @IsString()
   revision!: string;
 
-  @IsArray()
-  @ArrayMaxSize(200)
-  @ValidateNested({ each: true })
-  @Type(() => CourseDefaultsBody)
+  @NestedList(() => CourseDefaultsBody, 200)
   defaults!: CourseDefaultsBody[];
 }
 

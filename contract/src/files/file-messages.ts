@@ -1,3 +1,4 @@
+import { NestedList } from '#contract/requests';
 import {
   rowOutcomes,
   type FilePlan,
@@ -6,8 +7,7 @@ import {
   type GradeColumn,
   type RowOutcome,
 } from '#core/files';
-import { Type } from 'class-transformer';
-import { IsArray, IsIn, IsInt, IsObject, IsOptional, Min, ValidateIf, ValidateNested } from 'class-validator';
+import { IsIn, IsInt, IsObject, IsOptional, Min, ValidateIf } from 'class-validator';
 
 /** Megabytes of one file of text, and of one workbook, which must be unpacked in memory. */
 export const largestFileMegabytes = 128;
@@ -39,9 +39,7 @@ export class ChooseColumnsRequest {
   @Min(0)
   sectionColumn!: number | null;
 
-  @IsArray()
-  @ValidateNested({ each: true })
-  @Type(() => GradeColumnRequest)
+  @NestedList(() => GradeColumnRequest, 200)
   grades!: GradeColumnRequest[];
 
   /** Sections for names in the file that are not known, by the name. */

@@ -1,17 +1,7 @@
+import { NestedList } from '#contract/requests';
 import type { PlatformReply } from '#contract/platforms';
 import type { MatchDecision, MatchState, PersonMatch, Proposal, SectionProposal } from '#core/matching';
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  ArrayMinSize,
-  IsArray,
-  IsIn,
-  IsInt,
-  IsString,
-  Length,
-  ValidateIf,
-  ValidateNested,
-} from 'class-validator';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsInt, IsString, Length, ValidateIf } from 'class-validator';
 
 export const matchKinds = ['class', 'person', 'group', 'total', 'letter'] as const;
 export type MatchKind = (typeof matchKinds)[number];
@@ -39,11 +29,8 @@ export class MatchDecisionBody {
 }
 
 export class DecideMatchesRequest {
-  @IsArray()
   @ArrayMinSize(1)
-  @ArrayMaxSize(5_000)
-  @ValidateNested({ each: true })
-  @Type(() => MatchDecisionBody)
+  @NestedList(() => MatchDecisionBody, 5_000)
   decisions!: MatchDecisionBody[];
 }
 

@@ -1,6 +1,6 @@
+import { NestedList } from '#contract/requests';
 import type { WeightState } from '#core/matching';
-import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsInt, IsString, Matches, ValidateNested } from 'class-validator';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsInt, IsString, Matches } from 'class-validator';
 
 /** Classes whose weights are settled at once, in one period. */
 export class WeightsRequest {
@@ -35,10 +35,7 @@ export class RestoreWeightsRequest {
   @IsInt()
   periodId!: number;
 
-  @IsArray()
-  @ArrayMaxSize(20_000)
-  @ValidateNested({ each: true })
-  @Type(() => GroupWeightBody)
+  @NestedList(() => GroupWeightBody, 20_000)
   groups!: GroupWeightBody[];
 }
 

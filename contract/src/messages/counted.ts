@@ -36,6 +36,7 @@ const things = {
   match: '{count, plural, one {# match} other {# matches}}',
   matter: '{count, plural, one {# matter} other {# matters}}',
   message: '{count, plural, one {# message} other {# messages}}',
+  minute: '{count, plural, one {# minute} other {# minutes}}',
   'more fact': '{count, plural, one {# more fact} other {# more facts}}',
   'more thing': '{count, plural, one {# more thing} other {# more things}}',
   'pasted column': '{count, plural, one {# pasted column} other {# pasted columns}}',

@@ -1,23 +1,11 @@
+import { NestedList } from '#contract/requests';
 import type { WindowReply } from '#contract/calendar';
 import type { BandBody } from '#contract/scales';
 import type { CodeBody } from '#contract/codes';
 import type { Day } from '#core/calendar';
 import type { RoundingName } from '#core/numbers';
 import type { CommentRule } from '#core/report-items';
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  ArrayMinSize,
-  IsArray,
-  IsBoolean,
-  IsInt,
-  IsOptional,
-  IsString,
-  Matches,
-  MaxLength,
-  ValidateIf,
-  ValidateNested,
-} from 'class-validator';
+import { ArrayMinSize, IsBoolean, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
 
 /** The longest comment that any item may allow; the item itself says how long its own may be. */
 const longestComment = 2000;
@@ -60,11 +48,8 @@ export class MarkChangeBody extends MarkBody {
 }
 
 export class SaveSheetRequest {
-  @IsArray()
   @ArrayMinSize(1, { message: 'at least one change' })
-  @ArrayMaxSize(500, { message: 'at most 500 changes at once' })
-  @ValidateNested({ each: true })
-  @Type(() => MarkChangeBody)
+  @NestedList(() => MarkChangeBody, 500, 'at most 500 changes at once')
   changes!: MarkChangeBody[];
 
   /** Said by a registrar who knows that the window of the period is not open. */

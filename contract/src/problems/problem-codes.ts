@@ -5,7 +5,7 @@
 export const problemCodes = {
   'not-signed-in': [401, 'Please sign in', 'Sign in to continue.'],
   'sign-in-failed': [401, 'Sign-in failed', 'No account has this name with this password. Check both and try again.'],
-  'too-many-tries': [429, 'Too many tries', 'Wait a minute before signing in again.'],
+  'too-many-tries': [429, 'Too many tries', 'Wait {wait} before you try to sign in again.'],
   'not-allowed': [403, 'Not allowed', 'Your role may not do this.'],
   'token-missing': [
     403,

@@ -1,3 +1,4 @@
+import { NestedList } from '#contract/requests';
 import { periodKinds, type PeriodKind } from '#core/calendar';
 import { courseLengths, courseLevels, type CourseLength, type CourseLevel } from '#core/courses';
 import type { RoundingName } from '#core/numbers';
@@ -16,7 +17,6 @@ import {
   type PartUnit,
 } from '#core/report-items';
 import type { ValueEffectReply } from '#contract/calculation';
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -31,7 +31,6 @@ import {
   MaxLength,
   Min,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator';
 
 const oneOf = (values: readonly string[]) => ({ message: `one of ${values.join(', ')}` });
@@ -89,10 +88,7 @@ export class ItemBody {
   @IsIn(partUnits, oneOf(partUnits))
   countBy!: PartUnit;
 
-  @IsArray()
-  @ArrayMaxSize(20, { message: 'at most 20 parts' })
-  @ValidateNested({ each: true })
-  @Type(() => PartBody)
+  @NestedList(() => PartBody, 20, 'at most 20 parts')
   parts!: PartBody[];
 
   @IsInt({ message: '0, 1 or 2 decimals' })
@@ -201,16 +197,10 @@ export class ExceptionBody {
 
 /** Rules in their order and exceptions: all that says which course reports what. */
 export class AssignmentBody {
-  @IsArray()
-  @ArrayMaxSize(200, { message: 'at most 200 rules' })
-  @ValidateNested({ each: true })
-  @Type(() => RuleBody)
+  @NestedList(() => RuleBody, 200, 'at most 200 rules')
   rules!: RuleBody[];
 
-  @IsArray()
-  @ArrayMaxSize(20_000)
-  @ValidateNested({ each: true })
-  @Type(() => ExceptionBody)
+  @NestedList(() => ExceptionBody, 20_000)
   exceptions!: ExceptionBody[];
 }
 

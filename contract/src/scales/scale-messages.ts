@@ -1,21 +1,8 @@
+import { Nested, NestedList } from '#contract/requests';
 import type { RoundingName } from '#core/numbers';
 import { courseLevels, type CourseLevel } from '#core/courses';
 import { placementKinds, scaleKinds, type PlacementKind, type ScaleKind } from '#core/scales';
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsObject,
-  IsString,
-  Length,
-  Matches,
-  MaxLength,
-  ValidateIf,
-  ValidateNested,
-} from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsString, Length, Matches, MaxLength, ValidateIf } from 'class-validator';
 
 /** A band as it crosses the wire; numbers are decimal text, so that nothing is lost. */
 export class BandBody {
@@ -46,10 +33,7 @@ export class BandBody {
 }
 
 class BandsBody {
-  @IsArray()
-  @ArrayMaxSize(40, { message: 'at most 40 bands' })
-  @ValidateNested({ each: true })
-  @Type(() => BandBody)
+  @NestedList(() => BandBody, 40, 'at most 40 bands')
   bands!: BandBody[];
 }
 
@@ -91,9 +75,7 @@ export class ScaleFactsRequest {
   name!: string;
 
   @ValidateIf((scale: ScaleFactsRequest) => scale.tie !== null)
-  @IsObject({ message: 'a scale to follow, or null' })
-  @ValidateNested()
-  @Type(() => TieBody)
+  @Nested(() => TieBody, 'a scale to follow, or null')
   tie!: TieBody | null;
 }
 
@@ -116,9 +98,7 @@ export class NewScaleRequest extends BandsBody {
 
   /** Tied to another scale its bands follow that one, and `bands` is left empty. */
   @ValidateIf((scale: NewScaleRequest) => scale.tie !== null)
-  @IsObject({ message: 'a scale to follow, or null' })
-  @ValidateNested()
-  @Type(() => TieBody)
+  @Nested(() => TieBody, 'a scale to follow, or null')
   tie!: TieBody | null;
 
   @IsInt()
@@ -162,9 +142,7 @@ export class PlaceScaleRequest {
 
 /** A tie as it would be, and the period from which on. */
 export class PreviewTieRequest {
-  @IsObject({ message: 'a scale to follow' })
-  @ValidateNested()
-  @Type(() => TieBody)
+  @Nested(() => TieBody, 'a scale to follow')
   tie!: TieBody;
 
   @IsInt()

@@ -1,8 +1,8 @@
+import { Nested } from '#contract/requests';
 import type { CourseLevel } from '#core/courses';
 import { roundings, type RoundingName } from '#core/numbers';
 import { repeatRules, type RepeatRule } from '#core/transcripts';
-import { Type } from 'class-transformer';
-import { IsIn, IsInt, IsObject, IsString, Matches, Max, Min, ValidateIf, ValidateNested } from 'class-validator';
+import { IsIn, IsInt, IsString, Matches, Max, Min, ValidateIf } from 'class-validator';
 
 export class SealRequest {
   @IsInt()
@@ -87,9 +87,7 @@ export class GpaAdditionsBody implements Readonly<Record<CourseLevel, string>> {
 
 /** How grade point averages are made in the whole district. */
 export class GpaPolicyBody {
-  @IsObject({ message: 'points for each level of course' })
-  @ValidateNested()
-  @Type(() => GpaAdditionsBody)
+  @Nested(() => GpaAdditionsBody, 'points for each level of course')
   additions!: GpaAdditionsBody;
 
   /** The fewest grade points that an addition is given for. */

@@ -10,6 +10,7 @@ function chain(count: number): ChainedEntry[] {
     const previousHash = entries.at(-1)?.hash ?? chainStart;
     const entry = {
       at: '2026-01-21T10:00:00Z',
+      actorId: 7,
       actor: 'registrar',
       action: 'save',
       thing: `grade ${id}`,
@@ -24,8 +25,14 @@ function chain(count: number): ChainedEntry[] {
 describe('the chain of the log', () => {
   it('holds when nothing was touched', () => expect(findChainFault(chain(5), sha256)).toBeUndefined());
 
-  it('shows an altered entry', () => {
-    const entries = chain(5).map((entry) => (entry.id === 3 ? { ...entry, after: { label: 'A' } } : entry));
+  it.each<[string, Partial<ChainedEntry>]>([
+    ['what was done', { after: { label: 'A' } }],
+    ['who did it, by name', { actor: 'teacher' }],
+    ['who did it, by number', { actorId: 8 }],
+    ['when', { at: '2026-01-21T10:00:01Z' }],
+    ['to what', { thing: 'grade 4' }],
+  ])('shows an entry in which is altered %s', (_what, altered) => {
+    const entries = chain(5).map((entry) => (entry.id === 3 ? { ...entry, ...altered } : entry));
     expect(findChainFault(entries, sha256)).toEqual({ code: 'entry-altered', id: 3 });
   });
 

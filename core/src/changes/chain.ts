@@ -2,6 +2,8 @@
 export interface LogEntry {
   /** ISO instant. */
   readonly at: string;
+  /** The person's number; null where nobody was signed in. */
+  readonly actorId: number | null;
   readonly actor: string;
   readonly action: string;
   readonly thing: string;
@@ -33,9 +35,9 @@ export const chainStart = '0'.repeat(64);
 
 /** The hash of an entry covers the hash before it, so that an altered or removed entry breaks every later one. */
 export function entryHash(entry: LogEntry, previousHash: string, hash: Hash): string {
-  const { at, actor, action, thing, before, after, change } = entry;
+  const { at, actorId, actor, action, thing, before, after, change } = entry;
   const own = change ? [change.id, change.undoes, change.why] : [];
-  return hash(canonicalJson([previousHash, at, actor, action, thing, before, after, ...own]));
+  return hash(canonicalJson([previousHash, at, actorId, actor, action, thing, before, after, ...own]));
 }
 
 export type ChainFault =

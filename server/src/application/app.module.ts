@@ -1,6 +1,5 @@
 import { Module, type DynamicModule } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
-import { ThrottlerModule } from '@nestjs/throttler';
 import { AuditModule } from '#server/audit';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
@@ -18,7 +17,7 @@ import { PeopleModule } from '#server/people';
 import {
   AccessGuard,
   createValidationPipe,
-  NulPipe,
+  StorablePipe,
   PlatformModule,
   ProblemFilter,
   type Clock,
@@ -31,9 +30,6 @@ import { SearchModule } from '#server/search';
 import { SetUpModule } from '#server/set-up';
 import { TranscriptsModule } from '#server/transcripts';
 
-/** Sign-in tries from one address in a minute. */
-const triesPerMinute = 10;
-
 @Module({})
 export class AppModule {
   static on(database: OpenDatabase, clock: Clock): DynamicModule {
@@ -41,7 +37,6 @@ export class AppModule {
       module: AppModule,
       imports: [
         PlatformModule.on(database, clock),
-        ThrottlerModule.forRoot([{ ttl: 60_000, limit: triesPerMinute }]),
         AuditModule,
         CalculationModule,
         CalendarModule,
@@ -65,7 +60,7 @@ export class AppModule {
       ],
       providers: [
         { provide: APP_GUARD, useClass: AccessGuard },
-        { provide: APP_PIPE, useClass: NulPipe },
+        { provide: APP_PIPE, useClass: StorablePipe },
         { provide: APP_PIPE, useFactory: createValidationPipe },
         { provide: APP_FILTER, useClass: ProblemFilter },
       ],

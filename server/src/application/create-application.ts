@@ -9,21 +9,24 @@ import compression from 'compression';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import { rememberReply } from '#server/changes';
-import { Clock, createSessions, type OpenDatabase } from '#server/platform';
+import { Clock, createSessions, ServerLogger, type OpenDatabase } from '#server/platform';
 import { AppModule } from './app.module.js';
 import { serveOpenApi } from './open-api.js';
+import { readJson } from './read-json.js';
 
 const webFolder = fileURLToPath(new URL('../../../web/dist/app', import.meta.url));
 
 /** The whole server over an open database, ready to listen. Closing it leaves the database open. */
 export async function createApplication(database: OpenDatabase, clock: Clock): Promise<NestExpressApplication> {
   const application = await NestFactory.create<NestExpressApplication>(AppModule.on(database, clock), {
-    logger: ['error', 'warn'],
+    logger: new ServerLogger(),
+    bodyParser: false,
   });
   application.set('trust proxy', 'loopback');
   application.use(helmet({ contentSecurityPolicy: { directives: contentPolicy }, strictTransportSecurity: false }));
   application.use(compression());
   application.use('/api', await createSessions(database));
+  application.use('/api', readJson);
   application.use('/api', rememberReply);
   application.use('/api', (_request: Request, response: Response, next: NextFunction) => {
     response.setHeader('Cache-Control', 'no-store');
@@ -42,7 +45,7 @@ export async function createApplicationContext(
 ): Promise<{ context: INestApplicationContext; clock: Clock }> {
   const clock = new Clock();
   const context = await NestFactory.createApplicationContext(AppModule.on(database, clock), {
-    logger: ['error', 'warn'],
+    logger: new ServerLogger(),
   });
   return { context, clock };
 }

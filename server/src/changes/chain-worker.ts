@@ -29,7 +29,7 @@ export default function checkPiece({ text, startsAfter }: ChainPiece): CheckedPi
 
 /** In the order of the columns in LogRepository.chainTextAfter. */
 function entryOfLine(line: readonly (string | null)[]): ChainedEntry {
-  const [id, at, actor, action, thing, before, after, changeId, undoes, why, previousHash, hash] = line;
+  const [id, at, actorId, actor, action, thing, before, after, changeId, undoes, why, previousHash, hash] = line;
   const change =
     changeId == null
       ? null
@@ -37,6 +37,7 @@ function entryOfLine(line: readonly (string | null)[]): ChainedEntry {
   return {
     id: Number(id),
     at: at!,
+    actorId: actorId == null ? null : Number(actorId),
     actor: actor!,
     action: action!,
     thing: thing!,

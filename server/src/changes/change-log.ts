@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { eq, sql } from 'drizzle-orm';
 import { entryHash, type ChangeOfEntry } from '#core/changes';
-import { Clock, tables, type Actor, type Queries } from '#server/platform';
+import { Clock, tables, type Queries } from '#server/platform';
 import { LogRepository, type NewLogRow } from './log.repository.js';
 import { sha256 } from './sha256.js';
 
@@ -12,6 +12,12 @@ export interface Change {
   readonly thing: string;
   readonly before: unknown;
   readonly after: unknown;
+}
+
+/** Who did it; nobody's number is null. */
+export interface LoggedActor {
+  readonly personId: number | null;
+  readonly name: string;
 }
 
 /** The only writer of the log. It writes in the transaction of the change itself: both are kept or neither. */
@@ -35,33 +41,61 @@ export class ChangeLog {
   /** Entries of one call are one change. @returns its number; null where there is nothing to log */
   async record(
     queries: Queries,
-    actor: Pick<Actor, 'personId' | 'name'>,
+    actor: LoggedActor,
     changes: readonly Change[],
     facts: Omit<ChangeOfEntry, 'id'> = { undoes: null, why: null },
   ): Promise<number | null> {
     if (changes.length === 0) return null;
     const head = await this.entries.headLocked(queries);
-    const change: ChangeOfEntry = { id: await this.entries.nextChangeId(queries), ...facts };
+    const change = { id: await this.entries.nextChangeId(queries), ...facts };
+    await this.append(queries, head, actor, changes, change);
+    return change.id;
+  }
+
+  /** What happened and changed nothing, such as that somebody signed in or read a record; it is no change. */
+  async note(queries: Queries, actor: LoggedActor, events: readonly Omit<Change, 'before'>[]): Promise<void> {
+    const head = await this.entries.headLocked(queries);
+    const entries = events.map((event) => ({ ...event, before: null }));
+    await this.append(queries, head, actor, entries, null);
+  }
+
+  /** As `note`, unless the same person did the same to the same thing shortly before. @param shortly milliseconds */
+  async noteUnlessJust(
+    queries: Queries,
+    actor: LoggedActor,
+    event: Omit<Change, 'before'>,
+    shortly: number,
+  ): Promise<void> {
+    const since = new Date(this.clock.now().getTime() - shortly);
+    if (!(await this.entries.hasNoted(queries, actor.personId, event, since)))
+      await this.note(queries, actor, [event]);
+  }
+
+  private async append(
+    queries: Queries,
+    head: { readonly entries: number; readonly hash: string },
+    actor: LoggedActor,
+    changes: readonly Change[],
+    change: ChangeOfEntry | null,
+  ): Promise<void> {
     const at = this.clock.now();
     let previousHash = head.hash;
     const rows = changes.map(({ action, thing, before, after }): NewLogRow => {
-      const entry = { actor: actor.name, action, thing, before: asJson(before), after: asJson(after) };
+      const entry = { actorId: actor.personId, actor: actor.name, action, thing, before: asJson(before), after: asJson(after) };
       const hash = entryHash({ ...entry, at: at.toISOString(), change }, previousHash, sha256);
       const row = {
         ...entry,
         at,
-        actorId: actor.personId,
         previousHash,
         hash,
-        changeId: change.id,
-        undoes: change.undoes,
-        why: change.why,
+        changeId: change?.id ?? null,
+        undoes: change?.undoes ?? null,
+        why: change?.why ?? null,
       };
       previousHash = hash;
       return row;
     });
     await this.entries.append(queries, rows, head.entries);
-    return change.id;
   }
 }
 

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { and, asc, desc, eq, gt, lt, sql, type SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, gte, lt, sql, type SQL } from 'drizzle-orm';
 import { CopyReader, tables, type Queries, nameOrderOf, personNameOf } from '#server/platform';
 
 const { changeLog, logHead } = tables;
@@ -78,6 +78,28 @@ export class LogRepository {
   /** Everything that a change did, last first. */
   ofChange(queries: Queries, changeId: number): Promise<LogRow[]> {
     return queries.select().from(changeLog).where(eq(changeLog.changeId, changeId)).orderBy(desc(changeLog.id));
+  }
+
+  /** Whether somebody did something to a thing since then. */
+  async hasNoted(
+    queries: Queries,
+    actorId: number | null,
+    { action, thing }: { readonly action: string; readonly thing: string },
+    since: Date,
+  ): Promise<boolean> {
+    const [found] = await queries
+      .select({ id: changeLog.id })
+      .from(changeLog)
+      .where(
+        and(
+          eq(changeLog.thing, thing),
+          eq(changeLog.action, action),
+          sql`${changeLog.actorId} IS NOT DISTINCT FROM ${actorId}`,
+          gte(changeLog.at, since),
+        ),
+      )
+      .limit(1);
+    return found !== undefined;
   }
 
   /** Who last did something to a thing. */
@@ -170,7 +192,7 @@ export class LogRepository {
   chainTextAfter(id: number, lastId: number, limit: number): Promise<Buffer> {
     return this.copies.read(`
       SELECT id, to_char(at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'),
-        actor, action, thing, before, after, change_id, undoes, why, previous_hash, hash
+        actor_id, actor, action, thing, before, after, change_id, undoes, why, previous_hash, hash
       FROM change_log WHERE id > ${id} AND id <= ${lastId} ORDER BY id LIMIT ${limit}`);
   }
 }

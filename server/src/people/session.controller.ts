@@ -1,12 +1,13 @@
 import { randomBytes } from 'node:crypto';
 import { promisify } from 'node:util';
-import { Body, Controller, Delete, Get, HttpCode, Post, Req, UseGuards } from '@nestjs/common';
-import { ThrottlerGuard } from '@nestjs/throttler';
+import { Body, Controller, Delete, Get, HttpCode, Post, Req } from '@nestjs/common';
 import type { Request } from 'express';
+import { wholeText } from '#core/formats';
 import { SignInRequest, type DemoPersonReply, type SessionReply } from '#contract/people';
-import { Allow, everyone, Public, type Actor } from '#server/platform';
+import { Allow, CurrentActor, everyone, Public, type Actor } from '#server/platform';
 import { AccountsRepository } from './accounts.repository.js';
 import { SignInService } from './sign-in.service.js';
+import type { TriedFrom } from './sign-in-tries.js';
 
 @Controller('session')
 export class SessionController {
@@ -17,26 +18,26 @@ export class SessionController {
 
   @Post()
   @Public()
-  @UseGuards(ThrottlerGuard)
   async signIn(@Body() { username, password }: SignInRequest, @Req() request: Request): Promise<SessionReply> {
-    const actor = await this.signIns.signInOrThrow(username, password);
+    const { actor, signedIn } = await this.signIns.signInOrThrow(username, password, fromOf(request));
     // A new session number, so that one planted before signing in is worth nothing afterwards.
     await promisify(request.session.regenerate.bind(request.session))();
-    request.session.actor = actor;
+    request.session.signedIn = signedIn;
     request.session.csrfToken = randomBytes(32).toString('hex');
     return this.reply(actor, request.session.csrfToken);
   }
 
   @Get()
   @Allow(everyone)
-  current(@Req() { session }: Request): Promise<SessionReply> {
-    return this.reply(session.actor!, session.csrfToken!);
+  current(@CurrentActor() actor: Actor, @Req() { session }: Request): Promise<SessionReply> {
+    return this.reply(actor, session.csrfToken!);
   }
 
   @Delete()
   @HttpCode(204)
   @Allow(everyone)
-  async signOut(@Req() request: Request): Promise<void> {
+  async signOut(@CurrentActor() actor: Actor, @Req() request: Request): Promise<void> {
+    await this.signIns.signOut(actor, fromOf(request));
     await promisify(request.session.destroy.bind(request.session))();
   }
 
@@ -54,4 +55,9 @@ export class SessionController {
       district: await this.accounts.district(),
     };
   }
+}
+
+/** Cut, as the one who asks writes the second. */
+function fromOf(request: Request): TriedFrom {
+  return { address: request.ip ?? '', browser: wholeText(request.get('user-agent') ?? '', 200) };
 }

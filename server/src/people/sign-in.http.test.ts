@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Problem } from '#contract/problems';
 import { createApplication } from '#server/application';
-import { clientOf, startTestServer, type TestServer } from '../../test/test-server.js';
+import { clientOf, signIn as signedIn, startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -80,14 +80,106 @@ describe('a session', () => {
   });
 });
 
-it('throttles whoever tries too often', async () => {
-  const own = await startTestServer();
-  const tries = [];
-  for (let count = 0; count < 12; count++)
-    tries.push(
-      await own.nobody.send<Problem>('POST', '/session', { username: 'morwenna', password: `guess ${count}` }),
+describe('what somebody may do is asked of the database at each request', () => {
+  const query = (text: string, values: readonly unknown[] = []) => server.database.pool.query(text, [...values]);
+  const accountOf = async (username: string) =>
+    (await query('SELECT role, password_hash FROM accounts WHERE username = $1', [username])).rows[0] as {
+      role: string;
+      password_hash: string;
+    };
+  const statuses = async (client: TestClient) => [
+    (await client.get('/session')).status,
+    (await client.get('/students?school=1')).status,
+  ];
+
+  it('so that a registrar who is one no longer reads no students from then on', async () => {
+    const registrar = await signedIn(server.address, 'morwenna');
+    await query(`UPDATE accounts SET role = 'teacher' WHERE username = 'morwenna'`);
+    expect(await statuses(registrar)).toEqual([200, 403]);
+    await query(`UPDATE accounts SET role = 'registrar' WHERE username = 'morwenna'`);
+    expect(await statuses(registrar)).toEqual([200, 200]);
+  });
+
+  it('so that another password ends every session, and the old one with it', async () => {
+    const registrar = await signedIn(server.address, 'morwenna');
+    const { password_hash: before } = await accountOf('morwenna');
+    const { password_hash: another } = await accountOf('harun');
+    await query(`UPDATE accounts SET password_hash = $1 WHERE username = 'morwenna'`, [another]);
+    expect(await statuses(registrar)).toEqual([401, 401]);
+    await query(`UPDATE accounts SET password_hash = $1 WHERE username = 'morwenna'`, [before]);
+  });
+
+  it('so that an account that is gone is gone', async () => {
+    const teacher = await signedIn(server.address, 'harun');
+    const { rows } = await query(`DELETE FROM accounts WHERE username = 'harun' RETURNING *`);
+    expect(await statuses(teacher)).toEqual([401, 401]);
+    await query(`INSERT INTO accounts SELECT * FROM json_populate_record(NULL::accounts, $1)`, [rows[0]]);
+  });
+
+  it('and a session has an end, however busily it is used', async () => {
+    const registrar = await signedIn(server.address, 'morwenna');
+    const begun = server.clock.now();
+    for (let hour = 1; hour <= 24; hour += 1) {
+      server.clock.setTo(new Date(begun.getTime() + hour * 3_600_000 - 60_000));
+      expect((await registrar.get('/session')).status).toBe(200);
+    }
+    server.clock.setTo(new Date(begun.getTime() + 24 * 3_600_000 + 60_000));
+    expect((await registrar.get('/session')).status).toBe(401);
+    server.clock.setTo(begun);
+  });
+});
+
+describe('tries to sign in', () => {
+  let own: TestServer;
+  beforeAll(async () => {
+    own = await startTestServer();
+  });
+  afterAll(() => own.stop());
+  const tryAs = (username: string, password: string, address = '203.0.113.7') =>
+    own.nobody.send<Problem>('POST', '/session', { username, password }, { 'x-forwarded-for': address });
+  const often = async (times: number, attempt: (count: number) => Promise<{ status: number; body: Problem }>) => {
+    const answers = [];
+    for (let count = 0; count < times; count++) answers.push(await attempt(count));
+    return answers;
+  };
+
+  it('are ended for a name after ten wrong ones, from whatever address they come', async () => {
+    const tries = await often(12, (count) => tryAs('morwenna', `guess ${count}`, `203.0.113.${count}`));
+    expect(tries.map(({ status }) => status)).toEqual([...Array(10).fill(401), 429, 429]);
+    expect(tries.at(-1)!.body).toMatchObject({
+      code: 'too-many-tries',
+      detail: 'Wait 15 minutes before you try to sign in again.',
+    });
+    expect((await tryAs('morwenna', 'low-tide')).status).toBe(429);
+    expect((await tryAs('Harun', 'low-tide')).status).toBe(201);
+  });
+
+  it('are not counted where they succeed: a whole school may sign in from one address', async () => {
+    const right = await often(15, () => tryAs('harun', 'low-tide', '203.0.113.50'));
+    expect(right.map(({ status }) => status)).toEqual(Array(15).fill(201));
+  });
+
+  it('are ended for an address after a hundred wrong ones, of whatever names', async () => {
+    await own.database.pool.query('DELETE FROM sign_in_tries');
+    const wrong = await Promise.all(
+      Array.from({ length: 100 }, (_, count) => tryAs(`somebody ${count}`, 'low-tide', '203.0.113.60')),
     );
-  await own.stop();
-  expect(tries.map(({ status }) => status)).toEqual([...Array(10).fill(401), 429, 429]);
-  expect(tries.at(-1)!.body.code).toBe('too-many-tries');
+    expect(new Set(wrong.map(({ status }) => status))).toEqual(new Set([401]));
+    expect((await tryAs('harun', 'low-tide', '203.0.113.60')).status).toBe(429);
+    expect((await tryAs('harun', 'low-tide', '203.0.113.61')).status).toBe(201);
+  });
+
+  it('leave an entry in the log each, with their address, but never what was typed for an unknown name', async () => {
+    await tryAs('my-own-password', 'low-tide', '203.0.113.70');
+    await tryAs('harun', 'high-tide', '203.0.113.70');
+    await tryAs('harun', 'low-tide', '203.0.113.70');
+    const { rows } = await own.database.pool.query<{ told: string }>(`
+      SELECT concat_ws(' | ', actor, action, thing, change_id) AS told FROM change_log
+      WHERE after->>'address' = '203.0.113.70' ORDER BY id`);
+    expect(rows.map(({ told }) => told)).toEqual([
+      'Not signed in | sign-in refused | account unknown',
+      'Not signed in | sign-in refused | account harun',
+      'Harun Nance | sign in | account harun',
+    ]);
+  });
 });

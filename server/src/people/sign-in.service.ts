@@ -1,21 +1,48 @@
 import { Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
-import { Refusal, type Actor } from '#server/platform';
+import { ChangeLog } from '#server/changes';
+import { Actors, Refusal, Transactions, type Actor, type SignedIn } from '#server/platform';
 import { AccountsRepository } from './accounts.repository.js';
+import { SignInTries, type TriedFrom } from './sign-in-tries.js';
 
 /** What a password is checked against when there is no such account, so that both take the same time. */
 const nobodysHash = hash('no password at all');
 
+/** Who signs in, out, or tries to in vain; each leaves an entry in the log. */
 @Injectable()
 export class SignInService {
-  constructor(private readonly accounts: AccountsRepository) {}
+  constructor(
+    private readonly accounts: AccountsRepository,
+    private readonly tries: SignInTries,
+    private readonly actors: Actors,
+    private readonly transactions: Transactions,
+    private readonly log: ChangeLog,
+  ) {}
 
-  /** @throws Refusal sign-in-failed, the same for an unknown name as for a wrong password */
-  async signInOrThrow(username: string, password: string): Promise<Actor> {
-    const account = await this.accounts.findByUsername(username.trim().toLowerCase());
+  /** @throws Refusal sign-in-failed, the same for an unknown name as for a wrong password; too-many-tries */
+  async signInOrThrow(typed: string, password: string, from: TriedFrom): Promise<{ actor: Actor; signedIn: SignedIn }> {
+    const username = typed.trim().toLowerCase();
+    await this.tries.countOrThrow(username, from);
+    const account = await this.accounts.findByUsername(username);
     const isRight = await verify(account?.passwordHash ?? (await nobodysHash), password);
-    if (!account || !isRight) throw new Refusal('sign-in-failed');
-    const { personId, name, role } = account;
-    return { personId, username: account.username, name, role };
+    if (!account || !isRight) {
+      // What was typed for a name that there is not may be a password.
+      await this.note({ personId: null, name: 'Not signed in' }, 'sign-in refused', account?.username ?? 'unknown', from);
+      throw new Refusal('sign-in-failed');
+    }
+    await this.tries.forgive(username, from);
+    const { passwordHash, ...actor } = account;
+    await this.note(actor, 'sign in', username, from);
+    return { actor, signedIn: this.actors.signedIn(actor.personId, passwordHash) };
+  }
+
+  async signOut(actor: Actor, from: TriedFrom): Promise<void> {
+    await this.note(actor, 'sign out', actor.username, from);
+  }
+
+  private note(who: { personId: number | null; name: string }, action: string, username: string, from: TriedFrom) {
+    return this.transactions.run((queries) =>
+      this.log.note(queries, who, [{ action, thing: `account ${username}`, after: from }]),
+    );
   }
 }

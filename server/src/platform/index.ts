@@ -1,6 +1,7 @@
 export { Allow, CurrentActor, Public, everyone, registrars, type RoutePolicy } from './auth/access.js';
 export { AccessGuard } from './auth/access.guard.js';
-export type { Actor } from './auth/actor.js';
+export { Actors } from './auth/actors.js';
+export type { Actor, SignedIn } from './auth/actor.js';
 export { createSessions } from './auth/session.js';
 export { Clock } from './clock/clock.js';
 export { nextIds } from './database/next-ids.js';
@@ -12,7 +13,8 @@ export { FolderInUseError } from './database/folder-lock.js';
 export { openDatabase, type DatabaseSource, type OpenDatabase, type Queries } from './database/open-database.js';
 export { DATABASE, Transactions } from './database/transactions.js';
 export { makeSeed } from './database/make-seed.js';
-export { NulPipe } from './errors/nul-pipe.js';
+export { StorablePipe } from './errors/storable-pipe.js';
+export { ServerLogger } from './errors/server-logger.js';
 export { ProblemFilter } from './errors/problem.filter.js';
 export { Refusal, type FieldFault } from './errors/refusal.js';
 export { createValidationPipe } from './errors/validation-pipe.js';

@@ -1,4 +1,5 @@
 import { Global, Module, type DynamicModule } from '@nestjs/common';
+import { Actors } from './auth/actors.js';
 import { Clock } from './clock/clock.js';
 import { DistrictZone } from './clock/district-zone.js';
 import type { OpenDatabase } from './database/open-database.js';
@@ -20,6 +21,7 @@ export class PlatformModule {
       providers: [
         { provide: DATABASE, useValue: database },
         { provide: Clock, useValue: clock },
+        Actors,
         Bulk,
         CopyReader,
         DistrictZone,
@@ -29,7 +31,7 @@ export class PlatformModule {
         ThreadPool,
         WorkQueue,
       ],
-      exports: [Bulk, DATABASE, Clock, CopyReader, DistrictZone, Outbox, Settings, ThreadPool, Transactions, WorkQueue],
+      exports: [Actors, Bulk, DATABASE, Clock, CopyReader, DistrictZone, Outbox, Settings, ThreadPool, Transactions, WorkQueue],
     };
   }
 }

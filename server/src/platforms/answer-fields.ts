@@ -1,3 +1,4 @@
+import { wholeText } from '#core/formats';
 import { PlatformProblem } from './platform-problem.js';
 
 /** A row of an answer, of which nothing is believed yet. */
@@ -22,5 +23,5 @@ export function optionalText(row: Row, field: string): string | null {
   const value = row[field];
   if (typeof value === 'number') return String(value);
   if (typeof value !== 'string' || value.trim() === '') return null;
-  return value.replaceAll('\0', '').trim().slice(0, longestText);
+  return wholeText(value.trim(), longestText);
 }

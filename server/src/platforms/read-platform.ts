@@ -1,3 +1,4 @@
+import { parseDay, type Day } from '#core/calendar';
 import { gradebook, optionalText, rostering, textOf, type Row } from './answer-fields.js';
 import type { PlatformClient } from './platform-client.js';
 import { PlatformProblem } from './platform-problem.js';
@@ -10,7 +11,8 @@ export interface PlatformSnapshot {
     readonly email: string | null;
     readonly givenName: string;
     readonly familyName: string;
-    readonly birthDate: string | null;
+    /** Null where the platform has none, or what it has is no day. */
+    readonly birthDate: Day | null;
   }[];
   readonly classes: readonly {
     readonly sourcedId: string;
@@ -28,6 +30,9 @@ export interface PlatformSnapshot {
   }[];
 }
 
+/** Percent; more is no weight. */
+const largestWeight = 1000;
+
 /** Classes asked about at the same time; more would press a platform that others use too. */
 const classesAtOnce = 4;
 
@@ -41,7 +46,7 @@ export async function readPlatform(
 ): Promise<PlatformSnapshot> {
   const bySourcedId = ({ sourcedId }: Row) => sourcedId;
   const births = await client.list(`${rostering}/demographics`, 'demographics', bySourcedId);
-  const birthDates = new Map(births.map((row) => [textOf(row, 'sourcedId'), optionalText(row, 'birthDate')]));
+  const birthDates = new Map(births.map((row) => [textOf(row, 'sourcedId'), parseDay(optionalText(row, 'birthDate') ?? '')]));
   const people = (await client.list(`${rostering}/students`, 'users', bySourcedId)).map((row) => ({
     sourcedId: textOf(row, 'sourcedId'),
     identifier: optionalText(row, 'identifier'),
@@ -90,7 +95,7 @@ async function readClass(client: PlatformClient, classId: string) {
         classId,
         sourcedId: textOf(row, 'sourcedId'),
         name: textOf(row, 'title'),
-        weight: typeof row['weight'] === 'number' ? row['weight'] : null,
+        weight: weightOf(row['weight']),
       })),
       ...columns
         .filter((row) => row['tag'] === 'total')
@@ -103,6 +108,11 @@ async function readClass(client: PlatformClient, classId: string) {
         })),
     ],
   };
+}
+
+/** Null where it is none. */
+function weightOf(value: unknown): number | null {
+  return typeof value === 'number' && value >= 0 && value <= largestWeight ? value : null;
 }
 
 function lettersOf(scale: Row): PlatformSnapshot['names'][number][] {

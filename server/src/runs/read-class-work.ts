@@ -1,3 +1,4 @@
+import { wholeText } from '#core/formats';
 import { parseDay, type Day } from '#core/calendar';
 import type { TheirAssignment, TheirResult, TheirTotal } from '#core/runs';
 import { optionalText, textOf, type Row } from '#server/platforms';
@@ -39,7 +40,7 @@ export async function readClassWork(
   for (let from = 0; from < columns.length; from += columnsAtOnce) {
     const some = columns.slice(from, from + columnsAtOnce);
     const read = some.map((column) =>
-      client.list(`${pathOf(textOf(column, 'id'))}/results`, null, ({ userId }) => userId),
+      client.listBeneath(textOf(column, 'id'), '/results', ({ userId }) => userId),
     );
     results.push(...(await Promise.all(read)));
   }
@@ -52,11 +53,6 @@ export async function readClassWork(
       .filter(({ column }) => column['tag'] === 'total')
       .map(({ column, results: own }) => ({ key: textOf(column, 'id'), name: textOf(column, 'label'), results: own })),
   };
-}
-
-/** The standard gives columns whole addresses; results are asked of the same platform, whatever the address says. */
-function pathOf(id: string): string {
-  return URL.canParse(id, 'http://platform') ? new URL(id, 'http://platform').pathname : id;
 }
 
 function assignmentOf(column: Row, dayOf: (instant: Date) => Day): Omit<TheirAssignment, 'results'> {
@@ -87,7 +83,7 @@ function resultOf(row: Row): TheirResult {
 function numberOf(value: unknown): string | null {
   return value === null || value === undefined || value === ''
     ? null
-    : (typeof value === 'string' ? value : JSON.stringify(value)).slice(0, 40);
+    : wholeText(typeof value === 'string' ? value : JSON.stringify(value), 40);
 }
 
 /** A day that is written as such is taken as it is; an instant falls on the district's day. Null where it is neither. */

@@ -5,13 +5,17 @@ import {
   type TranscriptPeriodReply,
   type TranscriptReply,
 } from '#contract/transcripts';
+import { ChangeLog } from '#server/changes';
 import { CodesRepository } from '#server/codes';
 import { SnapshotService } from '#server/audit';
 import { PeriodsRepository } from '#server/calendar';
 import { GpaPolicyRepository } from '#server/period-view';
-import { Clock, DistrictZone, Transactions, type Queries } from '#server/platform';
+import { Clock, DistrictZone, Transactions, type Actor, type Queries } from '#server/platform';
 import { SealsRepository } from './seals.repository.js';
 import { studentEntries } from './transcript-entries.js';
+
+/** A page that is open asks again and again; within so many milliseconds it is one reading. */
+const oneReading = 15 * 60_000;
 
 @Injectable()
 export class TranscriptService {
@@ -24,10 +28,19 @@ export class TranscriptService {
     private readonly clock: Clock,
     private readonly zone: DistrictZone,
     private readonly specialCodes: CodesRepository,
+    private readonly log: ChangeLog,
   ) {}
 
   students(schoolId: number, text: string): Promise<StudentReply[]> {
     return this.seals.students(this.transactions.reading, schoolId, text.trim());
+  }
+
+  /** What `ofStudent` says, for somebody who is remembered as having read it. */
+  async readBy(actor: Actor, studentId: number): Promise<TranscriptReply> {
+    const reply = await this.ofStudent(studentId);
+    const event = { action: 'read transcript', thing: `transcript ${studentId}`, after: reply.student };
+    await this.transactions.run((queries) => this.log.noteUnlessJust(queries, actor, event, oneReading));
+    return reply;
   }
 
   /** The sealed periods, and after them what is posted in periods not sealed yet, marked as in progress. */

@@ -60,7 +60,10 @@ export class TranscriptsController {
   }
 
   @Get('students/:studentId/transcript')
-  transcript(@Param('studentId', ParseIntPipe) studentId: number): Promise<TranscriptReply> {
-    return this.transcripts.ofStudent(studentId);
+  transcript(
+    @CurrentActor() actor: Actor,
+    @Param('studentId', ParseIntPipe) studentId: number,
+  ): Promise<TranscriptReply> {
+    return this.transcripts.readBy(actor, studentId);
   }
 }

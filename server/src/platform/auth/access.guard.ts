@@ -4,13 +4,17 @@ import { Reflector } from '@nestjs/core';
 import type { Request } from 'express';
 import { Refusal } from '../errors/refusal.js';
 import { ACCESS, type RoutePolicy } from './access.js';
+import { Actors } from './actors.js';
 
 /** Denies every route unless its policy allows it, and every write that does not carry the session's own token. */
 @Injectable()
 export class AccessGuard implements CanActivate {
-  constructor(private readonly reflector: Reflector) {}
+  constructor(
+    private readonly reflector: Reflector,
+    private readonly actors: Actors,
+  ) {}
 
-  canActivate(context: ExecutionContext): boolean {
+  async canActivate(context: ExecutionContext): Promise<boolean> {
     const request = context.switchToHttp().getRequest<Request>();
     const access = this.reflector.getAllAndOverride<RoutePolicy | 'public' | undefined>(ACCESS, [
       context.getHandler(),
@@ -18,10 +22,12 @@ export class AccessGuard implements CanActivate {
     ]);
     if (isFromElsewhere(request)) throw new Refusal('token-missing');
     if (access === 'public') return true;
-    const { actor } = request.session;
+    const { signedIn } = request.session;
+    const actor = signedIn && (await this.actors.of(signedIn));
     if (!actor) throw new Refusal('not-signed-in');
     if (!access?.(actor)) throw new Refusal('not-allowed');
     if (!isReading(request) && !hasToken(request)) throw new Refusal('token-missing');
+    request.actor = actor;
     return true;
   }
 }

@@ -15,7 +15,7 @@ export const Public = () => SetMetadata(ACCESS, 'public');
 
 /** The signed-in person, as an argument of a handler. */
 export const CurrentActor = createParamDecorator((_data: unknown, context: ExecutionContext): Actor => {
-  const { actor } = context.switchToHttp().getRequest<Request>().session;
+  const { actor } = context.switchToHttp().getRequest<Request>();
   if (!actor) throw new Error('CurrentActor on a route that lets people through who are not signed in');
   return actor;
 });

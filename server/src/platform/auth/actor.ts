@@ -9,9 +9,25 @@ export interface Actor {
 
 export type Role = 'registrar' | 'teacher';
 
+/** What a session knows of who signed in; what they may do is asked of the database each time. */
+export interface SignedIn {
+  readonly personId: number;
+  /** Of the password that they signed in with: another one ends the session. */
+  readonly passwordMark: string;
+  /** ISO instant. */
+  readonly since: string;
+}
+
 declare module 'express-session' {
   interface SessionData {
-    actor: Actor;
+    signedIn: SignedIn;
     csrfToken: string;
+  }
+}
+
+declare module 'express-serve-static-core' {
+  interface Request {
+    /** Put there by the guard, on every route that is not public. */
+    actor?: Actor;
   }
 }

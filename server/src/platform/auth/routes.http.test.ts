@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Problem } from '#contract/problems';
 import { startTestServer, type TestServer } from '../../../test/test-server.js';
 import { AccessGuard } from './access.guard.js';
+import { Actors } from './actors.js';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -64,16 +65,20 @@ describe('every route', () => {
     }
   });
 
-  it('lets nobody through when nobody said whom it lets through', () => {
-    const guard = new AccessGuard(new Reflector());
-    const actor = { personId: 1, username: 'morwenna', name: 'Morwenna Oake', role: 'registrar' };
-    const request = { method: 'GET', session: { actor }, get: () => undefined };
+  it('lets nobody through when nobody said whom it lets through', async () => {
+    const actors = server.application.get(Actors, { strict: false });
+    const { rows } = await server.database.pool.query<{ personId: number; passwordHash: string }>(
+      `SELECT person_id AS "personId", password_hash AS "passwordHash" FROM accounts WHERE role = 'registrar'`,
+    );
+    const guard = new AccessGuard(new Reflector(), actors);
+    const signedIn = actors.signedIn(rows[0]!.personId, rows[0]!.passwordHash);
+    const request = { method: 'GET', session: { signedIn }, get: () => undefined };
     const context = {
       getHandler: () => () => undefined,
       getClass: () => class {},
       switchToHttp: () => ({ getRequest: () => request }),
     };
-    expect(() => guard.canActivate(context as never)).toThrow('not-allowed');
+    await expect(guard.canActivate(context as never)).rejects.toThrow('not-allowed');
   });
 });
 

@@ -117,7 +117,7 @@ async function lookInto(image: string) {
 /** How far the log holds together, and what its last entry is. */
 async function chainOf({ pool }: OpenDatabase) {
   const { rows } = await pool.query<Omit<ChainedEntry, 'at'> & { at: Date }>(`
-    SELECT id, at, actor, action, thing, before, after, previous_hash AS "previousHash", hash,
+    SELECT id, at, actor_id AS "actorId", actor, action, thing, before, after, previous_hash AS "previousHash", hash,
       CASE WHEN change_id IS NOT NULL THEN json_build_object('id', change_id, 'undoes', undoes, 'why', why) END AS change
     FROM change_log ORDER BY id`);
   const fault = findChainFault(

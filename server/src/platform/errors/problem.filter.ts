@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
-import { ThrottlerException } from '@nestjs/throttler';
 import type { Response } from 'express';
 import { problemOf, type Problem } from '#contract/problems';
 import { Refusal } from './refusal.js';
+import { traceOf } from './trace-of.js';
 
 /** The one place where what was thrown becomes an RFC 9457 reply. */
 @Catch()
@@ -19,7 +19,6 @@ export class ProblemFilter implements ExceptionFilter {
 
   private problemOfThrown(thrown: unknown): Problem {
     if (thrown instanceof Refusal) return problemOf(thrown.code, thrown.data, thrown.fields);
-    if (thrown instanceof ThrottlerException) return problemOf('too-many-tries', {}, []);
     if (thrown instanceof HttpException) return this.problemOfHttp(thrown);
     const reference = randomUUID().slice(0, 8);
     this.logger.error(`${reference} ${traceOf(thrown)}`);
@@ -36,11 +35,4 @@ export class ProblemFilter implements ExceptionFilter {
       };
     return { ...problemOf('body-unreadable', { reason: `${thrown.message}.` }, []), status };
   }
-}
-
-/** Where it was thrown and why, without the values of a failed query, which are students' data. */
-function traceOf(thrown: unknown): string {
-  if (!(thrown instanceof Error)) return String(thrown);
-  const cause = thrown.cause instanceof Error ? `\ncaused by ${thrown.cause.message}` : '';
-  return `${thrown.stack ?? thrown.message}${cause}`.replace(/\nparams: .*/g, '');
 }

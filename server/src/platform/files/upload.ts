@@ -1,6 +1,7 @@
 import { applyDecorators, PayloadTooLargeException, UseInterceptors, type NestInterceptor } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { catchError } from 'rxjs';
+import { wholeText } from '#core/formats';
 import { Refusal } from '../errors/refusal.js';
 
 /**
@@ -21,7 +22,7 @@ export function uploadedOrThrow(
   wanted: string,
 ): { readonly file: Express.Multer.File; readonly name: string } {
   if (!file) throw new Refusal('fields-wrong', {}, [{ field: 'file', detail: `choose ${wanted}` }]);
-  return { file, name: Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200) };
+  return { file, name: wholeText(Buffer.from(file.originalname, 'latin1').toString('utf8'), 200) };
 }
 
 function refuseLarger(limit: number): NestInterceptor {

@@ -1,4 +1,4 @@
-import { date, index, integer, json, pgTable, text, timestamp } from 'drizzle-orm/pg-core';
+import { bigint, date, index, integer, json, pgTable, text, timestamp, varchar } from 'drizzle-orm/pg-core';
 import { schools } from './calendar.js';
 import { createdAt, id } from './columns.js';
 
@@ -31,6 +31,13 @@ export const accounts = pgTable('accounts', {
   passwordHash: text().notNull(),
   role: text({ enum: ['registrar', 'teacher'] }).notNull(),
   createdAt: createdAt(),
+});
+
+/** Failed tries to sign in, in the shape that rate-limiter-flexible reads and writes; `expire` in milliseconds. */
+export const signInTries = pgTable('sign_in_tries', {
+  key: varchar({ length: 255 }).primaryKey(),
+  points: integer().notNull().default(0),
+  expire: bigint({ mode: 'number' }),
 });
 
 /** Sessions in the shape that connect-pg-simple reads and writes. */

@@ -1,0 +1,2 @@
+export { largestId } from './largest-id.js';
+export { Nested, NestedList } from './nested.js';

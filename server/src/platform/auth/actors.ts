@@ -1,0 +1,48 @@
+import { createHash } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { eq, sql } from 'drizzle-orm';
+import { Clock } from '../clock/clock.js';
+import { accounts, people } from '../database/tables/people.js';
+import { Transactions } from '../database/transactions.js';
+import type { Actor, SignedIn } from './actor.js';
+
+/** However busily it is used: the longest day of the year has one night. */
+const longestSession = 24 * 60 * 60 * 1000;
+
+/** Who is signed in, as the database has it at this moment. */
+@Injectable()
+export class Actors {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly clock: Clock,
+  ) {}
+
+  /** Undefined where the session has had its time, or the account is gone or has another password since it began. */
+  async of({ personId, passwordMark, since }: SignedIn): Promise<Actor | undefined> {
+    if (this.clock.now().getTime() - Date.parse(since) > longestSession) return undefined;
+    const [account] = await this.transactions.reading
+      .select({
+        personId: accounts.personId,
+        username: accounts.username,
+        role: accounts.role,
+        name: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
+        passwordHash: accounts.passwordHash,
+      })
+      .from(accounts)
+      .innerJoin(people, eq(people.id, accounts.personId))
+      .where(eq(accounts.personId, personId));
+    if (!account || markOf(account.passwordHash) !== passwordMark) return undefined;
+    const { passwordHash: _, ...actor } = account;
+    return actor;
+  }
+
+  /** What a session that begins now is to know. */
+  signedIn(personId: number, passwordHash: string): SignedIn {
+    return { personId, passwordMark: markOf(passwordHash), since: this.clock.now().toISOString() };
+  }
+}
+
+/** Tells one password from another, and nothing about either. */
+function markOf(passwordHash: string): string {
+  return createHash('sha256').update(passwordHash).digest('hex').slice(0, 32);
+}
