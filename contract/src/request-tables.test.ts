@@ -59,7 +59,9 @@ const code = {
   onTranscript: true,
 };
 const notWhole = ['1', 1.5, null, undefined, Number.NaN];
-const notDays = ['2026-1-16', '16/01/2026', '2026-01-16T00:00:00Z', 20260116, null];
+const notDays = [
+  '2026-1-16', '16/01/2026', '2026-01-16T00:00:00Z', 20260116, null, '2026-02-31', '0000-01-01', '9999-12-31'
+]; // prettier-ignore
 const notTruth = ['true', 1, null];
 
 const tables: Readonly<Record<string, Table>> = {

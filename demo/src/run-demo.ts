@@ -39,6 +39,6 @@ export async function runDemo(environment: NodeJS.ProcessEnv): Promise<RunningDe
 /** Wombat without a school; where the database is new, its first registrar is the only one who can sign in. */
 export async function runEmpty(environment: NodeJS.ProcessEnv): Promise<RunningDemo> {
   const { address, firstRegistrar, stop } = await startWombat(environment);
-  const does = 'the first registrar; this password is told only now';
+  const does = 'the first registrar; another password is told at each start until one was used';
   return { address, people: firstRegistrar ? [{ ...firstRegistrar, does }] : [], stop };
 }

@@ -1,4 +1,4 @@
-import { FolderInUseError } from '#server/platform';
+import { startProblem } from '#server/application';
 import { runDemo, runEmpty } from './run-demo.js';
 
 process.stdout.on('error', () => undefined); // whoever read what we print may go away; the server stays
@@ -13,10 +13,7 @@ try {
   for (const signal of ['SIGINT', 'SIGTERM'] as const)
     process.once(signal, () => void stop().then(() => process.exit(0)));
 } catch (error) {
-  const isExpected =
-    error instanceof FolderInUseError ||
-    error instanceof RangeError ||
-    (error as { code?: string }).code === 'EADDRINUSE';
-  console.error(isExpected ? `\n  ${(error as Error).message}\n` : error);
+  const problem = startProblem(error);
+  console.error(problem ? `\n  ${problem}\n` : error);
   process.exit(1);
 }

@@ -1,4 +1,4 @@
-import { NestedList } from '#contract/requests';
+import { IsDay, NestedList } from '#contract/requests';
 import { scoreFlags, type ScoreFlag } from '#core/calculation';
 import type { RoundingName } from '#core/numbers';
 import type { BandBody } from '#contract/scales';
@@ -55,7 +55,7 @@ export class AssignmentBody {
   @Matches(pointsText, { message: 'points from 0 to 9999.99, such as 20; 0 for an assignment that only adds' })
   possible!: string;
 
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'a day such as 2026-01-16' })
+  @IsDay()
   dueOn!: string;
 
   @IsBoolean()

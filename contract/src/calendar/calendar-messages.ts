@@ -1,4 +1,4 @@
-import { NestedList } from '#contract/requests';
+import { IsDay, NestedList } from '#contract/requests';
 import { latePosters, periodKinds, type Day, type LatePosters, type PeriodKind } from '#core/calendar';
 import {
   ArrayMinSize,
@@ -8,15 +8,11 @@ import {
   IsISO8601,
   IsString,
   Length,
-  Matches,
   Max,
   MaxLength,
   Min,
   ValidateIf,
 } from 'class-validator';
-
-const aDay = { message: 'a day written YYYY-MM-DD' };
-const dayPattern = /^\d{4}-\d{2}-\d{2}$/;
 
 /** A period as it is saved. A new one has a number below 0, by which others may call it their parent. */
 export class PeriodBody {
@@ -34,10 +30,10 @@ export class PeriodBody {
   @Length(1, 40, { message: 'a name of 1 to 40 characters, such as Quarter 1' })
   name!: string;
 
-  @Matches(dayPattern, aDay)
+  @IsDay()
   startsOn!: Day;
 
-  @Matches(dayPattern, aDay)
+  @IsDay()
   endsOn!: Day;
 }
 
@@ -49,10 +45,10 @@ export class BreakBody {
   @Length(1, 40, { message: 'a name of 1 to 40 characters, such as Winter break' })
   name!: string;
 
-  @Matches(dayPattern, aDay)
+  @IsDay()
   startsOn!: Day;
 
-  @Matches(dayPattern, aDay)
+  @IsDay()
   endsOn!: Day;
 }
 
@@ -121,7 +117,7 @@ export class CopyYearBody {
   name!: string;
 
   /** The first day of the new year. */
-  @Matches(dayPattern, aDay)
+  @IsDay()
   startsOn!: Day;
 }
 

@@ -1,4 +1,4 @@
-import { NestedList } from '#contract/requests';
+import { IsDay, NestedList } from '#contract/requests';
 import type { WindowReply } from '#contract/calendar';
 import type { BandBody } from '#contract/scales';
 import type { CodeBody } from '#contract/codes';
@@ -26,7 +26,7 @@ export class MarkBody {
   code!: string | null;
 
   @ValidateIf((mark: MarkBody) => mark.lastDate !== null)
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'a day such as 2026-01-16' })
+  @IsDay()
   lastDate!: string | null;
 
   @ValidateIf((mark: MarkBody) => mark.hours != null)

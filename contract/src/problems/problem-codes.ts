@@ -13,6 +13,12 @@ export const problemCodes = {
     'Reload the page and try again; what you typed is kept where it can be.',
   ],
   'not-found': [404, 'Not found', 'There is no {what} with number {id}.'],
+  'no-longer-fits': [
+    409,
+    'This no longer fits',
+    'What it refers to does not exist, or someone else added, removed or used it meanwhile. Load the page again.',
+  ],
+  'body-too-large': [413, 'Too much at once', 'Send less at a time.'],
   'fields-wrong': [422, 'Something needs correcting', 'The marked fields say what is wrong and what would be right.'],
   'scale-faulty': [422, 'The scale cannot be used like this', 'The marked bands say what is wrong.'],
   'scale-changed': [

@@ -1,2 +1,3 @@
+export { IsDay } from './is-day.js';
 export { largestId } from './largest-id.js';
 export { Nested, NestedList } from './nested.js';

@@ -7,6 +7,7 @@ import {
   ValidateNested,
   type ValidationOptions,
 } from 'class-validator';
+import { all } from './all.js';
 
 type Class = new () => object;
 
@@ -39,9 +40,3 @@ function IsOneThing(options: ValidationOptions): PropertyDecorator {
     options,
   );
 }
-
-const all =
-  (...decorators: readonly PropertyDecorator[]): PropertyDecorator =>
-  (target, key) => {
-    for (const decorate of decorators) decorate(target, key);
-  };

@@ -1,6 +1,7 @@
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule, type OpenAPIObject } from '@nestjs/swagger';
 import { defaultMetadataStorage } from 'class-transformer/cjs/storage.js';
+import { ValidationTypes } from 'class-validator';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
 import { problemCodes } from '#contract/problems';
 
@@ -28,6 +29,7 @@ function described(document: OpenAPIObject): OpenAPIObject {
   const requests = validationMetadatasToSchemas({
     classTransformerMetadataStorage: defaultMetadataStorage,
     refPointerPrefix: '#/components/schemas/',
+    additionalConverters: { [ValidationTypes.CUSTOM_VALIDATION]: {} }, // our own rules go with one that describes the field
   }) as Schemas;
   for (const path of Object.values(document.paths)) {
     for (const operation of [path.get, path.put, path.post, path.delete]) {

@@ -67,8 +67,7 @@ export class ChangeLog {
     shortly: number,
   ): Promise<void> {
     const since = new Date(this.clock.now().getTime() - shortly);
-    if (!(await this.entries.hasNoted(queries, actor.personId, event, since)))
-      await this.note(queries, actor, [event]);
+    if (!(await this.entries.hasNoted(queries, actor.personId, event, since))) await this.note(queries, actor, [event]);
   }
 
   private async append(
@@ -81,7 +80,14 @@ export class ChangeLog {
     const at = this.clock.now();
     let previousHash = head.hash;
     const rows = changes.map(({ action, thing, before, after }): NewLogRow => {
-      const entry = { actorId: actor.personId, actor: actor.name, action, thing, before: asJson(before), after: asJson(after) };
+      const entry = {
+        actorId: actor.personId,
+        actor: actor.name,
+        action,
+        thing,
+        before: asJson(before),
+        after: asJson(after),
+      };
       const hash = entryHash({ ...entry, at: at.toISOString(), change }, previousHash, sha256);
       const row = {
         ...entry,

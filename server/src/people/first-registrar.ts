@@ -1,7 +1,7 @@
 import { randomInt } from 'node:crypto';
 import { hash } from '@node-rs/argon2';
-import { count } from 'drizzle-orm';
-import { tables, type OpenDatabase } from '#server/platform';
+import { and, eq } from 'drizzle-orm';
+import { tables, type OpenDatabase, type Queries } from '#server/platform';
 
 export interface FirstRegistrar {
   readonly username: string;
@@ -10,27 +10,46 @@ export interface FirstRegistrar {
 
 /** Letters and figures that cannot be taken for one another. */
 const clearSigns = 'abcdefghjkmnpqrstuvwxyz23456789';
+const username = 'registrar';
+/** By which the person is known again, who is nobody of a roster. */
+const sourcedId = 'first-registrar';
 
 /**
  * Makes a registrar in a database without accounts, so that somebody can sign in to a Wombat that starts empty. The
- * password is drawn by lot, told once and kept only as a hash. Null where there is an account already.
+ * password is drawn by lot, told at the start and kept only as a hash; until it was used, each start draws another, as the
+ * one before may have been told to nobody. Null where there is another account, or this one was used.
  */
 export async function makeFirstRegistrar({ queries }: OpenDatabase): Promise<FirstRegistrar | null> {
   return queries.transaction(async (transaction) => {
-    const [accounts] = await transaction.select({ count: count() }).from(tables.accounts);
-    if (accounts!.count > 0) return null;
+    const accounts = await transaction.select().from(tables.accounts).limit(2);
     const password = Array.from({ length: 16 }, () => clearSigns[randomInt(clearSigns.length)]).join('');
-    const [person] = await transaction
-      .insert(tables.people)
-      .values({ sourcedId: 'first-registrar', kind: 'staff', givenName: 'First', familyName: 'Registrar', email: '' })
-      .returning({ id: tables.people.id });
-    const account = {
-      personId: person!.id,
-      username: 'registrar',
-      role: 'registrar',
-      passwordHash: await hash(password),
-    } as const;
-    await transaction.insert(tables.accounts).values(account);
-    return { username: account.username, password };
+    const passwordHash = await hash(password);
+    const [account] = accounts;
+    if (!account) await addAccount(transaction, passwordHash);
+    else if (accounts.length === 1 && (await isUnused(transaction, account)))
+      await transaction.update(tables.accounts).set({ passwordHash }).where(eq(tables.accounts.id, account.id));
+    else return null;
+    return { username, password };
   });
+}
+
+async function addAccount(queries: Queries, passwordHash: string): Promise<void> {
+  const { people, accounts } = tables;
+  const [person] = await queries
+    .insert(people)
+    .values({ sourcedId, kind: 'staff', givenName: 'First', familyName: 'Registrar', email: '' })
+    .returning({ id: people.id });
+  await queries.insert(accounts).values({ personId: person!.id, username, role: 'registrar', passwordHash });
+}
+
+async function isUnused(queries: Queries, account: { readonly personId: number }): Promise<boolean> {
+  const { people, changeLog } = tables;
+  const [person] = await queries.select().from(people).where(eq(people.id, account.personId));
+  if (person?.sourcedId !== sourcedId) return false;
+  const [used] = await queries
+    .select({ id: changeLog.id })
+    .from(changeLog)
+    .where(and(eq(changeLog.actorId, account.personId), eq(changeLog.action, 'sign in')))
+    .limit(1);
+  return used === undefined;
 }

@@ -31,7 +31,9 @@ export class SignInTries {
     const tried = await Promise.allSettled([this.ofName.consume(username), this.ofAddress.consume(address)]);
     const waits = tried.filter((each) => each.status === 'rejected').map((each) => millisecondsOrThrow(each.reason));
     if (waits.length === 0) return;
-    throw new Refusal('too-many-tries', { wait: counted(Math.max(1, Math.ceil(Math.max(...waits) / 60_000)), 'minute') });
+    throw new Refusal('too-many-tries', {
+      wait: counted(Math.max(1, Math.ceil(Math.max(...waits) / 60_000)), 'minute'),
+    });
   }
 
   /** What succeeded was no failed try. */

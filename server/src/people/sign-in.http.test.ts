@@ -1,7 +1,13 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Problem } from '#contract/problems';
 import { createApplication } from '#server/application';
-import { clientOf, signIn as signedIn, startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+import {
+  clientOf,
+  signIn as signedIn,
+  startTestServer,
+  type TestClient,
+  type TestServer,
+} from '../../test/test-server.js';
 
 let server: TestServer;
 beforeAll(async () => {

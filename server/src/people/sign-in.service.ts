@@ -27,7 +27,12 @@ export class SignInService {
     const isRight = await verify(account?.passwordHash ?? (await nobodysHash), password);
     if (!account || !isRight) {
       // What was typed for a name that there is not may be a password.
-      await this.note({ personId: null, name: 'Not signed in' }, 'sign-in refused', account?.username ?? 'unknown', from);
+      await this.note(
+        { personId: null, name: 'Not signed in' },
+        'sign-in refused',
+        account?.username ?? 'unknown',
+        from,
+      );
       throw new Refusal('sign-in-failed');
     }
     await this.tries.forgive(username, from);

@@ -31,7 +31,19 @@ export class PlatformModule {
         ThreadPool,
         WorkQueue,
       ],
-      exports: [Actors, Bulk, DATABASE, Clock, CopyReader, DistrictZone, Outbox, Settings, ThreadPool, Transactions, WorkQueue],
+      exports: [
+        Actors,
+        Bulk,
+        DATABASE,
+        Clock,
+        CopyReader,
+        DistrictZone,
+        Outbox,
+        Settings,
+        ThreadPool,
+        Transactions,
+        WorkQueue,
+      ],
     };
   }
 }

@@ -63,7 +63,9 @@ describe('a token', () => {
   });
 
   it('or in the body, where a server takes them only there', async () => {
-    const { address } = await listen(tokenAt((_request, body) => body.includes('client_id=wombat&client_secret=a+b%26c')));
+    const { address } = await listen(
+      tokenAt((_request, body) => body.includes('client_id=wombat&client_secret=a+b%26c')),
+    );
     expect(await users(address)).toEqual([]);
   });
 

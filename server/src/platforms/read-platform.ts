@@ -46,7 +46,9 @@ export async function readPlatform(
 ): Promise<PlatformSnapshot> {
   const bySourcedId = ({ sourcedId }: Row) => sourcedId;
   const births = await client.list(`${rostering}/demographics`, 'demographics', bySourcedId);
-  const birthDates = new Map(births.map((row) => [textOf(row, 'sourcedId'), parseDay(optionalText(row, 'birthDate') ?? '')]));
+  const birthDates = new Map(
+    births.map((row) => [textOf(row, 'sourcedId'), parseDay(optionalText(row, 'birthDate') ?? '')]),
+  );
   const people = (await client.list(`${rostering}/students`, 'users', bySourcedId)).map((row) => ({
     sourcedId: textOf(row, 'sourcedId'),
     identifier: optionalText(row, 'identifier'),

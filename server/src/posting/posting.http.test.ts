@@ -1,10 +1,10 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, onTestFinished } from 'vitest';
 import type { ChangeReply } from '#contract/changes';
 import type { SaveSheetReply, SheetListReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
 import type { TermLineReply } from '#contract/calendar';
 import { changeOf, quarterGrade, sheetNamed } from '../../test/sheets.js';
-import { demoInstant, startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+import { demoInstant, signIn, startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
 let server: TestServer;
 let registrar: TestClient;
@@ -218,15 +218,19 @@ describe('a teacher', () => {
     const { path, rows } = await active('Tidal Ecology 1');
     const request = { changes: [changeOf(rows[3]!, { percent: '81', label: 'B-' })] };
     server.clock.setTo(new Date('2026-01-23T17:00:00Z'));
-    const refused = await teacher.send<Problem>('PUT', path, { ...request, outsideWindow: true });
+    onTestFinished(() => server.clock.setTo(demoInstant));
+    const [lateTeacher, lateRegistrar] = [
+      await signIn(server.address, 'harun'),
+      await signIn(server.address, 'morwenna'),
+    ];
+    const refused = await lateTeacher.send<Problem>('PUT', path, { ...request, outsideWindow: true });
     expect([refused.status, refused.body.code, refused.body.detail]).toEqual([
       409,
       'window-closed',
       'For Quarter grade in Quarter 2 it is closed.',
     ]);
-    expect((await registrar.send<Problem>('PUT', path, request)).body.code).toBe('window-closed');
-    expect((await registrar.send('PUT', path, { ...request, outsideWindow: true })).status).toBe(200);
-    server.clock.setTo(demoInstant);
+    expect((await lateRegistrar.send<Problem>('PUT', path, request)).body.code).toBe('window-closed');
+    expect((await lateRegistrar.send('PUT', path, { ...request, outsideWindow: true })).status).toBe(200);
   });
 });
 

@@ -39,9 +39,7 @@ export async function readClassWork(
   const results: Row[][] = [];
   for (let from = 0; from < columns.length; from += columnsAtOnce) {
     const some = columns.slice(from, from + columnsAtOnce);
-    const read = some.map((column) =>
-      client.listBeneath(textOf(column, 'id'), '/results', ({ userId }) => userId),
-    );
+    const read = some.map((column) => client.listBeneath(textOf(column, 'id'), '/results', ({ userId }) => userId));
     results.push(...(await Promise.all(read)));
   }
   const all = columns.map((column, at) => ({ column, results: results[at]!.map(resultOf) }));

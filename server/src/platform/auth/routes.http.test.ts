@@ -1,5 +1,6 @@
 import { Reflector } from '@nestjs/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { courseFields } from '#core/courses';
 import type { Problem } from '#contract/problems';
 import { startTestServer, type TestServer } from '../../../test/test-server.js';
 import { AccessGuard } from './access.guard.js';
@@ -92,8 +93,9 @@ it('describes itself: what each request holds, and the problem that any of them 
   }
   const { body } = await server.nobody.get<Description>('/openapi.json');
   expect(body.openapi).toMatch(/^3\./);
-  const { BandBody, SaveScaleRequest, Problem } = body.components.schemas;
+  const { BandBody, MarkBody, SaveScaleRequest, Problem } = body.components.schemas;
   expect(SaveScaleRequest!.properties['bands']!.items).toEqual({ $ref: '#/components/schemas/BandBody' });
+  expect(MarkBody!.properties['lastDate']).toEqual({ type: 'string', pattern: '^\\d{4}-\\d{2}-\\d{2}$' });
   expect(BandBody!.properties['lowest']!.pattern).toBe('^\\d{1,3}(\\.\\d{1,2})?$');
   expect(Object.keys(Problem!.properties)).toEqual(['type', 'title', 'status', 'detail', 'code', 'errors']);
   const operationsOfAll = Object.values(body.paths).flatMap((path) => Object.values(path));
@@ -121,6 +123,42 @@ describe('what is wrong with a request', () => {
       body: '{"username":',
     });
     expect([response.status, ((await response.json()) as Problem).code]).toEqual([400, 'body-unreadable']);
+  });
+});
+
+describe('a body', () => {
+  const sent = (text: string) =>
+    fetch(`${server.address}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: text,
+    });
+
+  it('may hold as many as its list promises: 5,000 courses, 500 grades with the longest comments', async () => {
+    const registrar = await server.as('morwenna');
+    const cells = Object.fromEntries(courseFields.map((field) => [field, 'x'.repeat(60)]));
+    const changes = Array.from({ length: 5000 }, () => ({ id: null, revision: '', cells }));
+    const courses = await registrar.send<Problem>('PUT', '/schools/1/courses?period=4', { changes, removed: [] });
+    expect(courses.status).toBe(422); // what is in it is looked at
+    const mark = { percent: '81', label: null, code: null, lastDate: null, hours: null, comment: '好'.repeat(2000) };
+    const grades = Array.from({ length: 500 }, (_, at) => ({ ...mark, enrollmentId: at + 1, version: 0 }));
+    const sheet = await registrar.send<Problem>('PUT', '/grade-sheets/1/1/4', { changes: grades });
+    expect(sheet.body.code).not.toBe('body-too-large');
+  });
+
+  it('of who is not signed in may only be small', async () => {
+    const response = await sent(JSON.stringify({ username: 'x'.repeat(20_000), password: 'y' }));
+    expect([response.status, await response.json()]).toMatchObject([413, { code: 'body-too-large' }]);
+  });
+
+  it('that is nested without an end is refused, whoever sends it', async () => {
+    expect((await sent('['.repeat(8000) + ']'.repeat(8000))).status).toBe(422);
+    const registrar = await server.as('morwenna');
+    const deep = JSON.parse('['.repeat(1000) + ']'.repeat(1000)) as object;
+    expect(await registrar.send('PUT', '/codes', { revision: 'r', codes: deep })).toMatchObject({
+      status: 422,
+      body: { errors: [{ detail: 'at most 12 levels within one another' }] },
+    });
   });
 });
 

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import type { Response } from 'express';
 import { problemOf, type Problem } from '#contract/problems';
+import { isConflict } from '../database/is-constraint-violation.js';
 import { Refusal } from './refusal.js';
 import { traceOf } from './trace-of.js';
 
@@ -20,6 +21,8 @@ export class ProblemFilter implements ExceptionFilter {
   private problemOfThrown(thrown: unknown): Problem {
     if (thrown instanceof Refusal) return problemOf(thrown.code, thrown.data, thrown.fields);
     if (thrown instanceof HttpException) return this.problemOfHttp(thrown);
+    // Two at once, or a request that names what there is not: the database keeps what the domain did not look for.
+    if (isConflict(thrown)) return problemOf('no-longer-fits', {}, []);
     const reference = randomUUID().slice(0, 8);
     this.logger.error(`${reference} ${traceOf(thrown)}`);
     return problemOf('unexpected', { reference }, []);
@@ -33,6 +36,7 @@ export class ProblemFilter implements ExceptionFilter {
         ...problemOf('not-found', { what: 'address', id: '' }, []),
         detail: 'There is nothing at this address.',
       };
+    if (status === 413) return problemOf('body-too-large', {}, []);
     return { ...problemOf('body-unreadable', { reason: `${thrown.message}.` }, []), status };
   }
 }

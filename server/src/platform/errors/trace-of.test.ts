@@ -5,7 +5,10 @@ import { traceOf } from './trace-of.js';
 
 /** As PostgreSQL and Drizzle throw them, with a student's data in each of their parts. */
 function failedQuery(message: string, code: string): Error {
-  const cause = Object.assign(new Error(message), { code, detail: 'Key (email)=(finn@school.example) already exists.' });
+  const cause = Object.assign(new Error(message), {
+    code,
+    detail: 'Key (email)=(finn@school.example) already exists.',
+  });
   const params = ['Finn\nThorn', 'finn@school.example', '31/12/2008'];
   return new DrizzleQueryError('insert into people (given_name, email) values ($1, $2)', params, cause);
 }
