@@ -109,7 +109,7 @@ function operations(): Asked[] {
   return Object.entries(described.paths)
     .flatMap(([path, methods]) =>
       Object.entries(methods).map(([method, operation]) => ({
-        method: method.toUpperCase() as 'GET',
+        method: method.toUpperCase() as Asked['method'],
         path: path.replace('/api', ''),
         operation,
       })),

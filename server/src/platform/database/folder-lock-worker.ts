@@ -1,8 +1,9 @@
 import { once } from 'node:events';
-import { statSync } from 'node:fs';
+import { rmSync, statSync } from 'node:fs';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { parentPort, workerData } from 'node:worker_threads';
 import { lock } from 'proper-lockfile';
+import { claimFromGone } from './lock-holder.js';
 
 /** The folder and the lock in it, as the thread that keeps the lock is told them. */
 export interface FolderLockWish {
@@ -17,8 +18,9 @@ const touchMilliseconds = 1_000;
 const { folder, lockPath } = workerData as FolderLockWish;
 
 /**
- * Whether a holder lives is seen by the lock that it touches, not by its process number: a container that is started
- * again bears the same one. One that was left behind is waited for and taken over. Undefined while its holder lives.
+ * Whether a holder lives is seen by the lock that it touches, not by its process number alone: a container that is started
+ * again bears the same one. One that was left behind is taken over, at once where its holder is surely gone, otherwise after
+ * a while without a touch. Undefined while its holder lives.
  */
 async function take(): Promise<(() => Promise<void>) | undefined> {
   const firstTouch = touchOf(lockPath);
@@ -34,7 +36,8 @@ async function take(): Promise<(() => Promise<void>) | undefined> {
       });
     } catch (error) {
       if ((error as NodeJS.ErrnoException).code !== 'ELOCKED') throw error;
-      if (touchOf(lockPath) !== firstTouch) return undefined;
+      if (claimFromGone(folder)) rmSync(lockPath, { recursive: true, force: true });
+      else if (touchOf(lockPath) !== firstTouch) return undefined;
       await sleep(touchMilliseconds / 4);
     }
   }

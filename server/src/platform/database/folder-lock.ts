@@ -1,9 +1,10 @@
 import { once } from 'node:events';
-import { chmodSync, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { workerFile } from '../work/worker-file.js';
 import type { FolderLockWish } from './folder-lock-worker.js';
+import { holderOf, removeHolder, writeHolder } from './lock-holder.js';
 
 /** A second server on the same folder would lose rows silently, so it must not start. */
 export class FolderInUseError extends Error {
@@ -27,21 +28,19 @@ export class FolderInUseError extends Error {
 export async function lockFolderOrThrow(folder: string): Promise<() => Promise<void>> {
   mkdirSync(folder, { recursive: true });
   closeToOthers(folder);
-  const holder = join(folder, 'wombat.pid');
   const workerData: FolderLockWish = { folder, lockPath: join(folder, 'in-use') };
   const keeper = new Worker(workerFile(new URL('./folder-lock-worker.js', import.meta.url)), {
     workerData,
     execArgv: [],
   });
   const [answer] = (await once(keeper, 'message')) as ['taken' | 'in use'];
-  if (answer === 'in use')
-    throw new FolderInUseError(folder, existsSync(holder) ? readFileSync(holder, 'utf8') : 'unknown');
+  if (answer === 'in use') throw new FolderInUseError(folder, holderOf(folder));
   keeper.on('error', (error) => {
     throw error;
   });
-  writeFileSync(holder, String(process.pid));
+  writeHolder(folder);
   return async () => {
-    rmSync(holder, { force: true });
+    removeHolder(folder);
     keeper.postMessage('release');
     await once(keeper, 'exit');
   };
