@@ -77,7 +77,7 @@ story('a teacher and a registrar at the same sheet', () => {
     );
     await teacher.driver.navigate().refresh();
     await teacher.reads(/Tidal Ecology 1/);
-    await teacher.isAccessible();
+    await teacher.isAccessible('colours');
     await registrar.driver.executeScript(
       `localStorage.setItem('wombat-preferences', JSON.stringify({ state: { theme: 'dark', schoolId: 1 }, version: 0 }))`,
     );
@@ -95,7 +95,7 @@ story('a teacher and a registrar at the same sheet', () => {
     ] as const) {
       await registrar.open(`/school/1/period/4/${place}`);
       await registrar.reads(headline);
-      await registrar.isAccessible();
+      await registrar.isAccessible('colours');
     }
   });
 });
