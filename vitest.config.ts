@@ -39,7 +39,12 @@ export default defineConfig({
       },
       {
         ...fromSource,
-        test: { name: 'web', include: ['web/src/**/*.test.ts'], setupFiles: ['reflect-metadata'], maxWorkers },
+        test: {
+          name: 'web',
+          include: ['web/src/**/*.test.ts'],
+          setupFiles: ['reflect-metadata', 'web/test/local-storage.fixture.ts'],
+          maxWorkers,
+        },
       },
       {
         ...fromSource,

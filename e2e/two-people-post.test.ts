@@ -99,3 +99,68 @@ story('a teacher and a registrar at the same sheet', () => {
     }
   });
 });
+
+story('what is typed and not saved belongs to who typed it', () => {
+  let sheet: string;
+  let students: string[];
+  const signOut = async () => {
+    await teacher.clickOn('button.rounded-full[aria-haspopup=menu]');
+    await teacher.click('Sign out');
+  };
+
+  it('it stays on the sheet when the session ends, and is saved once one signed in again over it', async () => {
+    sheet = new URL(await teacher.driver.getCurrentUrl()).pathname;
+    students = await sheetOf(teacher);
+    await teacher.typeInCell(students[3]!, 'Posted %', '65');
+    await teacher.driver.manage().deleteCookie('wombat');
+    await teacher.save();
+    await teacher.sees('Your session has ended');
+    await teacher.type('Sign-in name', 'harun');
+    await teacher.type('Password', 'low-tide');
+    await teacher.click('Sign in');
+    await teacher.seesNot('Your session has ended');
+    await teacher.reads(/1 unsaved/);
+    await teacher.save();
+    await teacher.sees('1 grade saved.');
+  });
+
+  it('two tabs have it in common, and neither erases what the other keeps', async () => {
+    const first = await teacher.driver.getWindowHandle();
+    await teacher.typeInCell(students[4]!, 'Posted %', '34');
+    await teacher.driver.switchTo().newWindow('tab');
+    await teacher.open(sheet);
+    await teacher.reads(/1 unsaved/);
+    await teacher.typeInCell(students[5]!, 'Posted %', '35');
+    await teacher.reads(/2 unsaved/);
+    await teacher.driver.switchTo().window(first);
+    await teacher.reads(/2 unsaved/);
+    await teacher.driver.navigate().refresh();
+    await teacher.reads(/2 unsaved/);
+    await teacher.cellHolds(students[5]!, 'Posted %', '35.0');
+  });
+
+  it('signing out asks, and clears the screen of every tab at once', async () => {
+    await signOut();
+    await teacher.sees('You have unsaved changes to 1 thing');
+    await teacher.isAccessible();
+    await teacher.click('Keep them and sign out');
+    await teacher.reads(/^Wombat$/);
+    const [first, second] = await teacher.driver.getAllWindowHandles();
+    await teacher.driver.switchTo().window(second!);
+    await teacher.reads(/^Wombat$/);
+    await teacher.driver.close();
+    await teacher.driver.switchTo().window(first!);
+  });
+
+  it('who signs in next in the same browser neither sees nor saves it; it waits for who typed it', async () => {
+    await teacher.click('Morwenna Oake');
+    await teacher.reads(/sections are complete/);
+    await teacher.open(sheet);
+    await teacher.reads(/Tidal Ecology 1/);
+    await teacher.cellHolds(students[4]!, 'Posted %', 'blank');
+    expect(await teacher.headline()).not.toContain('unsaved');
+    await signOut();
+    await teacher.click('Harun Nance');
+    await teacher.reads(/2 unsaved/);
+  });
+});

@@ -1,9 +1,17 @@
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App } from './shell/app';
+import { followOtherTabs } from './shell/kept-drafts';
 import { followPreferences } from './shell/preferences';
+import { followSession } from './shell/session-state';
+import { useReader } from './ui/reader';
 
 followPreferences();
+followOtherTabs();
+followSession(
+  () => useReader.getState().id,
+  () => window.location.reload(),
+);
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <App />

@@ -10,7 +10,7 @@ export interface CalendarBody {
 }
 
 /** Calendars being changed, by school; based on the revision they began from. */
-export const calendarDrafts = createDraftStore<CalendarBody, string>('wombat-drafts-calendars-2');
+export const calendarDrafts = createDraftStore<CalendarBody, string>('calendars');
 
 export function bodyOfCalendar({ weekdays, periods, breaks, windows }: CalendarReply): CalendarBody {
   return {

@@ -1,13 +1,8 @@
-import { describe, expect, it, vi } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { dayOrThrow, type PeriodKind } from '#core/calendar';
 import type { CalendarReply, PeriodBody } from '#contract/calendar';
-
-vi.stubGlobal('window', {
-  localStorage: { getItem: () => null, setItem: () => undefined, removeItem: () => undefined },
-});
-const { bodyOfCalendar, calendarDrafts, changeCalendar } = await import('./calendar-drafts');
-const { calendarFaults, newId, newWindow, periodViews, withoutPeriod, yearBeside, yearsOf } =
-  await import('./calendar-view');
+import { bodyOfCalendar, calendarDrafts, changeCalendar } from './calendar-drafts';
+import { calendarFaults, newId, newWindow, periodViews, withoutPeriod, yearBeside, yearsOf } from './calendar-view';
 
 const period = (
   id: number,

@@ -13,4 +13,4 @@ export interface CourseChanges {
 export const noChanges: CourseChanges = { cells: {}, revisions: {}, removed: [] };
 
 /** By school. Each course bears the revision its change began from, so the draft as a whole is based on nothing. */
-export const courseDrafts = createDraftStore<CourseChanges, null>('wombat-drafts-courses-2');
+export const courseDrafts = createDraftStore<CourseChanges, null>('courses');

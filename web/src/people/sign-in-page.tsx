@@ -1,19 +1,19 @@
 import { useState } from 'react';
-import { Navigate } from 'react-router';
-import { ProblemError } from '../shell/api';
+import { Navigate, useLocation } from 'react-router';
 import { useDemoPeople, useSession, useSignIn } from '../shell/session';
-import { Button } from '../ui/button';
-import { TextField } from '../ui/field';
+import { SignInForm } from './sign-in-form';
 
-/** The way in. While demo data is loaded, the people of the demo are listed to choose from. */
+/**
+ * The way in, and back to where one was when it was asked for. While demo data is loaded, the people of the demo are listed to
+ * choose from.
+ */
 export function SignInPage() {
   const { data: session } = useSession();
   const { data: demoPeople = [] } = useDemoPeople();
   const signIn = useSignIn();
   const [request, setRequest] = useState({ username: '', password: '' });
-  const problem = signIn.error instanceof ProblemError ? signIn.error : undefined;
-  const set = (change: Partial<typeof request>) => setRequest({ ...request, ...change });
-  if (session) return <Navigate to="/" replace />;
+  const from = (useLocation().state as { readonly from?: string } | null)?.from;
+  if (session) return <Navigate to={from ?? '/'} replace />;
   return (
     <main className="mx-auto flex min-h-dvh max-w-[860px] items-center gap-14 px-8 py-10">
       <div className="flex-1">
@@ -45,39 +45,12 @@ export function SignInPage() {
           </section>
         )}
       </div>
-      <form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault();
-          signIn.mutate(request);
-        }}
-        className="w-[340px] space-y-4 rounded-md border border-hairline bg-surface p-7"
-      >
-        <TextField
-          label="Sign-in name"
-          autoComplete="username"
-          autoFocus
-          value={request.username}
-          fault={problem?.fault('username')}
-          onChange={({ target }) => set({ username: target.value })}
-        />
-        <TextField
-          label="Password"
-          type="password"
-          autoComplete="current-password"
-          value={request.password}
-          fault={problem?.fault('password')}
-          onChange={({ target }) => set({ password: target.value })}
-        />
-        {problem && (
-          <p role="alert" className="text-waratah">
-            {problem.problem.detail}
-          </p>
-        )}
-        <Button look="main" type="submit" disabled={signIn.isPending} className="w-full justify-center">
-          Sign in
-        </Button>
-      </form>
+      <SignInForm
+        signIn={signIn}
+        request={request}
+        onChange={setRequest}
+        className="w-[340px] rounded-md border border-hairline bg-surface p-7"
+      />
     </main>
   );
 }

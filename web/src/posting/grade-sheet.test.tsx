@@ -5,6 +5,7 @@ import { dayOrThrow } from '#core/calendar';
 import { made, showAt } from '../../test/show-at.fixture';
 import { GradeSheet } from './grade-sheet';
 import { markDrafts } from './mark-drafts';
+import { discardDrafts } from '../shell/kept-drafts';
 import { blankMark, sheetOf, sheetRow } from '../../test/sheet.fixture';
 
 const sheetKey = { sectionId: 1, itemId: 1, periodId: 4 };
@@ -39,7 +40,7 @@ const textsOf = (student: number) =>
 const atCursor = (grid: HTMLElement) => document.getElementById(grid.getAttribute('aria-activedescendant')!)!;
 const paste = (grid: HTMLElement, text: string) => fireEvent.paste(grid, { clipboardData: { getData: () => text } });
 
-beforeEach(() => markDrafts.discardAll());
+beforeEach(() => discardDrafts());
 
 describe('a sheet by keyboard', () => {
   it('types over a cell, goes down, passes over who has left, and names the cell with the cursor', async () => {

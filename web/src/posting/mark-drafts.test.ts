@@ -1,11 +1,8 @@
-import { beforeEach, expect, it, vi } from 'vitest';
+import { beforeEach, expect, it } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
 import { blankMark, sheetOf, sheetRow } from '../../test/sheet.fixture';
-
-vi.stubGlobal('window', {
-  localStorage: { getItem: () => null, setItem: () => undefined, removeItem: () => undefined },
-});
-const { changeMarks, keepMarksOver, markDrafts, marksOf, settleMarks } = await import('./mark-drafts');
+import { changeMarks, keepMarksOver, markDrafts, marksOf, settleMarks } from './mark-drafts';
+import { discardDrafts } from '../shell/kept-drafts';
 
 const draft = (percent: string, version = 1) => ({ mark: { ...blankMark, percent, label: 'B' }, version });
 const sheet = sheetOf([
@@ -13,7 +10,7 @@ const sheet = sheetOf([
   sheetRow(8, { version: 5, withdrawnOn: dayOrThrow('2026-01-02') }),
 ]);
 
-beforeEach(() => markDrafts.discardAll());
+beforeEach(() => discardDrafts());
 
 it('several changes are one step, which can be undone', () => {
   changeMarks('1/1/4', { 7: draft('80') });

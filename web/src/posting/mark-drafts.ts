@@ -16,7 +16,7 @@ type SavedRows = Pick<SheetReply, 'rows'>;
 export const noMarkDrafts: MarkDrafts = {};
 
 /** By section, item and period. Each mark bears the version it was made on, so the draft as a whole is based on nothing. */
-export const markDrafts = createDraftStore<MarkDrafts, null>('wombat-drafts-marks');
+export const markDrafts = createDraftStore<MarkDrafts, null>('marks');
 
 export function marksOf(sheetId: string): MarkDrafts {
   return markDrafts.get(sheetId)?.now ?? noMarkDrafts;

@@ -1,15 +1,12 @@
-import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
 import { newCode } from '#core/codes';
 import { bodyOfCode } from '#contract/codes';
 import { blankMark, computedFrom, sheetOf, sheetRow } from '../../test/sheet.fixture';
-
-vi.stubGlobal('window', {
-  localStorage: { getItem: () => null, setItem: () => undefined, removeItem: () => undefined },
-});
-const { createSheetEntry } = await import('./sheet-entry');
-const { markDrafts, marksOf } = await import('./mark-drafts');
-const { entryRulesOf, sheetRows } = await import('./sheet-view');
+import { createSheetEntry } from './sheet-entry';
+import { markDrafts, marksOf } from './mark-drafts';
+import { discardDrafts } from '../shell/kept-drafts';
+import { entryRulesOf, sheetRows } from './sheet-view';
 
 const exempt = bodyOfCode(newCode('EXM', 'Exempt', { onTranscript: false }));
 const sheet = sheetOf(
@@ -31,7 +28,7 @@ const drafted = () =>
     Object.entries(marksOf('x')).map(([id, { mark }]) => [id, mark.code ?? `${mark.percent ?? ''}${mark.label ?? ''}`]),
   );
 
-beforeEach(() => markDrafts.discardAll());
+beforeEach(() => discardDrafts());
 
 /** Columns of this sheet: percent, label or code, last date, comment. */
 const typed = (row: number, column: number, text: string) => entry().edit([[row, column, text]], 'typed');

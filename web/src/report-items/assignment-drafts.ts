@@ -2,4 +2,4 @@ import type { AssignmentBody } from '#contract/report-items';
 import { createDraftStore } from '../shell/draft-store';
 
 /** Rules and exceptions being changed, by school; based on the revision they began from. */
-export const assignmentDrafts = createDraftStore<AssignmentBody, string>('wombat-drafts-assignments');
+export const assignmentDrafts = createDraftStore<AssignmentBody, string>('assignments');

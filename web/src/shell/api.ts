@@ -1,4 +1,5 @@
 import { noteReachability } from './reachability';
+import { noteSession } from './session-state';
 import type { Problem } from '#contract/problems';
 
 /** A refusal by the server, with the fields concerned; shown where it belongs rather than thrown away. */
@@ -57,6 +58,7 @@ async function request<Reply>(method: string, path: string, body?: object): Prom
   if (response.status === 204) return undefined as Reply;
   // What stands in front of a server that is down answers with a page of its own.
   const reply: unknown = await response.json().catch(() => ({ ...unreachable, status: response.status }));
+  if (response.status === 401 && path !== '/session') noteSession('ended');
   if (!response.ok) throw new ProblemError(reply as Problem);
   const change = response.headers.get('x-wombat-change');
   if (change !== null && typeof reply === 'object' && reply !== null) changes.set(reply, Number(change));

@@ -1,15 +1,12 @@
-import { beforeEach, describe, expect, it, vi } from 'vitest';
-
-vi.stubGlobal('window', {
-  localStorage: { getItem: () => null, setItem: () => undefined, removeItem: () => undefined },
-});
-const { createDraftStore } = await import('./draft-store');
+import { beforeEach, describe, expect, it } from 'vitest';
+import { createDraftStore } from './draft-store';
+import { discardDrafts } from './kept-drafts';
 
 const store = createDraftStore<{ cutOff: number }, number>('wombat-drafts-test');
 const saved = { cutOff: 90 };
 const change = (cutOff: number, isSameStep = false) => store.change(1, 3, saved, { cutOff }, isSameStep);
 
-beforeEach(() => store.discardAll());
+beforeEach(() => discardDrafts());
 
 describe('a draft', () => {
   it('begins from what is saved and keeps what it began from', () => {

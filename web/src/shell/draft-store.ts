@@ -1,22 +1,13 @@
-import { create } from 'zustand';
-import { persist } from 'zustand/middleware';
 import { canonicalJson } from '#core/changes';
+import { keepDraft, useKeptDrafts, type Draft, type DraftsOfKind } from './kept-drafts';
 
-/** Something being changed: as it would be, what it was before each step, and what the change began from. */
-export interface Draft<Body, Base> {
-  readonly basedOn: Base;
-  readonly now: Body;
-  readonly undo: readonly Body[];
-}
+export type { Draft } from './kept-drafts';
 
 /** The number of what is changed, or a text where a number does not name it. */
 type DraftKey = number | string;
 
-interface Drafts<Body, Base> {
-  readonly drafts: Readonly<Record<DraftKey, Draft<Body, Base>>>;
-}
-
 const mostSteps = 100;
+const none: DraftsOfKind = {};
 
 /** Whether two bodies say the same, in whatever order their fields stand. */
 const isSame = (one: unknown, other: unknown) => canonicalJson(one) === canonicalJson(other);
@@ -24,23 +15,25 @@ const isSame = (one: unknown, other: unknown) => canonicalJson(one) === canonica
 /**
  * Drafts of one kind of thing, each under a key. They survive leaving the page and reloading it; changed or stepped back to what
  * is saved, a draft goes. `Base` is what tells a save that somebody else saved first: a version or a revision.
+ * @param kind permanent, as they are kept under it; another name where their form changes
  */
-export function createDraftStore<Body, Base>(name: string) {
-  const useStore = create<Drafts<Body, Base>>()(persist((): Drafts<Body, Base> => ({ drafts: {} }), { name }));
-  const update = (id: DraftKey, next: (draft: Draft<Body, Base> | undefined) => Draft<Body, Base> | undefined) =>
-    useStore.setState(({ drafts }) => {
-      const { [id]: draft, ...others } = drafts;
-      const changed = next(draft);
-      return { drafts: changed ? { ...others, [id]: changed } : others };
-    });
+export function createDraftStore<Body, Base>(kind: string) {
+  type Own = Draft<Body, Base>;
+  const ownOf = (drafts: DraftsOfKind | undefined) => (drafts ?? none) as Readonly<Record<DraftKey, Own>>;
+  const get = (id: DraftKey): Own | undefined => ownOf(useKeptDrafts.getState().kinds[kind])[id];
+  const update = (id: DraftKey, next: (draft: Own | undefined) => Own | undefined) => {
+    const before = get(id);
+    const changed = next(before);
+    if (changed !== before) keepDraft(kind, String(id), changed);
+  };
   return {
     /** A draft that is what is saved is none: its save arrived, and only the answer did not. */
-    use(id: DraftKey, saved?: Body): Draft<Body, Base> | undefined {
-      const draft = useStore(({ drafts }) => drafts[id]);
+    use(id: DraftKey, saved?: Body): Own | undefined {
+      const draft = useKeptDrafts(({ kinds }) => ownOf(kinds[kind])[id]);
       return draft && isSame(draft.now, saved) ? undefined : draft;
     },
-    useAll: () => useStore(({ drafts }) => drafts),
-    get: (id: DraftKey) => useStore.getState().drafts[id],
+    useAll: () => ownOf(useKeptDrafts(({ kinds }) => kinds[kind])),
+    get,
     /** Changes a draft, beginning one where there is none. With `isSameStep` the change joins the step before it, as in a drag. */
     change(id: DraftKey, basedOn: Base, saved: Body, now: Body, isSameStep = false): void {
       update(id, (draft = { basedOn, now: saved, undo: [] }) => {
@@ -65,6 +58,5 @@ export function createDraftStore<Body, Base>(name: string) {
       );
     },
     discard: (id: DraftKey) => update(id, () => undefined),
-    discardAll: () => useStore.setState({ drafts: {} }),
   };
 }

@@ -6,18 +6,21 @@ import type { PersonReply } from '#contract/people';
 import { RunningCalculation } from '../calculation/recalculation-note';
 import { RecentChanges } from '../changes/recent-changes';
 import { RunningFile } from '../files/running-file';
+import { SignInAgain } from '../people/sign-in-again';
 import { RunningRun } from '../runs/running-run';
 import { Drawer } from '../ui/drawer';
 import { useKeys } from '../ui/use-keys';
 import { closeDrawer, useDrawer } from './drawer-store';
 import { KeysDialog } from './keys-dialog';
 import { PageFace } from './awaited-page';
+import { UnkeptBanner } from './unkept-banner';
 import { UnreachableBanner } from './unreachable-banner';
 import { PersonMenu } from './person-menu';
 import { usePreferences } from './preferences';
 import { useScope, useSchools, useTermLine } from './scope';
 import { SearchDialog } from './search-dialog';
 import { useSession } from './session';
+import { useSessionState } from './session-state';
 import { StepPath } from './step-path';
 import { TermLine } from './term-line';
 
@@ -44,7 +47,7 @@ export function Frame() {
   const [placesOpenAt, setPlacesOpenAt] = useState<string | undefined>();
   const showsPlaces = placesOpenAt === pathname;
   const openSearch = useCallback(() => setSearching(true), []);
-  if (session === null) return <Navigate to="/sign-in" replace />;
+  if (session === null) return <ToSignIn />;
   if (!session) return <PageFace queries={[opened]} />;
   const period = termLine?.periods.find(({ id }) => id === periodId);
   if (termLine && !period) return <Navigate to={`/school/${schoolId}/period/${termLine.suggestedPeriodId}`} replace />;
@@ -94,6 +97,7 @@ export function Frame() {
         <main id="page" className="relative flex min-w-0 flex-1 flex-col overflow-auto">
           {isElsewhere && <div aria-hidden className="hatched absolute inset-x-0 top-0 h-1.5" />}
           <UnreachableBanner />
+          <UnkeptBanner />
           {termLine ? <Outlet /> : <PageFace queries={[line]} />}
         </main>
         {shown && (
@@ -103,9 +107,17 @@ export function Frame() {
         )}
       </div>
       <SearchDialog isOpen={isSearching} onOpenChange={setSearching} person={session.person} />
+      <SignInAgain person={session.person} />
       <KeysDialog isOpen={showsKeys} onOpenChange={setShowsKeys} />
     </div>
   );
+}
+
+/** Whoever is sent there comes back; whoever left does not want to. */
+function ToSignIn() {
+  const hasLeft = useSessionState(({ state }) => state === 'left');
+  const { pathname, search } = useLocation();
+  return <Navigate to="/sign-in" replace state={hasLeft ? null : { from: pathname + search }} />;
 }
 
 function SchoolPicker({ person }: { person: PersonReply }) {

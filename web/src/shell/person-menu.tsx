@@ -1,6 +1,9 @@
 import { Check, LogOut } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import type { PersonReply } from '#contract/people';
+import { useState } from 'react';
+import { countDrafts, useKeptDrafts } from './kept-drafts';
+import { LeaveDialog } from './leave-dialog';
 import { usePreferences, type Theme } from './preferences';
 import { useSignOut } from './session';
 import { usePeopleOrder, type PeopleOrder } from '../ui/people-order';
@@ -23,41 +26,46 @@ export function PersonMenu({ person }: { person: PersonReply }) {
   const theme = usePreferences((state) => state.theme);
   const [order, setOrder] = usePeopleOrder();
   const { mutate: signOut } = useSignOut();
+  const unsaved = useKeptDrafts(countDrafts);
+  const [isAsking, setAsking] = useState(false);
   const initials = person.name
     .split(' ')
     .map((name) => name[0])
     .join('');
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="grid size-8 place-items-center rounded-full bg-eucalypt-soft text-[13px] font-bold text-eucalypt">
-        <span aria-hidden>{initials}</span>
-        <span className="sr-only">{person.name}'s menu</span>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          className="z-50 min-w-[200px] rounded-md border border-hairline bg-surface p-1 shadow-float"
-        >
-          <DropdownMenu.Label className="px-3 py-1.5">
-            <span className="block font-bold">{person.name}</span>
-            <span className="text-[13px] text-quiet">{person.role}</span>
-          </DropdownMenu.Label>
-          <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
-          <Radios
-            label="Theme"
-            options={themes}
-            value={theme}
-            onChoose={(to) => usePreferences.setState({ theme: to })}
-          />
-          <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
-          <Radios label="People by" options={orders} value={order} onChoose={setOrder} />
-          <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
-          <DropdownMenu.Item className={itemLook} onSelect={() => signOut()}>
-            <LogOut size={14} aria-hidden /> Sign out
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className="grid size-8 place-items-center rounded-full bg-eucalypt-soft text-[13px] font-bold text-eucalypt">
+          <span aria-hidden>{initials}</span>
+          <span className="sr-only">{person.name}'s menu</span>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            align="end"
+            className="z-50 min-w-[200px] rounded-md border border-hairline bg-surface p-1 shadow-float"
+          >
+            <DropdownMenu.Label className="px-3 py-1.5">
+              <span className="block font-bold">{person.name}</span>
+              <span className="text-[13px] text-quiet">{person.role}</span>
+            </DropdownMenu.Label>
+            <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
+            <Radios
+              label="Theme"
+              options={themes}
+              value={theme}
+              onChoose={(to) => usePreferences.setState({ theme: to })}
+            />
+            <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
+            <Radios label="People by" options={orders} value={order} onChoose={setOrder} />
+            <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
+            <DropdownMenu.Item className={itemLook} onSelect={() => (unsaved > 0 ? setAsking(true) : signOut())}>
+              <LogOut size={14} aria-hidden /> Sign out
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <LeaveDialog isOpen={isAsking} onOpenChange={setAsking} unsaved={unsaved} onLeave={signOut} />
+    </>
   );
 }
 

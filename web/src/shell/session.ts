@@ -1,16 +1,44 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { toast } from 'sonner';
 import type { DemoPersonReply, SessionReply, SignInRequest } from '#contract/people';
 import { setDistrictZone } from '../ui/format';
 import { setReader } from '../ui/reader';
 import { api, ProblemError, setCsrfToken } from './api';
+import { closeDrawer } from './drawer-store';
+import { showDraftsOf } from './kept-drafts';
+import { noteSession, tellOtherTabs } from './session-state';
 
 const sessionKey = ['session'];
 
+/** From now on the screen is that person's. */
 function begin(session: SessionReply): SessionReply {
+  const { personId } = session.person;
   setCsrfToken(session.csrfToken);
   setDistrictZone(session.timeZone);
-  setReader(session.person.personId);
+  setReader(personId);
+  showDraftsOf(personId);
+  noteSession('lasts');
+  tellOtherTabs(personId);
   return session;
+}
+
+/** From now on it is nobody's: nothing of the person before is left on it or in memory. */
+function end(client: QueryClient): void {
+  noteSession('left');
+  setCsrfToken('');
+  closeDrawer();
+  toast.dismiss();
+  client.setQueryData(sessionKey, null);
+  forgetAnswers(client);
+  showDraftsOf(0);
+  setReader(0);
+  tellOtherTabs(0);
+}
+
+/** All that the server told somebody, but for who is signed in now. */
+function forgetAnswers(client: QueryClient): void {
+  client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== sessionKey[0] });
+  client.getMutationCache().clear();
 }
 
 /** Who is signed in; null for nobody. */
@@ -29,26 +57,23 @@ export function useSession() {
   });
 }
 
+/** Whoever was signed in before and signs in again goes on where they were; for anybody else everything begins anew. */
 export function useSignIn() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (request: SignInRequest) => api.post<SessionReply>('/session', request),
     onSuccess: (session) => {
-      client.clear();
+      const before = client.getQueryData<SessionReply | null>(sessionKey);
       client.setQueryData(sessionKey, begin(session));
+      if (before?.person.personId === session.person.personId) void client.invalidateQueries();
+      else forgetAnswers(client);
     },
   });
 }
 
 export function useSignOut() {
   const client = useQueryClient();
-  return useMutation({
-    mutationFn: () => api.remove('/session'),
-    onSuccess: () => {
-      client.clear();
-      client.setQueryData(sessionKey, null);
-    },
-  });
+  return useMutation({ mutationFn: () => api.remove('/session'), onSuccess: () => end(client) });
 }
 
 export function useDemoPeople() {

@@ -5,7 +5,7 @@ import { courseLevels, type CourseLevel } from '#core/courses';
 import { createDraftStore } from '../shell/draft-store';
 
 /** The settings being changed, under one key as they are the district's; based on the revision they began from. */
-export const gpaDrafts = createDraftStore<GpaPolicyBody, string>('wombat-drafts-gpa');
+export const gpaDrafts = createDraftStore<GpaPolicyBody, string>('gpa');
 export const gpaDraftKey = 'district';
 
 /** What is wrong with one number of a draft, or undefined; a comma stands for a point. */

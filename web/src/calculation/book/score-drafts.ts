@@ -20,7 +20,7 @@ export interface ScoreDraft {
 export type ScoreDrafts = Readonly<Record<string, ScoreDraft>>;
 
 /** By section and period. Each cell bears the version it was typed over, so the draft as a whole is based on nothing. */
-export const scoreDrafts = createDraftStore<ScoreDrafts, null>('wombat-drafts-scores');
+export const scoreDrafts = createDraftStore<ScoreDrafts, null>('scores');
 
 export const noScoreDrafts: ScoreDrafts = {};
 

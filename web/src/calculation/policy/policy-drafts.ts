@@ -17,7 +17,7 @@ export interface PolicyDraft {
 }
 
 /** By school and place, each based on the revision of the saved policy, empty for a place without one. */
-export const policyDrafts = createDraftStore<PolicyDraft | null, string>('wombat-drafts-policies-2');
+export const policyDrafts = createDraftStore<PolicyDraft | null, string>('policies');
 
 /** A policy as the screen works with it: saved, drafted, or both. */
 export interface PolicyView {

@@ -1,0 +1,142 @@
+import { screen, waitFor, within } from '@testing-library/react';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import type { Problem } from '#contract/problems';
+import { showAt } from '../../test/show-at.fixture';
+import { markDrafts } from '../posting/mark-drafts';
+import { PersonMenu } from '../shell/person-menu';
+import { showDraftsOf } from '../shell/kept-drafts';
+import { api } from '../shell/api';
+import { useSession } from '../shell/session';
+import { noteSession } from '../shell/session-state';
+import { SignInAgain } from './sign-in-again';
+import { useQuery } from '@tanstack/react-query';
+
+const harun = { personId: 7, name: 'Harun Nance', role: 'teacher' } as const;
+const session = { person: harun, csrfToken: 't', timeZone: 'Europe/London', district: 'Saltmarsh' };
+const ended: Problem = {
+  type: 'urn:wombat:problem:not-signed-in',
+  code: 'not-signed-in',
+  status: 401,
+  title: 'Sign in',
+  detail: 'Sign in to continue.',
+  errors: [],
+};
+
+/** A page with grades on it, and what stands around it. */
+function Page() {
+  const { data } = useSession();
+  const { data: grades, refetch } = useQuery({ queryKey: ['grades'], queryFn: () => api.get<string[]>('/grades') });
+  if (!data) return <p>{data === null ? 'The way in' : 'One moment'}</p>;
+  return (
+    <>
+      <PersonMenu person={data.person} />
+      <p>{grades?.join('; ')}</p>
+      <button onClick={() => void refetch()}>Read again</button>
+      <SignInAgain person={data.person} />
+    </>
+  );
+}
+
+const answers = { 'GET /session': session, 'GET /grades': ['Thorn, Finn 77'], 'DELETE /session': {} };
+const type = () => markDrafts.change('13/1/4', null, {}, { 1: { version: 0, mark: {} as never } });
+
+beforeEach(() => noteSession('lasts'));
+afterEach(() => showDraftsOf(0));
+
+describe('signing out', () => {
+  const leave = async (person: ReturnType<typeof showAt>['person']) => {
+    await screen.findByText('Thorn, Finn 77');
+    await person.click(screen.getByRole('button', { name: /Harun Nance/ }));
+    await person.click(screen.getByRole('menuitem', { name: 'Sign out' }));
+  };
+
+  it('takes every name and grade off the screen at once', async () => {
+    const { person } = showAt(<Page />, { answers });
+    await leave(person);
+    await screen.findByText('The way in');
+    expect(screen.queryByText(/Thorn/)).toBeNull();
+  });
+
+  it('asks what is to become of what is not saved; kept, it is there when the same person comes back', async () => {
+    const { person, sent } = showAt(<Page />, { answers });
+    await screen.findByText('Thorn, Finn 77');
+    type();
+    await leave(person);
+    const dialog = await screen.findByRole('dialog', { name: 'You have unsaved changes to 1 thing' });
+    expect(sent.some(({ request }) => request === 'DELETE /session')).toBe(false);
+    await person.click(within(dialog).getByRole('button', { name: 'Keep them and sign out' }));
+    await screen.findByText('The way in');
+    expect(markDrafts.get('13/1/4')).toBeUndefined();
+    showDraftsOf(8);
+    expect(markDrafts.get('13/1/4')).toBeUndefined();
+    showDraftsOf(7);
+    expect(markDrafts.get('13/1/4')).toBeDefined();
+  });
+
+  it('discards it where one says so, and does nothing where one stays', async () => {
+    const { person, sent } = showAt(<Page />, { answers });
+    await screen.findByText('Thorn, Finn 77');
+    type();
+    await leave(person);
+    await person.click(await screen.findByRole('button', { name: 'Stay' }));
+    expect(sent.some(({ request }) => request === 'DELETE /session')).toBe(false);
+    await leave(person);
+    await person.click(await screen.findByRole('button', { name: 'Discard them and sign out' }));
+    await screen.findByText('The way in');
+    showDraftsOf(7);
+    expect(markDrafts.get('13/1/4')).toBeUndefined();
+  });
+});
+
+describe('a session that ends by itself', () => {
+  const shown = (signedIn: object) => {
+    let grades: object = answers['GET /grades'];
+    const view = showAt(<Page />, {
+      answers: {
+        ...answers,
+        'GET /grades': () => grades,
+        'POST /session': () => {
+          grades = ['Thorn, Finn 80'];
+          return signedIn;
+        },
+      },
+    });
+    const end = async () => {
+      await screen.findByText('Thorn, Finn 77');
+      type();
+      grades = ended;
+      await view.person.click(screen.getByRole('button', { name: 'Read again' }));
+      return screen.findByRole('dialog', { name: 'Your session has ended' });
+    };
+    const signIn = async (dialog: HTMLElement) => {
+      await view.person.type(within(dialog).getByLabelText('Sign-in name'), 'harun');
+      await view.person.type(within(dialog).getByLabelText('Password'), 'low-tide{Enter}');
+    };
+    return { ...view, end, signIn };
+  };
+
+  it('leaves the page as it is, with what was typed, and goes on with it once one signed in again', async () => {
+    const { end, signIn, address } = shown({ ...session, csrfToken: 'new' });
+    const dialog = await end();
+    expect(screen.getByText('Thorn, Finn 77')).toBeDefined();
+    await signIn(dialog);
+    await screen.findByText('Thorn, Finn 80');
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+    expect([address(), markDrafts.get('13/1/4') !== undefined]).toEqual(['/school/1/period/4/here', true]);
+  });
+
+  it('says what is wrong with the password, and stays', async () => {
+    const { end, signIn } = shown({ ...ended, code: 'sign-in-failed', detail: 'No account has this name.' });
+    const dialog = await end();
+    await signIn(dialog);
+    expect((await within(dialog).findByRole('alert')).textContent).toBe('No account has this name.');
+  });
+
+  it('begins anew where somebody else signs in: nothing that was typed is theirs', async () => {
+    const morwenna = { personId: 8, name: 'Morwenna Oake', role: 'registrar' };
+    const { end, signIn, address } = shown({ ...session, person: morwenna });
+    await signIn(await end());
+    await waitFor(() => expect(address()).toBe('/'));
+    expect(markDrafts.get('13/1/4')).toBeUndefined();
+  });
+});

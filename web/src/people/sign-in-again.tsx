@@ -1,0 +1,43 @@
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { PersonReply } from '#contract/people';
+import { useSignIn } from '../shell/session';
+import { noteSession, useSessionState } from '../shell/session-state';
+import { Dialog } from '../ui/dialog';
+import { SignInForm } from './sign-in-form';
+
+/** Over the page of somebody whose session ended: the way to go on with it, and with what was typed. */
+export function SignInAgain({ person }: { person: PersonReply }) {
+  const hasEnded = useSessionState(({ state }) => state === 'ended');
+  const [request, setRequest] = useState({ username: '', password: '' });
+  const signIn = useSignIn();
+  const navigate = useNavigate();
+  const onChange = (next: typeof request) => {
+    setRequest(next);
+    if (signIn.isError) signIn.reset();
+  };
+  return (
+    <Dialog
+      isOpen={hasEnded}
+      onOpenChange={(isOpen) => noteSession(isOpen ? 'ended' : 'lasts')}
+      title="Your session has ended"
+      description={`Sign in again, ${person.name}, to go on where you are. What you typed is still here and not saved.`}
+      savesAtOnce
+    >
+      <SignInForm
+        signIn={{
+          ...signIn,
+          mutate: () =>
+            signIn.mutate(request, {
+              onSuccess: (session) => {
+                setRequest({ username: '', password: '' });
+                if (session.person.personId !== person.personId) void navigate('/');
+              },
+            }),
+        }}
+        request={request}
+        onChange={onChange}
+      />
+    </Dialog>
+  );
+}
