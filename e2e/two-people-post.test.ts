@@ -108,7 +108,7 @@ story('what is typed and not saved belongs to who typed it', () => {
     await teacher.click('Sign out');
   };
 
-  it('it stays on the sheet when the session ends, and is saved once one signed in again over it', async () => {
+  it('stays on the sheet when the session ends, and is saved once one signed in again over it', async () => {
     sheet = new URL(await teacher.driver.getCurrentUrl()).pathname;
     students = await sheetOf(teacher);
     await teacher.typeInCell(students[3]!, 'Posted %', '65');
@@ -124,7 +124,7 @@ story('what is typed and not saved belongs to who typed it', () => {
     await teacher.sees('1 grade saved.');
   });
 
-  it('two tabs have it in common, and neither erases what the other keeps', async () => {
+  it('is common to two tabs, and neither erases what the other keeps', async () => {
     const first = await teacher.driver.getWindowHandle();
     await teacher.typeInCell(students[4]!, 'Posted %', '34');
     await teacher.driver.switchTo().newWindow('tab');
@@ -141,7 +141,7 @@ story('what is typed and not saved belongs to who typed it', () => {
 
   it('signing out asks, and clears the screen of every tab at once', async () => {
     await signOut();
-    await teacher.sees('You have unsaved changes to 1 thing');
+    await teacher.sees('You have unsaved changes to 1 grade sheet');
     await teacher.isAccessible();
     await teacher.click('Keep them and sign out');
     await teacher.reads(/^Wombat$/);

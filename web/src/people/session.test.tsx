@@ -62,7 +62,7 @@ describe('signing out', () => {
     await screen.findByText('Thorn, Finn 77');
     type();
     await leave(person);
-    const dialog = await screen.findByRole('dialog', { name: 'You have unsaved changes to 1 thing' });
+    const dialog = await screen.findByRole('dialog', { name: 'You have unsaved changes to 1 grade sheet' });
     expect(sent.some(({ request }) => request === 'DELETE /session')).toBe(false);
     await person.click(within(dialog).getByRole('button', { name: 'Keep them and sign out' }));
     await screen.findByText('The way in');

@@ -1,18 +1,17 @@
-import { counted } from '#contract/messages';
+import { counted, listed, type CountedThing } from '#contract/messages';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
-import { discardDrafts } from './kept-drafts';
+import { discardDrafts, useKeptDrafts, type DraftsOfKind } from './kept-drafts';
 
 interface LeaveDialogProps {
   readonly isOpen: boolean;
   readonly onOpenChange: (isOpen: boolean) => void;
-  /** Things changed and not saved. */
-  readonly unsaved: number;
   readonly onLeave: () => void;
 }
 
 /** Asks somebody who signs out what is to become of what they have not saved. */
-export function LeaveDialog({ isOpen, onOpenChange, unsaved, onLeave }: LeaveDialogProps) {
+export function LeaveDialog({ isOpen, onOpenChange, onLeave }: LeaveDialogProps) {
+  const kinds = useKeptDrafts((state) => state.kinds);
   const leave = () => {
     onOpenChange(false);
     onLeave();
@@ -21,7 +20,7 @@ export function LeaveDialog({ isOpen, onOpenChange, unsaved, onLeave }: LeaveDia
     <Dialog
       isOpen={isOpen}
       onOpenChange={onOpenChange}
-      title={`You have unsaved changes to ${counted(unsaved, 'thing')}`}
+      title={`You have unsaved changes to ${changedInWords(kinds)}`}
       footer={
         <>
           <Button look="main" autoFocus onClick={leave}>
@@ -47,5 +46,25 @@ export function LeaveDialog({ isOpen, onOpenChange, unsaved, onLeave }: LeaveDia
         save them.
       </p>
     </Dialog>
+  );
+}
+
+/** What people call what the drafts of each kind are of. */
+const things: Readonly<Record<string, CountedThing>> = {
+  assignments: 'list of rules',
+  calendars: 'calendar',
+  courses: 'course list',
+  gpa: 'GPA setting',
+  marks: 'grade sheet',
+  policies: 'policy',
+  scales: 'scale',
+  scores: 'grade book',
+};
+
+/** @example changedInWords({ marks: { '13/1/4': draft } }) // '1 grade sheet' */
+function changedInWords(kinds: Readonly<Record<string, DraftsOfKind>>): string {
+  const counts = Object.entries(kinds).map(([kind, drafts]) => [kind, Object.keys(drafts).length] as const);
+  return listed(
+    counts.filter(([, count]) => count > 0).map(([kind, count]) => counted(count, things[kind] ?? 'thing')),
   );
 }

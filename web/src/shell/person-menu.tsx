@@ -64,7 +64,7 @@ export function PersonMenu({ person }: { person: PersonReply }) {
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
-      <LeaveDialog isOpen={isAsking} onOpenChange={setAsking} unsaved={unsaved} onLeave={signOut} />
+      <LeaveDialog isOpen={isAsking} onOpenChange={setAsking} onLeave={signOut} />
     </>
   );
 }
