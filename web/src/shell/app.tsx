@@ -1,28 +1,24 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { QueryClientProvider } from '@tanstack/react-query';
 import { createBrowserRouter, Navigate, RouterProvider, useParams } from 'react-router';
 import { Toaster } from 'sonner';
 import { SignInPage } from '../people/sign-in-page';
 import { ToNextSheet } from '../posting/to-next-sheet';
 import { ToSheet } from '../posting/to-sheet';
 import { FirstStart } from '../exchange/first-start';
-import { ProblemError } from './api';
 import { NoPage, PageFace } from './awaited-page';
 import { BrokenPage } from './broken-page';
 import { Frame } from './frame';
 import { pages } from './pages';
 import { Skeleton } from '../ui/skeleton';
 import { usePreferences } from './preferences';
+import { createQueryClient } from './query-client';
 import { useSchools, useTermLine } from './scope';
 import { useSession } from './session';
 
 /** How long a notice, and with it the way to undo, stays while the pointer is elsewhere. */
 const noticeMilliseconds = 10_000;
 
-const client = new QueryClient({
-  defaultOptions: {
-    queries: { staleTime: 5_000, retry: (count, error) => !(error instanceof ProblemError) && count < 2 },
-  },
-});
+const client = createQueryClient();
 
 const router = createBrowserRouter([
   { path: '/sign-in', element: <SignInPage /> },
