@@ -20,44 +20,68 @@ export interface OurPerson {
   readonly birthDate: Day | null;
 }
 
+/**
+ * Why nobody is taken: the number says one person and the address another; several of ours have the address, as brothers and
+ * sisters do, or the name and the day of birth; several of theirs would be the same one of ours.
+ */
+export type PersonConflict = 'twoIds' | 'sameAddress' | 'sameName' | 'twoAccounts';
+
 /** Who it is. Only a number or an address that nobody else has is taken by itself; a name is proposed. */
 export type PersonMatch =
   | { readonly state: 'joined'; readonly personId: number; readonly by: 'identifier' | 'email' }
   | { readonly state: 'proposed'; readonly personId: number; readonly by: 'nameAndBirthDate' | 'name' }
-  /** The number says one person and the address another, or several have the same name and day of birth. */
-  | { readonly state: 'conflicting'; readonly personIds: readonly number[]; readonly by: 'twoIds' | 'sameName' }
+  | { readonly state: 'conflicting'; readonly personIds: readonly number[]; readonly by: PersonConflict }
   | { readonly state: 'unmatched' };
 
 /** Our people by all that a platform may know them by, so that thousands are found without comparing each with each. */
 export interface PeopleIndex {
   readonly byIdentifier: ReadonlyMap<string, OurPerson>;
-  readonly byEmail: ReadonlyMap<string, OurPerson>;
+  readonly byEmail: ReadonlyMap<string, readonly OurPerson[]>;
   readonly byName: ReadonlyMap<string, readonly OurPerson[]>;
 }
 
 export function indexPeople(people: readonly OurPerson[]): PeopleIndex {
-  const byName = new Map<string, OurPerson[]>();
-  for (const person of people) {
-    const key = nameKey(person);
-    const same = byName.get(key);
-    if (same) same.push(person);
-    else byName.set(key, [person]);
-  }
   return {
     byIdentifier: new Map(people.map((person) => [idKey(person.sourcedId), person])),
-    byEmail: new Map(people.map((person) => [idKey(person.email), person])),
-    byName,
+    byEmail: grouped(people, ({ email }) => idKey(email)),
+    byName: grouped(people, nameKey),
   };
+}
+
+function grouped(people: readonly OurPerson[], keyOf: (person: OurPerson) => string): Map<string, OurPerson[]> {
+  const groups = new Map<string, OurPerson[]>();
+  for (const person of people) {
+    const key = keyOf(person);
+    const same = groups.get(key);
+    if (same) same.push(person);
+    else groups.set(key, [person]);
+  }
+  return groups;
+}
+
+/** Who each of them is, in their order; whom two of them would be is said of neither. */
+export function matchPeople(theirs: readonly TheirPerson[], index: PeopleIndex): PersonMatch[] {
+  const matches = theirs.map((person) => matchPerson(person, index));
+  const claims = new Map<number, number>();
+  for (const match of matches)
+    if (match.state === 'joined') claims.set(match.personId, (claims.get(match.personId) ?? 0) + 1);
+  return matches.map((match) =>
+    match.state === 'joined' && claims.get(match.personId)! > 1
+      ? { state: 'conflicting', personIds: [match.personId], by: 'twoAccounts' }
+      : match,
+  );
 }
 
 /** By number, else by e-mail address, else by name and date of birth. */
 export function matchPerson(theirs: TheirPerson, index: PeopleIndex): PersonMatch {
   const byNumber = theirs.identifier ? index.byIdentifier.get(idKey(theirs.identifier)) : undefined;
-  const byEmail = theirs.email ? index.byEmail.get(idKey(theirs.email)) : undefined;
-  if (byNumber && byEmail && byNumber.id !== byEmail.id)
-    return { state: 'conflicting', personIds: [byNumber.id, byEmail.id], by: 'twoIds' };
+  const byEmail = (theirs.email ? index.byEmail.get(idKey(theirs.email)) : undefined) ?? [];
+  const ids = byEmail.map(({ id }) => id);
+  if (byNumber && ids.length > 0 && !ids.includes(byNumber.id))
+    return { state: 'conflicting', personIds: [byNumber.id, ...ids], by: 'twoIds' };
   if (byNumber) return { state: 'joined', personId: byNumber.id, by: 'identifier' };
-  if (byEmail) return { state: 'joined', personId: byEmail.id, by: 'email' };
+  if (ids.length > 1) return { state: 'conflicting', personIds: ids, by: 'sameAddress' };
+  if (ids.length === 1) return { state: 'joined', personId: ids[0]!, by: 'email' };
   return byNameAndBirth(theirs, index.byName.get(nameKey(theirs)) ?? []);
 }
 

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
 import { compareNames } from './compare-names.js';
-import { indexPeople, matchPerson, type OurPerson, type TheirPerson } from './match-person.js';
+import { indexPeople, matchPeople, matchPerson, type OurPerson, type TheirPerson } from './match-person.js';
 import { byNeed } from './match-state.js';
 import { nameSimilarity } from './name-similarity.js';
 import { proposeSection } from './propose-section.js';
@@ -221,6 +221,30 @@ describe('a person', () => {
     ],
   ] as const)('is found %s', (_how, over, match) => {
     expect(matchPerson(theirs(over), index)).toEqual(match);
+  });
+
+  it('is nobody for sure by an address that brothers and sisters share; a number among theirs settles it', () => {
+    const shared = { email: 'family@elowen.example' };
+    const siblings = indexPeople([person(1, shared), person(2, { ...shared, givenName: 'Finn' })]);
+    expect(matchPerson(theirs(shared), siblings)).toEqual({
+      state: 'conflicting',
+      personIds: [1, 2],
+      by: 'sameAddress',
+    });
+    expect(matchPerson(theirs({ ...shared, identifier: 'S2' }), siblings)).toEqual({
+      state: 'joined',
+      personId: 2,
+      by: 'identifier',
+    });
+  });
+
+  it('is nobody for sure where two accounts would be the same student, and the others are not held up', () => {
+    const [first, second, other] = matchPeople(
+      [theirs({ identifier: 'S1' }), theirs({ email: 's1@elowen.example' }), theirs({ identifier: 'S2' })],
+      index,
+    );
+    const undecided = { state: 'conflicting', personIds: [1], by: 'twoAccounts' };
+    expect([first, second, other]).toEqual([undecided, undecided, { state: 'joined', personId: 2, by: 'identifier' }]);
   });
 });
 

@@ -1,8 +1,8 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
-import { indexPeople, matchPerson, type OurPerson } from '#core/matching';
+import { indexPeople, matchPeople } from '#core/matching';
 import type { Queries } from '#server/platform';
 import { PlatformsService } from '#server/platforms';
-import { MatchesRepository } from './matches.repository.js';
+import { MatchesRepository, theirPerson } from './matches.repository.js';
 
 /** Joins the people of a platform as soon as it was read. */
 @Injectable()
@@ -20,8 +20,9 @@ export class JoinPeopleService implements OnModuleInit {
   private async joinPeople(queries: Queries, platformId: number): Promise<void> {
     const index = indexPeople(await this.matches.students(queries));
     const people = await this.matches.people(queries, platformId);
-    const found = people.flatMap(({ id, decision, birthDate, ...theirs }) => {
-      const match = matchPerson({ ...theirs, birthDate: birthDate as OurPerson['birthDate'] }, index);
+    const matches = matchPeople(people.map(theirPerson), index);
+    const found = people.flatMap(({ id, decision }, at) => {
+      const match = matches[at]!;
       const after = { decision: 'joined' as const, target: match.state === 'joined' ? String(match.personId) : null };
       return decision === 'open' && match.state === 'joined' ? [{ id, after }] : [];
     });

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { and, asc, eq, isNull, ne, or, sql, type SQL } from 'drizzle-orm';
-import type { MatchDecision, OurPerson } from '#core/matching';
+import type { Day } from '#core/calendar';
+import type { MatchDecision, OurPerson, TheirPerson } from '#core/matching';
 import type { MatchKind } from '#contract/matching';
 import { intArray, tables, type Queries, sectionName, personNameOf, sectionNameOf } from '#server/platform';
 
@@ -198,3 +199,10 @@ export class MatchesRepository {
     return rows[0];
   }
 }
+
+/** Somebody on a platform, as matching takes them. */
+export function theirPerson({ identifier, email, givenName, familyName, birthDate }: TheirRow): TheirPerson {
+  return { identifier, email, givenName, familyName, birthDate: birthDate as Day | null };
+}
+
+type TheirRow = Awaited<ReturnType<MatchesRepository['people']>>[number];

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { indexPeople, matchPerson, proposeSections, type OurPerson } from '#core/matching';
+import { indexPeople, matchPeople, proposeSections, type OurPerson } from '#core/matching';
 import type {
   CandidateReply,
   ClassMatchReply,
@@ -18,7 +18,7 @@ import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from
 import { ReportItemsRepository } from '#server/report-items';
 import { composeNames } from './compose-names.js';
 import { matchId } from './match.thing.js';
-import { MatchesRepository, type Decided } from './matches.repository.js';
+import { MatchesRepository, type Decided, theirPerson } from './matches.repository.js';
 import { PlatformsRepository, type KeptPlatform } from '#server/platforms';
 import { PlatformsService } from '#server/platforms';
 
@@ -151,8 +151,10 @@ export class MatchesService {
     const candidate = (id: number) => candidateOf(byId.get(id)!);
     const people: PersonMatchReply[] = [];
     let peopleFound = 0;
-    for (const { id, decision, studentId, ...theirs } of await this.matches.people(queries, platformId)) {
-      const match = matchPerson({ ...theirs, birthDate: theirs.birthDate as OurPerson['birthDate'] }, index);
+    const all = await this.matches.people(queries, platformId);
+    const matches = matchPeople(all.map(theirPerson), index);
+    for (const [at, { id, decision, studentId, ...theirs }] of all.entries()) {
+      const match = matches[at]!;
       if (match.state === 'joined' && decision === 'joined' && match.personId === studentId) {
         peopleFound++;
         continue;

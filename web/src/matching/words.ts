@@ -1,4 +1,4 @@
-import type { MatchState, PersonMatch, ProposalReason, SectionReason } from '#core/matching';
+import type { MatchState, PersonConflict, PersonMatch, ProposalReason, SectionReason } from '#core/matching';
 import type { ClassMatchReply, NameKind } from '#contract/matching';
 import { counted } from '#contract/messages';
 
@@ -79,6 +79,13 @@ export function sayClass({ best, between, claimedBy, state }: ClassMatchReply): 
   return state === 'unmatched' ? 'no section has its students or its title' : '';
 }
 
+const conflicts: Readonly<Record<PersonConflict, string>> = {
+  twoIds: 'the number says one, the address another',
+  sameAddress: 'several have this address',
+  sameName: 'several have this name',
+  twoAccounts: 'another account is the same student',
+};
+
 export function sayPerson(match: PersonMatch): string {
   switch (match.state) {
     case 'joined':
@@ -86,7 +93,7 @@ export function sayPerson(match: PersonMatch): string {
     case 'proposed':
       return match.by === 'nameAndBirthDate' ? 'same name and day of birth; no number, no address' : 'same name only';
     case 'conflicting':
-      return match.by === 'twoIds' ? 'the number says one, the address another' : 'several have this name';
+      return conflicts[match.by];
     case 'unmatched':
       return 'no student here has the number, the address or the name';
   }
