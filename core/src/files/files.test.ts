@@ -7,7 +7,6 @@ import {
   findPlace,
   foldKey,
   planFileRow,
-  proposeGradeColumns,
   proposeIdColumn,
   proposeSectionColumn,
   readingOf,
@@ -322,10 +321,6 @@ describe('proposed columns', () => {
     ['Someone', 'S555', '9', '60', '91,5'],
   ];
   const isKnown = (id: string) => directory.students.has(id);
-  const items = [
-    { id: 1, name: 'Quarter grade', heading: 'Quarter' },
-    { id: 2, name: 'Exam', heading: 'Exam' },
-  ];
 
   it('the id column is where most values are known ids', () => {
     expect(proposeIdColumn(header, rows, isKnown)).toEqual({
@@ -334,29 +329,6 @@ describe('proposed columns', () => {
       reason: { code: 'ids-known', known: 2, rows: 3 },
     });
     expect(proposeIdColumn(header, rows, () => false)).toBeUndefined();
-  });
-
-  it('the grade column holds percents and is called a total, the better word before the better place', () => {
-    expect(proposeGradeColumns(header, rows, [1], items.slice(0, 1))).toEqual([
-      {
-        itemId: 1,
-        proposal: {
-          column: 4,
-          confidence: 89,
-          reason: { code: 'name-and-percents', word: 'final', percents: 3, rows: 3 },
-        },
-      },
-    ]);
-    expect(proposeGradeColumns(['Number', 'Remark'], [['S100', 'good']], [0], items)).toEqual([]);
-  });
-
-  it('a column headed by an item is for it, and the total for the first item without one', () => {
-    const wide = ['Number', 'Total', 'EXAM (%)', 'Example mark'];
-    const proposed = proposeGradeColumns(wide, [['S100', '80', '70', '60']], [0], items);
-    expect(proposed.map(({ itemId, proposal }) => [itemId, proposal.column, proposal.reason.code])).toEqual([
-      [1, 1, 'name-and-percents'],
-      [2, 2, 'named-as-item'],
-    ]);
   });
 
   it('the section column names known sections, and more than one', () => {

@@ -20,13 +20,8 @@ export {
   planFileRow,
   rowOutcomes,
 } from './plan-file-row.js';
-export {
-  type ColumnProposal,
-  type FileProposals,
-  proposeGradeColumns,
-  proposeIdColumn,
-  proposeSectionColumn,
-} from './propose-columns.js';
+export { type ColumnProposal, type FileProposals, proposeIdColumn, proposeSectionColumn } from './propose-columns.js';
+export { type NamedPeriods, proposeGradeColumns } from './propose-grade-columns.js';
 export { exportedDigits } from './read-exported-percent.js';
 export { type Directory, type Roster, foldKey } from './roster.js';
 export { sectionsByName } from './section-names.js';

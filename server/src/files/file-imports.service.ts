@@ -49,7 +49,9 @@ export class FileImportsService {
     const items = await this.directories.items(reading, period);
     if (items.length === 0) throw new Refusal('not-found', { what: `report item in ${period.name}`, id: periodId });
     const earlier = await this.files.earlierReading(reading, period.schoolId, header);
-    const proposals = await proposeColumns(reading, this.directories, header, samples, items, earlier);
+    const others = (await this.periods.ofSchool(reading, period.schoolId)).filter(({ id }) => id !== periodId);
+    const periods = { own: period.name, others: others.map(({ name }) => name) };
+    const proposals = await proposeColumns(reading, this.directories, header, samples, items, periods, earlier);
     const id = await this.transactions.run(async (queries) => {
       const { grades, ...choice } = choiceOf(proposals);
       const { byteSize, sha256, encoding, form, headerRow } = table;

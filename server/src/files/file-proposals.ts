@@ -6,6 +6,7 @@ import {
   type ColumnProposal,
   type FileChoice,
   type FileProposals,
+  type NamedPeriods,
 } from '#core/files';
 import type { Queries } from '#server/platform';
 import type { ReportedItem } from '#server/period-view';
@@ -25,6 +26,7 @@ export async function proposeColumns(
   header: readonly string[],
   rows: readonly (readonly string[])[],
   items: readonly ReportedItem[],
+  periods: NamedPeriods,
   earlier: EarlierReading | undefined,
 ): Promise<FileProposals> {
   const filled = rows.filter((row) => row.some((cell) => cell.trim() !== ''));
@@ -54,7 +56,8 @@ export async function proposeColumns(
           header,
           filled,
           [id?.column, sectionColumn?.column],
-          items.map(({ item }) => item),
+          items.map(({ item, scales }) => ({ ...item, highestLevel: highestLevelOf(scales) })),
+          periods,
         );
   const known = id ? filled.flatMap((row) => students.get(foldKey(row[id.column] ?? '')) ?? []) : [];
   const section = sectionColumn ? null : await likeliestSection(queries, directories, known, filled.length, items);
@@ -68,6 +71,13 @@ export function choiceOf({ id, sectionColumn, section, grades }: FileProposals):
     sectionId: section?.sectionId ?? null,
     grades: grades.map(({ itemId, proposal }) => ({ itemId, column: proposal.column })),
   };
+}
+
+/** Null where any of the scales takes percentages. */
+function highestLevelOf(scales: ReportedItem['scales']): number | null {
+  const levels = [...scales.values()].map(({ version }) => version.highestLevel);
+  const numbers = levels.flatMap((level) => (level ? [Number(level.units) / 10 ** level.digits] : []));
+  return numbers.length > 0 && numbers.length === levels.length ? Math.max(...numbers) : null;
 }
 
 /** The section that most of the file's people are in. Undecided between two, none is proposed. */
