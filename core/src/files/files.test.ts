@@ -12,6 +12,7 @@ import {
   readingOf,
   RowsByPlace,
   sectionsByName,
+  tellsSectionsApart,
   type Directory,
   type FileReading,
   type PlannedValue,
@@ -329,6 +330,15 @@ describe('proposed columns', () => {
       reason: { code: 'ids-known', known: 2, rows: 3 },
     });
     expect(proposeIdColumn(header, rows, () => false)).toBeUndefined();
+  });
+
+  it('a file tells sections apart by names that nobody knows, too', () => {
+    const named = (...names: string[]) => names.map((name, at) => [`S10${at}`, name, '80']);
+    const of = (heading: string, rows: string[][]) => tellsSectionsApart(['Number', heading, 'Total'], rows);
+    const two = named('MTH101-01', 'MTH101-01', 'MTH101-02', 'MTH101-02');
+    expect([of('Class', two), of('Section code', two), of('Family', two)]).toEqual([true, true, false]);
+    expect(of('Class', named('MTH101-01', 'MTH101-01', 'MTH101-01', ''))).toBe(false);
+    expect(of('Course', named('one', 'two', 'three', 'four'))).toBe(false); // as many as rows: no sections
   });
 
   it('the section column names known sections, and more than one', () => {

@@ -20,7 +20,13 @@ export {
   planFileRow,
   rowOutcomes,
 } from './plan-file-row.js';
-export { type ColumnProposal, type FileProposals, proposeIdColumn, proposeSectionColumn } from './propose-columns.js';
+export {
+  type ColumnProposal,
+  type FileProposals,
+  proposeIdColumn,
+  proposeSectionColumn,
+  tellsSectionsApart,
+} from './propose-columns.js';
 export { type NamedPeriods, proposeGradeColumns } from './propose-grade-columns.js';
 export { exportedDigits } from './read-exported-percent.js';
 export { type Directory, type Roster, foldKey } from './roster.js';

@@ -58,6 +58,20 @@ export function proposeSectionColumn(
   };
 }
 
+/** Words in the heading of a column that tells sections apart. */
+const sectionWords = /\b(class|classes|section|course|subject|group)\b/i;
+
+/**
+ * Whether a column tells several sections apart, by names that we may not know: then the file is for none of ours alone, though
+ * all of its students may sit in one, as in an advisory group.
+ */
+export function tellsSectionsApart(header: readonly string[], rows: readonly (readonly string[])[]): boolean {
+  return header.some((name, column) => {
+    const names = new Set(rows.map((row) => foldKey(row[column] ?? '')).filter((each) => each !== ''));
+    return sectionWords.test(name) && names.size > 1 && names.size * 2 <= rows.length;
+  });
+}
+
 /** The column with most of what is known, and how much that is; undefined where no column has any. */
 function mostKnown(
   header: readonly string[],

@@ -3,6 +3,7 @@ import {
   proposeGradeColumns,
   proposeIdColumn,
   proposeSectionColumn,
+  tellsSectionsApart,
   type ColumnProposal,
   type FileChoice,
   type FileProposals,
@@ -60,7 +61,8 @@ export async function proposeColumns(
           periods,
         );
   const known = id ? filled.flatMap((row) => students.get(foldKey(row[id.column] ?? '')) ?? []) : [];
-  const section = sectionColumn ? null : await likeliestSection(queries, directories, known, filled.length, items);
+  const isForSeveral = sectionColumn !== null || tellsSectionsApart(header, filled);
+  const section = isForSeveral ? null : await likeliestSection(queries, directories, known, filled.length, items);
   return { id, sectionColumn, section, grades };
 }
 
