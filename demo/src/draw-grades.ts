@@ -170,7 +170,7 @@ function addExport(district: District): void {
     byteSize: text.length,
     sha256: createHash('sha256').update(text).digest('hex'),
     encoding: 'UTF-8',
-    form: { encoding: 'utf8', delimiter: ',', lineEnd: '\n' },
+    form: { encoding: 'utf8', delimiter: ',' },
     status: 'accepted',
     headerRow: 1,
     header: exportHeader,

@@ -355,3 +355,11 @@ describe('proposed columns', () => {
     expect(proposeSectionColumn(['Number', 'Class', 'Total'], whole.slice(0, 1), directory.sections)).toBeUndefined();
   });
 });
+
+it.each([
+  ['space and letter case', '  S100 ', 's100'],
+  ['an apostrophe that makes a text of it', "'000123", '000123'],
+  ['a formula that makes a text of it', '="S100"', 's100'],
+])('an id is the same in spite of %s', (_what, written, folded) => {
+  expect(foldKey(written)).toBe(folded);
+});

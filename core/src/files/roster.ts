@@ -30,9 +30,13 @@ export interface Directory {
   readonly labels: ReadonlySet<string>;
 }
 
-/** Letter case and surrounding space do not make two ids different. */
+/** Neither letter case and surrounding space, nor what keeps a spreadsheet from making a number of it, make two ids different. */
 export function foldKey(id: string): string {
-  return id.trim().toLowerCase();
+  const text = id
+    .trim()
+    .replace(/^="(.*)"$/, '$1')
+    .replace(/^'/, '');
+  return text.trim().toLowerCase();
 }
 
 /** Where a student stands in a section; -1 for nowhere. */

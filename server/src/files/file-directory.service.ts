@@ -67,8 +67,14 @@ export class FileDirectoryService {
       last = Number(page.at(-1)?.[0]);
       isMore = page.length === rowsAtOnce;
     }
+    // Numbers whose zeros a spreadsheet took away, as far as they are nobody else's.
+    const short = new Map<string, number | null>();
+    for (const [key, id] of students) {
+      const digits = /^0+(\d+)$/.exec(key)?.[1];
+      if (digits !== undefined) short.set(digits, short.has(digits) ? null : id);
+    }
     // An address that two people share says neither of them.
-    for (const [key, id] of addresses) if (id !== null && !students.has(key)) students.set(key, id);
+    for (const [key, id] of [...addresses, ...short]) if (id !== null && !students.has(key)) students.set(key, id);
     return students;
   }
 

@@ -8,6 +8,7 @@ import { isFileUnderWay } from '#core/files';
 import type { Problem } from '#contract/problems';
 import type { ChooseColumnsRequest, FileImportReply, FileImportSummaryReply, FileRowsReply } from '#contract/files';
 import { WorkQueue } from '#server/platform';
+import { FileDirectoryService } from './file-directory.service.js';
 import { changeOf, sheetNamed } from '../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
@@ -534,4 +535,27 @@ describe('a file that is no table of text', () => {
     const { status, body } = await registrar.send<Problem>('POST', '/file-imports?period=4', new FormData());
     expect([status, body.errors]).toEqual([422, [{ field: 'file', detail: 'choose a CSV or XLSX file' }]]);
   });
+});
+
+it('a number whose zeros a spreadsheet took away is its student’s, where it can be nobody else’s', async () => {
+  const { rows } = await server.database.pool.query<{ id: number }>(
+    `SELECT id FROM people WHERE kind = 'student' ORDER BY id LIMIT 4`,
+  );
+  const [alone, one, other, whole] = rows.map(({ id }) => id);
+  for (const [id, number] of [
+    [alone, '000123'],
+    [one, '0077'],
+    [other, '00077'],
+    [whole, '55'],
+  ] as const)
+    // prettier-ignore
+    await server.database.pool.query('UPDATE people SET sourced_id = $2 WHERE id = $1', [id, number]);
+  const students = await server.application.get(FileDirectoryService, { strict: false }).students();
+  expect(['123', '000123', '77', '0077', '55'].map((number) => students.get(number))).toEqual([
+    alone,
+    alone,
+    undefined, // two may be meant
+    one,
+    whole,
+  ]);
 });

@@ -6,7 +6,7 @@ import Papa from 'papaparse';
 import { findHeaderRow } from '#core/files';
 import { Refusal } from '../errors/refusal.js';
 import { encodingNames, encodingOf, refuseKinds, refuseNoText, refuseNul } from './decode-text.js';
-import { refuseWide } from './parse-table.js';
+import { refuseWide, withPlainBreaks } from './parse-table.js';
 import { textFormOf, type TextForm } from './read-rows.js';
 import { isZip } from './open-zip.js';
 import { readWorkbookOrThrow } from './workbook/read-workbook.js';
@@ -47,12 +47,12 @@ export async function openTableOrThrow(path: string, name: string, mostWorkbookM
   refuseKinds(head, name);
   const { sha256, isUtf8 } = await readWhole(path);
   const encoding = encodingOf(head, isUtf8);
-  const text = iconv.getDecoder(encoding, { stripBOM: true }).write(head);
+  const text = withPlainBreaks(iconv.getDecoder(encoding, { stripBOM: true }).write(head));
   refuseNoText(text, name);
   refuseNul(text, 0);
   const form = textFormOf(text, encoding);
-  const { delimiter, lineEnd: newline } = form;
-  const rows = new Papa.Parser({ delimiter, newline, quoteChar: '"', preview: firstRows }).parse(
+  const { delimiter } = form;
+  const rows = new Papa.Parser({ delimiter, newline: '\n', quoteChar: '"', preview: firstRows }).parse(
     text,
     0,
     size > head.length,
@@ -76,7 +76,7 @@ async function openWorkbookOrThrow(bytes: Buffer, name: string): Promise<OpenTab
     byteSize: bytes.length,
     sha256: createHash('sha256').update(bytes).digest('hex'),
     encoding: 'XLSX',
-    form: { encoding: 'utf8', delimiter: ',', lineEnd: '\n' },
+    form: { encoding: 'utf8', delimiter: ',' },
     ...headerOfOrThrow(rows.slice(0, firstRows), name),
     bytes: async function* () {
       for (let from = 0; from < text.length; from += pieceBytes) yield text.subarray(from, from + pieceBytes);

@@ -23,7 +23,8 @@ const leadingRows = 30;
  * @throws Refusal file-empty, file-no-columns, file-unreadable
  */
 export function parseTableOrThrow(text: string, name: string): FileTable {
-  const { data, errors } = Papa.parse<string[]>(text, { delimiter: delimiterOf(text) });
+  const plain = withPlainBreaks(text);
+  const { data, errors } = Papa.parse<string[]>(plain, { delimiter: delimiterOf(plain), newline: '\n' });
   const quote = errors.find(({ type }) => type === 'Quotes');
   if (quote) {
     throw new Refusal('file-unreadable', {
@@ -37,6 +38,11 @@ export function parseTableOrThrow(text: string, name: string): FileTable {
   );
 }
 
+/** What a text of ours, or of a spreadsheet, stands for that begins with an apostrophe so that it is no formula. */
+function asTyped(cell: string): string {
+  return cell.replace(/^'(?=[=+\-@\t])/, '');
+}
+
 /**
  * Finds the header of rows that were read, from whatever kind of file.
  * @throws Refusal file-empty, file-no-columns, file-unreadable
@@ -48,7 +54,7 @@ export function tableOfRowsOrThrow(rows: readonly (readonly string[])[], name: s
   refuseWide(rows, 0);
   const at = findHeaderRow(rows);
   if (at === undefined) throw new Refusal('file-no-columns', { name });
-  return { headerRow: at + 1, header: rows[at]!.map((cell) => cell.trim()), rows };
+  return { headerRow: at + 1, header: rows[at]!.map((cell) => cell.trim()), rows: rows.map((row) => row.map(asTyped)) };
 }
 
 /**
@@ -62,6 +68,11 @@ export function refuseWide(rows: readonly (readonly string[])[], rowsBefore: num
       row: rowsBefore + wide + 1,
       reason: `it has more than ${mostColumns} columns`,
     });
+}
+
+/** The text with one kind of end for its lines, whichever kinds it has. */
+export function withPlainBreaks(text: string): string {
+  return text.replaceAll(/\r\n?/g, '\n');
 }
 
 /**

@@ -2,13 +2,12 @@ import iconv from 'iconv-lite';
 import Papa from 'papaparse';
 import { Refusal } from '../errors/refusal.js';
 import { refuseNul, type Encoding } from './decode-text.js';
-import { delimiterOf, openQuotation, refuseWide } from './parse-table.js';
+import { delimiterOf, openQuotation, refuseWide, withPlainBreaks } from './parse-table.js';
 
 /** How a file writes its rows as text. */
 export interface TextForm {
   readonly encoding: Encoding;
   readonly delimiter: string;
-  readonly lineEnd: '\n' | '\r\n' | '\r';
 }
 
 /** Rows of text, and how many rows of the file stand before them. */
@@ -22,8 +21,7 @@ const longestRow = 1024 * 1024;
 
 /** @param head the beginning of the file, as long as its first rows at least */
 export function textFormOf(head: string, encoding: Encoding): TextForm {
-  const firstEnd = /\r\n|\n|\r/.exec(head)?.[0];
-  return { encoding, delimiter: delimiterOf(head), lineEnd: (firstEnd ?? '\n') as TextForm['lineEnd'] };
+  return { encoding, delimiter: delimiterOf(head) };
 }
 
 /**
@@ -32,8 +30,7 @@ export function textFormOf(head: string, encoding: Encoding): TextForm {
  * @throws Refusal file-unreadable with the row
  */
 export async function* readRows(bytes: AsyncIterable<Buffer>, form: TextForm): AsyncGenerator<RowsOfText> {
-  const { delimiter, lineEnd: newline } = form;
-  const parser = new Papa.Parser({ delimiter, newline, quoteChar: '"' });
+  const parser = new Papa.Parser({ delimiter: form.delimiter, newline: '\n', quoteChar: '"' });
   let before = 0;
   let rest = '';
   const take = (text: string, isLast: boolean): RowsOfText => {
@@ -47,7 +44,7 @@ export async function* readRows(bytes: AsyncIterable<Buffer>, form: TextForm): A
     before += data.length;
     return read;
   };
-  for await (const text of decode(bytes, form.encoding)) {
+  for await (const text of plainBreaks(decode(bytes, form.encoding))) {
     refuseNul(text, before);
     yield take(rest + text, false);
   }
@@ -56,6 +53,17 @@ export async function* readRows(bytes: AsyncIterable<Buffer>, form: TextForm): A
 
 function openQuotationAt(row: number): Refusal {
   return new Refusal('file-unreadable', { row, reason: openQuotation });
+}
+
+/** All ends of lines as one, as files that were put together have several kinds of them; one may be cut between two pieces. */
+async function* plainBreaks(pieces: AsyncIterable<string>): AsyncGenerator<string> {
+  let held = '';
+  for await (const piece of pieces) {
+    const text = held + piece;
+    held = text.endsWith('\r') ? '\r' : '';
+    yield withPlainBreaks(held ? text.slice(0, -1) : text);
+  }
+  if (held) yield '\n';
 }
 
 /** Characters that are cut between two pieces are put together again; a byte order mark goes. */
