@@ -12,7 +12,7 @@ it('a save without a connection fails at once and in words, and is not sent late
   const sent: string[] = [];
   vi.stubGlobal('fetch', (_path: string, { body }: RequestInit) => {
     if (!onlineManager.isOnline()) return Promise.reject(new TypeError('Failed to fetch'));
-    sent.push(String(body));
+    sent.push(body as string);
     return Promise.resolve(Response.json({}));
   });
   const client = createQueryClient();
