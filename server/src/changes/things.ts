@@ -67,8 +67,9 @@ export class Things implements OnModuleInit {
 
   /** What people call a thing as it was or is, such as "the course Knots". */
   calledOf(thing: string, value: unknown, names?: ReadonlyMap<string, string>): string {
-    const known = this.find(kindAndId(thing)[0]);
-    if (!known) return thing;
+    const [kind] = kindAndId(thing);
+    const known = this.find(kind);
+    if (!known) return nameIn(value) ? `${kind} ${nameIn(value)}` : thing;
     const name = names?.get(thing);
     if (name !== undefined) return `${known.called} of ${name}`;
     return value !== null && known.way.title ? `${known.called} ${known.way.title(value)}` : known.called;
@@ -87,6 +88,12 @@ export class Things implements OnModuleInit {
     if (!known) throw new Error(`no provider says how a ${kind} is read and written`);
     return known;
   }
+}
+
+/** What was written down of something that no domain offers a way to, such as a file or whose transcript was read. */
+function nameIn(value: unknown): string | undefined {
+  const { name } = (value ?? {}) as { readonly name?: unknown };
+  return typeof name === 'string' && name !== '' ? name : undefined;
 }
 
 /** The ids of things by their kind. */

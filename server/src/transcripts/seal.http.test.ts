@@ -215,6 +215,30 @@ describe('the seal', () => {
   });
 });
 
+describe('who reads a transcript', () => {
+  it('is remembered, with whose it was: once while the page is open, and again for another visit', async () => {
+    const [first, second] = (await registrar.get<StudentRowReply[]>('/student-list?school=1&period=4')).body;
+    const pass = (minutes: number) => server.clock.setTo(new Date(server.clock.now().getTime() + minutes * 60_000));
+    pass(16);
+    const { rows } = await server.database.pool.query<{ id: number }>('SELECT max(id) AS id FROM change_log');
+    const read = ({ id }: StudentRowReply) => registrar.get(`/students/${id}/transcript`);
+    const noted = async () =>
+      (
+        await server.database.pool.query<{ told: string }>(
+          `SELECT concat_ws(' | ', actor, thing, after->>'name', change_id) AS told FROM change_log
+           WHERE action = 'read transcript' AND id > $1 ORDER BY id`,
+          [rows[0]!.id],
+        )
+      ).rows.map(({ told }) => told);
+    const told = (student: StudentRowReply) => `Morwenna Oake | student ${student.id} | ${student.name}`;
+    for (const student of [first!, first!, second!, first!]) await read(student);
+    expect(await noted()).toEqual([told(first!), told(second!)]);
+    pass(16);
+    await read(first!);
+    expect(await noted()).toEqual([told(first!), told(second!), told(first!)]);
+  });
+});
+
 describe('the log', () => {
   it('holds together over all that was done', async () => {
     const body = await checkLog(registrar);

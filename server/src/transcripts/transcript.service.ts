@@ -38,7 +38,7 @@ export class TranscriptService {
   /** What `ofStudent` says, for somebody who is remembered as having read it. */
   async readBy(actor: Actor, studentId: number): Promise<TranscriptReply> {
     const reply = await this.ofStudent(studentId);
-    const event = { action: 'read transcript', thing: `transcript ${studentId}`, after: reply.student };
+    const event = { action: 'read transcript', thing: `student ${studentId}`, after: reply.student };
     await this.transactions.run((queries) => this.log.noteUnlessJust(queries, actor, event, oneReading));
     return reply;
   }
