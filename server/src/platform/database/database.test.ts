@@ -1,6 +1,15 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
@@ -103,6 +112,18 @@ describe('the embedded database', () => {
     });
     await Promise.all([long, ...waiting]);
     expect([order[0], order.length]).toEqual(['long', 21]);
+    await database.close();
+  });
+
+  it('begins with all of its files or not at all: after a first start that broke off the next one begins anew', async () => {
+    const broken = join(folder, 'broken.tar.gz');
+    const bytes = readFileSync(seedFile);
+    writeFileSync(broken, bytes.subarray(0, bytes.length / 2));
+    const data = join(folder, 'begun');
+    await expect(openDatabase({ kind: 'folder', folder: data, seedFile: broken })).rejects.toThrow();
+    expect(readdirSync(data)).toEqual(['database.new']);
+    const database = await openDatabase({ kind: 'folder', folder: data, seedFile });
+    expect((await database.pool.query('SELECT 1 FROM log_head')).rowCount).toBe(1);
     await database.close();
   });
 

@@ -1,5 +1,5 @@
 import { once } from 'node:events';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync, statfsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
@@ -42,7 +42,9 @@ export async function startPgliteServer(folder: string, seedFile: string | null)
     await answer(worker); // that it listens
   } catch (error) {
     await release();
-    throw error;
+    throw isFull(folder)
+      ? Object.assign(new Error('the disk is full', { cause: error }), { code: 'ENOSPC', path: folder })
+      : error;
   }
   worker.on('error', (error) => {
     void release();
@@ -74,6 +76,12 @@ export async function startPgliteServer(folder: string, seedFile: string | null)
       await release();
     },
   };
+}
+
+/** PGlite does not say why it cannot begin; with less room than a segment of its log takes it cannot. */
+function isFull(folder: string): boolean {
+  const { bavail, bsize } = statfsSync(folder);
+  return bavail * bsize < 16 * 1024 * 1024;
 }
 
 async function answer(worker: Worker): Promise<unknown> {

@@ -53,10 +53,20 @@ async function unpackSeed(file: string): Promise<void> {
   const unpacked = `${dataFolder}.new`;
   rmSync(unpacked, { recursive: true, force: true });
   mkdirSync(unpacked, { recursive: true });
-  await extract({ file, cwd: unpacked });
+  await extractOrThrow(file, unpacked);
   syncTree(unpacked);
   renameSync(unpacked, dataFolder);
   syncPath(dirname(dataFolder));
+}
+
+/** A file that the disk has no room for is otherwise left out without a word. */
+async function extractOrThrow(file: string, into: string): Promise<void> {
+  const faults: unknown[] = [];
+  const onwarn = (code: string, message: string | Error) => {
+    if (code !== 'TAR_ENTRY_INFO') faults.push(message instanceof Error ? message : new Error(message));
+  };
+  await extract({ file, cwd: into, onwarn });
+  if (faults.length > 0) throw faults[0];
 }
 
 /** That it is copied, or what was wrong. */
