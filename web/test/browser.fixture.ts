@@ -1,6 +1,7 @@
 import { cleanup } from '@testing-library/react';
 import { toast } from 'sonner';
 import { afterEach } from 'vitest';
+import { useKeptDrafts } from '../src/shell/kept-drafts';
 
 /* What components ask of a browser and jsdom does not have: sizes, scrolling, a drawing surface. */
 
@@ -35,4 +36,5 @@ afterEach(() => {
   toast.dismiss();
   cleanup();
   localStorage.clear();
+  useKeptDrafts.setState({ personId: 0, kinds: {}, isKept: true });
 });
