@@ -120,7 +120,9 @@ describe('the embedded database', () => {
     const bytes = readFileSync(seedFile);
     writeFileSync(broken, bytes.subarray(0, bytes.length / 2));
     const data = join(folder, 'begun');
-    await expect(openDatabase({ kind: 'folder', folder: data, seedFile: broken })).rejects.toThrow(/end of file|zlib|TAR/i);
+    await expect(openDatabase({ kind: 'folder', folder: data, seedFile: broken })).rejects.toThrow(
+      /end of file|zlib|TAR/i,
+    );
     expect(readdirSync(data)).toEqual(['database.new']);
     const database = await openDatabase({ kind: 'folder', folder: data, seedFile });
     expect((await database.pool.query('SELECT 1 FROM log_head')).rowCount).toBe(1);
