@@ -16,6 +16,13 @@ export function SignInAgain({ person }: { person: PersonReply }) {
     setRequest(next);
     if (signIn.isError) signIn.reset();
   };
+  const submit = () =>
+    signIn.mutate(request, {
+      onSuccess: (session) => {
+        setRequest({ username: '', password: '' });
+        if (session.person.personId !== person.personId) void navigate('/');
+      },
+    });
   return (
     <Dialog
       isOpen={hasEnded}
@@ -24,20 +31,7 @@ export function SignInAgain({ person }: { person: PersonReply }) {
       description={`Sign in again, ${person.name}, to go on where you are. What you typed is still here and not saved.`}
       savesAtOnce
     >
-      <SignInForm
-        signIn={{
-          ...signIn,
-          mutate: () =>
-            signIn.mutate(request, {
-              onSuccess: (session) => {
-                setRequest({ username: '', password: '' });
-                if (session.person.personId !== person.personId) void navigate('/');
-              },
-            }),
-        }}
-        request={request}
-        onChange={onChange}
-      />
+      <SignInForm signIn={signIn} request={request} onChange={onChange} onSubmit={submit} />
     </Dialog>
   );
 }

@@ -5,21 +5,23 @@ import { Button } from '../ui/button';
 import { TextField } from '../ui/field';
 
 interface SignInFormProps {
-  readonly signIn: ReturnType<typeof useSignIn>;
+  /** How the last try went. */
+  readonly signIn: Pick<ReturnType<typeof useSignIn>, 'error' | 'isPending'>;
   readonly request: SignInRequest;
   readonly onChange: (request: SignInRequest) => void;
+  readonly onSubmit: () => void;
   readonly className?: string;
 }
 
 /** A name and a password, and what is wrong with them. */
-export function SignInForm({ signIn, request, onChange, className = '' }: SignInFormProps) {
+export function SignInForm({ signIn, request, onChange, onSubmit, className = '' }: SignInFormProps) {
   const problem = signIn.error instanceof ProblemError ? signIn.error : undefined;
   return (
     <form
       noValidate
       onSubmit={(event) => {
         event.preventDefault();
-        signIn.mutate(request);
+        onSubmit();
       }}
       className={`space-y-4 ${className}`}
     >

@@ -49,6 +49,7 @@ export function SignInPage() {
         signIn={signIn}
         request={request}
         onChange={setRequest}
+        onSubmit={() => signIn.mutate(request)}
         className="w-[340px] rounded-md border border-hairline bg-surface p-7"
       />
     </main>
