@@ -1,6 +1,6 @@
 import { join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { DatabaseSource } from '#server/platform';
+import { markOfTables, type DatabaseSource } from '#server/platform';
 
 export interface Configuration {
   readonly port: number;
@@ -10,7 +10,7 @@ export interface Configuration {
 const root = fileURLToPath(new URL('../../..', import.meta.url));
 
 /** The empty cluster that new data folders are made from. */
-export const seedFile = join(root, 'node_modules/.cache/wombat/empty-database.tar.gz');
+export const seedFile = join(root, `node_modules/.cache/wombat/empty-database-${markOfTables()}.tar.gz`);
 
 /**
  * What the environment says: PORT (4600), DATABASE_URL for a PostgreSQL server, otherwise WOMBAT_DATA for the folder of

@@ -1,4 +1,4 @@
-import { FolderInUseError } from '#server/platform';
+import { FolderInUseError, OtherTablesError } from '#server/platform';
 
 type SystemError = Error & { readonly code?: string; readonly path?: string; readonly port?: number };
 
@@ -29,7 +29,8 @@ const sentences: Readonly<Record<string, (error: SystemError) => string>> = {
 
 /** Why Wombat could not start, for whoever started it and can do something about it; undefined for a fault of its own. */
 export function startProblem(error: unknown): string | undefined {
-  if (error instanceof FolderInUseError || error instanceof RangeError) return error.message;
+  if (error instanceof FolderInUseError || error instanceof OtherTablesError || error instanceof RangeError)
+    return error.message;
   if (!(error instanceof Error)) return undefined;
   const { code } = error as SystemError;
   const sentence = code === undefined ? undefined : sentences[code]?.(error);

@@ -9,6 +9,7 @@ export { intArray } from './database/int-array.js';
 export { isConstraintViolation } from './database/is-constraint-violation.js';
 export { DistrictZone } from './clock/district-zone.js';
 export { nameOrderOf, personName, personNameOf, sectionName, sectionNameOf, spokenNameOf } from './database/names.js';
+export { markOfTables, OtherTablesError } from './database/bring-up-to-date.js';
 export { FolderInUseError } from './database/folder-lock.js';
 export { openDatabase, type DatabaseSource, type OpenDatabase, type Queries } from './database/open-database.js';
 export { DATABASE, Transactions } from './database/transactions.js';

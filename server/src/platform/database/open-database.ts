@@ -1,8 +1,7 @@
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
-import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
+import { bringUpToDate } from './bring-up-to-date.js';
 import { copyInFromClient } from './copy-in-from-client.js';
 import { keepCopies } from './keep-copies.js';
 import { startPgliteServer } from './pglite-server.js';
@@ -32,13 +31,12 @@ export type DatabaseSource =
   | { readonly kind: 'folder'; readonly folder: string; readonly seedFile: string | null };
 
 export const casing = 'snake_case';
-const migrationsFolder = fileURLToPath(new URL('../../../drizzle', import.meta.url));
 
 /** Opens the database and brings its tables up to date. */
 export async function openDatabase(source: DatabaseSource): Promise<OpenDatabase> {
   const opened = source.kind === 'server' ? openServer(source.url) : await openFolder(source.folder, source.seedFile);
   try {
-    await migrate(opened.queries, { migrationsFolder });
+    await bringUpToDate(opened.pool, source.kind === 'server' ? 'DATABASE_URL' : `the folder ${source.folder}`);
   } catch (error) {
     await opened.close();
     throw error;

@@ -11,9 +11,10 @@ import {
   serial,
   text,
   unique,
+  check,
 } from 'drizzle-orm/pg-core';
 import { periods, schools } from './calendar.js';
-import { createdAt, id, instant } from './columns.js';
+import { createdAt, id, instant, onlyKnownWords } from './columns.js';
 import { enrollments, sections } from './courses.js';
 
 /** A school's own categories, which teachers cannot change, and those of one section. */
@@ -33,7 +34,7 @@ export const categories = pgTable(
     isActive: boolean().notNull().default(true),
     createdAt: createdAt(),
   },
-  (table) => [index().on(table.schoolId)],
+  (table) => [index().on(table.sectionId), index().on(table.schoolId)],
 );
 
 /** How grade books are calculated, at a place and, where a period is named, in that period only. */
@@ -80,7 +81,11 @@ export const assignments = pgTable(
     carriedVersion: integer(),
     createdAt: createdAt(),
   },
-  (table) => [index().on(table.sectionId, table.periodId), index().on(table.categoryId)],
+  (table) => [
+    check('assignments_possible_not_negative', sql`${table.possible} >= 0`),
+    index().on(table.sectionId, table.periodId),
+    index().on(table.categoryId),
+  ],
 );
 
 export const scores = pgTable(
@@ -101,7 +106,12 @@ export const scores = pgTable(
     carriedVersion: integer(),
     createdAt: createdAt(),
   },
-  (table) => [primaryKey({ columns: [table.assignmentId, table.enrollmentId] }), index().on(table.enrollmentId)],
+  (table) => [
+    ...onlyKnownWords(table),
+    check('scores_points_not_negative', sql`${table.points} >= 0`),
+    primaryKey({ columns: [table.assignmentId, table.enrollmentId] }),
+    index().on(table.enrollmentId),
+  ],
 );
 
 /** What one category comes to for a student, kept as the whole is. */

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { check, date, index, integer, jsonb, pgTable, text, type AnyPgColumn } from 'drizzle-orm/pg-core';
-import { createdAt, id } from './columns.js';
+import { createdAt, id, onlyKnownWords } from './columns.js';
 
 export const schools = pgTable('schools', {
   id: id(),
@@ -27,7 +27,11 @@ export const periods = pgTable(
     endsOn: date().notNull(),
     createdAt: createdAt(),
   },
-  (table) => [index().on(table.schoolId), check('periods_days_in_order', sql`${table.startsOn} <= ${table.endsOn}`)],
+  (table) => [
+    ...onlyKnownWords(table),
+    index().on(table.schoolId),
+    check('periods_days_in_order', sql`${table.startsOn} <= ${table.endsOn}`),
+  ],
 );
 
 /** Days without classes, both ends included. */

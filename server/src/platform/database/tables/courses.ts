@@ -1,6 +1,7 @@
-import { boolean, date, index, integer, numeric, pgTable, text, unique } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { boolean, date, index, integer, numeric, pgTable, text, unique, check } from 'drizzle-orm/pg-core';
 import { periods, schools } from './calendar.js';
-import { createdAt, id } from './columns.js';
+import { createdAt, id, onlyKnownWords } from './columns.js';
 import { people } from './people.js';
 
 export const courses = pgTable(
@@ -23,7 +24,11 @@ export const courses = pgTable(
     countsInGpa: boolean(),
     createdAt: createdAt(),
   },
-  (table) => [unique().on(table.schoolId, table.code)],
+  (table) => [
+    ...onlyKnownWords(table),
+    check('courses_credits_not_negative', sql`${table.credits} >= 0 AND ${table.mostCredits} >= 0`),
+    unique().on(table.schoolId, table.code),
+  ],
 );
 
 /** What holds where a course says nothing: for a department or, without one, for the whole school. */
@@ -41,7 +46,10 @@ export const courseDefaults = pgTable(
     countsInGpa: boolean(),
     createdAt: createdAt(),
   },
-  (table) => [unique().on(table.schoolId, table.department).nullsNotDistinct()],
+  (table) => [
+    check('course_defaults_credits_not_negative', sql`${table.credits} >= 0 AND ${table.mostCredits} >= 0`),
+    unique().on(table.schoolId, table.department).nullsNotDistinct(),
+  ],
 );
 
 export const sections = pgTable(
@@ -64,7 +72,11 @@ export const sections = pgTable(
     endsOn: date(),
     createdAt: createdAt(),
   },
-  (table) => [unique().on(table.courseId, table.number, table.periodId), index().on(table.teacherId)],
+  (table) => [
+    check('sections_days_in_order', sql`${table.startsOn} <= ${table.endsOn}`),
+    unique().on(table.courseId, table.number, table.periodId),
+    index().on(table.teacherId),
+  ],
 );
 
 export const enrollments = pgTable(

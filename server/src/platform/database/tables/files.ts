@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import { index, integer, jsonb, numeric, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 import type { TextForm } from '../../files/read-rows.js';
 import { periods, schools } from './calendar.js';
-import { bytes, createdAt, id, instant } from './columns.js';
+import { bytes, createdAt, id, instant, onlyKnownWords } from './columns.js';
 import { sections } from './courses.js';
 import { people } from './people.js';
 import { reportItems } from './report-items.js';
@@ -62,7 +62,7 @@ export const fileImports = pgTable(
     workerUntil: instant(),
     createdAt: createdAt(),
   },
-  (table) => [index().on(table.schoolId, table.periodId)],
+  (table) => [...onlyKnownWords(table), index().on(table.schoolId, table.periodId)],
 );
 
 /** A column of percents in a file, and the report item that they are for. */

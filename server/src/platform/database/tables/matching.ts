@@ -1,7 +1,7 @@
 import { boolean, date, index, integer, jsonb, numeric, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
 import { categories } from './calculation.js';
 import { schools } from './calendar.js';
-import { createdAt, id, instant } from './columns.js';
+import { createdAt, id, instant, onlyKnownWords } from './columns.js';
 import { sections } from './courses.js';
 import { people } from './people.js';
 import { reportItems } from './report-items.js';
@@ -52,7 +52,7 @@ export const learningPlatforms = pgTable(
     nightly: jsonb().$type<NightlyPlan>(),
     createdAt: createdAt(),
   },
-  (table) => [unique().on(table.schoolId, table.name)],
+  (table) => [...onlyKnownWords(table), unique().on(table.schoolId, table.name)],
 );
 
 const platformId = () =>
@@ -76,7 +76,7 @@ export const platformPeople = pgTable(
     isGone: isGone(),
     createdAt: createdAt(),
   },
-  (table) => [unique().on(table.platformId, table.sourcedId)],
+  (table) => [...onlyKnownWords(table), unique().on(table.platformId, table.sourcedId)],
 );
 
 export const platformClasses = pgTable(
@@ -93,7 +93,7 @@ export const platformClasses = pgTable(
     isGone: isGone(),
     createdAt: createdAt(),
   },
-  (table) => [unique().on(table.platformId, table.sourcedId)],
+  (table) => [...onlyKnownWords(table), unique().on(table.platformId, table.sourcedId)],
 );
 
 export const platformMembers = pgTable(
@@ -128,5 +128,9 @@ export const platformNames = pgTable(
     isGone: isGone(),
     createdAt: createdAt(),
   },
-  (table) => [unique().on(table.platformId, table.kind, table.sourcedId), index().on(table.classId)],
+  (table) => [
+    ...onlyKnownWords(table),
+    unique().on(table.platformId, table.kind, table.sourcedId),
+    index().on(table.classId),
+  ],
 );

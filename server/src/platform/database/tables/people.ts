@@ -1,13 +1,15 @@
 import { bigint, date, index, integer, json, pgTable, text, timestamp, varchar } from 'drizzle-orm/pg-core';
 import { schools } from './calendar.js';
-import { createdAt, id } from './columns.js';
+import { createdAt, id, onlyKnownWords } from './columns.js';
 
 export const people = pgTable(
   'people',
   {
     id: id(),
-    /** The number that other systems know the person by. */
+    /** The id that the roster's own system knows the person by. */
     sourcedId: text().notNull().unique(),
+    /** The number that people at school know a student by, as on a card; null where the id is all there is. */
+    number: text(),
     kind: text({ enum: ['student', 'staff'] }).notNull(),
     schoolId: integer().references(() => schools.id),
     givenName: text().notNull(),
@@ -18,20 +20,24 @@ export const people = pgTable(
     yearGroup: text(),
     createdAt: createdAt(),
   },
-  (table) => [index().on(table.schoolId, table.kind)],
+  (table) => [...onlyKnownWords(table), index().on(table.schoolId, table.kind)],
 );
 
-export const accounts = pgTable('accounts', {
-  id: id(),
-  personId: integer()
-    .notNull()
-    .unique()
-    .references(() => people.id),
-  username: text().notNull().unique(),
-  passwordHash: text().notNull(),
-  role: text({ enum: ['registrar', 'teacher'] }).notNull(),
-  createdAt: createdAt(),
-});
+export const accounts = pgTable(
+  'accounts',
+  {
+    id: id(),
+    personId: integer()
+      .notNull()
+      .unique()
+      .references(() => people.id),
+    username: text().notNull().unique(),
+    passwordHash: text().notNull(),
+    role: text({ enum: ['registrar', 'teacher'] }).notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [...onlyKnownWords(table)],
+);
 
 /** Failed tries to sign in, in the shape that rate-limiter-flexible reads and writes; `expire` in milliseconds. */
 export const signInTries = pgTable('sign_in_tries', {

@@ -42,6 +42,7 @@ export const grades = pgTable(
     createdAt: createdAt(),
   },
   (table) => [
+    check('grades_hours_not_negative', sql`${table.hours} >= 0`),
     unique().on(table.enrollmentId, table.itemId, table.periodId),
     index().on(table.periodId, table.itemId),
     check('grades_label_or_code', sql`${table.label} IS NULL OR ${table.code} IS NULL`),

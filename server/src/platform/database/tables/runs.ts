@@ -1,8 +1,8 @@
 import { sql } from 'drizzle-orm';
-import { boolean, index, integer, jsonb, pgTable, primaryKey, serial, text } from 'drizzle-orm/pg-core';
+import { boolean, index, integer, jsonb, pgTable, primaryKey, serial, text, uniqueIndex } from 'drizzle-orm/pg-core';
 import { assignments } from './calculation.js';
 import { periods } from './calendar.js';
-import { createdAt, id, instant } from './columns.js';
+import { createdAt, id, instant, onlyKnownWords } from './columns.js';
 import { learningPlatforms, platformClasses } from './matching.js';
 import { people } from './people.js';
 
@@ -38,7 +38,13 @@ export const runs = pgTable(
     workerUntil: instant(),
     createdAt: createdAt(),
   },
-  (table) => [index().on(table.platformId, table.periodId)],
+  (table) => [
+    ...onlyKnownWords(table) /** One run of a platform works at a time, however many servers there are. */,
+    uniqueIndex('runs_one_working')
+      .on(table.platformId)
+      .where(sql`state = 'working'`),
+    index().on(table.platformId, table.periodId),
+  ],
 );
 
 /** A class in a run, and the last stage that it has behind it. */
@@ -57,7 +63,7 @@ export const runClasses = pgTable(
     /** What the platform told about the class when the run was planned. */
     reading: jsonb(),
   },
-  (table) => [primaryKey({ columns: [table.runId, table.classId] })],
+  (table) => [...onlyKnownWords(table), primaryKey({ columns: [table.runId, table.classId] })],
 );
 
 /** One line of a run's ledger. */
@@ -93,7 +99,7 @@ export const runRows = pgTable(
     /** The version that the thing had when this run had written it. */
     writtenVersion: integer(),
   },
-  (table) => [index().on(table.runId, table.classId)],
+  (table) => [...onlyKnownWords(table), index().on(table.runId, table.classId)],
 );
 
 /** Which assignment of ours a run made of, or found for, which of a platform's. It outlives the assignment. */

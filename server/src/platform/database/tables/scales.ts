@@ -1,25 +1,37 @@
-import { boolean, integer, numeric, pgTable, text, unique, type AnyPgColumn } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { boolean, integer, numeric, pgTable, text, unique, type AnyPgColumn, check } from 'drizzle-orm/pg-core';
 import { periods, schools } from './calendar.js';
-import { createdAt, id } from './columns.js';
+import { createdAt, id, onlyKnownWords } from './columns.js';
 import { courses, sections } from './courses.js';
 import { people } from './people.js';
 
-export const scales = pgTable('scales', {
-  id: id(),
-  /** Null for a scale of the whole district. */
-  schoolId: integer().references(() => schools.id),
-  name: text().notNull(),
-  kind: text({ enum: ['percent', 'level', 'choice'] })
-    .notNull()
-    .default('percent'),
-  /** The scale it follows, and by how much it lies beside it; all set or none. */
-  tiedToId: integer().references((): AnyPgColumn => scales.id),
-  cutOffShift: numeric({ precision: 5, scale: 2 }),
-  pointsShift: numeric({ precision: 4, scale: 2 }),
-  /** Of a level scale the level at its top, such as 4; null for the others. */
-  highestLevel: numeric({ precision: 5, scale: 2 }),
-  createdAt: createdAt(),
-});
+export const scales = pgTable(
+  'scales',
+  {
+    id: id(),
+    /** Null for a scale of the whole district. */
+    schoolId: integer().references(() => schools.id),
+    name: text().notNull(),
+    kind: text({ enum: ['percent', 'level', 'choice'] })
+      .notNull()
+      .default('percent'),
+    /** The scale it follows, and by how much it lies beside it; all set or none. */
+    tiedToId: integer().references((): AnyPgColumn => scales.id),
+    cutOffShift: numeric({ precision: 5, scale: 2 }),
+    pointsShift: numeric({ precision: 4, scale: 2 }),
+    /** Of a level scale the level at its top, such as 4; null for the others. */
+    highestLevel: numeric({ precision: 5, scale: 2 }),
+    createdAt: createdAt(),
+  },
+  (table) => [
+    ...onlyKnownWords(table),
+    check(
+      'scales_tie_is_whole',
+      sql`num_nulls(${table.tiedToId}, ${table.cutOffShift}, ${table.pointsShift}) IN (0, 3)`,
+    ),
+    check('scales_level_has_top', sql`(${table.kind} = 'level') = (${table.highestLevel} IS NOT NULL)`),
+  ],
+);
 
 /** Cut-offs are never edited in place: each save is the next version, in force from a period on. */
 export const scaleVersions = pgTable(
@@ -36,7 +48,10 @@ export const scaleVersions = pgTable(
     savedBy: integer().references(() => people.id),
     createdAt: createdAt(),
   },
-  (table) => [unique().on(table.scaleId, table.number)],
+  (table) => [
+    check('scale_versions_number_from_one', sql`${table.number} >= 1`),
+    unique().on(table.scaleId, table.number),
+  ],
 );
 
 export const bands = pgTable(
@@ -56,7 +71,7 @@ export const bands = pgTable(
     position: integer().notNull().default(1),
     createdAt: createdAt(),
   },
-  (table) => [unique().on(table.versionId, table.label)],
+  (table) => [check('bands_lowest_not_negative', sql`${table.lowest} >= 0`), unique().on(table.versionId, table.label)],
 );
 
 /**
@@ -81,6 +96,14 @@ export const scalePlacements = pgTable(
     createdAt: createdAt(),
   },
   (table) => [
+    ...onlyKnownWords(table),
+    check(
+      'scale_placements_one_place',
+      sql`${table.kind} = CASE
+        WHEN ${table.sectionId} IS NOT NULL THEN 'section' WHEN ${table.courseId} IS NOT NULL THEN 'course'
+        WHEN ${table.level} IS NOT NULL THEN 'level' WHEN ${table.department} IS NOT NULL THEN 'department'
+        WHEN ${table.schoolId} IS NOT NULL THEN 'school' ELSE 'system' END`,
+    ),
     unique('scale_placements_place')
       .on(
         table.kind,
@@ -96,24 +119,32 @@ export const scalePlacements = pgTable(
 );
 
 /** What may be posted in a label's place. */
-export const specialCodes = pgTable('special_codes', {
-  code: text().primaryKey(),
-  meaning: text().notNull(),
-  isOff: boolean().notNull().default(false),
-  asPart: text({ enum: ['leaves', 'blocks', 'counts', 'missing'] })
-    .notNull()
-    .default('missing'),
-  countsAs: numeric({ precision: 6, scale: 2 }),
-  isFailing: boolean().notNull().default(false),
-  forbidsPercent: boolean().notNull(),
-  needsLastDate: boolean().notNull(),
-  needsFirstDay: boolean().notNull().default(false),
-  lapsesInto: text(),
-  lapsesAfterDays: integer(),
-  triesCredit: boolean().notNull(),
-  earnsCredit: boolean().notNull().default(false),
-  countsInGpa: boolean().notNull().default(false),
-  onTranscript: boolean().notNull(),
-  position: integer().notNull(),
-  createdAt: createdAt(),
-});
+export const specialCodes = pgTable(
+  'special_codes',
+  {
+    code: text().primaryKey(),
+    meaning: text().notNull(),
+    isOff: boolean().notNull().default(false),
+    asPart: text({ enum: ['leaves', 'blocks', 'counts', 'missing'] })
+      .notNull()
+      .default('missing'),
+    countsAs: numeric({ precision: 6, scale: 2 }),
+    isFailing: boolean().notNull().default(false),
+    forbidsPercent: boolean().notNull(),
+    needsLastDate: boolean().notNull(),
+    needsFirstDay: boolean().notNull().default(false),
+    lapsesInto: text(),
+    lapsesAfterDays: integer(),
+    triesCredit: boolean().notNull(),
+    earnsCredit: boolean().notNull().default(false),
+    countsInGpa: boolean().notNull().default(false),
+    onTranscript: boolean().notNull(),
+    position: integer().notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [
+    ...onlyKnownWords(table),
+    check('special_codes_lapse_is_whole', sql`num_nulls(${table.lapsesInto}, ${table.lapsesAfterDays}) IN (0, 2)`),
+    check('special_codes_counts_as_something', sql`${table.asPart} <> 'counts' OR ${table.countsAs} IS NOT NULL`),
+  ],
+);

@@ -1,7 +1,8 @@
-import { boolean, index, integer, numeric, pgTable, text, unique } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { boolean, index, integer, numeric, pgTable, text, unique, check } from 'drizzle-orm/pg-core';
 import { auditRuns } from './audit.js';
 import { periods, schools } from './calendar.js';
-import { createdAt, id, instant } from './columns.js';
+import { createdAt, id, instant, onlyKnownWords } from './columns.js';
 import { enrollments } from './courses.js';
 import { people } from './people.js';
 import { reportItems } from './report-items.js';
@@ -60,5 +61,13 @@ export const transcriptEntries = pgTable(
     mostCredits: numeric({ precision: 6, scale: 4 }),
     createdAt: createdAt(),
   },
-  (table) => [unique().on(table.sealId, table.enrollmentId, table.itemId), index().on(table.studentId)],
+  (table) => [
+    ...onlyKnownWords(table),
+    check(
+      'transcript_entries_credits_known',
+      sql`${table.creditsEarned} >= 0 AND ${table.creditsTried} >= ${table.creditsEarned}`,
+    ),
+    unique().on(table.sealId, table.enrollmentId, table.itemId),
+    index().on(table.studentId),
+  ],
 );

@@ -1,1 +1,0 @@
-CREATE INDEX "change_log_words" ON "change_log" USING gin (to_tsvector('simple', "action" || ' ' || "thing"));

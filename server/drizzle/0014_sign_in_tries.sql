@@ -1,5 +1,0 @@
-CREATE TABLE "sign_in_tries" (
-	"key" varchar(255) PRIMARY KEY NOT NULL,
-	"points" integer DEFAULT 0 NOT NULL,
-	"expire" bigint
-);
