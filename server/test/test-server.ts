@@ -5,7 +5,8 @@ import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { inject } from 'vitest';
 import { demoPassword } from '#demo';
-import { createApplication } from '#server/application';
+import { createApplication, seedFile } from '#server/application';
+import { makeFirstRegistrar } from '#server/people';
 import { Clock, openDatabase, type DatabaseSource, type OpenDatabase } from '#server/platform';
 import { onAdministration } from './template-database.js';
 
@@ -48,7 +49,10 @@ let copies = 0;
 
 export async function startTestServer(): Promise<TestServer> {
   const { source, discard } = await copyOfTemplate();
-  const database = await openDatabase(source);
+  return serve(await openDatabase(source), discard);
+}
+
+async function serve(database: OpenDatabase, discard: () => Promise<void>): Promise<TestServer> {
   const clock = new Clock();
   clock.setTo(demoInstant);
   const application = await createApplication(database, clock);
@@ -74,6 +78,40 @@ export async function startTestServer(): Promise<TestServer> {
   };
 }
 
+/** A Wombat that starts empty, and its first registrar. */
+export async function startEmptyServer(): Promise<TestServer & { readonly registrar: TestClient }> {
+  const { source, discard } = await emptyDatabase();
+  const database = await openDatabase(source);
+  const registrar = (await makeFirstRegistrar(database))!;
+  const server = await serve(database, discard);
+  const client = await signIn(server.address, registrar.username, registrar.password);
+  return { ...server, registrar: client };
+}
+
+async function emptyDatabase(): Promise<{ source: DatabaseSource; discard: () => Promise<void> }> {
+  const template = inject('template');
+  if (template.kind === 'server') return databaseOnServer(template.url, '');
+  const folder = mkdtempSync(join(tmpdir(), 'wombat-server-test-'));
+  return {
+    source: { kind: 'folder', folder, seedFile },
+    discard: async () => rmSync(folder, { recursive: true, force: true }),
+  };
+}
+
+async function databaseOnServer(
+  url: string,
+  from: string,
+): Promise<{ source: DatabaseSource; discard: () => Promise<void> }> {
+  const name = `wombat_test_${process.pid}_${copies++}`;
+  await onAdministration(url, `CREATE DATABASE ${name} ${from}`);
+  const own = new URL(url);
+  own.pathname = `/${name}`;
+  return {
+    source: { kind: 'server', url: own.href },
+    discard: () => onAdministration(url, `DROP DATABASE ${name} WITH (FORCE)`),
+  };
+}
+
 async function copyOfTemplate(): Promise<{ source: DatabaseSource; discard: () => Promise<void> }> {
   const template = inject('template');
   if (template.kind === 'folder') {
@@ -84,19 +122,12 @@ async function copyOfTemplate(): Promise<{ source: DatabaseSource; discard: () =
       discard: async () => rmSync(folder, { recursive: true, force: true }),
     };
   }
-  const name = `wombat_test_${process.pid}_${copies++}`;
-  await onAdministration(template.url, `CREATE DATABASE ${name} TEMPLATE ${template.name}`);
-  const url = new URL(template.url);
-  url.pathname = `/${name}`;
-  return {
-    source: { kind: 'server', url: url.href },
-    discard: () => onAdministration(template.url, `DROP DATABASE ${name} WITH (FORCE)`),
-  };
+  return databaseOnServer(template.url, `TEMPLATE ${template.name}`);
 }
 
-export async function signIn(address: string, username: string): Promise<TestClient> {
+export async function signIn(address: string, username: string, password = demoPassword): Promise<TestClient> {
   const nobody = clientOf(address, '', '');
-  const answer = await nobody.send<{ csrfToken: string }>('POST', '/session', { username, password: demoPassword });
+  const answer = await nobody.send<{ csrfToken: string }>('POST', '/session', { username, password });
   const cookie = answer.headers.getSetCookie()[0]!.split(';')[0]!;
   return clientOf(address, cookie, answer.body.csrfToken);
 }

@@ -1,8 +1,9 @@
 import { parseDay } from '#core/calendar';
-import { parseDecimal } from '#core/numbers';
+import { compareDecimals, parseDecimal } from '#core/numbers';
 import {
   extensionStart,
   fieldsOf,
+  ownFields,
   type ExchangeField,
   type ExchangeFile,
   type ExchangeRow,
@@ -30,6 +31,8 @@ export function checkHead(file: ExchangeFile, version: ExchangeVersion, head: re
   ];
 }
 
+const [none, mostPoints] = [parseDecimal('0')!, parseDecimal('9999.99')!];
+
 /** Ids that a reference may lead to: of rows in the same zip and of what is here already. */
 export type KnownIds = Readonly<Partial<Record<ExchangeFile, ReadonlySet<string>>>>;
 
@@ -46,7 +49,7 @@ export function checkRow(
   if (mode === 'delta' && status === '')
     faults.push({ field: 'status', says: 'a delta file says active or tobedeleted' });
   const isDeleted = status === 'tobedeleted';
-  for (const field of fieldsOf(file, version)) {
+  for (const field of [...fieldsOf(file, version), ...ownFields(file)]) {
     const value = row[field.name] ?? '';
     const says = value === '' ? missing(field, isDeleted) : faultOf(field, value, known, isDeleted);
     if (says) faults.push({ field: field.name, says });
@@ -66,12 +69,20 @@ function faultOf({ kind }: ExchangeField, value: string, known: KnownIds, isDele
       return parseDay(value.slice(0, 10)) ? undefined : `"${value}" is no day such as 2026-01-16`;
     case 'number':
       return parseDecimal(value) ? undefined : `"${value}" is no number`;
+    case 'credits':
+      return /^\d{1,2}(\.\d{1,4})?$/.test(value)
+        ? undefined
+        : `"${value}" is not from 0 to 99 with at most four decimals`;
+    case 'pattern':
+      return kind.pattern.test(value) ? undefined : `"${value}" is not ${kind.says}`;
     case 'points': {
       const points = parseDecimal(value);
       if (!points) return `"${value}" is no number`;
       // what is kept has two decimals, and nothing is rounded unasked
       const isExact = points.digits <= 2 || points.units % 10n ** BigInt(points.digits - 2) === 0n;
-      return isExact ? undefined : `"${value}" has more than two decimals; points have at most two`;
+      if (!isExact) return `"${value}" has more than two decimals; points have at most two`;
+      const isInRange = compareDecimals(points, none) >= 0 && compareDecimals(points, mostPoints) <= 0;
+      return isInRange ? undefined : `"${value}" is not from 0 to 9999.99`;
     }
     case 'yesNo':
       return /^(true|false)$/i.test(value) ? undefined : `"${value}" is neither true nor false`;

@@ -37,8 +37,9 @@ export const otherFiles = [
 ] as const;
 
 export type FieldKind =
-  | { readonly is: 'id' | 'text' | 'day' | 'number' | 'points' | 'yesNo' }
+  | { readonly is: 'id' | 'text' | 'day' | 'number' | 'points' | 'credits' | 'yesNo' }
   | { readonly is: 'oneOf'; readonly words: readonly string[] }
+  | { readonly is: 'pattern'; readonly pattern: RegExp; readonly says: string }
   /** An id, or several with commas between, of rows in another file. */
   | { readonly is: 'reference'; readonly to: ExchangeFile; readonly isList?: true };
 
@@ -83,7 +84,7 @@ const roles12 = [
   'systemAdministrator',
 ];
 
-const ownFields: Readonly<Record<ExchangeFile, readonly ExchangeField[]>> = {
+const standardFields: Readonly<Record<ExchangeFile, readonly ExchangeField[]>> = {
   orgs: [
     needed('name'),
     needed('type', oneOf('department', 'school', 'district', 'local', 'state', 'national')),
@@ -224,11 +225,48 @@ export function filesOf(version: ExchangeVersion): ExchangeFile[] {
 
 /** The fields of a file in their order. */
 export function fieldsOf(file: ExchangeFile, version: ExchangeVersion): ExchangeField[] {
-  return [...leadingFields, ...ownFields[file].filter(({ only }) => only === undefined || only === version)];
+  return [...leadingFields, ...standardFields[file].filter(({ only }) => only === undefined || only === version)];
 }
 
 /** Columns beyond the standard's own, which it allows under this beginning. */
 export const extensionStart = 'metadata.';
+
+/** What Wombat keeps beyond the standard's fields, in columns that the standard allows for that. */
+export const extension = (name: string) => `${extensionStart}wombat.${name}`;
+
+const own = (name: string, kind: FieldKind): ExchangeField => ({ name: extension(name), kind });
+const yesNo: FieldKind = { is: 'yesNo' };
+const credits: FieldKind = { is: 'credits' };
+const small: FieldKind = { is: 'pattern', pattern: /^\d{1,4}$/, says: 'a number from 0 to 9999' };
+
+/** Our own columns whose values something hangs on; anybody may have changed them meanwhile. */
+const checkedOwnFields: Readonly<Partial<Record<ExchangeFile, readonly ExchangeField[]>>> = {
+  academicSessions: [own('kind', oneOf('year', 'semester', 'quarter', 'trimester', 'term'))],
+  courses: [
+    own('level', oneOf('regular', 'honours', 'college')),
+    own('length', oneOf('year', 'semester', 'term')),
+    own('credits', credits),
+    own('mostCredits', credits),
+    own('onTranscript', yesNo),
+    own('countsInGpa', yesNo),
+  ],
+  classes: [own('number', small), own('startsOn', day), own('endsOn', day)],
+  lineItems: [own('extra', yesNo), own('counted', yesNo), own('published', yesNo)],
+  results: [own('flag', oneOf('missing', 'late', 'incomplete', 'exempt', 'absent', 'collected'))],
+  scoreScales: [
+    own('scaleKind', oneOf('percent', 'level', 'choice')),
+    own('highestLevel', { is: 'pattern', pattern: /^\d{1,3}(\.\d{1,2})?$/, says: 'a level such as 4' }),
+  ],
+};
+
+/** A field of either version, or a checked one of ours. */
+export function fieldOf(file: ExchangeFile, name: string): ExchangeField | undefined {
+  return [...leadingFields, ...standardFields[file], ...ownFields(file)].find((field) => field.name === name);
+}
+
+export function ownFields(file: ExchangeFile): readonly ExchangeField[] {
+  return checkedOwnFields[file] ?? [];
+}
 
 export type ExchangeRow = Readonly<Record<string, string>>;
 export type ExchangeRows = Readonly<Partial<Record<ExchangeFile, readonly ExchangeRow[]>>>;

@@ -1,7 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { checkHead } from './check-rows.js';
-import { exchangeFiles, fieldsOf, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
-import { extension } from './held-fields.js';
+import {
+  exchangeFiles,
+  extension,
+  fieldsOf,
+  type ExchangeFile,
+  type ExchangeRow,
+  type ExchangeRows,
+} from './exchange-format.js';
+import { asHeld, termsOf } from './fit-rows.js';
 import { planExchange } from './plan-exchange.js';
 import { readManifest, type FileMode, type Manifest } from './read-manifest.js';
 import { readScoreScale, readWholeBands, writeScoreScale } from './score-scale.js';
@@ -271,12 +278,13 @@ describe('a plan of a zip', () => {
       type: 'gradingPeriod',
       parentSourcedId: at < 2 ? 'h1' : 'h2',
     }));
-    const termsOf = (termSourcedIds: string) => {
+    const termOf = (termSourcedIds: string) => {
       const classes = [{ ...whole.classes![0]!, termSourcedIds }];
       const files = { ...whole, academicSessions: [year, ...halves, ...quarters], classes };
-      return planExchange(manifest(), files, {}).find(({ file }) => file === 'classes')!.row['termSourcedIds'];
+      const { row } = planExchange(manifest(), files, {}).find(({ file }) => file === 'classes')!;
+      return asHeld('classes', row, termsOf(files.academicSessions))['termSourcedIds'];
     };
-    expect([termsOf('q1'), termsOf('q1,q2'), termsOf('q1,q3')]).toEqual(['q1', 'h1', 'y']);
+    expect([termOf('q1'), termOf('q1,q2'), termOf('q1,q3')]).toEqual(['q1', 'h1', 'y']);
   });
 
   it('names what changed, and takes a number with other digits for the same', () => {
@@ -375,7 +383,9 @@ describe('a score scale', () => {
     const scale = { sourcedId: 'z', title: 'Letters', scoreScaleValue: '{A:90},{F:0}' };
     const later: Manifest = { ...manifest(), version: '1.2' };
     const outcome = (scoreScaleValue: string, here: ExchangeRows) =>
-      planExchange(later, { scoreScales: [{ ...scale, scoreScaleValue }] }, here).map((row) => row.outcome);
+      planExchange(later, { scoreScales: [{ ...scale, scoreScaleValue }] }, { academicSessions: [term], ...here }).map(
+        (row) => row.outcome,
+      );
     expect(outcome('{A:90},{F:0}', {})).toEqual(['new']);
     expect(outcome('{A:91},{F:0}', { scoreScales: [scale] })).toEqual(['left']);
     expect(outcome('none', {})).toEqual(['refuse']);

@@ -1,14 +1,11 @@
 import type { ExchangeFault } from './check-rows.js';
-import type { ExchangeFile, ExchangeRow, ExchangeRows } from './exchange-format.js';
-
-/** What Wombat keeps beyond the standard's fields, in columns that the standard allows for that. */
-export const extension = (name: string) => `metadata.wombat.${name}`;
+import { extension, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
 
 /** The fields of which Wombat keeps what they say; the others pass by. */
 const held: Readonly<Record<ExchangeFile, readonly string[]>> = {
   orgs: ['name', 'identifier'],
   academicSessions: ['title', 'type', 'startDate', 'endDate', 'parentSourcedId', extension('kind')],
-  users: ['givenName', 'familyName', 'email', 'grades'],
+  users: ['givenName', 'familyName', 'email', 'grades', 'identifier'],
   roles: [],
   demographics: ['birthDate'],
   courses: [
@@ -62,10 +59,16 @@ export function isTeaching(file: ExchangeFile, { role }: ExchangeRow): boolean {
   return file === 'enrollments' && role === 'teacher';
 }
 
+/** The fields by which a row is known, where it is not its own id. */
+export const keyFields: Readonly<Partial<Record<ExchangeFile, readonly string[]>>> = {
+  enrollments: ['classSourcedId', 'userSourcedId'],
+  results: ['lineItemSourcedId', 'studentSourcedId'],
+};
+
 /** By this a row is the same row elsewhere: a result is a student's on a line item, an enrollment a person's in a class. */
 export function keyOf(file: ExchangeFile, row: ExchangeRow): string {
-  if (file === 'enrollments') return `${row['classSourcedId']}|${row['userSourcedId']}`;
-  return file === 'results' ? `${row['lineItemSourcedId']}|${row['studentSourcedId']}` : (row['sourcedId'] ?? '');
+  const fields = keyFields[file];
+  return fields ? fields.map((field) => row[field]).join('|') : (row['sourcedId'] ?? '');
 }
 
 const staffRoles = [
@@ -107,6 +110,8 @@ export interface HeldContext {
   readonly stays: ReadonlyMap<string, ExchangeRow>;
   /** Id of the one district. */
   readonly district: string | undefined;
+  /** The schools that have each course. */
+  readonly courses: ReadonlyMap<string, ReadonlySet<string>>;
 }
 
 /** Why Wombat holds nothing of a row; undefined where it does. */
@@ -114,28 +119,39 @@ export function whyNotHeld(
   file: ExchangeFile,
   row: ExchangeRow,
   roles: ReadonlyMap<string, readonly string[]>,
-  { teachers, stays, district }: HeldContext,
+  { teachers, stays, district, courses }: HeldContext,
 ): ExchangeFault | undefined {
   const left = (field: string, says: string): ExchangeFault => ({ field, says });
   if (file === 'orgs' && row['type'] !== 'school' && row['sourcedId'] !== district)
-    return left('type', `Wombat holds one district and its schools; this ${row['type']} passes by`);
-  if (file === 'users' && row['status'] !== 'tobedeleted') {
-    const own = roles.get(row['sourcedId'] ?? '') ?? [];
+    return left('type', `Wombat holds one district and its schools; this ${row['type']} is skipped`);
+  const isGoing = row['status'] === 'tobedeleted';
+  const person = file === 'roles' ? row['userSourcedId'] : row['sourcedId'];
+  if ((file === 'users' || file === 'roles' || file === 'demographics') && !isGoing) {
+    const own = roles.get(person ?? '') ?? [];
     if (kindOfPerson(own) === undefined)
-      return left('role', `Wombat holds students and staff; ${own.join(', ') || 'somebody without a role'} passes by`);
+      return left('role', `Wombat holds students and staff; ${own.join(', ') || 'a person without a role'} is skipped`);
   }
-  if (
-    file === 'enrollments' &&
-    row['status'] !== 'tobedeleted' &&
-    row['role'] !== 'student' &&
-    row['role'] !== 'teacher'
-  )
-    return left('role', `Wombat holds students and teachers of a class; a ${row['role']} passes by`);
+  if (file === 'demographics' && !isGoing && !row['birthDate'])
+    return left('birthDate', 'Wombat holds dates of birth alone; this row has none');
+  if (file === 'courses' && !courses.has(row['sourcedId'] ?? ''))
+    return left(
+      'orgSourcedId',
+      'no class of any school takes this course of the district; it comes with the first one',
+    );
+  if (file === 'results' && !isGoing && isGradedWithoutScore(row))
+    return left('score', row['textScore'] ? 'Wombat scores in points; a text score alone is skipped' : 'it is blank');
+  if (file === 'enrollments' && !isGoing && row['role'] !== 'student' && row['role'] !== 'teacher')
+    return left('role', `Wombat holds students and teachers of a class; a ${row['role']} is skipped`);
   if (isTeaching(file, row) && teachers.get(row['classSourcedId'] ?? '') !== row['userSourcedId'])
     return left('primary', 'a section has one teacher here, who is another');
   if (file === 'enrollments' && row['role'] === 'student' && (stays.get(keyOf(file, row)) ?? row) !== row)
     return left('beginDate', 'an earlier stay in the class; the last one counts');
   return undefined;
+}
+
+/** Said to be graded, and no points are there. */
+function isGradedWithoutScore({ scoreStatus, score }: ExchangeRow): boolean {
+  return score === '' && (scoreStatus === 'fully graded' || scoreStatus === 'partially graded');
 }
 
 /** The one teacher of every class: the primary one, else the first. */

@@ -2,6 +2,7 @@ export { checkHead, listOf } from './check-rows.js';
 export {
   exchangeFiles,
   exchangeVersions,
+  extension,
   fieldsOf,
   filesOf,
   type ExchangeFile,
@@ -9,7 +10,8 @@ export {
   type ExchangeRows,
   type ExchangeVersion,
 } from './exchange-format.js';
-export { extension, isTeaching, kindOfPerson, rolesByUser } from './held-fields.js';
+export { isTeaching, keyOf, kindOfPerson, rolesByUser } from './held-fields.js';
+export { asHeld, termsOf, together } from './fit-rows.js';
 export {
   exchangeOutcomes,
   isTaking,
@@ -20,3 +22,5 @@ export {
 export { readManifest, type Manifest } from './read-manifest.js';
 export { readScoreScale, readWholeBands, writeScoreScale, type WholeBand } from './score-scale.js';
 export { flagOf, periodKindOf, resultFieldsOf, sectionNumberOf, sessionTypeOf } from './translate.js';
+export { fieldsToKeep, withRosterFields, type IsHeld, type RosterFields } from './roster-fields.js';
+export { schoolsUsing, type SchoolsUsing } from './schools-using.js';

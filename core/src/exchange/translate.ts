@@ -1,7 +1,6 @@
 import type { ScoreFlag } from '#core/calculation';
 import type { PeriodKind } from '#core/calendar';
-import type { ExchangeRow } from './exchange-format.js';
-import { extension } from './held-fields.js';
+import { extension, type ExchangeRow } from './exchange-format.js';
 
 const sessionTypes: Readonly<Record<PeriodKind, string>> = {
   year: 'schoolYear',
@@ -32,7 +31,10 @@ export function resultFieldsOf(points: string | null, flag: ScoreFlag | null): E
     collected: 'submitted',
   };
   const scoreStatus = (flag && statuses[flag]) ?? (points === null ? 'not submitted' : 'fully graded');
-  return { scoreStatus, score: points ?? '', [extension('flag')]: flag ?? '' };
+  const words = Object.fromEntries(
+    (['late', 'incomplete', 'missing'] as const).map((word) => [word, flag === word ? 'true' : '']),
+  );
+  return { scoreStatus, score: points ?? '', [extension('flag')]: flag ?? '', ...words };
 }
 
 /** The flag of a result: our own where it is stated, else what its status says. */

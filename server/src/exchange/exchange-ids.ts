@@ -14,8 +14,8 @@ const tableOf: Readonly<Record<IdKind, string>> = {
   scale: 'scales',
 };
 
-/** Sessions and categories have no school in a zip: each school that uses one has its own of them. */
-const isOfSchool: readonly IdKind[] = ['period', 'category'];
+/** A session, category or course of a zip may be several schools': each that uses one has its own of it. */
+const isOfSchool: readonly IdKind[] = ['period', 'category', 'course'];
 
 /** Whose number of ours a foreign id is; new ones are given out and kept. */
 export class ExchangeIds {

@@ -21,13 +21,13 @@ import { Clock, DistrictZone, Refusal, Transactions, type Actor, type Queries } 
 import { ExchangeImportsRepository, type KeptImport } from './exchange-imports.repository.js';
 import { readZipOrThrow, writeZip, type ReadZip } from './exchange-zip.js';
 import { HeldRowsRepository } from './held-rows.repository.js';
-import { WriteRowsService } from './write-rows.service.js';
+import { RosterFieldsRepository } from './roster-fields.repository.js';
+import { WriteRowsService, type PlanToWrite } from './write-rows.service.js';
 
 const mostRows = 1_000;
 
-interface Planned {
+interface Planned extends PlanToWrite {
   readonly zip: ReadZip;
-  readonly plan: readonly PlannedExchangeRow[];
   readonly previewId: string;
 }
 
@@ -40,6 +40,7 @@ export class ExchangeService {
     private readonly transactions: Transactions,
     private readonly imports: ExchangeImportsRepository,
     private readonly held: HeldRowsRepository,
+    private readonly rosterFields: RosterFieldsRepository,
     private readonly writing: WriteRowsService,
     private readonly recalculation: RecalculationService,
     private readonly log: ChangeLog,
@@ -107,12 +108,13 @@ export class ExchangeService {
     await this.transactions.run(async (queries) => {
       const kept = await this.imports.lockedOrThrow(queries, id);
       if (kept.status !== 'read') throw new Refusal('import-done', { status: kept.status });
-      const { zip, plan, previewId: now } = await this.planned(queries, kept);
-      if (now !== previewId) throw new Refusal('preview-changed');
+      const planned = await this.planned(queries, kept);
+      const { zip, plan } = planned;
+      if (planned.previewId !== previewId) throw new Refusal('preview-changed');
       const counts = countsOf(zip, plan);
       if (plan.every(({ outcome }) => !isTaking(outcome))) throw new Refusal('nothing-to-write');
       const dayOf = await this.zone.dayOf(queries);
-      await this.writing.write(queries, plan, zip.files, dayOf(this.clock.now()));
+      await this.writing.write(queries, planned, dayOf(this.clock.now()));
       await this.imports.change(queries, id, { status: 'accepted', acceptedAt: this.clock.now(), bytes: null, counts });
       await this.log.record(queries, actor, [
         { action: 'import rosters', thing: `rosters ${id}`, before: { status: 'read' }, after: { counts } },
@@ -143,11 +145,28 @@ export class ExchangeService {
 
   private async planned(queries: Queries, { bytes, fileName }: KeptImport): Promise<Planned> {
     const zip = await readZipOrThrow(bytes!, fileName);
-    const scored = new Set((zip.files.results ?? []).map((row) => row['lineItemSourcedId'] ?? ''));
-    const here = await this.held.all(queries, zip.manifest.version, [...scored]);
+    const { version } = zip.manifest;
+    const results = zip.files.results ?? [];
+    const byIdAlone = results.filter((row) => !row['lineItemSourcedId']).map((row) => row['sourcedId'] ?? '');
+    const lineItemIds = [
+      ...new Set([
+        ...results.map((row) => row['lineItemSourcedId'] ?? ''),
+        ...(await this.rosterFields.lineItemsOf(queries, byIdAlone)),
+        // our own ids of results begin with the line item's
+        ...byIdAlone.map((id) => id.slice(0, Math.max(0, id.lastIndexOf('/')))),
+      ]),
+    ];
+    const here = await this.held.all(queries, version, lineItemIds);
     const plan = planExchange(zip.manifest, zip.files, here, await this.held.sealedSessions(queries));
     const brief = plan.map(({ file, line, outcome, changes }) => [file, line, outcome, ...changes].join(' '));
-    return { zip, plan, previewId: createHash('sha256').update(brief.join('\n')).digest('hex') };
+    return {
+      zip,
+      version,
+      plan,
+      here,
+      lineItemIds,
+      previewId: createHash('sha256').update(brief.join('\n')).digest('hex'),
+    };
   }
 }
 

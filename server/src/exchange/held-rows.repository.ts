@@ -9,22 +9,34 @@ import {
   type ExchangeRows,
   type ExchangeVersion,
 } from '#core/exchange';
+import { firstRegistrarId } from '#server/people';
 import { Settings, type Queries } from '#server/platform';
 import { column, idOf, joinId, rowsOf } from './held-query.js';
 import { lineItemsOf, resultsOf } from './held-scores.js';
+import { roleOf, withKept, withPrimaryOrg } from './held-with-kept.js';
+import { RosterFieldsRepository } from './roster-fields.repository.js';
 
 /** What we hold, as rows of the exchange format; by these a zip is compared with what is here, and of these one is made. */
 @Injectable()
 export class HeldRowsRepository {
-  constructor(private readonly settings: Settings) {}
+  constructor(
+    private readonly settings: Settings,
+    private readonly rosterFields: RosterFieldsRepository,
+  ) {}
 
   /** Of scores only those of the named line items, where some are named: scores are most of all there is. */
   async all(queries: Queries, version: ExchangeVersion, lineItemIds?: readonly string[]): Promise<ExchangeRows> {
+    const kept = await this.rosterFields.all(queries, lineItemIds);
+    return withKept(await this.made(queries, version, lineItemIds), kept, version);
+  }
+
+  /** What Wombat makes of what it works with alone. */
+  async made(queries: Queries, version: ExchangeVersion, lineItemIds?: readonly string[]): Promise<ExchangeRows> {
     const users = await this.users(queries);
     return {
       orgs: await this.orgs(queries),
       academicSessions: await this.sessions(queries),
-      users: version === '1.1' ? users : users.map(withoutRole),
+      users: version === '1.1' ? users : users.map(withPrimaryOrg),
       ...(version === '1.2' ? { roles: users.map(roleOf) } : {}),
       demographics: await this.demographics(queries),
       courses: await this.courses(queries),
@@ -71,7 +83,7 @@ export class HeldRowsRepository {
       SELECT ${idOf('period')} AS "sourcedId", p.name AS title, p.kind AS kind, p.starts_on::text AS "startDate",
              p.ends_on::text AS "endDate",
              CASE WHEN p.parent_id IS NOT NULL THEN coalesce(u.sourced_id, 'period-' || p.parent_id) END AS "parentSourcedId",
-             coalesce(sc.sourced_id, s.code) AS school,
+             coalesce(sc.sourced_id, s.code) AS ${column('school')},
              (SELECT max(extract(year FROM y.ends_on))::text FROM periods y
               WHERE y.school_id = p.school_id AND y.starts_on <= p.starts_on AND y.ends_on >= p.ends_on) AS "schoolYear"
       FROM periods p ${joinId('period', sql`p.id`)} JOIN schools s ON s.id = p.school_id
@@ -79,14 +91,11 @@ export class HeldRowsRepository {
       LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id
       ORDER BY p.school_id, p.starts_on, p.ends_on DESC, p.id`,
     );
-    const seen = new Set<string>();
-    return rows.flatMap(({ kind, school, ...row }) => {
-      if (seen.has(row['sourcedId']!)) return [];
-      seen.add(row['sourcedId']!);
-      return [
-        { ...row, type: sessionTypeOf(kind as PeriodKind), [extension('kind')]: kind!, [extension('school')]: school! },
-      ];
-    });
+    return onceEach(rows).map(({ kind, ...row }) => ({
+      ...row,
+      type: sessionTypeOf(kind as PeriodKind),
+      [extension('kind')]: kind!,
+    }));
   }
 
   private users(queries: Queries): Promise<ExchangeRow[]> {
@@ -99,10 +108,10 @@ export class HeldRowsRepository {
              CASE WHEN p.kind = 'student' THEN 'student'
                   WHEN EXISTS (SELECT 1 FROM sections t WHERE t.teacher_id = p.id) THEN 'teacher' ELSE 'administrator' END AS role,
              coalesce(nullif(p.email, ''), p.sourced_id) AS username, p.given_name AS "givenName",
-             p.family_name AS "familyName", p.sourced_id AS identifier, p.email, p.year_group AS grades
+             p.family_name AS "familyName", p.number AS identifier, p.email, CASE WHEN p.year_group ~ '^[1-9]$' THEN '0' ELSE '' END || coalesce(p.year_group, '') AS grades
       FROM people p LEFT JOIN schools s ON s.id = p.school_id
       LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id
-      WHERE EXISTS (SELECT 1 FROM schools) ORDER BY p.id`,
+      WHERE p.sourced_id <> ${firstRegistrarId} ORDER BY p.id`,
     );
   }
 
@@ -114,17 +123,22 @@ export class HeldRowsRepository {
     );
   }
 
-  private courses(queries: Queries): Promise<ExchangeRow[]> {
-    return rowsOf(
+  /** One that several schools have from one zip is the district's. */
+  private async courses(queries: Queries): Promise<ExchangeRow[]> {
+    const rows = await rowsOf(
       queries,
       sql`
       SELECT ${idOf('course')} AS "sourcedId", c.title, c.code AS "courseCode", coalesce(sc.sourced_id, s.code) AS "orgSourcedId",
              c.department AS subjects, c.kind AS ${column('kind')}, c.level AS ${column('level')},
              c.length AS ${column('length')}, trim_scale(c.credits)::text AS ${column('credits')},
              trim_scale(c.most_credits)::text AS ${column('mostCredits')}, c.on_transcript::text AS ${column('onTranscript')},
-             c.counts_in_gpa::text AS ${column('countsInGpa')}
+             c.counts_in_gpa::text AS ${column('countsInGpa')}, coalesce(sc.sourced_id, s.code) AS ${column('school')}
       FROM courses c ${joinId('course', sql`c.id`)} JOIN schools s ON s.id = c.school_id
       LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id ORDER BY c.id`,
+    );
+    const district = await this.districtId(queries);
+    return onceEach(rows).map((row) =>
+      row[extension('school')]!.includes(',') ? { ...row, orgSourcedId: district } : row,
     );
   }
 
@@ -171,19 +185,17 @@ export class HeldRowsRepository {
     );
   }
 
-  /** Those that several schools have from one zip stand once. */
   private async categories(queries: Queries): Promise<ExchangeRow[]> {
     const rows = await rowsOf(
       queries,
       sql`
-      SELECT DISTINCT ON (${idOf('category')}) ${idOf('category')} AS "sourcedId", g.name AS title,
-             coalesce(sc.sourced_id, s.code) AS ${column('school')},
+      SELECT ${idOf('category')} AS "sourcedId", g.name AS title, coalesce(sc.sourced_id, s.code) AS ${column('school')},
              CASE WHEN g.section_id IS NOT NULL THEN coalesce(n.sourced_id, 'section-' || g.section_id) END AS ${column('class')}
       FROM categories g ${joinId('category', sql`g.id`)} JOIN schools s ON s.id = g.school_id
       LEFT JOIN sourced_ids n ON n.kind = 'section' AND n.our_id = g.section_id
-      LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id ORDER BY ${idOf('category')}, g.id`,
+      LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id ORDER BY g.id`,
     );
-    return rows;
+    return onceEach(rows);
   }
 
   /** The newest version of each scale that has cut-offs, with all that its bands say beside. */
@@ -191,7 +203,8 @@ export class HeldRowsRepository {
     const rows = await rowsOf(
       queries,
       sql`
-      SELECT ${idOf('scale')} AS "sourcedId", c.name AS title, 'percent' AS type, coalesce(sc.sourced_id, s.code) AS "orgSourcedId",
+      SELECT ${idOf('scale')} AS "sourcedId", c.name AS title, c.kind AS type, c.kind AS ${column('scaleKind')},
+             trim_scale(c.highest_level)::text AS ${column('highestLevel')}, coalesce(sc.sourced_id, s.code) AS "orgSourcedId",
              b.bands::text AS bands
       FROM scales c ${joinId('scale', sql`c.id`)} LEFT JOIN schools s ON s.id = c.school_id
       LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id
@@ -203,26 +216,28 @@ export class HeldRowsRepository {
           SELECT v.id FROM scale_versions v WHERE v.scale_id = c.id ORDER BY v.number DESC LIMIT 1)
       ) b ON b.bands IS NOT NULL ORDER BY c.id`,
     );
-    const district = (await this.settings.value(queries, 'district')) as { readonly sourcedId: string } | undefined;
+    const district = await this.districtId(queries);
     return rows.map(({ bands, ...row }) => ({
       ...row,
-      orgSourcedId: row['orgSourcedId'] || (district?.sourcedId ?? ''),
+      orgSourcedId: row['orgSourcedId'] || district,
       scoreScaleValue: writeScoreScale(JSON.parse(bands!) as { label: string; lowest: string }[]),
       [extension('bands')]: bands!,
     }));
   }
+
+  private async districtId(queries: Queries): Promise<string> {
+    const district = (await this.settings.value(queries, 'district')) as { readonly sourcedId: string } | undefined;
+    return district?.sourcedId ?? '';
+  }
 }
 
-function withoutRole({ role: _role, orgSourcedIds, ...user }: ExchangeRow): ExchangeRow {
-  return { ...user, primaryOrgSourcedId: (orgSourcedIds ?? '').split(',')[0]! };
-}
-
-function roleOf({ sourcedId, role, orgSourcedIds }: ExchangeRow): ExchangeRow {
-  return {
-    sourcedId: `role-${sourcedId}`,
-    userSourcedId: sourcedId!,
-    roleType: 'primary',
-    role: role === 'administrator' ? 'siteAdministrator' : role!,
-    orgSourcedId: (orgSourcedIds ?? '').split(',')[0]!,
-  };
+/** What several schools have under one id stands once, with all of them. */
+function onceEach(rows: readonly ExchangeRow[]): ExchangeRow[] {
+  const school = extension('school');
+  const each = new Map<string, ExchangeRow>();
+  for (const row of rows) {
+    const known = each.get(row['sourcedId']!);
+    each.set(row['sourcedId']!, known ? { ...known, [school]: `${known[school]},${row[school]}` } : row);
+  }
+  return [...each.values()];
 }

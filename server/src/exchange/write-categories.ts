@@ -1,24 +1,15 @@
 import { sql } from 'drizzle-orm';
 import { extension } from '#core/exchange';
-import { inPieces, type Writing } from './writing.js';
+import { changedAtSchools, inPieces, missingAtSchools, type Writing } from './writing.js';
 
-/** A category belongs to the school it names, else to those whose classes have line items of it. */
-export async function writeCategories({ queries, ids, files, of }: Writing): Promise<void> {
-  const schoolOfClass = new Map(
-    (files.classes ?? []).map((row) => [row['sourcedId'], ids.of('school', row['schoolSourcedId'])]),
-  );
-  const users = new Map<string, Set<number>>();
-  for (const row of files.lineItems ?? []) {
-    const schoolId = schoolOfClass.get(row['classSourcedId']);
-    const category = row['categorySourcedId']!;
-    if (schoolId !== undefined) users.set(category, (users.get(category) ?? new Set()).add(schoolId));
-  }
-  const all = (files.orgs ?? []).flatMap((row) => ids.of('school', row['sourcedId']) ?? []);
-  const created = of('categories', 'new').flatMap((row) => {
-    const stated = ids.of('school', row[extension('school')]);
-    const schools = stated === undefined ? [...(users.get(row['sourcedId']!) ?? all)] : [stated];
-    return schools.map((schoolId) => ({ row, schoolId }));
-  });
+/** A category belongs to each school that uses it, or to the one section that it names. */
+export async function writeCategories(writing: Writing): Promise<void> {
+  const { queries, ids } = writing;
+  const changed = changedAtSchools(writing, 'categories', 'category').map(({ id, row }) => ({
+    id,
+    name: row['title'],
+  }));
+  const created = missingAtSchools(writing, 'categories', 'category');
   const given = await ids.give(
     'category',
     created.map(({ row, schoolId }) => ({ sourcedId: row['sourcedId']!, schoolId })),
@@ -37,9 +28,8 @@ export async function writeCategories({ queries, ids, files, of }: Writing): Pro
     FROM jsonb_to_recordset(${piece}::jsonb) AS n (id int, "schoolId" int, "sectionId" int, name text)
     WINDOW w AS (PARTITION BY n."schoolId" ORDER BY n.id)`),
   );
-  await inPieces(of('categories', 'changed'), (piece) =>
+  await inPieces(changed, (piece) =>
     queries.execute(sql`
-    UPDATE categories c SET name = n.title FROM jsonb_to_recordset(${piece}::jsonb) AS n ("sourcedId" text, title text)
-    JOIN sourced_ids i ON i.kind = 'category' AND i.sourced_id = n."sourcedId" WHERE c.id = i.our_id`),
+    UPDATE categories c SET name = n.name FROM jsonb_to_recordset(${piece}::jsonb) AS n (id int, name text) WHERE c.id = n.id`),
   );
 }

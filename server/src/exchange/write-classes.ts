@@ -4,20 +4,19 @@ import type { Queries } from '#server/platform';
 import { inPieces, type Writing } from './writing.js';
 
 export async function writeClasses(writing: Writing): Promise<void> {
-  const { queries, ids, files, of } = writing;
+  const { queries, ids, all, of } = writing;
   const teachers = new Map(
-    (files.enrollments ?? [])
+    (all.enrollments ?? [])
       .filter((row) => isTeaching('enrollments', row) && row['status'] !== 'tobedeleted')
       .toSorted((a, b) => Number(b['primary'] === 'true') - Number(a['primary'] === 'true'))
       .toReversed()
       .map((row) => [row['classSourcedId'], ids.people.get(row['userSourcedId'] ?? '')]),
   );
-  const rowOf = (row: ExchangeRow, id: number | undefined, number: number | undefined) => {
+  const rowOf = (row: ExchangeRow, id: number | undefined) => {
     const schoolId = ids.of('school', row['schoolSourcedId']);
     return {
       id,
-      courseId: ids.of('course', row['courseSourcedId']),
-      number,
+      courseId: ids.of('course', row['courseSourcedId'], schoolId),
       teacherId: teachers.get(row['sourcedId']) ?? null,
       periodId: ids.of('period', row['termSourcedIds'], schoolId),
       startsOn: row[extension('startsOn')] || null,
@@ -30,10 +29,17 @@ export async function writeClasses(writing: Writing): Promise<void> {
     'section',
     created.map(({ sourcedId }) => ({ sourcedId: sourcedId! })),
   );
-  const taken = await numbersOf(queries);
+  const changed = of('classes', 'changed').map((row) => ({
+    ...rowOf(row, ids.of('section', row['sourcedId'])),
+    asked: Number(row[extension('number')]) || undefined,
+  }));
+  const numberOf = await numbersOf(
+    queries,
+    changed.map(({ id }) => id!),
+  );
   const added = created.map((row, at) => {
-    const plain = rowOf(row, given[at], undefined);
-    return { ...plain, number: taken(plain, sectionNumberOf(row)) };
+    const plain = rowOf(row, given[at]);
+    return { ...plain, number: numberOf(plain, sectionNumberOf(row)) };
   });
   await inPieces(added, (piece) =>
     queries.execute(sql`
@@ -41,29 +47,33 @@ export async function writeClasses(writing: Writing): Promise<void> {
     SELECT n.id, n."courseId", n.number, n."teacherId", n."periodId", n."startsOn", n."endsOn"
     FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape}`),
   );
-  const changed = of('classes', 'changed').map((row) =>
-    rowOf(row, ids.of('section', row['sourcedId']), Number(row[extension('number')]) || undefined),
-  );
-  await inPieces(changed, (piece) =>
+  const moved = changed.map(({ asked, ...row }) => ({ ...row, number: numberOf(row, asked) }));
+  await inPieces(moved, (piece) =>
     queries.execute(sql`
-    UPDATE sections s SET course_id = n."courseId", period_id = n."periodId", number = coalesce(n.number, s.number),
+    UPDATE sections s SET course_id = n."courseId", period_id = n."periodId", number = n.number,
       starts_on = coalesce(n."startsOn", s.starts_on), ends_on = coalesce(n."endsOn", s.ends_on)
     FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape} WHERE s.id = n.id`),
   );
 }
 
-/** The number a section asks for, or the next free one of its course in its period. */
-async function numbersOf(queries: Queries) {
-  const { rows } = await queries.execute<{ key: string; number: number }>(sql`
-    SELECT course_id || '|' || period_id AS key, number FROM sections`);
+interface Section {
+  readonly id: number | undefined;
+  readonly courseId: number | undefined;
+  readonly periodId: number | undefined;
+}
+
+/** The number that a section asks for or has, or else the next free one of its course in its period. */
+async function numbersOf(queries: Queries, changing: readonly number[]) {
+  const { rows } = await queries.execute<{ id: number; key: string; number: number }>(sql`
+    SELECT id, course_id || '|' || period_id AS key, number FROM sections`);
+  const isChanging = new Set(changing);
+  const had = new Map(rows.map(({ id, number }) => [id, number]));
   const taken = new Map<string, Set<number>>();
-  for (const { key, number } of rows) taken.set(key, (taken.get(key) ?? new Set()).add(number));
-  return (
-    { courseId, periodId }: { courseId: number | undefined; periodId: number | undefined },
-    asked: number | undefined,
-  ) => {
+  for (const { id, key, number } of rows)
+    if (!isChanging.has(id)) taken.set(key, (taken.get(key) ?? new Set()).add(number));
+  return ({ id, courseId, periodId }: Section, asked: number | undefined) => {
     const own = taken.get(`${courseId}|${periodId}`) ?? new Set<number>();
-    let number = asked ?? 1;
+    let number = asked ?? had.get(id ?? 0) ?? 1;
     while (own.has(number)) number++;
     taken.set(`${courseId}|${periodId}`, own.add(number));
     return number;

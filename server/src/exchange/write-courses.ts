@@ -1,17 +1,14 @@
 import { sql } from 'drizzle-orm';
 import { extension, listOf, type ExchangeRow } from '#core/exchange';
-import { inPieces, type Writing } from './writing.js';
+import { changedAtSchools, inPieces, missingAtSchools, type AtSchool, type Writing } from './writing.js';
 
-export async function writeCourses({ queries, ids, files, of }: Writing): Promise<void> {
-  // A course of the whole district belongs to the school of its first class.
-  const ofClass = new Map(
-    (files.classes ?? []).toReversed().map((row) => [row['courseSourcedId'], row['schoolSourcedId']]),
-  );
-  const [first] = (files.orgs ?? []).flatMap((row) => ids.of('school', row['sourcedId']) ?? []);
+/** A course becomes one of each school whose it is or whose classes take it. */
+export async function writeCourses(writing: Writing): Promise<void> {
+  const { queries, ids } = writing;
   const own = (row: ExchangeRow, name: string) => row[extension(name)] || null;
-  const rowOf = (row: ExchangeRow, id: number | undefined) => ({
+  const rowOf = ({ row, schoolId }: AtSchool, id: number) => ({
     id,
-    schoolId: ids.of('school', row['orgSourcedId']) ?? ids.of('school', ofClass.get(row['sourcedId'])) ?? first,
+    schoolId,
     code: row['courseCode'] || row['sourcedId'],
     title: row['title'],
     department: listOf(row['subjects'] ?? '')[0] ?? null,
@@ -25,13 +22,14 @@ export async function writeCourses({ queries, ids, files, of }: Writing): Promis
   });
   const shape = sql`(id int, "schoolId" int, code text, title text, department text, kind text, level text, length text,
     credits numeric, "mostCredits" numeric, "onTranscript" boolean, "countsInGpa" boolean)`;
-  const created = of('courses', 'new');
+  const changed = changedAtSchools(writing, 'courses', 'course').map((each) => rowOf(each, each.id));
+  const created = missingAtSchools(writing, 'courses', 'course');
   const given = await ids.give(
     'course',
-    created.map(({ sourcedId }) => ({ sourcedId: sourcedId! })),
+    created.map(({ row, schoolId }) => ({ sourcedId: row['sourcedId']!, schoolId })),
   );
   await inPieces(
-    created.map((row, at) => rowOf(row, given[at])),
+    created.map((each, at) => rowOf(each, given[at]!)),
     (piece) =>
       queries.execute(sql`
     INSERT INTO courses (id, school_id, code, title, department, kind, level, length, credits, most_credits, on_transcript, counts_in_gpa)
@@ -39,15 +37,12 @@ export async function writeCourses({ queries, ids, files, of }: Writing): Promis
            coalesce(n.length, 'year'), n.credits, n."mostCredits", n."onTranscript", n."countsInGpa"
     FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape}`),
   );
-  await inPieces(
-    of('courses', 'changed').map((row) => rowOf(row, ids.of('course', row['sourcedId']))),
-    (piece) =>
-      queries.execute(sql`
+  await inPieces(changed, (piece) =>
+    queries.execute(sql`
     UPDATE courses c SET title = n.title, code = n.code, department = coalesce(n.department, c.department),
       kind = coalesce(n.kind, c.kind), level = coalesce(n.level, c.level), length = coalesce(n.length, c.length),
       credits = coalesce(n.credits, c.credits), most_credits = coalesce(n."mostCredits", c.most_credits),
-      on_transcript = coalesce(n."onTranscript", c.on_transcript), counts_in_gpa = coalesce(n."countsInGpa", c.counts_in_gpa),
-      version = c.version + 1
+      on_transcript = coalesce(n."onTranscript", c.on_transcript), counts_in_gpa = coalesce(n."countsInGpa", c.counts_in_gpa)
     FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape} WHERE c.id = n.id`),
   );
 }

@@ -7,8 +7,8 @@ export async function writeEnrollments({ queries, ids, today, of }: Writing): Pr
     id,
     sectionId: ids.of('section', row['classSourcedId']),
     studentId: ids.people.get(row['userSourcedId'] ?? ''),
-    enteredOn: row['beginDate'] || null,
-    withdrawnOn: row['endDate'] || null,
+    enteredOn: row['beginDate']?.slice(0, 10) || null,
+    withdrawnOn: row['endDate']?.slice(0, 10) || null,
   });
   const shape = sql`(id int, "sectionId" int, "studentId" int, "enteredOn" date, "withdrawnOn" date)`;
   const created = of('enrollments', 'new').filter((row) => !isTeaching('enrollments', row));

@@ -2,44 +2,48 @@ import { sql } from 'drizzle-orm';
 import { kindOfPerson, listOf, rolesByUser, type ExchangeRow } from '#core/exchange';
 import { inPieces, type Writing } from './writing.js';
 
-export async function writePeople({ queries, ids, files, of }: Writing): Promise<void> {
-  const roles = rolesByUser(files);
-  const orgs = new Map((files.roles ?? []).map((row) => [row['userSourcedId'], row['orgSourcedId']]));
+export async function writePeople({ queries, ids, all, of }: Writing): Promise<void> {
+  const roles = rolesByUser(all);
+  const orgs = new Map<string, string[]>();
+  for (const { userSourcedId = '', orgSourcedId = '' } of all.roles ?? [])
+    orgs.set(userSourcedId, [...(orgs.get(userSourcedId) ?? []), orgSourcedId]);
   const rowOf = (row: ExchangeRow, id: number | undefined) => {
-    const [org] = listOf(row['orgSourcedIds'] ?? row['primaryOrgSourcedId'] ?? orgs.get(row['sourcedId']) ?? '');
+    const named = [row['orgSourcedIds'] ?? '', row['primaryOrgSourcedId'] ?? ''].flatMap(listOf);
+    const schools = [...named, ...(orgs.get(row['sourcedId']!) ?? [])].map((org) => ids.of('school', org));
     return {
       id,
       sourcedId: row['sourcedId'],
+      number: row['identifier'] || null,
       kind: kindOfPerson(roles.get(row['sourcedId']!) ?? []) ?? 'staff',
-      schoolId: ids.of('school', org) ?? null,
+      schoolId: schools.find((school) => school !== undefined) ?? null,
       givenName: row['givenName'],
       familyName: row['familyName'],
       email: row['email'] ?? '',
-      yearGroup: row['grades'] || null,
+      yearGroup: row['grades']?.replace(/^0(\d)$/, '$1') || null,
     };
   };
   const created = of('users', 'new');
   const given = await ids.givePeople(created.map(({ sourcedId }) => sourcedId!));
-  const shape = sql`(id int, "sourcedId" text, kind text, "schoolId" int, "givenName" text, "familyName" text, email text, "yearGroup" text)`;
+  const shape = sql`(id int, "sourcedId" text, number text, kind text, "schoolId" int, "givenName" text, "familyName" text, email text, "yearGroup" text)`;
   await inPieces(
     created.map((row, at) => rowOf(row, given[at])),
     (piece) =>
       queries.execute(sql`
-    INSERT INTO people (id, sourced_id, kind, school_id, given_name, family_name, email, year_group)
-    SELECT n.id, n."sourcedId", n.kind, n."schoolId", n."givenName", n."familyName", n.email, n."yearGroup"
+    INSERT INTO people (id, sourced_id, number, kind, school_id, given_name, family_name, email, year_group)
+    SELECT n.id, n."sourcedId", n.number, n.kind, n."schoolId", n."givenName", n."familyName", n.email, n."yearGroup"
     FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape}`),
   );
   await inPieces(
     of('users', 'changed').map((row) => rowOf(row, ids.people.get(row['sourcedId']!))),
     (piece) =>
       queries.execute(sql`
-    UPDATE people p SET given_name = n."givenName", family_name = n."familyName",
+    UPDATE people p SET given_name = n."givenName", family_name = n."familyName", number = coalesce(n.number, p.number),
       email = coalesce(nullif(n.email, ''), p.email), year_group = coalesce(n."yearGroup", p.year_group)
     FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape} WHERE p.id = n.id`),
   );
   await inPieces(of('demographics', 'new', 'changed'), (piece) =>
     queries.execute(sql`
-    UPDATE people p SET birth_date = n."birthDate"::date
+    UPDATE people p SET birth_date = left(n."birthDate", 10)::date
     FROM jsonb_to_recordset(${piece}::jsonb) AS n ("sourcedId" text, "birthDate" text)
     WHERE p.sourced_id = n."sourcedId" AND n."birthDate" <> ''`),
   );

@@ -13,14 +13,17 @@ export async function writeScales({ queries, ids, of }: Writing): Promise<void> 
     id: given[at],
     name: row['title'],
     schoolId: ids.of('school', row['orgSourcedId']) ?? null,
+    kind: row[extension('scaleKind')] || 'percent',
+    highestLevel: row[extension('highestLevel')] || null,
     bands: bandsOf(row).map((band, index) => ({ ...band, position: index + 1 })),
   }));
   await inPieces(scales, (piece) =>
     queries.execute(sql`
     WITH incoming AS (
-      SELECT * FROM jsonb_to_recordset(${piece}::jsonb) AS n (id int, name text, "schoolId" int, bands jsonb)
+      SELECT * FROM jsonb_to_recordset(${piece}::jsonb) AS n (id int, name text, "schoolId" int, kind text, "highestLevel" numeric, bands jsonb)
     ), scale AS (
-      INSERT INTO scales (id, school_id, name) SELECT id, "schoolId", name FROM incoming RETURNING id
+      INSERT INTO scales (id, school_id, name, kind, highest_level)
+      SELECT id, "schoolId", name, kind, CASE WHEN kind = 'level' THEN coalesce("highestLevel", 4) END FROM incoming RETURNING id
     ), version AS (
       INSERT INTO scale_versions (scale_id, number, from_period_id)
       SELECT n.id, 1, (SELECT p.id FROM periods p WHERE n."schoolId" IS NULL OR p.school_id = n."schoolId"

@@ -1,4 +1,4 @@
-import type { ExchangeFile, ExchangeRow, ExchangeRows, PlannedExchangeRow } from '#core/exchange';
+import type { ExchangeFile, ExchangeRow, ExchangeRows, PlannedExchangeRow, SchoolsUsing } from '#core/exchange';
 import type { Queries } from '#server/platform';
 import type { ExchangeIds } from './exchange-ids.js';
 
@@ -6,10 +6,48 @@ import type { ExchangeIds } from './exchange-ids.js';
 export interface Writing {
   readonly queries: Queries;
   readonly ids: ExchangeIds;
-  /** All rows of the zip, also those that are the same. */
-  readonly files: ExchangeRows;
+  /** All that will be here: what is, and over it what the zip brings. */
+  readonly all: ExchangeRows;
+  readonly using: SchoolsUsing;
   readonly today: string;
+  /** The rows that came to that, in the words in which they are held here. */
   readonly of: (file: ExchangeFile, ...outcomes: PlannedExchangeRow['outcome'][]) => readonly ExchangeRow[];
+}
+
+/** A row, and a school that has it. */
+export interface AtSchool {
+  readonly row: ExchangeRow;
+  readonly schoolId: number;
+}
+
+/** Of all rows of a kind that several schools may have, each with each school that has to have it and does not yet. */
+export function missingAtSchools(
+  { all, using, ids }: Writing,
+  file: 'academicSessions' | 'courses' | 'categories',
+  kind: 'period' | 'course' | 'category',
+): AtSchool[] {
+  return (all[file] ?? []).flatMap((row) =>
+    [...(using[file].get(row['sourcedId']!) ?? [])].flatMap((school) => {
+      const schoolId = ids.of('school', school);
+      if (schoolId === undefined || ids.of(kind, row['sourcedId'], schoolId) !== undefined) return [];
+      return [{ row, schoolId }];
+    }),
+  );
+}
+
+/** The rows that changed, at each school that has them. */
+export function changedAtSchools(
+  { of, using, ids }: Writing,
+  file: 'academicSessions' | 'courses' | 'categories',
+  kind: 'period' | 'course' | 'category',
+): (AtSchool & { readonly id: number })[] {
+  return of(file, 'changed').flatMap((row) =>
+    [...(using[file].get(row['sourcedId']!) ?? [])].flatMap((school) => {
+      const schoolId = ids.of('school', school);
+      const id = schoolId === undefined ? undefined : ids.of(kind, row['sourcedId'], schoolId);
+      return schoolId === undefined || id === undefined ? [] : [{ row, schoolId, id }];
+    }),
+  );
 }
 
 /** Rows written with one statement. */

@@ -12,7 +12,7 @@ export interface FirstRegistrar {
 const clearSigns = 'abcdefghjkmnpqrstuvwxyz23456789';
 const username = 'registrar';
 /** By which the person is known again, who is nobody of a roster. */
-const sourcedId = 'first-registrar';
+export const firstRegistrarId = 'first-registrar';
 
 /**
  * Makes a registrar in a database without accounts, so that somebody can sign in to a Wombat that starts empty. The
@@ -37,7 +37,7 @@ async function addAccount(queries: Queries, passwordHash: string): Promise<void>
   const { people, accounts } = tables;
   const [person] = await queries
     .insert(people)
-    .values({ sourcedId, kind: 'staff', givenName: 'First', familyName: 'Registrar', email: '' })
+    .values({ sourcedId: firstRegistrarId, kind: 'staff', givenName: 'First', familyName: 'Registrar', email: '' })
     .returning({ id: people.id });
   await queries.insert(accounts).values({ personId: person!.id, username, role: 'registrar', passwordHash });
 }
@@ -45,7 +45,7 @@ async function addAccount(queries: Queries, passwordHash: string): Promise<void>
 async function isUnused(queries: Queries, account: { readonly personId: number }): Promise<boolean> {
   const { people, changeLog } = tables;
   const [person] = await queries.select().from(people).where(eq(people.id, account.personId));
-  if (person?.sourcedId !== sourcedId) return false;
+  if (person?.sourcedId !== firstRegistrarId) return false;
   const [used] = await queries
     .select({ id: changeLog.id })
     .from(changeLog)

@@ -1,2 +1,2 @@
-export { makeFirstRegistrar, type FirstRegistrar } from './first-registrar.js';
+export { firstRegistrarId, makeFirstRegistrar, type FirstRegistrar } from './first-registrar.js';
 export { PeopleModule } from './people.module.js';
