@@ -193,9 +193,16 @@ CREATE TABLE "exchange_imports" (
 	"read_at" timestamp (3) with time zone NOT NULL,
 	"accepted_at" timestamp (3) with time zone,
 	"counts" jsonb,
+	"preview_id" text,
+	"accepted_by" integer,
+	"step_count" integer DEFAULT 0 NOT NULL,
+	"steps_done" integer DEFAULT 0 NOT NULL,
+	"problem" jsonb,
+	"worker" text,
+	"worker_until" timestamp (3) with time zone,
 	"created_at" timestamp (3) with time zone DEFAULT now() NOT NULL,
 	CONSTRAINT "exchange_imports_version_known" CHECK ("exchange_imports"."version" IN ('1.1', '1.2')),
-	CONSTRAINT "exchange_imports_status_known" CHECK ("exchange_imports"."status" IN ('read', 'accepted'))
+	CONSTRAINT "exchange_imports_status_known" CHECK ("exchange_imports"."status" IN ('read', 'accepting', 'accepted'))
 );
 --> statement-breakpoint
 CREATE TABLE "roster_fields" (
@@ -803,6 +810,7 @@ ALTER TABLE "sections" ADD CONSTRAINT "sections_course_id_courses_id_fk" FOREIGN
 ALTER TABLE "sections" ADD CONSTRAINT "sections_teacher_id_people_id_fk" FOREIGN KEY ("teacher_id") REFERENCES "public"."people"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "sections" ADD CONSTRAINT "sections_period_id_periods_id_fk" FOREIGN KEY ("period_id") REFERENCES "public"."periods"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "exchange_imports" ADD CONSTRAINT "exchange_imports_read_by_people_id_fk" FOREIGN KEY ("read_by") REFERENCES "public"."people"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "exchange_imports" ADD CONSTRAINT "exchange_imports_accepted_by_people_id_fk" FOREIGN KEY ("accepted_by") REFERENCES "public"."people"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "mails" ADD CONSTRAINT "mails_school_id_schools_id_fk" FOREIGN KEY ("school_id") REFERENCES "public"."schools"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "mails" ADD CONSTRAINT "mails_written_by_people_id_fk" FOREIGN KEY ("written_by") REFERENCES "public"."people"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "learning_platforms" ADD CONSTRAINT "learning_platforms_school_id_schools_id_fk" FOREIGN KEY ("school_id") REFERENCES "public"."schools"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint

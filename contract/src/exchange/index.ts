@@ -4,6 +4,7 @@ import {
   exchangeVersions,
   type ExchangeFile,
   type ExchangeOutcome,
+  type ExchangeStatus,
   type ExchangeVersion,
   type PlannedExchangeRow,
 } from '#core/exchange';
@@ -38,9 +39,14 @@ export interface ExchangeSummaryReply {
   readonly id: number;
   readonly fileName: string;
   readonly version: ExchangeVersion;
-  readonly status: 'read' | 'accepted';
+  readonly status: ExchangeStatus;
   readonly readBy: string;
   readonly readAt: string;
+  /** Rows to be written, and how many of them are, while it is being written. */
+  readonly stepCount: number;
+  readonly stepsDone: number;
+  /** Why the writing broke off, in words; what was written stays, and writing goes on from there. */
+  readonly problem: string | null;
 }
 
 export interface ExchangeImportReply extends ExchangeSummaryReply {
@@ -54,6 +60,8 @@ export interface ExchangeImportReply extends ExchangeSummaryReply {
   }[];
   /** Files that are in the zip and of which Wombat holds nothing. */
   readonly passedOver: readonly string[];
+  /** Files that are not in UTF-8, as the standard wants them, and how they were read. */
+  readonly encodings: readonly { readonly file: string; readonly encoding: string }[];
 }
 
 export interface ExchangeRowsReply {

@@ -77,6 +77,11 @@ export const problemCodes = {
     'Two classes cannot be one section',
     '{section} would be joined to "{titles}". Ignore one of them, or join it to another section. Nothing was saved.',
   ],
+  'exchange-sealed': [
+    409,
+    'A period was sealed meanwhile',
+    'A period was sealed while the rows were being written, so the rest has to be compared with it again.',
+  ],
   'exchange-unreadable': [422, 'The zip cannot be read', '{name}: {reason}.'],
   'platform-refused': [502, 'The platform refused it', '{problem}'],
   'weights-elsewhere': [

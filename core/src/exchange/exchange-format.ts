@@ -261,8 +261,15 @@ const checkedOwnFields: Readonly<Partial<Record<ExchangeFile, readonly ExchangeF
 
 /** A field of either version, or a checked one of ours. */
 export function fieldOf(file: ExchangeFile, name: string): ExchangeField | undefined {
-  return [...leadingFields, ...standardFields[file], ...ownFields(file)].find((field) => field.name === name);
+  return fieldsByName[file].get(name);
 }
+
+const fieldsByName = Object.fromEntries(
+  exchangeFiles.map((file) => {
+    const fields = [...leadingFields, ...standardFields[file], ...(checkedOwnFields[file] ?? [])];
+    return [file, new Map(fields.map((field) => [field.name, field]))];
+  }),
+) as unknown as Readonly<Record<ExchangeFile, ReadonlyMap<string, ExchangeField>>>;
 
 export function ownFields(file: ExchangeFile): readonly ExchangeField[] {
   return checkedOwnFields[file] ?? [];

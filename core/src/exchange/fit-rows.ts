@@ -11,9 +11,9 @@ export function withKeys(files: ExchangeRows, here: ExchangeRows): ExchangeRows 
     const ours = new Map((here[file] ?? []).map((row) => [row['sourcedId'], row]));
     const fields = keyFields[file]!;
     const whole = rows.map((row) => {
-      const own = fields.every((field) => !row[field]) ? ours.get(row['sourcedId']) : undefined;
-      const said = Object.fromEntries(Object.entries(row).filter(([, value]) => value !== ''));
-      return own && row['status'] === 'tobedeleted' ? { ...own, ...said } : row;
+      const isIdAlone = row['status'] === 'tobedeleted' && fields.every((field) => !row[field]);
+      const own = isIdAlone ? ours.get(row['sourcedId']) : undefined;
+      return own ? { ...own, ...Object.fromEntries(Object.entries(row).filter(([, value]) => value !== '')) } : row;
     });
     return { [file]: whole };
   };
@@ -56,16 +56,18 @@ export function knownIds(...all: readonly ExchangeRows[]): Partial<Record<Exchan
   return known;
 }
 
-/** What is here with what comes over it, row by row. */
+/** What is here with what comes over it, row by row; without results, which nothing else refers to and are most of all. */
 export function together(here: ExchangeRows, files: ExchangeRows): ExchangeRows {
   const names = [...new Set([...Object.keys(here), ...Object.keys(files)])] as ExchangeFile[];
-  return Object.fromEntries(
-    names.map((file) => {
-      const rows = new Map((here[file] ?? []).map((row) => [keyOf(file, row), row]));
-      for (const row of files[file] ?? []) rows.set(keyOf(file, row), { ...rows.get(keyOf(file, row)), ...row });
-      return [file, [...rows.values()]];
-    }),
-  );
+  const rowsOf = (file: ExchangeFile) => {
+    const rows = new Map((here[file] ?? []).map((row) => [keyOf(file, row), row]));
+    for (const row of files[file] ?? []) {
+      const own = rows.get(keyOf(file, row));
+      rows.set(keyOf(file, row), own ? { ...own, ...row } : row);
+    }
+    return [...rows.values()];
+  };
+  return Object.fromEntries(names.filter((file) => file !== 'results').map((file) => [file, rowsOf(file)]));
 }
 
 /** A row in the words in which it would go out from here, so that what means the same is taken for the same. */

@@ -10,13 +10,15 @@ export {
   type ExchangeRows,
   type ExchangeVersion,
 } from './exchange-format.js';
-export { isTeaching, keyOf, kindOfPerson, rolesByUser } from './held-fields.js';
+export { isTeaching, keyOf, kindOfPerson, rolesByUser, teachersOf } from './held-fields.js';
 export { asHeld, termsOf, together } from './fit-rows.js';
 export {
   exchangeOutcomes,
+  exchangeStatuses,
   isTaking,
   planExchange,
   type ExchangeOutcome,
+  type ExchangeStatus,
   type PlannedExchangeRow,
 } from './plan-exchange.js';
 export { readManifest, type Manifest } from './read-manifest.js';

@@ -22,6 +22,10 @@ import { sealedFault, sealedRows } from './sealed-rows.js';
 export const exchangeOutcomes = ['new', 'changed', 'same', 'delete', 'left', 'refuse'] as const;
 export type ExchangeOutcome = (typeof exchangeOutcomes)[number];
 
+/** Where a zip is: shown, being written, or written. */
+export const exchangeStatuses = ['read', 'accepting', 'accepted'] as const;
+export type ExchangeStatus = (typeof exchangeStatuses)[number];
+
 /** Whether importing a row of that outcome writes anything. */
 export function isTaking(outcome: ExchangeOutcome): boolean {
   return outcome === 'new' || outcome === 'changed' || outcome === 'delete';
@@ -113,12 +117,13 @@ function differences(
   termOf: (row: ExchangeRow) => string,
   isHeld: IsHeld,
 ): string[] {
-  const differ = (one: ExchangeRow, other: ExchangeRow) => (field: string) =>
-    isStated(one, field) && !sameValue(file, field, one[field]!, other[field] ?? '');
-  const worked = heldFields(file, row).filter(differ(asHeld(file, row, termOf), asHeld(file, own, termOf)));
+  const [one, other] = [asHeld(file, row, termOf), asHeld(file, own, termOf)];
+  const worked = heldFields(file, row).filter(
+    (field) => isStated(one, field) && !sameValue(file, field, one[field]!, other[field] ?? ''),
+  );
   const further = rosterFieldsOf(file, row).filter((field) => {
-    const said = saidIn(file, field, row, isHeld);
-    return said !== undefined && differ({ ...row, [field]: said }, own)(field);
+    const said = isStated(row, field) ? saidIn(file, field, row, isHeld) : undefined;
+    return said !== undefined && !sameValue(file, field, said, own[field] ?? '');
   });
   return [...new Set([...worked, ...further])];
 }

@@ -43,6 +43,11 @@ export class ExchangeIds {
     return new ExchangeIds(queries, ours, new Map(rows.map(({ key, id }) => [key, id])));
   }
 
+  /** The same ids, given out in a transaction. */
+  within(queries: Queries): ExchangeIds {
+    return new ExchangeIds(queries, this.ours, this.people);
+  }
+
   of(kind: IdKind, sourcedId: string | undefined, schoolId?: number): number | undefined {
     return this.ours.get(kind)!.get(keyOf(kind, sourcedId ?? '', schoolId));
   }

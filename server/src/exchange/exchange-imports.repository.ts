@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import type { ExchangeSummaryReply } from '#contract/exchange';
-import { Refusal, tables, type Queries } from '#server/platform';
+import { problemOf, type ProblemCode, type ProblemData } from '#contract/problems';
+import { Refusal, tables, WorkLost, type Queries } from '#server/platform';
 
 const { exchangeImports, people } = tables;
 
@@ -40,6 +41,16 @@ export class ExchangeImportsRepository {
     await queries.update(exchangeImports).set(values).where(eq(exchangeImports.id, id));
   }
 
+  /** @throws WorkLost where it was let go of, or another server works on it now */
+  async passOrThrow(queries: Queries, id: number, worker: string, values: Partial<KeptImport>): Promise<void> {
+    const held = await queries
+      .update(exchangeImports)
+      .set({ worker, ...values })
+      .where(and(eq(exchangeImports.id, id), eq(exchangeImports.worker, worker)))
+      .returning({ id: exchangeImports.id });
+    if (held.length === 0) throw new WorkLost();
+  }
+
   async remove(queries: Queries, id: number): Promise<void> {
     await queries.delete(exchangeImports).where(eq(exchangeImports.id, id));
   }
@@ -52,12 +63,21 @@ export class ExchangeImportsRepository {
         version: exchangeImports.version,
         status: exchangeImports.status,
         readAt: exchangeImports.readAt,
+        stepCount: exchangeImports.stepCount,
+        stepsDone: exchangeImports.stepsDone,
+        problem: exchangeImports.problem,
         readBy: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
       })
       .from(exchangeImports)
       .innerJoin(people, eq(people.id, exchangeImports.readBy))
       .where(which)
       .orderBy(desc(exchangeImports.id));
-    return rows.map(({ readAt, ...row }) => ({ ...row, readAt: readAt.toISOString() }));
+    return rows.map(({ readAt, problem, ...row }) => ({
+      ...row,
+      readAt: readAt.toISOString(),
+      problem:
+        problem &&
+        (problemOf(problem.code as ProblemCode, problem.data as ProblemData<ProblemCode>, []).detail ?? null),
+    }));
   }
 }

@@ -1,4 +1,5 @@
-import { strToU8, zipSync } from 'fflate';
+import { setImmediate } from 'node:timers/promises';
+import { strToU8, zip } from 'fflate';
 import Papa from 'papaparse';
 import {
   checkHead,
@@ -13,11 +14,13 @@ import {
   type ExchangeVersion,
   type Manifest,
 } from '#core/exchange';
-import { isZip, openZipOrThrow, Refusal } from '#server/platform';
+import { encodingNames, isZip, openZipOrThrow, Refusal, textOf } from '#server/platform/files';
 
 export interface ReadZip {
   readonly manifest: Manifest;
   readonly files: ExchangeRows;
+  /** Files that are not in UTF-8, as the standard wants them, and how they were read. */
+  readonly encodings: readonly { readonly file: string; readonly encoding: string }[];
 }
 
 /**
@@ -26,7 +29,8 @@ export interface ReadZip {
  */
 export async function readZipOrThrow(bytes: Buffer, name: string): Promise<ReadZip> {
   if (!isZip(bytes)) throw unreadable(name, 'it is no zip; rosters come as a zip of CSV files');
-  const entries = await entriesOrThrow(bytes, name);
+  const encodings: { file: string; encoding: string }[] = [];
+  const entries = await entriesOrThrow(bytes, name, encodings);
   const manifest = manifestOrThrow(entries, name);
   const files: Partial<Record<ExchangeFile, ExchangeRow[]>> = {};
   for (const file of exchangeFiles) {
@@ -38,18 +42,24 @@ export async function readZipOrThrow(bytes: Buffer, name: string): Promise<ReadZ
       throw unreadable(name, `manifest.csv says ${file} is ${manifest.modes[file]}, but ${file}.csv is not there`);
     files[file] = rowsOrThrow(entries.get(`${file}.csv`)!, file, manifest.version, name);
   }
-  return { manifest, files };
+  return { manifest, files, encodings };
 }
 
-/** A zip of what we hold, every file in bulk. */
-export function writeZip(rows: ExchangeRows, version: ExchangeVersion): Buffer {
-  const files = filesOf(version);
+/** A zip of what we hold, every file in bulk; others are answered in between. */
+export async function writeZip(rows: ExchangeRows, version: ExchangeVersion): Promise<Buffer> {
   const table: Record<string, Uint8Array> = {
     'manifest.csv': strToU8(csv([['propertyName', 'value'], ...manifestOf(version)])),
   };
-  for (const file of files) table[`${file}.csv`] = strToU8(csvOf(file, version, rows[file] ?? []));
-  return Buffer.from(zipSync(table, { mtime: new Date('2000-01-01T00:00:00Z') }));
+  for (const file of filesOf(version)) table[`${file}.csv`] = strToU8(await csvOf(file, version, rows[file] ?? []));
+  return new Promise((resolve, reject) => {
+    zip(table, { mtime: new Date('2000-01-01T00:00:00Z') }, (error, bytes) =>
+      error ? reject(error) : resolve(Buffer.from(bytes)),
+    );
+  });
 }
+
+/** Rows written out at once. */
+const rowsAtOnce = 2_000;
 
 function manifestOf(version: ExchangeVersion): string[][] {
   const absent = version === '1.1' ? ['classResources', 'courseResources', 'resources'] : ['classResources', 'courseResources', 'resources', 'userProfiles', 'userResources', 'lineItemLearningObjectiveIds', 'lineItemScoreScales', 'resultLearningObjectiveIds', 'resultScoreScales']; // prettier-ignore
@@ -66,11 +76,17 @@ function manifestOf(version: ExchangeVersion): string[][] {
 }
 
 /** The standard's columns in their order, then ours that any row fills. */
-function csvOf(file: ExchangeFile, version: ExchangeVersion, rows: readonly ExchangeRow[]): string {
+async function csvOf(file: ExchangeFile, version: ExchangeVersion, rows: readonly ExchangeRow[]): Promise<string> {
   const names = fieldsOf(file, version).map((field) => field.name);
-  const further = new Set(rows.flatMap((row) => Object.keys(row).filter((name) => name.startsWith(extension('')))));
+  const further = new Set<string>();
+  for (const row of rows) for (const name in row) if (name.startsWith(extension(''))) further.add(name);
   const head = [...names, ...further];
-  return csv([head, ...rows.map((row) => head.map((name) => row[name] ?? ''))]);
+  const pieces = [csv([head])];
+  for (let from = 0; from < rows.length; from += rowsAtOnce) {
+    pieces.push(csv(rows.slice(from, from + rowsAtOnce).map((row) => head.map((name) => row[name] ?? ''))));
+    await setImmediate();
+  }
+  return pieces.join('');
 }
 
 function csv(rows: readonly (readonly string[])[]): string {
@@ -78,21 +94,27 @@ function csv(rows: readonly (readonly string[])[]): string {
 }
 
 /** Only files at the top of the zip are looked at. */
-async function entriesOrThrow(bytes: Buffer, name: string): Promise<ReadonlyMap<string, string>> {
+async function entriesOrThrow(
+  bytes: Buffer,
+  name: string,
+  encodings: { file: string; encoding: string }[],
+): Promise<ReadonlyMap<string, string>> {
   const zip = await openZipOrThrow(bytes, name);
   const entries = new Map<string, string>();
   for (const path of zip.paths) {
     if (path.endsWith('/') || path.startsWith('__MACOSX/')) continue;
     if (path.includes('/'))
       throw unreadable(name, `"${path.slice(0, 80)}" lies in a folder; the files have to lie at the top of the zip`);
-    entries.set(path, await textOrThrow(zip.read(path)!, name));
+    const { text, encoding } = textOf(await contentOrThrow(zip.read(path)!, name));
+    if (encoding !== 'utf8') encodings.push({ file: path, encoding: encodingNames[encoding] });
+    entries.set(path, text);
   }
   return entries;
 }
 
-async function textOrThrow(content: Promise<Buffer>, name: string): Promise<string> {
+async function contentOrThrow(content: Promise<Buffer>, name: string): Promise<Buffer> {
   try {
-    return (await content).toString('utf8').replace(/^\uFEFF/, '');
+    return await content;
   } catch {
     throw unreadable(name, 'the zip is damaged; export it again');
   }

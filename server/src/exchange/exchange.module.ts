@@ -4,14 +4,22 @@ import { CalculationModule } from '#server/calculation';
 import { ChangesModule } from '#server/changes';
 import { ExchangeController } from './exchange.controller.js';
 import { ExchangeImportsRepository } from './exchange-imports.repository.js';
+import { ExchangePlans } from './exchange-plans.js';
 import { ExchangeService } from './exchange.service.js';
+import { ExchangeWorker } from './exchange-worker.js';
 import { HeldRowsRepository } from './held-rows.repository.js';
 import { RosterFieldsRepository } from './roster-fields.repository.js';
-import { WriteRowsService } from './write-rows.service.js';
 
 @Module({
   imports: [PeriodViewModule, CalculationModule, ChangesModule],
   controllers: [ExchangeController],
-  providers: [ExchangeImportsRepository, ExchangeService, HeldRowsRepository, RosterFieldsRepository, WriteRowsService],
+  providers: [
+    ExchangeImportsRepository,
+    ExchangeService,
+    HeldRowsRepository,
+    RosterFieldsRepository,
+    ExchangePlans,
+    ExchangeWorker,
+  ],
 })
 export class ExchangeModule {}

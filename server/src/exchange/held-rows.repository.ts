@@ -33,6 +33,7 @@ export class HeldRowsRepository {
   /** What Wombat makes of what it works with alone. */
   async made(queries: Queries, version: ExchangeVersion, lineItemIds?: readonly string[]): Promise<ExchangeRows> {
     const users = await this.users(queries);
+    const lineItems = await lineItemsOf(queries);
     return {
       orgs: await this.orgs(queries),
       academicSessions: await this.sessions(queries),
@@ -43,8 +44,8 @@ export class HeldRowsRepository {
       classes: await this.classes(queries),
       enrollments: [...(await this.enrollments(queries)), ...(await this.teaching(queries))],
       categories: await this.categories(queries),
-      lineItems: await lineItemsOf(queries),
-      results: await resultsOf(queries, lineItemIds),
+      lineItems,
+      results: await resultsOf(queries, lineItemIds ?? lineItems.map(({ sourcedId }) => sourcedId!)),
       ...(version === '1.2' ? { scoreScales: await this.scales(queries) } : {}),
     };
   }

@@ -24,11 +24,18 @@ export function lineItemsOf(queries: Queries): Promise<ExchangeRow[]> {
   );
 }
 
-/** The scores, of named line items alone where some are named. */
-export async function resultsOf(queries: Queries, lineItemIds: readonly string[] | undefined): Promise<ExchangeRow[]> {
-  if (lineItemIds?.length === 0) return [];
-  const named = sql`coalesce(i.sourced_id, 'assignment-' || a.id) IN
-    (SELECT jsonb_array_elements_text(${JSON.stringify(lineItemIds ?? [])}::jsonb))`;
+/** Line items whose scores are read at once: few enough for others to be answered in between. */
+const itemsAtOnce = 500;
+
+/** The scores of line items, by their ids. */
+export async function resultsOf(queries: Queries, lineItemIds: readonly string[]): Promise<ExchangeRow[]> {
+  const rows: ExchangeRow[] = [];
+  for (let from = 0; from < lineItemIds.length; from += itemsAtOnce)
+    for (const row of await resultsOfSome(queries, lineItemIds.slice(from, from + itemsAtOnce))) rows.push(row);
+  return rows;
+}
+
+async function resultsOfSome(queries: Queries, lineItemIds: readonly string[]): Promise<ExchangeRow[]> {
   const { rows } = await queries.execute<{
     item: string;
     student: string;
@@ -36,11 +43,15 @@ export async function resultsOf(queries: Queries, lineItemIds: readonly string[]
     flag: ScoreFlag | null;
     day: string;
   }>(sql`
-    SELECT coalesce(i.sourced_id, 'assignment-' || a.id) AS item, p.sourced_id AS student,
-           trim_scale(x.points)::text AS points, x.flag, a.due_on::text AS day
-    FROM scores x JOIN assignments a ON a.id = x.assignment_id JOIN enrollments e ON e.id = x.enrollment_id
-    JOIN people p ON p.id = e.student_id LEFT JOIN sourced_ids i ON i.kind = 'assignment' AND i.our_id = a.id
-    WHERE (x.points IS NOT NULL OR x.flag IS NOT NULL) AND ${lineItemIds ? named : sql`true`} ORDER BY a.id, e.id`);
+    WITH named AS (
+      SELECT n.id AS item, n.place, coalesce(i.our_id, CASE WHEN n.id ~ '^assignment-[0-9]{1,9}$' THEN substr(n.id, 12)::int END) AS assignment_id
+      FROM jsonb_array_elements_text(${JSON.stringify(lineItemIds)}::jsonb) WITH ORDINALITY AS n(id, place)
+      LEFT JOIN sourced_ids i ON i.kind = 'assignment' AND i.sourced_id = n.id
+    )
+    SELECT n.item, p.sourced_id AS student, trim_scale(x.points)::text AS points, x.flag, a.due_on::text AS day
+    FROM named n JOIN assignments a ON a.id = n.assignment_id JOIN scores x ON x.assignment_id = a.id
+    JOIN enrollments e ON e.id = x.enrollment_id JOIN people p ON p.id = e.student_id
+    WHERE x.points IS NOT NULL OR x.flag IS NOT NULL ORDER BY n.place, e.id`);
   return rows.map(({ item, student, points, flag, day }) => ({
     sourcedId: `${item}/${student}`,
     lineItemSourcedId: item,

@@ -1,23 +1,16 @@
 import { sql } from 'drizzle-orm';
-import { extension, isTeaching, sectionNumberOf, type ExchangeRow } from '#core/exchange';
+import { extension, sectionNumberOf, type ExchangeRow } from '#core/exchange';
 import type { Queries } from '#server/platform';
 import { inPieces, type Writing } from './writing.js';
 
 export async function writeClasses(writing: Writing): Promise<void> {
-  const { queries, ids, all, of } = writing;
-  const teachers = new Map(
-    (all.enrollments ?? [])
-      .filter((row) => isTeaching('enrollments', row) && row['status'] !== 'tobedeleted')
-      .toSorted((a, b) => Number(b['primary'] === 'true') - Number(a['primary'] === 'true'))
-      .toReversed()
-      .map((row) => [row['classSourcedId'], ids.people.get(row['userSourcedId'] ?? '')]),
-  );
+  const { queries, ids, teachers, of } = writing;
   const rowOf = (row: ExchangeRow, id: number | undefined) => {
     const schoolId = ids.of('school', row['schoolSourcedId']);
     return {
       id,
       courseId: ids.of('course', row['courseSourcedId'], schoolId),
-      teacherId: teachers.get(row['sourcedId']) ?? null,
+      teacherId: ids.people.get(teachers.get(row['sourcedId']!) ?? '') ?? null,
       periodId: ids.of('period', row['termSourcedIds'], schoolId),
       startsOn: row[extension('startsOn')] || null,
       endsOn: row[extension('endsOn')] || null,

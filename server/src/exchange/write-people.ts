@@ -1,12 +1,8 @@
 import { sql } from 'drizzle-orm';
-import { kindOfPerson, listOf, rolesByUser, type ExchangeRow } from '#core/exchange';
+import { kindOfPerson, listOf, type ExchangeRow } from '#core/exchange';
 import { inPieces, type Writing } from './writing.js';
 
-export async function writePeople({ queries, ids, all, of }: Writing): Promise<void> {
-  const roles = rolesByUser(all);
-  const orgs = new Map<string, string[]>();
-  for (const { userSourcedId = '', orgSourcedId = '' } of all.roles ?? [])
-    orgs.set(userSourcedId, [...(orgs.get(userSourcedId) ?? []), orgSourcedId]);
+export async function writePeople({ queries, ids, roles, orgs, of }: Writing): Promise<void> {
   const rowOf = (row: ExchangeRow, id: number | undefined) => {
     const named = [row['orgSourcedIds'] ?? '', row['primaryOrgSourcedId'] ?? ''].flatMap(listOf);
     const schools = [...named, ...(orgs.get(row['sourcedId']!) ?? [])].map((org) => ids.of('school', org));

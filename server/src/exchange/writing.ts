@@ -1,14 +1,12 @@
-import type { ExchangeFile, ExchangeRow, ExchangeRows, PlannedExchangeRow, SchoolsUsing } from '#core/exchange';
+import type { ExchangeFile, ExchangeRow, PlannedExchangeRow } from '#core/exchange';
 import type { Queries } from '#server/platform';
 import type { ExchangeIds } from './exchange-ids.js';
+import type { SharedByRows } from './plan-in-thread.js';
 
-/** What a zip's rows become, file after file, all inside one transaction. */
-export interface Writing {
+/** What a stretch of a zip's rows becomes, inside one transaction. */
+export interface Writing extends SharedByRows {
   readonly queries: Queries;
   readonly ids: ExchangeIds;
-  /** All that will be here: what is, and over it what the zip brings. */
-  readonly all: ExchangeRows;
-  readonly using: SchoolsUsing;
   readonly today: string;
   /** The rows that came to that, in the words in which they are held here. */
   readonly of: (file: ExchangeFile, ...outcomes: PlannedExchangeRow['outcome'][]) => readonly ExchangeRow[];

@@ -3,6 +3,7 @@ import { exchangeVersions } from '#core/exchange';
 import type { ExchangeSummaryReply } from '#contract/exchange';
 import { agreeing, counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
+import { shareDone } from '../files/words';
 import { searchWith } from '../ui/address/search-with';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { showInstant } from '../ui/format';
@@ -30,8 +31,11 @@ const columns: GridColumn<ExchangeSummaryReply>[] = [
     header: 'State',
     width: '170px',
     sortBy: ({ status }) => status,
-    cell: ({ status }) =>
-      status === 'read' ? <span className="font-semibold text-wattle">read, not imported</span> : 'imported',
+    cell: (zip) => {
+      if (zip.status === 'accepting') return <>being imported {shareDone(zip)}</>;
+      if (zip.status === 'accepted') return 'imported';
+      return <span className="font-semibold text-wattle">{zip.problem ? 'stopped' : 'read, not imported'}</span>;
+    },
   },
   { id: 'by', header: 'By', width: '170px', cell: ({ readBy }) => readBy },
   {

@@ -1,18 +1,19 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { exchangeOutcomes, isTaking, type ExchangeOutcome } from '#core/exchange';
+import { exchangeOutcomes } from '#core/exchange';
 import type { ExchangeImportReply, ExchangeRowsQuery } from '#contract/exchange';
-import { counted } from '#contract/messages';
+import { agreeing, counted, listed } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
 import { showCount } from '../ui/format';
-import { FigureButton, Page, Strong } from '../ui/page';
+import { Page } from '../ui/page';
 import { Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { ExchangeRows } from './exchange-rows';
-import { useExchange, useExchangeActions } from './queries';
-import { fileNames, outcomeInks, outcomeNames } from './words';
+import { PreviewHeadline } from './preview-headline';
+import { useExchange, useExchangeActions, useImported } from './queries';
+import { fileNames, outcomeInks, outcomeNames, rowsWritten } from './words';
 
 interface ExchangePreviewProps {
   readonly id: number;
@@ -27,29 +28,26 @@ export function ExchangePreview({ id, onClose, onTaken }: ExchangePreviewProps) 
   const { data: zip } = read;
   const { accept, discard } = useExchangeActions(id);
   const [query, setQuery] = useState<ExchangeRowsQuery>({});
-  const sum = (outcome: ExchangeOutcome) => zip?.files.reduce((total, { counts }) => total + counts[outcome], 0) ?? 0;
-  const writes = exchangeOutcomes.filter(isTaking).reduce((total, outcome) => total + sum(outcome), 0);
+  const writes = zip ? rowsWritten(zip) : 0;
   const canTake = zip?.previewId != null && writes > 0 && !accept.isPending;
+  useImported(zip, (imported) => {
+    toast.success(`${counted(rowsWritten(imported), 'row')} imported.`);
+    onTaken?.();
+  });
   const take = () => {
-    if (!canTake) return;
-    accept.mutate(zip.previewId, {
-      onSuccess: () => {
-        toast.success(`${counted(writes, 'row')} imported.`);
-        onTaken?.();
-      },
-      onError: showProblem,
-    });
+    if (canTake) accept.mutate(zip.previewId, { onError: showProblem });
   };
   useKeys([{ key: 'Ctrl+Enter', says: 'import the zip', act: take }]);
   if (!zip) return <PageFace queries={[read]} />;
   return (
     <Page
-      headline={<PreviewHeadline zip={zip} sum={sum} onShow={setQuery} />}
+      headline={<PreviewHeadline zip={zip} at={read.dataUpdatedAt} onShow={setQuery} />}
+      below={belowOf(zip)}
       actions={
         <>
           {zip.previewId !== null && (
             <Button look="main" disabled={!canTake} onClick={take}>
-              {accept.isPending ? 'Importing…' : `Import ${counted(writes, 'row')}`} <Key>Ctrl ↵</Key>
+              {accept.isPending ? 'Beginning…' : `Import ${counted(writes, 'row')}`} <Key>Ctrl ↵</Key>
             </Button>
           )}
           {zip.status === 'read' && (
@@ -110,42 +108,12 @@ export function ExchangePreview({ id, onClose, onTaken }: ExchangePreviewProps) 
   );
 }
 
-interface HeadlineProps {
-  readonly zip: ExchangeImportReply;
-  readonly sum: (outcome: ExchangeOutcome) => number;
-  readonly onShow: (query: ExchangeRowsQuery) => void;
-}
-
-function PreviewHeadline({ zip, sum, onShow }: HeadlineProps) {
-  const [added, changed, deleted, refused] = [sum('new'), sum('changed'), sum('delete'), sum('refuse')];
-  const figure = (count: number, outcome: ExchangeOutcome, words: string, tone: 'so' | 'warns' | 'blocks' = 'so') => (
-    <>
-      <FigureButton tone={tone} onClick={() => onShow({ outcome })}>
-        {showCount(count)}
-      </FigureButton>{' '}
-      {words}
-    </>
-  );
-  if (zip.status === 'accepted')
-    return (
-      <>
-        <Strong>{zip.fileName}</Strong> was imported: {counted(added, 'row')} new, {showCount(changed)} changed,{' '}
-        {showCount(deleted)} deleted.
-      </>
-    );
-  if (added + changed + deleted === 0)
-    return (
-      <>
-        All that {zip.fileName} says is here already
-        {refused > 0 && <>, but for {figure(refused, 'refuse', 'refused', 'blocks')}</>}.
-      </>
-    );
-  return (
-    <>
-      {zip.fileName} brings {figure(added, 'new', added === 1 ? 'new row' : 'new rows')}
-      {changed > 0 && <>, {figure(changed, 'changed', 'changed')}</>}
-      {deleted > 0 && <>, {figure(deleted, 'delete', 'to be deleted', 'warns')}</>}
-      {refused > 0 ? <>; {figure(refused, 'refuse', 'are refused', 'blocks')}</> : '; none is refused'}.
-    </>
-  );
+/** What is to be known of a zip besides its rows. */
+function belowOf({ status, problem, encodings }: ExchangeImportReply): string | undefined {
+  if (status === 'accepting') return 'You can go on working, or close this page: it goes on by itself.';
+  if (problem) return `The import stopped: ${problem} What was written stays; import again to write the rest.`;
+  const [first] = encodings;
+  if (!first) return undefined;
+  const files = listed(encodings.map(({ file }) => file));
+  return `${files} ${agreeing(encodings.length, 'is')} not in UTF-8, as OneRoster wants, and was read as ${first.encoding}: look at names with accents before you import.`;
 }

@@ -57,6 +57,8 @@ interface ExchangeRowsProps {
 /** The rows that the choice lets through. */
 export function ExchangeRows({ zip, query, onShow }: ExchangeRowsProps) {
   const rows = useExchangeRows(zip, query);
+  if (zip.status === 'accepting')
+    return <Empty title="It is being imported">Its rows become part of what is here, a few thousand at a time.</Empty>;
   if (zip.previewId === null) return <Empty title="It was imported">Its rows are now part of what is here.</Empty>;
   const words = [query.file && fileNames[query.file], query.outcome && outcomeNames[query.outcome]].filter(Boolean);
   return (

@@ -1,12 +1,12 @@
-import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { Page } from '../ui/page';
 import { ExchangePreview } from './exchange-preview';
 import { PutZip } from './put-zip';
 
 /** What a Wombat without a school shows: how the first one comes in. */
 export function FirstStart() {
-  const [zip, setZip] = useState<number | null>(null);
+  const [search, setSearch] = useSearchParams();
+  const zip = Number(search.get('zip')) || null;
   const navigate = useNavigate();
   return (
     <main className="flex h-dvh flex-col">
@@ -15,10 +15,10 @@ export function FirstStart() {
           headline={<>This Wombat is empty. Schools, periods, people and courses come in as one OneRoster zip.</>}
           below="Afterwards set up scales and report items."
         >
-          <PutZip onRead={setZip} />
+          <PutZip onRead={(id) => setSearch({ zip: String(id) })} />
         </Page>
       ) : (
-        <ExchangePreview id={zip} onClose={() => setZip(null)} onTaken={() => void navigate('/')} />
+        <ExchangePreview id={zip} onClose={() => setSearch({})} onTaken={() => void navigate('/')} />
       )}
     </main>
   );

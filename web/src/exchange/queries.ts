@@ -1,3 +1,4 @@
+import { useEffect, useEffectEvent, useRef } from 'react';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type {
   ExchangeImportReply,
@@ -7,10 +8,17 @@ import type {
 } from '#contract/exchange';
 import { api } from '../shell/api';
 
+const progressMilliseconds = 700;
+
+function isBeingImported({ status }: ExchangeSummaryReply): boolean {
+  return status === 'accepting';
+}
+
 export function useExchanges() {
   return useQuery({
     queryKey: ['exchange'],
     queryFn: () => api.get<ExchangeSummaryReply[]>('/exchange/imports'),
+    refetchInterval: ({ state: { data } }) => (data?.some(isBeingImported) ? progressMilliseconds : false),
   });
 }
 
@@ -18,6 +26,7 @@ export function useExchange(id: number) {
   return useQuery({
     queryKey: ['exchange', id],
     queryFn: () => api.get<ExchangeImportReply>(`/exchange/imports/${id}`),
+    refetchInterval: ({ state: { data } }) => (data && isBeingImported(data) ? progressMilliseconds : false),
   });
 }
 
@@ -45,13 +54,15 @@ export function useReadZip() {
   });
 }
 
-/** Taken in, a zip is felt on every screen. */
 export function useExchangeActions(id: number) {
   const client = useQueryClient();
   return {
     accept: useMutation({
       mutationFn: (previewId: string) => api.post<ExchangeImportReply>(`/exchange/imports/${id}/accept`, { previewId }),
-      onSuccess: () => client.invalidateQueries(),
+      onSuccess: (begun) => {
+        client.setQueryData(['exchange', id], begun);
+        return client.invalidateQueries({ queryKey: ['exchange'], exact: true });
+      },
       onError: () => client.invalidateQueries({ queryKey: ['exchange', id] }),
     }),
     discard: useMutation({
@@ -59,4 +70,19 @@ export function useExchangeActions(id: number) {
       onSuccess: () => client.invalidateQueries({ queryKey: ['exchange'], exact: true }),
     }),
   };
+}
+
+/** Calls back once a zip that was being imported no longer is; it is felt on every screen. */
+export function useImported(zip: ExchangeImportReply | undefined, onImported: (zip: ExchangeImportReply) => void) {
+  const client = useQueryClient();
+  const wasUnderWay = useRef(false);
+  const told = useEffectEvent(onImported);
+  useEffect(() => {
+    if (!zip) return;
+    const isOver = wasUnderWay.current && zip.status !== 'accepting';
+    wasUnderWay.current = zip.status === 'accepting';
+    if (!isOver) return;
+    void client.invalidateQueries();
+    if (zip.status === 'accepted') told(zip);
+  }, [zip, client]);
 }

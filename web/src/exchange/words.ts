@@ -1,4 +1,12 @@
-import type { ExchangeFile, ExchangeOutcome, PlannedExchangeRow } from '#core/exchange';
+import {
+  exchangeOutcomes,
+  isTaking,
+  type ExchangeFile,
+  type ExchangeOutcome,
+  type PlannedExchangeRow,
+} from '#core/exchange';
+import type { ExchangeImportReply, ExchangeSummaryReply } from '#contract/exchange';
+import type { Watched } from '../runs/use-time-left';
 
 export const fileNames: Record<ExchangeFile, string> = {
   orgs: 'Schools',
@@ -49,4 +57,20 @@ export function sayRow({ row }: PlannedExchangeRow): string {
 export function sayWhy({ faults, changes, row }: PlannedExchangeRow): string {
   if (faults.length > 0) return faults.map(({ field, says }) => `${field}: ${says}.`).join(' ');
   return changes.map((field) => `${field} becomes “${row[field]}”`).join(', ');
+}
+
+/** Rows of a zip that come to an outcome. */
+export function rowsThat(outcome: ExchangeOutcome, { files }: Pick<ExchangeImportReply, 'files'>): number {
+  return files.reduce((total, { counts }) => total + counts[outcome], 0);
+}
+
+/** Rows that importing writes, or wrote. */
+export function rowsWritten(zip: Pick<ExchangeImportReply, 'files'>): number {
+  return exchangeOutcomes.filter(isTaking).reduce((total, outcome) => total + rowsThat(outcome, zip), 0);
+}
+
+/** The writing of a zip as something to be watched. */
+export function workOfZip(zip: ExchangeSummaryReply | undefined): Omit<Watched, 'at'> {
+  if (zip?.status !== 'accepting') return { work: null, done: 0, total: 0 };
+  return { work: `zip ${zip.id}`, done: zip.stepsDone, total: zip.stepCount };
 }

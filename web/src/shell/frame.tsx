@@ -5,6 +5,7 @@ import { Navigate, Outlet, useLocation, useNavigate } from 'react-router';
 import type { PersonReply } from '#contract/people';
 import { RunningCalculation } from '../calculation/recalculation-note';
 import { RecentChanges } from '../changes/recent-changes';
+import { RunningZip } from '../exchange/running-zip';
 import { RunningFile } from '../files/running-file';
 import { SignInAgain } from '../people/sign-in-again';
 import { RunningRun } from '../runs/running-run';
@@ -73,6 +74,7 @@ export function Frame() {
           {session.person.role === 'registrar' && (
             <>
               <RunningFile />
+              <RunningZip />
               <RunningRun />
               <RunningCalculation />
             </>

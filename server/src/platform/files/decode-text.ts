@@ -32,11 +32,16 @@ export type Encoding = keyof typeof encodingNames;
  */
 export function decodeTextOrThrow(bytes: Buffer, name: string): DecodedText {
   refuseKinds(bytes, name);
-  const encoding = encodingOf(bytes, isUtf8(bytes));
-  const text = iconv.decode(bytes, encoding);
+  const { text, encoding } = textOf(bytes);
   refuseNoText(text, name);
   refuseNul(text, 0);
   return { text, encoding: encodingNames[encoding] };
+}
+
+/** Text of any of the encodings, without its mark, whatever it holds. */
+export function textOf(bytes: Buffer): { readonly text: string; readonly encoding: Encoding } {
+  const encoding = encodingOf(bytes, isUtf8(bytes));
+  return { text: iconv.decode(bytes, encoding), encoding };
 }
 
 /**

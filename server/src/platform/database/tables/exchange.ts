@@ -1,4 +1,4 @@
-import { exchangeFiles } from '#core/exchange';
+import { exchangeFiles, exchangeStatuses } from '#core/exchange';
 import { index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 import { bytes, createdAt, id, instant, onlyKnownWords } from './columns.js';
 import { people } from './people.js';
@@ -51,14 +51,25 @@ export const exchangeImports = pgTable(
     /** Null once it was taken in. */
     bytes: bytes(),
     version: text({ enum: ['1.1', '1.2'] }).notNull(),
-    status: text({ enum: ['read', 'accepted'] }).notNull(),
+    status: text({ enum: exchangeStatuses }).notNull(),
     readBy: integer()
       .notNull()
       .references(() => people.id),
     readAt: instant().notNull(),
     acceptedAt: instant(),
-    /** How many rows of each file came to what, when it was taken in. */
+    /** How many rows of each file came to what, when it was accepted. */
     counts: jsonb(),
+    /** The fingerprint of the preview that was accepted. */
+    previewId: text(),
+    /** Who accepted it, and how far the writing is: rows, and how many of them are written. */
+    acceptedBy: integer().references(() => people.id),
+    stepCount: integer().notNull().default(0),
+    stepsDone: integer().notNull().default(0),
+    /** Why the writing broke off: the code of a problem, and its data. */
+    problem: jsonb().$type<{ readonly code: string; readonly data: Record<string, unknown> }>(),
+    /** Which server works on it, and until when others believe so. */
+    worker: text(),
+    workerUntil: instant(),
     createdAt: createdAt(),
   },
   (table) => [...onlyKnownWords(table)],

@@ -1,0 +1,112 @@
+import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { Transactions } from '#server/platform';
+import type { KeptImport } from './exchange-imports.repository.js';
+import { HeldRowsRepository } from './held-rows.repository.js';
+import type { PlanSummary, ZipFacts } from './plan-in-thread.js';
+import { PlanThread } from './plan-thread.js';
+import { RosterFieldsRepository } from './roster-fields.repository.js';
+
+/** A zip that was read, and the thread that holds it. */
+export interface OpenZip {
+  readonly thread: PlanThread;
+  readonly facts: ZipFacts;
+}
+
+export interface PlannedZip extends OpenZip {
+  readonly summary: PlanSummary;
+  /** Ids of the sessions that were sealed when it was planned. */
+  readonly sealed: ReadonlySet<string>;
+  readonly lineItemIds: readonly string[];
+}
+
+/** How long a zip that was looked at is kept at hand, in milliseconds. */
+const idleMilliseconds = 10 * 60 * 1000;
+
+/** Zips compared with what is here; the one that was looked at last is kept at hand. */
+@Injectable()
+export class ExchangePlans implements OnApplicationShutdown {
+  private atHand:
+    | { readonly id: number; readonly zip: OpenZip | PlannedZip; readonly idle: NodeJS.Timeout }
+    | undefined;
+  private last: Promise<unknown> = Promise.resolve();
+
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly held: HeldRowsRepository,
+    private readonly rosterFields: RosterFieldsRepository,
+  ) {}
+
+  async onApplicationShutdown(): Promise<void> {
+    await this.letGo();
+  }
+
+  /** Keeps a zip at hand that was just read. */
+  keep(id: number, zip: OpenZip): Promise<void> {
+    return this.oneByOne(async () => {
+      await this.drop();
+      this.take(id, zip);
+    });
+  }
+
+  /** As it is now; kept at hand for whoever looks at its rows. */
+  show(kept: KeptImport): Promise<PlannedZip> {
+    return this.oneByOne(async () => {
+      if (this.atHand?.id !== kept.id) await this.drop();
+      const planned = await this.plan(kept, this.atHand?.zip);
+      this.take(kept.id, planned);
+      return planned;
+    });
+  }
+
+  /** The plan that was shown last of the zip, or a new one. */
+  async shownOf(kept: KeptImport): Promise<PlannedZip> {
+    const shown = await this.oneByOne(async () => (this.atHand?.id === kept.id ? this.atHand.zip : undefined));
+    return isPlanned(shown) ? shown : this.show(kept);
+  }
+
+  /** Ends the thread of the zip that is at hand. */
+  letGo(): Promise<void> {
+    return this.oneByOne(() => this.drop());
+  }
+
+  /** Compares a zip with what is here, in a thread of its own or in the one that has read it already. */
+  async plan({ bytes, fileName }: KeptImport, open?: OpenZip): Promise<PlannedZip> {
+    const { thread, facts } = open ?? (await PlanThread.open(bytes!, fileName));
+    const queries = this.transactions.reading;
+    const lineItemIds = [
+      ...new Set([
+        ...facts.lineItemIds,
+        ...(await this.rosterFields.lineItemsOf(queries, facts.resultIds)),
+        // our own ids of results begin with the line item's
+        ...facts.resultIds.map((id) => id.slice(0, Math.max(0, id.lastIndexOf('/')))),
+      ]),
+    ];
+    await thread.ask('beginAnew');
+    await thread.hand('takeHere', await this.held.all(queries, facts.manifest.version, lineItemIds));
+    const sealed = await this.held.sealedSessions(queries);
+    return { thread, facts, summary: await thread.ask('decide', sealed), sealed, lineItemIds };
+  }
+
+  private take(id: number, zip: OpenZip): void {
+    clearTimeout(this.atHand?.idle);
+    this.atHand = { id, zip, idle: setTimeout(() => void this.letGo(), idleMilliseconds).unref() };
+  }
+
+  private async drop(): Promise<void> {
+    clearTimeout(this.atHand?.idle);
+    const thread = this.atHand?.zip.thread;
+    this.atHand = undefined;
+    await thread?.close();
+  }
+
+  /** One after the other: two plans in one thread would take each other's rows. */
+  private oneByOne<Value>(work: () => Promise<Value>): Promise<Value> {
+    const done = this.last.then(work, work);
+    this.last = done.catch(() => undefined);
+    return done;
+  }
+}
+
+function isPlanned(zip: OpenZip | PlannedZip | undefined): zip is PlannedZip {
+  return zip !== undefined && 'summary' in zip;
+}

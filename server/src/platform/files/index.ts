@@ -1,0 +1,4 @@
+// What reads files and nothing else: threads that do begin at once with it, without the rest of the server.
+export { Refusal } from '../errors/refusal.js';
+export { encodingNames, textOf } from './decode-text.js';
+export { isZip, openZipOrThrow } from './open-zip.js';
