@@ -213,9 +213,20 @@ describe('names of sections', () => {
     courseTitle,
     number,
     sourcedId,
+    rosterNames: id === 1 ? ['Ecology with Holm', 'ECO-H'] : [],
   });
 
-  it.each(['Tidal Ecology 3', 'tec101 3', 'TEC101-3', 'TEC101.3', 'TEC101/3', 'TEC1013', 'class-77'])('%s', (name) => {
+  it.each([
+    'Tidal Ecology 3',
+    'tec101 3',
+    'TEC101-3',
+    'TEC101.3',
+    'TEC101/3',
+    'TEC1013',
+    'class-77',
+    'ecology with holm',
+    'ECO-H',
+  ])('%s', (name) => {
     const byName = sectionsByName([named(1, 'TEC101', 'Tidal Ecology', 3, 'class-77'), named(2, 'HIS1', 'History', 3)]);
     expect(byName.get(foldKey(name))).toBe(1);
   });

@@ -8,10 +8,12 @@ export interface NamedSection {
   readonly number: number;
   /** Its id in another system, where one is known. */
   readonly sourcedId: string | null;
+  /** What a roster calls it: the title and the code of its class. */
+  readonly rosterNames: readonly string[];
 }
 
 /**
- * Sections by every way that files name them, folded: "Tidal Ecology 3", "TEC101 3", "TEC101-3", their ids elsewhere. A
+ * Sections by every way that files name them, folded: "Tidal Ecology 3", "TEC101 3", "TEC101-3", as rosters call them, by their ids elsewhere. A
  * name that fits two of them fits neither.
  */
 export function sectionsByName(sections: readonly NamedSection[]): ReadonlyMap<string, number> {
@@ -27,11 +29,12 @@ export function sectionsByName(sections: readonly NamedSection[]): ReadonlyMap<s
   return byName;
 }
 
-function namesOf({ courseCode, courseTitle, number, sourcedId }: NamedSection): string[] {
+function namesOf({ courseCode, courseTitle, number, sourcedId, rosterNames }: NamedSection): string[] {
   const signs = [' ', '-', '.', '/', ''];
   return [
     `${courseTitle} ${number}`,
     ...(courseCode === '' ? [] : signs.map((sign) => `${courseCode}${sign}${number}`)),
     ...(sourcedId === null ? [] : [sourcedId]),
+    ...rosterNames,
   ];
 }

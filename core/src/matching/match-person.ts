@@ -13,7 +13,9 @@ export interface TheirPerson {
 
 export interface OurPerson {
   readonly id: number;
+  /** The id of the roster's own system, and the number that people know the student by; platforms may have either. */
   readonly sourcedId: string;
+  readonly number: string | null;
   readonly email: string;
   readonly givenName: string;
   readonly familyName: string;
@@ -35,27 +37,33 @@ export type PersonMatch =
 
 /** Our people by all that a platform may know them by, so that thousands are found without comparing each with each. */
 export interface PeopleIndex {
-  readonly byIdentifier: ReadonlyMap<string, OurPerson>;
+  readonly byIdentifier: ReadonlyMap<string, readonly OurPerson[]>;
   readonly byEmail: ReadonlyMap<string, readonly OurPerson[]>;
   readonly byName: ReadonlyMap<string, readonly OurPerson[]>;
 }
 
 export function indexPeople(people: readonly OurPerson[]): PeopleIndex {
   return {
-    byIdentifier: new Map(people.map((person) => [idKey(person.sourcedId), person])),
-    byEmail: grouped(people, ({ email }) => idKey(email)),
-    byName: grouped(people, nameKey),
+    byIdentifier: grouped(people, ({ sourcedId, number }) => [
+      idKey(sourcedId),
+      ...(number === null ? [] : [idKey(number)]),
+    ]),
+    byEmail: grouped(people, ({ email }) => [idKey(email)]),
+    byName: grouped(people, (person) => [nameKey(person)]),
   };
 }
 
-function grouped(people: readonly OurPerson[], keyOf: (person: OurPerson) => string): Map<string, OurPerson[]> {
+function grouped(
+  people: readonly OurPerson[],
+  keysOf: (person: OurPerson) => readonly string[],
+): Map<string, OurPerson[]> {
   const groups = new Map<string, OurPerson[]>();
-  for (const person of people) {
-    const key = keyOf(person);
-    const same = groups.get(key);
-    if (same) same.push(person);
-    else groups.set(key, [person]);
-  }
+  for (const person of people)
+    for (const key of new Set(keysOf(person))) {
+      const same = groups.get(key);
+      if (same) same.push(person);
+      else groups.set(key, [person]);
+    }
   return groups;
 }
 
@@ -74,7 +82,9 @@ export function matchPeople(theirs: readonly TheirPerson[], index: PeopleIndex):
 
 /** By number, else by e-mail address, else by name and date of birth. */
 export function matchPerson(theirs: TheirPerson, index: PeopleIndex): PersonMatch {
-  const byNumber = theirs.identifier ? index.byIdentifier.get(idKey(theirs.identifier)) : undefined;
+  const numbered = (theirs.identifier ? index.byIdentifier.get(idKey(theirs.identifier)) : undefined) ?? [];
+  if (numbered.length > 1) return { state: 'conflicting', personIds: numbered.map(({ id }) => id), by: 'twoIds' };
+  const [byNumber] = numbered;
   const byEmail = (theirs.email ? index.byEmail.get(idKey(theirs.email)) : undefined) ?? [];
   const ids = byEmail.map(({ id }) => id);
   if (byNumber && ids.length > 0 && !ids.includes(byNumber.id))

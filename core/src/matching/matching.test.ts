@@ -182,6 +182,7 @@ describe('a person', () => {
   const person = (id: number, over: Partial<OurPerson> = {}): OurPerson => ({
     id,
     sourcedId: `S${id}`,
+    number: null,
     email: `s${id}@elowen.example`,
     givenName: 'Merryn',
     familyName: 'Skerry',
@@ -236,6 +237,14 @@ describe('a person', () => {
       personId: 2,
       by: 'identifier',
     });
+  });
+
+  it('is known by the number on the card or by the roster’s own id, unless these are two people’s', () => {
+    const people = indexPeople([person(1, { number: '4711' }), person(2, { sourcedId: 'guid', number: 'S1' })]);
+    const by = (identifier: string) => matchPerson(theirs({ identifier }), people);
+    expect(by('4711')).toEqual({ state: 'joined', personId: 1, by: 'identifier' });
+    expect(by('GUID')).toEqual({ state: 'joined', personId: 2, by: 'identifier' });
+    expect(by('S1')).toEqual({ state: 'conflicting', personIds: [1, 2], by: 'twoIds' });
   });
 
   it('is nobody for sure where two accounts would be the same student, and the others are not held up', () => {

@@ -8,7 +8,7 @@ import type { SchoolPeriod } from '#server/calendar';
 import { intArray, CopyReader, personName, tables, type Queries } from '#server/platform';
 import { enrolledInText, PeriodViews, type ReportedItem } from '#server/period-view';
 
-const { people, sections, sourcedIds } = tables;
+const { people, rosterFields, sections, sourcedIds } = tables;
 
 /** A percentage of ten digits does not fit a whole number of 32 bits: its first five digits and its last five do. */
 const half = 100_000;
@@ -37,44 +37,49 @@ export class FileDirectoryService {
   ): Promise<ReadonlyMap<string, number>> {
     const all = new Map(items.flatMap((each) => each.sections.map((section) => [section.id, section])));
     const rows = await queries
-      .select({ id: sections.id, number: sections.number, sourcedId: sourcedIds.sourcedId })
+      .select({
+        id: sections.id,
+        number: sections.number,
+        sourcedId: sourcedIds.sourcedId,
+        fields: rosterFields.fields,
+      })
       .from(sections)
-      .leftJoin(sourcedIds, sql`${sourcedIds.kind} = 'section' AND ${sourcedIds.ourId} = ${sections.id}`);
-    const named = rows.flatMap(({ id, number, sourcedId }) => {
+      .leftJoin(sourcedIds, sql`${sourcedIds.kind} = 'section' AND ${sourcedIds.ourId} = ${sections.id}`)
+      .leftJoin(rosterFields, sql`${rosterFields.file} = 'classes' AND ${rosterFields.key} = ${sourcedIds.sourcedId}`);
+    const named = rows.flatMap(({ id, number, sourcedId, fields }) => {
       const course = all.get(id)?.course;
-      return course ? [{ id, number, sourcedId, courseCode: course.code, courseTitle: course.title }] : [];
+      if (!course) return [];
+      const { title = '', classCode = '' } = fields?.said ?? {};
+      const rosterNames = [title, classCode].filter((name) => name !== '');
+      return [{ id, number, sourcedId, rosterNames, courseCode: course.code, courseTitle: course.title }];
     });
     const byHand = Object.entries(given).filter(([, id]) => all.has(id));
     return new Map([...sectionsByName(named), ...byHand.map(([name, id]) => [foldKey(name), id] as const)]);
   }
 
-  /** Every student of the district by number and by an address that is theirs alone. Not inside a transaction: it reads what is committed. */
+  /**
+   * Every student of the district by number, by id and by an address that is theirs alone. Not inside a transaction: it reads
+   * what is committed.
+   */
   async students(): Promise<ReadonlyMap<string, number>> {
-    const students = new Map<string, number>();
-    const addresses = new Map<string, number | null>();
+    const [numbers, addresses] = [new StudentKeys(), new StudentKeys()];
     for (let last = 0, isMore = true; isMore;) {
       const text = await this.copies.read(
-        `SELECT id, sourced_id, email FROM people WHERE kind = 'student' AND id > ${last} ORDER BY id LIMIT ${rowsAtOnce}`,
+        `SELECT id, sourced_id, number, email FROM people WHERE kind = 'student' AND id > ${last} ORDER BY id LIMIT ${rowsAtOnce}`,
       );
       const page = readCopyLines(text.toString());
-      for (const [id, number, email] of page) {
-        students.set(foldKey(number!), Number(id));
-        if (!email) continue;
-        const key = foldKey(email);
-        if (addresses.has(key)) addresses.set(key, null);
-        else addresses.set(key, Number(id));
+      for (const [id, sourcedId, number, email] of page) {
+        for (const key of [sourcedId, number]) if (key) numbers.add(foldKey(key), Number(id));
+        if (email) addresses.add(foldKey(email), Number(id));
       }
       last = Number(page.at(-1)?.[0]);
       isMore = page.length === rowsAtOnce;
     }
     // Numbers whose zeros a spreadsheet took away, as far as they are nobody else's.
-    const short = new Map<string, number | null>();
-    for (const [key, id] of students) {
-      const digits = /^0+(\d+)$/.exec(key)?.[1];
-      if (digits !== undefined) short.set(digits, short.has(digits) ? null : id);
-    }
-    // An address that two people share says neither of them.
-    for (const [key, id] of [...addresses, ...short]) if (id !== null && !students.has(key)) students.set(key, id);
+    const short = new StudentKeys();
+    for (const [key, id] of numbers.all()) short.add(/^0+(\d+)$/.exec(key)?.[1], id);
+    const students = new Map(numbers.clear());
+    for (const [key, id] of [...addresses.clear(), ...short.clear()]) if (!numbers.has(key)) students.set(key, id);
     return students;
   }
 
@@ -176,4 +181,28 @@ function stepsOfHalves(first: Int32Array, last: Int32Array): Float64Array {
   const steps = new Float64Array(first.length);
   first.forEach((value, at) => (steps[at] = value === -1 ? -1 : value * half + last[at]!));
   return steps;
+}
+
+/** Students by what they may be called; what two of them share says neither. */
+class StudentKeys {
+  private readonly ids = new Map<string, number | null>();
+
+  add(key: string | undefined, id: number | null): void {
+    if (key === undefined) return;
+    const known = this.ids.get(key);
+    this.ids.set(key, known === undefined || known === id ? id : null);
+  }
+
+  has(key: string): boolean {
+    return this.ids.has(key);
+  }
+
+  /** Null for a key that says nobody. */
+  all(): ReadonlyMap<string, number | null> {
+    return this.ids;
+  }
+
+  *clear(): Generator<[string, number]> {
+    for (const [key, id] of this.ids) if (id !== null) yield [key, id];
+  }
 }

@@ -559,3 +559,28 @@ it('a number whose zeros a spreadsheet took away is its student’s, where it ca
     whole,
   ]);
 });
+
+it('a student is known by the number on the card and by the roster’s own id, unless either says somebody else too', async () => {
+  const { rows } = await server.database.pool.query<{ id: number }>(
+    `SELECT id FROM people WHERE kind = 'student' ORDER BY id DESC LIMIT 3`,
+  );
+  const [alone, one, other] = rows.map(({ id }) => id);
+  for (const [id, sourcedId, number] of [
+    [alone, 'guid-a', '4711'],
+    [one, 'guid-b', 'guid-c'],
+    [other, 'guid-c', '4713'],
+  ] as const)
+    await server.database.pool.query('UPDATE people SET sourced_id = $2, number = $3 WHERE id = $1', [
+      id,
+      sourcedId,
+      number,
+    ]);
+  const students = await server.application.get(FileDirectoryService, { strict: false }).students();
+  expect(['GUID-A', '4711', 'guid-b', '4713', 'guid-c'].map((key) => students.get(key.toLowerCase()))).toEqual([
+    alone,
+    alone,
+    one,
+    other,
+    undefined,
+  ]);
+});

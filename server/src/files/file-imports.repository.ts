@@ -188,6 +188,7 @@ export class FileImportsRepository {
       LEFT JOIN enrollments e ON e.id = o.enrollment_id
       LEFT JOIN (
         SELECT lower(sourced_id) AS key, id FROM people WHERE kind = 'student'
+        UNION SELECT lower(number), id FROM people WHERE kind = 'student'
         UNION SELECT lower(email), id FROM people WHERE kind = 'student'
       ) k ON o.enrollment_id IS NULL AND k.key = lower(o.given_id) AND o.given_id <> ''
       LEFT JOIN people p ON p.id = coalesce(e.student_id, k.id)

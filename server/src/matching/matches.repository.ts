@@ -124,6 +124,7 @@ export class MatchesRepository {
       .select({
         id: people.id,
         sourcedId: people.sourcedId,
+        number: people.number,
         email: people.email,
         givenName: people.givenName,
         familyName: people.familyName,

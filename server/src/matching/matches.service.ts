@@ -204,6 +204,6 @@ export class MatchesService {
   }
 }
 
-function candidateOf({ id, familyName, givenName, sourcedId, email, birthDate }: OurPerson): CandidateReply {
-  return { id, name: `${familyName}, ${givenName}`, number: sourcedId, email, birthDate };
+function candidateOf({ id, familyName, givenName, sourcedId, number, email, birthDate }: OurPerson): CandidateReply {
+  return { id, name: `${familyName}, ${givenName}`, number: number ?? sourcedId, email, birthDate };
 }

@@ -8,7 +8,16 @@ export { nextIds } from './database/next-ids.js';
 export { intArray } from './database/int-array.js';
 export { isConstraintViolation } from './database/is-constraint-violation.js';
 export { DistrictZone } from './clock/district-zone.js';
-export { nameOrderOf, personName, personNameOf, sectionName, sectionNameOf, spokenNameOf } from './database/names.js';
+export {
+  nameOrderOf,
+  personName,
+  personNameOf,
+  sectionName,
+  sectionNameOf,
+  spokenNameOf,
+  studentNumber,
+  studentNumberOf,
+} from './database/names.js';
 export { markOfTables, OtherTablesError } from './database/bring-up-to-date.js';
 export { FolderInUseError } from './database/folder-lock.js';
 export { openDatabase, type DatabaseSource, type OpenDatabase, type Queries } from './database/open-database.js';

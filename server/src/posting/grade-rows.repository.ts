@@ -5,7 +5,7 @@ import { decimalOrThrow, type Decimal, type Percent } from '#core/numbers';
 import type { Mark } from '#core/posting';
 import type { SchoolPeriod } from '#server/calendar';
 import { enrolledIn, type ScaleVersion } from '#server/period-view';
-import { intArray, type Queries, nameOrderOf, personNameOf, spokenNameOf } from '#server/platform';
+import { intArray, type Queries, nameOrderOf, personNameOf, spokenNameOf, studentNumberOf } from '#server/platform';
 
 /** A student of a section as a report item sees them in one period: what is computed and what is posted. */
 export interface GradeRow {
@@ -110,7 +110,7 @@ export class GradeRowsRepository {
   ): Promise<GradeRow[]> {
     const { rows } = await queries.execute<RawRow>(sql`
       SELECT e.id AS enrollment_id, e.section_id, e.student_id, ${personNameOf('s')} AS student,
-             s.sourced_id AS student_number,
+             ${studentNumberOf('s')} AS student_number,
              CASE WHEN e.withdrawn_on <= ${period.endsOn} THEN e.withdrawn_on END::text AS withdrawn_on,
              g.percent::text, g.label, g.code, g.last_date::text, trim_scale(g.hours)::text AS hours, g.comment, g.version, g.carried_version, g.scale_version_id,
              ${spokenNameOf('p')} AS posted_by,

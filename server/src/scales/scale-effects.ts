@@ -15,7 +15,16 @@ import {
   type PeriodView,
   type RunningSection,
 } from '#server/period-view';
-import { intArray, CopyReader, personName, tables, ThreadPool, workerFile, type Queries } from '#server/platform';
+import {
+  intArray,
+  CopyReader,
+  personName,
+  tables,
+  ThreadPool,
+  workerFile,
+  type Queries,
+  studentNumber,
+} from '#server/platform';
 import type { EffectResult, EffectTask, EffectUse } from './effect-worker.js';
 
 const { people } = tables;
@@ -84,7 +93,7 @@ export class ScaleEffects {
     const ids = effect.students.map(({ studentId }) => studentId);
     if (ids.length === 0) return { ...effect, students: [] };
     const named = await queries
-      .select({ id: people.id, student: personName, studentNumber: people.sourcedId })
+      .select({ id: people.id, student: personName, studentNumber })
       .from(people)
       .where(sql`${people.id} = ANY(${intArray(ids)})`)
       .orderBy(people.familyName, people.givenName, people.id);

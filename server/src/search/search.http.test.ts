@@ -30,6 +30,17 @@ describe('searching', () => {
     }
   });
 
+  it('finds a student by the number on the card, by the roster’s own id and by the address', async () => {
+    const { rows } = await server.database.pool.query<{ id: number; sourced_id: string; email: string }>(
+      `UPDATE people SET number = 'K-4711' WHERE id = (SELECT max(id) FROM people WHERE kind = 'student' AND school_id = 3) RETURNING *`,
+    );
+    const { id, sourced_id: sourcedId, email } = rows[0]!;
+    for (const text of ['k-4711', sourcedId, email])
+      expect(await find(registrar, text)).toMatchObject([{ id, kind: 'student', detail: 'K-4711' }]);
+    const { body } = await registrar.get<StudentReply[]>('/students?school=3&text=k-4711');
+    expect(body.map((student) => [student.id, student.studentNumber])).toEqual([[id, 'K-4711']]);
+  });
+
   it('shows a teacher their own sections and nobody', async () => {
     const hits = await find(teacher, 'e');
     expect(hits.length).toBeGreaterThan(0);

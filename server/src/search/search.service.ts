@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { SearchHitReply } from '#contract/search';
-import { Transactions, type Actor, personNameOf, sectionNameOf, spokenNameOf } from '#server/platform';
+import { Transactions, type Actor, personNameOf, sectionNameOf, spokenNameOf, studentNumberOf } from '#server/platform';
 
 const mostHits = 24;
 
@@ -29,8 +29,8 @@ export class SearchService {
                c.school_id, s.teacher_id, lower(' ' || ${sectionNameOf('c', 's')} || ' ' || c.code || ' ' || t.family_name) AS haystack
         FROM sections s JOIN courses c ON c.id = s.course_id JOIN people t ON t.id = s.teacher_id
         UNION ALL
-        SELECT 'student', id, ${personNameOf('people')}, sourced_id, school_id, NULL,
-               lower(' ' || given_name || ' ' || family_name || ' ' || sourced_id)
+        SELECT 'student', id, ${personNameOf('people')}, ${studentNumberOf('people')}, school_id, NULL,
+               lower(concat(' ', given_name, ' ', family_name, ' ', number, ' ', sourced_id, ' ', email))
         FROM people WHERE kind = 'student'
       ) everything
       WHERE ${holdsAll} ${ownOnly}

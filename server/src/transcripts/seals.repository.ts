@@ -4,7 +4,7 @@ import type { TranscriptEntry } from '#core/transcripts';
 import type { SchoolPeriod } from '#server/calendar';
 import { gradedIn } from '#server/period-view';
 import { entryOfReply, replyOfEntry } from '#contract/transcripts';
-import { intArray, personName, Refusal, tables, type Queries } from '#server/platform';
+import { intArray, personName, Refusal, tables, type Queries, studentNumber } from '#server/platform';
 import type { StudentEntry } from './transcript-entries.js';
 
 const { people, periods, schools, seals, transcriptEntries } = tables;
@@ -124,6 +124,8 @@ export class SealsRepository {
             ilike(sql`${people.givenName} || ' ' || ${people.familyName}`, pattern),
             ilike(personName, pattern),
             ilike(people.sourcedId, pattern),
+            ilike(people.number, pattern),
+            ilike(people.email, pattern),
           ),
         ),
       )
@@ -134,7 +136,7 @@ export class SealsRepository {
 const studentColumns = {
   id: people.id,
   name: personName,
-  studentNumber: people.sourcedId,
+  studentNumber,
   yearGroup: sql<string>`coalesce(${people.yearGroup}, '')`,
 };
 

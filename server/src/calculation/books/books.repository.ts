@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { AssignmentReply, ScoreReply } from '#contract/calculation';
 import { decimalOrThrow, formatAtLeast } from '#core/numbers';
-import { intArray, Refusal, tables, type Queries, nameOrderOf, personNameOf } from '#server/platform';
+import { intArray, Refusal, tables, type Queries, nameOrderOf, personNameOf, studentNumberOf } from '#server/platform';
 import type { AssignmentValue } from './assignment.thing.js';
 
 const { assignments, scores, sections } = tables;
@@ -64,7 +64,7 @@ export class BooksRepository {
   ): Promise<BookStudent[]> {
     const { rows } = await queries.execute<BookStudent>(sql`
       SELECT e.id AS "enrollmentId", e.student_id AS "studentId", ${personNameOf('s')} AS student,
-             s.sourced_id AS "studentNumber",
+             ${studentNumberOf('s')} AS "studentNumber",
              CASE WHEN e.withdrawn_on <= ${period.endsOn} THEN e.withdrawn_on END::text AS "withdrawnOn",
              g.percent::text AS percent, coalesce(g.code, g.label) AS mark
       FROM enrollments e JOIN people s ON s.id = e.student_id

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { ValueEffectReply } from '#contract/calculation';
-import { intArray, personName, tables, type Queries } from '#server/platform';
+import { intArray, personName, tables, type Queries, studentNumber } from '#server/platform';
 
 type ChangedStudent = ValueEffectReply['students'][number];
 
@@ -15,7 +15,7 @@ export async function nameStudents(queries: Queries, changed: readonly Changed[]
   const { enrollments, people } = tables;
   const ids = changed.map(({ enrollmentId }) => enrollmentId);
   const rows = await queries
-    .select({ id: enrollments.id, studentId: people.id, student: personName, studentNumber: people.sourcedId })
+    .select({ id: enrollments.id, studentId: people.id, student: personName, studentNumber })
     .from(enrollments)
     .innerJoin(people, sql`${people.id} = ${enrollments.studentId}`)
     .where(sql`${enrollments.id} = ANY(${intArray(ids)})`);

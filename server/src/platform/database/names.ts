@@ -17,6 +17,14 @@ export function spokenNameOf(alias: string): SQL<string> {
   return sql.raw(`${alias}.given_name || ' ' || ${alias}.family_name`) as SQL<string>;
 }
 
+/** The number that people know a student by; where there is none, the id of the roster's own system. */
+export const studentNumber = sql<string>`coalesce(${people.number}, ${people.sourcedId})`;
+
+/** The same for a query written by hand, where `people` goes by another name. */
+export function studentNumberOf(alias: string): SQL<string> {
+  return sql.raw(`coalesce(${alias}.number, ${alias}.sourced_id)`) as SQL<string>;
+}
+
 /** The order in which lists have people. */
 export function nameOrderOf(alias: string): SQL {
   return sql.raw(`${alias}.family_name, ${alias}.given_name`);

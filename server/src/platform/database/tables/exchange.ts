@@ -1,4 +1,4 @@
-import { exchangeFiles, exchangeStatuses } from '#core/exchange';
+import { exchangeFiles, exchangeStatuses, type RosterFields } from '#core/exchange';
 import { index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 import { bytes, createdAt, id, instant, onlyKnownWords } from './columns.js';
 import { people } from './people.js';
@@ -32,7 +32,7 @@ export const rosterFields = pgTable(
     key: text().notNull(),
     /** The row's own id in the roster, by which a delta may name it. */
     sourcedId: text().notNull(),
-    fields: jsonb().$type<Readonly<Record<string, string>>>().notNull(),
+    fields: jsonb().$type<RosterFields>().notNull(),
     createdAt: createdAt(),
   },
   (table) => [
