@@ -729,9 +729,13 @@ CREATE TABLE "file_imports" (
 	"sha256" text NOT NULL,
 	"encoding" text NOT NULL,
 	"form" jsonb NOT NULL,
+	"sheets" jsonb DEFAULT '[]'::jsonb NOT NULL,
+	"sheet" text,
+	"is_sheet_chosen" boolean DEFAULT false NOT NULL,
 	"status" text NOT NULL,
 	"header_row" integer NOT NULL,
 	"header" jsonb NOT NULL,
+	"leading_rows" jsonb DEFAULT '[]'::jsonb NOT NULL,
 	"sample_rows" jsonb NOT NULL,
 	"proposals" jsonb NOT NULL,
 	"id_column" integer,
@@ -777,6 +781,11 @@ CREATE TABLE "file_row_outcomes" (
 	"after" numeric(13, 10),
 	"same_as" integer[],
 	CONSTRAINT "file_row_outcomes_import_id_row_item_id_pk" PRIMARY KEY("import_id","row","item_id")
+);
+--> statement-breakpoint
+CREATE TABLE "file_workbooks" (
+	"import_id" integer PRIMARY KEY NOT NULL,
+	"bytes" "bytea" NOT NULL
 );
 --> statement-breakpoint
 ALTER TABLE "audit_findings" ADD CONSTRAINT "audit_findings_run_id_audit_runs_id_fk" FOREIGN KEY ("run_id") REFERENCES "public"."audit_runs"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
@@ -889,6 +898,7 @@ ALTER TABLE "file_imports" ADD CONSTRAINT "file_imports_read_by_people_id_fk" FO
 ALTER TABLE "file_imports" ADD CONSTRAINT "file_imports_asked_by_people_id_fk" FOREIGN KEY ("asked_by") REFERENCES "public"."people"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "file_imports" ADD CONSTRAINT "file_imports_accepted_by_people_id_fk" FOREIGN KEY ("accepted_by") REFERENCES "public"."people"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "file_pieces" ADD CONSTRAINT "file_pieces_import_id_file_imports_id_fk" FOREIGN KEY ("import_id") REFERENCES "public"."file_imports"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "file_workbooks" ADD CONSTRAINT "file_workbooks_import_id_file_imports_id_fk" FOREIGN KEY ("import_id") REFERENCES "public"."file_imports"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "audit_findings_run_id_index" ON "audit_findings" USING btree ("run_id");--> statement-breakpoint
 CREATE INDEX "audit_runs_period_id_index" ON "audit_runs" USING btree ("period_id");--> statement-breakpoint
 CREATE INDEX "assignments_section_id_period_id_index" ON "assignments" USING btree ("section_id","period_id");--> statement-breakpoint
@@ -925,6 +935,7 @@ CREATE INDEX "file_row_outcomes_left_out" ON "file_row_outcomes" USING btree ("i
 -- Codes are saved as a list, so that they may be away in the middle of it.
 ALTER TABLE "grades" ADD CONSTRAINT "grades_code_special_codes_fk" FOREIGN KEY ("code") REFERENCES "special_codes"("code") DEFERRABLE INITIALLY DEFERRED;--> statement-breakpoint
 ALTER TABLE "file_pieces" ALTER COLUMN "bytes" SET STORAGE EXTERNAL;--> statement-breakpoint
+ALTER TABLE "file_workbooks" ALTER COLUMN "bytes" SET STORAGE EXTERNAL;--> statement-breakpoint
 -- The files that lie on top of those accepted before them.
 CREATE VIEW "file_percents" AS
 SELECT c."item_id", c."period_id", c."enrollment_id", c."percent", c."import_id", c."import_row"

@@ -24,6 +24,15 @@ export const fileOf = (over: Partial<FileImportReply> = {}): FileImportReply => 
   periodName: 'Quarter 2',
   items: [{ id: 1, name: 'Quarter grade' }],
   header: ['Student no', 'Name', 'Total'],
+  headerRow: 1,
+  leadingRows: [
+    ['Student no', 'Name', 'Total'],
+    ['100002', 'Fennick, Ada', '86.4'],
+    ['100003', 'Harrow, Col', '71'],
+  ],
+  sheets: [],
+  sheet: null,
+  asksSheet: false,
   sampleRows: [
     ['100002', 'Fennick, Ada', '86.4'],
     ['100003', 'Harrow, Col', '71'],
@@ -48,6 +57,7 @@ export const fileOf = (over: Partial<FileImportReply> = {}): FileImportReply => 
         },
       },
     ],
+    doubts: [],
   },
   plan: planOf({ new: 10 }),
   problem: null,

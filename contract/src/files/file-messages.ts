@@ -1,5 +1,6 @@
 import { NestedList } from '#contract/requests';
 import {
+  leadingRows,
   rowOutcomes,
   type FilePlan,
   type FileProposals,
@@ -7,7 +8,7 @@ import {
   type GradeColumn,
   type RowOutcome,
 } from '#core/files';
-import { IsIn, IsInt, IsObject, IsOptional, Min, ValidateIf } from 'class-validator';
+import { IsIn, IsInt, IsObject, IsOptional, IsString, Length, Max, Min, ValidateIf } from 'class-validator';
 
 /** Megabytes of one file of text, and of one workbook, which must be unpacked in memory. */
 export const largestFileMegabytes = 128;
@@ -47,6 +48,22 @@ export class ChooseColumnsRequest {
   namedSections!: Record<string, number>;
 }
 
+/** Reads a file again: from another sheet, or with its columns named in another row. */
+export class ReadAgainRequest {
+  /** Null for the one that was read. */
+  @ValidateIf((request: ReadAgainRequest) => request.sheet !== null)
+  @IsString()
+  @Length(1, 255)
+  sheet!: string | null;
+
+  /** Position of the row that names the columns, 1 for the first, 0 where none does; null where it is to be found. */
+  @ValidateIf((request: ReadAgainRequest) => request.headerRow !== null)
+  @IsInt({ message: 'a row of the first thirty, or 0 for none' })
+  @Min(0, { message: 'a row of the first thirty, or 0 for none' })
+  @Max(leadingRows, { message: 'a row of the first thirty, or 0 for none' })
+  headerRow!: number | null;
+}
+
 export class AcceptImportRequest {
   /** The number of the plan that was looked at. */
   @IsInt()
@@ -77,6 +94,14 @@ export interface FileImportReply {
   /** Report items of the period that a column can be for. */
   readonly items: readonly { readonly id: number; readonly name: string }[];
   readonly header: readonly string[];
+  /** Position of the row that names the columns, 1 for the first; 0 where none does. */
+  readonly headerRow: number;
+  readonly leadingRows: readonly (readonly string[])[];
+  /** Of a workbook; empty for text. */
+  readonly sheets: readonly { readonly name: string; readonly isHidden: boolean }[];
+  readonly sheet: string | null;
+  /** Several sheets can be seen, and nobody has said yet which is meant. */
+  readonly asksSheet: boolean;
   readonly sampleRows: readonly (readonly string[])[];
   /** Rows below the header; null until they were counted. */
   readonly dataRows: number | null;

@@ -6,6 +6,7 @@ export {
   type FilePlanReply,
   type FileRowReply,
   FileRowsQuery,
+  ReadAgainRequest,
   type FileRowsReply,
   largestFileMegabytes,
   largestWorkbookMegabytes,

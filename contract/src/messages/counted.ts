@@ -79,6 +79,7 @@ const things = {
   'version of a scale': '{count, plural, one {# version of a scale} other {# versions of a scale}}',
   week: '{count, plural, one {# week} other {# weeks}}',
   year: '{count, plural, one {# year} other {# years}}',
+  sheet: '{count, plural, one {# sheet} other {# sheets}}',
   zip: '{count, plural, one {# zip} other {# zips}}',
 } as const;
 

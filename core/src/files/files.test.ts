@@ -321,8 +321,17 @@ describe('the header row', () => {
       ],
       undefined,
     ],
+    [
+      'is missing where data begin without figures',
+      [
+        ['Ada', 'S1', 'INC'],
+        ['Bo', 'S2', '90'],
+        ['Name', 'Number', 'Total'],
+      ],
+      undefined,
+    ],
     ['is missing from a table of one column', [['Total'], ['80']], undefined],
-  ])('%s', (_what, rows, expected) => expect(findHeaderRow(rows)).toBe(expected));
+  ])('%s', (_what, rows, expected) => expect(findHeaderRow(rows, (cell) => /^S\d$/.test(cell))).toBe(expected));
 });
 
 describe('proposed columns', () => {

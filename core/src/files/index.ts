@@ -7,7 +7,7 @@ export {
   fileStatuses,
   isFileUnderWay,
 } from './file-status.js';
-export { findHeaderRow } from './find-header-row.js';
+export { findHeaderRow, firstRowOfTable, leadingRows } from './find-header-row.js';
 export { RowsByPlace, findPlace } from './find-place.js';
 export {
   type FilePlan,
@@ -21,6 +21,7 @@ export {
   rowOutcomes,
 } from './plan-file-row.js';
 export {
+  type ColumnDoubt,
   type ColumnProposal,
   type FileProposals,
   proposeIdColumn,

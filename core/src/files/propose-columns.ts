@@ -15,6 +15,17 @@ export interface FileProposals {
   /** The one section that the file seems to be for; in percent how many of its rows, and whose count, speak for it. */
   readonly section: { readonly sectionId: number; readonly confidence: number; readonly known: number } | null;
   readonly grades: readonly { readonly itemId: number; readonly proposal: ColumnProposal }[];
+  /** Columns of percentages that are proposed for nothing, and why. */
+  readonly doubts: readonly ColumnDoubt[];
+}
+
+export interface ColumnDoubt {
+  readonly column: number;
+  /**
+   * It is named after another period; it is one of several that may be meant; its values are no grades out of a hundred; it
+   * holds what was not given out; nothing says what it is for.
+   */
+  readonly code: 'otherPeriod' | 'alike' | 'values' | 'withheld' | 'unnamed';
 }
 
 export type ColumnReason =

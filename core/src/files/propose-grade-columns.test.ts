@@ -14,8 +14,15 @@ const grades = ['91', '84.5', '77', '68', '55', '93'];
 /** What is proposed for columns beside a column of numbers; each holds grades unless it says what. */
 function proposed(headings: readonly string[], values: Readonly<Record<string, readonly string[]>> = {}) {
   const rows = grades.map((grade, row) => [`S10${row}`, ...headings.map((name) => values[name]?.[row] ?? grade)]);
-  const found = proposeGradeColumns(['Number', ...headings], rows, [0], items, periods);
+  const { grades: found } = proposeGradeColumns(['Number', ...headings], rows, [0], items, periods);
   return Object.fromEntries(found.map(({ itemId, proposal }) => [itemId, headings[proposal.column - 1]]));
+}
+
+/** Why columns are proposed for nothing, by their headings. */
+function doubted(headings: readonly string[], values: Readonly<Record<string, readonly string[]>> = {}) {
+  const rows = grades.map((grade, row) => [`S10${row}`, ...headings.map((name) => values[name]?.[row] ?? grade)]);
+  const { doubts } = proposeGradeColumns(['Number', ...headings], rows, [0], items, periods);
+  return Object.fromEntries(doubts.map(({ column, code }) => [headings[column - 1], code]));
 }
 
 describe('a column is proposed', () => {
@@ -60,6 +67,17 @@ describe('nothing is proposed, so that somebody is asked', () => {
     expect(proposed(['Quarter grade'], { 'Quarter grade': values })).toEqual({});
     expect(proposed(['Total'], { Total: values })).toEqual({});
   });
+});
+
+it('says of each column that is left why', () => {
+  expect(doubted(['Quarter grade', 'Attendance %'])).toEqual({ 'Attendance %': 'unnamed' });
+  expect(doubted(['Quarter 1 grade', 'Unposted Final Score'])).toEqual({
+    'Quarter 1 grade': 'otherPeriod',
+    'Unposted Final Score': 'withheld',
+  });
+  expect(doubted(['Exam part A', 'Exam part B'])).toEqual({ 'Exam part A': 'alike', 'Exam part B': 'alike' });
+  expect(doubted(['Homework total', 'Tests total'])).toEqual({ 'Homework total': 'alike', 'Tests total': 'alike' });
+  expect(doubted(['Exam'], { Exam: ['0.91', '0.845', '0.77', '0.68', '0.55', '0.93'] })).toEqual({ Exam: 'values' });
 });
 
 it('levels go as high as their scale', () => {

@@ -1,6 +1,6 @@
 import { isAsGrades } from './is-as-grades.js';
 import { periodForms } from './period-forms.js';
-import type { ColumnProposal, ColumnReason } from './propose-columns.js';
+import type { ColumnDoubt, ColumnProposal, ColumnReason, FileProposals } from './propose-columns.js';
 import { readExportedPercent } from './read-exported-percent.js';
 
 /** A report item that a column may be for. */
@@ -36,12 +36,12 @@ export function proposeGradeColumns(
   taken: readonly (number | undefined)[],
   items: readonly ProposedItem[],
   periods: NamedPeriods,
-): { readonly itemId: number; readonly proposal: ColumnProposal }[] {
+): Pick<FileProposals, 'grades' | 'doubts'> {
   const percents = percentColumns(header, rows).filter(({ column }) => !taken.includes(column));
   const free = percents.filter(({ heading }) => !isOfAnotherPeriod(heading, periods));
   const named = items.map((item) => namedAsItem(free, item));
   const used = new Set(named.map((proposal) => proposal?.column));
-  return items.flatMap((item, at) => {
+  const grades = items.flatMap((item, at) => {
     const isAsked = free.some(({ heading }) => isHeadedBy(heading, item)); // several are, or none is as grades are
     const others = free.filter(
       ({ column, heading }) => !used.has(column) && !items.some((each) => isHeadedBy(heading, each)),
@@ -49,6 +49,28 @@ export function proposeGradeColumns(
     const proposal = named[at] ?? (at === 0 && !isAsked ? asTotal(others, percents.length === 1, item) : undefined);
     return proposal ? [{ itemId: item.id, proposal }] : [];
   });
+  const proposed = new Set(grades.map(({ proposal }) => proposal.column));
+  const left = percents.filter(({ column }) => !proposed.has(column));
+  return {
+    grades,
+    doubts: left.map((each) => ({ column: each.column, code: doubtOf(each, percents, items, periods) })),
+  };
+}
+
+/** Why a column of percentages is proposed for nothing. */
+function doubtOf(
+  { column, heading, values }: PercentColumn,
+  percents: readonly PercentColumn[],
+  items: readonly ProposedItem[],
+  periods: NamedPeriods,
+): ColumnDoubt['code'] {
+  if (isOfAnotherPeriod(heading, periods)) return 'otherPeriod';
+  if (withheldWords.some((word) => hasWords(heading, word))) return 'withheld';
+  const item = items.find((each) => isHeadedBy(heading, each));
+  if (!isAsGrades(values, (item ?? items[0])?.highestLevel ?? null)) return 'values';
+  const isMeant = (other: string) =>
+    item ? isHeadedBy(other, item) : totalWords.some((word) => hasWords(other, word) && hasWords(heading, word));
+  return percents.some((other) => other.column !== column && isMeant(other.heading)) ? 'alike' : 'unnamed';
 }
 
 interface PercentColumn {

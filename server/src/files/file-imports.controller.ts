@@ -16,6 +16,7 @@ import {
   AcceptImportRequest,
   ChooseColumnsRequest,
   FileRowsQuery,
+  ReadAgainRequest,
   largestFileMegabytes,
   type FileImportReply,
   type FileImportSummaryReply,
@@ -69,6 +70,16 @@ export class FileImportsController {
     @Body() request: ChooseColumnsRequest,
   ): Promise<FileImportReply> {
     return this.imports.choose(actor, id, request);
+  }
+
+  @Post(':id/read-again')
+  @HttpCode(200)
+  readAgain(
+    @CurrentActor() actor: Actor,
+    @Param('id', ParseIntPipe) id: number,
+    @Body() request: ReadAgainRequest,
+  ): Promise<FileImportReply> {
+    return this.imports.readAgain(actor, id, request);
   }
 
   @Post(':id/accept')

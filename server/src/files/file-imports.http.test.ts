@@ -156,17 +156,21 @@ describe('a workbook', () => {
     for (const { id } of [body, plain]) await registrar.send('DELETE', `/file-imports/${id}`);
   });
 
-  it('with a formula that was never worked out is refused by its cell', async () => {
+  it('with a formula that was never worked out has that row skipped, with the reason, and no other', async () => {
+    const { sheet } = await sheetNamed(registrar, 'Tidal Ecology 1');
+    const numbers = sheet.rows.filter(({ withdrawnOn }) => withdrawnOn === null).map((row) => row.studentNumber);
     const workbook = new ExcelJS.Workbook();
-    workbook.addWorksheet('Totals').addRows([
-      ['Student number', 'Total'],
-      ['S10427', { formula: 'B9/2' }],
+    workbook
+      .addWorksheet('Totals')
+      .addRows([
+        ['Student number', 'Total'],
+        ...numbers.map((number, at) => [number, at === 0 ? { formula: 'B9/2' } : 70 + at]),
+      ]);
+    const { body } = await read('f.xlsx', Buffer.from(await workbook.xlsx.writeBuffer()));
+    expect((await rowsOf(body, 'unreadable')).rows.map(({ row, value }) => [row, value])).toEqual([
+      [2, '(formula without a value: open the file in a spreadsheet and save it)'],
     ]);
-    const { status, body } = await read<Problem>('f.xlsx', Buffer.from(await workbook.xlsx.writeBuffer()));
-    expect([status, body.detail]).toEqual([
-      422,
-      'Row 2: the formula in B2 has no value; open the file in a spreadsheet, save it, and choose it again.',
-    ]);
+    expect(body.plan!.counts.unreadable).toBe(1);
   });
 
   it('that would unpack to gigabytes is refused before it is unpacked', async () => {
@@ -583,4 +587,82 @@ it('a student is known by the number on the card and by the roster’s own id, u
     other,
     undefined,
   ]);
+});
+
+describe('where the table of a file begins', () => {
+  const csv = (...rows: string[][]) => rows.map((row) => row.join(',')).join('\n');
+  const readAgain = <Body = FileImportReply>(id: number, request: object) =>
+    registrar.send<Body>('POST', `/file-imports/${id}/read-again`, { sheet: null, headerRow: null, ...request });
+  const numbers = async () => {
+    const { sheet } = await sheetNamed(registrar, 'Tidal Ecology 1');
+    return sheet.rows.filter(({ withdrawnOn }) => withdrawnOn === null).map(({ studentNumber }) => studentNumber);
+  };
+  const workbookOf = async (sheets: Record<string, string[][]>, hidden: readonly string[] = []) => {
+    const workbook = new ExcelJS.Workbook();
+    for (const [name, rows] of Object.entries(sheets)) {
+      const state = hidden.includes(name) ? 'hidden' : 'visible';
+      workbook.addWorksheet(name, { state }).addRows(rows);
+    }
+    return Buffer.from(await workbook.xlsx.writeBuffer());
+  };
+
+  it('without names of columns every row is data, also one that holds no figure', async () => {
+    const [first, second, third] = await numbers();
+    const { body } = await read('bare.csv', csv([first!, 'INC'], [second!, '71'], [third!, '82']));
+    expect(body).toMatchObject({ headerRow: 0, header: ['', ''], idColumn: 0, dataRows: 3 });
+    const { body: planned } = await choose(body.id, {
+      idColumn: 0,
+      sectionId: body.sectionId,
+      grades: quarterGrade(1),
+    });
+    expect((await rowsOf(planned)).rows.map(({ row, value, outcome }) => [row, value, outcome])).toEqual([
+      [1, 'INC', 'label'],
+      [2, '71', 'new'],
+      [3, '82', 'new'],
+    ]);
+  });
+
+  it('is said by hand where it was not found, and what the columns mean is proposed anew', async () => {
+    const [first, second] = await numbers();
+    const table = csv(['Number', '2026'], [first!, '71'], [second!, '82']);
+    const { body } = await read('year.csv', table);
+    expect([body.headerRow, body.dataRows]).toEqual([0, 3]);
+    const { body: named } = await readAgain(body.id, { headerRow: 1 });
+    expect(named).toMatchObject({ headerRow: 1, header: ['Number', '2026'], dataRows: 2, idColumn: 0 });
+    expect(named.leadingRows[0]).toEqual(['Number', '2026']);
+    expect((await readAgain<Problem>(body.id, { headerRow: 9 })).body.errors).toEqual([
+      { field: 'headerRow', detail: 'the file has 3 rows' },
+    ]);
+    expect((await readAgain<Problem>(body.id, { headerRow: 31 })).status).toBe(422);
+  });
+
+  it('of a workbook with several sheets is asked for, and nothing is chosen before', async () => {
+    const all = await numbers();
+    const table = (heading: string, from: number) => [
+      ['Number', heading],
+      ...all.map((number, at) => [number, String(from + at)]),
+    ];
+    const sheets = { Notes: table('Total', 10), Grades: table('Quarter grade', 60), Old: table('Total', 30) };
+    const { body } = await read('book.xlsx', await workbookOf(sheets, ['Old']));
+    expect(body).toMatchObject({ sheet: 'Notes', asksSheet: true, idColumn: null, grades: [], plan: null });
+    expect(body.sheets.map(({ name, isHidden }) => [name, isHidden])).toEqual([
+      ['Notes', false],
+      ['Grades', false],
+      ['Old', true],
+    ]);
+    const { body: chosen } = await readAgain(body.id, { sheet: 'Grades' });
+    expect(chosen).toMatchObject({ sheet: 'Grades', asksSheet: false, idColumn: 0, grades: quarterGrade(1) });
+    expect((await rowsOf(chosen)).rows.map(({ value }) => value)).toEqual(all.map((_number, at) => String(60 + at)));
+    expect((await readAgain<Problem>(body.id, { sheet: 'None' })).body.errors).toEqual([
+      { field: 'sheet', detail: 'a sheet of the workbook' },
+    ]);
+  });
+
+  it('of a workbook whose other sheets are hidden is in the one that is seen', async () => {
+    const all = await numbers();
+    const rows = (value: string) => [['Number', 'Quarter grade'], ...all.map((number) => [number, value])];
+    const { body } = await read('hidden.xlsx', await workbookOf({ Old: rows('11'), Grades: rows('91') }, ['Old']));
+    expect(body).toMatchObject({ sheet: 'Grades', asksSheet: false });
+    expect((await rowsOf(body)).rows[0]!.value).toBe('91');
+  });
 });

@@ -13,7 +13,17 @@ import {
   spokenNameOf,
 } from '#server/platform';
 
-const { computedGrades, courses, fileColumns, fileImports, filePieces, fileRowOutcomes, people, sections } = tables;
+const {
+  computedGrades,
+  courses,
+  fileColumns,
+  fileImports,
+  filePieces,
+  fileRowOutcomes,
+  fileWorkbooks,
+  people,
+  sections,
+} = tables;
 
 export type KeptFile = typeof fileImports.$inferSelect & { readonly grades: readonly GradeColumn[] };
 
@@ -47,6 +57,20 @@ export class FileImportsRepository {
         await queries
           .insert(filePieces)
           .values({ importId, piece: piece++, bytes: each.subarray(from, from + pieceBytes) });
+  }
+
+  async replaceBytes(queries: Queries, importId: number, bytes: AsyncIterable<Buffer>): Promise<void> {
+    await queries.delete(filePieces).where(eq(filePieces.importId, importId));
+    await this.addBytes(queries, importId, bytes);
+  }
+
+  async keepWorkbook(queries: Queries, importId: number, bytes: Buffer): Promise<void> {
+    await queries.insert(fileWorkbooks).values({ importId, bytes });
+  }
+
+  async workbook(queries: Queries, importId: number): Promise<Buffer | undefined> {
+    const [found] = await queries.select().from(fileWorkbooks).where(eq(fileWorkbooks.importId, importId));
+    return found?.bytes;
   }
 
   /** The bytes of a file, a piece after the other. */

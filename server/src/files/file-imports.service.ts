@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { Injectable } from '@nestjs/common';
 import { canChooseColumns, canDiscardFile, countOutcomes, foldKey, isWritten, readingOf } from '#core/files';
 import { problemOf } from '#contract/problems';
@@ -8,17 +9,35 @@ import {
   type FileImportSummaryReply,
   type FileRowsQuery,
   type FileRowsReply,
+  type ReadAgainRequest,
 } from '#contract/files';
 import { PeriodsRepository } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
-import { Clock, openTableOrThrow, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import {
+  Clock,
+  openTableOrThrow,
+  openWorkbookOrThrow,
+  Refusal,
+  Transactions,
+  type Actor,
+  type OpenTable,
+  type Queries,
+} from '#server/platform';
 import { FileDirectoryService } from './file-directory.service.js';
 import { FileImportsRepository, type KeptFile } from './file-imports.repository.js';
-import { choiceOf, proposeColumns } from './file-proposals.js';
+import { FileMeaningService } from './file-meaning.service.js';
 import { FileWorker } from './file-worker.js';
-import { choiceOfFile, faultsOf, linesOf, planOf, problemAsRefusal } from './kept-file.js';
+import {
+  asksForSheet,
+  choiceOfFile,
+  faultsOf,
+  firstRowsOf,
+  linesOf,
+  nothingChosen,
+  planOf,
+  problemAsRefusal,
+} from './kept-file.js';
 
-const samplesKept = 5;
 /** Work on a file of so many bytes is done before the answer; on a larger one the answer tells how far it is. */
 const workedOnAtOnce = 1024 * 1024;
 
@@ -29,6 +48,7 @@ export class FileImportsService {
     private readonly transactions: Transactions,
     private readonly files: FileImportsRepository,
     private readonly directories: FileDirectoryService,
+    private readonly meanings: FileMeaningService,
     private readonly periods: PeriodsRepository,
     private readonly worker: FileWorker,
     private readonly log: ChangeLog,
@@ -42,35 +62,36 @@ export class FileImportsService {
   /** Keeps a file, with what is proposed for it already chosen. Writes no grade. */
   async read(actor: Actor, periodId: number, name: string, path: string): Promise<FileImportReply> {
     const table = await openTableOrThrow(path, name, largestWorkbookMegabytes);
-    const header = table.firstRows[table.headerRow - 1]!.map((cell) => cell.trim());
-    const samples = table.firstRows.slice(table.headerRow);
     const reading = this.transactions.reading;
     const period = await this.periods.byIdOrThrow(reading, periodId);
-    const items = await this.directories.items(reading, period);
-    if (items.length === 0) throw new Refusal('not-found', { what: `report item in ${period.name}`, id: periodId });
-    const earlier = await this.files.earlierReading(reading, period.schoolId, header);
-    const others = (await this.periods.ofSchool(reading, period.schoolId)).filter(({ id }) => id !== periodId);
-    const periods = { own: period.name, others: others.map(({ name }) => name) };
-    const proposals = await proposeColumns(reading, this.directories, header, samples, items, periods, earlier);
+    const meant = await this.meanings.of(period, table.firstRows, null);
+    const asksSheet = asksForSheet(table.sheets);
     const id = await this.transactions.run(async (queries) => {
-      const { grades, ...choice } = choiceOf(proposals);
-      const { byteSize, sha256, encoding, form, headerRow } = table;
-      const file = { fileName: name, byteSize, sha256, encoding, form, headerRow, header, proposals, ...choice };
+      const { grades, ...choice } = asksSheet ? nothingChosen : meant.choice;
+      const { byteSize, sha256, encoding, form, sheets, sheet } = table;
       const id = await this.files.add(
         queries,
         {
-          ...file,
+          fileName: name,
+          byteSize,
+          sha256,
+          encoding,
+          form,
+          sheets,
+          sheet,
+          ...meant.head,
+          ...choice,
           schoolId: period.schoolId,
           periodId,
           status: 'reading',
-          sampleRows: samples.slice(0, samplesKept),
-          namedSections: earlier?.namedSections ?? {},
+          namedSections: meant.namedSections,
           readBy: actor.personId,
           readAt: this.clock.now(),
         },
         grades,
       );
       await this.files.addBytes(queries, id, table.bytes());
+      if (table.sheets.length > 1) await this.files.keepWorkbook(queries, id, await readFile(path));
       await this.log.record(queries, actor, [
         { action: 'read file', thing: `file ${id}`, before: null, after: { name, bytes: byteSize } },
       ]);
@@ -81,6 +102,49 @@ export class FileImportsService {
     if (file.status !== 'refused') return this.reply(file);
     await this.files.remove(reading, id);
     throw problemAsRefusal(file)!;
+  }
+
+  /** Reads the file again, from another sheet or with its columns named in another row; what was chosen is chosen anew. */
+  async readAgain(actor: Actor, id: number, { sheet, headerRow }: ReadAgainRequest): Promise<FileImportReply> {
+    const reading = this.transactions.reading;
+    const file = await this.files.byIdOrThrow(reading, id);
+    const period = await this.periods.byIdOrThrow(reading, file.periodId);
+    const other = sheet === null || sheet === file.sheet ? null : await this.otherSheetOrThrow(file, sheet);
+    const firstRows = other?.firstRows ?? (await firstRowsOf(this.files.bytes(reading, id), file.form));
+    if (headerRow !== null && headerRow > firstRows.length)
+      throw new Refusal('fields-wrong', {}, [{ field: 'headerRow', detail: `the file has ${firstRows.length} rows` }]);
+    const meant = await this.meanings.of(period, firstRows, headerRow);
+    const isSheetChosen = file.isSheetChosen || sheet !== null;
+    const { grades, ...choice } = asksForSheet(file.sheets) && !isSheetChosen ? nothingChosen : meant.choice;
+    await this.transactions.run(async (queries) => {
+      const now = await this.files.lockedOrThrow(queries, id);
+      if (!canChooseColumns(now.status)) throw new Refusal('import-done', { status: now.status });
+      await this.files.setGrades(queries, id, grades);
+      if (other) await this.files.replaceBytes(queries, id, other.bytes());
+      const isPlanned = readingOf({ grades, ...choice }) !== null;
+      await this.files.change(queries, id, {
+        ...meant.head,
+        ...choice,
+        ...(other && { sheet: other.sheet, rowCount: null }),
+        isSheetChosen,
+        planNumber: now.planNumber + 1,
+        plan: null,
+        problem: null,
+        status: other ? 'reading' : isPlanned ? 'planning' : 'read',
+      });
+      const before = { sheet: now.sheet, headerRow: now.headerRow };
+      const after = { sheet: other?.sheet ?? now.sheet, headerRow: meant.head.headerRow };
+      await this.log.record(queries, actor, [{ action: 'read file again', thing: `file ${id}`, before, after }]);
+    });
+    await this.work(id, file.byteSize);
+    return this.byId(id);
+  }
+
+  private async otherSheetOrThrow({ id, fileName, sheets }: KeptFile, sheet: string): Promise<OpenTable> {
+    const workbook = await this.files.workbook(this.transactions.reading, id);
+    if (!workbook || !sheets.some(({ name }) => name === sheet))
+      throw new Refusal('fields-wrong', {}, [{ field: 'sheet', detail: 'a sheet of the workbook' }]);
+    return openWorkbookOrThrow(workbook, fileName, sheet);
   }
 
   async byId(id: number): Promise<FileImportReply> {
@@ -195,6 +259,11 @@ export class FileImportsService {
       stepsDone,
       stepCount,
       header,
+      headerRow: file.headerRow,
+      leadingRows: file.leadingRows,
+      sheets: file.sheets,
+      sheet: file.sheet,
+      asksSheet: asksForSheet(file.sheets) && !file.isSheetChosen,
       sampleRows,
       proposals,
       namedSections: file.namedSections,

@@ -24,6 +24,7 @@ const confidenceInEarlier = 99;
 export async function proposeColumns(
   queries: Queries,
   directories: FileDirectoryService,
+  students: ReadonlyMap<string, number>,
   header: readonly string[],
   rows: readonly (readonly string[])[],
   items: readonly ReportedItem[],
@@ -31,7 +32,6 @@ export async function proposeColumns(
   earlier: EarlierReading | undefined,
 ): Promise<FileProposals> {
   const filled = rows.filter((row) => row.some((cell) => cell.trim() !== ''));
-  const students = await directories.students();
   const names = await directories.sectionNames(queries, items, earlier?.namedSections ?? {});
   const asBefore = (column: number): ColumnProposal => ({
     column,
@@ -50,9 +50,9 @@ export async function proposeColumns(
       : earlier
         ? null
         : (proposeSectionColumn(header, filled, names) ?? null);
-  const grades =
+  const { grades, doubts } =
     kept.length > 0
-      ? kept.map(({ column, itemId }) => ({ itemId, proposal: asBefore(column) }))
+      ? { grades: kept.map(({ column, itemId }) => ({ itemId, proposal: asBefore(column) })), doubts: [] }
       : proposeGradeColumns(
           header,
           filled,
@@ -63,7 +63,7 @@ export async function proposeColumns(
   const known = id ? filled.flatMap((row) => students.get(foldKey(row[id.column] ?? '')) ?? []) : [];
   const isForSeveral = sectionColumn !== null || tellsSectionsApart(header, filled);
   const section = isForSeveral ? null : await likeliestSection(queries, directories, known, filled.length, items);
-  return { id, sectionColumn, section, grades };
+  return { id, sectionColumn, section, grades, doubts };
 }
 
 export function choiceOf({ id, sectionColumn, section, grades }: FileProposals): FileChoice {

@@ -9,6 +9,7 @@ import { FileDirectoryService } from './file-directory.service.js';
 import { FileImportsController } from './file-imports.controller.js';
 import { FileImportsRepository } from './file-imports.repository.js';
 import { FileImportsService } from './file-imports.service.js';
+import { FileMeaningService } from './file-meaning.service.js';
 import { FilePlannerService } from './file-planner.service.js';
 import { FileValuesRepository } from './file-values.repository.js';
 import { FileWorker } from './file-worker.js';
@@ -20,6 +21,7 @@ import { FileWorker } from './file-worker.js';
     FileDirectoryService,
     FileImportsRepository,
     FileImportsService,
+    FileMeaningService,
     FilePlannerService,
     FileValuesRepository,
     FileWorker,

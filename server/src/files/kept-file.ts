@@ -1,7 +1,7 @@
-import { checkChoice, countOutcomes, isLeftOut, noOutcomes } from '#core/files';
+import { checkChoice, countOutcomes, isLeftOut, noOutcomes, type FileChoice } from '#core/files';
 import type { ProblemCode, ProblemData } from '#contract/problems';
 import type { ChooseColumnsRequest, FilePlanReply, FileRowsQuery } from '#contract/files';
-import { Refusal, type FieldFault } from '#server/platform';
+import { readRows, Refusal, type FieldFault } from '#server/platform';
 import type { ReportedItem } from '#server/period-view';
 import type { KeptFile } from './file-imports.repository.js';
 
@@ -41,4 +41,24 @@ export function problemAsRefusal({ problem }: KeptFile): Refusal | null {
   if (!problem) return null;
   const { code, data } = problem as { code: ProblemCode; data: ProblemData<ProblemCode> };
   return new Refusal(code, data);
+}
+
+/** Where several sheets can be seen, which is meant is for somebody to say. */
+export function asksForSheet(sheets: KeptFile['sheets']): boolean {
+  return sheets.filter(({ isHidden }) => !isHidden).length > 1;
+}
+
+export const nothingChosen: FileChoice = { idColumn: null, sectionId: null, sectionColumn: null, grades: [] };
+
+/** Rows that say what a file's columns mean. */
+const rowsForMeaning = 1_000;
+
+/** The first rows of a file that is kept. */
+export async function firstRowsOf(bytes: AsyncIterable<Buffer>, form: KeptFile['form']): Promise<string[][]> {
+  const first: string[][] = [];
+  for await (const { rows } of readRows(bytes, form)) {
+    for (const row of rows) first.push([...row]);
+    if (first.length >= rowsForMeaning) break;
+  }
+  return first.slice(0, rowsForMeaning);
 }

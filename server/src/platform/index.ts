@@ -30,7 +30,7 @@ export { Refusal, type FieldFault } from './errors/refusal.js';
 export { createValidationPipe } from './errors/validation-pipe.js';
 export { PlatformModule } from './platform.module.js';
 export * as tables from './database/tables/index.js';
-export { openTableOrThrow } from './files/open-table.js';
+export { openTableOrThrow, openWorkbookOrThrow, type OpenTable } from './files/open-table.js';
 export { readRows } from './files/read-rows.js';
 export { readTableOrThrow } from './files/read-table.js';
 export { csvLines, spreadsheetTypes, writeSpreadsheet, type SpreadsheetType } from './files/spreadsheet.js';

@@ -1,22 +1,25 @@
-import type { ChooseColumnsRequest, FileImportReply } from '#contract/files';
+import type { ChooseColumnsRequest, FileImportReply, ReadAgainRequest } from '#contract/files';
 import type { SheetSummaryReply } from '#contract/posting';
 import { Choice } from '../ui/field';
 import { Panel } from '../ui/panel';
 import { ProposalReasons } from './proposal-reasons';
+import { WhereTableIs } from './where-table-is';
 
 interface ColumnChooserProps {
   readonly file: FileImportReply;
   readonly sections: readonly SheetSummaryReply[];
   readonly onChoose: (change: Partial<ChooseColumnsRequest>) => void;
+  readonly onReadAgain: (request: ReadAgainRequest) => void;
 }
 
 const none = '';
 
 /** What the file's columns mean, as a sentence, over its first rows. */
-export function ColumnChooser({ file, sections, onChoose }: ColumnChooserProps) {
+export function ColumnChooser({ file, sections, onChoose, onReadAgain }: ColumnChooserProps) {
   return (
     <Panel label="Columns" className="shrink-0">
       <div className="px-4 pt-2.5 pb-2">
+        <WhereTableIs file={file} onReadAgain={onReadAgain} />
         <p className="text-[15px] leading-[1.9]">
           Students are named by{' '}
           <ColumnChoice
@@ -77,7 +80,7 @@ function ColumnChoice({ label, noneWords = 'choose a column', file, column, onCh
 }
 
 /** One section for all rows, or the column that names the section of each. */
-function SectionChoice({ file, sections, onChoose }: ColumnChooserProps) {
+function SectionChoice({ file, sections, onChoose }: Omit<ColumnChooserProps, 'onReadAgain'>) {
   const { sectionId, sectionColumn } = file;
   return (
     <Choice
@@ -125,7 +128,7 @@ function Sample({ file }: { file: FileImportReply }) {
                 key={column}
                 className={`px-3 py-1 text-left font-semibold whitespace-nowrap ${used.has(column) ? 'bg-eucalypt-soft text-eucalypt' : 'text-quiet'}`}
               >
-                {name}
+                {name || `column ${column + 1}`}
               </th>
             ))}
           </tr>

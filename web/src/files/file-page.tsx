@@ -27,7 +27,7 @@ export function FilePage() {
   const { periodId } = useScope();
   const sheets = useSheets(periodId);
   const { data: lists } = sheets;
-  const { choose } = useFileActions(file?.id ?? 0);
+  const { choose, readAgain } = useFileActions(file?.id ?? 0);
   if (!file || !lists) return <PageFace queries={[opened, sheets]} />;
 
   const sections = lists[0]?.sheets ?? [];
@@ -61,7 +61,14 @@ export function FilePage() {
           </Note>
         </div>
       )}
-      {isOpen && <ColumnChooser file={file} sections={sections} onChoose={onChoose} />}
+      {isOpen && (
+        <ColumnChooser
+          file={file}
+          sections={sections}
+          onChoose={onChoose}
+          onReadAgain={(request) => readAgain.mutate(request, { onError: showProblem })}
+        />
+      )}
       {isOpen && (
         <UnknownSections file={file} sections={sections} onChoose={(namedSections) => onChoose({ namedSections })} />
       )}

@@ -111,10 +111,36 @@ describe('a file', () => {
       /Quarter grade: headed “total”, percentages in 2 of 2 rows \(90 %\)\.$/,
     );
     unmount();
-    await show(fileOf({ proposals: { id: null, sectionColumn: null, section: null, grades: [] } }));
+    await show(fileOf({ proposals: { id: null, sectionColumn: null, section: null, grades: [], doubts: [] } }));
     expect(screen.getByText(/^No column contains ids that we know\./).textContent).toMatch(
       /No column contains percentages\.$/,
     );
+  });
+
+  it('says of each column that is left why, and asks for nothing it may not know', async () => {
+    const doubts = [
+      { column: 2, code: 'otherPeriod' },
+      { column: 1, code: 'values' },
+    ] as const;
+    await show(fileOf({ grades: [], proposals: { ...fileOf().proposals, grades: [], doubts } }));
+    expect(screen.getByText('“Total” was not chosen: it is named after another period.')).toBeTruthy();
+    expect(screen.getByText('“Name” was not chosen: its values are not grades out of 100.')).toBeTruthy();
+  });
+
+  it('lets the row with the column names be chosen by hand, and the sheet of a workbook', async () => {
+    const sheets = [
+      { name: 'Notes', isHidden: false },
+      { name: 'Grades', isHidden: false },
+      { name: 'Old', isHidden: true },
+    ];
+    const { person, sent } = await show(fileOf({ sheets, sheet: 'Notes', asksSheet: true }));
+    const asked = () => sent.findLast(({ request }) => request === 'POST /file-imports/9/read-again')?.body;
+    expect(screen.getByText('Which sheet holds the grades?')).toBeTruthy();
+    expect(screen.getByText('(1 sheet hidden)')).toBeTruthy();
+    await person.selectOptions(screen.getByLabelText('Sheet'), 'Grades');
+    expect(asked()).toEqual({ sheet: 'Grades', headerRow: null });
+    await person.selectOptions(screen.getByLabelText('Row with the column names'), 'no row');
+    expect(asked()).toEqual({ sheet: null, headerRow: 0 });
   });
 
   it('asks once for a section it does not know', async () => {

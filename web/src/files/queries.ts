@@ -6,6 +6,7 @@ import type {
   FileImportSummaryReply,
   FileRowsQuery,
   FileRowsReply,
+  ReadAgainRequest,
 } from '#contract/files';
 import { api } from '../shell/api';
 import { useRefreshCounts } from '../shell/scope';
@@ -73,6 +74,12 @@ export function useFileActions(id: number) {
       scope: { id: `file ${id}` },
       mutationFn: (choice: ChooseColumnsRequest) => api.put<FileImportReply>(`/file-imports/${id}/columns`, choice),
       onMutate: (choice) => client.setQueryData<FileImportReply>(fileKey(id), (file) => file && { ...file, ...choice }),
+      onSuccess,
+      onError,
+    }),
+    readAgain: useMutation({
+      scope: { id: `file ${id}` },
+      mutationFn: (request: ReadAgainRequest) => api.post<FileImportReply>(`/file-imports/${id}/read-again`, request),
       onSuccess,
       onError,
     }),

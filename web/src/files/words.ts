@@ -1,4 +1,11 @@
-import { countOutcomes, isWritten, type ColumnProposal, type FileStatus, type RowOutcome } from '#core/files';
+import {
+  countOutcomes,
+  isWritten,
+  type ColumnDoubt,
+  type ColumnProposal,
+  type FileStatus,
+  type RowOutcome,
+} from '#core/files';
 import type { FileImportReply, FilePlanReply, FileRowReply } from '#contract/files';
 import { listed } from '#contract/messages';
 import type { Watched } from '../runs/use-time-left';
@@ -87,6 +94,15 @@ export function workOfFile(file: FileWork | undefined): Omit<Watched, 'at'> {
     ? { work: `file ${file.id} ${file.status}`, done: file.stepsDone, total: file.stepCount }
     : { work: null, done: 0, total: 0 };
 }
+
+/** Why a column of percentages was proposed for nothing. */
+export const doubtWords: Record<ColumnDoubt['code'], string> = {
+  otherPeriod: 'it is named after another period',
+  alike: 'another column may be meant as well',
+  values: 'its values are not grades out of 100',
+  withheld: 'its name says that it is not final',
+  unnamed: 'nothing in its name says what it is for',
+};
 
 /** Why a column was proposed. */
 export function proposalWords({ reason }: ColumnProposal): string {

@@ -26,6 +26,24 @@ describe('the text of a file', () => {
     expect(decodeTextOrThrow(bytes, 'a.csv')).toEqual({ text, encoding });
   });
 
+  it.each([
+    [
+      'a table of a web page under the name of a spreadsheet',
+      Buffer.from('<table><tr><td>S1</td></tr></table>'),
+      'a web page',
+    ],
+    [
+      'a workbook with a password',
+      Buffer.concat([Buffer.from('d0cf11e0a1b11ae1', 'hex'), Buffer.from('EncryptedPackage', 'utf16le')]),
+      'a workbook with a password',
+    ],
+    ['an old spreadsheet', Buffer.from('d0cf11e0a1b11ae1', 'hex'), 'an old spreadsheet or document'],
+  ])('is none in %s, and it says so', (_what, bytes, found) => {
+    expect(() => decodeTextOrThrow(bytes, 'a.xls')).toThrow(
+      expect.objectContaining({ code: 'file-kind', data: expect.objectContaining({ found }) }),
+    );
+  });
+
   it('that holds the sign for what could not be read is left as it is', () => {
     expect(decodeTextOrThrow(Buffer.from('a\uFFFDb,c\n'), 'a.csv').encoding).toBe('UTF-8');
   });

@@ -17,6 +17,9 @@ const kinds: readonly (readonly [start: string, found: string, hint: string])[] 
   ['1f8b', 'a compressed file', 'Unpack it first.'],
 ];
 
+/** The name of the part that holds an encrypted workbook, as its container writes it (ECMA-376, part 2; from memory). */
+const encryptedPart = Buffer.from('EncryptedPackage', 'utf16le');
+
 /** Encodings, by the name that the decoder knows, as people know them. */
 export const encodingNames = {
   utf8: 'UTF-8',
@@ -52,7 +55,12 @@ export function refuseKinds(head: Buffer, name: string): void {
   if (head.length === 0) throw new Refusal('file-empty', { name });
   const start = head.subarray(0, 8).toString('hex');
   const kind = kinds.find(([prefix]) => start.startsWith(prefix));
-  if (kind) throw new Refusal('file-kind', { name, found: kind[1], hint: kind[2] });
+  if (!kind) return;
+  if (head.includes(encryptedPart)) {
+    const hint = 'Open it in a spreadsheet, take the password off, and save it as CSV or XLSX.';
+    throw new Refusal('file-kind', { name, found: 'a workbook with a password', hint });
+  }
+  throw new Refusal('file-kind', { name, found: kind[1], hint: kind[2] });
 }
 
 /**
@@ -61,7 +69,7 @@ export function refuseKinds(head: Buffer, name: string): void {
  */
 export function refuseNoText(text: string, name: string): void {
   if (text.trim() === '') throw new Refusal('file-empty', { name });
-  if (/^\s*<(!doctype|html|\?xml)/i.test(text)) {
+  if (/^\s*<(!doctype|html|\?xml|table|head|body|meta|style)\b/i.test(text)) {
     throw new Refusal('file-kind', { name, found: 'a web page', hint: 'Export it from the platform again, as CSV.' });
   }
 }

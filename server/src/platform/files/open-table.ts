@@ -3,13 +3,14 @@ import { createReadStream } from 'node:fs';
 import { open, readFile, stat } from 'node:fs/promises';
 import iconv from 'iconv-lite';
 import Papa from 'papaparse';
-import { findHeaderRow } from '#core/files';
+import { firstRowOfTable } from '#core/files';
 import { Refusal } from '../errors/refusal.js';
 import { encodingNames, encodingOf, refuseKinds, refuseNoText, refuseNul } from './decode-text.js';
 import { refuseWide, withPlainBreaks } from './parse-table.js';
 import { textFormOf, type TextForm } from './read-rows.js';
 import { isZip } from './open-zip.js';
-import { readWorkbookOrThrow } from './workbook/read-workbook.js';
+import { readWorkbookInThread } from './workbook/read-workbook-in-thread.js';
+import type { SheetName } from './workbook/workbook-parts.js';
 
 /** A file that turned out to hold a table, with its first rows read. */
 export interface OpenTable {
@@ -20,8 +21,9 @@ export interface OpenTable {
   readonly form: TextForm;
   /** The first rows of the file, all of a small one. */
   readonly firstRows: readonly (readonly string[])[];
-  /** Position of the row that names the columns, 1 for the first of the file. */
-  readonly headerRow: number;
+  /** The sheets of a workbook, and the one that was read; none for text. */
+  readonly sheets: readonly SheetName[];
+  readonly sheet: string | null;
   /** The rows as text in that form: the file itself, or what a workbook holds. */
   readonly bytes: () => AsyncIterable<Buffer>;
 }
@@ -42,7 +44,7 @@ export async function openTableOrThrow(path: string, name: string, mostWorkbookM
   if (isZip(head)) {
     if (size > mostWorkbookMegabytes * 1024 * 1024)
       throw new Refusal('workbook-too-large', { limit: mostWorkbookMegabytes });
-    return openWorkbookOrThrow(await readFile(path), name);
+    return openWorkbookOrThrow(await readFile(path), name, null);
   }
   refuseKinds(head, name);
   const { sha256, isUtf8 } = await readWhole(path);
@@ -51,47 +53,53 @@ export async function openTableOrThrow(path: string, name: string, mostWorkbookM
   refuseNoText(text, name);
   refuseNul(text, 0);
   const form = textFormOf(text, encoding);
-  const { delimiter } = form;
-  const rows = new Papa.Parser({ delimiter, newline: '\n', quoteChar: '"', preview: firstRows }).parse(
-    text,
-    0,
-    size > head.length,
-  ) as Papa.ParseResult<string[]>;
   return {
     byteSize: size,
     sha256,
     encoding: encodingNames[encoding],
     form,
-    ...headerOfOrThrow(rows.data, name),
+    firstRows: firstRowsOrThrow(text, form, name, size > head.length),
+    sheets: [],
+    sheet: null,
     bytes: () => createReadStream(path, { highWaterMark: pieceBytes }) as AsyncIterable<Buffer>,
   };
 }
 
-/** A workbook's rows are kept as text, as they were read. */
-async function openWorkbookOrThrow(bytes: Buffer, name: string): Promise<OpenTable> {
-  const rows = await readWorkbookOrThrow(bytes, name);
-  if (rows.length === 0) throw new Refusal('file-empty', { name });
-  const text = Buffer.from(`${Papa.unparse(rows as string[][], { newline: '\n' })}\n`);
+/**
+ * A sheet of a workbook as a table; its rows are kept as text, as they were read.
+ * @param sheet null for the first that is not hidden
+ */
+export async function openWorkbookOrThrow(bytes: Buffer, name: string, sheet: string | null): Promise<OpenTable> {
+  const book = await readWorkbookInThread(bytes, name, sheet);
+  const text = Buffer.from(book.text);
+  const form: TextForm = { encoding: 'utf8', delimiter: ',' };
+  const head = text.subarray(0, headBytes).toString();
   return {
     byteSize: bytes.length,
     sha256: createHash('sha256').update(bytes).digest('hex'),
     encoding: 'XLSX',
-    form: { encoding: 'utf8', delimiter: ',' },
-    ...headerOfOrThrow(rows.slice(0, firstRows), name),
+    form,
+    firstRows: firstRowsOrThrow(head, form, name, text.length > headBytes),
+    sheets: book.sheets,
+    sheet: book.sheet,
     bytes: async function* () {
       for (let from = 0; from < text.length; from += pieceBytes) yield text.subarray(from, from + pieceBytes);
     },
   };
 }
 
-function headerOfOrThrow(
-  rows: readonly (readonly string[])[],
+/** The first rows of a text in a form, all of a short one. */
+export function firstRowsOrThrow(
+  text: string,
+  { delimiter }: TextForm,
   name: string,
-): Pick<OpenTable, 'firstRows' | 'headerRow'> {
-  refuseWide(rows, 0);
-  const at = findHeaderRow(rows);
-  if (at === undefined) throw new Refusal('file-no-columns', { name });
-  return { firstRows: rows, headerRow: at + 1 };
+  isCut: boolean,
+): readonly (readonly string[])[] {
+  const parser = new Papa.Parser({ delimiter, newline: '\n', quoteChar: '"', preview: firstRows });
+  const { data } = parser.parse(text, 0, isCut) as Papa.ParseResult<string[]>;
+  refuseWide(data, 0);
+  if (firstRowOfTable(data) === undefined) throw new Refusal('file-no-columns', { name });
+  return data;
 }
 
 async function readHead(path: string): Promise<Buffer> {

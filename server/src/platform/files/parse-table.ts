@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { findHeaderRow } from '#core/files';
+import { findHeaderRow, firstRowOfTable, leadingRows } from '#core/files';
 import { Refusal } from '../errors/refusal.js';
 
 export interface FileTable {
@@ -15,8 +15,6 @@ const mostRows = 50_000;
 export const mostColumns = 1000;
 export const openQuotation = 'a quotation mark is opened and never closed';
 const delimiters = [',', ';', '\t', '|'];
-/** Enough to see past title lines. */
-const leadingRows = 30;
 
 /**
  * Reads delimited text (RFC 4180; comma, semicolon, tab or bar) into rows and finds its header.
@@ -76,14 +74,15 @@ export function withPlainBreaks(text: string): string {
 }
 
 /**
- * The sign that divides the text into the widest table with a header. The parser's own guess goes by the average row, so
- * that title lines and a blank last line mislead it where there are two columns.
+ * The sign that divides the text into the widest table, and of several such the one with most rows of that width. The
+ * parser's own guess goes by the average row, so that title lines and a blank last line mislead it where there are two columns.
  */
 export function delimiterOf(text: string): string {
-  const widths = delimiters.map((delimiter) => {
+  const tables = delimiters.map((delimiter) => {
     const rows = Papa.parse<string[]>(text, { delimiter, preview: leadingRows }).data;
-    const at = findHeaderRow(rows);
-    return at === undefined ? 0 : rows[at]!.length;
+    const at = firstRowOfTable(rows);
+    const width = at === undefined ? 0 : rows[at]!.length;
+    return { delimiter, width, rows: rows.filter((row) => row.length === width).length };
   });
-  return delimiters[widths.indexOf(Math.max(...widths))]!;
+  return tables.toSorted((one, other) => other.width - one.width || other.rows - one.rows)[0]!.delimiter;
 }

@@ -1,7 +1,8 @@
+import Papa from 'papaparse';
 import { decodeTextOrThrow } from './decode-text.js';
 import { parseTableOrThrow, tableOfRowsOrThrow, type FileTable } from './parse-table.js';
 import { isZip } from './open-zip.js';
-import { readWorkbookOrThrow } from './workbook/read-workbook.js';
+import { readWorkbookInThread, type WorkbookAsText } from './workbook/read-workbook-in-thread.js';
 
 /**
  * The table of an exported file with its header found: delimited text in any usual encoding, or the first sheet of a
@@ -13,7 +14,11 @@ export async function readTableOrThrow(
   name: string,
 ): Promise<{ readonly table: FileTable; readonly encoding: string }> {
   if (isZip(bytes))
-    return { table: tableOfRowsOrThrow(await readWorkbookOrThrow(bytes, name), name), encoding: 'XLSX' };
+    return { table: tableOfRowsOrThrow(rowsOf(await readWorkbookInThread(bytes, name, null)), name), encoding: 'XLSX' };
   const { text, encoding } = decodeTextOrThrow(bytes, name);
   return { table: parseTableOrThrow(text, name), encoding };
+}
+
+function rowsOf({ text }: WorkbookAsText): string[][] {
+  return Papa.parse<string[]>(Buffer.from(text).toString().slice(0, -1), { delimiter: ',', newline: '\n' }).data;
 }

@@ -1,6 +1,6 @@
 import { fileStatuses, type FilePlan, type FileProposals, type RowOutcome } from '#core/files';
 import { sql } from 'drizzle-orm';
-import { index, integer, jsonb, numeric, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
+import { boolean, index, integer, jsonb, numeric, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 import type { TextForm } from '../../files/read-rows.js';
 import { periods, schools } from './calendar.js';
 import { bytes, createdAt, id, instant, onlyKnownWords } from './columns.js';
@@ -26,9 +26,16 @@ export const fileImports = pgTable(
     encoding: text().notNull(),
     /** How its pieces are written. */
     form: jsonb().$type<TextForm>().notNull(),
+    /** The sheets of a workbook, the one that was read, and whether somebody chose it. */
+    sheets: jsonb().$type<readonly { readonly name: string; readonly isHidden: boolean }[]>().notNull().default([]),
+    sheet: text(),
+    isSheetChosen: boolean().notNull().default(false),
     status: text({ enum: fileStatuses }).notNull(),
+    /** Position of the row that names the columns, 1 for the first; 0 where none does. */
     headerRow: integer().notNull(),
     header: jsonb().$type<readonly string[]>().notNull(),
+    /** The first rows of the file, of which one may name the columns. */
+    leadingRows: jsonb().$type<readonly (readonly string[])[]>().notNull().default([]),
     sampleRows: jsonb().$type<readonly (readonly string[])[]>().notNull(),
     proposals: jsonb().$type<FileProposals>().notNull(),
     idColumn: integer(),
@@ -64,6 +71,14 @@ export const fileImports = pgTable(
   },
   (table) => [...onlyKnownWords(table), index().on(table.schoolId, table.periodId)],
 );
+
+/** A workbook of several sheets itself, as another of them may be chosen. */
+export const fileWorkbooks = pgTable('file_workbooks', {
+  importId: integer()
+    .primaryKey()
+    .references(() => fileImports.id, { onDelete: 'cascade' }),
+  bytes: bytes().notNull(),
+});
 
 /** A column of percents in a file, and the report item that they are for. */
 export const fileColumns = pgTable(

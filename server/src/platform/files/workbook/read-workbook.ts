@@ -1,28 +1,38 @@
 import { Refusal } from '../../errors/refusal.js';
 import { openZipOrThrow, type OpenZip } from '../open-zip.js';
 import { mostColumns } from '../parse-table.js';
-import { columnLetters, columnNumber } from './cell-address.js';
+import { columnNumber } from './cell-address.js';
 import { readNumberKinds, type NumberKind } from './number-formats.js';
 import { readStrings, richText, unescaped } from './read-strings.js';
 import { readXml } from './read-xml.js';
 import { daySerial, timeSerial } from './serial-day.js';
-import { findPartsOrThrow, isTrue } from './workbook-parts.js';
+import { findPartsOrThrow, isTrue, type SheetName, type WorkbookParts } from './workbook-parts.js';
 
 /** A workbook is held in memory, cell by cell. */
 const mostWorkbookRows = 100_000;
 
 type Rows = readonly (readonly string[])[];
 
+/** A sheet of a workbook, and what other sheets there are. */
+export interface Workbook {
+  readonly rows: Rows;
+  readonly sheets: readonly SheetName[];
+  /** The name of the sheet that was read. */
+  readonly sheet: string;
+}
+
 /**
- * The rows of the first sheet of an XLSX workbook that is not hidden, cells as text. Of merged cells the first alone holds
+ * The rows of a sheet of an XLSX workbook, the first that is not hidden where none is named, cells as text. Of merged cells the first alone holds
  * the text; a share shown as a percentage is read as one; a date is written year first.
  * @throws Refusal file-empty, file-kind, file-unreadable, file-unpacks-too-large
  */
-export async function readWorkbookOrThrow(bytes: Buffer, name: string): Promise<Rows> {
+export async function readWorkbookOrThrow(bytes: Buffer, name: string, sheet: string | null = null): Promise<Workbook> {
   const zip = await openZipOrThrow(bytes, name);
   let rows: string[][];
+  let parts: WorkbookParts;
   try {
-    rows = await readSheetOrThrow(zip);
+    parts = await findPartsOrThrow(zip, sheet);
+    rows = await readSheetOrThrow(zip, parts);
   } catch (error) {
     if (error instanceof Refusal) throw error;
     const hint = 'Save it as CSV or XLSX again.';
@@ -30,7 +40,11 @@ export async function readWorkbookOrThrow(bytes: Buffer, name: string): Promise<
   }
   if (rows.length === 0) throw new Refusal('file-empty', { name });
   const width = Math.max(...rows.map((row) => row.length));
-  return rows.map((row) => Array.from({ length: width }, (_none, column) => row[column] ?? ''));
+  return {
+    rows: rows.map((row) => Array.from({ length: width }, (_none, column) => row[column] ?? '')),
+    sheets: parts.sheets,
+    sheet: parts.name,
+  };
 }
 
 /** A cell while it is read. */
@@ -43,8 +57,7 @@ interface OpenCell {
 }
 
 /** Rows and cells that hold nothing are not counted: a sheet may be formatted far beyond its last entry. */
-async function readSheetOrThrow(zip: OpenZip): Promise<string[][]> {
-  const parts = await findPartsOrThrow(zip);
+async function readSheetOrThrow(zip: OpenZip, parts: WorkbookParts): Promise<string[][]> {
   const kinds = await readNumberKinds(zip, parts.styles);
   const strings = await readStrings(zip, parts.strings);
   const rows: string[][] = [];
@@ -64,12 +77,14 @@ async function readSheetOrThrow(zip: OpenZip): Promise<string[][]> {
         const kind = kinds[Number(attributes['s'] ?? 0)] ?? 'number';
         cell = { column, type: attributes['t'] ?? 'n', kind, isFormula: false, value: undefined };
       } else if (name === 'f' && cell) cell.isFormula = true;
-      else if (name === 'v') isValue = true;
-      else if (name === 'mergeCell') merged.push(attributes['ref']!);
+      else if (name === 'v' && cell) {
+        isValue = true;
+        cell.value = '';
+      } else if (name === 'mergeCell') merged.push(attributes['ref']!);
       else inline.open(name, attributes);
     },
     text(text) {
-      if (isValue && cell) cell.value = (cell.value ?? '') + text;
+      if (isValue && cell) cell.value += text;
       else inline.text(text);
     },
     close(name) {
@@ -77,7 +92,7 @@ async function readSheetOrThrow(zip: OpenZip): Promise<string[][]> {
       if (name === 'v') isValue = false;
       if (name !== 'c' || !cell) return;
       const typed = inline.take();
-      const text = cell.type === 'inlineStr' ? typed.trim() : cellText(cell, rowNumber, strings, parts.is1904);
+      const text = cell.type === 'inlineStr' ? typed.trim() : cellText(cell, strings, parts.is1904);
       if (text !== '') place(rows, rowNumber, cell.column, text);
       cell = undefined;
     },
@@ -86,15 +101,13 @@ async function readSheetOrThrow(zip: OpenZip): Promise<string[][]> {
   return Array.from(rows, (row) => row ?? []);
 }
 
-/** @throws Refusal file-unreadable for a formula that was never worked out, as Wombat works out none */
-function cellText(cell: OpenCell, row: number, strings: readonly string[], is1904: boolean): string {
+/** Of a formula that was never worked out, as Wombat works out none; no value of a table, so that its row says what it is. */
+const unworked = '(formula without a value: open the file in a spreadsheet and save it)';
+
+function cellText(cell: OpenCell, strings: readonly string[], is1904: boolean): string {
   const { type, kind, value } = cell;
-  if (value === undefined) {
-    if (!cell.isFormula) return '';
-    const address = `${columnLetters(cell.column)}${row}`;
-    const reason = `the formula in ${address} has no value; open the file in a spreadsheet, save it, and choose it again`;
-    throw new Refusal('file-unreadable', { row, reason });
-  }
+  if (value === undefined) return cell.isFormula ? unworked : '';
+  if (value === '') return '';
   if (type === 's') return (strings[Number(value)] ?? '').trim();
   if (type === 'b') return isTrue(value) ? 'yes' : 'no';
   if (type === 'd') return value.slice(0, 10);

@@ -1,9 +1,17 @@
 import type { OpenZip } from '../open-zip.js';
 import { readXml } from './read-xml.js';
 
+export interface SheetName {
+  readonly name: string;
+  readonly isHidden: boolean;
+}
+
 /** Where the parts of a workbook stand in its zip (ECMA-376, part 2, 9.3; part 1, 12.3). */
 export interface WorkbookParts {
-  /** The first sheet that its reader sees: a hidden one is passed over. */
+  /** All sheets that hold cells, in their order. */
+  readonly sheets: readonly SheetName[];
+  /** The one that is read: its name and its part. Without a name asked for it is the first that is not hidden. */
+  readonly name: string;
   readonly sheet: string;
   readonly strings: string | undefined;
   readonly styles: string | undefined;
@@ -11,26 +19,38 @@ export interface WorkbookParts {
   readonly is1904: boolean;
 }
 
-/** @throws Error where the zip holds no workbook, or one that only shows charts */
-export async function findPartsOrThrow(zip: OpenZip): Promise<WorkbookParts> {
+/** @throws Error where the zip holds no workbook, one that only shows charts, or no sheet of the name */
+export async function findPartsOrThrow(zip: OpenZip, asked: string | null): Promise<WorkbookParts> {
   const book = [...(await relationsOf(zip, '')).values()].find(({ type }) => type === 'officeDocument')?.path;
   const pieces = book === undefined ? undefined : await zip.open(book);
   if (book === undefined || pieces === undefined) throw new Error('no workbook');
   const relations = await relationsOf(zip, book);
   let is1904 = false;
-  const sheets: { id: string; isHidden: boolean }[] = [];
+  const all: (SheetName & { readonly id: string })[] = [];
   await readXml(pieces, {
     open(name, attributes) {
       if (name === 'workbookPr') is1904 = isTrue(attributes['date1904']);
       if (name === 'sheet')
-        sheets.push({ id: attributes['id']!, isHidden: (attributes['state'] ?? 'visible') !== 'visible' });
+        all.push({
+          id: attributes['id']!,
+          name: attributes['name'] ?? '',
+          isHidden: (attributes['state'] ?? 'visible') !== 'visible',
+        });
     },
   });
-  const shown = sheets.filter(({ id, isHidden }) => !isHidden && relations.get(id)?.type === 'worksheet');
-  const sheet = shown[0] && relations.get(shown[0].id);
+  const sheets = all.filter(({ id }) => relations.get(id)?.type === 'worksheet');
+  const read = sheets.find(({ name, isHidden }) => (asked === null ? !isHidden : name === asked));
+  const sheet = read && relations.get(read.id);
   if (!sheet) throw new Error('no sheet');
   const partOf = (type: string) => [...relations.values()].find((each) => each.type === type)?.path;
-  return { sheet: sheet.path, strings: partOf('sharedStrings'), styles: partOf('styles'), is1904 };
+  return {
+    sheets: sheets.map(({ name, isHidden }) => ({ name, isHidden })),
+    name: read.name,
+    sheet: sheet.path,
+    strings: partOf('sharedStrings'),
+    styles: partOf('styles'),
+    is1904,
+  };
 }
 
 interface Relation {

@@ -4,7 +4,10 @@ import ExcelJS from 'exceljs';
 import { describe, expect, it } from 'vitest';
 import { columnLetters, columnNumber } from './cell-address.js';
 import { kindOfFormat } from './number-formats.js';
+import { readWorkbookInThread } from './read-workbook-in-thread.js';
 import { readWorkbookOrThrow } from './read-workbook.js';
+import { Refusal } from '../../errors/refusal.js';
+import { inOwnThread } from '../../work/in-own-thread.js';
 import { daySerial, timeSerial } from './serial-day.js';
 import { writeWorkbook } from './write-workbook.js';
 
@@ -46,7 +49,7 @@ function byHand({ sheets, settings = '', rows = '', after = '', strings = '', st
   return Buffer.from(zipSync(Object.fromEntries(Object.entries(parts).map(([path, xml]) => [path, strToU8(xml)]))));
 }
 
-const read = (bytes: Buffer) => readWorkbookOrThrow(bytes, 'totals.xlsx');
+const read = async (bytes: Buffer) => (await readWorkbookOrThrow(bytes, 'totals.xlsx')).rows;
 const cells = (...each: string[]) => `<row>${each.join('')}</row>`;
 const text = fc.string({ unit: 'grapheme', maxLength: 12 });
 
@@ -182,6 +185,13 @@ describe('a workbook that others wrote', () => {
     await expect(read(byHand({ rows }))).rejects.toMatchObject({ code });
   });
 
+  it('of a formula has the empty text that it came to, and says where it was never worked out', async () => {
+    const rows = cells('<c t="str"><f>IF(1,"")</f><v></v></c><c><f>1+1</f></c><c t="e"><f>1/0</f><v>#DIV/0!</v></c>');
+    expect(await read(byHand({ rows }))).toEqual([
+      ['', '(formula without a value: open the file in a spreadsheet and save it)', '#DIV/0!'],
+    ]);
+  });
+
   it('is refused where it has no sheet to look at', async () => {
     await expect(read(byHand({ sheets: '<sheet r:id="chart"/>' }))).rejects.toMatchObject({ code: 'file-kind' });
     await expect(read(Buffer.from(zipSync({ 'a.txt': strToU8('x') })))).rejects.toMatchObject({ code: 'file-kind' });
@@ -250,5 +260,33 @@ describe('what a number shows', () => {
   ])('%s stands in column %s', (address, column) => {
     expect(columnNumber(address)).toBe(column);
     expect(columnLetters(column)).toBe(/^[A-Z]+/.exec(address)![0]);
+  });
+});
+
+describe('a workbook in a thread of its own', () => {
+  it('is read as here, and named sheets are found there', async () => {
+    const bytes = writeWorkbook('Grades', [
+      ['Id', 'Total, in %'],
+      ['S1', '80'],
+    ]);
+    const { text, sheet, sheets } = await readWorkbookInThread(bytes, 'totals.xlsx', 'Grades');
+    expect([Buffer.from(text).toString(), sheet, sheets]).toEqual([
+      'Id,"Total, in %"\nS1,80\n',
+      'Grades',
+      [{ name: 'Grades', isHidden: false }],
+    ]);
+    await expect(readWorkbookInThread(bytes, 'totals.xlsx', 'None')).rejects.toMatchObject({ code: 'file-kind' });
+  });
+
+  it('that takes more memory or time than it may is stopped, and said to be too large', async () => {
+    const rows = Array.from({ length: 50_000 }, (_none, row) => ['S' + row, `${'a'.repeat(300)}${row}`]);
+    const task = { bytes: writeWorkbook('Long', rows), name: 'long.xlsx', sheet: null };
+    const tooMuch = new Refusal('file-kind', { name: 'long.xlsx', found: 'too large', hint: '' });
+    const script = new URL('./workbook-worker.js', import.meta.url);
+    for (const limits of [
+      { megabytes: 24, seconds: 60 },
+      { megabytes: 1024, seconds: 0.2 },
+    ])
+      await expect(inOwnThread(script, task, { ...limits, tooMuch })).rejects.toBe(tooMuch);
   });
 });
