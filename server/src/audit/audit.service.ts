@@ -28,20 +28,23 @@ export class AuditService {
   /** Runs every rule over a period, its grade books calculated first where they are stale, and keeps what they found. */
   async run(actor: Actor, periodId: number): Promise<AuditReply> {
     await this.recalculation.freshen(await this.periods.byIdOrThrow(this.transactions.reading, periodId));
+    const startedAt = this.clock.now();
+    // Of one state: whatever is saved meanwhile shows as changed since.
+    const { period, snapshot } = await this.transactions.snapshot(async (queries) => {
+      const audited = await this.periods.byIdOrThrow(queries, periodId);
+      return { period: audited, ...(await this.snapshots.ofPeriod(queries, audited)) };
+    });
+    const findings = runRules(auditRules, snapshot);
+    const run = {
+      schoolId: period.schoolId,
+      periodId,
+      startedBy: actor.personId,
+      startedAt,
+      gradesChecked: snapshot.grades.length,
+      milliseconds: this.clock.now().getTime() - startedAt.getTime(),
+      rules: auditRules.map(({ id, version }) => ({ id, version })),
+    };
     await this.transactions.run(async (queries) => {
-      const period = await this.periods.byIdOrThrow(queries, periodId);
-      const startedAt = this.clock.now();
-      const { snapshot } = await this.snapshots.ofPeriod(queries, period);
-      const findings = runRules(auditRules, snapshot);
-      const run = {
-        schoolId: period.schoolId,
-        periodId,
-        startedBy: actor.personId,
-        startedAt,
-        gradesChecked: snapshot.grades.length,
-        milliseconds: this.clock.now().getTime() - startedAt.getTime(),
-        rules: auditRules.map(({ id, version }) => ({ id, version })),
-      };
       const id = await this.runs.add(queries, run, findings);
       const after = { grades: run.gradesChecked, findings: findings.length, rules: run.rules };
       await this.log.record(queries, actor, [{ action: 'run audit', thing: `audit ${id}`, before: null, after }]);

@@ -45,4 +45,3 @@ export { WorkQueue } from './work/work-queue.js';
 export { Outbox, type Letter } from './mail/outbox.js';
 export { privateFolder } from './files/private-folder.js';
 export { Upload, uploadedOrThrow } from './files/upload.js';
-export { isZip, openZipOrThrow } from './files/open-zip.js';

@@ -369,10 +369,14 @@ describe('a letter to a teacher', () => {
 describe('runs', () => {
   it('of one platform come one after the other', async () => {
     platform.faults.add({ kind: 'slow', path: '/lineitems', times: 3 });
-    const { body } = await registrar.send<RunReply>('POST', '/runs', { platformId, ...choices });
-    const second = await registrar.send<Problem>('POST', '/runs', { platformId, ...choices });
-    expect([second.status, second.body.code]).toEqual([409, 'run-under-way']);
-    await settled(body.id);
+    const plan = () => registrar.send<RunReply & Problem>('POST', '/runs', { platformId, ...choices });
+    const answers = [...(await Promise.all([plan(), plan(), plan()])), await plan()];
+    const [begun, ...others] = answers.toSorted((one, other) => one.status - other.status);
+    expect([begun!.status, ...others.map(({ body }) => body.code)]).toEqual([
+      201,
+      ...others.map(() => 'run-under-way'),
+    ]);
+    await settled(begun!.body.id);
   });
 
   it('are planned only from what is asked in full', async () => {

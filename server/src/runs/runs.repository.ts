@@ -50,7 +50,9 @@ export class RunsRepository {
     await queries.delete(runs).where(eq(runs.id, id));
   }
 
+  /** The run of a platform that is under way; nobody begins one until the transaction ends. */
   async underWay(queries: Queries, platformId: number): Promise<number | undefined> {
+    await queries.execute(sql`SELECT id FROM learning_platforms WHERE id = ${platformId} FOR UPDATE`);
     const [found] = await queries
       .select({ id: runs.id })
       .from(runs)

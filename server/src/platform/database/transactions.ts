@@ -26,6 +26,11 @@ export class Transactions {
     return done;
   }
 
+  /** What `work` reads, however many questions it asks, is one state of what was committed. It writes nothing. */
+  async snapshot<T>(work: (queries: Queries) => Promise<T>): Promise<T> {
+    return this.database.transaction(work, { isolationLevel: 'repeatable read', accessMode: 'read only' });
+  }
+
   /** What `work` finds on what it writes; nothing of it is kept, and nobody else sees it. */
   async tryOut<T>(work: (queries: Queries) => Promise<T>): Promise<T> {
     const takenBack = Symbol('taken back');
