@@ -62,7 +62,11 @@ const cases: readonly (readonly [name: string, make: () => Promise<Case>])[] = [
         revision,
         weekdays,
         periods: periods.map(({ id, parentId, kind, name, startsOn, endsOn }) => ({
-          ...{ id, parentId, kind, startsOn, endsOn },
+          id,
+          parentId,
+          kind,
+          startsOn,
+          endsOn,
           name: `${name} ${letter}`,
         })),
         breaks: [],
