@@ -8,6 +8,12 @@ export interface ReadScore {
 
 export type ScoreFaultCode = 'score-unreadable' | 'score-negative' | 'score-digits' | 'score-above';
 
+/** What an assignment is out of, and whether its points only add. */
+export interface PointsLimit {
+  readonly possible: Decimal;
+  readonly isExtra: boolean;
+}
+
 export type ScoreEntry =
   | { readonly kind: 'score'; readonly score: ReadScore }
   | { readonly kind: 'fault'; readonly code: ScoreFaultCode };
@@ -17,10 +23,7 @@ export type ScoreEntry =
  * as in "18 late". Empty takes the score away. Points stay within what the assignment is out of, unless it only adds.
  * @example readScore('8,5', { possible: 10, isExtra: false }) // 8.5 points, no flag
  */
-export function readScore(
-  text: string,
-  { possible, isExtra }: { readonly possible: Decimal; readonly isExtra: boolean },
-): ScoreEntry {
+export function readScore(text: string, { possible, isExtra }: PointsLimit): ScoreEntry {
   const match = /^([+-]?[\d.,]*)\s*([a-z ]*)$/i.exec(text.trim());
   if (!match) return { kind: 'fault', code: 'score-unreadable' };
   const [number, letters] = [match[1]!.replace(',', '.'), match[2]!.trim().toLowerCase()];
@@ -30,9 +33,25 @@ export function readScore(
   if (number === '') return { kind: 'score', score: { points: null, flag } };
   const points = parseDecimal(number);
   if (!points) return { kind: 'fault', code: 'score-unreadable' };
-  if (points.units < 0n) return { kind: 'fault', code: 'score-negative' };
-  if (points.digits > 2) return { kind: 'fault', code: 'score-digits' };
+  const code = faultOfPoints(points, { possible, isExtra });
+  return code ? { kind: 'fault', code } : { kind: 'score', score: { points, flag } };
+}
+
+/** Points as another system writes them: digits with a point before the decimals, and nothing else. */
+export function readPoints(
+  text: string,
+  limit: PointsLimit,
+): { readonly points: Decimal } | { readonly fault: ScoreFaultCode } {
+  const points = parseDecimal(text);
+  // A binary fraction written out in full has more decimals than any number here.
+  if (!points) return { fault: /^\d+\.\d+$/.test(text.trim()) ? 'score-digits' : 'score-unreadable' };
+  const fault = faultOfPoints(points, limit);
+  return fault ? { fault } : { points };
+}
+
+function faultOfPoints(points: Decimal, { possible, isExtra }: PointsLimit): ScoreFaultCode | undefined {
+  if (points.units < 0n) return 'score-negative';
+  if (points.digits > 2 && points.units % 10n ** BigInt(points.digits - 2) !== 0n) return 'score-digits';
   const onlyAdds = isExtra || possible.units === 0n;
-  if (!onlyAdds && compareDecimals(points, possible) > 0) return { kind: 'fault', code: 'score-above' };
-  return { kind: 'score', score: { points, flag } };
+  return !onlyAdds && compareDecimals(points, possible) > 0 ? 'score-above' : undefined;
 }

@@ -277,6 +277,33 @@ describe('planClass', () => {
     });
   });
 
+  it.each([
+    ['0.30000000000000004', 'score-digits'],
+    ['1e-7', 'score-unreadable'],
+    ['9,5', 'score-unreadable'],
+    ['NaN', 'score-unreadable'],
+    ['7 late', 'score-unreadable'],
+    ['-1', 'score-negative'],
+    ['7.125', 'score-digits'],
+    ['20.5', 'score-above'],
+  ])('refuses the score %s in its own row, also over one that is here, and no other', (points, code) => {
+    const results = [
+      { personKey: 'p1', points, possible: '20', letter: null },
+      { personKey: 'p2', points: '18.500', possible: '20', letter: null },
+    ];
+    const facts = { name: 'Tides essay', possible: '20', dueOn: day('2026-01-09'), categoryId: 7, givenTo: null };
+    const known = { id: 40, isExtra: false, version: 1, isOurs: false, columnKeys: ['a1'], facts };
+    const score = { facts: { points: '12', flag: null }, version: 1, isOurs: false };
+    const here = inBook({ assignments: [known as never], scores: new Map([[bookKey(40, 1), score as never]]) });
+    for (const at of [ours, here]) {
+      const scores = plan(withEssay({ results }), at).filter(({ kind }) => kind === 'score');
+      expect(scores.map(({ outcome, reasons, after }) => [outcome, reasons.map((each) => each.code), after])).toEqual([
+        ['refuse', [code], { points, flag: null }],
+        ['create', [], { points: '18.5', flag: null }],
+      ]);
+    }
+  });
+
   describe('of a total', () => {
     const total = (points: string | null, letter: string | null = null): TheirClass => ({
       ...oneClass,

@@ -1,5 +1,5 @@
-import { readScore, type ScoreFlag } from '#core/calculation';
-import { compareDecimals, decimalOrThrow, formatAtLeast, parseDecimal } from '#core/numbers';
+import { readPoints, type ScoreFlag } from '#core/calculation';
+import { compareDecimals, decimalOrThrow, formatAtLeast, parseDecimal, type Decimal } from '#core/numbers';
 import { bringTo } from './bring-to.js';
 import { findStudent } from './find-student.js';
 import {
@@ -42,17 +42,21 @@ export function planScores(
       continue;
     }
     const { student, name, reasons } = findStudent(personKey, ours, section);
-    const read = readScore(points, limit);
+    const read = readPoints(points, limit);
     const known = student && here.id !== null ? section.scores.get(bookKey(here.id, student.enrollmentId)) : undefined;
-    const after: ScoreFacts = { points, flag: flagBeside(known?.facts.flag ?? null) };
+    const after: ScoreFacts = {
+      points: 'points' in read ? formatAtLeast(read.points, 0) : points,
+      flag: flagBeside(known?.facts.flag ?? null),
+    };
     const isNotGiven = student && givenTo !== null && !givenTo.includes(student.enrollmentId);
     const before = known && (known.facts.points ?? known.facts.flag) !== null ? known.facts : null;
-    const isSame = before !== null && samePoints(before.points, points) && before.flag === after.flag;
+    const isSame =
+      before !== null && 'points' in read && samePoints(before.points, read.points) && before.flag === after.flag;
     const isKept = !isSame && before !== null && known!.isOurs && mode === 'keep';
     const all: RunReason[] = [
       ...reasons,
       ...(isNotGiven ? [{ code: 'not-given' as const }] : []),
-      ...(read.kind === 'fault' ? [{ code: read.code, about: `${points}|${possible}` }] : []),
+      ...('fault' in read ? [{ code: read.fault, about: `${points}|${possible}` }] : []),
       ...(isKept ? [{ code: 'kept' as const }] : []),
     ];
     const outcome = outcomeOf(all, isSame ? 'same' : before === null ? 'create' : 'change');
@@ -90,6 +94,6 @@ function pointsOf({ points, possible: outOf }: Omit<TheirResult, 'personKey'>, p
   return brought ? formatAtLeast(brought, 0) : points;
 }
 
-function samePoints(ours: string | null, theirs: string): boolean {
-  return ours !== null && compareDecimals(decimalOrThrow(ours), decimalOrThrow(theirs)) === 0;
+function samePoints(ours: string | null, theirs: Decimal): boolean {
+  return ours !== null && compareDecimals(decimalOrThrow(ours), theirs) === 0;
 }

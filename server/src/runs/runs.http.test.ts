@@ -373,7 +373,7 @@ describe('runs', () => {
     const answers = [...(await Promise.all([plan(), plan(), plan()])), await plan()];
     const [begun, ...others] = answers.toSorted((one, other) => one.status - other.status);
     expect([begun!.status, ...others.map(({ body }) => body.code)]).toEqual([
-      201,
+      202,
       ...others.map(() => 'run-under-way'),
     ]);
     await settled(begun!.body.id);
