@@ -99,6 +99,11 @@ export const problemCodes = {
     'A run is under way',
     '{name} is being worked on by another run. Wait for it, or stop it first.',
   ],
+  'run-undo-order': [
+    409,
+    'A later run comes first',
+    'Run {later} wrote over this one. Undo that one first, so that nothing of either is left.',
+  ],
   'run-elsewhere': [409, 'The run has moved on', 'As it stands now it cannot be {does}. Look at it again.'],
   'policy-faulty': [422, 'The policy cannot be used like this', '{reason}'],
   'categories-faulty': [422, 'The categories cannot be used like this', 'The marked categories say what is wrong.'],

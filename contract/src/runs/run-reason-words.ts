@@ -47,6 +47,11 @@ export const reasonWords: Record<RunReasonCode, ReasonWords> = {
     parts: ['day'],
     says: 'It is due on {day}, outside of this period.',
   },
+  'gone-there': {
+    brief: 'Gone on the platform',
+    parts: [],
+    says: 'The platform no longer has it. It still counts here; delete it in the grade book if it should not.',
+  },
   'removed-here': { brief: 'Removed here', parts: [], says: 'It was carried over once and then removed here.' },
   'group-ignored': { brief: 'Its group is ignored', parts: [], says: 'Its group feeds no category by choice.' },
   'group-open': {

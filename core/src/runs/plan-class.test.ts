@@ -202,7 +202,7 @@ describe('planClass', () => {
     categoryId: 7,
     givenTo: null,
   };
-  const carried: OurAssignment = { id: 40, key: 'a1', facts, isExtra: false, isOurs: false };
+  const carried: OurAssignment = { id: 40, key: 'a1', isOfClass: true, facts, isExtra: false, isOurs: false };
 
   it.each<[string, Partial<AssignmentFacts>]>([
     ['name', { name: 'Tides' }],
@@ -216,6 +216,15 @@ describe('planClass', () => {
     });
     expect(plan(oneClass, here)).toMatchObject([
       { kind: 'assignment', outcome: 'change', after: facts, same: 1, blank: 1 },
+    ]);
+  });
+
+  it('says of what the platform no longer has that it stays and counts, and nothing of another class’s', () => {
+    const gone = { ...carried, id: 41, key: 'a9', facts: { ...facts, name: 'Old log' } };
+    const ofOther = { ...gone, id: 42, key: 'b1', isOfClass: false };
+    const rows = plan(oneClass, inBook({ assignments: [carried, gone, ofOther] }));
+    expect(rows.filter(({ reasons }) => reasons.some(({ code }) => code === 'gone-there'))).toEqual([
+      expect.objectContaining({ kind: 'assignment', outcome: 'skip', name: 'Old log', assignmentId: 41, after: null }),
     ]);
   });
 
@@ -357,7 +366,14 @@ function carryOut(rows: readonly LedgerRow[], here: OurClass): OurClass {
       made.set(row.columnKey, id);
       const known = assignments.get(id);
       const facts = writes ? (row.after as AssignmentFacts) : known!.facts;
-      assignments.set(id, { id, key: row.columnKey, facts, isExtra: false, isOurs: !writes && known!.isOurs });
+      assignments.set(id, {
+        id,
+        key: row.columnKey,
+        isOfClass: true,
+        facts,
+        isExtra: false,
+        isOurs: !writes && known!.isOurs,
+      });
     }
     if (row.kind === 'score' && writes) {
       const id = row.assignmentId ?? made.get(row.columnKey)!;
@@ -411,6 +427,7 @@ describe('a plan', () => {
         const assignments = names.map((name, at) => ({
           id: at,
           key: null,
+          isOfClass: false,
           facts: { ...facts, name },
           isExtra: false,
           isOurs: true,

@@ -59,7 +59,7 @@ function heldBackBy({ assignments, totals }: TheirClass, { carriesWork, carriesT
 
 function planWork(theirs: TheirClass, ours: OurClass, section: OurSectionBook, choices: RunChoices): LedgerRow[] {
   const here = counterparts(theirs.assignments, section.assignments);
-  return theirs.assignments.flatMap((assignment) => {
+  const rows = theirs.assignments.flatMap((assignment) => {
     const known = here.get(assignment.key);
     const { row, facts } = planAssignment(assignment, known, ours, section, choices);
     if (facts === null) {
@@ -74,6 +74,18 @@ function planWork(theirs: TheirClass, ours: OurClass, section: OurSectionBook, c
       choices,
     );
     return [{ ...row, same, blank }, ...rows];
+  });
+  return [...rows, ...goneThere(theirs.assignments, section.assignments)];
+}
+
+/** What a run brought from the class and the platform no longer has: it stays, and counts, until somebody deletes it here. */
+function goneThere(theirs: readonly TheirAssignment[], ours: readonly OurAssignment[]): LedgerRow[] {
+  const keys = new Set(theirs.map(({ key }) => key));
+  return ours.flatMap(({ id, key, isOfClass, facts }): LedgerRow[] => {
+    if (key === null || !isOfClass || keys.has(key)) return [];
+    const reasons = [{ code: 'gone-there' as const }];
+    const own = { kind: 'assignment' as const, name: facts.name, columnKey: key, assignmentId: id, before: facts };
+    return [{ ...emptyRow, ...own, outcome: 'skip', reasons }];
   });
 }
 

@@ -95,8 +95,9 @@ export interface AssignmentFacts {
 
 export interface OurAssignment {
   readonly id: number;
-  /** The platform's key, where a run made it or took it up. */
+  /** The platform's key, where a run made it or took it up; and whether the class that is planned has that column. */
   readonly key: string | null;
+  readonly isOfClass: boolean;
   readonly facts: AssignmentFacts;
   readonly isExtra: boolean;
   /** Whether somebody here changed it, or made it, since a run wrote it. */

@@ -38,6 +38,7 @@ export const runReasons = {
   ungraded: 'skip',
   'other-period': 'skip',
   'removed-here': 'skip',
+  'gone-there': 'skip',
   'group-ignored': 'skip',
   'group-open': 'refuse',
   'no-date': 'refuse',

@@ -115,6 +115,40 @@ export class CarryOverRepository {
     return new Set(rows.map(({ key }) => key));
   }
 
+  /**
+   * What was put back to what an earlier run had written is that run's again, so that it can be undone in its turn.
+   * @param undone rows of the ledger whose things were put back, to the version after the written one
+   */
+  async handBack(queries: Queries, periodId: number, undone: readonly number[]): Promise<void> {
+    const { rows } = await queries.execute<{
+      kind: string;
+      assignmentId: number | null;
+      enrollmentId: number | null;
+      itemId: number | null;
+    }>(sql`
+      UPDATE run_rows earlier SET written_version = later.written_version + 1
+      FROM run_rows later
+      WHERE later.id = ANY(${intArray(undone)}) AND earlier.run_id < later.run_id AND earlier.class_id = later.class_id
+        AND earlier.kind = later.kind AND earlier.result = 'written'
+        AND earlier.assignment_id IS NOT DISTINCT FROM later.assignment_id
+        AND earlier.enrollment_id IS NOT DISTINCT FROM later.enrollment_id
+        AND earlier.item_id IS NOT DISTINCT FROM later.item_id
+        AND earlier.written_version = later.written_version - 1
+      RETURNING earlier.kind, earlier.assignment_id AS "assignmentId", earlier.enrollment_id AS "enrollmentId",
+        earlier.item_id AS "itemId"`);
+    if (rows.length === 0) return;
+    const things = sql`jsonb_to_recordset(${JSON.stringify(rows)}::jsonb)
+      AS n (kind text, "assignmentId" int, "enrollmentId" int, "itemId" int)`;
+    await queries.execute(sql`
+      UPDATE assignments a SET carried_version = a.version FROM ${things} WHERE n.kind = 'assignment' AND a.id = n."assignmentId"`);
+    await queries.execute(sql`
+      UPDATE scores x SET carried_version = x.version FROM ${things}
+      WHERE n.kind = 'score' AND x.assignment_id = n."assignmentId" AND x.enrollment_id = n."enrollmentId"`);
+    await queries.execute(sql`
+      UPDATE grades g SET carried_version = g.version FROM ${things}
+      WHERE n.kind = 'mark' AND g.item_id = n."itemId" AND g.enrollment_id = n."enrollmentId" AND g.period_id = ${periodId}`);
+  }
+
   /** The version that each mark has now, by item and enrollment. */
   async writeMarks(
     queries: Queries,

@@ -379,6 +379,31 @@ describe('runs', () => {
     await settled(begun!.body.id);
   });
 
+  it('are undone the last one first, and then nothing of either is left', async () => {
+    const first = await then(await planned({ mode: 'replace' }), 'carry-out');
+    changeScores('Splice', 16);
+    const second = await then(await planned({ mode: 'replace' }), 'carry-out');
+    const refused = await registrar.send<Problem>('POST', `/runs/${first.id}/undo`);
+    expect([refused.status, refused.body.code, refused.body.detail]).toEqual([
+      409,
+      'run-undo-order',
+      `Run ${second.id} wrote over this one. Undo that one first, so that nothing of either is left.`,
+    ]);
+    await then(second, 'undo');
+    await then(first, 'undo');
+    expect(await column('Splice')).toBeUndefined();
+  });
+
+  it('of which a column went on the platform say that it still counts here', async () => {
+    await then(await planned(), 'carry-out');
+    platform.change({ ...content, lineItems: content.lineItems.filter(({ label }) => label !== 'Splice') });
+    const rows = await rowsOf(await planned(), 'outcome=skip');
+    expect(rows.filter(({ kind, name }) => kind === 'assignment' && name === 'Splice')).toMatchObject([
+      { reasons: [{ code: 'gone-there' }] },
+    ]);
+    expect((await column('Splice'))!.assignment.isCounted).toBe(true);
+  });
+
   it('are planned only from what is asked in full', async () => {
     const nothing = { platformId, ...choices, carriesWork: false, carriesTotals: false };
     expect((await registrar.send<Problem>('POST', '/runs', nothing)).body.errors).toEqual([

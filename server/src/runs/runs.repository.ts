@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { and, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, sql } from 'drizzle-orm';
 import type { RunStage, TheirClass } from '#core/runs';
 import type { LastRunReply, LedgerCountsReply, RunClassReply, RunSummaryReply } from '#contract/runs';
 import { Refusal, tables, type Queries, sectionNameOf, spokenNameOf } from '#server/platform';
@@ -57,6 +57,24 @@ export class RunsRepository {
       .select({ id: runs.id })
       .from(runs)
       .where(and(eq(runs.platformId, platformId), eq(runs.state, 'working')));
+    return found?.id;
+  }
+
+  /** The last run of the same platform and period that wrote after this one and was not undone; undefined for none. */
+  async laterWritten(queries: Queries, { id, platformId, periodId }: KeptRun): Promise<number | undefined> {
+    const [found] = await queries
+      .select({ id: runs.id })
+      .from(runs)
+      .where(
+        and(
+          eq(runs.platformId, platformId),
+          eq(runs.periodId, periodId),
+          gt(runs.id, id),
+          sql`EXISTS (SELECT FROM run_rows l WHERE l.run_id = ${runs.id} AND l.result = 'written')`,
+        ),
+      )
+      .orderBy(desc(runs.id))
+      .limit(1);
     return found?.id;
   }
 

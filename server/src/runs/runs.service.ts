@@ -213,6 +213,10 @@ export class RunsService {
       if (!isAllowed(run)) throw new Refusal('run-elsewhere', { does });
       if ((await this.runs.underWay(queries, run.platformId)) !== undefined)
         throw new Refusal('run-under-way', { name: (await this.platforms.byIdOrThrow(queries, run.platformId)).name });
+      if (stage === 'undo') {
+        const later = await this.runs.laterWritten(queries, run);
+        if (later !== undefined) throw new Refusal('run-undo-order', { later });
+      }
       if (stage !== 'plan')
         await this.periods.holdUnsealedOrThrow(queries, await this.periods.byIdOrThrow(queries, run.periodId));
       await this.runs.change(queries, id, { stage, state: 'working', problem: null });

@@ -24,7 +24,7 @@ export class SectionBooksRepository {
   ): Promise<Omit<OurSectionBook, 'items'>> {
     return {
       students: await this.students(queries, sectionId, period),
-      assignments: await this.assignments(queries, platformId, sectionId, period.id),
+      assignments: await this.assignments(queries, { platformId, classId }, sectionId, period.id),
       scores: await this.scores(queries, sectionId, period.id),
       removedKeys: await this.removedKeys(queries, platformId, classId),
     };
@@ -68,7 +68,7 @@ export class SectionBooksRepository {
 
   private async assignments(
     queries: Queries,
-    platformId: number,
+    { platformId, classId }: { readonly platformId: number; readonly classId: number },
     sectionId: number,
     periodId: number,
   ): Promise<OurAssignment[]> {
@@ -82,15 +82,17 @@ export class SectionBooksRepository {
       givenTo: number[] | null;
       isExtra: boolean;
       isOurs: boolean;
+      isOfClass: boolean;
     }>(sql`
-      SELECT a.id, o.column_key AS key, a.name, trim_scale(a.possible)::text AS possible, a.due_on::text AS "dueOn",
+      SELECT a.id, o.column_key AS key, coalesce(o.class_id = ${classId}, false) AS "isOfClass", a.name, trim_scale(a.possible)::text AS possible, a.due_on::text AS "dueOn",
              a.category_id AS "categoryId", a.given_to AS "givenTo", a.is_extra AS "isExtra",
              a.version IS DISTINCT FROM a.carried_version AS "isOurs"
       FROM assignments a LEFT JOIN assignment_origins o ON o.assignment_id = a.id AND o.platform_id = ${platformId}
       WHERE a.section_id = ${sectionId} AND a.period_id = ${periodId} ORDER BY a.id`);
-    return rows.map(({ id, key, isExtra, isOurs, dueOn, givenTo, ...facts }) => ({
+    return rows.map(({ id, key, isOfClass, isExtra, isOurs, dueOn, givenTo, ...facts }) => ({
       id,
       key,
+      isOfClass,
       isExtra,
       isOurs,
       facts: { ...facts, dueOn: dayOrThrow(dueOn), givenTo: givenTo && givenTo.toSorted((a, b) => a - b) },

@@ -40,6 +40,7 @@ export class UndoClassService {
         writtenVersion,
       })),
     );
+    await this.carrying.handBack(queries, run.periodId, [...undone]);
     await this.log.recordOf(queries, run.startedBy, [
       {
         action: 'undo class',
