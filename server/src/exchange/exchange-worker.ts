@@ -113,12 +113,13 @@ export class ExchangeWorker implements OnApplicationBootstrap {
   ): Promise<void> {
     const { version } = facts.manifest;
     await thread.hand('takeMade', await this.held.made(this.transactions.reading, version, lineItemIds));
-    const rows = await thread.ask('toKeep');
-    for (let from = 0; from < rows.length; from += rowsAtOnce) {
+    for (let from = 0; ; from += rowsAtOnce) {
       signal.throwIfAborted();
+      const rows = await thread.ask('toKeep', from, rowsAtOnce);
+      if (rows.length === 0) return;
       await this.bulk.run(async (queries) => {
         await this.imports.passOrThrow(queries, kept.id, worker, {});
-        await this.rosterFields.keep(queries, rows.slice(from, from + rowsAtOnce));
+        await this.rosterFields.keep(queries, rows);
       });
     }
   }

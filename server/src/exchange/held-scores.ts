@@ -25,7 +25,7 @@ export function lineItemsOf(queries: Queries): Promise<ExchangeRow[]> {
 }
 
 /** Line items whose scores are read at once: few enough for others to be answered in between. */
-const itemsAtOnce = 500;
+const itemsAtOnce = 60;
 
 /** The scores of line items, by their ids. */
 export async function resultsOf(queries: Queries, lineItemIds: readonly string[]): Promise<ExchangeRow[]> {

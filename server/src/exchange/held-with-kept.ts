@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import {
   keyOf,
   withRosterFields,
@@ -9,14 +10,16 @@ import {
 } from '#core/exchange';
 import type { KeptFields } from './roster-fields.repository.js';
 
+/** Rows that are looked at at once: few enough for others to be answered in between. */
+const rowsAtOnce = 2_000;
+
 /** What goes out: what Wombat makes, and over it what rosters said. */
-export function withKept(made: ExchangeRows, kept: KeptFields, version: ExchangeVersion): ExchangeRows {
-  const rows = Object.fromEntries(
-    (Object.entries(made) as [ExchangeFile, readonly ExchangeRow[]][]).map(([file, own]) => {
-      const fields = kept.get(file);
-      return [file, fields ? own.map((row) => withRosterFields(file, row, fields.get(keyOf(file, row)))) : own];
-    }),
-  ) as ExchangeRows;
+export async function withKept(made: ExchangeRows, kept: KeptFields, version: ExchangeVersion): Promise<ExchangeRows> {
+  const rows: { -readonly [File in ExchangeFile]?: ExchangeRow[] } = {};
+  for (const [file, own] of Object.entries(made) as [ExchangeFile, ExchangeRow[]][]) {
+    const fields = kept.get(file);
+    rows[file] = fields ? await over(file, own, fields) : own;
+  }
   const roles = rolesOfPeople(kept.get('roles'));
   const users = rows.users ?? [];
   if (version === '1.1') return { ...rows, users: users.map((user) => withRole(user, roles)) };
@@ -25,6 +28,20 @@ export function withKept(made: ExchangeRows, kept: KeptFields, version: Exchange
     users: users.map(withoutRole),
     roles: users.flatMap((user) => roles.get(user['sourcedId']!) ?? roleOf(user)),
   };
+}
+
+async function over(
+  file: ExchangeFile,
+  made: readonly ExchangeRow[],
+  kept: ReadonlyMap<string, RosterFields>,
+): Promise<ExchangeRow[]> {
+  const rows: ExchangeRow[] = [];
+  for (let from = 0; from < made.length; from += rowsAtOnce) {
+    for (const row of made.slice(from, from + rowsAtOnce))
+      rows.push(withRosterFields(file, row, kept.get(keyOf(file, row))));
+    await setImmediate();
+  }
+  return rows;
 }
 
 /** In the later version the role stands in a file of its own. */

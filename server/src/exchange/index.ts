@@ -1,1 +1,2 @@
+export { ExchangeService } from './exchange.service.js';
 export { ExchangeModule } from './exchange.module.js';

@@ -61,6 +61,7 @@ export class PlanInThread {
   private plan: readonly PlannedExchangeRow[] = [];
   private taking: ReadonlyMap<ExchangeFile, readonly PlannedExchangeRow[]> | undefined;
   private termOf: ReturnType<typeof termsOf> | undefined;
+  private rest: readonly FieldsOfRow[] | undefined;
 
   private constructor(private readonly zip: ReadZip) {}
 
@@ -153,8 +154,13 @@ export class PlanInThread {
     (this.made[file] ??= []).push(...rows);
   }
 
-  /** What has to be kept beside what Wombat makes of what was written. */
-  toKeep(): FieldsOfRow[] {
+  /** A stretch of what has to be kept beside what Wombat makes of what was written. */
+  toKeep(from: number, most: number): FieldsOfRow[] {
+    this.rest ??= this.findRest();
+    return this.rest.slice(from, from + most);
+  }
+
+  private findRest(): FieldsOfRow[] {
     const byKey = new Map<ExchangeFile, ReadonlyMap<string, ExchangeRow>>();
     const ids = new Map<ExchangeFile, ReadonlySet<string>>();
     for (const [file, rows] of Object.entries(this.made) as [ExchangeFile, readonly ExchangeRow[]][]) {
@@ -168,9 +174,9 @@ export class PlanInThread {
       const sourcedId = row['sourcedId']!;
       if (outcome === 'delete' && file === 'roles') return [{ file, key, sourcedId, fields: null }];
       if (outcome !== 'new' && outcome !== 'changed') return [];
-      return [
-        { file, key, sourcedId, fields: fieldsToKeep(file, row, byKey.get(file)?.get(key) ?? {}, isHeld) ?? null },
-      ];
+      const fields = fieldsToKeep(file, row, byKey.get(file)?.get(key) ?? {}, isHeld);
+      // Of a new row there was nothing before.
+      return fields || outcome === 'changed' ? [{ file, key, sourcedId, fields: fields ?? null }] : [];
     });
   }
 

@@ -45,7 +45,7 @@ export function ExchangePreview({ id, onClose, onTaken }: ExchangePreviewProps) 
       below={belowOf(zip)}
       actions={
         <>
-          {zip.previewId !== null && (
+          {zip.previewId !== null && writes > 0 && (
             <Button look="main" disabled={!canTake} onClick={take}>
               {accept.isPending ? 'Beginning…' : `Import ${counted(writes, 'row')}`} <Key>Ctrl ↵</Key>
             </Button>

@@ -5,10 +5,13 @@ import { Panel } from '../ui/panel';
 import { ProposalReasons } from './proposal-reasons';
 import { WhereTableIs } from './where-table-is';
 
-interface ColumnChooserProps {
+interface ChoiceProps {
   readonly file: FileImportReply;
   readonly sections: readonly SheetSummaryReply[];
   readonly onChoose: (change: Partial<ChooseColumnsRequest>) => void;
+}
+
+interface ColumnChooserProps extends ChoiceProps {
   readonly onReadAgain: (request: ReadAgainRequest) => void;
 }
 
@@ -20,41 +23,50 @@ export function ColumnChooser({ file, sections, onChoose, onReadAgain }: ColumnC
     <Panel label="Columns" className="shrink-0">
       <div className="px-4 pt-2.5 pb-2">
         <WhereTableIs file={file} onReadAgain={onReadAgain} />
-        <p className="text-[15px] leading-[1.9]">
-          Students are named by{' '}
-          <ColumnChoice
-            label="Id column"
-            file={file}
-            column={file.idColumn}
-            onChange={(idColumn) => onChoose({ idColumn })}
-          />{' '}
-          and are in <SectionChoice file={file} sections={sections} onChoose={onChoose} />;{' '}
-          {file.items.map(({ id, name }, at) => (
-            <span key={id}>
-              {at === 0 ? 'their ' : at === file.items.length - 1 ? ' and ' : ', '}
-              {name} is in{' '}
-              <ColumnChoice
-                label={`Column of ${name}`}
-                noneWords={file.items.length > 1 ? 'no column' : 'choose a column'}
-                file={file}
-                column={file.grades.find(({ itemId }) => itemId === id)?.column ?? null}
-                onChange={(column) =>
-                  onChoose({
-                    grades: [
-                      ...file.grades.filter(({ itemId }) => itemId !== id),
-                      ...(column === null ? [] : [{ column, itemId: id }]),
-                    ],
-                  })
-                }
-              />
-            </span>
-          ))}
-          .
-        </p>
-        <ProposalReasons file={file} />
+        {!file.asksSheet && <WhatColumnsMean file={file} sections={sections} onChoose={onChoose} />}
       </div>
       <Sample file={file} />
     </Panel>
+  );
+}
+
+/** Which column is what, as a sentence, and why. */
+function WhatColumnsMean({ file, sections, onChoose }: ChoiceProps) {
+  return (
+    <>
+      <p className="text-[15px] leading-[1.9]">
+        Students are named by{' '}
+        <ColumnChoice
+          label="Id column"
+          file={file}
+          column={file.idColumn}
+          onChange={(idColumn) => onChoose({ idColumn })}
+        />{' '}
+        and are in <SectionChoice file={file} sections={sections} onChoose={onChoose} />;{' '}
+        {file.items.map(({ id, name }, at) => (
+          <span key={id}>
+            {at === 0 ? 'their ' : at === file.items.length - 1 ? ' and ' : ', '}
+            {name} is in{' '}
+            <ColumnChoice
+              label={`Column of ${name}`}
+              noneWords={file.items.length > 1 ? 'no column' : 'choose a column'}
+              file={file}
+              column={file.grades.find(({ itemId }) => itemId === id)?.column ?? null}
+              onChange={(column) =>
+                onChoose({
+                  grades: [
+                    ...file.grades.filter(({ itemId }) => itemId !== id),
+                    ...(column === null ? [] : [{ column, itemId: id }]),
+                  ],
+                })
+              }
+            />
+          </span>
+        ))}
+        .
+      </p>
+      <ProposalReasons file={file} />
+    </>
   );
 }
 
@@ -80,7 +92,7 @@ function ColumnChoice({ label, noneWords = 'choose a column', file, column, onCh
 }
 
 /** One section for all rows, or the column that names the section of each. */
-function SectionChoice({ file, sections, onChoose }: Omit<ColumnChooserProps, 'onReadAgain'>) {
+function SectionChoice({ file, sections, onChoose }: ChoiceProps) {
   const { sectionId, sectionColumn } = file;
   return (
     <Choice

@@ -19,6 +19,7 @@ export function FileHeadline({ file, sectionName, at }: FileHeadlineProps) {
   if (isFileUnderWay(file.status)) return <WorkHeadline file={file} at={at} />;
   if (file.status === 'refused') return <>This file cannot be imported; nothing of it was.</>;
   if (file.status === 'undone') return <>This file was undone; none of its values count any more.</>;
+  if (file.asksSheet) return <>Choose the sheet of {file.fileName} that holds the grades.</>;
   if (file.plan) return <PlanHeadline file={file} sectionName={sectionName} />;
   return file.status === 'accepted' ? (
     <>

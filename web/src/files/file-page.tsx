@@ -89,6 +89,13 @@ function NoPlan({ file }: { file: FileImportReply }) {
     );
   if (file.status === 'refused')
     return <Empty title="Nothing was imported">Fix the source file and upload it again.</Empty>;
+  if (file.asksSheet)
+    return (
+      <Empty title="Which sheet?">
+        The workbook has several sheets that can be seen. Choose the one with the grades; what its columns mean is
+        proposed then.
+      </Empty>
+    );
   return (
     <Empty title="Choose what the columns mean">
       As soon as the id column, a grade column and the section are chosen, every row shows here what it would do.

@@ -135,7 +135,8 @@ describe('a file', () => {
     ];
     const { person, sent } = await show(fileOf({ sheets, sheet: 'Notes', asksSheet: true }));
     const asked = () => sent.findLast(({ request }) => request === 'POST /file-imports/9/read-again')?.body;
-    expect(screen.getByText('Which sheet holds the grades?')).toBeTruthy();
+    expect(headline()).toBe('Choose the sheet of winter.csv that holds the grades.');
+    expect(screen.queryByLabelText('Id column')).toBeNull();
     expect(screen.getByText('(1 sheet hidden)')).toBeTruthy();
     await person.selectOptions(screen.getByLabelText('Sheet'), 'Grades');
     expect(asked()).toEqual({ sheet: 'Grades', headerRow: null });

@@ -15,7 +15,6 @@ export function WhereTableIs({ file, onReadAgain }: WhereTableIsProps) {
     <p className="text-[15px] leading-[1.9]">
       {sheets.length > 1 && (
         <>
-          {asksSheet && <b className="font-semibold text-wattle">Which sheet holds the grades? </b>}
           The table is in{' '}
           <Choice
             label="Sheet"

@@ -2,3 +2,5 @@
 export { Refusal } from '../errors/refusal.js';
 export { encodingNames, textOf } from './decode-text.js';
 export { isZip, openZipOrThrow } from './open-zip.js';
+export { readWorkbookInThread } from './workbook/read-workbook-in-thread.js';
+export { writeWorkbook } from './workbook/write-workbook.js';
