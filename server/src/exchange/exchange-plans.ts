@@ -82,7 +82,7 @@ export class ExchangePlans implements OnApplicationShutdown {
       ]),
     ];
     await thread.ask('beginAnew');
-    await thread.hand('takeHere', await this.held.all(queries, facts.manifest.version, lineItemIds));
+    await thread.hand('takeHere', this.held.stretches(queries, facts.manifest.version, lineItemIds));
     const sealed = await this.held.sealedSessions(queries);
     return { thread, facts, summary: await thread.ask('decide', sealed), sealed, lineItemIds };
   }

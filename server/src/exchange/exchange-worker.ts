@@ -112,7 +112,7 @@ export class ExchangeWorker implements OnApplicationBootstrap {
     signal: AbortSignal,
   ): Promise<void> {
     const { version } = facts.manifest;
-    await thread.hand('takeMade', await this.held.made(this.transactions.reading, version, lineItemIds));
+    await thread.hand('takeMade', this.held.stretchesMade(this.transactions.reading, version, lineItemIds));
     for (let from = 0; ; from += rowsAtOnce) {
       signal.throwIfAborted();
       const rows = await thread.ask('toKeep', from, rowsAtOnce);

@@ -5,6 +5,7 @@ import {
   extension,
   sessionTypeOf,
   writeScoreScale,
+  type ExchangeFile,
   type ExchangeRow,
   type ExchangeRows,
   type ExchangeVersion,
@@ -13,8 +14,11 @@ import { firstRegistrarId } from '#server/people';
 import { Settings, type Queries } from '#server/platform';
 import { column, idOf, joinId, rowsOf } from './held-query.js';
 import { lineItemsOf, resultsOf } from './held-scores.js';
-import { roleOf, withKept, withPrimaryOrg } from './held-with-kept.js';
+import { roleOf, withKept, withKeptFields, withPrimaryOrg } from './held-with-kept.js';
 import { RosterFieldsRepository } from './roster-fields.repository.js';
+
+/** Rows of a file, some of them or all. */
+export type Stretch = readonly [file: ExchangeFile, rows: readonly ExchangeRow[]];
 
 /** What we hold, as rows of the exchange format; by these a zip is compared with what is here, and of these one is made. */
 @Injectable()
@@ -24,16 +28,43 @@ export class HeldRowsRepository {
     private readonly rosterFields: RosterFieldsRepository,
   ) {}
 
-  /** Of scores only those of the named line items, where some are named: scores are most of all there is. */
-  async all(queries: Queries, version: ExchangeVersion, lineItemIds?: readonly string[]): Promise<ExchangeRows> {
-    const kept = await this.rosterFields.all(queries, lineItemIds);
-    return withKept(await this.made(queries, version, lineItemIds), kept, version);
+  /** Everything, as one. */
+  async all(queries: Queries, version: ExchangeVersion): Promise<ExchangeRows> {
+    const kept = await this.rosterFields.all(queries);
+    const rows = await withKept(await this.made(queries, version), kept, version);
+    const results: ExchangeRow[] = [];
+    const lineItemIds = (rows.lineItems ?? []).map(({ sourcedId }) => sourcedId!);
+    for await (const some of resultsOf(queries, lineItemIds)) results.push(...withKeptFields('results', some, kept));
+    return { ...rows, results };
   }
 
-  /** What Wombat makes of what it works with alone. */
-  async made(queries: Queries, version: ExchangeVersion, lineItemIds?: readonly string[]): Promise<ExchangeRows> {
+  /**
+   * Everything, a stretch of rows at a time, so that it is never held as one. Of scores, which are most of all there is, only
+   * those of the named line items.
+   */
+  async *stretches(
+    queries: Queries,
+    version: ExchangeVersion,
+    lineItemIds: readonly string[],
+  ): AsyncGenerator<Stretch> {
+    const kept = await this.rosterFields.all(queries, lineItemIds);
+    yield* Object.entries(await withKept(await this.made(queries, version), kept, version)) as Stretch[];
+    for await (const rows of resultsOf(queries, lineItemIds)) yield ['results', withKeptFields('results', rows, kept)];
+  }
+
+  /** As `stretches`, but only what Wombat makes of what it works with. */
+  async *stretchesMade(
+    queries: Queries,
+    version: ExchangeVersion,
+    lineItemIds: readonly string[],
+  ): AsyncGenerator<Stretch> {
+    yield* Object.entries(await this.made(queries, version)) as Stretch[];
+    for await (const rows of resultsOf(queries, lineItemIds)) yield ['results', rows];
+  }
+
+  /** What Wombat makes of what it works with alone, but for results. */
+  private async made(queries: Queries, version: ExchangeVersion): Promise<ExchangeRows> {
     const users = await this.users(queries);
-    const lineItems = await lineItemsOf(queries);
     return {
       orgs: await this.orgs(queries),
       academicSessions: await this.sessions(queries),
@@ -44,8 +75,7 @@ export class HeldRowsRepository {
       classes: await this.classes(queries),
       enrollments: [...(await this.enrollments(queries)), ...(await this.teaching(queries))],
       categories: await this.categories(queries),
-      lineItems,
-      results: await resultsOf(queries, lineItemIds ?? lineItems.map(({ sourcedId }) => sourcedId!)),
+      lineItems: await lineItemsOf(queries),
       ...(version === '1.2' ? { scoreScales: await this.scales(queries) } : {}),
     };
   }

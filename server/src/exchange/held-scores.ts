@@ -27,12 +27,10 @@ export function lineItemsOf(queries: Queries): Promise<ExchangeRow[]> {
 /** Line items whose scores are read at once: few enough for others to be answered in between. */
 const itemsAtOnce = 60;
 
-/** The scores of line items, by their ids. */
-export async function resultsOf(queries: Queries, lineItemIds: readonly string[]): Promise<ExchangeRow[]> {
-  const rows: ExchangeRow[] = [];
+/** The scores of line items, by their ids, some at a time. */
+export async function* resultsOf(queries: Queries, lineItemIds: readonly string[]): AsyncGenerator<ExchangeRow[]> {
   for (let from = 0; from < lineItemIds.length; from += itemsAtOnce)
-    for (const row of await resultsOfSome(queries, lineItemIds.slice(from, from + itemsAtOnce))) rows.push(row);
-  return rows;
+    yield await resultsOfSome(queries, lineItemIds.slice(from, from + itemsAtOnce));
 }
 
 async function resultsOfSome(queries: Queries, lineItemIds: readonly string[]): Promise<ExchangeRow[]> {

@@ -10,15 +10,12 @@ import {
 } from '#core/exchange';
 import type { KeptFields } from './roster-fields.repository.js';
 
-/** Rows that are looked at at once: few enough for others to be answered in between. */
-const rowsAtOnce = 2_000;
-
 /** What goes out: what Wombat makes, and over it what rosters said. */
 export async function withKept(made: ExchangeRows, kept: KeptFields, version: ExchangeVersion): Promise<ExchangeRows> {
-  const rows: { -readonly [File in ExchangeFile]?: ExchangeRow[] } = {};
-  for (const [file, own] of Object.entries(made) as [ExchangeFile, ExchangeRow[]][]) {
-    const fields = kept.get(file);
-    rows[file] = fields ? await over(file, own, fields) : own;
+  const rows: { -readonly [File in ExchangeFile]?: readonly ExchangeRow[] } = {};
+  for (const [file, own] of Object.entries(made) as [ExchangeFile, readonly ExchangeRow[]][]) {
+    rows[file] = withKeptFields(file, own, kept);
+    await setImmediate(); // others are answered in between
   }
   const roles = rolesOfPeople(kept.get('roles'));
   const users = rows.users ?? [];
@@ -30,18 +27,14 @@ export async function withKept(made: ExchangeRows, kept: KeptFields, version: Ex
   };
 }
 
-async function over(
+/** Rows of one file, with what rosters said over them. */
+export function withKeptFields(
   file: ExchangeFile,
   made: readonly ExchangeRow[],
-  kept: ReadonlyMap<string, RosterFields>,
-): Promise<ExchangeRow[]> {
-  const rows: ExchangeRow[] = [];
-  for (let from = 0; from < made.length; from += rowsAtOnce) {
-    for (const row of made.slice(from, from + rowsAtOnce))
-      rows.push(withRosterFields(file, row, kept.get(keyOf(file, row))));
-    await setImmediate();
-  }
-  return rows;
+  kept: KeptFields,
+): readonly ExchangeRow[] {
+  const fields = kept.get(file);
+  return fields ? made.map((row) => withRosterFields(file, row, fields.get(keyOf(file, row)))) : made;
 }
 
 /** In the later version the role stands in a file of its own. */

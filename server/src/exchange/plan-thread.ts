@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads';
-import type { ExchangeFile, ExchangeRow, ExchangeRows } from '#core/exchange';
 import { Refusal, workerFile } from '#server/platform';
+import type { Stretch } from './held-rows.repository.js';
 import type { PlanInThread, ZipFacts } from './plan-in-thread.js';
 import type { Answered, Asked } from './plan-worker.js';
 
@@ -52,8 +52,8 @@ export class PlanThread {
   }
 
   /** Hands over what is here, or what was made of it, a stretch at a time. */
-  async hand(name: 'takeHere' | 'takeMade', rows: ExchangeRows): Promise<void> {
-    for (const [file, own] of Object.entries(rows) as [ExchangeFile, readonly ExchangeRow[]][])
+  async hand(name: 'takeHere' | 'takeMade', stretches: AsyncIterable<Stretch>): Promise<void> {
+    for await (const [file, own] of stretches)
       for (let from = 0; from < own.length; from += rowsAtOnce)
         await this.call(name, file, own.slice(from, from + rowsAtOnce));
   }
