@@ -4,7 +4,7 @@ import { validateSync, type ValidationError } from 'class-validator';
 import { describe, expect, it } from 'vitest';
 import { SignInRequest } from '#contract/people';
 import { MarkChangeBody, SaveSheetRequest } from '#contract/posting';
-import { AssignmentBody, ItemBody, RuleBody } from '#contract/report-items';
+import { ItemRulesBody, ItemBody, RuleBody } from '#contract/report-items';
 import { SaveCalendarRequest } from '#contract/calendar';
 import { BandBody, SaveScaleRequest } from '#contract/scales';
 import { AcceptImportRequest, ChooseColumnsRequest } from '#contract/files';
@@ -91,7 +91,7 @@ describe('what a request takes', () => {
     ['an empty mark', MarkChangeBody, { ...change, percent: null, label: null, lastDate: null }],
     ['a sheet', SaveSheetRequest, { changes: [change], outsideWindow: true }],
     ['the choices of a rule', RuleBody, choices],
-    ['rules without exceptions', AssignmentBody, { rules: [choices], exceptions: [] }],
+    ['rules without exceptions', ItemRulesBody, { rules: [choices], exceptions: [] }],
     ['an item made of parts', ItemBody, item],
     ['a label without a cut-off', BandBody, { ...band, lowest: null }],
     ['a calendar with a new year', SaveCalendarRequest, calendar],

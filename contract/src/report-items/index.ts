@@ -1,7 +1,7 @@
 export { familySentence } from './family-sentence.js';
 export { itemFaultSentence } from './item-fault-sentence.js';
 export {
-  AssignmentBody,
+  ItemRulesBody,
   ExceptionBody,
   ItemBody,
   NewItemRequest,

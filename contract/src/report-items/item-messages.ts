@@ -196,7 +196,7 @@ export class ExceptionBody {
 }
 
 /** Rules in their order and exceptions: all that says which course reports what. */
-export class AssignmentBody {
+export class ItemRulesBody {
   @NestedList(() => RuleBody, 200, 'at most 200 rules')
   rules!: RuleBody[];
 
@@ -204,7 +204,7 @@ export class AssignmentBody {
   exceptions!: ExceptionBody[];
 }
 
-export class SaveAssignmentRequest extends AssignmentBody {
+export class SaveAssignmentRequest extends ItemRulesBody {
   /** The revision of the set-up that the change began from. */
   @IsString()
   revision!: string;

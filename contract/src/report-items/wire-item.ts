@@ -1,6 +1,6 @@
 import { decimalOrThrow, formatDecimal } from '#core/numbers';
 import type { Assignment, ReportItem } from '#core/report-items';
-import type { AssignmentBody, ItemBody } from './item-messages.js';
+import type { ItemRulesBody, ItemBody } from './item-messages.js';
 
 /** An item as it crosses the wire and stands in the log. */
 export function bodyOfItem(item: ReportItem): ItemBody {
@@ -55,7 +55,7 @@ export function itemOfBody(
 }
 
 /** Rules in their order and exceptions, without their numbers, as they cross the wire and stand in the log. */
-export function bodyOfAssignment({ rules, exceptions }: Assignment): AssignmentBody {
+export function bodyOfAssignment({ rules, exceptions }: Assignment): ItemRulesBody {
   return {
     rules: rules.map(({ itemId, effect, department, level, kind, length }) => ({
       itemId,

@@ -23,7 +23,7 @@ import {
   type SaveCourseDefaultsRequest,
   type SaveCoursesRequest,
 } from '#contract/courses';
-import type { AssignmentBody } from '#contract/report-items';
+import type { ItemRulesBody } from '#contract/report-items';
 import { Changes, revisionOf, type Edit } from '#server/changes';
 import { nextIds, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { PlacementsRepository, placeOfCourse, scalePlaceId, scaleSource, seekerOf } from '#server/placements';
@@ -79,7 +79,7 @@ export class CoursesService {
   private async withoutCourses(queries: Queries, schoolId: number, removed: readonly number[]): Promise<Edit[]> {
     if (removed.length === 0) return [];
     const id = String(schoolId);
-    const rules = (await this.changes.valueOf<AssignmentBody>(queries, 'report-rules', id))!;
+    const rules = (await this.changes.valueOf<ItemRulesBody>(queries, 'report-rules', id))!;
     const exceptions = rules.exceptions.filter(({ courseId }) => !removed.includes(courseId));
     return [
       { kind: 'report-rules', id, expected: revisionOf(rules), after: { ...rules, exceptions } },

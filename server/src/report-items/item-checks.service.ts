@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { checkItem } from '#core/report-items';
-import { itemFaultSentence, itemOfBody, type AssignmentBody, type ItemBody } from '#contract/report-items';
+import { itemFaultSentence, itemOfBody, type ItemRulesBody, type ItemBody } from '#contract/report-items';
 import { CoursesRepository } from '#server/courses';
 import { Refusal, type FieldFault, type Queries } from '#server/platform';
 import { usesInWords } from '#contract/messages';
@@ -52,7 +52,7 @@ export class ItemChecks {
   }
 
   /** Rules and exceptions name only what the school has. @throws Refusal fields-wrong */
-  async refuseUnknown(queries: Queries, schoolId: number, { rules, exceptions }: AssignmentBody): Promise<void> {
+  async refuseUnknown(queries: Queries, schoolId: number, { rules, exceptions }: ItemRulesBody): Promise<void> {
     const courses = await this.courses.ofSchool(queries, schoolId);
     const items = new Set((await this.items.ofSchool(queries, schoolId)).map(({ id }) => id));
     const ids = new Set(courses.map(({ id }) => id));

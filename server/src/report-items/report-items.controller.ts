@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
 import {
-  AssignmentBody,
+  ItemRulesBody,
   NewItemRequest,
   OrderItemsRequest,
   SaveAssignmentRequest,
@@ -48,7 +48,7 @@ export class ReportItemsController {
   @HttpCode(200)
   preview(
     @Param('schoolId', ParseIntPipe) schoolId: number,
-    @Body() assignment: AssignmentBody,
+    @Body() assignment: ItemRulesBody,
   ): Promise<AssignmentPreviewReply> {
     return this.reportItems.preview(schoolId, assignment);
   }

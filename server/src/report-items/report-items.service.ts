@@ -6,7 +6,7 @@ import {
   bodyOfAssignment,
   bodyOfItem,
   itemOfBody,
-  type AssignmentBody,
+  type ItemRulesBody,
   type AssignmentPreviewReply,
   type CoverReply,
   type NewItemRequest,
@@ -43,7 +43,7 @@ export class ReportItemsService {
   }
 
   /** What other rules and exceptions would add and remove, and how many posted grades would lose their place. */
-  async preview(schoolId: number, body: AssignmentBody): Promise<AssignmentPreviewReply> {
+  async preview(schoolId: number, body: ItemRulesBody): Promise<AssignmentPreviewReply> {
     const queries = this.transactions.reading;
     const courses = await this.courses.ofSchool(queries, schoolId);
     const items = await this.items.ofSchool(queries, schoolId);
@@ -204,7 +204,7 @@ export class ReportItemsService {
   }
 }
 
-function assignmentOf(schoolId: number, { rules, exceptions }: AssignmentBody): Assignment {
+function assignmentOf(schoolId: number, { rules, exceptions }: ItemRulesBody): Assignment {
   return {
     rules: rules.map((rule, index) => ({ ...rule, id: index, schoolId, position: index })),
     exceptions: exceptions.map((exception, index) => ({ ...exception, id: index })),

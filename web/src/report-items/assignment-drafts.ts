@@ -1,5 +1,5 @@
-import type { AssignmentBody } from '#contract/report-items';
+import type { ItemRulesBody } from '#contract/report-items';
 import { createDraftStore } from '../shell/draft-store';
 
 /** Rules and exceptions being changed, by school; based on the revision they began from. */
-export const assignmentDrafts = createDraftStore<AssignmentBody, string>('assignments');
+export const assignmentDrafts = createDraftStore<ItemRulesBody, string>('assignments');

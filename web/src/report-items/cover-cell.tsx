@@ -1,6 +1,6 @@
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import type { AssignmentBody, CoverReply, ExceptionBody } from '#contract/report-items';
+import type { ItemRulesBody, CoverReply, ExceptionBody } from '#contract/report-items';
 import { Button } from '../ui/button';
 import { TextField } from '../ui/field';
 import { RuleSquare } from '../ui/state-marks';
@@ -13,7 +13,7 @@ interface CoverCellProps {
   readonly cover: CoverReply | undefined;
   /** Whether the course reports the item as things are saved. */
   readonly reportsNow: boolean;
-  readonly assignment: AssignmentBody;
+  readonly assignment: ItemRulesBody;
   readonly onChange: (exceptions: ExceptionBody[]) => void;
 }
 
@@ -80,7 +80,7 @@ export function CoverCell(props: CoverCellProps) {
   );
 }
 
-function wordsOf(cover: CoverReply | undefined, { exceptions }: AssignmentBody): string {
+function wordsOf(cover: CoverReply | undefined, { exceptions }: ItemRulesBody): string {
   if (!cover) return 'no rule speaks of it';
   if (cover.kind === 'rule') return `by rule ${cover.at + 1}`;
   const reason = exceptions[cover.at]?.reason;

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { AssignmentBody, CoveredCourseReply, ExceptionBody, ReportItemsReply } from '#contract/report-items';
+import type { ItemRulesBody, CoveredCourseReply, ExceptionBody, ReportItemsReply } from '#contract/report-items';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { Empty } from '../ui/panel';
 import { CoverCell } from './cover-cell';
@@ -14,7 +14,7 @@ interface CoverageTableProps {
   readonly reply: ReportItemsReply;
   /** What the draft would make of each course; undefined without one. */
   readonly previewed: ReadonlyMap<number, CoveredCourseReply['covers']> | undefined;
-  readonly assignment: AssignmentBody;
+  readonly assignment: ItemRulesBody;
   readonly filter: (course: CoveredCourseReply) => boolean;
   readonly onChange: (exceptions: ExceptionBody[]) => void;
 }

@@ -1,11 +1,11 @@
 import { useSearchParams } from 'react-router';
-import type { AssignmentBody, CoveredCourseReply, ReportItemsReply } from '#contract/report-items';
+import type { ItemRulesBody, CoveredCourseReply, ReportItemsReply } from '#contract/report-items';
 import { agreeing, counted } from '#contract/messages';
 import { searchWith } from '../ui/address/search-with';
 import { FigureButton, Strong } from '../ui/page';
 
 /** What all courses report, by what; each figure filters the table below. */
-export function ItemsHeadline({ reply, assignment }: { reply: ReportItemsReply; assignment: AssignmentBody }) {
+export function ItemsHeadline({ reply, assignment }: { reply: ReportItemsReply; assignment: ItemRulesBody }) {
   const [, setSearch] = useSearchParams();
   const show = (value: string | null) =>
     setSearch((before) => searchWith(before, { show: value, without: null, course: null }));

@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type {
-  AssignmentBody,
+  ItemRulesBody,
   AssignmentPreviewReply,
   ItemBody,
   ItemEffectReply,
@@ -24,7 +24,7 @@ export function useReportItems(schoolId: number) {
 }
 
 /** What drafted rules and exceptions would add and remove; asked only while there are some. */
-export function useAssignmentPreview(schoolId: number, draft: AssignmentBody | undefined) {
+export function useAssignmentPreview(schoolId: number, draft: ItemRulesBody | undefined) {
   const { periodId } = useScope();
   return useQuery({
     queryKey: [...key(schoolId, periodId), 'preview', draft],

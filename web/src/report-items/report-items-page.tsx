@@ -3,7 +3,7 @@ import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { coverage, type Assignment } from '#core/report-items';
 import type {
-  AssignmentBody,
+  ItemRulesBody,
   CoveredCourseReply,
   ExceptionBody,
   ItemReply,
@@ -55,10 +55,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
   const save = useSaveAssignment(schoolId);
   const order = useOrderItems(schoolId);
   const tellOfChange = useTellOfChange();
-  const saved = useMemo(
-    (): AssignmentBody => ({ rules: [...reply.rules], exceptions: [...reply.exceptions] }),
-    [reply],
-  );
+  const saved = useMemo((): ItemRulesBody => ({ rules: [...reply.rules], exceptions: [...reply.exceptions] }), [reply]);
   const draft = assignmentDrafts.use(schoolId, saved);
   const assignment = draft?.now ?? saved;
   const preview = useAssignmentPreview(schoolId, draft?.now);
@@ -68,7 +65,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
   const isStale = draft !== undefined && draft.basedOn !== reply.revision;
 
   const change = useCallback(
-    (now: Partial<AssignmentBody>) =>
+    (now: Partial<ItemRulesBody>) =>
       assignmentDrafts.change(schoolId, reply.revision, saved, { ...assignment, ...now }),
     [schoolId, reply.revision, saved, assignment],
   );
@@ -213,7 +210,7 @@ function newRule(reply: ReportItemsReply, chosen: ItemReply | undefined): RuleBo
 }
 
 /** How many courses each rule has the last word on. */
-function countDecided({ courses }: ReportItemsReply, { rules, exceptions }: AssignmentBody): number[] {
+function countDecided({ courses }: ReportItemsReply, { rules, exceptions }: ItemRulesBody): number[] {
   const numbered: Assignment = {
     rules: rules.map((rule, index) => ({ ...rule, id: index, schoolId: 0, position: index })),
     exceptions: exceptions.map((exception, index) => ({ ...exception, id: index })),

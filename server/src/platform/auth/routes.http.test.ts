@@ -1,4 +1,5 @@
 import { Reflector } from '@nestjs/core';
+import { getMetadataStorage } from 'class-validator';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { courseFields } from '#core/courses';
 import type { Problem } from '#contract/problems';
@@ -168,4 +169,13 @@ it('answers with the headers that keep pages from being framed or fed scripts', 
   expect(headers.get('x-frame-options')).toBe('SAMEORIGIN');
   expect(headers.get('x-content-type-options')).toBe('nosniff');
   expect(headers.get('cache-control')).toBe('no-store');
+});
+
+it('the description of the interface has a schema of its own for each class of request', () => {
+  const { validationMetadatas } = getMetadataStorage() as unknown as {
+    readonly validationMetadatas: ReadonlyMap<{ readonly name: string }, unknown>;
+  };
+  const names = [...validationMetadatas.keys()].map(({ name }) => name);
+  expect(names.length).toBeGreaterThan(50);
+  expect(names.filter((name, at) => names.indexOf(name) !== at)).toEqual([]);
 });
