@@ -73,6 +73,7 @@ const remove = (folder: string) => rmSync(folder, { recursive: true, force: true
 
 function copyOfDemo(): string {
   const folder = newFolder();
-  cpSync(join(inject('demoFolder'), 'database'), join(folder, 'database'), { recursive: true });
+  for (const part of ['database', 'key'])
+    cpSync(join(inject('demoFolder'), part), join(folder, part), { recursive: true });
   return folder;
 }

@@ -156,7 +156,7 @@ export const problemCodes = {
   'preview-changed': [
     409,
     'The preview is out of date',
-    'Grades changed since you looked. Nothing was written; the preview is up to date now.',
+    'Something changed since you looked. Nothing was written; the preview is up to date now.',
   ],
   'import-done': [409, 'Not now', 'This file is {status}.'],
   'nothing-to-write': [409, 'Nothing to write', 'No value of the file is new or changed.'],

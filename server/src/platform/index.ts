@@ -45,3 +45,4 @@ export { WorkQueue } from './work/work-queue.js';
 export { Outbox, type Letter } from './mail/outbox.js';
 export { privateFolder } from './files/private-folder.js';
 export { Upload, uploadedOrThrow } from './files/upload.js';
+export { SecretBox } from './secrets/secret-box.js';

@@ -7,6 +7,7 @@ import { Bulk } from './database/bulk.js';
 import { CopyReader } from './database/copy-reader.js';
 import { DATABASE, Transactions } from './database/transactions.js';
 import { Outbox } from './mail/outbox.js';
+import { SecretBox } from './secrets/secret-box.js';
 import { Settings } from './settings/settings.js';
 import { ThreadPool } from './work/thread-pool.js';
 import { WorkQueue } from './work/work-queue.js';
@@ -26,6 +27,7 @@ export class PlatformModule {
         CopyReader,
         DistrictZone,
         Outbox,
+        SecretBox,
         Settings,
         Transactions,
         ThreadPool,
@@ -39,6 +41,7 @@ export class PlatformModule {
         CopyReader,
         DistrictZone,
         Outbox,
+        SecretBox,
         Settings,
         ThreadPool,
         Transactions,

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { asc, eq, isNotNull, sql } from 'drizzle-orm';
-import { Refusal, tables, type Queries, spokenNameOf } from '#server/platform';
+import { Refusal, SecretBox, tables, type Queries, spokenNameOf } from '#server/platform';
 import type { PlatformSnapshot } from './read-platform.js';
 
 const { learningPlatforms } = tables;
@@ -10,11 +10,13 @@ export type NightlyPlan = NonNullable<KeptPlatform['nightly']>;
 
 @Injectable()
 export class PlatformsRepository {
+  constructor(private readonly secrets: SecretBox) {}
+
   /** Undefined when the school has a platform of that name. */
   async add(queries: Queries, values: typeof learningPlatforms.$inferInsert): Promise<number | undefined> {
     const [added] = await queries
       .insert(learningPlatforms)
-      .values(values)
+      .values({ ...values, clientSecret: this.secrets.lock(values.clientSecret) })
       .onConflictDoNothing()
       .returning({ id: learningPlatforms.id });
     return added?.id;
@@ -24,7 +26,7 @@ export class PlatformsRepository {
   async byIdOrThrow(queries: Queries, id: number): Promise<KeptPlatform> {
     const [found] = await queries.select().from(learningPlatforms).where(eq(learningPlatforms.id, id));
     if (!found) throw new Refusal('not-found', { what: 'platform', id });
-    return found;
+    return this.opened(found);
   }
 
   /** The platforms of a school with what they hold and how much of it nobody has decided. */
@@ -48,7 +50,13 @@ export class PlatformsRepository {
   }
 
   async withState(queries: Queries, state: KeptPlatform['state']): Promise<KeptPlatform[]> {
-    return queries.select().from(learningPlatforms).where(eq(learningPlatforms.state, state));
+    const found = await queries.select().from(learningPlatforms).where(eq(learningPlatforms.state, state));
+    return found.map((platform) => this.opened(platform));
+  }
+
+  /** A secret that cannot be opened is none: the platform will refuse it, and it is entered again. */
+  private opened(platform: KeptPlatform): KeptPlatform {
+    return { ...platform, clientSecret: this.secrets.open(platform.clientSecret) ?? '' };
   }
 
   /** The platforms that run by night: since when they wait for the next one, and in whose name. */
