@@ -31,6 +31,8 @@ export function scoreFaultSentence(code: ScoreFaultCode, possible: string): stri
       return 'Points are 0 or more.';
     case 'score-digits':
       return 'Points have at most two decimals.';
+    case 'score-too-high':
+      return 'A score is at most 9999.99 points.';
     case 'score-above':
       return `It is out of ${possible}. Points beyond that belong in an assignment that is marked extra.`;
   }

@@ -116,6 +116,11 @@ export const reasonWords: Record<RunReasonCode, ReasonWords> = {
     parts: [],
     says: 'The assignment was not given to this student.',
   },
+  'score-too-high': {
+    brief: 'More points than a book holds',
+    parts: ['points', 'most'],
+    says: '{points} is more than 9999.99, the most that a score can be.',
+  },
   'score-above': {
     brief: 'More points than there are',
     parts: ['points', 'most'],

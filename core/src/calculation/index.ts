@@ -28,6 +28,6 @@ export {
 export { plainPolicy } from './plain-policy.js';
 export { nearnessOf, policyInForce, type PolicyPlace } from './policy-in-force.js';
 export { noSlot, preparePolicy, slotOf, type PreparedPolicy } from './prepare-policy.js';
-export { readPoints, readScore, type ScoreFaultCode } from './read-score.js';
+export { mostPoints, readPoints, readScore, type ScoreFaultCode } from './read-score.js';
 export type { Standing } from './standing.js';
 export type { Treatment } from './treat-score.js';

@@ -1,4 +1,4 @@
-import { compareDecimals, parseDecimal, type Decimal } from '#core/numbers';
+import { compareDecimals, decimalOrThrow, parseDecimal, type Decimal } from '#core/numbers';
 import { scoreFlags, type ScoreFlag } from './policy.js';
 
 export interface ReadScore {
@@ -6,7 +6,16 @@ export interface ReadScore {
   readonly flag: ScoreFlag | null;
 }
 
-export type ScoreFaultCode = 'score-unreadable' | 'score-negative' | 'score-digits' | 'score-above';
+/** The most points that a score or an assignment can have. */
+export const mostPoints = decimalOrThrow('9999.99');
+
+export type ScoreFaultCode =
+  | 'score-unreadable'
+  | 'score-negative'
+  | 'score-digits'
+  | 'score-above'
+  /** Beyond `mostPoints`. */
+  | 'score-too-high';
 
 /** What an assignment is out of, and whether its points only add. */
 export interface PointsLimit {
@@ -52,6 +61,7 @@ export function readPoints(
 function faultOfPoints(points: Decimal, { possible, isExtra }: PointsLimit): ScoreFaultCode | undefined {
   if (points.units < 0n) return 'score-negative';
   if (points.digits > 2 && points.units % 10n ** BigInt(points.digits - 2) !== 0n) return 'score-digits';
+  if (compareDecimals(points, mostPoints) > 0) return 'score-too-high';
   const onlyAdds = isExtra || possible.units === 0n;
   return !onlyAdds && compareDecimals(points, possible) > 0 ? 'score-above' : undefined;
 }

@@ -1,3 +1,4 @@
+import { mostPoints } from '#core/calculation';
 import { parseDay } from '#core/calendar';
 import { compareDecimals, parseDecimal } from '#core/numbers';
 import {
@@ -30,8 +31,6 @@ export function checkHead(file: ExchangeFile, version: ExchangeVersion, head: re
     ...twice.map((name) => ({ field: name, says: `the column ${name} is there twice` })),
   ];
 }
-
-const [none, mostPoints] = [parseDecimal('0')!, parseDecimal('9999.99')!];
 
 /** Ids that a reference may lead to: of rows in the same zip and of what is here already. */
 export type KnownIds = Readonly<Partial<Record<ExchangeFile, ReadonlySet<string>>>>;
@@ -81,7 +80,7 @@ function faultOf({ kind }: ExchangeField, value: string, known: KnownIds, isDele
       // what is kept has two decimals, and nothing is rounded unasked
       const isExact = points.digits <= 2 || points.units % 10n ** BigInt(points.digits - 2) === 0n;
       if (!isExact) return `"${value}" has more than two decimals; points have at most two`;
-      const isInRange = compareDecimals(points, none) >= 0 && compareDecimals(points, mostPoints) <= 0;
+      const isInRange = points.units >= 0n && compareDecimals(points, mostPoints) <= 0;
       return isInRange ? undefined : `"${value}" is not from 0 to 9999.99`;
     }
     case 'yesNo':

@@ -326,6 +326,16 @@ describe('a plan of a zip', () => {
     expect([exempt.row['score'], flagOf(exempt.row)]).toEqual(['', 'exempt']);
   });
 
+  it('lets a course keep its code, and refuses another one that comes to it', () => {
+    const codes = (...rows: string[]) =>
+      rows.map((sourcedId) => ({ ...whole.courses![0]!, sourcedId, courseCode: 'KN1' }));
+    const here = { ...whole, courses: codes('k') };
+    const planned = outcomes({ ...whole, courses: codes('k', 'k2') }, here).filter((each) =>
+      each.startsWith('courses'),
+    );
+    expect(planned).toEqual(['courses same', 'courses refuse courseCode']);
+  });
+
   it('does not move a course to another school', () => {
     const orgs = [school, { ...school, sourcedId: 's2' }];
     const files = { ...whole, orgs, courses: [{ ...whole.courses![0]!, orgSourcedId: 's2' }] };

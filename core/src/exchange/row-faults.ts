@@ -139,7 +139,7 @@ function ownChecks(file: ExchangeFile, context: FaultContext): Check[] {
   }
 }
 
-/** A code, or else the id, that two rows of one place have. */
+/** A code, or else the id, that another row of the place has; whose it was already keeps it. */
 function codeTaken(
   field: string,
   rows: readonly ExchangeRow[],
@@ -148,8 +148,9 @@ function codeTaken(
   const keysOf = (row: ExchangeRow) =>
     placesOf(row).map((place) => `${place}|${(row[field] || row['sourcedId'])!.toLowerCase()}`);
   const owners = countsOf(rows.flatMap(keysOf));
-  return (row) => {
-    if (!keysOf(row).some((key) => owners.get(key)! > 1)) return undefined;
+  return (row, own) => {
+    const isKept = own !== undefined && (own[field] || own['sourcedId']) === (row[field] || row['sourcedId']);
+    if (isKept || !keysOf(row).some((key) => owners.get(key)! > 1)) return undefined;
     return { field, says: `"${row[field] || row['sourcedId']}" is the code of another one too` };
   };
 }

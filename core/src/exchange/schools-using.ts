@@ -63,20 +63,28 @@ export function statedSchools(row: ExchangeRow, schools: ReadonlySet<string>): s
   return listOf(row[extension('school')] ?? '').filter((school) => schools.has(school));
 }
 
+/**
+ * A school has the sessions that it uses, and those above them; and all below one that it uses, unless it has some of its own
+ * there, as a school of trimesters has in a year whose quarters are another's.
+ */
 function schoolsOfSessions(sessions: readonly ExchangeRow[], direct: Schools, schools: ReadonlySet<string>): Schools {
   const climb = climbOf(sessions);
-  const users = new Map<string, Set<string>>();
-  for (const [session, using] of direct)
-    for (const id of climb(session)) for (const school of using) addTo(users, id, school);
   const own = new Map<string, Set<string>>();
+  const withOwnBelow = new Map<string, Set<string>>();
   for (const row of sessions) {
-    const id = row['sourcedId']!;
-    const stated = statedSchools(row, schools);
-    for (const school of [...stated, ...(users.get(id) ?? [])]) addTo(own, id, school);
-    // What is said to be of some schools is of no others, though they use the year that it lies in.
-    if (stated.length === 0)
-      for (const above of climb(id)) for (const school of direct.get(above) ?? []) addTo(own, id, school);
-    if (!own.has(id)) own.set(id, new Set(schools));
+    const [id, ...above] = climb(row['sourcedId']!);
+    for (const school of statedSchools(row, schools)) {
+      addTo(own, id, school);
+      for (const each of above) addTo(withOwnBelow, each, school);
+    }
+  }
+  for (const [session, using] of direct)
+    for (const id of climb(session)) for (const school of using) addTo(own, id, school);
+  for (const row of sessions) {
+    const [id, ...above] = climb(row['sourcedId']!);
+    for (const each of above)
+      for (const school of direct.get(each) ?? []) if (!withOwnBelow.get(each)?.has(school)) addTo(own, id, school);
+    if (!own.has(id!)) own.set(id!, new Set(schools));
   }
   return own;
 }

@@ -1,10 +1,10 @@
-import { parseDecimal } from '#core/numbers';
+import { mostPoints } from '#core/calculation';
+import { compareDecimals, parseDecimal } from '#core/numbers';
 import type { AssignmentFacts, OurClass, OurSectionBook, TheirAssignment } from './run-plan.js';
 import type { RunReason } from './run-reasons.js';
 
 /** Longer names do not fit a grade book's head. */
 export const longestAssignmentName = 80;
-const mostPoints = 10_000;
 
 export interface CheckedAssignment {
   readonly reasons: readonly RunReason[];
@@ -17,15 +17,14 @@ export function checkAssignment(theirs: TheirAssignment, ours: OurClass, section
   const category = categoryOf(theirs.groupKey, ours);
   const given = givenTo(theirs, ours, section);
   const possible = theirs.possible === null ? undefined : parseDecimal(theirs.possible);
-  const points = possible && Number(possible.units) / 10 ** possible.digits;
   const reasons: RunReason[] = [
     ...when(!theirs.isMarked, 'not-marked'),
     ...when(!theirs.isPublished, 'unpublished'),
     ...when(!theirs.isGraded, 'ungraded'),
     ...dateReasons(theirs, ours),
-    ...when(points === undefined || points <= 0, 'no-points'),
+    ...when(possible === undefined || possible.units <= 0n, 'no-points'),
     ...when(
-      points !== undefined && (points >= mostPoints || possible!.digits > 2),
+      possible !== undefined && (compareDecimals(possible, mostPoints) > 0 || possible.digits > 2),
       'too-many-points',
       theirs.possible ?? '',
     ),

@@ -313,6 +313,16 @@ describe('planClass', () => {
     }
   });
 
+  it.each(['10000', '99999999'])('refuses %s points, which no book can hold, though they only add', (points) => {
+    const facts = { name: 'Tides essay', possible: '20', dueOn: day('2026-01-09'), categoryId: 7, givenTo: null };
+    const extra: OurAssignment = { id: 40, key: 'a1', isOfClass: true, facts, isExtra: true, isOurs: false };
+    const results = [{ personKey: 'p1', points, possible: '20', letter: null }];
+    const [score] = plan(withEssay({ results }), inBook({ assignments: [extra] })).filter(
+      ({ kind }) => kind === 'score',
+    );
+    expect(score).toMatchObject({ outcome: 'refuse', reasons: [{ code: 'score-too-high' }] });
+  });
+
   describe('of a total', () => {
     const total = (points: string | null, letter: string | null = null): TheirClass => ({
       ...oneClass,

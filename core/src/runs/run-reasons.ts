@@ -58,6 +58,7 @@ export const runReasons = {
   withdrawn: 'skip',
   'not-given': 'refuse',
   'score-above': 'refuse',
+  'score-too-high': 'refuse',
   'score-negative': 'refuse',
   'score-digits': 'refuse',
   'score-unreadable': 'refuse',
