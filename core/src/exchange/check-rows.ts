@@ -63,6 +63,7 @@ function missing({ name, isRequired }: ExchangeField, isDeleted: boolean): strin
 function faultOf({ kind }: ExchangeField, value: string, known: KnownIds, isDeleted: boolean): string | undefined {
   switch (kind.is) {
     case 'id':
+      if (/\p{Cc}/u.test(value)) return 'an id has no control characters';
       return value.length > 255 ? 'an id has at most 255 characters' : undefined;
     case 'day':
       return parseDay(value.slice(0, 10)) ? undefined : `"${value}" is no day such as 2026-01-16`;

@@ -2,6 +2,7 @@ import { listOf } from './check-rows.js';
 import { climbOf } from './climb.js';
 import { extension, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
 import { keyFields, keyOf } from './held-fields.js';
+import { gradesOf } from './translate.js';
 
 /** A delta may say of a row that goes only its id; what it is of is known here. */
 export function withKeys(files: ExchangeRows, here: ExchangeRows): ExchangeRows {
@@ -42,8 +43,10 @@ export function enrolledIn(files: ExchangeRows, here: ExchangeRows): (result: Ex
       .filter(({ role }) => role === 'student')
       .map((row) => keyOf('enrollments', row)),
   );
-  return ({ lineItemSourcedId, studentSourcedId }) =>
-    enrolled.has(`${classOf.get(lineItemSourcedId)}|${studentSourcedId}`);
+  return ({ lineItemSourcedId, studentSourcedId = '' }) => {
+    const classSourcedId = classOf.get(lineItemSourcedId) ?? '';
+    return enrolled.has(keyOf('enrollments', { classSourcedId, userSourcedId: studentSourcedId }));
+  };
 }
 
 export function knownIds(...all: readonly ExchangeRows[]): Partial<Record<ExchangeFile, Set<string>>> {
@@ -74,7 +77,7 @@ export function together(here: ExchangeRows, files: ExchangeRows): ExchangeRows 
 export function asHeld(file: ExchangeFile, row: ExchangeRow, termOf: (row: ExchangeRow) => string): ExchangeRow {
   switch (file) {
     case 'users':
-      return { ...row, ...(row['grades'] !== undefined && { grades: row['grades'].replace(/^([1-9])$/, '0$1') }) };
+      return { ...row, ...(row['grades'] !== undefined && { grades: gradesOf(row['grades']) }) };
     case 'courses':
       return { ...row, ...(row['subjects'] !== undefined && { subjects: listOf(row['subjects'])[0] ?? '' }) };
     case 'classes':

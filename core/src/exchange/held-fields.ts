@@ -65,10 +65,13 @@ export const keyFields: Readonly<Partial<Record<ExchangeFile, readonly string[]>
   results: ['lineItemSourcedId', 'studentSourcedId'],
 };
 
+/** Stands between the ids of a key: a sign that no id holds (U+001F, the unit separator). */
+export const betweenKeys = '\u001F';
+
 /** By this a row is the same row elsewhere: a result is a student's on a line item, an enrollment a person's in a class. */
 export function keyOf(file: ExchangeFile, row: ExchangeRow): string {
   const fields = keyFields[file];
-  return fields ? fields.map((field) => row[field]).join('|') : (row['sourcedId'] ?? '');
+  return fields ? fields.map((field) => row[field]).join(betweenKeys) : (row['sourcedId'] ?? '');
 }
 
 const staffRoles = [
@@ -100,6 +103,14 @@ export function rolesByUser(...all: readonly ExchangeRows[]): ReadonlyMap<string
     for (const { userSourcedId, role } of rows) add(userSourcedId, role);
   }
   return roles;
+}
+
+/** The organisations at which roles have each person. */
+export function orgsByUser(rows: ExchangeRows): ReadonlyMap<string, readonly string[]> {
+  const orgs = new Map<string, string[]>();
+  for (const { userSourcedId = '', orgSourcedId = '' } of rows.roles ?? [])
+    orgs.set(userSourcedId, [...(orgs.get(userSourcedId) ?? []), orgSourcedId]);
+  return orgs;
 }
 
 /** What it takes to say whether a row is held. */

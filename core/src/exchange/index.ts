@@ -10,7 +10,7 @@ export {
   type ExchangeRows,
   type ExchangeVersion,
 } from './exchange-format.js';
-export { isTeaching, keyOf, kindOfPerson, rolesByUser, teachersOf } from './held-fields.js';
+export { betweenKeys, isTeaching, keyOf, kindOfPerson, orgsByUser, rolesByUser, teachersOf } from './held-fields.js';
 export { asHeld, termsOf, together } from './fit-rows.js';
 export {
   exchangeOutcomes,
@@ -23,6 +23,14 @@ export {
 } from './plan-exchange.js';
 export { readManifest, type Manifest } from './read-manifest.js';
 export { readScoreScale, readWholeBands, writeScoreScale, type WholeBand } from './score-scale.js';
-export { flagOf, periodKindOf, resultFieldsOf, sectionNumberOf, sessionTypeOf } from './translate.js';
+export {
+  flagOf,
+  gradesOf,
+  periodKindOf,
+  resultFieldsOf,
+  sectionNumberOf,
+  sessionTypeOf,
+  yearGroupOf,
+} from './translate.js';
 export { fieldsToKeep, withRosterFields, type IsHeld, type RosterFields } from './roster-fields.js';
 export { schoolsUsing, type SchoolsUsing } from './schools-using.js';

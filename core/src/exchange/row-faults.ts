@@ -1,7 +1,7 @@
 import { checkRow, type ExchangeFault, type KnownIds } from './check-rows.js';
 import { extension, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
 import { enrolledIn } from './fit-rows.js';
-import { keyFields, keyOf } from './held-fields.js';
+import { betweenKeys, keyFields, keyOf } from './held-fields.js';
 import type { Manifest } from './read-manifest.js';
 import { readScoreScale } from './score-scale.js';
 import { schoolOfOrg, statedSchools, type SchoolsUsing } from './schools-using.js';
@@ -59,7 +59,7 @@ function otherRow(file: ExchangeFile, { here }: FaultContext): Check {
   return (row) => {
     const known = keys.get(row['sourcedId']);
     if (known === undefined || known === keyOf(file, row)) return undefined;
-    return { field: 'sourcedId', says: `the id is known here for ${known.replace('|', ' and ')}` };
+    return { field: 'sourcedId', says: `the id is known here for ${known.replace(betweenKeys, ' and ')}` };
   };
 }
 

@@ -46,6 +46,16 @@ export function flagOf(row: ExchangeRow): ScoreFlag | null {
   return row['scoreStatus'] === 'submitted' ? 'collected' : row['scoreStatus'] === 'not submitted' ? 'missing' : null;
 }
 
+/** A year of school as the standard has it, in two digits; other words as they are. */
+export function gradesOf(yearGroup: string): string {
+  return yearGroup.replace(/^([1-9])$/, '0$1');
+}
+
+/** A year of school as we have it: "9" for "09". */
+export function yearGroupOf(grades: string): string {
+  return grades.replace(/^0(\d)$/, '$1');
+}
+
 /** The number of a section: our own column, else the last number in its code or title; undefined where there is none. */
 export function sectionNumberOf(row: ExchangeRow): number | undefined {
   for (const words of [row[extension('number')], row['classCode'], row['title']]) {

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { and, asc, desc, eq, gt, gte, lt, sql, type SQL } from 'drizzle-orm';
-import { CopyReader, tables, type Queries, nameOrderOf, personNameOf } from '#server/platform';
+import { CopyReader, tables, type Queries, nameOrderOf, personNameOf, textList } from '#server/platform';
 
 const { changeLog, logHead } = tables;
 
@@ -118,12 +118,7 @@ export class LogRepository {
     return queries
       .selectDistinctOn([changeLog.thing], { thing: changeLog.thing, actor: changeLog.actor, action: changeLog.action })
       .from(changeLog)
-      .where(
-        and(
-          sql`${changeLog.thing} IN (SELECT jsonb_array_elements_text(${JSON.stringify(things)}::jsonb))`,
-          gt(changeLog.changeId, changeId),
-        ),
-      )
+      .where(and(sql`${changeLog.thing} IN ${textList(things)}`, gt(changeLog.changeId, changeId)))
       .orderBy(changeLog.thing, desc(changeLog.id));
   }
 

@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { desc, eq, sql } from 'drizzle-orm';
 import type { ExchangeSummaryReply } from '#contract/exchange';
-import { problemOf, type ProblemCode, type ProblemData } from '#contract/problems';
-import { Refusal, tables, WorkLost, type Queries } from '#server/platform';
+import { problemOf } from '#contract/problems';
+import { keepIfHeldOrThrow, keptRefusal, Refusal, spokenNameOf, tables, type Queries } from '#server/platform';
 
 const { exchangeImports, people } = tables;
 
@@ -42,13 +42,8 @@ export class ExchangeImportsRepository {
   }
 
   /** @throws WorkLost where it was let go of, or another server works on it now */
-  async passOrThrow(queries: Queries, id: number, worker: string, values: Partial<KeptImport>): Promise<void> {
-    const held = await queries
-      .update(exchangeImports)
-      .set({ worker, ...values })
-      .where(and(eq(exchangeImports.id, id), eq(exchangeImports.worker, worker)))
-      .returning({ id: exchangeImports.id });
-    if (held.length === 0) throw new WorkLost();
+  passOrThrow(queries: Queries, id: number, worker: string, values: Partial<KeptImport>): Promise<void> {
+    return keepIfHeldOrThrow(queries, exchangeImports, { id, worker }, eq(exchangeImports.status, 'accepting'), values);
   }
 
   async remove(queries: Queries, id: number): Promise<void> {
@@ -66,18 +61,16 @@ export class ExchangeImportsRepository {
         stepCount: exchangeImports.stepCount,
         stepsDone: exchangeImports.stepsDone,
         problem: exchangeImports.problem,
-        readBy: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
+        readBy: spokenNameOf('people'),
       })
       .from(exchangeImports)
       .innerJoin(people, eq(people.id, exchangeImports.readBy))
       .where(which)
       .orderBy(desc(exchangeImports.id));
-    return rows.map(({ readAt, problem, ...row }) => ({
-      ...row,
-      readAt: readAt.toISOString(),
-      problem:
-        problem &&
-        (problemOf(problem.code as ProblemCode, problem.data as ProblemData<ProblemCode>, []).detail ?? null),
-    }));
+    return rows.map(({ readAt, problem, ...row }) => {
+      const refusal = keptRefusal(problem);
+      const detail = refusal && problemOf(refusal.code, refusal.data, []).detail;
+      return { ...row, readAt: readAt.toISOString(), problem: detail };
+    });
   }
 }

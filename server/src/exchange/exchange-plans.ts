@@ -40,18 +40,30 @@ export class ExchangePlans implements OnApplicationShutdown {
     await this.letGo();
   }
 
-  /** Keeps a zip at hand that was just read. */
-  keep(id: number, zip: OpenZip): Promise<void> {
-    return this.oneByOne(async () => {
-      await this.drop();
-      this.take(id, zip);
-    });
+  /**
+   * Reads a zip and has it at hand from then on.
+   * @param add keeps it, and says under which number
+   * @throws Refusal as `readZipOrThrow`, and whatever `add` refuses
+   */
+  async read(bytes: Buffer, name: string, add: (facts: ZipFacts) => Promise<number>): Promise<number> {
+    const zip = await PlanThread.open(bytes, name);
+    try {
+      const id = await add(zip.facts);
+      await this.oneByOne(async () => {
+        await this.drop();
+        this.take(id, zip);
+      });
+      return id;
+    } catch (error) {
+      await zip.thread.close();
+      throw error;
+    }
   }
 
   /** As it is now; kept at hand for whoever looks at its rows. */
   show(kept: KeptImport): Promise<PlannedZip> {
     return this.oneByOne(async () => {
-      if (this.atHand?.id !== kept.id) await this.drop();
+      if (this.atHand?.id !== kept.id || this.atHand.zip.thread.hasEnded) await this.drop();
       const planned = await this.plan(kept, this.atHand?.zip);
       this.take(kept.id, planned);
       return planned;
@@ -60,7 +72,9 @@ export class ExchangePlans implements OnApplicationShutdown {
 
   /** The plan that was shown last of the zip, or a new one. */
   async shownOf(kept: KeptImport): Promise<PlannedZip> {
-    const shown = await this.oneByOne(async () => (this.atHand?.id === kept.id ? this.atHand.zip : undefined));
+    const shown = await this.oneByOne(async () =>
+      this.atHand?.id === kept.id && !this.atHand.zip.thread.hasEnded ? this.atHand.zip : undefined,
+    );
     return isPlanned(shown) ? shown : this.show(kept);
   }
 
@@ -71,7 +85,16 @@ export class ExchangePlans implements OnApplicationShutdown {
 
   /** Compares a zip with what is here, in a thread of its own or in the one that has read it already. */
   async plan({ bytes, fileName }: KeptImport, open?: OpenZip): Promise<PlannedZip> {
-    const { thread, facts } = open ?? (await PlanThread.open(bytes!, fileName));
+    const zip = open ?? (await PlanThread.open(bytes!, fileName));
+    try {
+      return await this.compare(zip);
+    } catch (error) {
+      await zip.thread.close();
+      throw error;
+    }
+  }
+
+  private async compare({ thread, facts }: OpenZip): Promise<PlannedZip> {
     const queries = this.transactions.reading;
     const lineItemIds = [
       ...new Set([

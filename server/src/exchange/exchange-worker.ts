@@ -10,6 +10,7 @@ import {
   DistrictZone,
   HeldWork,
   Leases,
+  problemToKeep,
   Refusal,
   Transactions,
   WorkQueue,
@@ -20,7 +21,6 @@ import { ExchangeIds } from './exchange-ids.js';
 import { ExchangeImportsRepository, type KeptImport } from './exchange-imports.repository.js';
 import { ExchangePlans, type PlannedZip } from './exchange-plans.js';
 import { HeldRowsRepository } from './held-rows.repository.js';
-import type { SharedByRows } from './plan-in-thread.js';
 import { RosterFieldsRepository } from './roster-fields.repository.js';
 import { filesToWrite, isWrittenAnyway, writeRowsOf } from './write-rows.js';
 
@@ -92,7 +92,7 @@ export class ExchangeWorker implements OnApplicationBootstrap {
           await this.imports.passOrThrow(queries, kept.id, worker, { stepsDone: done });
           await this.holdSealedOrThrow(queries, planned);
           await writeRowsOf(file, {
-            ...(shared satisfies SharedByRows),
+            ...shared,
             queries,
             ids: ids.within(queries),
             today,
@@ -146,8 +146,6 @@ export class ExchangeWorker implements OnApplicationBootstrap {
 
   private async tellProblem(id: number, error: unknown): Promise<void> {
     if (!(error instanceof Refusal)) this.logger.error(`rosters ${id} failed`, error);
-    const problem =
-      error instanceof Refusal ? { code: error.code, data: error.data } : { code: 'work-broken-off', data: {} };
-    await this.imports.change(this.transactions.reading, id, { status: 'read', problem });
+    await this.imports.change(this.transactions.reading, id, { status: 'read', problem: problemToKeep(error) });
   }
 }

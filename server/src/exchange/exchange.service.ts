@@ -13,7 +13,6 @@ import { ExchangePlans, type PlannedZip } from './exchange-plans.js';
 import { ExchangeWorker } from './exchange-worker.js';
 import { writeZip } from './exchange-zip.js';
 import { HeldRowsRepository } from './held-rows.repository.js';
-import { PlanThread } from './plan-thread.js';
 
 const mostRows = 1_000;
 
@@ -47,22 +46,17 @@ export class ExchangeService {
 
   /** Reads a zip and keeps it, so that its rows can be looked at. Writes nothing of it. */
   async read(actor: Actor, name: string, bytes: Buffer): Promise<ExchangeImportReply> {
-    const zip = await PlanThread.open(bytes, name);
-    const { version } = zip.facts.manifest;
-    const id = await this.transactions.run(async (queries) => {
-      const id = await this.imports.add(queries, {
-        fileName: name,
-        bytes,
-        version,
-        status: 'read',
-        readBy: actor.personId,
-        readAt: this.clock.now(),
-      });
-      const after = { name, bytes: bytes.length, version };
-      await this.log.record(queries, actor, [{ action: 'read rosters', thing: `rosters ${id}`, before: null, after }]);
-      return id;
-    });
-    await this.plans.keep(id, zip);
+    const id = await this.plans.read(bytes, name, ({ manifest: { version } }) =>
+      this.transactions.run(async (queries) => {
+        const added = { fileName: name, bytes, version, readBy: actor.personId, readAt: this.clock.now() };
+        const id = await this.imports.add(queries, { ...added, status: 'read' });
+        const after = { name, bytes: bytes.length, version };
+        await this.log.record(queries, actor, [
+          { action: 'read rosters', thing: `rosters ${id}`, before: null, after },
+        ]);
+        return id;
+      }),
+    );
     return this.byId(id);
   }
 

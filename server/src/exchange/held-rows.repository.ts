@@ -3,6 +3,8 @@ import { sql } from 'drizzle-orm';
 import type { PeriodKind } from '#core/calendar';
 import {
   extension,
+  gradesOf,
+  keyOf,
   sessionTypeOf,
   writeScoreScale,
   type ExchangeFile,
@@ -30,11 +32,10 @@ export class HeldRowsRepository {
 
   /** Everything, as one. */
   async all(queries: Queries, version: ExchangeVersion): Promise<ExchangeRows> {
-    const kept = await this.rosterFields.all(queries);
-    const rows = await withKept(await this.made(queries, version), kept, version);
+    const rows = await this.allButResults(queries, version);
     const results: ExchangeRow[] = [];
     const lineItemIds = (rows.lineItems ?? []).map(({ sourcedId }) => sourcedId!);
-    for await (const some of resultsOf(queries, lineItemIds)) results.push(...withKeptFields('results', some, kept));
+    for await (const some of this.results(queries, lineItemIds)) results.push(...some);
     return { ...rows, results };
   }
 
@@ -47,9 +48,22 @@ export class HeldRowsRepository {
     version: ExchangeVersion,
     lineItemIds: readonly string[],
   ): AsyncGenerator<Stretch> {
-    const kept = await this.rosterFields.all(queries, lineItemIds);
-    yield* Object.entries(await withKept(await this.made(queries, version), kept, version)) as Stretch[];
-    for await (const rows of resultsOf(queries, lineItemIds)) yield ['results', withKeptFields('results', rows, kept)];
+    yield* Object.entries(await this.allButResults(queries, version)) as Stretch[];
+    for await (const rows of this.results(queries, lineItemIds)) yield ['results', rows];
+  }
+
+  private async allButResults(queries: Queries, version: ExchangeVersion): Promise<ExchangeRows> {
+    return withKept(await this.made(queries, version), await this.rosterFields.allButResults(queries), version);
+  }
+
+  private async *results(queries: Queries, lineItemIds: readonly string[]): AsyncGenerator<readonly ExchangeRow[]> {
+    for await (const rows of resultsOf(queries, lineItemIds)) {
+      const kept = await this.rosterFields.ofResults(
+        queries,
+        rows.map((row) => keyOf('results', row)),
+      );
+      yield withKeptFields('results', rows, kept);
+    }
   }
 
   /** As `stretches`, but only what Wombat makes of what it works with. */
@@ -129,8 +143,8 @@ export class HeldRowsRepository {
     }));
   }
 
-  private users(queries: Queries): Promise<ExchangeRow[]> {
-    return rowsOf(
+  private async users(queries: Queries): Promise<ExchangeRow[]> {
+    const users = await rowsOf(
       queries,
       sql`
       SELECT p.sourced_id AS "sourcedId", 'true' AS "enabledUser",
@@ -139,11 +153,12 @@ export class HeldRowsRepository {
              CASE WHEN p.kind = 'student' THEN 'student'
                   WHEN EXISTS (SELECT 1 FROM sections t WHERE t.teacher_id = p.id) THEN 'teacher' ELSE 'administrator' END AS role,
              coalesce(nullif(p.email, ''), p.sourced_id) AS username, p.given_name AS "givenName",
-             p.family_name AS "familyName", p.number AS identifier, p.email, CASE WHEN p.year_group ~ '^[1-9]$' THEN '0' ELSE '' END || coalesce(p.year_group, '') AS grades
+             p.family_name AS "familyName", p.number AS identifier, p.email, p.year_group AS grades
       FROM people p LEFT JOIN schools s ON s.id = p.school_id
       LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id
       WHERE p.sourced_id <> ${firstRegistrarId} ORDER BY p.id`,
     );
+    return users.map((user) => ({ ...user, grades: gradesOf(user['grades']!) }));
   }
 
   private demographics(queries: Queries): Promise<ExchangeRow[]> {

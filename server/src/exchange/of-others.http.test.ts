@@ -63,14 +63,14 @@ const files: Readonly<Record<string, Table>> = {
   categories: ['sourcedId,status,dateLastModified,title,weight', 'cat,,,Projects,40'],
   lineItems: [
     'sourcedId,status,dateLastModified,title,description,assignDate,dueDate,classSourcedId,categorySourcedId,gradingPeriodSourcedId,resultValueMin,resultValueMax,academicSessionSourcedId,schoolSourcedId',
-    'l1,,,Splice,An eye,2025-11-12,2025-12-01T23:59:00Z,c-h,cat,q2,0,20,,',
+    'l|1,,,Splice,An eye,2025-11-12,2025-12-01T23:59:00Z,c-h,cat,q2,0,20,,',
     'l2,,,Whipping,,2025-11-12,2025-12-01,c-m,cat,q2,0,10,,',
     'l3,,,Bend,,2025-11-12,2025-12-02,c-m,cat,q2,0,,,',
     'l4,,,Hitch,,2025-11-12,2025-12-03,c-m,cat,q2,0,10,,',
   ],
   results: [
     'sourcedId,status,dateLastModified,lineItemSourcedId,studentSourcedId,scoreStatus,score,scoreDate,comment,textScore,classSourcedId,inProgress,incomplete,late,missing',
-    'r1-0,,,l1,6b1f-a,fully graded,17.5,2025-12-04,well done,B+,,,,true,',
+    'r1-0,,,l|1,6b1f-a,fully graded,17.5,2025-12-04,well done,B+,,,,true,',
     'r2-0,,,l2,6b1f-b,fully graded,,2025-12-04,,A,,,,,',
     'r3-0,,,l3,6b1f-b,fully graded,7,2025-12-04,,,,,,,',
     'r4-0,,,l4,6b1f-b,fully graded,70.3333333,2025-12-04,,,,,,,',
@@ -290,7 +290,7 @@ describe('a zip of another system', () => {
     ],
     [
       'a score below nothing',
-      { results: [files['results']![0], 'r9,,,l1,6b1f-a,fully graded,-1,2025-12-04,,,,,,,'] },
+      { results: [files['results']![0], 'r9,,,l|1,6b1f-a,fully graded,-1,2025-12-04,,,,,,,'] },
       'results r9: "-1" is not from 0 to 9999.99',
     ],
     [
@@ -298,8 +298,8 @@ describe('a zip of another system', () => {
       {
         results: [
           files['results']![0],
-          'r8,,,l1,6b1f-a,fully graded,1,2025-12-04,,,,,,,',
-          'r9,,,l1,6b1f-a,fully graded,2,2025-12-04,,,,,,,',
+          'r8,,,l|1,6b1f-a,fully graded,1,2025-12-04,,,,,,,',
+          'r9,,,l|1,6b1f-a,fully graded,2,2025-12-04,,,,,,,',
         ],
       },
       'results r8: the file has 2 rows of this student for this line item',
@@ -312,7 +312,7 @@ describe('a zip of another system', () => {
     [
       'an assignment that moves',
       { lineItems: [files['lineItems']![0], files['lineItems']![1]!.replace('c-h', 'c-m')] },
-      'lineItems l1: an assignment stays in its class',
+      'lineItems l|1: an assignment stays in its class',
     ],
   ])('with %s is answered in words', async (_case, tables, reason) => {
     const zip = await put(zipOf(tables));

@@ -4,6 +4,8 @@ import type { BookReply } from '#contract/calculation';
 import type { ExchangeImportReply, ExchangeRowsReply } from '#contract/exchange';
 import { startEmptyServer, startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 import { writtenZip } from '../../test/written-zip.js';
+import { ExchangeImportsRepository } from './exchange-imports.repository.js';
+import { ExchangePlans } from './exchange-plans.js';
 import { ExchangeWorker } from './exchange-worker.js';
 
 let demo: TestServer;
@@ -117,6 +119,15 @@ describe('a zip that is being written', () => {
     const seen = await progressOf(empty.registrar, id);
     expect(seen.filter((share) => share > 0 && share < 1).length).toBeGreaterThan(1);
     expect(seen.toSorted((one, other) => one - other)).toEqual(seen);
+  });
+
+  it('whose thread was stopped is looked at again in another one', async () => {
+    const { id } = await put(empty.registrar, await exported(empty.registrar, '1.1'));
+    const kept = await empty.application.get(ExchangeImportsRepository).byIdOrThrow(empty.database.queries, id);
+    const { thread } = await empty.application.get(ExchangePlans).show(kept);
+    await thread.close();
+    const read = await empty.registrar.get<ExchangeImportReply>(`/exchange/imports/${id}`);
+    expect([read.status, read.body.files.every(({ rows, counts }) => counts.same === rows)]).toEqual([200, true]);
   });
 
   it('is finished by the next server where one fell in the middle of it', async () => {

@@ -5,6 +5,7 @@ import {
   fieldsToKeep,
   isTaking,
   keyOf,
+  orgsByUser,
   planExchange,
   rolesByUser,
   schoolsUsing,
@@ -89,6 +90,7 @@ export class PlanInThread {
     this.plan = [];
     this.taking = undefined;
     this.termOf = undefined;
+    this.rest = undefined;
   }
 
   /** Takes a stretch of what is here. */
@@ -124,9 +126,6 @@ export class PlanInThread {
   shared(): SharedByRows {
     const all = this.all();
     const { academicSessions = [], courses = [], categories = [] } = all;
-    const orgs = new Map<string, string[]>();
-    for (const { userSourcedId = '', orgSourcedId = '' } of all.roles ?? [])
-      orgs.set(userSourcedId, [...(orgs.get(userSourcedId) ?? []), orgSourcedId]);
     return {
       all: { academicSessions, courses, categories },
       // also by departments, which are skipped themselves
@@ -136,7 +135,7 @@ export class PlanInThread {
       }),
       teachers: teachersOf(all.enrollments ?? []),
       roles: rolesByUser(all),
-      orgs,
+      orgs: orgsByUser(all),
     };
   }
 

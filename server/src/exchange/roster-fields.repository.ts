@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
-import { sql } from 'drizzle-orm';
-import type { ExchangeFile, RosterFields } from '#core/exchange';
-import type { Queries } from '#server/platform';
+import { sql, type SQL } from 'drizzle-orm';
+import { betweenKeys, type ExchangeFile, type RosterFields } from '#core/exchange';
+import { textList, type Queries } from '#server/platform';
 import { inPieces } from './writing.js';
 
 /** What rosters said of things beyond what Wombat works with, by file and key. */
@@ -17,12 +17,18 @@ export interface FieldsOfRow {
 
 @Injectable()
 export class RosterFieldsRepository {
-  /** Of results only those of the named line items, where some are named. */
-  async all(queries: Queries, lineItemIds?: readonly string[]): Promise<KeptFields> {
-    const named = sql`file <> 'results' OR split_part(key, '|', 1) IN
-      (SELECT jsonb_array_elements_text(${JSON.stringify(lineItemIds ?? [])}::jsonb))`;
+  allButResults(queries: Queries): Promise<KeptFields> {
+    return this.some(queries, sql`file <> 'results'`);
+  }
+
+  /** What was said of results, by their keys. */
+  ofResults(queries: Queries, keys: readonly string[]): Promise<KeptFields> {
+    return this.some(queries, sql`file = 'results' AND key IN ${textList(keys)}`);
+  }
+
+  private async some(queries: Queries, which: SQL): Promise<KeptFields> {
     const { rows } = await queries.execute<{ file: ExchangeFile; key: string; fields: RosterFields }>(sql`
-      SELECT file, key, fields FROM roster_fields WHERE ${lineItemIds ? named : sql`true`}`);
+      SELECT file, key, fields FROM roster_fields WHERE ${which}`);
     const kept = new Map<ExchangeFile, Map<string, RosterFields>>();
     for (const { file, key, fields } of rows) kept.set(file, (kept.get(file) ?? new Map()).set(key, fields));
     return kept;
@@ -32,8 +38,8 @@ export class RosterFieldsRepository {
   async lineItemsOf(queries: Queries, resultIds: readonly string[]): Promise<string[]> {
     if (resultIds.length === 0) return [];
     const { rows } = await queries.execute<{ item: string }>(sql`
-      SELECT DISTINCT split_part(key, '|', 1) AS item FROM roster_fields WHERE file = 'results' AND sourced_id IN
-        (SELECT jsonb_array_elements_text(${JSON.stringify(resultIds)}::jsonb))`);
+      SELECT DISTINCT split_part(key, ${betweenKeys}, 1) AS item FROM roster_fields
+      WHERE file = 'results' AND sourced_id IN ${textList(resultIds)}`);
     return rows.map(({ item }) => item);
   }
 

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { kindOfPerson, listOf, type ExchangeRow } from '#core/exchange';
+import { kindOfPerson, listOf, yearGroupOf, type ExchangeRow } from '#core/exchange';
 import { inPieces, type Writing } from './writing.js';
 
 export async function writePeople({ queries, ids, roles, orgs, of }: Writing): Promise<void> {
@@ -15,7 +15,7 @@ export async function writePeople({ queries, ids, roles, orgs, of }: Writing): P
       givenName: row['givenName'],
       familyName: row['familyName'],
       email: row['email'] ?? '',
-      yearGroup: row['grades']?.replace(/^0(\d)$/, '$1') || null,
+      yearGroup: yearGroupOf(row['grades'] ?? '') || null,
     };
   };
   const created = of('users', 'new');

@@ -3,9 +3,9 @@ import { and, asc, desc, eq, sql, type SQL } from 'drizzle-orm';
 import type { FileChoice, GradeColumn } from '#core/files';
 import type { FileImportSummaryReply, FileRowReply, FileRowsQuery, FileRowsReply } from '#contract/files';
 import {
+  keepIfHeldOrThrow,
   Refusal,
   tables,
-  WorkLost,
   type Queries,
   personNameOf,
   sectionName,
@@ -131,19 +131,8 @@ export class FileImportsRepository {
     worker: string,
     values: Partial<typeof fileImports.$inferInsert>,
   ): Promise<void> {
-    const held = await queries
-      .update(fileImports)
-      .set(values)
-      .where(
-        and(
-          eq(fileImports.id, id),
-          eq(fileImports.status, status),
-          eq(fileImports.planNumber, planNumber),
-          eq(fileImports.worker, worker),
-        ),
-      )
-      .returning({ id: fileImports.id });
-    if (held.length === 0) throw new WorkLost();
+    const isAtIt = and(eq(fileImports.status, status), eq(fileImports.planNumber, planNumber));
+    await keepIfHeldOrThrow(queries, fileImports, { id, worker }, isAtIt, values);
   }
 
   /** How the last accepted file of a school that has the very same columns, but for capitals, was read. */

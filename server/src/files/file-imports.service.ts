@@ -15,6 +15,7 @@ import { PeriodsRepository } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
 import {
   Clock,
+  keptRefusal,
   openTableOrThrow,
   openWorkbookOrThrow,
   Refusal,
@@ -27,16 +28,7 @@ import { FileDirectoryService } from './file-directory.service.js';
 import { FileImportsRepository, type KeptFile } from './file-imports.repository.js';
 import { FileMeaningService } from './file-meaning.service.js';
 import { FileWorker } from './file-worker.js';
-import {
-  asksForSheet,
-  choiceOfFile,
-  faultsOf,
-  firstRowsOf,
-  linesOf,
-  nothingChosen,
-  planOf,
-  problemAsRefusal,
-} from './kept-file.js';
+import { asksForSheet, choiceOfFile, faultsOf, firstRowsOf, linesOf, nothingChosen, planOf } from './kept-file.js';
 
 /** Work on a file of so many bytes is done before the answer; on a larger one the answer tells how far it is. */
 const workedOnAtOnce = 1024 * 1024;
@@ -65,7 +57,7 @@ export class FileImportsService {
     const reading = this.transactions.reading;
     const period = await this.periods.byIdOrThrow(reading, periodId);
     const meant = await this.meanings.of(period, table.firstRows, null);
-    const asksSheet = asksForSheet(table.sheets);
+    const asksSheet = asksForSheet({ ...table, isSheetChosen: false });
     const id = await this.transactions.run(async (queries) => {
       const { grades, ...choice } = asksSheet ? nothingChosen : meant.choice;
       const { byteSize, sha256, encoding, form, sheets, sheet } = table;
@@ -101,7 +93,7 @@ export class FileImportsService {
     const file = await this.files.byIdOrThrow(reading, id);
     if (file.status !== 'refused') return this.reply(file);
     await this.files.remove(reading, id);
-    throw problemAsRefusal(file)!;
+    throw keptRefusal(file.problem)!;
   }
 
   /** Reads the file again, from another sheet or with its columns named in another row; what was chosen is chosen anew. */
@@ -115,7 +107,7 @@ export class FileImportsService {
       throw new Refusal('fields-wrong', {}, [{ field: 'headerRow', detail: `the file has ${firstRows.length} rows` }]);
     const meant = await this.meanings.of(period, firstRows, headerRow);
     const isSheetChosen = file.isSheetChosen || sheet !== null;
-    const { grades, ...choice } = asksForSheet(file.sheets) && !isSheetChosen ? nothingChosen : meant.choice;
+    const { grades, ...choice } = asksForSheet({ ...file, isSheetChosen }) ? nothingChosen : meant.choice;
     await this.transactions.run(async (queries) => {
       const now = await this.files.lockedOrThrow(queries, id);
       if (!canChooseColumns(now.status)) throw new Refusal('import-done', { status: now.status });
@@ -233,7 +225,7 @@ export class FileImportsService {
     });
     await this.work(id, byteSize);
     const file = await this.files.byIdOrThrow(this.transactions.reading, id);
-    const refusal = problemAsRefusal(file);
+    const refusal = keptRefusal(file.problem);
     if (refusal) throw refusal;
     return this.reply(file);
   }
@@ -245,7 +237,7 @@ export class FileImportsService {
   private async reply(file: KeptFile): Promise<FileImportReply> {
     const queries: Queries = this.transactions.reading;
     const items = await this.directories.items(queries, await this.periods.byIdOrThrow(queries, file.periodId));
-    const refusal = problemAsRefusal(file);
+    const refusal = keptRefusal(file.problem);
     const problem = refusal && problemOf(refusal.code, refusal.data, []);
     const { id, fileName, byteSize, encoding, status, stepsDone, stepCount, header, sampleRows, proposals } = file;
     return {
@@ -263,7 +255,7 @@ export class FileImportsService {
       leadingRows: file.leadingRows,
       sheets: file.sheets,
       sheet: file.sheet,
-      asksSheet: asksForSheet(file.sheets) && !file.isSheetChosen,
+      asksSheet: asksForSheet(file),
       sampleRows,
       proposals,
       namedSections: file.namedSections,

@@ -9,6 +9,7 @@ import {
   DATABASE,
   HeldWork,
   Leases,
+  problemToKeep,
   readRows,
   Refusal,
   Transactions,
@@ -115,7 +116,7 @@ export class FileWorker implements OnApplicationBootstrap {
       return true;
     });
     if (isStill && (await this.transactions.run((queries) => this.showWritten(queries, file, period, worker)))) return;
-    const problem = { code: 'preview-changed', data: {} };
+    const problem = problemToKeep(new Refusal('preview-changed'));
     await this.pass(file, worker, { status: 'planning', planNumber: file.planNumber + 1, problem });
   }
 
@@ -193,8 +194,7 @@ export class FileWorker implements OnApplicationBootstrap {
     const queries = this.transactions.reading;
     const { status } = await this.files.byIdOrThrow(queries, id);
     if (!(error instanceof Refusal)) this.logger.error(`file ${id} failed`, error);
-    const problem =
-      error instanceof Refusal ? { code: error.code, data: error.data } : { code: 'work-broken-off', data: {} };
+    const problem = problemToKeep(error);
     await this.files.change(queries, id, { status: before[status] ?? status, problem, stepsDone: 0, stepCount: 0 });
   }
 }

@@ -1,7 +1,6 @@
 import { checkChoice, countOutcomes, isLeftOut, noOutcomes, type FileChoice } from '#core/files';
-import type { ProblemCode, ProblemData } from '#contract/problems';
 import type { ChooseColumnsRequest, FilePlanReply, FileRowsQuery } from '#contract/files';
-import { readRows, Refusal, type FieldFault } from '#server/platform';
+import { readRows, type FieldFault } from '#server/platform';
 import type { ReportedItem } from '#server/period-view';
 import type { KeptFile } from './file-imports.repository.js';
 
@@ -36,16 +35,9 @@ export function faultsOf(request: ChooseColumnsRequest, columns: number, items: 
   ];
 }
 
-/** Why the file was refused when it was read or planned; null where it was not. */
-export function problemAsRefusal({ problem }: KeptFile): Refusal | null {
-  if (!problem) return null;
-  const { code, data } = problem as { code: ProblemCode; data: ProblemData<ProblemCode> };
-  return new Refusal(code, data);
-}
-
 /** Where several sheets can be seen, which is meant is for somebody to say. */
-export function asksForSheet(sheets: KeptFile['sheets']): boolean {
-  return sheets.filter(({ isHidden }) => !isHidden).length > 1;
+export function asksForSheet({ sheets, isSheetChosen }: Pick<KeptFile, 'sheets' | 'isSheetChosen'>): boolean {
+  return !isSheetChosen && sheets.filter(({ isHidden }) => !isHidden).length > 1;
 }
 
 export const nothingChosen: FileChoice = { idColumn: null, sectionId: null, sectionColumn: null, grades: [] };

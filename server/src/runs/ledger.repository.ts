@@ -13,7 +13,7 @@ import {
   type RunReasonCode,
 } from '#core/runs';
 import type { LedgerCountsReply, PickRequest, RunRowReply, RunRowsQuery, RunRowsReply } from '#contract/runs';
-import { tables, type Queries, nameOrderOf, sectionNameOf, spokenNameOf } from '#server/platform';
+import { tables, type Queries, nameOrderOf, sectionNameOf, spokenNameOf, textList } from '#server/platform';
 
 const { runRows } = tables;
 
@@ -100,7 +100,7 @@ export class LedgerRepository {
 
   /** How many lines were taken in or left out by it. */
   async pick(queries: Queries, runId: number, { kind, keys, isPicked }: PickRequest): Promise<number> {
-    const list = sql`(SELECT jsonb_array_elements_text(${JSON.stringify(keys)}::jsonb))`;
+    const list = textList(keys);
     const which: Record<typeof kind, SQL> = {
       class: sql`r.class_id::text IN ${list}`,
       column: sql`r.column_key IN ${list}`,

@@ -1,9 +1,9 @@
 import { agreeing, counted } from '#contract/messages';
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef } from 'react';
 import { Button } from '../ui/button';
 import { showCount } from '../ui/format';
 import { Note } from '../ui/panel';
+import { useWhenOver } from '../ui/use-when-over';
 import { useRecalculation, useSteerRecalculation } from './queries';
 
 /** How far the calculating of stale grade books is, with a way to stop it; nothing while there is none to do. */
@@ -54,14 +54,11 @@ export function RecalculationNote() {
 export function RunningCalculation() {
   const { data: progress } = useRecalculation();
   const client = useQueryClient();
-  const wasRunning = useRef(false);
   const isRunning = progress?.isRunning ?? false;
-  useEffect(() => {
-    if (wasRunning.current && !isRunning)
-      for (const key of ['calculation', 'sheet', 'sheets', 'book', 'scales'])
-        void client.invalidateQueries({ queryKey: [key] });
-    wasRunning.current = isRunning;
-  }, [client, isRunning]);
+  useWhenOver(isRunning, () => {
+    for (const key of ['calculation', 'sheet', 'sheets', 'book', 'scales'])
+      void client.invalidateQueries({ queryKey: [key] });
+  });
   if (!progress || !isRunning) return null;
   const { remaining, total } = progress;
   return (

@@ -1,6 +1,6 @@
 import type { ExchangeOutcome } from '#core/exchange';
 import type { ExchangeImportReply, ExchangeRowsQuery } from '#contract/exchange';
-import { counted } from '#contract/messages';
+import { agreeing, counted } from '#contract/messages';
 import { shareDone } from '../files/words';
 import { useTimeLeft } from '../runs/use-time-left';
 import { showCount } from '../ui/format';
@@ -53,7 +53,12 @@ export function PreviewHeadline({ zip, at, onShow }: PreviewHeadlineProps) {
       {zip.fileName} brings {figure(added, 'new', added === 1 ? 'new row' : 'new rows')}
       {changed > 0 && <>, {figure(changed, 'changed', 'changed')}</>}
       {deleted > 0 && <>, {figure(deleted, 'delete', 'to be deleted', 'warns')}</>}
-      {refused > 0 ? <>; {figure(refused, 'refuse', 'are refused', 'blocks')}</> : '; none is refused'}.
+      {refused > 0 ? (
+        <>; {figure(refused, 'refuse', `${agreeing(refused, 'is')} refused`, 'blocks')}</>
+      ) : (
+        '; none is refused'
+      )}
+      .
     </>
   );
 }

@@ -1,4 +1,3 @@
-import { useEffect, useEffectEvent, useRef } from 'react';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type {
   ExchangeImportReply,
@@ -7,6 +6,7 @@ import type {
   ExchangeSummaryReply,
 } from '#contract/exchange';
 import { api } from '../shell/api';
+import { useWhenOver } from '../ui/use-when-over';
 
 const progressMilliseconds = 700;
 
@@ -75,14 +75,8 @@ export function useExchangeActions(id: number) {
 /** Calls back once a zip that was being imported no longer is; it is felt on every screen. */
 export function useImported(zip: ExchangeImportReply | undefined, onImported: (zip: ExchangeImportReply) => void) {
   const client = useQueryClient();
-  const wasUnderWay = useRef(false);
-  const told = useEffectEvent(onImported);
-  useEffect(() => {
-    if (!zip) return;
-    const isOver = wasUnderWay.current && zip.status !== 'accepting';
-    wasUnderWay.current = zip.status === 'accepting';
-    if (!isOver) return;
+  useWhenOver(zip !== undefined && isBeingImported(zip), () => {
     void client.invalidateQueries();
-    if (zip.status === 'accepted') told(zip);
-  }, [zip, client]);
+    if (zip?.status === 'accepted') onImported(zip);
+  });
 }

@@ -4,3 +4,4 @@ export { encodingNames, textOf } from './decode-text.js';
 export { isZip, openZipOrThrow } from './open-zip.js';
 export { readWorkbookInThread } from './workbook/read-workbook-in-thread.js';
 export { writeWorkbook } from './workbook/write-workbook.js';
+export { answerInThread } from '../work/answer-in-thread.js';

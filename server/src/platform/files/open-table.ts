@@ -89,7 +89,7 @@ export async function openWorkbookOrThrow(bytes: Buffer, name: string, sheet: st
 }
 
 /** The first rows of a text in a form, all of a short one. */
-export function firstRowsOrThrow(
+function firstRowsOrThrow(
   text: string,
   { delimiter }: TextForm,
   name: string,

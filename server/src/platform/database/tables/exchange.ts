@@ -1,6 +1,7 @@
 import { exchangeFiles, exchangeStatuses, type RosterFields } from '#core/exchange';
 import { index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 import { bytes, createdAt, id, instant, onlyKnownWords } from './columns.js';
+import type { KeptProblem } from '../../errors/kept-problem.js';
 import { people } from './people.js';
 
 /** By which id other systems know something of ours. People carry theirs themselves; a session may be several schools'. */
@@ -66,7 +67,7 @@ export const exchangeImports = pgTable(
     stepCount: integer().notNull().default(0),
     stepsDone: integer().notNull().default(0),
     /** Why the writing broke off: the code of a problem, and its data. */
-    problem: jsonb().$type<{ readonly code: string; readonly data: Record<string, unknown> }>(),
+    problem: jsonb().$type<KeptProblem>(),
     /** Which server works on it, and until when others believe so. */
     worker: text(),
     workerUntil: instant(),

@@ -1,6 +1,7 @@
 import { fileStatuses, type FilePlan, type FileProposals, type RowOutcome } from '#core/files';
 import { sql } from 'drizzle-orm';
 import { boolean, index, integer, jsonb, numeric, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
+import type { KeptProblem } from '../../errors/kept-problem.js';
 import type { TextForm } from '../../files/read-rows.js';
 import { periods, schools } from './calendar.js';
 import { bytes, createdAt, id, instant, onlyKnownWords } from './columns.js';
@@ -53,7 +54,7 @@ export const fileImports = pgTable(
     planNumber: integer().notNull().default(0),
     plan: jsonb().$type<FilePlan>(),
     /** Why the last work came to nothing: the code of a problem, and its data. */
-    problem: jsonb(),
+    problem: jsonb().$type<KeptProblem>(),
     readBy: integer()
       .notNull()
       .references(() => people.id),

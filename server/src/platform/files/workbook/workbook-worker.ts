@@ -1,13 +1,11 @@
 import Papa from 'papaparse';
-import { answerFromThread } from '../../work/answer-from-thread.js';
-import type { WorkbookAsText, WorkbookTask } from './read-workbook-in-thread.js';
+import { answerInThread } from '../../work/answer-in-thread.js';
+import type { WorkbookAsText } from './read-workbook-in-thread.js';
 import { readWorkbookOrThrow } from './read-workbook.js';
 
-await answerFromThread(
-  async ({ bytes, name, sheet }: WorkbookTask): Promise<WorkbookAsText> => {
-    const { rows, ...book } = await readWorkbookOrThrow(Buffer.from(bytes), name, sheet);
-    const text = new TextEncoder().encode(`${Papa.unparse(rows as string[][], { newline: '\n' })}\n`);
-    return { ...book, text };
-  },
-  ({ text }) => [text.buffer as ArrayBuffer],
-);
+answerInThread(async (_name, given): Promise<WorkbookAsText> => {
+  const [bytes, fileName, sheet] = given as [Uint8Array, string, string | null];
+  const { rows, ...book } = await readWorkbookOrThrow(Buffer.from(bytes), fileName, sheet);
+  const text = new TextEncoder().encode(`${Papa.unparse(rows as string[][], { newline: '\n' })}\n`);
+  return { ...book, text };
+});

@@ -6,8 +6,6 @@ import { columnLetters, columnNumber } from './cell-address.js';
 import { kindOfFormat } from './number-formats.js';
 import { readWorkbookInThread } from './read-workbook-in-thread.js';
 import { readWorkbookOrThrow } from './read-workbook.js';
-import { Refusal } from '../../errors/refusal.js';
-import { inOwnThread } from '../../work/in-own-thread.js';
 import { daySerial, timeSerial } from './serial-day.js';
 import { writeWorkbook } from './write-workbook.js';
 
@@ -280,13 +278,14 @@ describe('a workbook in a thread of its own', () => {
 
   it('that takes more memory or time than it may is stopped, and said to be too large', async () => {
     const rows = Array.from({ length: 50_000 }, (_none, row) => ['S' + row, `${'a'.repeat(300)}${row}`]);
-    const task = { bytes: writeWorkbook('Long', rows), name: 'long.xlsx', sheet: null };
-    const tooMuch = new Refusal('file-kind', { name: 'long.xlsx', found: 'too large', hint: '' });
-    const script = new URL('./workbook-worker.js', import.meta.url);
+    const bytes = writeWorkbook('Long', rows);
     for (const limits of [
       { megabytes: 24, seconds: 60 },
       { megabytes: 1024, seconds: 0.2 },
     ])
-      await expect(inOwnThread(script, task, { ...limits, tooMuch })).rejects.toBe(tooMuch);
+      await expect(readWorkbookInThread(bytes, 'long.xlsx', null, limits)).rejects.toMatchObject({
+        code: 'file-kind',
+        data: { name: 'long.xlsx', found: 'a workbook that is too large to be read' },
+      });
   });
 });
