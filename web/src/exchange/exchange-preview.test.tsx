@@ -83,7 +83,7 @@ describe('a zip', () => {
   it('is imported by the key that the button names, shown on its way here and above, and told of once it is there', async () => {
     let zip = zipOf();
     const underWay = { status: 'accepting', previewId: null, stepCount: 5, stepsDone: 2 } as const;
-    const onTaken = vi.fn();
+    const onTaken = vi.fn<() => undefined>();
     const { person, sent } = await show(
       zip,
       {

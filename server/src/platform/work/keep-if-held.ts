@@ -1,5 +1,5 @@
 import { and, eq, type SQL } from 'drizzle-orm';
-import type { AnyPgColumn, PgTable, PgUpdateSetSource } from 'drizzle-orm/pg-core';
+import type { AnyPgColumn, PgTable } from 'drizzle-orm/pg-core';
 import type { Queries } from '../database/open-database.js';
 import { WorkLost } from './held-work.js';
 
@@ -10,16 +10,16 @@ type LeasedTable = PgTable & { readonly id: AnyPgColumn; readonly worker: AnyPgC
  * @param isAtIt that the thing is still at what the worker works on
  * @throws WorkLost where the worker no longer holds it, or it is at something else
  */
-export async function keepIfHeldOrThrow<Table extends LeasedTable>(
+export async function keepIfHeldOrThrow(
   queries: Queries,
-  table: Table,
+  table: LeasedTable,
   { id, worker }: { readonly id: number; readonly worker: string },
   isAtIt: SQL | undefined,
-  values: PgUpdateSetSource<Table>,
+  values: Readonly<Record<string, unknown>>,
 ): Promise<void> {
   const held = await queries
-    .update(table as PgTable)
-    .set({ worker, ...values } as PgUpdateSetSource<PgTable>)
+    .update(table)
+    .set({ worker, ...values })
     .where(and(eq(table.id, id), eq(table.worker, worker), isAtIt))
     .returning({ id: table.id });
   if (held.length === 0) throw new WorkLost();
