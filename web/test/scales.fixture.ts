@@ -59,6 +59,7 @@ export const scalesReplyOf = (scales: readonly ScaleReply[], over: Partial<Scale
   scales,
   placements: [placementOf()],
   laterPlacements: [],
+  placeRevisions: { '["school",1,null,null,null,null]': 'r-school' },
   codes: ['INC'],
   departments: ['Craft', 'Sea'],
   sections: [{ id: 31, name: 'Knots · section 1' }],

@@ -214,6 +214,11 @@ export class OrderItemsRequest {
   @IsArray()
   @IsInt({ each: true })
   itemIds!: number[];
+
+  /** The items in the order in which the person saw them. */
+  @IsArray()
+  @IsInt({ each: true })
+  seen!: number[];
 }
 
 export interface ItemReply extends ItemBody {

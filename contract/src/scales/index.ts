@@ -1,3 +1,4 @@
+export { placeOf } from './place-of.js';
 export { scaleFaultSentence } from './scale-fault-sentence.js';
 export {
   BandBody,

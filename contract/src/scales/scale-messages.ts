@@ -138,6 +138,11 @@ export class PlaceScaleRequest {
 
   @IsInt()
   fromPeriodId!: number;
+
+  /** Of what the person saw at the place, as `placeRevisions` tells it; null where nothing was. */
+  @ValidateIf((place: PlaceScaleRequest) => place.revision !== null)
+  @IsString()
+  revision!: string | null;
 }
 
 /** A tie as it would be, and the period from which on. */
@@ -217,6 +222,8 @@ export interface ScalesReply {
   /** In the period asked for. */
   readonly placements: readonly PlacementReply[];
   readonly laterPlacements: readonly LaterPlacementReply[];
+  /** By `placeKey`, the revision of all that is placed there, in whichever period; what is left out has nothing. */
+  readonly placeRevisions: Readonly<Record<string, string>>;
   /** The district's codes, which no label may read like. */
   readonly codes: readonly string[];
   readonly departments: readonly string[];

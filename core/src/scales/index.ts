@@ -8,7 +8,7 @@ export { findBand, type Precision } from './find-band.js';
 export { topOf } from './scale-top.js';
 export { moveCutOff } from './move-cut-off.js';
 export { orderBands } from './order-bands.js';
-export { placeKey, placementsInForce, type DatedPlacement } from './placements-in-force.js';
+export { placeKey, placementsInForce, type DatedPlacement, type ScalePlace } from './placements-in-force.js';
 export { readBands } from './read-bands.js';
 export { readStatedScale, type StatedLine } from './read-stated-scale.js';
 export {

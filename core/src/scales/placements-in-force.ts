@@ -1,6 +1,9 @@
 import type { Day } from '#core/calendar';
 import type { ScalePlacement } from './scale-in-force.js';
 
+/** Where a scale can be put in force; only the fields of its kind are set. */
+export type ScalePlace = Omit<ScalePlacement, 'id' | 'scaleId' | 'isLocked'>;
+
 /** What holds at a place from a day on: a scale, or with null that the place inherits again. */
 export interface DatedPlacement extends Omit<ScalePlacement, 'scaleId'> {
   readonly scaleId: number | null;
@@ -31,14 +34,7 @@ export function placementsInForce(
 }
 
 /** By this a place is the same place. */
-export function placeKey({
-  kind,
-  schoolId,
-  department,
-  level,
-  courseId,
-  sectionId,
-}: Omit<ScalePlacement, 'id' | 'scaleId' | 'isLocked'>): string {
+export function placeKey({ kind, schoolId, department, level, courseId, sectionId }: ScalePlace): string {
   return JSON.stringify([kind, schoolId, department, level, courseId, sectionId]);
 }
 

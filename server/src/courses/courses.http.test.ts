@@ -76,6 +76,7 @@ describe('courses saved in bulk', () => {
       courseId: id,
       scaleId: 11,
       fromPeriodId: 6,
+      revision: null,
     });
     const before = [await items(), await ofSchool()];
     const { status, change: number } = await save([], [id]);

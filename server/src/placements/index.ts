@@ -1,5 +1,5 @@
 export { PlacementsModule } from './placements.module.js';
 export { PlacementsRepository } from './placements.repository.js';
-export { placeOfCourse, scalePlaceId, type ScalePlace } from './scale-place.js';
+export { placeOfCourse, scalePlaceId } from './scale-place.js';
 export { ScalePlacing } from './scale-placing.service.js';
 export { placeName, scaleSource, seekerOf } from './scale-source.js';

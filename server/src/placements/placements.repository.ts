@@ -2,10 +2,10 @@ import { Injectable } from '@nestjs/common';
 import { and, asc, eq, isNull, sql, type SQL } from 'drizzle-orm';
 import { dayOrThrow } from '#core/calendar';
 import { countedPlacements } from '#core/period-view';
-import type { DatedPlacement, ScalePlacement } from '#core/scales';
+import { placeKey, type DatedPlacement, type ScalePlace, type ScalePlacement } from '#core/scales';
 import { Refusal, tables, type Queries, sectionName } from '#server/platform';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
-import { missingFrom, type PlacedScale, type ScalePlace } from './scale-place.js';
+import { missingFrom, type PlacedScale } from './scale-place.js';
 
 const { courses, periods, scalePlacements, scales, scaleVersions, sections } = tables;
 
@@ -75,6 +75,17 @@ export class PlacementsRepository {
       .leftJoin(periods, eq(periods.id, scalePlacements.fromPeriodId))
       .where(isAt(place))
       .orderBy(sql`${periods.startsOn} NULLS FIRST`, asc(scalePlacements.fromPeriodId));
+  }
+
+  /** All that is placed in a school and in the whole system, by the place, each in the order in which it begins. */
+  async byPlace(queries: Queries, schoolId: number): Promise<ReadonlyMap<string, readonly PlacedScale[]>> {
+    const found = new Map<string, PlacedScale[]>();
+    for (const { fromPeriodId, scaleId, isLocked, ...place } of await this.ofSchool(queries, schoolId)) {
+      const key = placeKey(place);
+      found.set(key, [...(found.get(key) ?? []), { fromPeriodId, scaleId, isLocked }]);
+    }
+    for (const [key, placed] of found) found.set(key, await this.inOrder(queries, placed));
+    return found;
   }
 
   /** In the order in which they begin. */

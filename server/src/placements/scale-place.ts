@@ -1,7 +1,4 @@
-import type { PlacementKind, ScalePlacement } from '#core/scales';
-
-/** Where a scale can be put in force; only the fields of its kind are set. */
-export type ScalePlace = Omit<ScalePlacement, 'id' | 'scaleId' | 'isLocked'>;
+import type { PlacementKind, ScalePlace } from '#core/scales';
 
 /** From when on which scale is used at a place: null for none of its own from then on, and for always. */
 export interface PlacedScale {

@@ -1,8 +1,9 @@
 import { Injectable } from '@nestjs/common';
+import type { ScalePlace } from '#core/scales';
 import { revisionOf, type Edit } from '#server/changes';
 import type { Queries } from '#server/platform';
 import { PlacementsRepository } from './placements.repository.js';
-import { scalePlaceId, type PlacedScale, type ScalePlace } from './scale-place.js';
+import { scalePlaceId, type PlacedScale } from './scale-place.js';
 
 /** Says as an edit what it is to put a scale at a place. */
 @Injectable()

@@ -1,5 +1,4 @@
-import type { ScalePlace } from './scale-place.js';
-import { scaleInForce, type PlacementKind, type ScalePlacement, type ScaleSeeker } from '#core/scales';
+import { scaleInForce, type PlacementKind, type ScalePlace, type ScalePlacement, type ScaleSeeker } from '#core/scales';
 
 const places: Readonly<Record<PlacementKind, (place: ScalePlace) => string>> = {
   system: () => 'the whole district',

@@ -39,9 +39,9 @@ export class ReportItemsController {
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('period', ParseIntPipe) periodId: number,
-    @Body() { itemIds }: OrderItemsRequest,
+    @Body() request: OrderItemsRequest,
   ): Promise<ReportItemsReply> {
-    return this.reportItems.order(actor, schoolId, periodId, itemIds);
+    return this.reportItems.order(actor, schoolId, periodId, request);
   }
 
   @Post('schools/:schoolId/report-items/preview')

@@ -139,9 +139,10 @@ describe('an item', () => {
     const order = changed.body.items.map((item) => item.id).toReversed();
     const ordered = await registrar.send<ReportItemsReply>('PUT', '/schools/1/report-items/order?period=4', {
       itemIds: order,
+      seen: order.toReversed(),
     });
     expect(ordered.body.items.map((item) => item.id)).toEqual(order);
-    await registrar.send('PUT', '/schools/1/report-items/order?period=4', { itemIds: order.toReversed() });
+    await registrar.send('PUT', '/schools/1/report-items/order?period=4', { itemIds: order.toReversed(), seen: order });
     expect((await registrar.send<ReportItemsReply>('DELETE', `/report-items/${id}?period=4`)).body.items).toHaveLength(
       4,
     );
@@ -259,7 +260,10 @@ describe('an item', () => {
       const { revision } = itemNamed(before, 'Exam');
       const heading = `Exam ${round}`;
       const [ordered, changed] = await Promise.all([
-        registrar.send('PUT', '/schools/1/report-items/order?period=4', { itemIds: order }),
+        registrar.send('PUT', '/schools/1/report-items/order?period=4', {
+          itemIds: order,
+          seen: order.toReversed(),
+        }),
         registrar.send('PUT', `/report-items/${exam}?period=4`, { ...bodyOf(before, 'Exam'), heading, revision }),
       ]);
       const after = await ofSchool();
@@ -269,6 +273,25 @@ describe('an item', () => {
         changed.status === 200 ? [200, true] : [409, false],
       );
     }
+  });
+
+  it('is moved only from the order that was seen, with none that came or went since', async () => {
+    const path = '/schools/1/report-items/order?period=4';
+    const seen = (await ofSchool()).items.map(({ id }) => id);
+    const moved = [...seen.slice(1), seen[0]!];
+    const move = (itemIds: readonly number[], from: readonly number[]) =>
+      registrar.send<Problem>('PUT', path, { itemIds, seen: from });
+    expect((await move(moved, seen)).status).toBe(200);
+    const late = await move(seen.toReversed(), seen);
+    expect([late.status, late.body.code]).toEqual([409, 'changed-meanwhile']);
+    expect(late.body.detail).toContain('Morwenna');
+    const gone = [...moved, 999_999];
+    expect((await move(gone.toReversed(), gone)).body.code).toBe('changed-meanwhile');
+    const fewer = moved.slice(1);
+    expect((await move(fewer.toReversed(), fewer)).body.code).toBe('changed-meanwhile');
+    expect((await move([...fewer, fewer[0]!], moved)).body.code).toBe('fields-wrong');
+    expect((await ofSchool()).items.map(({ id }) => id)).toEqual(moved);
+    await move(seen, moved);
   });
 
   it('does not come back, nor any part of it, where what it hung on is gone meanwhile', async () => {

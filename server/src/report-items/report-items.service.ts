@@ -10,6 +10,7 @@ import {
   type AssignmentPreviewReply,
   type CoverReply,
   type NewItemRequest,
+  type OrderItemsRequest,
   type ReportItemsReply,
   type SaveAssignmentRequest,
   type SaveItemRequest,
@@ -146,19 +147,29 @@ export class ReportItemsService {
     });
   }
 
-  async order(actor: Actor, schoolId: number, periodId: number, itemIds: readonly number[]): Promise<ReportItemsReply> {
+  /** Puts the items into another order than the one that was seen, where it is still the one they are in. */
+  async order(
+    actor: Actor,
+    schoolId: number,
+    periodId: number,
+    { itemIds, seen }: OrderItemsRequest,
+  ): Promise<ReportItemsReply> {
     return this.transactions.run(async (queries) => {
+      if (!isSameSet(itemIds, seen))
+        throw new Refusal('fields-wrong', {}, [{ field: 'itemIds', detail: 'each item that was seen, once' }]);
       const items = await this.items.ofSchool(queries, schoolId);
-      const own = items.map(({ id }) => id);
-      if (itemIds.length !== own.length || new Set([...itemIds, ...own]).size !== own.length) {
-        throw new Refusal('fields-wrong', {}, [{ field: 'itemIds', detail: 'each item of the school once' }]);
-      }
-      const edits = items.map((item) => ({
-        kind: 'report-item',
-        id: String(item.id),
-        expected: revisionOf(valueOfItem(item)),
-        after: { ...valueOfItem(item), position: itemIds.indexOf(item.id) + 1 },
-      }));
+      const positions = items.map(({ position }) => position);
+      const edits = items.map((item): Edit => {
+        const value = valueOfItem(item);
+        const [before, after] = [positions[seen.indexOf(item.id)], positions[itemIds.indexOf(item.id)]];
+        // An item that was not seen is one that has come since.
+        const expected = before === undefined ? revisionOf(null) : revisionOf({ ...value, position: before });
+        return { kind: 'report-item', id: String(item.id), expected, after: { ...value, position: after } };
+      });
+      const own = new Set(items.map(({ id }) => id));
+      // One that is gone since is not what it was.
+      for (const id of seen.filter((each) => !own.has(each)))
+        edits.push({ kind: 'report-item', id: String(id), expected: '', after: null });
       await this.changes.make(queries, actor, { action: 'order the report items', edits });
       return this.read(queries, schoolId, periodId);
     });
@@ -202,6 +213,12 @@ export class ReportItemsService {
       }),
     };
   }
+}
+
+/** Whether both hold the same, each once. */
+function isSameSet(some: readonly number[], others: readonly number[]): boolean {
+  const sizes = [some, others, [...some, ...others]].map((ids) => new Set(ids).size);
+  return [some.length, others.length].every((length) => sizes.every((size) => size === length));
 }
 
 function assignmentOf(schoolId: number, { rules, exceptions }: ItemRulesBody): Assignment {

@@ -1,10 +1,10 @@
 import { Injectable } from '@nestjs/common';
-import { placeKey, placementsInForce, scaleInForce, type ScalePlacement } from '#core/scales';
-import type { PlaceScaleRequest, ScalesReply } from '#contract/scales';
+import { placeKey, placementsInForce, scaleInForce, type ScalePlace, type ScalePlacement } from '#core/scales';
+import { placeOf, type PlaceScaleRequest, type ScalesReply } from '#contract/scales';
 import { CoursesRepository } from '#server/courses';
-import { PlacementsRepository, placeName, ScalePlacing, seekerOf, type ScalePlace } from '#server/placements';
+import { PlacementsRepository, placeName, ScalePlacing, seekerOf } from '#server/placements';
 import { PeriodsRepository } from '#server/calendar';
-import { Changes } from '#server/changes';
+import { Changes, revisionOf } from '#server/changes';
 import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { ScaleReplies } from './scale-replies.service.js';
 import { ScalesRepository } from './scales.repository.js';
@@ -38,7 +38,9 @@ export class PlacementsService {
       const name = placeName(place);
       await this.changes.make(queries, actor, {
         action: scaleId === null ? `let ${name} inherit its scale` : `use another scale for ${name}`,
-        edits: [await this.placing.editOf(queries, place, placed)],
+        edits: [
+          { ...(await this.placing.editOf(queries, place, placed)), expected: request.revision ?? revisionOf(null) },
+        ],
       });
       return this.replies.read(queries, period.id);
     });
@@ -100,17 +102,4 @@ export class PlacementsService {
       throw new Refusal('scale-locked', { place: placeName(placement), scale: names.get(placement.scaleId)! });
     }
   }
-}
-
-/** Only the fields of its kind count. */
-export function placeOf(schoolId: number, request: PlaceScaleRequest): ScalePlace {
-  const { kind, department, level, courseId, sectionId } = request;
-  return {
-    kind,
-    schoolId: kind === 'system' ? null : schoolId,
-    department: kind === 'department' ? department : null,
-    level: kind === 'level' ? level : null,
-    courseId: kind === 'course' ? courseId : null,
-    sectionId: kind === 'section' ? sectionId : null,
-  };
 }

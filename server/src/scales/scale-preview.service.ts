@@ -3,6 +3,7 @@ import { periodView } from '#core/period-view';
 import { deriveBands, type Band } from '#core/scales';
 import {
   bandOfBody,
+  placeOf,
   type PlaceScaleRequest,
   type PreviewScaleRequest,
   type PreviewTieRequest,
@@ -11,7 +12,6 @@ import {
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PeriodViews, type ScaleVersion, type SchoolFacts } from '#server/period-view';
 import { Transactions, type Queries } from '#server/platform';
-import { placeOf } from './placements.service.js';
 import { decimalTie } from './tie.js';
 import { ScaleEffects } from './scale-effects.js';
 import { followingVersions, type NextVersion } from './following-versions.js';

@@ -88,6 +88,7 @@ export class ScaleReplies {
     const titles = new Map(courses.map(({ id, title }) => [id, title]));
     const sectionNames = await this.placements.sectionNames(queries, period.schoolId);
     const scaleNames = await this.placements.scaleNames(queries);
+    const placed = await this.placements.byPlace(queries, period.schoolId);
     const periodNames = new Map(
       (await this.periods.ofSchool(queries, period.schoolId)).map(({ id, name }) => [id, name]),
     );
@@ -110,6 +111,7 @@ export class ScaleReplies {
           scale: placement.scaleId === null ? null : (scaleNames.get(placement.scaleId) ?? null),
           fromPeriod: fromPeriodOf(placement)!,
         })),
+      placeRevisions: Object.fromEntries([...placed].map(([key, there]) => [key, revisionOf(there)])),
       departments: [...new Set(courses.map(({ department }) => department))].toSorted(),
       sections: [...sectionNames].map(([id, name]) => ({ id, name })).toSorted((a, b) => a.name.localeCompare(b.name)),
       courses: courses.map((course) => {

@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { placeKey, type PlacementKind } from '#core/scales';
 import type { CoursesReply } from '#contract/courses';
 import type { Problem } from '#contract/problems';
 import type { ReportItemsReply } from '#contract/report-items';
-import type { BandBody, ScaleEffectReply, ScaleReply, ScalesReply } from '#contract/scales';
+import { placeOf, type BandBody, type ScaleEffectReply, type ScaleReply, type ScalesReply } from '#contract/scales';
 import type { CodesReply } from '#contract/codes';
 import { changeOf, sheetNamed } from '../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
@@ -298,13 +299,18 @@ describe('a new scale', () => {
 
 describe('where a scale is in force', () => {
   const nowhere = { department: null, level: null, courseId: null, sectionId: null };
-  const place = <Body>(body: object, school = 1) =>
-    registrar.send<Body>('PUT', `/schools/${school}/scale-placements`, {
-      ...nowhere,
-      isLocked: false,
-      fromPeriodId: [6, 12, 23][school - 1],
-      ...body,
-    });
+  interface Asked {
+    readonly kind: PlacementKind;
+    readonly [field: string]: unknown;
+  }
+  /** Upon what is there now. */
+  const place = async <Body>(asked: Asked, school = 1) => {
+    const fromPeriodId = [6, 12, 23][school - 1]!;
+    const body = { ...nowhere, isLocked: false, fromPeriodId, ...asked };
+    const { placeRevisions } = await scalesIn(fromPeriodId);
+    const revision = placeRevisions[placeKey(placeOf(school, body))] ?? null;
+    return registrar.send<Body>('PUT', `/schools/${school}/scale-placements`, { revision, ...body });
+  };
 
   it('a course takes it over, says so, and inherits again', async () => {
     const { courses } = await scalesIn(6);
@@ -318,17 +324,36 @@ describe('where a scale is in force', () => {
     await place({ kind: 'course', courseId: id, scaleId: null });
   });
 
+  it('is changed only from what was seen there', async () => {
+    const request = { kind: 'department', department: 'Numbers and Charts', scaleId: 11 } as const;
+    const seen = { revision: null };
+    expect((await place({ ...request, ...seen })).status).toBe(200);
+    const late = await place<Problem>({ ...request, ...seen, scaleId: null });
+    expect([late.status, late.body.code]).toEqual([409, 'changed-meanwhile']);
+    expect((await place({ ...request, scaleId: null })).status).toBe(200);
+  });
+
   it('from a period on leaves what is before as it was, after a look at what it would do', async () => {
     const [now, then] = [await scalesIn(4), await scalesIn(6)];
-    const request = { ...nowhere, isLocked: false, kind: 'school', scaleId: 11, fromPeriodId: 6 };
+    const request = {
+      ...nowhere,
+      isLocked: false,
+      kind: 'school',
+      scaleId: 11,
+      fromPeriodId: 6,
+    } as const;
     const preview = (body: object) =>
-      registrar.send<ScaleEffectReply & Problem>('POST', '/schools/1/scale-placements/preview', body);
+      registrar.send<ScaleEffectReply & Problem>('POST', '/schools/1/scale-placements/preview', {
+        revision: null,
+        ...body,
+      });
     const { body: later } = await preview(request);
     expect([later.grades, later.changed]).toEqual([0, 0]);
     const { body: open } = await preview({ ...request, fromPeriodId: 4 });
     expect(open.changed).toBeGreaterThan(1000);
     expect((await place(request)).status).toBe(200);
-    expect(await scalesIn(4)).toEqual({ ...now, laterPlacements: expect.anything() as unknown });
+    const there: unknown = expect.anything();
+    expect(await scalesIn(4)).toEqual({ ...now, laterPlacements: there, placeRevisions: there });
     const after = await scalesIn(6);
     expect(after.courses.filter(({ scaleId }) => scaleId === 11).length).toBeGreaterThan(
       then.courses.filter(({ scaleId }) => scaleId === 11).length,

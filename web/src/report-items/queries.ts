@@ -1,10 +1,17 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import {
+  keepPreviousData,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type UseMutationOptions,
+} from '@tanstack/react-query';
 import type {
   ItemRulesBody,
   AssignmentPreviewReply,
   ItemBody,
   ItemEffectReply,
   NewItemRequest,
+  OrderItemsRequest,
   ReportItemsReply,
   SaveAssignmentRequest,
   SaveItemRequest,
@@ -69,9 +76,25 @@ export function useRemoveItem(schoolId: number) {
   );
 }
 
+/** Orders are sent one after another, each as moved from the one before, so that a fast hand loses no step. */
 export function useOrderItems(schoolId: number) {
-  return useItemsMutation(schoolId, (itemIds: number[], period) =>
-    api.put<ReportItemsReply>(`/schools/${schoolId}/report-items/order${period}`, { itemIds }),
+  const client = useQueryClient();
+  const { periodId } = useScope();
+  return useItemsMutation(
+    schoolId,
+    (request: OrderItemsRequest, period) =>
+      api.put<ReportItemsReply>(`/schools/${schoolId}/report-items/order${period}`, request),
+    {
+      scope: { id: `order of items ${schoolId}` },
+      onMutate: ({ itemIds }) => {
+        const ordered = (reply: ReportItemsReply) => ({
+          ...reply,
+          items: reply.items.toSorted((a, b) => itemIds.indexOf(a.id) - itemIds.indexOf(b.id)),
+        });
+        client.setQueryData<ReportItemsReply>(key(schoolId, periodId), (reply) => reply && ordered(reply));
+      },
+      onError: () => void client.invalidateQueries({ queryKey: key(schoolId, periodId) }),
+    },
   );
 }
 
@@ -79,13 +102,18 @@ export function useOrderItems(schoolId: number) {
 function useItemsMutation<Request>(
   schoolId: number,
   send: (request: Request, period: string) => Promise<ReportItemsReply>,
+  more: Pick<UseMutationOptions<ReportItemsReply, Error, Request>, 'scope' | 'onMutate' | 'onError'> = {},
 ) {
   const client = useQueryClient();
   const { periodId } = useScope();
   return useMutation({
+    ...more,
+    mutationKey: ['report-items', schoolId],
     mutationFn: (request: Request) => send(request, `?period=${periodId}`),
     onSuccess: (reply) => {
-      client.setQueryData(key(schoolId, periodId), reply);
+      // What has been moved since, and waits to be sent, stays moved.
+      if (client.isMutating({ mutationKey: ['report-items', schoolId] }) <= 1)
+        client.setQueryData(key(schoolId, periodId), reply);
       void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'report-items' });
     },
   });

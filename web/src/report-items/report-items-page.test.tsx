@@ -168,6 +168,32 @@ describe('the order of the items', () => {
     expect(await screen.findByText('Quarter grade is moved.')).not.toBeNull();
     expect(sent.find(({ request }) => request === 'PUT /schools/1/report-items/order')?.body).toEqual({
       itemIds: [2, 1, 3],
+      seen: [1, 2, 3],
     });
+  });
+
+  it('moved twice before an answer moves two places, each step upon the one before', async () => {
+    let answer!: () => void;
+    const answered = new Promise<void>((resolve) => (answer = resolve));
+    const inOrder = (ids: readonly number[]) => ({
+      ...reply,
+      items: ids.map((id) => reply.items.find((each) => each.id === id)!),
+    });
+    const { person, sent } = await show(reply, {
+      'PUT /schools/1/report-items/order': async (body) => {
+        await answered;
+        return made(7, inOrder((body as { itemIds: number[] }).itemIds));
+      },
+    });
+    const later = () => screen.getByRole('button', { name: 'Move Quarter grade right' });
+    await person.click(later());
+    await person.click(later());
+    answer();
+    const orders = () => sent.filter(({ request }) => request === 'PUT /schools/1/report-items/order');
+    await expect.poll(() => orders().length).toBe(2);
+    expect(orders().map(({ body }) => body)).toEqual([
+      { itemIds: [2, 1, 3], seen: [1, 2, 3] },
+      { itemIds: [2, 3, 1], seen: [2, 1, 3] },
+    ]);
   });
 });

@@ -136,10 +136,10 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
           onMove={(item, by) => {
             const ids = reply.items.map(({ id }) => id);
             const at = ids.indexOf(item.id);
-            order.mutate(ids.toSpliced(at, 1).toSpliced(at + by, 0, item.id), {
-              onSuccess: (after) => tellOfChange(`${item.name} is moved.`, after),
-              onError: showProblem,
-            });
+            order.mutate(
+              { itemIds: ids.toSpliced(at, 1).toSpliced(at + by, 0, item.id), seen: ids },
+              { onSuccess: (after) => tellOfChange(`${item.name} is moved.`, after), onError: showProblem },
+            );
           }}
         />
         {chosen?.source === 'composite' && (

@@ -13,7 +13,7 @@ interface NewPlacementProps {
   readonly reply: ScalesReply;
   readonly fromPeriodId: number;
   readonly periodName: string;
-  readonly onPut: (request: PlaceScaleRequest) => void;
+  readonly onPut: (request: Omit<PlaceScaleRequest, 'revision'>) => void;
 }
 
 /** Puts a scale in use at a place, from a period on. */
@@ -35,7 +35,7 @@ export function NewPlacement({ reply, fromPeriodId, periodName, onPut }: NewPlac
   const offered = reply.scales.filter((scale) => kind !== 'system' || scale.isDistrictWide);
   const placed = offered.some(({ id }) => id === scaleId) ? scaleId : (offered[0]?.id ?? 0);
   const chosen = where || choices[0]?.[0] || '';
-  const request = (): PlaceScaleRequest => ({
+  const request = (): Omit<PlaceScaleRequest, 'revision'> => ({
     ...nowhere,
     kind,
     scaleId: placed,

@@ -1,7 +1,7 @@
 import { Lock } from 'lucide-react';
 import { useState } from 'react';
-import { placementKinds } from '#core/scales';
-import type { PlacementReply, PlaceScaleRequest, ScalesReply } from '#contract/scales';
+import { placeKey, placementKinds } from '#core/scales';
+import { placeOf, type PlacementReply, type PlaceScaleRequest, type ScalesReply } from '#contract/scales';
 import { agreeing, counted } from '#contract/messages';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { SetUpNote } from '../set-up/set-up-note';
@@ -32,16 +32,12 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
     place.mutate(request, { onSuccess: (after) => tellOfChange(says, after), onError: showProblem });
   const places = reply.placements.filter(({ isBegun }) => isBegun).length;
   const fromPeriodId = period?.id ?? 0;
-  const requestOf = ({
-    id: _id,
-    place: _place,
-    fromPeriod: _from,
-    isBegun: _begun,
-    ...request
-  }: PlacementReply): PlaceScaleRequest => ({
+  const seen = (request: Omit<PlaceScaleRequest, 'revision'>): PlaceScaleRequest => ({
     ...request,
-    fromPeriodId,
+    revision: reply.placeRevisions[placeKey(placeOf(schoolId, request))] ?? null,
   });
+  const requestOf = ({ id: _id, place: _place, fromPeriod: _from, isBegun: _begun, ...request }: PlacementReply) =>
+    seen({ ...request, fromPeriodId });
   const columns: GridColumn<CourseRow>[] = [
     {
       id: 'title',
@@ -157,7 +153,7 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
             periodName={period?.name ?? ''}
             onPut={(request) =>
               setLooked({
-                request,
+                request: seen(request),
                 title: `What using ${nameOf(request.scaleId)} there would do`,
                 does: `Use it from ${period?.name ?? 'now'} on`,
                 says: `${nameOf(request.scaleId)} is used there from ${period?.name ?? 'now'} on.`,
