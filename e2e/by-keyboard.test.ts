@@ -7,21 +7,7 @@ import { story } from './desk.js';
 
 const { desk } = atDemo();
 
-const focused = () =>
-  desk.driver.executeScript<string>(
-    'const at = document.activeElement; return at.getAttribute("aria-label") ?? at.textContent.trim()',
-  );
-
-/** Presses Tab until what has the focus is called so. */
-async function tabTo(name: RegExp, back = false): Promise<void> {
-  for (let step = 0; step < 60; step += 1) {
-    if (name.test(await focused())) return;
-    await (back
-      ? desk.driver.actions().keyDown(Key.SHIFT).sendKeys(Key.TAB).keyUp(Key.SHIFT).perform()
-      : desk.press(Key.TAB));
-  }
-  throw new Error(`Tab never comes to ${name}; it is at “${await focused()}”`);
-}
+const { tabTo } = desk;
 
 /** Goes to what search finds first. */
 async function goTo(text: string, finds: string): Promise<void> {
@@ -97,7 +83,7 @@ story('a registrar without a pointer', () => {
     await desk.sees('A new scale');
     await desk.press(Key.ESCAPE);
     await desk.seesNot('A new scale');
-    expect(await focused()).toBe('New scale');
+    expect(await desk.focused()).toBe('New scale');
     await desk.pressOnPage(']');
     await desk.reads(/Quarter 3/);
     await desk.press('[');

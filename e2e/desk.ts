@@ -174,6 +174,21 @@ export function atDesk(driver: WebDriver, address: () => string) {
         .actions()
         .sendKeys(...keys)
         .perform(),
+    /** What has the focus, by its name. */
+    focused: () =>
+      driver.executeScript<string>(
+        'const at = document.activeElement; return at.getAttribute("aria-label") ?? at.textContent.trim()',
+      ),
+    /** Presses Tab until what has the focus is called so. */
+    async tabTo(name: RegExp, back = false): Promise<void> {
+      for (let step = 0; step < 60; step += 1) {
+        if (name.test(await desk.focused())) return;
+        await (back
+          ? driver.actions().keyDown(Key.SHIFT).sendKeys(Key.TAB).keyUp(Key.SHIFT).perform()
+          : desk.press(Key.TAB));
+      }
+      throw new Error(`Tab never comes to ${name}; it is at “${await desk.focused()}”`);
+    },
     /** Presses keys with the focus on the page rather than in a field. */
     async pressOnPage(...keys: string[]) {
       await driver.executeScript('document.activeElement?.blur()');

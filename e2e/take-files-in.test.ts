@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import ExcelJS from 'exceljs';
-import { By } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { beforeAll, it } from 'vitest';
 import { atDemo } from './at-wombat.js';
 import { patience, story } from './desk.js';
@@ -115,6 +115,43 @@ story('a workbook as people make them', () => {
     await chooseRow('winter.xlsx');
     await registrar.click('Undo the file');
     await registrar.reads(/This file was undone; none of its values count any more/);
+  });
+});
+
+/** Last year's marks over this year's, in the second of two sheets. */
+async function workbookOfTwo(): Promise<Uint8Array> {
+  const ecology = numbersIn(demoFile('tidal-ecology-1.csv').toString());
+  const workbook = new ExcelJS.Workbook();
+  workbook.addWorksheet('Notes').addRow(['Ask about the field trip']);
+  workbook
+    .addWorksheet('Marks')
+    .addRows([
+      ['Pupil', 'Group', 'Last year'],
+      [ecology[0], 'Tidal Ecology 1', 55],
+      ['Number', 'Group', 'Overall'],
+      ...ecology.slice(0, 4).map((number, at) => [number, 'Tidal Ecology 1', 71 + at]),
+    ]);
+  return new Uint8Array(await workbook.xlsx.writeBuffer());
+}
+
+story('a workbook whose sheet and header row are for a person to say', () => {
+  it('brings nothing until a sheet is chosen, by key', async () => {
+    await putIn('two.xlsx', await workbookOfTwo());
+    await registrar.reads(/Choose the sheet of two\.xlsx that holds the grades/);
+    await registrar.canPress('Accept', false);
+    await registrar.tabTo(/^Sheet$/);
+    await registrar.press('Marks');
+    await registrar.reads(/^(?!Choose the sheet)/);
+  });
+
+  it('reads its columns from the row that was chosen, by key, and brings what stands beneath it alone', async () => {
+    await registrar.tabTo(/^Row with the column names$/);
+    await registrar.press('row 3');
+    await registrar.sees('the section in Group');
+    await registrar.reads(/this file brings percentages of Quarter grade: 4 new and 0 changed/);
+    await registrar.tabTo(/^Accept 4 percentages/, true);
+    await registrar.press(Key.ENTER);
+    await registrar.reads(/Imported for Quarter 2: 4 percentages are as in the file/);
   });
 });
 

@@ -218,6 +218,36 @@ describe('of four who save at once, one is heard and the others are told', () =>
     expect(statuses).toEqual([200, ...Array.from({ length: bodies.length - 1 }, () => 409)]);
   });
 
+  it('what is answered while others save is one state of it: no exception without its course', async () => {
+    const { courses } = await read<CoursesReply>('/schools/1/courses?period=4');
+    const cells = { ...courses[0]!.cells, code: 'ONE1', title: 'Ropes' };
+    const save = (changes: readonly object[], removed: readonly number[]) =>
+      registrar.send<CoursesReply>('PUT', '/schools/1/courses?period=4', { changes, removed });
+    const { body } = await save([{ id: null, revision: '', cells }], []);
+    const { id } = body.courses.find((course) => course.cells.code === 'ONE1')!;
+    const path = '/schools/1/report-items';
+    const { revision, rules, exceptions, items } = await read<ReportItemsReply>(`${path}?period=4`);
+    const own = { itemId: items[0]!.id, courseId: id, effect: 'omits', reason: 'none' };
+    await registrar.send('PUT', `${path}/assignment?period=4`, { revision, rules, exceptions: [...exceptions, own] });
+    let isDone = false;
+    const saving = (async () => {
+      for (let round = 0; round < 20; round++) {
+        const { change } = await save([], [id]);
+        await registrar.send('POST', `/changes/${change}/undo`);
+      }
+      isDone = true;
+    })();
+    let [seen, torn] = [0, 0];
+    while (!isDone) {
+      const reply = await read<ReportItemsReply>(`${path}?period=4`);
+      const known = new Set(reply.courses.map((course) => course.id));
+      if (reply.exceptions.some(({ courseId }) => !known.has(courseId))) torn++;
+      seen++;
+    }
+    await saving;
+    expect([seen > 5, torn]).toEqual([true, 0]);
+  });
+
   it('and the log is one chain', async () => {
     expect(await checkLog(registrar)).toMatchObject({ state: 'whole' });
   });

@@ -54,17 +54,18 @@ export class AuditService {
 
   /** The newest run of a period, compared with the one before it. */
   async latest(periodId: number): Promise<AuditReply> {
-    const queries = this.transactions.reading;
-    const [run, before] = await this.runs.newest(queries, periodId, 2);
-    const rules = auditRules.map(({ id, version, family, severity, summary, why }) => ({
-      id,
-      version,
-      family,
-      severity,
-      summary,
-      why,
-    }));
-    return { rules, run: run ? await this.runReply(queries, run, before) : null };
+    return this.transactions.snapshot(async (queries) => {
+      const [run, before] = await this.runs.newest(queries, periodId, 2);
+      const rules = auditRules.map(({ id, version, family, severity, summary, why }) => ({
+        id,
+        version,
+        family,
+        severity,
+        summary,
+        why,
+      }));
+      return { rules, run: run ? await this.runReply(queries, run, before) : null };
+    });
   }
 
   private async runReply(queries: Queries, run: AuditRun, before: AuditRun | undefined): Promise<AuditRunReply> {

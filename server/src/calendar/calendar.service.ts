@@ -29,10 +29,11 @@ export class CalendarService {
 
   /** The calendars of all schools, to be seen side by side. */
   async all(): Promise<CalendarReply[]> {
-    const queries = this.transactions.reading;
-    const replies: CalendarReply[] = [];
-    for (const { id } of await this.periods.schools(queries)) replies.push(await this.ofSchool(queries, id));
-    return replies;
+    return this.transactions.snapshot(async (queries) => {
+      const replies: CalendarReply[] = [];
+      for (const { id } of await this.periods.schools(queries)) replies.push(await this.ofSchool(queries, id));
+      return replies;
+    });
   }
 
   async ofSchool(queries: Queries, schoolId: number): Promise<CalendarReply> {

@@ -31,29 +31,30 @@ export class HistoryService {
   }
 
   private async changesWhere(actor: Actor, condition: SQL): Promise<ChangeReply[]> {
-    const queries = this.transactions.reading;
-    const changes = await this.log.newestChanges(queries, condition, changesAtOnce);
-    const names = await this.things.namesOf(
-      queries,
-      changes.flatMap(({ rows }) => rows.map(({ thing }) => thing)),
-    );
-    const undone = await this.log.undone(queries, changes.at(-1)?.id ?? 0);
-    /** Whether a change was undone and the undo was not. */
-    const isUndone = (id: number): boolean => undone.some((undo) => undo.undoes === id && !isUndone(undo.id));
-    return changes.map(({ id, count, kinds, rows }): ChangeReply => {
-      const { at, actor: who, action, why, undoes } = rows[0]!;
-      return {
-        id,
-        at: at.toISOString(),
-        actor: who,
-        action,
-        why,
-        undoes,
-        isUndone: isUndone(id),
-        canUndo: !isUndone(id) && kinds.every((kind) => this.things.find(kind)?.policy(actor)),
-        things: rows.map((row) => this.told(row, names)),
-        moreThings: count - rows.length,
-      };
+    return this.transactions.snapshot(async (queries) => {
+      const changes = await this.log.newestChanges(queries, condition, changesAtOnce);
+      const names = await this.things.namesOf(
+        queries,
+        changes.flatMap(({ rows }) => rows.map(({ thing }) => thing)),
+      );
+      const undone = await this.log.undone(queries, changes.at(-1)?.id ?? 0);
+      /** Whether a change was undone and the undo was not. */
+      const isUndone = (id: number): boolean => undone.some((undo) => undo.undoes === id && !isUndone(undo.id));
+      return changes.map(({ id, count, kinds, rows }): ChangeReply => {
+        const { at, actor: who, action, why, undoes } = rows[0]!;
+        return {
+          id,
+          at: at.toISOString(),
+          actor: who,
+          action,
+          why,
+          undoes,
+          isUndone: isUndone(id),
+          canUndo: !isUndone(id) && kinds.every((kind) => this.things.find(kind)?.policy(actor)),
+          things: rows.map((row) => this.told(row, names)),
+          moreThings: count - rows.length,
+        };
+      });
     });
   }
 

@@ -14,7 +14,7 @@ export class CodesService {
   ) {}
 
   list(): Promise<CodesReply> {
-    return this.read(this.transactions.reading);
+    return this.transactions.snapshot((queries) => this.read(queries));
   }
 
   /** Puts a list in the place of the one before. */

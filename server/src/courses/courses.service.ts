@@ -42,7 +42,7 @@ export class CoursesService {
 
   /** With the scale that each uses in a period. */
   ofSchool(schoolId: number, periodId: number): Promise<CoursesReply> {
-    return this.read(this.transactions.reading, schoolId, periodId);
+    return this.transactions.snapshot((queries) => this.read(queries, schoolId, periodId));
   }
 
   /** The cells of the courses, as a file has them. */

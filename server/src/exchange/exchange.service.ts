@@ -30,7 +30,7 @@ export class ExchangeService {
   ) {}
 
   async export(actor: Actor, version: ExchangeVersion): Promise<Buffer> {
-    const rows = await this.held.all(this.transactions.reading, version);
+    const rows = await this.transactions.snapshot((queries) => this.held.all(queries, version));
     const counts = Object.fromEntries(Object.entries(rows).map(([file, own]) => [file, own.length]));
     await this.transactions.run((queries) =>
       this.log.record(queries, actor, [

@@ -658,6 +658,20 @@ describe('where the table of a file begins', () => {
     ]);
   });
 
+  it.each([
+    ['a note', [['Ask about the field trip']], 'file-no-columns'],
+    ['nothing', [], 'file-empty'],
+  ])('of a workbook whose first sheet holds %s is asked for all the same', async (_what, first, refusal) => {
+    const all = await numbers();
+    const sheets = { Notes: first, Marks: [['Number', 'Quarter grade'], ...all.map((number) => [number, '71'])] };
+    const { body } = await read('notes.xlsx', await workbookOf(sheets, []));
+    expect(body).toMatchObject({ asksSheet: true, plan: null });
+    const { body: chosen } = await readAgain(body.id, { sheet: 'Marks' });
+    expect((await rowsOf(chosen)).rows.map(({ value }) => value)).toEqual(all.map(() => '71'));
+    const again = await readAgain<Problem>(body.id, { sheet: 'Notes' });
+    expect([again.status, again.body.code]).toEqual([422, refusal]);
+  });
+
   it('of a workbook whose other sheets are hidden is in the one that is seen', async () => {
     const all = await numbers();
     const rows = (value: string) => [['Number', 'Quarter grade'], ...all.map((number) => [number, value])];

@@ -37,34 +37,35 @@ export class MatchesService {
   ) {}
 
   async of(platformId: number): Promise<MatchesReply> {
-    const queries = this.transactions.reading;
-    const kept = await this.platforms.byIdOrThrow(queries, platformId);
-    const sections = await this.matches.sections(queries, kept.schoolId);
-    const targets = await this.targets(queries, kept.schoolId);
-    const names = await this.matches.names(queries, platformId);
-    return {
-      platform: await this.platformList.byId(platformId),
-      sections: sections.map(({ id, name, students }) => ({ id, name, students: students.length })),
-      targets,
-      classes: await this.classes(queries, kept, sections),
-      names: composeNames(
-        names.map(({ id, classId, kind, name, weight, decision, categoryId, itemId, label }) => {
-          const target = categoryId ?? itemId ?? label;
-          return {
-            id,
-            classId,
-            kind,
-            name,
-            decision,
-            weight: weight === null ? null : Number(weight),
-            target: target === null ? null : String(target),
-          };
-        }),
+    return this.transactions.snapshot(async (queries) => {
+      const kept = await this.platforms.byIdOrThrow(queries, platformId);
+      const sections = await this.matches.sections(queries, kept.schoolId);
+      const targets = await this.targets(queries, kept.schoolId);
+      const names = await this.matches.names(queries, platformId);
+      return {
+        platform: await this.platformList.oneOrThrow(queries, platformId),
+        sections: sections.map(({ id, name, students }) => ({ id, name, students: students.length })),
         targets,
-        await this.matches.earlierChoices(queries, kept.schoolId),
-      ),
-      ...(await this.people(queries, platformId)),
-    };
+        classes: await this.classes(queries, kept, sections),
+        names: composeNames(
+          names.map(({ id, classId, kind, name, weight, decision, categoryId, itemId, label }) => {
+            const target = categoryId ?? itemId ?? label;
+            return {
+              id,
+              classId,
+              kind,
+              name,
+              decision,
+              weight: weight === null ? null : Number(weight),
+              target: target === null ? null : String(target),
+            };
+          }),
+          targets,
+          await this.matches.earlierChoices(queries, kept.schoolId),
+        ),
+        ...(await this.people(queries, platformId)),
+      };
+    });
   }
 
   /** All of the decisions hold, or none. */

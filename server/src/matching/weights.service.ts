@@ -53,15 +53,16 @@ export class WeightsService {
   ) {}
 
   async of(platformId: number, periodId: number): Promise<WeightsReply> {
-    const queries = this.transactions.reading;
-    const period = await this.periods.byIdOrThrow(queries, periodId);
-    const categories = await this.categories.ofSchool(queries, period.schoolId);
-    return {
-      classes: (await this.weighed(queries, platformId, period)).map(({ reply }) => reply),
-      categories: categories
-        .filter(({ sectionId }) => sectionId === null)
-        .map(({ id, name, tint }) => ({ id, name, tint })),
-    };
+    return this.transactions.snapshot(async (queries) => {
+      const period = await this.periods.byIdOrThrow(queries, periodId);
+      const categories = await this.categories.ofSchool(queries, period.schoolId);
+      return {
+        classes: (await this.weighed(queries, platformId, period)).map(({ reply }) => reply),
+        categories: categories
+          .filter(({ sectionId }) => sectionId === null)
+          .map(({ id, name, tint }) => ({ id, name, tint })),
+      };
+    });
   }
 
   /** What taking their weights would do to the grades of the period. */

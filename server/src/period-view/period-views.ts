@@ -63,12 +63,12 @@ export class PeriodViews {
    */
   async factsOf(queries: Queries, schoolId: number): Promise<SchoolFacts> {
     // What a transaction has written so far is its own.
-    if (queries !== this.transactions.reading) return this.readFacts(queries, schoolId);
-    const mark = await this.setUpMark.now();
+    if (!this.transactions.onlyRead(queries)) return this.readFacts(queries, schoolId);
+    const mark = await this.setUpMark.now(queries);
     const kept = this.kept.get(schoolId);
     if (kept?.mark === mark) return kept.facts;
     const facts = await this.readFacts(queries, schoolId);
-    if ((await this.setUpMark.now()) === mark) this.kept.set(schoolId, { mark, facts });
+    if ((await this.setUpMark.now(queries)) === mark) this.kept.set(schoolId, { mark, facts });
     return facts;
   }
 

@@ -1,15 +1,15 @@
 import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { Transactions } from '#server/platform';
+import { Transactions, type Queries } from '#server/platform';
 
 /** Tells one state of the set-up from another, whoever wrote it, this server or one beside it. */
 @Injectable()
 export class SetUpMark implements OnApplicationBootstrap {
   constructor(private readonly transactions: Transactions) {}
 
-  /** Grows with every committed statement that writes what the set-up rests on. Not for use inside a transaction. */
-  async now(): Promise<string> {
-    const { rows } = await this.transactions.reading.execute<{ mark: string }>(
+  /** Grows with every committed statement that writes what the set-up rests on. Not for use where something is written. */
+  async now(queries: Queries): Promise<string> {
+    const { rows } = await queries.execute<{ mark: string }>(
       sql`SELECT coalesce(sum(times), 0)::text AS mark FROM set_up_changes`,
     );
     return rows[0]!.mark;

@@ -51,8 +51,13 @@ export class PlatformsService implements OnApplicationBootstrap, OnApplicationSh
   }
 
   async byId(id: number): Promise<PlatformReply> {
-    const { schoolId } = await this.platforms.byIdOrThrow(this.transactions.reading, id);
-    return (await this.ofSchool(schoolId)).find((platform) => platform.id === id)!;
+    return this.transactions.snapshot((queries) => this.oneOrThrow(queries, id));
+  }
+
+  /** @throws Refusal not-found */
+  async oneOrThrow(queries: Queries, id: number): Promise<PlatformReply> {
+    const { schoolId } = await this.platforms.byIdOrThrow(queries, id);
+    return (await this.platforms.ofSchool(queries, schoolId)).map(replyOf).find((platform) => platform.id === id)!;
   }
 
   /** Keeps the platform and begins to read it. */

@@ -44,42 +44,51 @@ export class SheetsService {
 
   /** The sheets of a period that the person may open, one list for each item reported in it. */
   async list(actor: Actor, periodId: number): Promise<SheetListReply[]> {
-    const queries = this.transactions.reading;
-    const period = await this.periods.byIdOrThrow(queries, periodId);
-    const lists: SheetListReply[] = [];
-    for (const reported of (await this.views.of(queries, period)).reported) {
-      const { item, sections } = reported;
-      const own = sections.filter((section) => canOpenSheet(actor, section));
-      const progress = await this.progress.of(queries, {
-        period,
-        itemId: item.id,
-        sectionIds: own.map(({ id }) => id),
-      });
-      const sheets = own.flatMap(({ id, name, course, teacher }) => {
-        const { expected, posted } = progress.get(id) ?? { expected: 0, posted: 0 };
-        return [
-          {
-            sectionId: id,
-            section: name,
-            courseCode: course.code,
-            department: course.department,
-            teacher,
-            expected,
-            posted,
-          },
-        ];
-      });
-      const window = this.contexts.windowOf(reported);
-      lists.push({ itemId: item.id, itemName: item.name, window, sheets });
-    }
-    return lists;
+    return this.transactions.snapshot(async (queries) => {
+      const period = await this.periods.byIdOrThrow(queries, periodId);
+      const lists: SheetListReply[] = [];
+      for (const reported of (await this.views.of(queries, period)).reported) {
+        const { item, sections } = reported;
+        const own = sections.filter((section) => canOpenSheet(actor, section));
+        const progress = await this.progress.of(queries, {
+          period,
+          itemId: item.id,
+          sectionIds: own.map(({ id }) => id),
+        });
+        const sheets = own.flatMap(({ id, name, course, teacher }) => {
+          const { expected, posted } = progress.get(id) ?? { expected: 0, posted: 0 };
+          return [
+            {
+              sectionId: id,
+              section: name,
+              courseCode: course.code,
+              department: course.department,
+              teacher,
+              expected,
+              posted,
+            },
+          ];
+        });
+        const window = this.contexts.windowOf(reported);
+        lists.push({ itemId: item.id, itemName: item.name, window, sheets });
+      }
+      return lists;
+    });
   }
 
   async open(actor: Actor, sheet: { sectionId: number; itemId: number; periodId: number }): Promise<SheetReply> {
-    const queries = this.transactions.reading;
+    const { period } = await this.contexts.ofSheetOrThrow(this.transactions.reading, actor, sheet);
+    await this.recalculation.freshen(period, [sheet.sectionId]);
+    return this.transactions.snapshot((queries) => this.read(queries, actor, sheet));
+  }
+
+  private async read(
+    queries: Queries,
+    actor: Actor,
+    sheet: { sectionId: number; itemId: number; periodId: number },
+  ): Promise<SheetReply> {
     const context = await this.contexts.ofSheetOrThrow(queries, actor, sheet);
     const { section, item, period, scale } = context;
-    await this.recalculation.freshen(period, [section.id]);
     const rows = await this.rows.ofSections(queries, item.id, period, [section.id]);
     const versions = await this.versionsOf(queries, rows, scale);
     return {

@@ -40,7 +40,7 @@ export class ReportItemsService {
 
   /** With the scale that each course uses in a period. */
   ofSchool(schoolId: number, periodId: number): Promise<ReportItemsReply> {
-    return this.read(this.transactions.reading, schoolId, periodId);
+    return this.transactions.snapshot((queries) => this.read(queries, schoolId, periodId));
   }
 
   /** What other rules and exceptions would add and remove, and how many posted grades would lose their place. */

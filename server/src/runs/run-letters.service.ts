@@ -41,18 +41,19 @@ export class RunLettersService {
 
   /** The letters as they would be written, one for each teacher who has something to mend. */
   async preview(actor: Pick<Actor, 'name'>, runId: number): Promise<RunLetterReply[]> {
-    const queries = this.transactions.reading;
-    const { platform, period } = await this.runs.summaryOrThrow(queries, runId);
-    const byTeacher = new Map<number, TeachersLine[]>();
-    for (const row of await this.ledger.ofTeachers(queries, runId, forTeachers))
-      byTeacher.set(row.teacherId, [...(byTeacher.get(row.teacherId) ?? []), row]);
-    return [...byTeacher.values()].map((rows) => ({
-      to: rows[0]!.teacher,
-      address: rows[0]!.address,
-      subject: `${counted(rows.length, 'thing')} on ${platform} did not come over into ${period}`,
-      text: textOf(actor.name, platform, period, rows),
-      lines: rows.length,
-    }));
+    return this.transactions.snapshot(async (queries) => {
+      const { platform, period } = await this.runs.summaryOrThrow(queries, runId);
+      const byTeacher = new Map<number, TeachersLine[]>();
+      for (const row of await this.ledger.ofTeachers(queries, runId, forTeachers))
+        byTeacher.set(row.teacherId, [...(byTeacher.get(row.teacherId) ?? []), row]);
+      return [...byTeacher.values()].map((rows) => ({
+        to: rows[0]!.teacher,
+        address: rows[0]!.address,
+        subject: `${counted(rows.length, 'thing')} on ${platform} did not come over into ${period}`,
+        text: textOf(actor.name, platform, period, rows),
+        lines: rows.length,
+      }));
+    });
   }
 
   async write(actor: Actor, runId: number): Promise<RunLetterReply[]> {

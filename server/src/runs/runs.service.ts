@@ -35,37 +35,39 @@ export class RunsService {
   ) {}
 
   async ofSchool(schoolId: number): Promise<RunsReply> {
-    const queries = this.transactions.reading;
-    const platforms = await this.platforms.ofSchool(queries, schoolId);
-    const names = new Map((await this.platforms.nightly(queries)).map(({ platform, setBy }) => [platform.id, setBy]));
-    return {
-      runs: await this.runs.ofSchool(queries, schoolId),
-      platforms: platforms.map(({ platform: { id, name, nightly, defaultCategoryId } }) => ({
-        id,
-        name,
-        defaultCategoryId,
-        nightly: nightly && {
-          at: nightly.at,
-          mode: nightly.mode,
-          carriesWork: nightly.carriesWork,
-          carriesTotals: nightly.carriesTotals,
-          setBy: names.get(id) ?? '',
-        },
-      })),
-      categories: await this.schoolCategories(queries, schoolId),
-    };
+    return this.transactions.snapshot(async (queries) => {
+      const platforms = await this.platforms.ofSchool(queries, schoolId);
+      const names = new Map((await this.platforms.nightly(queries)).map(({ platform, setBy }) => [platform.id, setBy]));
+      return {
+        runs: await this.runs.ofSchool(queries, schoolId),
+        platforms: platforms.map(({ platform: { id, name, nightly, defaultCategoryId } }) => ({
+          id,
+          name,
+          defaultCategoryId,
+          nightly: nightly && {
+            at: nightly.at,
+            mode: nightly.mode,
+            carriesWork: nightly.carriesWork,
+            carriesTotals: nightly.carriesTotals,
+            setBy: names.get(id) ?? '',
+          },
+        })),
+        categories: await this.schoolCategories(queries, schoolId),
+      };
+    });
   }
 
   async byId(id: number): Promise<RunReply> {
-    const queries = this.transactions.reading;
-    const summary = await this.runs.summaryOrThrow(queries, id);
-    const { schoolId } = await this.platforms.byIdOrThrow(queries, summary.platformId);
-    return {
-      ...summary,
-      counts: await this.ledger.counts(queries, id),
-      classes: await this.runs.classes(queries, id),
-      categories: await this.schoolCategories(queries, schoolId),
-    };
+    return this.transactions.snapshot(async (queries) => {
+      const summary = await this.runs.summaryOrThrow(queries, id);
+      const { schoolId } = await this.platforms.byIdOrThrow(queries, summary.platformId);
+      return {
+        ...summary,
+        counts: await this.ledger.counts(queries, id),
+        classes: await this.runs.classes(queries, id),
+        categories: await this.schoolCategories(queries, schoolId),
+      };
+    });
   }
 
   async rows(id: number, query: RunRowsQuery): Promise<RunRowsReply> {

@@ -395,7 +395,7 @@ describe('where a scale is in force', () => {
 
   it('under a lock nothing else comes into force', async () => {
     const { courses } = await scalesIn(12);
-    const request = { kind: 'course', courseId: courses[0]!.id, scaleId: 22, fromPeriodId: 13 };
+    const request = { kind: 'course' as const, courseId: courses[0]!.id, scaleId: 22, fromPeriodId: 13 };
     const { status, body } = await place<Problem>(request, 2);
     expect([status, body.detail]).toEqual([409, 'the school uses Four steps and locks it for everything below.']);
   });

@@ -38,7 +38,7 @@ export class ScalesService {
   /** The scales a school can use, with a period's real percents, and where each is in force. */
   async inPeriod(periodId: number): Promise<ScalesReply> {
     await this.recalculation.freshen(await this.periods.byIdOrThrow(this.transactions.reading, periodId));
-    return this.replies.read(this.transactions.reading, periodId);
+    return this.transactions.snapshot((queries) => this.replies.read(queries, periodId));
   }
 
   /** Saves a draft as the next version, in force from a period on. Grades that are posted keep theirs. */

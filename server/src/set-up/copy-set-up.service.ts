@@ -36,24 +36,25 @@ export class CopySetUpService {
 
   /** What would change, and what to know first. Nothing is written. */
   async preview(courseId: number, request: CopySetUpRequest): Promise<CopySetUpReply> {
-    const queries = this.transactions.reading;
-    const { source, plans } = await this.plan(queries, courseId, request);
-    const uses = await this.courses.usesOf(
-      queries,
-      plans.map(({ course }) => course.id),
-    );
-    return {
-      courses: plans.map(({ course, changes }) => {
-        const grades = uses.get(course.id)?.grades ?? 0;
-        const warnings = [
-          ...(grades > 0 ? [`${grades} grades are posted in it`] : []),
-          ...(course.length === source.length
-            ? []
-            : [`it runs for a ${course.length}, ${source.title} for a ${source.length}`]),
-        ];
-        return { id: course.id, title: course.title, changes, warnings };
-      }),
-    };
+    return this.transactions.snapshot(async (queries) => {
+      const { source, plans } = await this.plan(queries, courseId, request);
+      const uses = await this.courses.usesOf(
+        queries,
+        plans.map(({ course }) => course.id),
+      );
+      return {
+        courses: plans.map(({ course, changes }) => {
+          const grades = uses.get(course.id)?.grades ?? 0;
+          const warnings = [
+            ...(grades > 0 ? [`${grades} grades are posted in it`] : []),
+            ...(course.length === source.length
+              ? []
+              : [`it runs for a ${course.length}, ${source.title} for a ${source.length}`]),
+          ];
+          return { id: course.id, title: course.title, changes, warnings };
+        }),
+      };
+    });
   }
 
   async copy(actor: Actor, courseId: number, request: CopySetUpRequest): Promise<CopySetUpReply> {

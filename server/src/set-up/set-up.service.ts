@@ -32,22 +32,23 @@ export class SetUpService {
 
   /** Scales are looked at as they stand in the period. */
   async check(periodId: number): Promise<SetUpReply> {
-    const queries = this.transactions.reading;
-    const period = await this.periods.byIdOrThrow(queries, periodId);
-    const scales = await this.scaleFaults(queries, period);
-    const calendar = await this.calendarFaults(queries, period.schoolId);
-    const items = await this.itemFaults(queries, period);
-    const calculation = await this.calculationFaults(queries, period);
-    return {
-      faults: [...scales.faults, ...calendar, ...items.faults, ...calculation.faults],
-      checked: {
-        scales: scales.checked,
-        periods: items.periods,
-        items: items.items,
-        courses: items.courses,
-        policies: calculation.policies,
-      },
-    };
+    return this.transactions.snapshot(async (queries) => {
+      const period = await this.periods.byIdOrThrow(queries, periodId);
+      const scales = await this.scaleFaults(queries, period);
+      const calendar = await this.calendarFaults(queries, period.schoolId);
+      const items = await this.itemFaults(queries, period);
+      const calculation = await this.calculationFaults(queries, period);
+      return {
+        faults: [...scales.faults, ...calendar, ...items.faults, ...calculation.faults],
+        checked: {
+          scales: scales.checked,
+          periods: items.periods,
+          items: items.items,
+          courses: items.courses,
+          policies: calculation.policies,
+        },
+      };
+    });
   }
 
   private async scaleFaults(queries: Queries, period: SchoolPeriod) {

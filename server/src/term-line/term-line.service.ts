@@ -25,7 +25,10 @@ export class TermLineService {
     return this.periods.schools(this.transactions.reading);
   }
 
-  /** Counts the sections whose sheets the person may open. Three queries, unless the set-up was written since the last time. */
+  /**
+   * Counts the sections whose sheets the person may open. Three queries, unless the set-up was written since the last
+   * time, each of its own moment: the line is asked for again whenever anything is saved.
+   */
   async ofSchoolOrThrow(actor: Actor, schoolId: number): Promise<TermLineReply> {
     const queries = this.transactions.reading;
     const facts = await this.views.factsOf(queries, schoolId);

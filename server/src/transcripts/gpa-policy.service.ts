@@ -17,7 +17,7 @@ export class GpaPolicyService {
   ) {}
 
   read(): Promise<GpaPolicyReply> {
-    return this.readWithin(this.transactions.reading);
+    return this.transactions.snapshot((queries) => this.readWithin(queries));
   }
 
   async save(actor: Actor, { revision, ...policy }: SaveGpaPolicyRequest): Promise<GpaPolicyReply> {

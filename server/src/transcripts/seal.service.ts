@@ -33,8 +33,9 @@ export class SealService {
   ) {}
 
   async readiness(periodId: number): Promise<ReadinessReply> {
-    const queries = this.transactions.reading;
-    return (await this.look(queries, await this.periods.byIdOrThrow(queries, periodId))).reply;
+    return this.transactions.snapshot(async (queries) => {
+      return (await this.look(queries, await this.periods.byIdOrThrow(queries, periodId))).reply;
+    });
   }
 
   /** Copies the period's grades onto the transcripts, all of them or none. */

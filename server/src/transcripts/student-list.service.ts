@@ -19,30 +19,31 @@ export class StudentListService {
   ) {}
 
   async of(schoolId: number, periodId: number, text: string): Promise<StudentRowReply[]> {
-    const queries = this.transactions.reading;
-    const period = await this.periods.byIdOrThrow(queries, periodId);
-    const students = await this.seals.students(queries, schoolId, text.trim());
-    const entries = await this.seals.entriesOf(
-      queries,
-      students.map(({ id }) => id),
-    );
-    const policy = gpaPolicyOfBody(await this.gpa.read(queries));
-    const { reported } = await this.views.of(queries, period);
-    const blanks = await this.seals.blanksOf(
-      queries,
-      period,
-      reported.flatMap(({ item, sections }) => sections.map(({ id }) => ({ itemId: item.id, sectionId: id }))),
-    );
-    return students.map((student) => {
-      const own = entries.get(student.id) ?? [];
-      const { value } = gpa(own, policy);
-      return {
-        ...student,
-        creditsAttempted: formatDecimal(sumCredits(own.map(({ creditsTried }) => creditsTried))),
-        creditsEarned: formatDecimal(sumCredits(own.map(({ creditsEarned }) => creditsEarned))),
-        gpa: value && formatDecimal(value),
-        blanks: blanks.get(student.id) ?? 0,
-      };
+    return this.transactions.snapshot(async (queries) => {
+      const period = await this.periods.byIdOrThrow(queries, periodId);
+      const students = await this.seals.students(queries, schoolId, text.trim());
+      const entries = await this.seals.entriesOf(
+        queries,
+        students.map(({ id }) => id),
+      );
+      const policy = gpaPolicyOfBody(await this.gpa.read(queries));
+      const { reported } = await this.views.of(queries, period);
+      const blanks = await this.seals.blanksOf(
+        queries,
+        period,
+        reported.flatMap(({ item, sections }) => sections.map(({ id }) => ({ itemId: item.id, sectionId: id }))),
+      );
+      return students.map((student) => {
+        const own = entries.get(student.id) ?? [];
+        const { value } = gpa(own, policy);
+        return {
+          ...student,
+          creditsAttempted: formatDecimal(sumCredits(own.map(({ creditsTried }) => creditsTried))),
+          creditsEarned: formatDecimal(sumCredits(own.map(({ creditsEarned }) => creditsEarned))),
+          gpa: value && formatDecimal(value),
+          blanks: blanks.get(student.id) ?? 0,
+        };
+      });
     });
   }
 }

@@ -45,27 +45,28 @@ export class TranscriptService {
 
   /** The sealed periods, and after them what is posted in periods not sealed yet, marked as in progress. */
   async ofStudent(studentId: number): Promise<TranscriptReply> {
-    const queries = this.transactions.reading;
-    const { schoolId, school, birthDate, ...student } = await this.seals.studentOrThrow(queries, studentId);
-    const sealed = (await this.seals.sealedOf(queries, studentId)).map(({ sealedAt, entries, ...period }) => ({
-      ...period,
-      sealedAt: sealedAt.toISOString(),
-      entries: entries.map(replyOfEntry),
-    }));
-    const inProgress = await this.inProgress(
-      queries,
-      schoolId!,
-      studentId,
-      new Set(sealed.map(({ periodId }) => periodId)),
-    );
-    const codes = await this.codes(queries);
-    return {
-      student: { ...student, birthDate },
-      school,
-      periods: [...sealed, ...inProgress],
-      policy: await this.gpa.read(queries),
-      codes,
-    };
+    return this.transactions.snapshot(async (queries) => {
+      const { schoolId, school, birthDate, ...student } = await this.seals.studentOrThrow(queries, studentId);
+      const sealed = (await this.seals.sealedOf(queries, studentId)).map(({ sealedAt, entries, ...period }) => ({
+        ...period,
+        sealedAt: sealedAt.toISOString(),
+        entries: entries.map(replyOfEntry),
+      }));
+      const inProgress = await this.inProgress(
+        queries,
+        schoolId!,
+        studentId,
+        new Set(sealed.map(({ periodId }) => periodId)),
+      );
+      const codes = await this.codes(queries);
+      return {
+        student: { ...student, birthDate },
+        school,
+        periods: [...sealed, ...inProgress],
+        policy: await this.gpa.read(queries),
+        codes,
+      };
+    });
   }
 
   private async inProgress(

@@ -35,8 +35,9 @@ export class BooksService {
   ) {}
 
   async open(actor: Actor, sectionId: number, periodId: number): Promise<BookReply> {
-    const queries = this.transactions.reading;
-    return this.read(queries, actor, await this.contextOrThrow(queries, actor, sectionId, periodId));
+    return this.transactions.snapshot(async (queries) => {
+      return this.read(queries, actor, await this.contextOrThrow(queries, actor, sectionId, periodId));
+    });
   }
 
   /** @throws Refusal not-found, not-allowed */

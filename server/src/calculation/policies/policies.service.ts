@@ -27,46 +27,48 @@ export class PoliciesService {
   ) {}
 
   async inPeriod(periodId: number): Promise<CalculationReply> {
-    const queries = this.transactions.reading;
-    const period = await this.periods.byIdOrThrow(queries, periodId);
-    const categories = await this.categories.ofSchool(queries, period.schoolId);
-    const policies = await this.policies.ofSchool(queries, period.schoolId);
-    const sections = await this.sections.inPeriod(queries, period);
-    const names = new Map(sections.map(({ id, name }) => [id, name]));
-    const periodNames = new Map(
-      (await this.periods.ofSchool(queries, period.schoolId)).map(({ id, name }) => [id, name]),
-    );
-    const { policyOf } = policiesFor(policies, sections, periodId);
-    return {
-      categories,
-      revision: revisionOfCategories(categories.filter(({ sectionId }) => sectionId === null)),
-      departments: [...new Set(sections.map(({ department }) => department))].toSorted(),
-      policies: policies.map((policy) => ({
-        ...policy,
-        revision: revisionOf(policy.policy),
-        section: policy.sectionId === null ? null : (names.get(policy.sectionId) ?? `section ${policy.sectionId}`),
-        period: policy.periodId === null ? null : (periodNames.get(policy.periodId) ?? null),
-      })),
-      books: sections.map(({ id, name, teacherId: _teacherId, ...section }, at) => {
-        const policy = policies[policyOf[at]![1]];
-        return {
-          ...section,
-          sectionId: id,
-          section: name,
-          policyId: policy?.id ?? null,
-          from: placeInWords(policy),
-          revision: revisionOfCategories(categories.filter(({ sectionId }) => sectionId === id)),
-        };
-      }),
-      faults: (await this.faults.in(queries, period)).faults,
-      stale: await this.grades.countStale(queries),
-      differing: (await this.differingGrades.in(queries, period)).length,
-    };
+    return this.transactions.snapshot(async (queries) => {
+      const period = await this.periods.byIdOrThrow(queries, periodId);
+      const categories = await this.categories.ofSchool(queries, period.schoolId);
+      const policies = await this.policies.ofSchool(queries, period.schoolId);
+      const sections = await this.sections.inPeriod(queries, period);
+      const names = new Map(sections.map(({ id, name }) => [id, name]));
+      const periodNames = new Map(
+        (await this.periods.ofSchool(queries, period.schoolId)).map(({ id, name }) => [id, name]),
+      );
+      const { policyOf } = policiesFor(policies, sections, periodId);
+      return {
+        categories,
+        revision: revisionOfCategories(categories.filter(({ sectionId }) => sectionId === null)),
+        departments: [...new Set(sections.map(({ department }) => department))].toSorted(),
+        policies: policies.map((policy) => ({
+          ...policy,
+          revision: revisionOf(policy.policy),
+          section: policy.sectionId === null ? null : (names.get(policy.sectionId) ?? `section ${policy.sectionId}`),
+          period: policy.periodId === null ? null : (periodNames.get(policy.periodId) ?? null),
+        })),
+        books: sections.map(({ id, name, teacherId: _teacherId, ...section }, at) => {
+          const policy = policies[policyOf[at]![1]];
+          return {
+            ...section,
+            sectionId: id,
+            section: name,
+            policyId: policy?.id ?? null,
+            from: placeInWords(policy),
+            revision: revisionOfCategories(categories.filter(({ sectionId }) => sectionId === id)),
+          };
+        }),
+        faults: (await this.faults.in(queries, period)).faults,
+        stale: await this.grades.countStale(queries),
+        differing: (await this.differingGrades.in(queries, period)).length,
+      };
+    });
   }
 
   /** Posted grades that are no longer what their grade book comes to. */
   async differing(periodId: number): Promise<DifferingReply[]> {
-    const queries = this.transactions.reading;
-    return this.differingGrades.in(queries, await this.periods.byIdOrThrow(queries, periodId));
+    return this.transactions.snapshot(async (queries) => {
+      return this.differingGrades.in(queries, await this.periods.byIdOrThrow(queries, periodId));
+    });
   }
 }

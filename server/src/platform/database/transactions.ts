@@ -1,5 +1,7 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
 import { Inject, Injectable } from '@nestjs/common';
 import type { NodePgDatabase } from 'drizzle-orm/node-postgres';
+import type { PgTransactionConfig } from 'drizzle-orm/pg-core';
 import type { OpenDatabase, Queries } from './open-database.js';
 
 export const DATABASE = Symbol('database');
@@ -8,27 +10,40 @@ export const DATABASE = Symbol('database');
 @Injectable()
 export class Transactions {
   private readonly database: NodePgDatabase;
+  private readonly snapshots = new WeakSet<Queries>();
+  /** Whether what is under way is inside a transaction, whose connection it would wait for without an end. */
+  private readonly inside = new AsyncLocalStorage<true>();
   private readonly listeners: (() => void)[] = [];
 
   constructor(@Inject(DATABASE) { queries }: OpenDatabase) {
     this.database = queries;
   }
 
-  /** For reading outside a transaction. */
+  /** For a single question outside a transaction; a reply that rests on several is read in a snapshot. */
   get reading(): Queries {
+    this.refuseInside();
     return this.database;
+  }
+
+  /** Whether these queries see only what was committed, and write nothing. */
+  onlyRead(queries: Queries): boolean {
+    return queries === this.database || this.snapshots.has(queries);
   }
 
   /** All that `work` writes is kept, or none of it. Inside, use only what it is given. */
   async run<T>(work: (queries: Queries) => Promise<T>): Promise<T> {
-    const done = await this.database.transaction(work);
+    const done = await this.begin(work);
     for (const listener of this.listeners) listener();
     return done;
   }
 
   /** What `work` reads, however many questions it asks, is one state of what was committed. It writes nothing. */
   async snapshot<T>(work: (queries: Queries) => Promise<T>): Promise<T> {
-    return this.database.transaction(work, { isolationLevel: 'repeatable read', accessMode: 'read only' });
+    const reading = (queries: Queries) => {
+      this.snapshots.add(queries);
+      return work(queries);
+    };
+    return this.begin(reading, { isolationLevel: 'repeatable read', accessMode: 'read only' });
   }
 
   /** What `work` finds on what it writes; nothing of it is kept, and nobody else sees it. */
@@ -36,7 +51,7 @@ export class Transactions {
     const takenBack = Symbol('taken back');
     let found: { readonly value: T } | undefined;
     try {
-      await this.database.transaction(async (queries) => {
+      await this.begin(async (queries) => {
         found = { value: await work(queries) };
         throw takenBack;
       });
@@ -44,6 +59,15 @@ export class Transactions {
       if (thrown !== takenBack) throw thrown;
     }
     return found!.value;
+  }
+
+  private begin<T>(work: (queries: Queries) => Promise<T>, how?: PgTransactionConfig): Promise<T> {
+    this.refuseInside();
+    return this.database.transaction((queries) => this.inside.run(true, () => work(queries)), how);
+  }
+
+  private refuseInside(): void {
+    if (this.inside.getStore()) throw new Error('inside a transaction, only what it is given is used');
   }
 
   /** Calls a listener each time something was written, whatever it was. It does its own work later. */

@@ -12,6 +12,8 @@ import { isZip } from './open-zip.js';
 import { readWorkbookInThread } from './workbook/read-workbook-in-thread.js';
 import type { SheetName } from './workbook/workbook-parts.js';
 
+type Rows = readonly (readonly string[])[];
+
 /** A file that turned out to hold a table, with its first rows read. */
 export interface OpenTable {
   readonly byteSize: number;
@@ -20,7 +22,7 @@ export interface OpenTable {
   readonly encoding: string;
   readonly form: TextForm;
   /** The first rows of the file, all of a small one. */
-  readonly firstRows: readonly (readonly string[])[];
+  readonly firstRows: Rows;
   /** The sheets of a workbook, and the one that was read; none for text. */
   readonly sheets: readonly SheetName[];
   readonly sheet: string | null;
@@ -58,7 +60,7 @@ export async function openTableOrThrow(path: string, name: string, mostWorkbookM
     sha256,
     encoding: encodingNames[encoding],
     form,
-    firstRows: firstRowsOrThrow(text, form, name, size > head.length),
+    firstRows: tableOrThrow(firstRowsOf(text, form, size > head.length), name),
     sheets: [],
     sheet: null,
     bytes: () => createReadStream(path, { highWaterMark: pieceBytes }) as AsyncIterable<Buffer>,
@@ -73,13 +75,15 @@ export async function openWorkbookOrThrow(bytes: Buffer, name: string, sheet: st
   const book = await readWorkbookInThread(bytes, name, sheet);
   const text = Buffer.from(book.text);
   const form: TextForm = { encoding: 'utf8', delimiter: ',' };
-  const head = text.subarray(0, headBytes).toString();
+  const rows = firstRowsOf(text.subarray(0, headBytes).toString(), form, text.length > headBytes);
+  // Of several sheets the first need not be the one that is meant: a person says which.
+  const isMeant = sheet !== null || book.sheets.filter(({ isHidden }) => !isHidden).length < 2;
   return {
     byteSize: bytes.length,
     sha256: createHash('sha256').update(bytes).digest('hex'),
     encoding: 'XLSX',
     form,
-    firstRows: firstRowsOrThrow(head, form, name, text.length > headBytes),
+    firstRows: isMeant ? tableOrThrow(rows, name) : rows,
     sheets: book.sheets,
     sheet: book.sheet,
     bytes: async function* () {
@@ -89,17 +93,17 @@ export async function openWorkbookOrThrow(bytes: Buffer, name: string, sheet: st
 }
 
 /** The first rows of a text in a form, all of a short one. */
-function firstRowsOrThrow(
-  text: string,
-  { delimiter }: TextForm,
-  name: string,
-  isCut: boolean,
-): readonly (readonly string[])[] {
+function firstRowsOf(text: string, { delimiter }: TextForm, isCut: boolean): Rows {
   const parser = new Papa.Parser({ delimiter, newline: '\n', quoteChar: '"', preview: firstRows });
   const { data } = parser.parse(text, 0, isCut) as Papa.ParseResult<string[]>;
   refuseWide(data, 0);
-  if (firstRowOfTable(data) === undefined) throw new Refusal('file-no-columns', { name });
   return data;
+}
+
+function tableOrThrow(rows: Rows, name: string): Rows {
+  if (rows.length === 0) throw new Refusal('file-empty', { name });
+  if (firstRowOfTable(rows) === undefined) throw new Refusal('file-no-columns', { name });
+  return rows;
 }
 
 async function readHead(path: string): Promise<Buffer> {

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { Refusal } from '../errors/refusal.js';
 import { decodeTextOrThrow } from './decode-text.js';
 import { parseTableOrThrow, tableOfRowsOrThrow, type FileTable } from './parse-table.js';
 import { isZip } from './open-zip.js';
@@ -13,8 +14,11 @@ export async function readTableOrThrow(
   bytes: Buffer,
   name: string,
 ): Promise<{ readonly table: FileTable; readonly encoding: string }> {
-  if (isZip(bytes))
-    return { table: tableOfRowsOrThrow(rowsOf(await readWorkbookInThread(bytes, name, null)), name), encoding: 'XLSX' };
+  if (isZip(bytes)) {
+    const book = await readWorkbookInThread(bytes, name, null);
+    if (book.text.length === 0) throw new Refusal('file-empty', { name });
+    return { table: tableOfRowsOrThrow(rowsOf(book), name), encoding: 'XLSX' };
+  }
   const { text, encoding } = decodeTextOrThrow(bytes, name);
   return { table: parseTableOrThrow(text, name), encoding };
 }

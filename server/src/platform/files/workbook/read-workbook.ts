@@ -24,7 +24,7 @@ export interface Workbook {
 /**
  * The rows of a sheet of an XLSX workbook, the first that is not hidden where none is named, cells as text. Of merged cells the first alone holds
  * the text; a share shown as a percentage is read as one; a date is written year first.
- * @throws Refusal file-empty, file-kind, file-unreadable, file-unpacks-too-large
+ * @throws Refusal file-kind, file-unreadable, file-unpacks-too-large
  */
 export async function readWorkbookOrThrow(bytes: Buffer, name: string, sheet: string | null = null): Promise<Workbook> {
   const zip = await openZipOrThrow(bytes, name);
@@ -38,7 +38,6 @@ export async function readWorkbookOrThrow(bytes: Buffer, name: string, sheet: st
     const hint = 'Save it as CSV or XLSX again.';
     throw new Refusal('file-kind', { name, found: 'no workbook that can be read', hint });
   }
-  if (rows.length === 0) throw new Refusal('file-empty', { name });
   const width = Math.max(...rows.map((row) => row.length));
   return {
     rows: rows.map((row) => Array.from({ length: width }, (_none, column) => row[column] ?? '')),

@@ -178,9 +178,12 @@ describe('a workbook that others wrote', () => {
     ['a row beyond the last', '<row r="100001"><c><v>1</v></c></row>', 'file-unreadable'],
     ['XML that breaks off', '<row><c>', 'file-kind'],
     ['an entity of its own', cells('<c t="str"><v>&big;</v></c>'), 'file-kind'],
-    ['nothing at all', '', 'file-empty'],
   ])('is refused for %s', async (_name, rows, code) => {
     await expect(read(byHand({ rows }))).rejects.toMatchObject({ code });
+  });
+
+  it('that holds nothing has no row', async () => {
+    expect(await read(byHand({ rows: '' }))).toEqual([]);
   });
 
   it('of a formula has the empty text that it came to, and says where it was never worked out', async () => {
