@@ -7,8 +7,6 @@ import { story } from './desk.js';
 
 const { desk } = atDemo();
 
-const { tabTo } = desk;
-
 /** Goes to what search finds first. */
 async function goTo(text: string, finds: string): Promise<void> {
   await desk.press('/');
@@ -22,7 +20,7 @@ story('a registrar without a pointer', () => {
   it('signs in', async () => {
     await desk.open('/');
     await desk.sees('Sign-in name');
-    await tabTo(/^$/);
+    await desk.tabTo(/^$/);
     await desk.press('morwenna', Key.TAB, 'low-tide', Key.ENTER);
     await desk.reads(/sections are complete for Quarter 2/);
   });
@@ -37,7 +35,7 @@ story('a registrar without a pointer', () => {
   it('finds a sheet by its name, posts into it, and saves', async () => {
     await goTo('tidal ecology 1', 'Tidal Ecology 1');
     await desk.reads(/Posting Quarter grade of Quarter 2 for Tidal Ecology 1: 0 of 20 done/);
-    await tabTo(/^Grade sheet$/);
+    await desk.tabTo(/^Grade sheet$/);
     await desk.press('9', '1', Key.ENTER, '8', '4', Key.ENTER);
     await desk.reads(/2 unsaved/);
     await desk.save();
@@ -47,17 +45,17 @@ story('a registrar without a pointer', () => {
 
   it('undoes it from the notice', async () => {
     await desk.driver.actions().keyDown(Key.ALT).sendKeys('t').keyUp(Key.ALT).perform();
-    await tabTo(/^Undo$/);
+    await desk.tabTo(/^Undo$/);
     await desk.press(Key.ENTER);
     await desk.sees('Done: undo: ');
     await desk.reads(/0 of 20 done/);
   });
 
   it('and does it again from the recent changes', async () => {
-    await tabTo(/^Recent changes$/, true);
+    await desk.tabTo(/^Recent changes$/, true);
     await desk.press(Key.ENTER);
     await desk.sees('Your recent changes');
-    await tabTo(/^Undo/);
+    await desk.tabTo(/^Undo/);
     await desk.press(Key.ENTER);
     await desk.reads(/2 of 20 done/);
     await desk.press(Key.ESCAPE);
@@ -78,7 +76,7 @@ story('a registrar without a pointer', () => {
   it('steps from period to period, and leaves every dialog by Esc with the focus where it was', async () => {
     await goTo('scales', 'Scales');
     await desk.reads(/is in force/);
-    await tabTo(/^New scale$/);
+    await desk.tabTo(/^New scale$/);
     await desk.press(Key.ENTER);
     await desk.sees('A new scale');
     await desk.press(Key.ESCAPE);
