@@ -16,6 +16,21 @@ HTMLCanvasElement.prototype.getContext = function getContext() {
   const nothing = () => ({ width: 0 });
   return new Proxy({ canvas: this }, { get: (own, name) => (name in own ? this : nothing), set: () => true }) as never;
 };
+// No style sheet is loaded: what an element says of itself is all there is, and jsdom looks long for more.
+globalThis.getComputedStyle = (element, pseudo) => {
+  const { style } = pseudo ? document.createElement('i') : (element as HTMLElement);
+  const said: Record<string, string> = {
+    display: style.display || ((element as HTMLElement).hidden ? 'none' : 'block'),
+    visibility: style.visibility || 'visible',
+  };
+  const valueOf = (name: string) => said[name] ?? style.getPropertyValue(name);
+  return new Proxy(style, {
+    get(own, name) {
+      if (name === 'getPropertyValue') return valueOf;
+      return (typeof name === 'string' ? said[name] : undefined) ?? (Reflect.get(own, name) as unknown);
+    },
+  });
+};
 globalThis.ResizeObserver = class {
   observe() {}
   unobserve() {}
