@@ -229,16 +229,16 @@ describe('of four who save at once, one is heard and the others are told', () =>
     const { revision, rules, exceptions, items } = await read<ReportItemsReply>(`${path}?period=4`);
     const own = { itemId: items[0]!.id, courseId: id, effect: 'omits', reason: 'none' };
     await registrar.send('PUT', `${path}/assignment?period=4`, { revision, rules, exceptions: [...exceptions, own] });
-    let isDone = false;
+    const done = new AbortController();
     const saving = (async () => {
       for (let round = 0; round < 20; round++) {
         const { change } = await save([], [id]);
         await registrar.send('POST', `/changes/${change}/undo`);
       }
-      isDone = true;
+      done.abort();
     })();
     let [seen, torn] = [0, 0];
-    while (!isDone) {
+    while (!done.signal.aborted) {
       const reply = await read<ReportItemsReply>(`${path}?period=4`);
       const known = new Set(reply.courses.map((course) => course.id));
       if (reply.exceptions.some(({ courseId }) => !known.has(courseId))) torn++;
