@@ -2,12 +2,15 @@ import 'reflect-metadata';
 import { plainToInstance, type ClassConstructor } from 'class-transformer';
 import { validateSync, type ValidationError } from 'class-validator';
 import { describe, expect, it } from 'vitest';
+import { personFields } from '#core/people';
 import { CategoryBody, SaveCategoriesRequest, SaveScoresRequest } from '#contract/calculation';
 import { BreakBody, CopyYearsRequest, PeriodBody, WindowBody } from '#contract/calendar';
 import { LogRequest } from '#contract/changes';
 import { CodeBody, SaveCodesRequest } from '#contract/codes';
 import { SaveCoursesRequest } from '#contract/courses';
 import { DecideMatchesRequest } from '#contract/matching';
+import { SavePeopleRequest } from '#contract/people';
+import { OrderItemsRequest } from '#contract/report-items';
 import { ConnectPlatformRequest } from '#contract/platforms';
 import { PickRequest } from '#contract/runs';
 import { PlaceScaleRequest, ScaleFactsRequest } from '#contract/scales';
@@ -28,6 +31,7 @@ interface Table {
   readonly optional?: readonly string[];
 }
 
+const personCells = Object.fromEntries(personFields.map((field) => [field, 'x']));
 const long = (length: number) => 'x'.repeat(length);
 const cells = {
   code: 'MA1',
@@ -142,6 +146,23 @@ const tables: Readonly<Record<string, Table>> = {
       removed: [['7'], [1.5], 'all'],
     },
   },
+  people: {
+    type: SavePeopleRequest,
+    good: { changes: [{ id: 7, revision: 'r', cells: personCells }], removed: [8] },
+    bad: {
+      changes: ['none', null],
+      'changes.0.id': ['7', 1.5],
+      'changes.0.revision': [7, null],
+      'changes.0.cells.familyName': [long(201), 7, null],
+      'changes.0.cells.birthDate': [2010],
+      removed: [['7'], [1.5], 'all'],
+    },
+  },
+  'an order of items': {
+    type: OrderItemsRequest,
+    good: { itemIds: [2, 1], seen: [1, 2] },
+    bad: { itemIds: ['2,1', ['2'], [1.5]], seen: [null, ['2']] },
+  },
   'decisions on matches': {
     type: DecideMatchesRequest,
     good: { decisions: [{ kind: 'class', ids: [1, 2], decision: 'joined', target: '7' }] },
@@ -175,8 +196,10 @@ const tables: Readonly<Record<string, Table>> = {
       scaleId: 3,
       isLocked: false,
       fromPeriodId: 4,
+      revision: null,
     },
     bad: {
+      revision: [7],
       kind: ['street', null],
       department: [7],
       level: ['expert'],

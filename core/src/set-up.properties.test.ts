@@ -9,7 +9,8 @@ import {
   type Period,
   type PeriodEdge,
 } from '#core/calendar';
-import { courseFields, cellFault, planCourseImport, tidyCell, type Course, type CourseCells } from '#core/courses';
+import { planRows } from '#core/cell-tables';
+import { courseFields, cellFault, courseTable, tidyCell, type Course, type CourseCells } from '#core/courses';
 import { compareDecimals, unitsAt } from '#core/numbers';
 import { coverage, coverageChange, reportsItem, type Exception, type Rule } from '#core/report-items';
 import { checkStatedEnds, deriveBands, findBand, orderBands, settleStatedEnds, type StatedBand } from '#core/scales';
@@ -278,7 +279,7 @@ describe('cells of courses', () => {
     fc.assert(
       fc.property(orders, fc.shuffledSubarray(existing, { minLength: 1 }), (fields, listed) => {
         const table = [fields.map(String), ...listed.map(({ cells }) => fields.map((field) => cells[field]))];
-        const plan = planCourseImport(table, existing)!;
+        const plan = planRows(courseTable, table, existing)!;
         expect(plan.rows.map(({ outcome }) => outcome)).toEqual(listed.map(() => 'same'));
       }),
       seed,

@@ -1,5 +1,6 @@
 import { Nested, NestedList } from '#contract/requests';
-import type { CourseCells, CourseRowPlan, FactSource, InheritableFact } from '#core/courses';
+import type { KeptRow, TableImportReply } from '#contract/cell-tables';
+import type { CourseCells, CourseField, FactSource, InheritableFact } from '#core/courses';
 import {
   ArrayMaxSize,
   IsArray,
@@ -132,10 +133,7 @@ export class CopySetUpRequest {
   fromPeriodId!: number;
 }
 
-export interface CourseReply {
-  readonly id: number;
-  readonly revision: string;
-  readonly cells: CourseCells;
+export interface CourseReply extends KeptRow<CourseField> {
   /** What holds for the facts that the course leaves empty, and who says so. */
   readonly inherited: Readonly<Record<InheritableFact, { readonly text: string; readonly from: FactSource }>>;
   readonly scale: { readonly name: string; readonly from: string } | null;
@@ -149,13 +147,7 @@ export interface CoursesReply {
   readonly defaultsRevision: string;
 }
 
-/** What a file of courses would change. */
-export interface CourseImportReply {
-  readonly fileName: string;
-  readonly headerRow: number;
-  readonly fields: readonly string[];
-  readonly rows: readonly CourseRowPlan[];
-}
+export type CourseImportReply = TableImportReply<CourseField>;
 
 /** What copying a set-up onto courses would do, course by course. */
 export interface CopySetUpReply {

@@ -1,8 +1,6 @@
 export { bodiesOfDefaults, defaultsOfBody } from './course-defaults.js';
-export { cellFaultSentences } from './cell-fault-sentence.js';
 export {
   CopySetUpRequest,
-  CourseChangeBody,
   CourseDefaultsBody,
   SaveCourseDefaultsRequest,
   SaveCoursesRequest,

@@ -34,6 +34,7 @@ const things = {
   item: '{count, plural, one {# item} other {# items}}',
   'joined class': '{count, plural, one {# joined class} other {# joined classes}}',
   label: '{count, plural, one {# label} other {# labels}}',
+  'list of people': '{count, plural, one {# list of people} other {# lists of people}}',
   'list of rules': '{count, plural, one {# list of rules} other {# lists of rules}}',
   'learning platform': '{count, plural, one {# learning platform} other {# learning platforms}}',
   level: '{count, plural, one {# level} other {# levels}}',
@@ -53,6 +54,7 @@ const things = {
   'place where it is in force':
     '{count, plural, one {# place where it is in force} other {# places where it is in force}}',
   plan: '{count, plural, one {# plan} other {# plans}}',
+  person: '{count, plural, one {# person} other {# people}}',
   'platform label': '{count, plural, one {# platform label} other {# platform labels}}',
   policy: '{count, plural, one {# policy} other {# policies}}',
   'posted grade': '{count, plural, one {# posted grade} other {# posted grades}}',
@@ -80,6 +82,7 @@ const things = {
   week: '{count, plural, one {# week} other {# weeks}}',
   year: '{count, plural, one {# year} other {# years}}',
   sheet: '{count, plural, one {# sheet} other {# sheets}}',
+  'transcript entry': '{count, plural, one {# entry of a transcript} other {# entries of a transcript}}',
   zip: '{count, plural, one {# zip} other {# zips}}',
 } as const;
 

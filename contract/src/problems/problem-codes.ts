@@ -61,6 +61,16 @@ export const problemCodes = {
     'Some courses need correcting',
     '{count, plural, one {# cell} other {# cells}} cannot be accepted. Nothing was saved.',
   ],
+  'people-faulty': [
+    422,
+    'Some people need correcting',
+    '{count, plural, one {# cell} other {# cells}} cannot be accepted. Nothing was saved.',
+  ],
+  'columns-of-names-missing': [
+    422,
+    'No names found',
+    '{name} has no row that names a column for the family name and one for the given name.',
+  ],
   'column-code-missing': [
     422,
     'No course code found',

@@ -1,3 +1,4 @@
+import { foldCell, type CellFault, type Cells, type CellTable } from '#core/cell-tables';
 import { formatDecimal, parseDecimal, type Decimal } from '#core/numbers';
 import { courseLengths, courseLevels } from './course.js';
 import type { OwnCourse } from './inherited-facts.js';
@@ -35,7 +36,7 @@ export const courseHeadings: Readonly<Record<CourseField, string>> = {
 const mayBeEmpty: ReadonlySet<CourseField> = new Set(['credits', 'mostCredits', 'onTranscript', 'countsInGpa', 'kind']);
 
 /** A course's facts as text, as in the cells of a spreadsheet. An empty text means "inherited". */
-export type CourseCells = Readonly<Record<CourseField, string>>;
+export type CourseCells = Cells<CourseField>;
 
 export function cellsOfCourse(course: OwnCourse): CourseCells {
   const decimal = (value: Decimal | null) => (value === null ? '' : formatDecimal(trimmed(value)));
@@ -53,14 +54,6 @@ export function cellsOfCourse(course: OwnCourse): CourseCells {
     countsInGpa: yesOrNo(course.countsInGpa),
   };
 }
-
-export type CellFault =
-  | 'cell-needed'
-  | 'cell-too-long'
-  | 'level-unknown'
-  | 'length-unknown'
-  | 'credits-unreadable'
-  | 'yes-or-no';
 
 const longest: Readonly<Partial<Record<CourseField, number>>> = { code: 20, title: 120, department: 60, kind: 40 };
 
@@ -126,3 +119,24 @@ function yesNo(text: string): boolean | undefined {
 function trimmed({ units, digits }: Decimal): Decimal {
   return digits > 0 && units % 10n === 0n ? trimmed({ units: units / 10n, digits: digits - 1 }) : { units, digits };
 }
+
+/** Courses as a spreadsheet has them, known again by their codes. */
+export const courseTable: CellTable<CourseField> = {
+  fields: courseFields,
+  headings: courseHeadings,
+  otherHeadings: {
+    code: ['Course code', 'Course number', 'Course'],
+    title: ['Course title', 'Name', 'Course name'],
+    department: ['Subject', 'Dept'],
+    kind: ['Course kind', 'Type'],
+    credits: ['Credit', 'Credit value'],
+    mostCredits: ['Most credits', 'Most credits when repeated'],
+    onTranscript: ['Transcript'],
+    countsInGpa: ['GPA', 'Counts in GPA'],
+  },
+  neededColumns: ['code'],
+  unique: { field: 'code', keyOf: ({ code }) => code },
+  fault: cellFault,
+  tidy: tidyCell,
+  identities: ({ code }) => (code.trim() === '' ? [] : [foldCell(code)]),
+};

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { decimalOrThrow, formatDecimal } from '#core/numbers';
+import { planRows } from '#core/cell-tables';
 import {
   cellFault,
   cellsOfCourse,
@@ -7,7 +8,7 @@ import {
   courseHeadings,
   courseOfCells,
   factSource,
-  planCourseImport,
+  courseTable,
   sectionName,
   tidyCell,
   withInheritedFacts,
@@ -98,7 +99,8 @@ describe('the cells of a course', () => {
 describe('planning an import of courses', () => {
   const existing = [{ id: 1, cells: cellsOfCourse(course) }];
   const plan = (...rows: string[]) =>
-    planCourseImport(
+    planRows(
+      courseTable,
       rows.map((row) => row.split(';')),
       existing,
     );

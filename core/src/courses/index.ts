@@ -5,8 +5,8 @@ export {
   courseFields,
   courseHeadings,
   courseOfCells,
+  courseTable,
   tidyCell,
-  type CellFault,
   type CourseCells,
   type CourseField,
 } from './course-cells.js';
@@ -20,4 +20,3 @@ export {
   type OwnCourse,
 } from './inherited-facts.js';
 export { sectionName } from './section-name.js';
-export { planCourseImport, type CourseRowOutcome, type CourseRowPlan } from './plan-course-import.js';

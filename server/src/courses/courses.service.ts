@@ -1,12 +1,11 @@
 import { Injectable } from '@nestjs/common';
+import { planRows } from '#core/cell-tables';
 import {
-  cellFault,
   cellsOfCourse,
-  courseFields,
   courseOfCells,
+  courseTable,
   factSource,
   inheritableFacts,
-  planCourseImport,
   withInheritedFacts,
   type CourseDefaults,
   type InheritableFact,
@@ -14,9 +13,7 @@ import {
 } from '#core/courses';
 import {
   bodiesOfDefaults,
-  cellFaultSentences,
   defaultsOfBody,
-  type CourseChangeBody,
   type CourseImportReply,
   type CourseReply,
   type CoursesReply,
@@ -24,10 +21,10 @@ import {
   type SaveCoursesRequest,
 } from '#contract/courses';
 import type { ItemRulesBody } from '#contract/report-items';
+import { actionOfRows, refuseUnknownRows, rowFaults } from '#server/cell-tables';
 import { Changes, revisionOf, type Edit } from '#server/changes';
-import { nextIds, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { nextIds, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { PlacementsRepository, placeOfCourse, scalePlaceId, scaleSource, seekerOf } from '#server/placements';
-import { counted, listed } from '#contract/messages';
 import { valueOfCourse } from './course.thing.js';
 import { CoursesRepository, type CourseUse } from './courses.repository.js';
 
@@ -59,7 +56,11 @@ export class CoursesService {
   ): Promise<CoursesReply> {
     return this.transactions.run(async (queries) => {
       const own = await this.courses.ownOf(queries, schoolId);
-      refuseFaults(own, changes, removed);
+      refuseUnknownRows('course', own, changes, removed);
+      const changed = new Set([...removed, ...changes.flatMap(({ id }) => id ?? [])]);
+      const others = own.filter(({ id }) => !changed.has(id)).map(({ code }) => code);
+      const faults = rowFaults(courseTable, changes, others, 'a code that no other course of the school has');
+      if (faults.length > 0) throw new Refusal('courses-faulty', { count: faults.length }, faults);
       const given = await nextIds(queries, 'courses', changes.filter(({ id }) => id === null).length);
       const edits = changes.map(({ id, revision, cells }): Edit => {
         const after = valueOfCourse({ ...courseOfCells(cells), schoolId, id: 0 });
@@ -68,7 +69,12 @@ export class CoursesService {
           : { kind: 'course', id: String(id), expected: revision, after };
       });
       await this.changes.make(queries, actor, {
-        action: actionOf(own, changes, removed),
+        action: actionOfRows(
+          'course',
+          { changes, removed },
+          (id) => own.find((course) => course.id === id)?.title ?? '',
+          ({ cells }) => cells.title,
+        ),
         edits: [...(await this.withoutCourses(queries, schoolId, removed)), ...edits],
       });
       return this.read(queries, schoolId, periodId);
@@ -115,7 +121,8 @@ export class CoursesService {
     table: readonly (readonly string[])[],
   ): Promise<CourseImportReply> {
     const own = await this.courses.ownOf(this.transactions.reading, schoolId);
-    const plan = planCourseImport(
+    const plan = planRows(
+      courseTable,
       table,
       own.map((course) => ({ id: course.id, cells: cellsOfCourse(course) })),
     );
@@ -144,31 +151,6 @@ export class CoursesService {
   }
 }
 
-function refuseFaults(
-  own: readonly OwnCourse[],
-  changes: readonly CourseChangeBody[],
-  removed: readonly number[],
-): void {
-  const faults: FieldFault[] = [];
-  const unknown = removed.find((id) => !own.some((course) => course.id === id));
-  if (unknown !== undefined) throw new Refusal('not-found', { what: 'course', id: unknown });
-  const changed = new Set([...removed, ...changes.flatMap(({ id }) => id ?? [])]);
-  const codes = new Set(own.filter(({ id }) => !changed.has(id)).map(({ code }) => code.toLowerCase()));
-  changes.forEach(({ id, cells }, index) => {
-    if (id !== null && !own.some((course) => course.id === id)) throw new Refusal('not-found', { what: 'course', id });
-    for (const field of courseFields) {
-      const fault = cellFault(field, cells[field]);
-      if (fault) faults.push({ field: `changes.${index}.cells.${field}`, detail: cellFaultSentences[fault] });
-    }
-    const code = cells.code.trim().toLowerCase();
-    if (code !== '' && codes.has(code)) {
-      faults.push({ field: `changes.${index}.cells.code`, detail: 'a code that no other course of the school has' });
-    }
-    codes.add(code);
-  });
-  if (faults.length > 0) throw new Refusal('courses-faulty', { count: faults.length }, faults);
-}
-
 function courseReply(
   course: OwnCourse,
   defaults: readonly CourseDefaults[],
@@ -190,19 +172,4 @@ function courseReply(
     sections: use?.sections ?? 0,
     grades: use?.grades ?? 0,
   };
-}
-
-/** What a save does, in words: "change Knots", "add 3 courses and delete 1 course". */
-function actionOf(own: readonly OwnCourse[], changes: readonly CourseChangeBody[], removed: readonly number[]): string {
-  const named = (ids: readonly (number | null)[], titles: readonly string[]) =>
-    ids.length === 1 ? titles[0]! : counted(ids.length, 'course');
-  const [added, changed] = [changes.filter(({ id }) => id === null), changes.filter(({ id }) => id !== null)];
-  const titles = (ids: readonly (number | null)[]) => ids.map((id) => own.find((each) => each.id === id)?.title ?? '');
-  const parts = [
-    ['add', added.map(({ id }) => id), added.map(({ cells }) => cells.title)],
-    ['change', changed.map(({ id }) => id), titles(changed.map(({ id }) => id))],
-    ['delete', removed, titles(removed)],
-  ] as const;
-  const said = parts.flatMap(([does, ids, names]) => (ids.length > 0 ? [`${does} ${named(ids, names)}`] : []));
-  return listed(said) || 'save courses';
 }

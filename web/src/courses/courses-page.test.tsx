@@ -65,13 +65,14 @@ describe('the courses of a school', () => {
     expect(await headline()).toBe('Upper School offers 2 courses in 2 departments.');
   });
 
-  it('take a block from a spreadsheet: a quoted cell with a break stays one, and what finds no row is told', async () => {
+  it('take a block from a spreadsheet: a quoted cell with a break stays one, and what finds no row is a new one', async () => {
     const { person } = show(two);
     await screen.findByRole('grid');
     await person.click(cellOf(1, 'Title'));
     await person.paste('"Knots\nand lines"\tCraft\nShore\tSea\nA third\tSea');
     await expect.poll(() => cellOf(2, 'Title').textContent).toBe('Shore');
-    expect(screen.getByText('1 pasted row below the last row was skipped.').textContent).toMatch(/skipped/);
+    expect([cellOf(3, 'Title').textContent, cellOf(3, 'Code').textContent]).toEqual(['A third', 'needed']);
+    expect(await headline()).toMatch(/; 3 are changed and not saved, 1 cannot be saved yet\.$/);
   });
 
   it('are narrowed by department and by text in the address, and all come back by the figure', async () => {

@@ -5,8 +5,9 @@ import type {
   CourseImportReply,
   CoursesReply,
   SaveCourseDefaultsRequest,
-  SaveCoursesRequest,
 } from '#contract/courses';
+import type { CourseField } from '#core/courses';
+import type { SaveRowsRequest } from '#contract/cell-tables';
 import { api } from '../shell/api';
 import { useScope } from '../shell/scope';
 
@@ -27,7 +28,7 @@ function useCourseMutation<Request, Reply>(send: (request: Request) => Promise<R
 
 export function useSaveCourses(schoolId: number) {
   const { periodId } = useScope();
-  return useCourseMutation((request: SaveCoursesRequest) =>
+  return useCourseMutation((request: SaveRowsRequest<CourseField>) =>
     api.put<CoursesReply>(`/schools/${schoolId}/courses?period=${periodId}`, request),
   );
 }

@@ -54,6 +54,7 @@ const things: Readonly<Record<string, CountedThing>> = {
   assignments: 'list of rules',
   calendars: 'calendar',
   courses: 'course list',
+  people: 'list of people',
   gpa: 'GPA setting',
   marks: 'grade sheet',
   policies: 'policy',

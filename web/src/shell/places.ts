@@ -28,6 +28,7 @@ export const steps: readonly Step[] = [
     places: [
       { path: 'scales', name: 'Scales' },
       { path: 'calendar', name: 'Calendar' },
+      { path: 'people', name: 'People' },
       { path: 'report-items', name: 'Report items' },
       { path: 'courses', name: 'Courses' },
       { path: 'calculation', name: 'Calculation' },

@@ -22,8 +22,12 @@ interface CellCursorOptions {
   readonly firstRow?: number;
   readonly isReadOnly?: boolean;
   readonly textAt: (row: number, column: number) => string;
-  /** Takes texts for cells, all of them in one step; those beyond the edges are not among them. */
+  /** Takes texts for cells, all of them in one step; those beyond the edges are among them only where the grid grows. */
   readonly onEdit: (texts: readonly CellText[], kind: EditKind) => void;
+  /** Whether rows pasted below the last one become rows of the grid. */
+  readonly isGrowing?: boolean;
+  /** A pasted block that means something as a whole; true where it was taken and goes into no cell. */
+  readonly takesBlock?: (block: readonly (readonly string[])[]) => boolean;
   /** Brings a cell into sight. */
   readonly onReach: (row: number, column: number) => void;
   /** Whether a key begins to type over the cell with the cursor; any other is left to the screen. All do but those of the frame. */
@@ -83,7 +87,7 @@ const letterSteps: typeof steps = { j: [1, 0], k: [-1, 0] };
  * the element that scrolls, which names the cell with the cursor to whoever does not see it.
  */
 export function useCellCursor(options: CellCursorOptions) {
-  const { rows, columns, firstRow = 0, isReadOnly = false, textAt } = options;
+  const { rows, columns, firstRow = 0, isReadOnly = false, isGrowing = false, textAt } = options;
   const gridId = useId();
   const scroller = useRef<HTMLDivElement>(null);
   const [cursor, setCursor] = useState<Cursor>({ row: firstRow, column: 0, anchorRow: firstRow, anchorColumn: 0 });
@@ -96,7 +100,8 @@ export function useCellCursor(options: CellCursorOptions) {
   };
   const isLocked = (row: number, column: number) => isReadOnly || (options.isLocked?.(row, column) ?? false);
   const edit = (texts: readonly CellText[], kind: EditKind) => {
-    const inside = texts.filter(([row, column]) => row < rows && column < columns && !isLocked(row, column));
+    const grows = isGrowing && kind === 'pasted';
+    const inside = texts.filter(([row, column]) => (row < rows || grows) && column < columns && !isLocked(row, column));
     if (inside.length > 0) options.onEdit(inside, kind);
   };
   const moveTo = (row: number, column: number, keepsAnchor = false, isFocusing = true) => {
@@ -205,8 +210,9 @@ export function useCellCursor(options: CellCursorOptions) {
         event.preventDefault();
         const block = blockOfText(event.clipboardData.getData('text/plain'));
         if (isReadOnly) return void toast.warning('This is read only: nothing was pasted.');
+        if (options.takesBlock?.(block)) return;
         edit(textsOfBlock(range, block), 'pasted');
-        tellBeyond(range.fromRow + block.length - rows, 'pasted row', 'below the last row');
+        if (!isGrowing) tellBeyond(range.fromRow + block.length - rows, 'pasted row', 'below the last row');
         const widest = Math.max(...block.map((cells) => cells.length));
         tellBeyond(range.fromColumn + widest - columns, 'pasted column', 'beyond the last column');
       },

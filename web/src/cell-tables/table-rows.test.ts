@@ -1,18 +1,21 @@
 import { describe, expect, it } from 'vitest';
-import type { CourseCells } from '#core/courses';
-import type { CourseImportReply } from '#contract/courses';
+import { courseTable, type CourseField } from '#core/courses';
+import type { CourseReply, CourseImportReply } from '#contract/courses';
 import { cellsOf, courseOf } from '../../test/courses.fixture';
-import { courseRows, reasonOf, requestOf, withEdits, withNewRow, withoutRows, withPlan } from './course-sheet';
+import { courseLook } from '../courses/course-look';
+import * as tables from './table-rows';
 
-const reply = {
-  courses: [courseOf(1, cellsOf('A1')), courseOf(2, cellsOf('A2')), courseOf(3, cellsOf('A3'))],
-  defaults: [],
-  defaultsRevision: 'r1',
-};
-const none = { cells: {}, revisions: {}, removed: [] };
-const rows = courseRows(reply, none);
+const { noChanges: none, rebased, requestOf, staleKeys, withNewRow, withoutRows, withPlan } = tables;
+const kept = [courseOf(1, cellsOf('A1')), courseOf(2, cellsOf('A2')), courseOf(3, cellsOf('A3'))];
+const rowsOf = (changes: tables.RowChanges<CourseField>, of = kept) =>
+  tables.tableRows(courseTable, of, changes, courseLook.shared);
+const withEdits = (
+  changes: tables.RowChanges<CourseField>,
+  edits: readonly tables.CellEdit<CourseField, CourseReply>[],
+) => tables.withEdits(courseTable, changes, edits);
+const rows = rowsOf(none);
 
-describe('the spreadsheet of courses', () => {
+describe('a spreadsheet of rows', () => {
   it('takes texts tidied, each on the version of its course', () => {
     const changes = withEdits(none, [
       [rows[1]!, 'level', 'Honours'],
@@ -29,14 +32,13 @@ describe('the spreadsheet of courses', () => {
 
   it('a cell changed back is no change', () => {
     const changed = withEdits(none, [[rows[0]!, 'kind', 'academic']]);
-    const row = courseRows(reply, changed)[0]!;
+    const row = rowsOf(changed)[0]!;
     expect([...row.changed]).toEqual(['kind']);
     expect(withEdits(changed, [[row, 'kind', '']])).toEqual(none);
   });
 
   it('says of each cell what is wrong, and of two courses that they share a code', () => {
-    const faulty = courseRows(
-      reply,
+    const faulty = rowsOf(
       withEdits(none, [
         [rows[0]!, 'code', 'a2'],
         [rows[2]!, 'level', 'gifted'],
@@ -49,21 +51,24 @@ describe('the spreadsheet of courses', () => {
     ]);
   });
 
-  it('a new course begins in the department of the one beside it, and goes again without a trace', () => {
-    const added = withNewRow(withNewRow(none, rows[0]), rows[0]);
+  it('a new row begins with what it is given, and goes again without a trace', () => {
+    const first = withNewRow(courseTable, none, { department: 'Craft' });
+    const { changes: added, key } = withNewRow(courseTable, first.changes, { department: 'Craft' });
+    expect(key).toBe('new 2');
     expect(Object.entries(added.cells).map(([key, { department, code }]) => [key, department, code])).toEqual([
       ['new 1', 'Craft', ''],
       ['new 2', 'Craft', ''],
     ]);
-    const all = courseRows(reply, added);
+    const all = rowsOf(added);
     expect(all.at(-1)!.faults).toMatchObject({ code: 'this cannot be empty' });
     const without = withoutRows(added, [all.at(-1)!, all.at(-2)!, all[0]!]);
     expect([without.cells, without.removed, requestOf(without).removed]).toEqual([{}, [1], [1]]);
   });
 
   it('says what stands behind a fact: why it cannot be taken, else who says what is inherited', () => {
-    const [first] = courseRows(reply, withEdits(none, [[rows[0]!, 'code', '']]));
-    expect([reasonOf(first!, 'code'), reasonOf(rows[0]!, 'title')]).toEqual(['this cannot be empty', undefined]);
+    const [first] = rowsOf(withEdits(none, [[rows[0]!, 'code', '']]));
+    const { reasonOf } = courseLook;
+    expect([first!.faults.code, reasonOf(rows[0]!, 'title')]).toEqual(['this cannot be empty', undefined]);
     const inherited = { credits: { text: '1', from: 'department' as const } };
     const own = {
       ...rows[0]!,
@@ -78,7 +83,7 @@ describe('the spreadsheet of courses', () => {
 });
 
 it('a file becomes changes that are not saved: new rows, and those that differ, each on the version of its course', () => {
-  const row = (outcome: string, courseId: number | null, own: CourseCells) => ({ outcome, courseId, cells: own });
+  const row = (outcome: string, id: number | null, own: CourseReply['cells']) => ({ outcome, id, cells: own });
   const plan = {
     fileName: 'next year.csv',
     rows: [
@@ -97,4 +102,18 @@ it('a file becomes changes that are not saved: new rows, and those that differ, 
   ).toEqual(['A2', 'B1', 'B2']);
   expect([changes.cells['2']?.department, changes.revisions]).toEqual(['Land', { '2': 'r2' }]);
   expect(none.cells).toEqual({});
+});
+
+it('two that share what none may share are marked where a change made it so, and not where it always was', () => {
+  const twins = [courseOf(1, cellsOf('A1')), courseOf(2, cellsOf('a1')), courseOf(3, cellsOf('A3'))];
+  expect(rowsOf(none, twins).map(({ faults }) => faults)).toEqual([{}, {}, {}]);
+  const changed = withEdits(none, [[rowsOf(none, twins)[2]!, 'code', 'A1']]);
+  expect(rowsOf(changed, twins).map(({ faults }) => faults.code)).toEqual(Array(3).fill(courseLook.shared));
+});
+
+it('a draft upon what somebody else saved since is told, and can be put upon what is saved now', () => {
+  const changes = withEdits(none, [[rows[0]!, 'title', 'Knots']]);
+  const since = [{ ...kept[0]!, revision: 'r9' }, ...kept.slice(1)];
+  expect([staleKeys(changes, kept), staleKeys(changes, since), staleKeys(changes, [])]).toEqual([[], ['1'], ['1']]);
+  expect(staleKeys(rebased(changes, since), since)).toEqual([]);
 });

@@ -1,12 +1,12 @@
 import { memo } from 'react';
-import { courseFields } from '#core/courses';
+import type { KeptRow } from '#contract/cell-tables';
 import type { CellActions, RowCursor } from '../ui/grid/use-cell-cursor';
-import { CourseCell } from './course-cell';
-import { fieldWidths, markWidth, scaleWidth, staysAt } from './course-layout';
-import type { CourseRow } from './course-sheet';
+import { RowCell } from './row-cell';
+import { markWidth, type TableLook, type TableRow } from './table-look';
 
-interface CourseLineProps {
-  readonly row: CourseRow;
+interface RowLineProps<Field extends string, Kept extends KeptRow<Field>> {
+  readonly look: TableLook<Field, Kept>;
+  readonly row: TableRow<Field, Kept>;
   readonly place: number;
   /** Pixels from the top of the list. */
   readonly start: number;
@@ -16,9 +16,9 @@ interface CourseLineProps {
   readonly actions: CellActions;
 }
 
-/** One course of the spreadsheet; drawn again only when it changes. */
-export const CourseLine = memo(function CourseLine(props: CourseLineProps) {
-  const { row, place, start, isMarked, onMark, cursor, actions } = props;
+function Line<Field extends string, Kept extends KeptRow<Field>>(props: RowLineProps<Field, Kept>) {
+  const { look, row, place, start, isMarked, onMark, cursor, actions } = props;
+  const { fields } = look.table;
   return (
     <div
       role="row"
@@ -35,34 +35,36 @@ export const CourseLine = memo(function CourseLine(props: CourseLineProps) {
         <input
           type="checkbox"
           tabIndex={-1}
-          aria-label={`Select ${row.cells.title || 'the new course'}`}
+          aria-label={`Select ${look.titleOf(row.cells) || look.newOne}`}
           checked={isMarked}
           onChange={(event) => onMark([row.key], event.target.checked)}
           className="size-3.5 accent-eucalypt"
         />
       </div>
-      {courseFields.map((field, column) => (
-        <CourseCell
+      {fields.map((field, column) => (
+        <RowCell
           key={field}
+          look={look}
           row={row}
           place={place}
           field={field}
           column={column}
-          width={fieldWidths[field]}
-          staysAt={staysAt[field]}
           cursor={cursor}
           actions={actions}
         />
       ))}
       <div
         role="gridcell"
-        aria-colindex={courseFields.length + 2}
-        style={{ width: scaleWidth }}
-        title={row.reply?.scale ? `set by ${row.reply.scale.from}` : undefined}
+        aria-colindex={fields.length + 2}
+        style={{ width: look.told.width }}
+        title={row.reply && look.told.reasonOf(row.reply)}
         className="flex shrink-0 items-center truncate px-2 text-quiet"
       >
-        {row.reply ? (row.reply.scale?.name ?? <span className="text-waratah">none</span>) : '–'}
+        {row.reply ? look.told.cell(row.reply) : '–'}
       </div>
     </div>
   );
-});
+}
+
+/** One row of the spreadsheet; drawn again only when it changes. `memo` forgets what the fields are, so they are said again. */
+export const RowLine = memo(Line) as typeof Line;

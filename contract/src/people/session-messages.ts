@@ -1,0 +1,35 @@
+import { IsString, Length } from 'class-validator';
+
+export class SignInRequest {
+  @IsString()
+  @Length(1, 100, { message: 'type your sign-in name' })
+  username!: string;
+
+  @IsString()
+  @Length(1, 200, { message: 'type your password' })
+  password!: string;
+}
+
+export interface PersonReply {
+  readonly personId: number;
+  readonly name: string;
+  readonly role: 'registrar' | 'teacher';
+}
+
+export interface SessionReply {
+  readonly person: PersonReply;
+  /** To be sent back as the header x-csrf-token with every write. */
+  readonly csrfToken: string;
+  /** The district's own, such as Europe/London; instants are shown in it. */
+  readonly timeZone: string;
+  /** Name of the district; null until one is set. */
+  readonly district: string | null;
+}
+
+/** Somebody to sign in as; listed only while demo data is loaded. */
+export interface DemoPersonReply {
+  readonly username: string;
+  readonly password: string;
+  readonly name: string;
+  readonly does: string;
+}

@@ -1,0 +1,51 @@
+/** What is wrong with the text of a cell; words stand in the contract's catalogue. */
+export type CellFault =
+  | 'cell-needed'
+  | 'cell-too-long'
+  | 'level-unknown'
+  | 'length-unknown'
+  | 'credits-unreadable'
+  | 'yes-or-no'
+  | 'kind-unknown'
+  | 'day-unreadable'
+  | 'birth-day-unlikely'
+  | 'address-unreadable';
+
+/** The facts of a thing as text, as in the cells of a spreadsheet. */
+export type Cells<Field extends string> = Readonly<Record<Field, string>>;
+
+/** A kind of thing that is kept as rows of cells: its columns, what may stand in them, and how a row is known again. */
+export interface CellTable<Field extends string> {
+  /** In the order of the columns. */
+  readonly fields: readonly Field[];
+  /** What a spreadsheet calls each column; what is written here is read back. */
+  readonly headings: Readonly<Record<Field, string>>;
+  /** What else such columns are called. */
+  readonly otherHeadings: Readonly<Partial<Record<Field, readonly string[]>>>;
+  /** A row of a file that names these columns is its heading. */
+  readonly neededColumns: readonly Field[];
+  /** No two rows may have the same here, however it is written; an empty text is none. */
+  readonly unique: { readonly field: Field; readonly keyOf: (cells: Cells<Field>) => string };
+  /** What is wrong with the text of a cell, or undefined when it can be taken. */
+  readonly fault: (field: Field, text: string) => CellFault | undefined;
+  /** The text as it will stand once taken. */
+  readonly tidy: (field: Field, text: string) => string;
+  /** By what a row is known again, the surest first; of rows that share one, none is known by it. */
+  readonly identities: (cells: Cells<Field>) => readonly string[];
+}
+
+/** Cells that hold nothing. */
+export function emptyCells<Field extends string>({ fields }: CellTable<Field>): Cells<Field> {
+  return Object.fromEntries(fields.map((field) => [field, ''])) as Record<Field, string>;
+}
+
+/**
+ * A text as names of columns and codes are compared: without case, marks and the space around it.
+ * @example foldCell(' Course_Code ') // 'course code'
+ */
+export function foldCell(text: string): string {
+  return text
+    .trim()
+    .toLowerCase()
+    .replace(/[\s_-]+/g, ' ');
+}

@@ -1,0 +1,11 @@
+export {
+  cellsOfPerson,
+  personFields,
+  personHeadings,
+  personKinds,
+  personOfCells,
+  personTable,
+  type Person,
+  type PersonCells,
+  type PersonField,
+} from './person-cells.js';

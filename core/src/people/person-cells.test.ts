@@ -1,0 +1,106 @@
+import { describe, expect, it } from 'vitest';
+import { planRows } from '#core/cell-tables';
+import { dayOrThrow } from '#core/calendar';
+import {
+  cellsOfPerson,
+  personFields,
+  personHeadings,
+  personOfCells,
+  personTable,
+  type Person,
+} from './person-cells.js';
+
+const ada: Person = {
+  kind: 'student',
+  number: 'S1001',
+  givenName: 'Ada',
+  familyName: 'Skerry',
+  email: 'home@skerry.example',
+  birthDate: dayOrThrow('2010-05-17'),
+  yearGroup: '10',
+};
+
+describe('the cells of a person', () => {
+  it('say the person, and come from them', () => expect(personOfCells(cellsOfPerson(ada))).toEqual(ada));
+
+  it.each([
+    ['kind', 'Pupil', 'student'],
+    ['kind', ' TEACHER ', 'staff'],
+    ['birthDate', '17 May 2010', '2010-05-17'],
+    ['birthDate', '17/5/2010', '2010-05-17'],
+    ['birthDate', '5/17/2010', '2010-05-17'],
+    ['familyName', '  Skerry ', 'Skerry'],
+    ['number', '0042', '0042'],
+  ] as const)('%s "%s" is tidied to "%s"', (field, text, expected) =>
+    expect([personTable.fault(field, text), personTable.tidy(field, text)]).toEqual([undefined, expected]),
+  );
+
+  it.each([
+    ['familyName', ' ', 'cell-needed'],
+    ['kind', '', 'cell-needed'],
+    ['kind', 'parrot', 'kind-unknown'],
+    ['birthDate', '3/4/2010', 'day-unreadable'],
+    ['birthDate', '17 May', 'day-unreadable'],
+    ['birthDate', '2010-02-30', 'day-unreadable'],
+    ['birthDate', '1900-01-01', 'birth-day-unlikely'],
+    ['email', 'ada at home', 'address-unreadable'],
+    ['number', 'x'.repeat(41), 'cell-too-long'],
+  ] as const)('%s "%s" cannot be taken: %s', (field, text, fault) =>
+    expect(personTable.fault(field, text)).toBe(fault),
+  );
+});
+
+describe('a file of people', () => {
+  const bo: Person = { ...ada, number: 'S1002', givenName: 'Bo' };
+  const twin: Person = { ...ada, number: null, givenName: 'Cy', email: '', birthDate: dayOrThrow('2011-01-02') };
+  const existing = [ada, bo, twin].map((person, at) => ({ id: at + 1, cells: cellsOfPerson(person) }));
+  const plan = (...rows: readonly (readonly string[])[]) => planRows(personTable, rows, existing)!;
+
+  it('reads back what it writes as the same', () => {
+    const { rows } = plan(
+      personFields.map((field) => personHeadings[field]),
+      ...existing.map(({ cells }) => personFields.map((field) => cells[field])),
+    );
+    expect(rows.map(({ id, outcome }) => [id, outcome])).toEqual([
+      [1, 'same'],
+      [2, 'same'],
+      [3, 'same'],
+    ]);
+  });
+
+  it('knows people by their number, else by name and day of birth, and never by an address of two', () => {
+    const { headerRow, rows } = plan(
+      ['Enrolment of the upper school'],
+      ['Student no', 'Surname', 'First name', 'Role', 'DOB', 'Email'],
+      ['s1001', 'Skerry', 'Adah', 'student', '', ''],
+      ['', 'Skerry', 'Cy', 'student', '2 Jan 2011', 'cy@skerry.example'],
+      ['', 'Skerry', 'Dot', 'student', '', 'home@skerry.example'],
+      ['S1009', 'Rook', 'Eve', 'student', '', ''],
+      ['S1009', 'Rook', 'Eve', 'student', '', ''],
+      ['S1010', 'Rook', '', 'student', '', ''],
+    );
+    expect([headerRow, rows.map(({ row, id, outcome }) => [row, id, outcome])]).toEqual([
+      2,
+      [
+        [3, 1, 'changed'],
+        [4, 3, 'changed'],
+        [5, null, 'new'],
+        [6, null, 'new'],
+        [7, null, 'twice'],
+        [8, null, 'faulty'],
+      ],
+    ]);
+  });
+
+  it('of two rows that are one person takes neither twice', () => {
+    const { rows } = plan(
+      ['Number', 'Family name', 'Given name', 'Kind', 'Born'],
+      ['S1001', 'Skerry', 'Ada', 'student', '2010-05-17'],
+      ['', 'Skerry', 'Ada', 'student', '2010-05-17'],
+    );
+    expect(rows.map(({ id, outcome }) => [id, outcome])).toEqual([
+      [1, 'same'],
+      [1, 'twice'],
+    ]);
+  });
+});

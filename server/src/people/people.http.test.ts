@@ -1,0 +1,186 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { personFields, personHeadings, type PersonCells } from '#core/people';
+import type { PeopleImportReply, PeopleReply, PersonRowReply } from '#contract/people';
+import type { Problem } from '#contract/problems';
+import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+
+let server: TestServer;
+let registrar: TestClient;
+beforeAll(async () => {
+  server = await startTestServer();
+  registrar = await server.as('morwenna');
+});
+afterAll(() => server.stop());
+
+const cellsOf = (over: Partial<PersonCells> = {}): PersonCells => ({
+  number: '',
+  familyName: 'Skerry',
+  givenName: 'Ada',
+  kind: 'student',
+  yearGroup: '10',
+  birthDate: '',
+  email: '',
+  ...over,
+});
+const people = async () => (await registrar.get<PeopleReply>('/schools/1/people')).body.people;
+const added = (over: Partial<PersonCells>) => ({ id: null, revision: '', cells: cellsOf(over) });
+const change = ({ id, revision, cells }: PersonRowReply, over: Partial<PersonCells>) => ({
+  id,
+  revision,
+  cells: { ...cells, ...over },
+});
+const save = <Body = PeopleReply>(changes: readonly object[], removed: readonly number[] = []) =>
+  registrar.send<Body>('PUT', '/schools/1/people', { changes, removed });
+const undo = (number: number | null) => registrar.send('POST', `/changes/${number}/undo`);
+const named = (of: readonly PersonRowReply[], familyName: string) =>
+  of.filter(({ cells }) => cells.familyName === familyName);
+
+describe('the people of a school', () => {
+  it('are its students and staff, by name, those of a roster marked', async () => {
+    const all = await people();
+    const names = all.map(({ cells }) => cells.familyName);
+    expect(names).toEqual(names.toSorted((a, b) => (a < b ? -1 : a > b ? 1 : 0)));
+    expect(new Set(all.map(({ cells }) => cells.kind))).toEqual(new Set(['student', 'staff']));
+    expect(all.some(({ sections }) => sections > 0)).toBe(true);
+  });
+
+  it('are added, changed and deleted together, in one change that goes back as a whole', async () => {
+    const before = await people();
+    const first = before.find(({ cells }) => cells.kind === 'student')!;
+    const saved = await save([
+      added({ familyName: 'Quay', number: 'Z1', birthDate: '2010-05-17' }),
+      added({ familyName: 'Quay', givenName: 'Bo', kind: 'staff', yearGroup: '' }),
+      change(first, { yearGroup: '13' }),
+    ]);
+    expect(saved.status).toBe(200);
+    expect(named(saved.body.people, 'Quay').map(({ cells, isOfRoster }) => [cells, isOfRoster])).toEqual([
+      [cellsOf({ familyName: 'Quay', number: 'Z1', birthDate: '2010-05-17' }), false],
+      [cellsOf({ familyName: 'Quay', givenName: 'Bo', kind: 'staff', yearGroup: '' }), false],
+    ]);
+    expect((await undo(saved.change)).status).toBe(200);
+    expect(await people()).toEqual(before);
+  });
+
+  it('who were deleted come back as they were, a roster knowing them by the same id', async () => {
+    await server.database.pool.query(
+      `INSERT INTO people (sourced_id, kind, school_id, given_name, family_name, email) VALUES ('r-77', 'student', 1, 'Rae', 'Quenby', '')`,
+    );
+    const [quenby] = named(await people(), 'Quenby');
+    expect([quenby!.cells.number, quenby!.isOfRoster]).toEqual(['r-77', true]);
+    const { change: number, body } = await save([], [quenby!.id]);
+    expect(named(body.people, 'Quenby')).toEqual([]);
+    await undo(number);
+    expect(named(await people(), 'Quenby')).toEqual([quenby]);
+    const { rows } = await server.database.pool.query(
+      `SELECT sourced_id, number FROM people WHERE family_name = 'Quenby'`,
+    );
+    expect(rows).toEqual([{ sourced_id: 'r-77', number: null }]);
+  });
+
+  it('that others changed meanwhile are told, and nothing is saved', async () => {
+    const [, person] = await people();
+    const [one, other] = await Promise.all([
+      save<Problem>([change(person!, { givenName: 'One' })]),
+      save<Problem>([change(person!, { givenName: 'Other' })]),
+    ]);
+    expect([one.status, other.status].toSorted()).toEqual([200, 409]);
+    expect([one, other].find(({ status }) => status === 409)!.body.code).toBe('changed-meanwhile');
+    await undo(one.change ?? other.change);
+  });
+
+  it.each<[string, readonly Partial<PersonCells>[], string, string]>([
+    ['no name', [{ familyName: ' ' }], 'changes.0.cells.familyName', 'this cannot be empty'],
+    ['a kind that is none', [{ kind: 'parrot' }], 'changes.0.cells.kind', 'one of student, staff'],
+    ['a day in figures', [{ birthDate: '3/4/2010' }], 'changes.0.cells.birthDate', 'a day such as 2010-05-17'],
+    [
+      'a number of two',
+      [{ number: 'Q1' }, { number: 'q1' }],
+      'changes.1.cells.number',
+      'a number that no other student has',
+    ],
+  ])('with %s are refused, cell by cell', async (_what, rows, field, detail) => {
+    const { status, body } = await save<Problem>(rows.map(added));
+    expect([status, body.code, body.errors]).toEqual([422, 'people-faulty', [{ field, detail }]]);
+  });
+
+  it('a number that a student of another school has is refused', async () => {
+    const other = (await registrar.get<PeopleReply>('/schools/2/people')).body.people;
+    const { number } = other.find(({ cells }) => cells.kind === 'student' && cells.number !== '')!.cells;
+    expect((await save<Problem>([added({ number })])).body.errors).toEqual([
+      { field: 'changes.0.cells.number', detail: 'a number that no other student has' },
+    ]);
+  });
+
+  it('who sit in a section, teach one or sign in are not deleted', async () => {
+    const all = await people();
+    for (const kind of ['student', 'staff']) {
+      const { id } = all.find(({ cells, sections }) => cells.kind === kind && sections > 0)!;
+      const { status, body } = await save<Problem>([], [id]);
+      expect([status, body.code, body.detail]).toEqual([
+        409,
+        'in-use',
+        expect.stringMatching(/is used by \d+ section/),
+      ]);
+    }
+  });
+
+  it('of another school are not there', async () => {
+    const [other] = (await registrar.get<PeopleReply>('/schools/2/people')).body.people.filter(
+      ({ cells }) => cells.kind === 'student',
+    );
+    expect((await save<Problem>([change(other!, { givenName: 'X' })])).status).toBe(404);
+    expect((await save<Problem>([], [other!.id])).status).toBe(404);
+  });
+
+  it('are no business of a teacher', async () => {
+    const teacher = await server.as('harun');
+    expect((await teacher.get('/schools/1/people')).status).toBe(403);
+  });
+});
+
+describe('a file of people', () => {
+  const plan = (csv: string) => {
+    const form = new FormData();
+    form.set('file', new Blob([csv]), 'people.csv');
+    return registrar.send<PeopleImportReply & Problem>('POST', '/schools/1/people/import', form);
+  };
+
+  it('that was written here is all the same', async () => {
+    const { body } = await registrar.get<Uint8Array>('/schools/1/people/export?type=csv', 'bytes');
+    const { body: planned } = await plan(Buffer.from(body).toString());
+    expect(new Set(planned.rows.map(({ outcome }) => outcome))).toEqual(new Set(['same']));
+    expect(planned.rows).toHaveLength((await people()).length);
+  });
+
+  it('knows students by their number, and is saved like what is typed', async () => {
+    const student = (await people()).find(({ cells }) => cells.kind === 'student')!;
+    const { body } = await plan(
+      `Pupil number,Surname,First name,Role,Year group\n${student.cells.number},Renamed,Ada,student,12\nNEW-1,Zoar,Eve,student,9\n`,
+    );
+    expect(body.rows.map(({ id, outcome }) => [id, outcome])).toEqual([
+      [student.id, 'changed'],
+      [null, 'new'],
+    ]);
+    const saved = await save(
+      body.rows.map(({ id, cells }) => ({ id, revision: id === null ? '' : student.revision, cells })),
+    );
+    expect(named(saved.body.people, 'Zoar')).toHaveLength(1);
+    await undo(saved.change);
+  });
+
+  it('without columns of names is refused', async () => {
+    const { status, body } = await plan('a,b\n1,2\n');
+    expect([status, body.code]).toEqual([422, 'columns-of-names-missing']);
+  });
+});
+
+it('columns have the names that files are read by', () =>
+  expect(personFields.map((field) => personHeadings[field])).toEqual([
+    'Number',
+    'Family name',
+    'Given name',
+    'Kind',
+    'Year',
+    'Born',
+    'E-mail',
+  ]));

@@ -1,0 +1,105 @@
+import { Injectable } from '@nestjs/common';
+import { planRows } from '#core/cell-tables';
+import { cellsOfPerson, personOfCells, personTable, type PersonCells } from '#core/people';
+import type { PeopleImportReply, PeopleReply, SavePeopleRequest } from '#contract/people';
+import { actionOfRows, refuseUnknownRows, rowFaults } from '#server/cell-tables';
+import { Changes, revisionOf, type Edit } from '#server/changes';
+import { nextIds, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { nameOfCells, valueOfPerson } from './person.thing.js';
+import { RosterRepository, type KeptPerson } from './roster.repository.js';
+
+/** The people of a school, made and mended by hand or from a file. */
+@Injectable()
+export class PeopleService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly roster: RosterRepository,
+    private readonly changes: Changes,
+  ) {}
+
+  ofSchool(schoolId: number): Promise<PeopleReply> {
+    return this.transactions.snapshot((queries) => this.read(queries, schoolId));
+  }
+
+  /** The cells of the people, as a file has them. */
+  async cellsOf(schoolId: number): Promise<PersonCells[]> {
+    return (await this.roster.ofSchool(this.transactions.reading, schoolId)).map(cellsOfPerson);
+  }
+
+  /** Changes, adds and removes people: all of it, or nothing. */
+  async save(actor: Actor, schoolId: number, { changes, removed }: SavePeopleRequest): Promise<PeopleReply> {
+    return this.transactions.run(async (queries) => {
+      const own = await this.roster.ofSchool(queries, schoolId);
+      refuseUnknownRows('person', own, changes, removed);
+      await this.refuseFaulty(queries, changes, removed);
+      const byId = new Map(own.map((person) => [person.id, person]));
+      const given = await nextIds(queries, 'people', changes.filter(({ id }) => id === null).length);
+      const edits = changes.map(({ id, revision, cells }): Edit => {
+        const { schoolId: of, rosterId } = id === null ? { schoolId, rosterId: null } : byId.get(id)!;
+        const after = valueOfPerson({ ...personOfCells(cells), schoolId: of, rosterId });
+        return id === null
+          ? { kind: 'person', id: String(given.shift()!), after }
+          : { kind: 'person', id: String(id), expected: revision, after };
+      });
+      await this.changes.make(queries, actor, {
+        action: actionOfRows(
+          'person',
+          { changes, removed },
+          (id) => spokenName(byId.get(id)!),
+          ({ cells }) => nameOfCells(cells),
+        ),
+        edits: [...removed.map((id) => ({ kind: 'person', id: String(id), after: null })), ...edits],
+      });
+      return this.read(queries, schoolId);
+    });
+  }
+
+  /** A student's number is theirs alone in the whole district; the staff may be numbered alike. */
+  private async refuseFaulty(
+    queries: Queries,
+    changes: SavePeopleRequest['changes'],
+    removed: readonly number[],
+  ): Promise<void> {
+    const ids = [...removed, ...changes.flatMap(({ id }) => id ?? [])];
+    const taken = await this.roster.numbersOfOthers(queries, ids);
+    const faults = rowFaults(personTable, changes, taken, 'a number that no other student has');
+    if (faults.length > 0) throw new Refusal('people-faulty', { count: faults.length }, faults);
+  }
+
+  /** What taking in a table of people would change. Nothing is written; the changes are saved like typed ones. */
+  async planImport(
+    schoolId: number,
+    fileName: string,
+    table: readonly (readonly string[])[],
+  ): Promise<PeopleImportReply> {
+    const own = await this.roster.ofSchool(this.transactions.reading, schoolId);
+    const plan = planRows(
+      personTable,
+      table,
+      own.map((person) => ({ id: person.id, cells: cellsOfPerson(person) })),
+    );
+    if (!plan) throw new Refusal('columns-of-names-missing', { name: fileName });
+    return { fileName, headerRow: plan.headerRow, fields: Object.keys(plan.columns), rows: plan.rows };
+  }
+
+  private async read(queries: Queries, schoolId: number): Promise<PeopleReply> {
+    const own = await this.roster.ofSchool(queries, schoolId);
+    const sections = await this.roster.sectionsOf(
+      queries,
+      own.map(({ id }) => id),
+    );
+    return {
+      people: own.map((person) => ({
+        id: person.id,
+        revision: revisionOf(valueOfPerson(person)),
+        cells: cellsOfPerson(person),
+        isOfRoster: person.rosterId !== null,
+        sections: sections.get(person.id) ?? 0,
+      })),
+    };
+  }
+}
+
+function spokenName({ givenName, familyName }: KeptPerson): string {
+  return `${givenName} ${familyName}`;
+}

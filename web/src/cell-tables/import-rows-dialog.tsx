@@ -1,0 +1,128 @@
+import type { RowOutcome, RowPlan } from '#core/cell-tables';
+import { cellFaultSentences, type KeptRow, type TableImportReply } from '#contract/cell-tables';
+import { counted } from '#contract/messages';
+import { Button } from '../ui/button';
+import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
+import { Dialog } from '../ui/dialog';
+import { showCount } from '../ui/format';
+import type { TableLook } from './table-look';
+
+const outcomeWords: Record<RowOutcome, string> = {
+  new: 'new',
+  changed: 'changed',
+  same: 'the same',
+  faulty: 'cannot be imported',
+  twice: 'twice in the file',
+};
+const outcomeInk: Record<RowOutcome, string> = {
+  new: 'text-eucalypt',
+  changed: 'text-wattle',
+  same: 'text-quiet',
+  faulty: 'text-waratah',
+  twice: 'text-waratah',
+};
+
+function columnsOf<Field extends string, Kept extends KeptRow<Field>>({
+  table: { headings, unique },
+  titleOf,
+}: TableLook<Field, Kept>): readonly GridColumn<RowPlan<Field>>[] {
+  return [
+    {
+      id: 'row',
+      header: 'Row',
+      width: '56px',
+      align: 'right',
+      sortBy: ({ row }) => row,
+      cell: ({ row }) => <span className="figures">{row}</span>,
+    },
+    {
+      id: 'outcome',
+      header: 'Would be',
+      width: '120px',
+      sortBy: ({ outcome }) => outcome,
+      cell: ({ outcome }) => <b className={outcomeInk[outcome]}>{outcomeWords[outcome]}</b>,
+    },
+    {
+      id: 'unique',
+      header: headings[unique.field],
+      width: '90px',
+      sortBy: ({ cells }) => cells[unique.field],
+      cell: ({ cells }) => <span className="figures">{cells[unique.field]}</span>,
+    },
+    {
+      id: 'title',
+      header: 'Name',
+      width: '210px',
+      sortBy: ({ cells }) => titleOf(cells),
+      cell: ({ cells }) => titleOf(cells),
+    },
+    {
+      id: 'what',
+      header: 'What changes, or what is wrong',
+      cell: ({ outcome, changed, faults, cells }) =>
+        outcome === 'faulty'
+          ? faults.map(({ field, fault }) => `${headings[field]}: ${cellFaultSentences[fault]}`).join('; ')
+          : outcome === 'changed'
+            ? changed.map((field) => `${headings[field]}: ${cells[field] || 'nothing of its own'}`).join(', ')
+            : '',
+    },
+  ];
+}
+
+interface ImportRowsDialogProps<Field extends string, Kept extends KeptRow<Field>> {
+  readonly look: TableLook<Field, Kept>;
+  readonly plan: TableImportReply<Field>;
+  readonly onTake: () => void;
+  readonly onClose: () => void;
+}
+
+/** What a file would change, row by row. Taken, the changes become a draft that is still to be saved. */
+export function ImportRowsDialog<Field extends string, Kept extends KeptRow<Field>>({
+  look,
+  plan,
+  onTake,
+  onClose,
+}: ImportRowsDialogProps<Field, Kept>) {
+  const count = (outcome: RowOutcome) => plan.rows.filter((row) => row.outcome === outcome).length;
+  const wrong = count('faulty') + count('twice');
+  const useful = count('new') + count('changed');
+  return (
+    <Dialog
+      isWide
+      isOpen
+      onOpenChange={(isOpen) => !isOpen && onClose()}
+      title={plan.fileName}
+      description={
+        <>
+          {showCount(count('new'))} new, {showCount(count('changed'))} changed, {showCount(count('same'))} the same
+          {wrong > 0 && (
+            <>
+              , <b className="text-waratah">{showCount(wrong)} that cannot be imported</b>
+            </>
+          )}
+          . Headings were found in row {plan.headerRow}.
+        </>
+      }
+      footer={
+        <>
+          <Button look="main" disabled={useful === 0} onClick={onTake}>
+            Use {counted(useful, 'row')} as a draft
+          </Button>
+          <Button onClick={onClose}>Cancel</Button>
+          {wrong > 0 && <span className="text-[13px] text-quiet">Rows with errors are skipped.</span>}
+        </>
+      }
+    >
+      <div className="flex h-[46vh] flex-col rounded-md border border-hairline">
+        <DataGrid
+          sortIn={null}
+          label="Rows of the file"
+          columns={columnsOf(look)}
+          rows={plan.rows}
+          rowKey={({ row }) => String(row)}
+          empty={null}
+        />
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,28 @@
+import { personTable, type PersonField } from '#core/people';
+import type { PersonRowReply } from '#contract/people';
+import type { TableLook } from '../cell-tables/table-look';
+
+/** How people show as a spreadsheet. */
+export const personLook: TableLook<PersonField, PersonRowReply> = {
+  table: personTable,
+  label: 'People',
+  newOne: 'the new person',
+  titleOf: ({ familyName, givenName }) => [familyName, givenName].filter((name) => name !== '').join(', '),
+  shared: 'another student has this number too',
+  widths: { number: 96, familyName: 170, givenName: 150, kind: 80, yearGroup: 64, birthDate: 110, email: 230 },
+  staying: ['number', 'familyName'],
+  main: 'familyName',
+  onPoint: new Set(),
+  inFigures: new Set(['number', 'birthDate']),
+  standIn: () => '',
+  reasonOf: () => undefined,
+  told: {
+    heading: 'Kept by',
+    width: 92,
+    cell: ({ isOfRoster }) => (isOfRoster ? 'a roster' : 'this school'),
+    reasonOf: ({ isOfRoster }) =>
+      isOfRoster
+        ? 'A roster brought this person: its next import writes names, number, e-mail and year as it has them.'
+        : undefined,
+  },
+};

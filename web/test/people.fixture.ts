@@ -1,0 +1,23 @@
+import type { PersonCells } from '#core/people';
+import type { PersonRowReply } from '#contract/people';
+
+/** A student of year 10 without an address. */
+export const personCells = (number: string, over: Partial<PersonCells> = {}): PersonCells => ({
+  number,
+  familyName: `Family ${number}`,
+  givenName: 'Ada',
+  kind: 'student',
+  yearGroup: '10',
+  birthDate: '',
+  email: '',
+  ...over,
+});
+
+export const personOf = (id: number, cells: PersonCells, over: Partial<PersonRowReply> = {}): PersonRowReply => ({
+  id,
+  revision: `r${id}`,
+  cells,
+  isOfRoster: false,
+  sections: 0,
+  ...over,
+});
