@@ -26,6 +26,7 @@ import {
 import { PostingModule } from '#server/posting';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
+import { SchoolsModule } from '#server/schools';
 import { SearchModule } from '#server/search';
 import { SetUpModule } from '#server/set-up';
 import { TranscriptsModule } from '#server/transcripts';
@@ -49,6 +50,7 @@ export class AppModule {
         PostingModule,
         ReportItemsModule,
         ScalesModule,
+        SchoolsModule,
         SearchModule,
         SetUpModule,
         TranscriptsModule,

@@ -32,6 +32,15 @@ const uses = [
 /** Reads and writes a school's calendar as a whole; single periods are read by the PeriodsRepository. */
 @Injectable()
 export class CalendarRepository {
+  /** Those of the numbers that schools have. */
+  async known(queries: Queries, ids: readonly number[]): Promise<number[]> {
+    const rows = await queries
+      .select({ id: schools.id })
+      .from(schools)
+      .where(sql`${schools.id} = ANY(${intArray(ids)})`);
+    return rows.map(({ id }) => id);
+  }
+
   /** @throws Refusal not-found */
   async schoolOrThrow(queries: Queries, id: number) {
     const [school] = await queries.select().from(schools).where(eq(schools.id, id));

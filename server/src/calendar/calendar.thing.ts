@@ -16,7 +16,8 @@ export class CalendarThing implements Thing<CalendarBody> {
 
   async read(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, CalendarBody>> {
     const found = new Map<string, CalendarBody>();
-    for (const id of ids) found.set(id, await this.calendar.valueOf(queries, Number(id)));
+    for (const id of await this.calendar.known(queries, ids.map(Number)))
+      found.set(String(id), await this.calendar.valueOf(queries, id));
     return found;
   }
 

@@ -3,6 +3,7 @@ import { asc, inArray, sql, type SQL } from 'drizzle-orm';
 import { dayOrThrow } from '#core/calendar';
 import type { Person } from '#core/people';
 import { intArray, tables, type Queries } from '#server/platform';
+import { firstRegistrarId } from './first-registrar.js';
 
 const { people } = tables;
 
@@ -105,6 +106,7 @@ export class RosterRepository {
 }
 
 function identityOf(number: string | null, sourcedId: string): Pick<KeptPerson, 'number' | 'rosterId'> {
-  const rosterId = sourcedId.startsWith(madeHere) ? null : sourcedId;
+  const isMadeHere = sourcedId.startsWith(madeHere) || sourcedId === firstRegistrarId;
+  const rosterId = isMadeHere ? null : sourcedId;
   return { rosterId, number: number ?? rosterId };
 }

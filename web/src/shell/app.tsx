@@ -4,7 +4,7 @@ import { Toaster } from 'sonner';
 import { SignInPage } from '../people/sign-in-page';
 import { ToNextSheet } from '../posting/to-next-sheet';
 import { ToSheet } from '../posting/to-sheet';
-import { FirstStart } from '../exchange/first-start';
+import { FirstStart } from '../schools/first-start';
 import { NoPage, PageFace } from './awaited-page';
 import { BrokenPage } from './broken-page';
 import { Frame } from './frame';

@@ -123,7 +123,7 @@ function ToSignIn() {
 }
 
 function SchoolPicker({ person }: { person: PersonReply }) {
-  const { schoolId } = useScope();
+  const { schoolId, periodId } = useScope();
   const { data: schools = [] } = useSchools();
   const { data: session } = useSession();
   const navigate = useNavigate();
@@ -154,6 +154,14 @@ function SchoolPicker({ person }: { person: PersonReply }) {
               {name}
             </DropdownMenu.Item>
           ))}
+          {person.role === 'registrar' && (
+            <DropdownMenu.Item
+              onSelect={() => void navigate(`/school/${schoolId}/period/${periodId}/new-school`)}
+              className="mt-1 border-t border-hairline px-3 py-1.5 text-eucalypt outline-none data-highlighted:bg-eucalypt-soft"
+            >
+              New school…
+            </DropdownMenu.Item>
+          )}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -12,6 +12,7 @@ export const pages = [
   { path: 'scales', lazy: page(() => import('../scales/scales-page'), 'ScalesPage') },
   { path: 'calendar', lazy: page(() => import('../calendar/calendar-page'), 'CalendarPage') },
   { path: 'report-items', lazy: page(() => import('../report-items/report-items-page'), 'ReportItemsPage') },
+  { path: 'new-school', lazy: page(() => import('../schools/new-school-page'), 'NewSchoolPage') },
   { path: 'people', lazy: page(() => import('../people/people-page'), 'PeoplePage') },
   { path: 'courses', lazy: page(() => import('../courses/courses-page'), 'CoursesPage') },
   { path: 'calculation', lazy: page(() => import('../calculation/calculation-page'), 'CalculationPage') },

@@ -15,4 +15,8 @@ export class Settings {
   async put(queries: Queries, key: string, value: unknown): Promise<void> {
     await queries.insert(settings).values({ key, value }).onConflictDoUpdate({ target: settings.key, set: { value } });
   }
+
+  async remove(queries: Queries, key: string): Promise<void> {
+    await queries.delete(settings).where(eq(settings.key, key));
+  }
 }

@@ -1,0 +1,1 @@
+export { OpenSchoolRequest, type OpenedSchoolReply } from './schools-messages.js';

@@ -1,0 +1,1 @@
+export { SchoolsModule } from './schools.module.js';
