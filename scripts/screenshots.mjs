@@ -108,6 +108,8 @@ try {
   await click('Discard draft');
   await open('calendar');
   await picture('calendar');
+  await open('people');
+  await picture('people');
   await open('courses');
   await picture('courses');
   await open('calculation?policy=4');
@@ -155,7 +157,6 @@ try {
   await picture('grade-sheet');
   await (await see(`(//*[@role='row'][@aria-rowindex='2']/*[@role='gridcell'])[1]`)).click();
   await press('w');
-  await picture('workings');
   await press(Key.ESCAPE);
   await driver.executeScript(`localStorage.removeItem('wombat-mark-drafts')`);
 
