@@ -37,7 +37,14 @@ async function addAccount(queries: Queries, passwordHash: string): Promise<void>
   const { people, accounts } = tables;
   const [person] = await queries
     .insert(people)
-    .values({ sourcedId: firstRegistrarId, kind: 'staff', givenName: 'First', familyName: 'Registrar', email: '' })
+    .values({
+      sourcedId: firstRegistrarId,
+      isMadeHere: true,
+      kind: 'staff',
+      givenName: 'First',
+      familyName: 'Registrar',
+      email: '',
+    })
     .returning({ id: people.id });
   await queries.insert(accounts).values({ personId: person!.id, username, role: 'registrar', passwordHash });
 }

@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { personFields, personHeadings, type PersonCells } from '#core/people';
+import type { ExchangeImportReply } from '#contract/exchange';
 import type { PeopleImportReply, PeopleReply, PersonRowReply } from '#contract/people';
 import type { Problem } from '#contract/problems';
-import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+import { startEmptyServer, startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
 let server: TestServer;
 let registrar: TestClient;
@@ -124,6 +125,22 @@ describe('the people of a school', () => {
     }
   });
 
+  it('stay students as long as they sit in sections, and staff as long as they teach', async () => {
+    const all = await people();
+    for (const [kind, other] of [
+      ['student', 'staff'],
+      ['staff', 'student'],
+    ] as const) {
+      const one = all.find(({ cells, sections }) => cells.kind === kind && sections > 0)!;
+      const { status, body } = await save<Problem>([change(one, { kind: other })]);
+      expect([status, body.code]).toEqual([409, 'in-use']);
+    }
+    const { body, change: first } = await save([added({ familyName: 'Quirk' })]);
+    const { status, change: second } = await save([change(named(body.people, 'Quirk')[0]!, { kind: 'staff' })]);
+    expect(status).toBe(200);
+    for (const made of [second, first]) expect((await undo(made)).status).toBe(200);
+  });
+
   it('of another school are not there', async () => {
     const [other] = (await registrar.get<PeopleReply>('/schools/2/people')).body.people.filter(
       ({ cells }) => cells.kind === 'student',
@@ -184,3 +201,25 @@ it('columns have the names that files are read by', () =>
     'Born',
     'E-mail',
   ]));
+
+it('who were made here go out with a roster and come into an empty Wombat as they were', async () => {
+  const { change: number } = await save([added({ familyName: 'Quern', number: 'Q9', birthDate: '2010-05-17' })]);
+  const zip = (await registrar.get<Uint8Array>('/exchange/export?version=1.2', 'bytes')).body;
+  await undo(number);
+  const empty = await startEmptyServer();
+  try {
+    const form = new FormData();
+    form.set('file', new Blob([Buffer.from(zip)]), 'district.zip');
+    const { body: read } = await empty.registrar.send<ExchangeImportReply>('POST', '/exchange/imports', form);
+    const { id, previewId } = read;
+    await empty.registrar.send('POST', `/exchange/imports/${id}/accept`, { previewId });
+    const status = async () => (await empty.registrar.get<ExchangeImportReply>(`/exchange/imports/${id}`)).body.status;
+    await expect.poll(status, { timeout: 100_000 }).toBe('accepted');
+    const { body } = await empty.registrar.get<PeopleReply>('/schools/1/people');
+    expect(named(body.people, 'Quern').map(({ cells }) => cells)).toEqual([
+      cellsOf({ familyName: 'Quern', number: 'Q9', birthDate: '2010-05-17' }),
+    ]);
+  } finally {
+    await empty.stop();
+  }
+});

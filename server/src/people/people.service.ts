@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { planRows } from '#core/cell-tables';
 import { cellsOfPerson, personOfCells, personTable, type PersonCells } from '#core/people';
@@ -35,8 +36,8 @@ export class PeopleService {
       const byId = new Map(own.map((person) => [person.id, person]));
       const given = await nextIds(queries, 'people', changes.filter(({ id }) => id === null).length);
       const edits = changes.map(({ id, revision, cells }): Edit => {
-        const { schoolId: of, rosterId } = id === null ? { schoolId, rosterId: null } : byId.get(id)!;
-        const after = valueOfPerson({ ...personOfCells(cells), schoolId: of, rosterId });
+        const own = id === null ? { schoolId, sourcedId: randomUUID(), isMadeHere: true } : byId.get(id)!;
+        const after = valueOfPerson({ ...own, ...personOfCells(cells) });
         return id === null
           ? { kind: 'person', id: String(given.shift()!), after }
           : { kind: 'person', id: String(id), expected: revision, after };
@@ -93,7 +94,7 @@ export class PeopleService {
         id: person.id,
         revision: revisionOf(valueOfPerson(person)),
         cells: cellsOfPerson(person),
-        isOfRoster: person.rosterId !== null,
+        isOfRoster: !person.isMadeHere,
         sections: sections.get(person.id) ?? 0,
       })),
     };

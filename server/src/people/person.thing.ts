@@ -4,15 +4,17 @@ import { ThingOf, type Thing } from '#server/changes';
 import { Refusal, registrars, type Queries } from '#server/platform';
 import { RosterRepository, type KeptPerson } from './roster.repository.js';
 
-/** A person as the log tells of them: whose they are, by which id a roster knows them, and their cells. */
+/** A person as the log tells of them: whose they are, by which id others know them, and their cells. */
 export interface PersonValue {
   readonly schoolId: number | null;
-  readonly rosterId: string | null;
+  readonly sourcedId: string;
+  readonly isMadeHere: boolean;
   readonly cells: PersonCells;
 }
 
 export function valueOfPerson(person: Omit<KeptPerson, 'id'>): PersonValue {
-  return { schoolId: person.schoolId, rosterId: person.rosterId, cells: cellsOfPerson(person) };
+  const { schoolId, sourcedId, isMadeHere } = person;
+  return { schoolId, sourcedId, isMadeHere, cells: cellsOfPerson(person) };
 }
 
 /** Students and staff, by their numbers in the database. One on whom something hangs is not removed. */
@@ -29,18 +31,29 @@ export class PersonThing implements Thing<PersonValue> {
     return new Map(found.map((person) => [String(person.id), valueOfPerson(person)]));
   }
 
+  /** A student who sits in sections stays one, and so does one of the staff who teaches. */
   async check(queries: Queries, values: ReadonlyMap<string, PersonValue | null>): Promise<void> {
-    const uses = await this.roster.usesOf(queries, removedOf(values));
-    for (const { name, sections, taught, accounts, sealed } of uses.values())
+    const before = await this.read(queries, [...values.keys()]);
+    const concerned = [...values].filter(
+      ([id, value]) => before.has(id) && value?.cells.kind !== before.get(id)!.cells.kind,
+    );
+    const uses = await this.roster.usesOf(
+      queries,
+      concerned.map(([id]) => Number(id)),
+    );
+    for (const [id, { name, sections, taught, accounts, sealed }] of uses) {
+      const isRemoved = values.get(String(id)) === null;
+      if (!isRemoved && sections + taught + sealed === 0) continue;
       throw new Refusal('in-use', {
         what: 'The person',
         name,
         uses: usesInWords({
           counts: { section: sections + taught, 'transcript entry': sealed },
-          named: accounts > 0 ? ['an account'] : [],
+          named: isRemoved && accounts > 0 ? ['an account'] : [],
         }),
-        instead: 'Take them out of it first.',
+        instead: isRemoved ? 'Take them out of it first.' : 'They stay what they are as long as they are in it.',
       });
+    }
   }
 
   async write(queries: Queries, values: ReadonlyMap<string, PersonValue | null>): Promise<void> {
@@ -49,8 +62,8 @@ export class PersonThing implements Thing<PersonValue> {
       queries,
       [...values].flatMap(([id, value]) => {
         if (!value) return [];
-        const { schoolId, rosterId, cells } = value;
-        return [{ ...personOfCells(cells), id: Number(id), schoolId, rosterId }];
+        const { cells, ...own } = value;
+        return [{ ...personOfCells(cells), ...own, id: Number(id) }];
       }),
     );
   }

@@ -3,7 +3,6 @@ import { asc, inArray, sql, type SQL } from 'drizzle-orm';
 import { dayOrThrow } from '#core/calendar';
 import type { Person } from '#core/people';
 import { intArray, tables, type Queries } from '#server/platform';
-import { firstRegistrarId } from './first-registrar.js';
 
 const { people } = tables;
 
@@ -11,8 +10,9 @@ const { people } = tables;
 export interface KeptPerson extends Person {
   readonly id: number;
   readonly schoolId: number | null;
-  /** The id that another system's roster knows them by, and their number where it said no other; null for who was made here. */
-  readonly rosterId: string | null;
+  /** By which other systems know them; a roster's own, or one that was given to who was made here. */
+  readonly sourcedId: string;
+  readonly isMadeHere: boolean;
 }
 
 /** What hangs on a person. */
@@ -23,9 +23,6 @@ export interface PersonUse {
   readonly accounts: number;
   readonly sealed: number;
 }
-
-/** Somebody who was made here has no id of another system; theirs tells so. */
-const madeHere = 'made-here-';
 
 /** Students and staff. */
 @Injectable()
@@ -48,9 +45,9 @@ export class RosterRepository {
       .from(people)
       .where(condition)
       .orderBy(asc(people.familyName), asc(people.givenName), asc(people.id));
-    return rows.map(({ createdAt: _createdAt, sourcedId, birthDate, ...person }) => ({
+    return rows.map(({ createdAt: _createdAt, birthDate, ...person }) => ({
       ...person,
-      ...identityOf(person.number, sourcedId),
+      number: numberOf(person),
       birthDate: birthDate === null ? null : dayOrThrow(birthDate),
     }));
   }
@@ -81,20 +78,21 @@ export class RosterRepository {
   /** Numbers that other students of the district have than those named. */
   async numbersOfOthers(queries: Queries, ids: readonly number[]): Promise<string[]> {
     const rows = await queries
-      .select({ number: people.number, sourcedId: people.sourcedId })
+      .select({ number: people.number, sourcedId: people.sourcedId, isMadeHere: people.isMadeHere })
       .from(people)
       .where(sql`${people.kind} = 'student' AND NOT ${people.id} = ANY(${intArray(ids)})`);
-    return rows.map(({ number, sourcedId }) => identityOf(number, sourcedId).number ?? '');
+    return rows.map((row) => numberOf(row) ?? '');
   }
 
   /** Makes and changes people. A number that is the roster's own id is none of its own. */
   async put(queries: Queries, kept: readonly KeptPerson[]): Promise<void> {
     if (kept.length === 0) return;
-    const shape = sql`(id int, "rosterId" text, "schoolId" int, kind text, number text, "givenName" text, "familyName" text, email text, "birthDate" date, "yearGroup" text)`;
+    const shape = sql`(id int, "sourcedId" text, "isMadeHere" boolean, "schoolId" int, kind text, number text, "givenName" text, "familyName" text, email text, "birthDate" date, "yearGroup" text)`;
     await queries.execute(sql`
-      INSERT INTO people (id, sourced_id, school_id, kind, number, given_name, family_name, email, birth_date, year_group)
-      SELECT n.id, coalesce(n."rosterId", ${madeHere}::text || n.id), n."schoolId", n.kind, nullif(n.number, n."rosterId"), n."givenName", n."familyName", n.email, n."birthDate",
-        n."yearGroup" FROM jsonb_to_recordset(${JSON.stringify(kept)}::jsonb) AS n ${shape}
+      INSERT INTO people (id, sourced_id, is_made_here, school_id, kind, number, given_name, family_name, email, birth_date, year_group)
+      SELECT n.id, n."sourcedId", n."isMadeHere", n."schoolId", n.kind,
+        CASE WHEN n."isMadeHere" THEN n.number ELSE nullif(n.number, n."sourcedId") END, n."givenName", n."familyName", n.email,
+        n."birthDate", n."yearGroup" FROM jsonb_to_recordset(${JSON.stringify(kept)}::jsonb) AS n ${shape}
       ON CONFLICT (id) DO UPDATE SET kind = excluded.kind, number = excluded.number, given_name = excluded.given_name,
         family_name = excluded.family_name, email = excluded.email, birth_date = excluded.birth_date,
         year_group = excluded.year_group`);
@@ -105,8 +103,7 @@ export class RosterRepository {
   }
 }
 
-function identityOf(number: string | null, sourcedId: string): Pick<KeptPerson, 'number' | 'rosterId'> {
-  const isMadeHere = sourcedId.startsWith(madeHere) || sourcedId === firstRegistrarId;
-  const rosterId = isMadeHere ? null : sourcedId;
-  return { rosterId, number: number ?? rosterId };
+/** Their own number, or the id of the roster that brought them, where that is all there is. */
+function numberOf({ number, sourcedId, isMadeHere }: Pick<KeptPerson, 'number' | 'sourcedId' | 'isMadeHere'>) {
+  return number ?? (isMadeHere ? null : sourcedId);
 }

@@ -1,4 +1,4 @@
-import { bigint, date, index, integer, json, pgTable, text, timestamp, varchar } from 'drizzle-orm/pg-core';
+import { bigint, boolean, date, index, integer, json, pgTable, text, timestamp, varchar } from 'drizzle-orm/pg-core';
 import { schools } from './calendar.js';
 import { createdAt, id, onlyKnownWords } from './columns.js';
 
@@ -8,6 +8,8 @@ export const people = pgTable(
     id: id(),
     /** The id that the roster's own system knows the person by. */
     sourcedId: text().notNull().unique(),
+    /** Made by hand: the id is ours, and no roster's. */
+    isMadeHere: boolean().notNull().default(false),
     /** The number that people at school know a student by, as on a card; null where the id is all there is. */
     number: text(),
     kind: text({ enum: ['student', 'staff'] }).notNull(),
