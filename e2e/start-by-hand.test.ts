@@ -74,7 +74,7 @@ story('a first school by hand', () => {
     await desk.press(Key.ENTER);
     await desk.sees('New school…');
     await desk.press(Key.END, Key.ENTER);
-    await desk.reads(/A new school begins with its name and its first year/);
+    await desk.reads(/a new one begins with its name and its first year/);
     await desk.isAccessible();
     expect(await desk.texts('label')).not.toContain('Name of the district');
   });

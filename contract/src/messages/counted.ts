@@ -65,6 +65,7 @@ const things = {
   rule: '{count, plural, one {# rule} other {# rules}}',
   run: '{count, plural, one {# run} other {# runs}}',
   scale: '{count, plural, one {# scale} other {# scales}}',
+  school: '{count, plural, one {# school} other {# schools}}',
   score: '{count, plural, one {# score} other {# scores}}',
   'sealed period': '{count, plural, one {# sealed period} other {# sealed periods}}',
   section: '{count, plural, one {# section} other {# sections}}',

@@ -9,31 +9,20 @@ import {
   Post,
   Put,
   Query,
-  StreamableFile,
   UploadedFile,
+  type StreamableFile,
 } from '@nestjs/common';
-import { courseFields, courseHeadings } from '#core/courses';
+import { courseTable } from '#core/courses';
 import {
   SaveCourseDefaultsRequest,
   SaveCoursesRequest,
   type CourseImportReply,
   type CoursesReply,
 } from '#contract/courses';
-import {
-  Allow,
-  CurrentActor,
-  readTableOrThrow,
-  registrars,
-  spreadsheetTypes,
-  Upload,
-  uploadedOrThrow,
-  writeSpreadsheet,
-  type Actor,
-  type SpreadsheetType,
-} from '#server/platform';
+import { Allow, CurrentActor, registrars, Upload, type Actor, type SpreadsheetType } from '#server/platform';
+import { fileOfRows, largestTableMegabytes, uploadedTableOrThrow } from '#server/cell-tables';
 import { CoursesService } from './courses.service.js';
 
-const largestMegabytes = 10;
 const types = { csv: 'csv', xlsx: 'xlsx' } as const;
 
 @Controller('schools/:schoolId')
@@ -72,14 +61,12 @@ export class CoursesController {
   /** Reads a file and tells what it would change; the changes are saved like typed ones. */
   @Post('courses/import')
   @HttpCode(200)
-  @Upload(largestMegabytes)
+  @Upload(largestTableMegabytes)
   async planImport(
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @UploadedFile() upload: Express.Multer.File | undefined,
   ): Promise<CourseImportReply> {
-    const { file, name } = uploadedOrThrow(upload, 'a CSV or XLSX file');
-    const { table } = await readTableOrThrow(file.buffer, name);
-    return this.courses.planImport(schoolId, name, table.rows);
+    return this.courses.planImport(schoolId, await uploadedTableOrThrow(upload));
   }
 
   /** The courses as a file that can be taken in again. */
@@ -88,11 +75,6 @@ export class CoursesController {
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('type', new ParseEnumPipe(types)) type: SpreadsheetType,
   ): Promise<StreamableFile> {
-    const rows = (await this.courses.cellsOf(schoolId)).map((cells) => courseFields.map((field) => cells[field]));
-    const bytes = writeSpreadsheet(type, 'Courses', [courseFields.map((field) => courseHeadings[field]), ...rows]);
-    return new StreamableFile(bytes, {
-      type: spreadsheetTypes[type],
-      disposition: `attachment; filename="courses.${type}"`,
-    });
+    return fileOfRows(courseTable, 'Courses', await this.courses.cellsOf(schoolId), type);
   }
 }

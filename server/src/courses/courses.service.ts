@@ -1,5 +1,4 @@
 import { Injectable } from '@nestjs/common';
-import { planRows } from '#core/cell-tables';
 import {
   cellsOfCourse,
   courseOfCells,
@@ -21,7 +20,7 @@ import {
   type SaveCoursesRequest,
 } from '#contract/courses';
 import type { ItemRulesBody } from '#contract/report-items';
-import { actionOfRows, refuseUnknownRows, rowFaults } from '#server/cell-tables';
+import { actionOfRows, planOrRefuse, refuseUnknownRows, rowFaults, type UploadedRows } from '#server/cell-tables';
 import { Changes, revisionOf, type Edit } from '#server/changes';
 import { nextIds, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { PlacementsRepository, placeOfCourse, scalePlaceId, scaleSource, seekerOf } from '#server/placements';
@@ -114,20 +113,10 @@ export class CoursesService {
     });
   }
 
-  /** What taking in a table of courses would change. Nothing is written; the changes are saved like typed ones. */
-  async planImport(
-    schoolId: number,
-    fileName: string,
-    table: readonly (readonly string[])[],
-  ): Promise<CourseImportReply> {
+  async planImport(schoolId: number, file: UploadedRows): Promise<CourseImportReply> {
     const own = await this.courses.ownOf(this.transactions.reading, schoolId);
-    const plan = planRows(
-      courseTable,
-      table,
-      own.map((course) => ({ id: course.id, cells: cellsOfCourse(course) })),
-    );
-    if (!plan) throw new Refusal('column-code-missing', { name: fileName });
-    return { fileName, headerRow: plan.headerRow, fields: Object.keys(plan.columns), rows: plan.rows };
+    const existing = own.map((course) => ({ id: course.id, cells: cellsOfCourse(course) }));
+    return planOrRefuse(courseTable, file, existing, 'column-code-missing');
   }
 
   private async read(queries: Queries, schoolId: number, periodId: number): Promise<CoursesReply> {

@@ -9,26 +9,15 @@ import {
   Post,
   Put,
   Query,
-  StreamableFile,
   UploadedFile,
+  type StreamableFile,
 } from '@nestjs/common';
-import { personFields, personHeadings } from '#core/people';
+import { personTable } from '#core/people';
 import { SavePeopleRequest, type PeopleImportReply, type PeopleReply } from '#contract/people';
-import {
-  Allow,
-  CurrentActor,
-  readTableOrThrow,
-  registrars,
-  spreadsheetTypes,
-  Upload,
-  uploadedOrThrow,
-  writeSpreadsheet,
-  type Actor,
-  type SpreadsheetType,
-} from '#server/platform';
+import { Allow, CurrentActor, registrars, Upload, type Actor, type SpreadsheetType } from '#server/platform';
+import { fileOfRows, largestTableMegabytes, uploadedTableOrThrow } from '#server/cell-tables';
 import { PeopleService } from './people.service.js';
 
-const largestMegabytes = 10;
 const types = { csv: 'csv', xlsx: 'xlsx' } as const;
 
 @Controller('schools/:schoolId/people')
@@ -53,14 +42,12 @@ export class PeopleController {
   /** Reads a file and tells what it would change; the changes are saved like typed ones. */
   @Post('import')
   @HttpCode(200)
-  @Upload(largestMegabytes)
+  @Upload(largestTableMegabytes)
   async planImport(
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @UploadedFile() upload: Express.Multer.File | undefined,
   ): Promise<PeopleImportReply> {
-    const { file, name } = uploadedOrThrow(upload, 'a CSV or XLSX file');
-    const { table } = await readTableOrThrow(file.buffer, name);
-    return this.people.planImport(schoolId, name, table.rows);
+    return this.people.planImport(schoolId, await uploadedTableOrThrow(upload));
   }
 
   /** The people as a file that can be taken in again. */
@@ -69,11 +56,6 @@ export class PeopleController {
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('type', new ParseEnumPipe(types)) type: SpreadsheetType,
   ): Promise<StreamableFile> {
-    const rows = (await this.people.cellsOf(schoolId)).map((cells) => personFields.map((field) => cells[field]));
-    const bytes = writeSpreadsheet(type, 'People', [personFields.map((field) => personHeadings[field]), ...rows]);
-    return new StreamableFile(bytes, {
-      type: spreadsheetTypes[type],
-      disposition: `attachment; filename="people.${type}"`,
-    });
+    return fileOfRows(personTable, 'People', await this.people.cellsOf(schoolId), type);
   }
 }

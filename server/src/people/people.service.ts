@@ -1,9 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { planRows } from '#core/cell-tables';
 import { cellsOfPerson, personOfCells, personTable, type PersonCells } from '#core/people';
 import type { PeopleImportReply, PeopleReply, SavePeopleRequest } from '#contract/people';
-import { actionOfRows, refuseUnknownRows, rowFaults } from '#server/cell-tables';
+import { actionOfRows, planOrRefuse, refuseUnknownRows, rowFaults, type UploadedRows } from '#server/cell-tables';
 import { Changes, revisionOf, type Edit } from '#server/changes';
 import { nextIds, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { nameOfCells, valueOfPerson } from './person.thing.js';
@@ -67,20 +66,10 @@ export class PeopleService {
     if (faults.length > 0) throw new Refusal('people-faulty', { count: faults.length }, faults);
   }
 
-  /** What taking in a table of people would change. Nothing is written; the changes are saved like typed ones. */
-  async planImport(
-    schoolId: number,
-    fileName: string,
-    table: readonly (readonly string[])[],
-  ): Promise<PeopleImportReply> {
+  async planImport(schoolId: number, file: UploadedRows): Promise<PeopleImportReply> {
     const own = await this.roster.ofSchool(this.transactions.reading, schoolId);
-    const plan = planRows(
-      personTable,
-      table,
-      own.map((person) => ({ id: person.id, cells: cellsOfPerson(person) })),
-    );
-    if (!plan) throw new Refusal('columns-of-names-missing', { name: fileName });
-    return { fileName, headerRow: plan.headerRow, fields: Object.keys(plan.columns), rows: plan.rows };
+    const existing = own.map((person) => ({ id: person.id, cells: cellsOfPerson(person) }));
+    return planOrRefuse(personTable, file, existing, 'columns-of-names-missing');
   }
 
   private async read(queries: Queries, schoolId: number): Promise<PeopleReply> {

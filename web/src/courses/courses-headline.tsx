@@ -1,5 +1,5 @@
-import { agreeing, counted } from '#contract/messages';
-import { showCount } from '../ui/format';
+import { counted } from '#contract/messages';
+import { UnsavedWords } from '../cell-tables/unsaved-words';
 import { FigureButton, Strong } from '../ui/page';
 import { useSearchParams } from 'react-router';
 
@@ -18,17 +18,7 @@ export function CoursesHeadline({ schoolName, courses, departments, changed, fau
     <>
       {schoolName} offers <FigureButton onClick={() => setSearch({})}>{counted(courses, 'course')}</FigureButton> in{' '}
       <Strong>{counted(departments, 'department')}</Strong>
-      {changed > 0 && (
-        <>
-          ; <Strong tone="warns">{showCount(changed)}</Strong> {agreeing(changed, 'is')} changed and not saved
-        </>
-      )}
-      {faulty > 0 && (
-        <>
-          , <Strong tone="blocks">{showCount(faulty)}</Strong> cannot be saved yet
-        </>
-      )}
-      .
+      <UnsavedWords changed={changed} faulty={faulty} />
     </>
   );
 }

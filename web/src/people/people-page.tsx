@@ -2,9 +2,10 @@ import { useCallback } from 'react';
 import { useSearchParams } from 'react-router';
 import { personKinds, type PersonField } from '#core/people';
 import type { PeopleReply, PersonRowReply } from '#contract/people';
-import { agreeing, counted } from '#contract/messages';
+import { counted } from '#contract/messages';
 import { CellTableDesk } from '../cell-tables/cell-table-desk';
 import { SetValueBar } from '../cell-tables/set-value-bar';
+import { UnsavedWords } from '../cell-tables/unsaved-words';
 import type { TableRow } from '../cell-tables/table-look';
 import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
@@ -12,7 +13,7 @@ import { searchWith } from '../ui/address/search-with';
 import { useTextInAddress } from '../ui/address/use-text-in-address';
 import { Select } from '../ui/choice/select';
 import { showCount } from '../ui/format';
-import { FigureButton, Strong } from '../ui/page';
+import { FigureButton } from '../ui/page';
 import { Empty } from '../ui/panel';
 import { peopleDrafts } from './people-drafts';
 import { personLook } from './person-look';
@@ -58,23 +59,13 @@ function PeopleDesk({ schoolId, schoolName, reply: { people } }: DeskProps) {
       save={useSavePeople(schoolId)}
       plan={usePlanPeopleImport(schoolId)}
       exportAddress={`/schools/${schoolId}/people/export`}
-      headline={({ changed, faulty }) => (
+      headline={(counts) => (
         <>
           {schoolName} has{' '}
           <FigureButton onClick={() => show({ kind: 'student' })}>{counted(students, 'student')}</FigureButton> and{' '}
           <FigureButton onClick={() => show({ kind: 'staff' })}>{showCount(people.length - students)}</FigureButton>{' '}
           staff
-          {changed > 0 && (
-            <>
-              ; <Strong tone="warns">{showCount(changed)}</Strong> {agreeing(changed, 'is')} changed and not saved
-            </>
-          )}
-          {faulty > 0 && (
-            <>
-              , <Strong tone="blocks">{showCount(faulty)}</Strong> cannot be saved yet
-            </>
-          )}
-          .
+          <UnsavedWords {...counts} />
         </>
       )}
       beginsWith={beginsLike}
