@@ -1,4 +1,4 @@
-import { useState, type FormEvent, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type FormEvent, type ReactNode } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import {
@@ -52,6 +52,14 @@ export function OpenSchoolForm({ isFirst }: { isFirst: boolean }) {
   const open = useOpenSchool();
   const navigate = useNavigate();
   const client = useQueryClient();
+  const isOpened = useRef(false);
+  // All is asked for again once this page is gone: the first page would lead elsewhere as soon as it sees a school.
+  useEffect(
+    () => () => {
+      if (isOpened.current) void client.invalidateQueries();
+    },
+    [client],
+  );
   const tellOfChange = useTellOfChange();
   const problem = open.error instanceof ProblemError ? open.error : undefined;
   const { district, name, shortName, code, year } = typed;
@@ -69,10 +77,10 @@ export function OpenSchoolForm({ isFirst }: { isFirst: boolean }) {
     event.preventDefault();
     if (!isWhole || open.isPending) return;
     open.mutate(typed, {
-      async onSuccess(after) {
+      onSuccess(after) {
+        isOpened.current = true;
         tellOfChange(`${shortName} is open.`, after);
-        await navigate(`/school/${after.schoolId}/period/${after.periodId}/people`);
-        await client.invalidateQueries();
+        void navigate(`/school/${after.schoolId}/period/${after.periodId}/people`);
       },
     });
   };
