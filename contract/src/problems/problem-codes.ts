@@ -66,6 +66,7 @@ export const problemCodes = {
     'Some people need correcting',
     '{count, plural, one {# cell} other {# cells}} cannot be accepted. Nothing was saved.',
   ],
+  'number-taken': [409, 'That number is taken', '{name} cannot have the number {number}: another student has it.'],
   'columns-of-names-missing': [
     422,
     'No names found',

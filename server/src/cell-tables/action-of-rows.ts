@@ -21,5 +21,5 @@ export function actionOfRows<Field extends string>(
   const said = parts.flatMap(([does, names]) =>
     names.length === 0 ? [] : [`${does} ${names.length === 1 ? names[0]! : counted(names.length, thing)}`],
   );
-  return listed(said) || `save ${counted(0, thing).slice(2)}`;
+  return listed(said);
 }

@@ -112,6 +112,21 @@ describe('the people of a school', () => {
     ]);
   });
 
+  it('get no number that somebody else got at the same moment, or since they were deleted', async () => {
+    const both = await Promise.all(
+      ['Quoin', 'Quilt'].map((familyName) => save<Problem>([added({ familyName, number: 'Q77' })])),
+    );
+    const statuses = both.map(({ status }) => status).toSorted();
+    expect([statuses[0], statuses[1]! >= 409]).toEqual([200, true]);
+    const first = both.find(({ status }) => status === 200)!;
+    const owner = (await people()).find(({ cells }) => cells.number === 'Q77')!;
+    const gone = await save([], [owner.id]);
+    const second = await save([added({ familyName: 'Quiver', number: 'q77' })]);
+    const back = await registrar.send<Problem>('POST', `/changes/${gone.change}/undo`);
+    expect([back.status, back.body.code]).toEqual([409, 'number-taken']);
+    for (const made of [second, gone, first]) expect((await undo(made.change)).status).toBe(200);
+  });
+
   it('who sit in a section, teach one or sign in are not deleted', async () => {
     const all = await people();
     for (const kind of ['student', 'staff']) {

@@ -1,4 +1,5 @@
-import { cellsOfPerson, personOfCells, type PersonCells } from '#core/people';
+import { foldCell } from '#core/cell-tables';
+import { cellsOfPerson, personOfCells, personTable, type PersonCells } from '#core/people';
 import { usesInWords } from '#contract/messages';
 import { ThingOf, type Thing } from '#server/changes';
 import { Refusal, registrars, type Queries } from '#server/platform';
@@ -26,6 +27,11 @@ export class PersonThing implements Thing<PersonValue> {
     return nameOfCells(cells);
   }
 
+  /** So that no two get one number at the same moment. */
+  hold(queries: Queries): Promise<void> {
+    return this.roster.holdNumbers(queries);
+  }
+
   async read(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, PersonValue>> {
     const found = await this.roster.byIds(queries, ids.map(Number));
     return new Map(found.map((person) => [String(person.id), valueOfPerson(person)]));
@@ -34,6 +40,7 @@ export class PersonThing implements Thing<PersonValue> {
   /** A student who sits in sections stays one, and so does one of the staff who teaches. */
   async check(queries: Queries, values: ReadonlyMap<string, PersonValue | null>): Promise<void> {
     const before = await this.read(queries, [...values.keys()]);
+    await this.refuseNumbersOfTwo(queries, values, before);
     const concerned = [...values].filter(
       ([id, value]) => before.has(id) && value?.cells.kind !== before.get(id)!.cells.kind,
     );
@@ -53,6 +60,23 @@ export class PersonThing implements Thing<PersonValue> {
         }),
         instead: isRemoved ? 'Take them out of it first.' : 'They stay what they are as long as they are in it.',
       });
+    }
+  }
+
+  /** A number that somebody gets is nobody else's, of an undo as of a save; what a roster brought twice may stay. */
+  private async refuseNumbersOfTwo(
+    queries: Queries,
+    values: ReadonlyMap<string, PersonValue | null>,
+    before: ReadonlyMap<string, PersonValue>,
+  ): Promise<void> {
+    const others = await this.roster.numbersOfOthers(queries, [...values.keys()].map(Number));
+    const taken = new Set(others.map(foldCell));
+    for (const [id, value] of values) {
+      const number = value ? foldCell(personTable.unique.keyOf(value.cells)) : '';
+      const had = before.has(id) ? foldCell(personTable.unique.keyOf(before.get(id)!.cells)) : '';
+      if (number !== '' && number !== had && taken.has(number))
+        throw new Refusal('number-taken', { name: nameOfCells(value!.cells), number: value!.cells.number });
+      taken.add(number);
     }
   }
 

@@ -75,6 +75,11 @@ export class RosterRepository {
     return new Map(rows.map(({ id, ...use }) => [id, use]));
   }
 
+  /** Keeps others from giving out numbers of students until the transaction ends. */
+  async holdNumbers(queries: Queries): Promise<void> {
+    await queries.execute(sql`SELECT pg_advisory_xact_lock(hashtext('numbers of students'))`);
+  }
+
   /** Numbers that other students of the district have than those named. */
   async numbersOfOthers(queries: Queries, ids: readonly number[]): Promise<string[]> {
     const rows = await queries
