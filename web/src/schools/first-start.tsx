@@ -15,7 +15,7 @@ export function FirstStart() {
   const navigate = useNavigate();
   const go = (to: string) => setSearch((before) => searchWith(before, { way: to }));
   return (
-    <main className="flex min-h-dvh flex-col">
+    <main className={`flex flex-col ${zip === null ? 'min-h-dvh' : 'h-dvh'}`}>
       {zip !== null ? (
         <ExchangePreview id={zip} onClose={() => setSearch({})} onTaken={() => void navigate('/')} />
       ) : way === 'hand' ? (
