@@ -12,6 +12,6 @@ export const cellFaultSentences: Readonly<Record<CellFault, string>> = {
   'yes-or-no': 'yes or no, or empty to inherit',
   'kind-unknown': `one of ${personKinds.join(', ')}`,
   'day-unreadable': 'a day such as 2010-05-17',
-  'birth-day-unlikely': 'a day of birth from 1900 on that is not to come',
+  'birth-day-unlikely': 'a day of birth after 1900; programs write this one where they know none',
   'address-unreadable': 'an e-mail address such as ada@school.example, or empty',
 };

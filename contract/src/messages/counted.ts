@@ -1,12 +1,15 @@
 import { formatMessage } from './format-message.js';
 
 const things = {
+  account: '{count, plural, one {# account} other {# accounts}}',
   assignment: '{count, plural, one {# assignment} other {# assignments}}',
   audit: '{count, plural, one {# audit} other {# audits}}',
   band: '{count, plural, one {# band} other {# bands}}',
   blank: '{count, plural, one {# blank} other {# blanks}}',
+  break: '{count, plural, one {# break} other {# breaks}}',
   'calculation of its own': '{count, plural, one {# calculation of its own} other {# calculations of its own}}',
   calendar: '{count, plural, one {# calendar} other {# calendars}}',
+  category: '{count, plural, one {# category} other {# categories}}',
   cell: '{count, plural, one {# cell} other {# cells}}',
   class: '{count, plural, one {# class} other {# classes}}',
   'class or name': '{count, plural, one {# class or name} other {# classes and names}}',
@@ -15,6 +18,7 @@ const things = {
   'computed percentage': '{count, plural, one {# computed percentage} other {# computed percentages}}',
   condition: '{count, plural, one {# condition} other {# conditions}}',
   course: '{count, plural, one {# course} other {# courses}}',
+  'course default': '{count, plural, one {# course default} other {# course defaults}}',
   'course list': '{count, plural, one {# course list} other {# course lists}}',
   day: '{count, plural, one {# day} other {# days}}',
   decimal: '{count, plural, one {# decimal} other {# decimals}}',
@@ -78,12 +82,12 @@ const things = {
   'total column of learning platforms':
     '{count, plural, one {# total column of learning platforms} other {# total columns of learning platforms}}',
   trimester: '{count, plural, one {# trimester} other {# trimesters}}',
+  'transcript entry': '{count, plural, one {# entry of a transcript} other {# entries of a transcript}}',
   value: '{count, plural, one {# value} other {# values}}',
   'version of a scale': '{count, plural, one {# version of a scale} other {# versions of a scale}}',
   week: '{count, plural, one {# week} other {# weeks}}',
   year: '{count, plural, one {# year} other {# years}}',
   sheet: '{count, plural, one {# sheet} other {# sheets}}',
-  'transcript entry': '{count, plural, one {# entry of a transcript} other {# entries of a transcript}}',
   zip: '{count, plural, one {# zip} other {# zips}}',
 } as const;
 

@@ -32,6 +32,8 @@ export interface CellTable<Field extends string> {
   readonly tidy: (field: Field, text: string) => string;
   /** By what a row is known again, the surest first; of rows that share one, none is known by it. */
   readonly identities: (cells: Cells<Field>) => readonly string[];
+  /** Whether a row is surely not what it seems to be by one of them. */
+  readonly isOther: (said: Cells<Field>, kept: Cells<Field>) => boolean;
 }
 
 /** Cells that hold nothing. */
@@ -40,12 +42,9 @@ export function emptyCells<Field extends string>({ fields }: CellTable<Field>): 
 }
 
 /**
- * A text as names of columns and codes are compared: without case, marks and the space around it.
- * @example foldCell(' Course_Code ') // 'course code'
+ * A text as two are compared that may not be the same: without case and the space around it.
+ * @example foldCell(' Peu-101 ') // 'peu-101'
  */
 export function foldCell(text: string): string {
-  return text
-    .trim()
-    .toLowerCase()
-    .replace(/[\s_-]+/g, ' ');
+  return text.trim().toLowerCase();
 }

@@ -49,10 +49,10 @@ export function planRows<Field extends string>(
     const kept = table
       .identities(said)
       .map((identity) => known.get(identity))
-      .find((each) => each !== undefined && each !== 'several');
-    const plan = planRow(table, headerAt + 2 + index, cells, columns, kept);
+      .find((each) => each !== undefined && each !== 'several' && !table.isOther(said, each.cells));
+    const plan = planRow(table, headerAt + 2 + index, cells, columns, kept === 'several' ? undefined : kept);
     const own = foldCell(table.unique.keyOf(said));
-    const names = [...(own === '' ? [] : [own]), ...(plan.id === null ? [] : [plan.id])];
+    const names = [JSON.stringify(said), ...(own === '' ? [] : [own]), ...(plan.id === null ? [] : [plan.id])];
     const isTwice = names.some((name) => seen.has(name));
     for (const name of names) seen.add(name);
     return [isTwice ? { ...plan, outcome: 'twice' } : plan];
@@ -106,6 +106,11 @@ function columnOf<Field extends string>(
   header: readonly string[],
   field: Field,
 ): number {
-  const wanted = new Set([headings[field], field, ...(otherHeadings[field] ?? [])].map(foldCell));
-  return header.findIndex((cell) => wanted.has(foldCell(cell)));
+  const wanted = new Set([headings[field], field, ...(otherHeadings[field] ?? [])].map(foldHeading));
+  return header.findIndex((cell) => wanted.has(foldHeading(cell)));
+}
+
+/** "Course_Code" and "course code" are the same heading. */
+function foldHeading(text: string): string {
+  return foldCell(text).replace(/[\s_-]+/g, ' ');
 }

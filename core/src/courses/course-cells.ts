@@ -139,4 +139,5 @@ export const courseTable: CellTable<CourseField> = {
   fault: cellFault,
   tidy: tidyCell,
   identities: ({ code }) => (code.trim() === '' ? [] : [foldCell(code)]),
+  isOther: () => false,
 };

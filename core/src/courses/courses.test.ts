@@ -136,6 +136,16 @@ describe('planning an import of courses', () => {
     expect(found.rows[3]!.faults).toEqual([{ field: 'level', fault: 'level-unknown' }]);
   });
 
+  it('takes no code for another that differs by a hyphen', () => {
+    const hyphened = [{ id: 1, cells: { ...cellsOfCourse(course), code: 'PEU-101' } }];
+    const file = [
+      ['Code', 'Title', 'Department', 'Level', 'Length'],
+      ['PEU 101', 'Other', 'Sea', 'regular', 'year'],
+    ];
+    const { rows } = planRows(courseTable, file, hyphened)!;
+    expect(rows.map(({ id, outcome }) => [id, outcome])).toEqual([[null, 'new']]);
+  });
+
   it('is nothing where no row names a code', () => expect(plan('a;b', '1;2')).toBeUndefined());
 });
 

@@ -92,6 +92,48 @@ describe('a file of people', () => {
     ]);
   });
 
+  it('takes nobody for a sister or a brother whose address they share, nor for a namesake with another number', () => {
+    const only = [{ id: 1, cells: cellsOfPerson(ada) }];
+    const rows = planRows(
+      personTable,
+      [
+        ['Number', 'Family name', 'Given name', 'Kind', 'Born', 'E-mail'],
+        ['', 'Skerry', 'Dot', 'student', '2012-01-01', 'home@skerry.example'],
+        ['S1003', 'Skerry', 'Ada', 'student', '', 'home@skerry.example'],
+        ['S1004', 'Skerry', 'Ada', 'student', '2010-05-17', ''],
+        ['', 'skerry', ' ADA ', 'student', '', 'Home@Skerry.example'],
+      ],
+      only,
+    )!.rows;
+    expect(rows.map(({ id, outcome }) => [id, outcome])).toEqual([
+      [null, 'new'],
+      [null, 'new'],
+      [null, 'new'],
+      [1, 'changed'],
+    ]);
+  });
+
+  it('knows whom nothing but a name is known of by that, and only among those', () => {
+    const bare: Person = { ...ada, number: null, email: '', birthDate: null };
+    const kept = [ada, { ...bare, givenName: 'Eve' }].map((person, at) => ({
+      id: at + 1,
+      cells: cellsOfPerson(person),
+    }));
+    const heads = personFields.map((field) => personHeadings[field]);
+    const lines = [kept[1]!.cells, cellsOfPerson(bare)].map((cells) => personFields.map((field) => cells[field]));
+    const { rows } = planRows(personTable, [heads, ...lines], kept)!;
+    expect(rows.map(({ id, outcome }) => [id, outcome])).toEqual([
+      [2, 'same'],
+      [null, 'new'],
+    ]);
+  });
+
+  it('takes a line that stands in it twice once', () => {
+    const line = ['', 'Rook', 'Eve', 'student', '', ''];
+    const { rows } = plan(['Number', 'Family name', 'Given name', 'Kind', 'Born', 'E-mail'], line, line);
+    expect(rows.map(({ outcome }) => outcome)).toEqual(['new', 'twice']);
+  });
+
   it('of two rows that are one person takes neither twice', () => {
     const { rows } = plan(
       ['Number', 'Family name', 'Given name', 'Kind', 'Born'],

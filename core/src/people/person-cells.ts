@@ -73,7 +73,10 @@ function fault(field: PersonField, text: string): CellFault | undefined {
   if (typed === '') return mayBeEmpty.has(field) ? undefined : 'cell-needed';
   if (typed.length > (longest[field] ?? Infinity)) return 'cell-too-long';
   if (field === 'kind') return kindOf(typed) ? undefined : 'kind-unknown';
-  if (field === 'birthDate') return birthDayFault(typed);
+  if (field === 'birthDate') {
+    const read = birthDay(typed);
+    return 'fault' in read ? read.fault : undefined;
+  }
   if (field === 'email') return /^[^\s@]+@[^\s@]+$/.test(typed) ? undefined : 'address-unreadable';
   return undefined;
 }
@@ -82,7 +85,10 @@ function tidy(field: PersonField, text: string): string {
   const typed = text.trim();
   if (typed === '' || fault(field, typed)) return typed;
   if (field === 'kind') return kindOf(typed)!;
-  if (field === 'birthDate') return birthDayOf(typed)!;
+  if (field === 'birthDate') {
+    const read = birthDay(typed);
+    return 'day' in read ? read.day : typed;
+  }
   return typed;
 }
 
@@ -93,26 +99,22 @@ function kindOf(text: string): PersonKind | undefined {
   return personKinds.find((kind) => kind === word) ?? otherKindWords[word];
 }
 
-/** Never used: every day of birth must bear its year. */
-const anyDay = '2000-01-01' as Day;
+/** What the reader of days takes for near, where a year is missing; a day of birth without one is not taken. */
+const nearAnything = '2000-01-01' as Day;
 
-function birthDayFault(text: string): CellFault | undefined {
-  if (!/\d{4}/.test(text)) return 'day-unreadable';
-  const read = readTypedDay(text, anyDay, 'dayFirst');
-  if (read.kind === 'placeholder') return 'birth-day-unlikely';
+/** A day of birth as it is typed, or what is wrong with it. */
+function birthDay(text: string): { readonly day: Day } | { readonly fault: CellFault } {
+  const read = readTypedDay(text, nearAnything, 'dayFirst');
+  if (read.kind === 'placeholder' || (read.kind === 'day' && read.day < '1900-01-01'))
+    return { fault: 'birth-day-unlikely' };
   // 3/4/2010 is a day in March or in April: nobody is asked here, so that neither is taken.
-  if (read.kind !== 'day' || read.otherwise !== null) return 'day-unreadable';
-  return read.day < '1900-01-01' ? 'birth-day-unlikely' : undefined;
-}
-
-function birthDayOf(text: string): Day | undefined {
-  const read = readTypedDay(text, anyDay, 'dayFirst');
-  return read.kind === 'day' ? read.day : undefined;
+  if (read.kind !== 'day' || read.otherwise !== null || !/\d{4}/.test(text)) return { fault: 'day-unreadable' };
+  return { day: read.day };
 }
 
 /**
- * People as a spreadsheet has them. A row of a file is a person by their number; without one by their address, or by name and
- * day of birth. What two people share tells neither of them.
+ * People as a spreadsheet has them. A row of a file is a person by their number; where one of both has none, by name and
+ * address, or by name and day of birth: brothers and sisters share an address. What two people share tells neither of them.
  */
 export const personTable: CellTable<PersonField> = {
   fields: personFields,
@@ -133,10 +135,13 @@ export const personTable: CellTable<PersonField> = {
   tidy,
   identities({ number, email, familyName, givenName, birthDate }) {
     const name = [familyName, givenName].map(foldCell).join(', ');
+    // Of whom nothing else is known, the name is all there is.
+    if (number === '' && email === '' && birthDate === '') return [`only ${name}`];
     return [
       ...(number.trim() === '' ? [] : [`number ${foldCell(number)}`]),
-      ...(email.trim() === '' ? [] : [`address ${email.trim().toLowerCase()}`]),
+      ...(email.trim() === '' ? [] : [`address ${foldCell(email)} ${name}`]),
       ...(birthDate.trim() === '' ? [] : [`born ${birthDate.trim()} ${name}`]),
     ];
   },
+  isOther: (said, kept) => said.number !== '' && kept.number !== '' && foldCell(said.number) !== foldCell(kept.number),
 };

@@ -1,10 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import { checkCalendar, type CalendarFault, type CheckedWindow } from '#core/calendar';
 import { calendarFaultSentence } from '#contract/calendar';
-import { DistrictZone, Refusal, type FieldFault, type Queries } from '#server/platform';
+import { countUses, DistrictZone, Refusal, type FieldFault, type Queries } from '#server/platform';
 import { usesInWords } from '#contract/messages';
 import type { CalendarBody } from './calendar-value.js';
-import { CalendarRepository } from './calendar.repository.js';
+import { CalendarRepository, periodUses } from './calendar.repository.js';
 
 /** What a calendar may not be. */
 @Injectable()
@@ -52,10 +52,11 @@ export class CalendarChecks {
     refuseFaults(await this.faultsOf(queries, schoolId, after), after);
     const kept = new Set(after.periods.map(({ id }) => id));
     const removed = before.periods.filter(({ id }) => !kept.has(id)).map(({ id }) => id);
-    const [used] = await this.calendar.usesOf(queries, removed);
-    if (!used) return;
-    const instead = 'Change its name or days instead, or move what hangs on it first.';
-    throw new Refusal('in-use', { what: 'The period', name: used.name, uses: usesInWords(used), instead });
+    for (const [id, counts] of await countUses(queries, periodUses, removed)) {
+      const { name } = before.periods.find((period) => period.id === id)!;
+      const instead = 'Change its name or days instead, or move what hangs on it first.';
+      throw new Refusal('in-use', { what: 'The period', name, uses: usesInWords({ counts }), instead });
+    }
   }
 }
 

@@ -2,21 +2,13 @@ import { Injectable } from '@nestjs/common';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { dayOrThrow, type Break } from '#core/calendar';
 import type { CalendarReply } from '#contract/calendar';
-import type { CountedThing, Uses } from '#contract/messages';
-import { intArray, Refusal, tables, type Queries, sectionName } from '#server/platform';
+import { intArray, Refusal, sectionName, tables, type Queries, type UseBy } from '#server/platform';
 import { valueOfCalendar, type CalendarBody } from './calendar-value.js';
 
 const { breaks, courses, periods, postingWindows, reportItems, schools, sections } = tables;
 
-/** A period that something rests on, and how many of what. */
-export interface PeriodUse extends Record<string, unknown> {
-  readonly id: number;
-  readonly name: string;
-  readonly counts: Uses['counts'];
-}
-
-/** What keeps a period from being removed: the table, its column that names the period, and what one of it is called. */
-const uses = [
+/** What keeps a period from being removed. */
+export const periodUses: readonly UseBy[] = [
   ['sections', 'period_id', 'section'],
   ['grades', 'period_id', 'posted grade'],
   ['scale_versions', 'from_period_id', 'version of a scale'],
@@ -27,7 +19,7 @@ const uses = [
   ['assignments', 'period_id', 'assignment'],
   ['audit_runs', 'period_id', 'audit'],
   ['receipts', 'period_id', 'receipt'],
-] as const satisfies readonly (readonly [string, string, CountedThing])[];
+];
 
 /** Reads and writes a school's calendar as a whole; single periods are read by the PeriodsRepository. */
 @Injectable()
@@ -108,21 +100,6 @@ export class CalendarRepository {
              EXISTS (SELECT FROM seals WHERE period_id = p.id) AS sealed
       FROM periods p WHERE p.school_id = ${schoolId}`);
     return new Map(rows.map(({ id, ...facts }) => [id, facts]));
-  }
-
-  /** Which of these periods something rests on that would be lost with them. */
-  async usesOf(queries: Queries, ids: readonly number[]): Promise<PeriodUse[]> {
-    if (ids.length === 0) return [];
-    const { rows } = await queries.execute<PeriodUse>(sql`
-      SELECT p.id, p.name, json_build_object(${sql.join(
-        uses.flatMap(([table, column, thing]) => [
-          sql`${thing}::text`,
-          sql`(SELECT count(*) FROM ${sql.identifier(table)} WHERE ${sql.identifier(column)} = p.id)`,
-        ]),
-        sql`, `,
-      )}) AS counts
-      FROM periods p WHERE p.id = ANY(${intArray(ids)}) ORDER BY p.id`);
-    return rows.filter(({ counts }) => Object.values(counts).some((count) => count > 0));
   }
 
   async sealedOf(queries: Queries, schoolId: number): Promise<ReadonlySet<number>> {

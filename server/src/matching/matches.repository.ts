@@ -3,7 +3,15 @@ import { and, asc, eq, isNull, ne, or, sql, type SQL } from 'drizzle-orm';
 import type { Day } from '#core/calendar';
 import type { MatchDecision, OurPerson, TheirPerson } from '#core/matching';
 import type { MatchKind } from '#contract/matching';
-import { intArray, tables, type Queries, sectionName, personNameOf, sectionNameOf } from '#server/platform';
+import {
+  intArray,
+  tables,
+  type Queries,
+  sectionName,
+  personNameOf,
+  sectionNameOf,
+  studentNumber,
+} from '#server/platform';
 
 const {
   bands,
@@ -48,6 +56,11 @@ const places: Record<MatchKind, Place> = {
   total: { table: 'platform_names', column: 'item_id', type: 'integer', name: sql`name`, isName: true },
   letter: { table: 'platform_names', column: 'label', type: 'text', name: sql`name`, isName: true },
 };
+
+/** A student with the number that lists show them by. */
+export interface ListedStudent extends OurPerson {
+  readonly shownNumber: string;
+}
 
 @Injectable()
 export class MatchesRepository {
@@ -119,19 +132,20 @@ export class MatchesRepository {
       .orderBy(asc(courses.title), asc(sections.number));
   }
 
-  async students(queries: Queries): Promise<OurPerson[]> {
+  async students(queries: Queries): Promise<ListedStudent[]> {
     return queries
       .select({
         id: people.id,
         sourcedId: people.sourcedId,
         number: people.number,
+        shownNumber: studentNumber,
         email: people.email,
         givenName: people.givenName,
         familyName: people.familyName,
         birthDate: people.birthDate,
       })
       .from(people)
-      .where(eq(people.kind, 'student')) as Promise<OurPerson[]>;
+      .where(eq(people.kind, 'student')) as Promise<ListedStudent[]>;
   }
 
   /** The labels of the scales that a school may use, each once. */

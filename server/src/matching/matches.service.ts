@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { indexPeople, matchPeople, proposeSections, type OurPerson } from '#core/matching';
+import { indexPeople, matchPeople, proposeSections } from '#core/matching';
 import type {
   CandidateReply,
   ClassMatchReply,
@@ -18,7 +18,7 @@ import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from
 import { ReportItemsRepository } from '#server/report-items';
 import { composeNames } from './compose-names.js';
 import { matchId } from './match.thing.js';
-import { MatchesRepository, type Decided, theirPerson } from './matches.repository.js';
+import { MatchesRepository, type Decided, type ListedStudent, theirPerson } from './matches.repository.js';
 import { PlatformsRepository, type KeptPlatform } from '#server/platforms';
 import { PlatformsService } from '#server/platforms';
 
@@ -205,6 +205,6 @@ export class MatchesService {
   }
 }
 
-function candidateOf({ id, familyName, givenName, sourcedId, number, email, birthDate }: OurPerson): CandidateReply {
-  return { id, name: `${familyName}, ${givenName}`, number: number ?? sourcedId, email, birthDate };
+function candidateOf({ id, familyName, givenName, shownNumber, email, birthDate }: ListedStudent): CandidateReply {
+  return { id, name: `${familyName}, ${givenName}`, number: shownNumber, email, birthDate };
 }

@@ -3,6 +3,8 @@ import { personFields, personHeadings, type PersonCells } from '#core/people';
 import type { ExchangeImportReply } from '#contract/exchange';
 import type { PeopleImportReply, PeopleReply, PersonRowReply } from '#contract/people';
 import type { Problem } from '#contract/problems';
+import type { SearchHitReply } from '#contract/search';
+import type { StudentRowReply } from '#contract/transcripts';
 import { startEmptyServer, startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
 let server: TestServer;
@@ -154,6 +156,35 @@ describe('the people of a school', () => {
     const { status, change: second } = await save([change(named(body.people, 'Quirk')[0]!, { kind: 'staff' })]);
     expect(status).toBe(200);
     for (const made of [second, first]) expect((await undo(made)).status).toBe(200);
+  });
+
+  it('who were made here without a number show none, on whatever screen', async () => {
+    const { change: number } = await save([added({ familyName: 'Quixby' })]);
+    const students = await registrar.get<StudentRowReply[]>('/student-list?school=1&period=4&text=Quixby');
+    const hits = await registrar.get<SearchHitReply[]>('/search?text=Quixby');
+    expect([students.body.map(({ studentNumber }) => studentNumber), hits.body.map(({ detail }) => detail)]).toEqual([
+      [''],
+      [''],
+    ]);
+    await undo(number);
+  });
+
+  it('who are matched on a platform are not deleted', async () => {
+    const { change: number, body } = await save([added({ familyName: 'Quorn' })]);
+    const [quorn] = named(body.people, 'Quorn');
+    const { rows } = await server.database.pool.query<{ id: number }>(
+      `INSERT INTO learning_platforms (school_id, name, address, client_id, client_secret)
+       VALUES (1, 'Quay', 'http://127.0.0.1:9', 'x', 'y') RETURNING id`,
+    );
+    await server.database.pool.query(
+      `INSERT INTO platform_people (platform_id, sourced_id, given_name, family_name, student_id) VALUES ($1, 'q', 'Q', 'Q', $2)`,
+      [rows[0]!.id, quorn!.id],
+    );
+    const { status, body: refused } = await save<Problem>([], [quorn!.id]);
+    expect([status, refused.detail]).toEqual([409, expect.stringMatching(/is used by 1 match/)]);
+    await server.database.pool.query('DELETE FROM platform_people WHERE platform_id = $1', [rows[0]!.id]);
+    await server.database.pool.query('DELETE FROM learning_platforms WHERE id = $1', [rows[0]!.id]);
+    await undo(number);
   });
 
   it('of another school are not there', async () => {

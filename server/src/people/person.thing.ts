@@ -2,8 +2,8 @@ import { foldCell } from '#core/cell-tables';
 import { cellsOfPerson, personOfCells, personTable, type PersonCells } from '#core/people';
 import { usesInWords } from '#contract/messages';
 import { ThingOf, type Thing } from '#server/changes';
-import { Refusal, registrars, type Queries } from '#server/platform';
-import { RosterRepository, type KeptPerson } from './roster.repository.js';
+import { countUses, Refusal, registrars, type Queries } from '#server/platform';
+import { personUses, RosterRepository, type KeptPerson } from './roster.repository.js';
 
 /** A person as the log tells of them: whose they are, by which id others know them, and their cells. */
 export interface PersonValue {
@@ -37,30 +37,23 @@ export class PersonThing implements Thing<PersonValue> {
     return new Map(found.map((person) => [String(person.id), valueOfPerson(person)]));
   }
 
-  /** A student who sits in sections stays one, and so does one of the staff who teaches. */
+  /** Whoever something hangs on is not removed, and stays a student or one of the staff. */
   async check(queries: Queries, values: ReadonlyMap<string, PersonValue | null>): Promise<void> {
     const before = await this.read(queries, [...values.keys()]);
     await this.refuseNumbersOfTwo(queries, values, before);
-    const concerned = [...values].filter(
-      ([id, value]) => before.has(id) && value?.cells.kind !== before.get(id)!.cells.kind,
-    );
-    const uses = await this.roster.usesOf(
+    const concerned = [...before].filter(([id, { cells }]) => values.get(id)?.cells.kind !== cells.kind);
+    const uses = await countUses(
       queries,
+      personUses,
       concerned.map(([id]) => Number(id)),
     );
-    for (const [id, { name, sections, taught, accounts, sealed }] of uses) {
-      const isRemoved = values.get(String(id)) === null;
-      if (!isRemoved && sections + taught + sealed === 0) continue;
+    for (const [id, counts] of uses)
       throw new Refusal('in-use', {
         what: 'The person',
-        name,
-        uses: usesInWords({
-          counts: { section: sections + taught, 'transcript entry': sealed },
-          named: isRemoved && accounts > 0 ? ['an account'] : [],
-        }),
-        instead: isRemoved ? 'Take them out of it first.' : 'They stay what they are as long as they are in it.',
+        name: nameOfCells(before.get(String(id))!.cells),
+        uses: usesInWords({ counts }),
+        instead: 'Take them out of it first.',
       });
-    }
   }
 
   /** A number that somebody gets is nobody else's, of an undo as of a save; what a roster brought twice may stay. */

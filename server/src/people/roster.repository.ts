@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { asc, inArray, sql, type SQL } from 'drizzle-orm';
 import { dayOrThrow } from '#core/calendar';
 import type { Person } from '#core/people';
-import { intArray, tables, type Queries } from '#server/platform';
+import { countUses, intArray, studentNumber, tables, type Queries, type UseBy } from '#server/platform';
 
 const { people } = tables;
 
@@ -15,14 +15,26 @@ export interface KeptPerson extends Person {
   readonly isMadeHere: boolean;
 }
 
-/** What hangs on a person. */
-export interface PersonUse {
-  readonly name: string;
-  readonly sections: number;
-  readonly taught: number;
-  readonly accounts: number;
-  readonly sealed: number;
-}
+/** What keeps a person from being removed, or from being no student or none of the staff any more. */
+export const personUses: readonly UseBy[] = [
+  ['enrollments', 'student_id', 'section'],
+  ['sections', 'teacher_id', 'section'],
+  ['transcript_entries', 'student_id', 'transcript entry'],
+  ['platform_people', 'student_id', 'match'],
+  ['accounts', 'person_id', 'account'],
+  ['grades', 'posted_by', 'posted grade'],
+  ['receipts', 'saved_by', 'receipt'],
+  ['scale_versions', 'saved_by', 'version of a scale'],
+  ['audit_runs', 'started_by', 'audit'],
+  ['seals', 'sealed_by', 'sealed period'],
+  ['runs', 'started_by', 'run'],
+  ['file_imports', 'read_by', 'file'],
+  ['file_imports', 'asked_by', 'file'],
+  ['file_imports', 'accepted_by', 'file'],
+  ['exchange_imports', 'read_by', 'zip'],
+  ['exchange_imports', 'accepted_by', 'zip'],
+  ['mails', 'written_by', 'message'],
+];
 
 /** Students and staff. */
 @Injectable()
@@ -41,38 +53,22 @@ export class RosterRepository {
 
   private async where(queries: Queries, condition: SQL): Promise<KeptPerson[]> {
     const rows = await queries
-      .select()
+      .select({ person: people, shownNumber: studentNumber })
       .from(people)
       .where(condition)
       .orderBy(asc(people.familyName), asc(people.givenName), asc(people.id));
-    return rows.map(({ createdAt: _createdAt, birthDate, ...person }) => ({
+    return rows.map(({ person: { createdAt: _createdAt, birthDate, ...person }, shownNumber }) => ({
       ...person,
-      number: numberOf(person),
+      number: shownNumber || null,
       birthDate: birthDate === null ? null : dayOrThrow(birthDate),
     }));
   }
 
-  /** Sections that each sits in or teaches, in whichever year. */
+  /** How many sections each sits in or teaches, in whichever year; those who are in none are left out. */
   async sectionsOf(queries: Queries, ids: readonly number[]): Promise<ReadonlyMap<number, number>> {
-    const { rows } = await queries.execute<{ id: number; sections: number }>(sql`
-      SELECT id, count(*)::int AS sections FROM (
-        SELECT student_id AS id FROM enrollments UNION ALL SELECT teacher_id FROM sections
-      ) AS named WHERE id = ANY(${intArray(ids)}) GROUP BY id`);
-    return new Map(rows.map(({ id, sections }) => [id, sections]));
-  }
-
-  /** Of those on whom something hangs, what does. */
-  async usesOf(queries: Queries, ids: readonly number[]): Promise<ReadonlyMap<number, PersonUse>> {
-    const { rows } = await queries.execute<{ id: number } & PersonUse & Record<string, unknown>>(sql`
-      SELECT * FROM (
-        SELECT p.id, p.given_name || ' ' || p.family_name AS name,
-          (SELECT count(*) FROM enrollments e WHERE e.student_id = p.id)::int AS sections,
-          (SELECT count(*) FROM sections s WHERE s.teacher_id = p.id)::int AS taught,
-          (SELECT count(*) FROM accounts a WHERE a.person_id = p.id)::int AS accounts,
-          (SELECT count(*) FROM transcript_entries t WHERE t.student_id = p.id)::int AS sealed
-        FROM people p WHERE p.id = ANY(${intArray(ids)})
-      ) AS used WHERE sections + taught + accounts + sealed > 0`);
-    return new Map(rows.map(({ id, ...use }) => [id, use]));
+    const uses = personUses.filter(([, , called]) => called === 'section');
+    const found = await countUses(queries, uses, ids);
+    return new Map([...found].map(([id, { section }]) => [id, section!]));
   }
 
   /** Keeps others from giving out numbers of students until the transaction ends. */
@@ -83,10 +79,10 @@ export class RosterRepository {
   /** Numbers that other students of the district have than those named. */
   async numbersOfOthers(queries: Queries, ids: readonly number[]): Promise<string[]> {
     const rows = await queries
-      .select({ number: people.number, sourcedId: people.sourcedId, isMadeHere: people.isMadeHere })
+      .select({ number: studentNumber })
       .from(people)
       .where(sql`${people.kind} = 'student' AND NOT ${people.id} = ANY(${intArray(ids)})`);
-    return rows.map((row) => numberOf(row) ?? '');
+    return rows.map(({ number }) => number);
   }
 
   /** Makes and changes people. A number that is the roster's own id is none of its own. */
@@ -106,9 +102,4 @@ export class RosterRepository {
   async remove(queries: Queries, ids: readonly number[]): Promise<void> {
     if (ids.length > 0) await queries.delete(people).where(inArray(people.id, [...ids]));
   }
-}
-
-/** Their own number, or the id of the roster that brought them, where that is all there is. */
-function numberOf({ number, sourcedId, isMadeHere }: Pick<KeptPerson, 'number' | 'sourcedId' | 'isMadeHere'>) {
-  return number ?? (isMadeHere ? null : sourcedId);
 }

@@ -80,11 +80,13 @@ export class PlacementsRepository {
   /** All that is placed in a school and in the whole system, by the place, each in the order in which it begins. */
   async byPlace(queries: Queries, schoolId: number): Promise<ReadonlyMap<string, readonly PlacedScale[]>> {
     const found = new Map<string, PlacedScale[]>();
-    for (const { fromPeriodId, scaleId, isLocked, ...place } of await this.ofSchool(queries, schoolId)) {
+    const inOrder = (await this.ofSchool(queries, schoolId)).toSorted(
+      (a, b) => (a.fromDay ?? '').localeCompare(b.fromDay ?? '') || Number(a.fromPeriodId) - Number(b.fromPeriodId),
+    );
+    for (const { fromPeriodId, scaleId, isLocked, ...place } of inOrder) {
       const key = placeKey(place);
       found.set(key, [...(found.get(key) ?? []), { fromPeriodId, scaleId, isLocked }]);
     }
-    for (const [key, placed] of found) found.set(key, await this.inOrder(queries, placed));
     return found;
   }
 

@@ -4,6 +4,7 @@ export { Actors } from './auth/actors.js';
 export type { Actor, SignedIn } from './auth/actor.js';
 export { createSessions } from './auth/session.js';
 export { Clock } from './clock/clock.js';
+export { countUses, type UseBy } from './database/count-uses.js';
 export { nextIds } from './database/next-ids.js';
 export { intArray } from './database/int-array.js';
 export { textList } from './database/text-list.js';

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
-import { usesInWords, type CountedThing } from '#contract/messages';
+import { usesInWords } from '#contract/messages';
 import { ThingOf, type Thing } from '#server/changes';
-import { intArray, Refusal, registrars, tables, type Queries } from '#server/platform';
+import { countUses, intArray, Refusal, registrars, tables, type Queries, type UseBy } from '#server/platform';
 
 const { schools } = tables;
 
@@ -12,17 +12,25 @@ export interface SchoolValue {
   readonly shortName: string;
 }
 
-/** What keeps a school from being removed: the table, and what one of it is called. */
-const uses = [
-  ['people', 'person'],
-  ['courses', 'course'],
-  ['scales', 'scale'],
-  ['report_items', 'item'],
-  ['learning_platforms', 'learning platform'],
-  ['periods', 'period'],
-  ['file_imports', 'file'],
-  ['mails', 'message'],
-] as const satisfies readonly (readonly [string, CountedThing])[];
+/** What keeps a school from being removed. */
+export const schoolUses: readonly UseBy[] = [
+  ['people', 'school_id', 'person'],
+  ['courses', 'school_id', 'course'],
+  ['course_defaults', 'school_id', 'course default'],
+  ['scales', 'school_id', 'scale'],
+  ['scale_placements', 'school_id', 'place where it is in force'],
+  ['report_items', 'school_id', 'item'],
+  ['report_item_rules', 'school_id', 'rule'],
+  ['categories', 'school_id', 'category'],
+  ['calculation_policies', 'school_id', 'policy'],
+  ['learning_platforms', 'school_id', 'learning platform'],
+  ['periods', 'school_id', 'period'],
+  ['breaks', 'school_id', 'break'],
+  ['file_imports', 'school_id', 'file'],
+  ['mails', 'school_id', 'message'],
+  ['audit_runs', 'school_id', 'audit'],
+  ['seals', 'school_id', 'sealed period'],
+];
 
 /** Schools, by their numbers. One that something hangs on is not removed. */
 @ThingOf({ kind: 'school', called: 'the school', policy: registrars })
@@ -40,20 +48,15 @@ export class SchoolThing implements Thing<SchoolValue> {
   }
 
   async check(queries: Queries, values: ReadonlyMap<string, SchoolValue | null>): Promise<void> {
-    for (const [id, value] of values) {
-      if (value) continue;
-      const counts: Partial<Record<CountedThing, number>> = {};
-      for (const [table, thing] of uses) {
-        const { rows } = await queries.execute<{ count: number }>(
-          sql`SELECT count(*)::int AS count FROM ${sql.identifier(table)} WHERE school_id = ${Number(id)}`,
-        );
-        counts[thing] = rows[0]!.count;
-      }
-      if (Object.values(counts).every((count) => count === 0)) continue;
-      const { name } = (await this.read(queries, [id])).get(id)!;
-      const instead = 'Take that out of it first.';
-      throw new Refusal('in-use', { what: 'The school', name, uses: usesInWords({ counts }), instead });
-    }
+    const removed = [...values].flatMap(([id, value]) => (value ? [] : [id]));
+    const schoolsNow = await this.read(queries, removed);
+    for (const [id, counts] of await countUses(queries, schoolUses, removed.map(Number)))
+      throw new Refusal('in-use', {
+        what: 'The school',
+        name: schoolsNow.get(String(id))!.name,
+        uses: usesInWords({ counts }),
+        instead: 'Take that out of it first.',
+      });
   }
 
   async write(queries: Queries, values: ReadonlyMap<string, SchoolValue | null>): Promise<void> {

@@ -59,6 +59,27 @@ describe('an empty Wombat', () => {
     expect(await checkLog(server.registrar)).toMatchObject({ state: 'whole' });
   });
 
+  it('opened by two at once has one school of a code, and one district', async () => {
+    const both = await Promise.all(
+      ['One', 'Two'].map((name) =>
+        server.registrar.send<Problem>('POST', '/schools', request({ district: { name, timeZone: 'UTC' } })),
+      ),
+    );
+    const [first, second] = both.map(({ status }) => status).toSorted();
+    expect([first, second! >= 409]).toEqual([201, true]);
+    const late = await server.registrar.send<Problem>(
+      'POST',
+      '/schools',
+      request({ code: 'LATE', district: { name: 'Three', timeZone: 'UTC' } }),
+    );
+    expect([late.status, late.body.errors]).toEqual([
+      422,
+      [{ field: 'district', detail: 'nothing: the district has its name already' }],
+    ]);
+    const { change } = both.find(({ status }) => status === 201)!;
+    expect((await server.registrar.send('POST', `/changes/${change}/undo`)).status).toBe(200);
+  });
+
   it('keeps a school that people were added to', async () => {
     const { body, change } = await server.registrar.send<OpenedSchoolReply>('POST', '/schools', request());
     const cells = {

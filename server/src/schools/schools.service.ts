@@ -46,10 +46,13 @@ export class SchoolsService {
     return { kind: 'district', id: 'district', expected: revisionOf(before), after };
   }
 
-  private async refuseUnfit(queries: Queries, { code, year }: OpenSchoolRequest): Promise<void> {
+  private async refuseUnfit(queries: Queries, { district, code, year }: OpenSchoolRequest): Promise<void> {
     const faults: FieldFault[] = [];
-    const { rows } = await queries.execute(sql`SELECT FROM schools WHERE lower(code) = lower(${code})`);
-    if (rows.length > 0) faults.push({ field: 'code', detail: 'a code that no other school has' });
+    const { rows } = await queries.execute<{ code: string }>(sql`SELECT lower(code) AS code FROM schools`);
+    if (district && rows.length > 0)
+      faults.push({ field: 'district', detail: 'nothing: the district has its name already' });
+    if (rows.some((school) => school.code === code.toLowerCase()))
+      faults.push({ field: 'code', detail: 'a code that no other school has' });
     const days = daysBetween(year.startsOn, year.endsOn);
     if (days < yearLength.fewest || days > yearLength.most)
       faults.push({

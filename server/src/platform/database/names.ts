@@ -17,12 +17,13 @@ export function spokenNameOf(alias: string): SQL<string> {
   return sql.raw(`${alias}.given_name || ' ' || ${alias}.family_name`) as SQL<string>;
 }
 
-/** The number that people know a student by; where there is none, the id of the roster's own system. */
-export const studentNumber = sql<string>`coalesce(${people.number}, ${people.sourcedId})`;
+/** The number that people know a student by; where there is none, the id of the roster that brought them, else nothing. */
+export const studentNumber = sql<string>`coalesce(${people.number}, CASE WHEN ${people.isMadeHere} THEN '' ELSE ${people.sourcedId} END)`;
 
 /** The same for a query written by hand, where `people` goes by another name. */
 export function studentNumberOf(alias: string): SQL<string> {
-  return sql.raw(`coalesce(${alias}.number, ${alias}.sourced_id)`) as SQL<string>;
+  const ofRoster = `CASE WHEN ${alias}.is_made_here THEN '' ELSE ${alias}.sourced_id END`;
+  return sql.raw(`coalesce(${alias}.number, ${ofRoster})`) as SQL<string>;
 }
 
 /** The order in which lists have people. */
