@@ -53,7 +53,7 @@ story('a run', () => {
   });
 
   it('stands beside the grades it brought', async () => {
-    await registrar.click('Classes');
+    await registrar.view('Classes');
     await registrar.isAccessible();
     await registrar.sees('Net Mending for Trade 2').then((row) => row.click());
     await registrar.sees('Bonus question').then((line) => line.click());

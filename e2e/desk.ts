@@ -80,6 +80,14 @@ export function atDesk(driver: WebDriver, address: () => string) {
       };
       await untilLet(enabled, (element) => element.click(), `"${name}", or it stays disabled,`);
     },
+    /** Chooses a view of the page, whatever else is called so. */
+    view: (name: string) =>
+      untilLet(
+        () =>
+          located(`//*[@role='group']/button[@aria-pressed][normalize-space()=${quoted(name)}]`, `a view "${name}"`),
+        (button) => button.click(),
+        `the view "${name}"`,
+      ),
     /** Clicks what a selector finds first. */
     clickOn: (selector: string) =>
       untilLet(

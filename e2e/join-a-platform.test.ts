@@ -51,7 +51,7 @@ story('a new platform', () => {
   });
 
   it('has its groups joined by name, over all sections at once, and a decision can be taken back', async () => {
-    await registrar.click('Groups');
+    await registrar.view('Groups');
     await registrar.sees('The group Quizzes & Tests in 3 classes is our category');
     await registrar.isAccessible();
     await registrar.choose('Line', '70');
@@ -79,7 +79,7 @@ story('a new platform', () => {
   });
 
   it('has its totals and its last students joined', async () => {
-    await registrar.click('Totals');
+    await registrar.view('Totals');
     await decides('Accept 1 proposal');
     await registrar.reads(/Still to decide: 2 total columns/);
     for (const [name, left] of [
@@ -91,7 +91,7 @@ story('a new platform', () => {
       await decides('Join');
       await registrar.reads(left);
     }
-    await registrar.click('People');
+    await registrar.view('People');
     await registrar.sees('548 students were found by number or address and need no decision.');
     await registrar.isAccessible();
     await decides('Accept 8 proposals');
@@ -104,7 +104,7 @@ story('a new platform', () => {
   });
 
   it('shows every section with its groups, and the joins of one alone', async () => {
-    await registrar.click('All sections');
+    await registrar.view('All sections');
     await registrar.sees('Feeds none');
     await registrar.isAccessible();
     await registrar.sees('Boatbuilding (1)').then((row) => row.click());
@@ -115,7 +115,7 @@ story('a new platform', () => {
   });
 
   it('has its weights compared with ours, and theirs taken for all sections weighed alike, and put back', async () => {
-    await registrar.click('Weights');
+    await registrar.view('Weights');
     await registrar.sees('weighted differently');
     await registrar.isAccessible();
     await registrar.click('Preview their weights');

@@ -28,3 +28,8 @@ export interface SaveRowsRequest<Field extends string> {
   readonly changes: readonly RowChange<Field>[];
   readonly removed: readonly number[];
 }
+
+/** What the changed rows of a save became, in the order of the request. */
+export interface SavedRows {
+  readonly saved: readonly Pick<KeptRow<string>, 'id' | 'revision'>[];
+}

@@ -1,2 +1,2 @@
 export { cellFaultSentences } from './cell-fault-sentence.js';
-export type { KeptRow, RowChange, SaveRowsRequest, TableImportReply } from './cell-table-messages.js';
+export type { KeptRow, RowChange, SavedRows, SaveRowsRequest, TableImportReply } from './cell-table-messages.js';

@@ -2,10 +2,28 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { checkCalendar } from './check-calendar.js';
 import { addDays, dayOrThrow, daysBetween } from './day.js';
-import { proposeYear, yearDivisions, yearLength } from './propose-year.js';
+import { isYearLong, proposeYear, usualYear, yearDivisions, yearLength } from './propose-year.js';
 import { weekdayOf } from './school-days.js';
 
 const [first, last] = [dayOrThrow('2026-09-01'), dayOrThrow('2027-06-30')];
+
+it.each([
+  ['2026-05-31', '2025–26', '2025-09-01', '2026-06-30'],
+  ['2026-06-01', '2026–27', '2026-09-01', '2027-06-30'],
+  ['2099-12-31', '2099–00', '2099-09-01', '2100-06-30'],
+])('on %s the usual year is %s', (today, name, startsOn, endsOn) => {
+  expect(usualYear(dayOrThrow(today))).toEqual({ name, startsOn, endsOn });
+});
+
+it.each([
+  [yearLength.fewest - 1, false],
+  [yearLength.fewest, true],
+  [yearLength.most, true],
+  [yearLength.most + 1, false],
+  [-1, false],
+])('a year whose last day is %i days after its first is long enough and not too long: %s', (days, isIt) => {
+  expect(isYearLong(first, addDays(first, days))).toBe(isIt);
+});
 
 describe('a year that is proposed', () => {
   it('in quarters has two semesters with two quarters each', () => {
@@ -14,9 +32,9 @@ describe('a year that is proposed', () => {
     ).toEqual([
       ['2026–27', '2026-09-01', '2027-06-30'],
       ['Semester 1', '2026-09-01', '2027-01-31'],
-      ['Semester 2', '2027-02-01', '2027-06-30'],
       ['Quarter 1', '2026-09-01', '2026-11-15'],
       ['Quarter 2', '2026-11-16', '2027-01-31'],
+      ['Semester 2', '2027-02-01', '2027-06-30'],
       ['Quarter 3', '2027-02-01', '2027-04-18'],
       ['Quarter 4', '2027-04-19', '2027-06-30'],
     ]);

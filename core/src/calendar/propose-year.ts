@@ -1,4 +1,4 @@
-import { addDays, daysBetween, type Day } from './day.js';
+import { addDays, dayOrThrow, daysBetween, type Day } from './day.js';
 import type { Period, PeriodKind } from './period.js';
 import { weekdayOf } from './school-days.js';
 
@@ -15,8 +15,24 @@ const parts: Readonly<Record<YearDivision, readonly [kind: PeriodKind, name: str
 /** Days from the first to the last of the shortest year that can be divided, and of the longest. */
 export const yearLength = { fewest: 8 * 7, most: 400 };
 
+/** The first and last day of the school year that a day lies in or, from June on, of the one that comes. */
+export function usualYear(today: Day): { readonly name: string; readonly startsOn: Day; readonly endsOn: Day } {
+  const first = Number(today.slice(0, 4)) - (today.slice(5) < '06-01' ? 1 : 0);
+  return {
+    name: `${first}–${String(first + 1).slice(2)}`,
+    startsOn: dayOrThrow(`${first}-09-01`),
+    endsOn: dayOrThrow(`${first + 1}-06-30`),
+  };
+}
+
+/** Whether a year from one day to another is neither too short nor too long to be divided. */
+export function isYearLong(startsOn: Day, endsOn: Day): boolean {
+  const days = daysBetween(startsOn, endsOn);
+  return days >= yearLength.fewest && days <= yearLength.most;
+}
+
 /**
- * A year with its periods, about equally long, each but the first beginning on a Monday. Numbers are below 0, as of what is
+ * A year with its periods, each before those that lie in it, about equally long, each but the first beginning on a Monday. Numbers are below 0, as of what is
  * not kept yet.
  * @param endsOn from 56 to 400 days after the first day
  * @example proposeYear('terms', '2026–27', '2026-09-01', '2027-06-30')[2].startsOn // '2027-02-01'
@@ -45,7 +61,8 @@ export function proposeYear(division: YearDivision, name: string, startsOn: Day,
     startsOn: from,
     endsOn: endOf(at),
   }));
-  return [year, ...semesters, ...leaves];
+  const within = (parent: Period) => leaves.filter(({ parentId }) => parentId === parent.id);
+  return [year, ...semesters.flatMap((semester) => [semester, ...within(semester)]), ...within(year)];
 }
 
 /** The Monday nearest to where the part would begin if all were equally long. */

@@ -13,6 +13,7 @@ import {
   type StreamableFile,
 } from '@nestjs/common';
 import { courseTable } from '#core/courses';
+import type { SavedRows } from '#contract/cell-tables';
 import {
   SaveCourseDefaultsRequest,
   SaveCoursesRequest,
@@ -44,7 +45,7 @@ export class CoursesController {
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('period', ParseIntPipe) periodId: number,
     @Body() request: SaveCoursesRequest,
-  ): Promise<CoursesReply> {
+  ): Promise<CoursesReply & SavedRows> {
     return this.courses.save(actor, schoolId, periodId, request);
   }
 

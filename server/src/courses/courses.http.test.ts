@@ -1,5 +1,6 @@
 import ExcelJS from 'exceljs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { SavedRows } from '#contract/cell-tables';
 import type { CourseImportReply, CoursesReply, CourseReply } from '#contract/courses';
 import type { Problem } from '#contract/problems';
 import type { ReportItemsReply } from '#contract/report-items';
@@ -45,12 +46,13 @@ describe('courses saved in bulk', () => {
       revision: '',
       cells: { ...named(before, 'Knots').cells, code: 'PEU900', title: 'Sail Making' },
     };
-    const saved = await save<CoursesReply>([change(named(before, 'Knots'), { credits: '0,75' }), added]);
-    const { status, body } = saved;
-    expect([status, named(body, 'Knots').cells.credits]).toEqual([200, '0.75']);
-    const { id } = named(body, 'Sail Making');
+    const saved = await save<CoursesReply & SavedRows>([change(named(before, 'Knots'), { credits: '0,75' }), added]);
+    const { saved: became, ...body } = saved.body;
+    const [knots, { id }] = [named(body, 'Knots'), named(body, 'Sail Making')];
+    expect([saved.status, knots.cells.credits]).toEqual([200, '0.75']);
+    expect(became.map((row) => row.id)).toEqual([knots.id, id]);
     const after = await save<CoursesReply>([change(named(body, 'Knots'), { credits: '' })], [id]);
-    expect(after.body).toEqual(before);
+    expect(after.body).toMatchObject(before);
     expect((await undo(after.change)).status).toBe(200);
     expect(await ofSchool()).toEqual(body);
     expect((await undo(saved.change)).status).toBe(200);

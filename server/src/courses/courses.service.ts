@@ -10,6 +10,7 @@ import {
   type InheritableFact,
   type OwnCourse,
 } from '#core/courses';
+import type { SavedRows } from '#contract/cell-tables';
 import {
   bodiesOfDefaults,
   defaultsOfBody,
@@ -20,7 +21,15 @@ import {
   type SaveCoursesRequest,
 } from '#contract/courses';
 import type { ItemRulesBody } from '#contract/report-items';
-import { actionOfRows, planOrRefuse, refuseUnknownRows, rowFaults, type UploadedRows } from '#server/cell-tables';
+import {
+  actionOfRows,
+  planOrRefuse,
+  refuseUnknownRows,
+  rowFaults,
+  savedRows,
+  idsOfChanges,
+  type UploadedRows,
+} from '#server/cell-tables';
 import { Changes, revisionOf, type Edit } from '#server/changes';
 import { nextIds, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { PlacementsRepository, placeOfCourse, scalePlaceId, scaleSource, seekerOf } from '#server/placements';
@@ -52,7 +61,7 @@ export class CoursesService {
     schoolId: number,
     periodId: number,
     { changes, removed }: SaveCoursesRequest,
-  ): Promise<CoursesReply> {
+  ): Promise<CoursesReply & SavedRows> {
     return this.transactions.run(async (queries) => {
       const own = await this.courses.ownOf(queries, schoolId);
       refuseUnknownRows('course', own, changes, removed);
@@ -61,10 +70,11 @@ export class CoursesService {
       const faults = rowFaults(courseTable, changes, others, 'a code that no other course of the school has');
       if (faults.length > 0) throw new Refusal('courses-faulty', { count: faults.length }, faults);
       const given = await nextIds(queries, 'courses', changes.filter(({ id }) => id === null).length);
-      const edits = changes.map(({ id, revision, cells }): Edit => {
+      const ids = idsOfChanges(changes, given);
+      const edits = changes.map(({ id, revision, cells }, at): Edit => {
         const after = valueOfCourse({ ...courseOfCells(cells), schoolId, id: 0 });
         return id === null
-          ? { kind: 'course', id: String(given.shift()!), after }
+          ? { kind: 'course', id: String(ids[at]), after }
           : { kind: 'course', id: String(id), expected: revision, after };
       });
       await this.changes.make(queries, actor, {
@@ -76,7 +86,8 @@ export class CoursesService {
         ),
         edits: [...(await this.withoutCourses(queries, schoolId, removed)), ...edits],
       });
-      return this.read(queries, schoolId, periodId);
+      const reply = await this.read(queries, schoolId, periodId);
+      return { ...reply, ...savedRows(ids, reply.courses) };
     });
   }
 

@@ -13,6 +13,7 @@ import {
   type StreamableFile,
 } from '@nestjs/common';
 import { personTable } from '#core/people';
+import type { SavedRows } from '#contract/cell-tables';
 import { SavePeopleRequest, type PeopleImportReply, type PeopleReply } from '#contract/people';
 import { Allow, CurrentActor, registrars, Upload, type Actor, type SpreadsheetType } from '#server/platform';
 import { fileOfRows, largestTableMegabytes, uploadedTableOrThrow } from '#server/cell-tables';
@@ -35,7 +36,7 @@ export class PeopleController {
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Body() request: SavePeopleRequest,
-  ): Promise<PeopleReply> {
+  ): Promise<PeopleReply & SavedRows> {
     return this.people.save(actor, schoolId, request);
   }
 

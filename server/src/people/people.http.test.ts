@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { personFields, personHeadings, type PersonCells } from '#core/people';
+import type { SavedRows } from '#contract/cell-tables';
 import type { ExchangeImportReply } from '#contract/exchange';
 import type { PeopleImportReply, PeopleReply, PersonRowReply } from '#contract/people';
 import type { Problem } from '#contract/problems';
@@ -32,7 +33,7 @@ const change = ({ id, revision, cells }: PersonRowReply, over: Partial<PersonCel
   revision,
   cells: { ...cells, ...over },
 });
-const save = <Body = PeopleReply>(changes: readonly object[], removed: readonly number[] = []) =>
+const save = <Body = PeopleReply & SavedRows>(changes: readonly object[], removed: readonly number[] = []) =>
   registrar.send<Body>('PUT', '/schools/1/people', { changes, removed });
 const undo = (number: number | null) => registrar.send('POST', `/changes/${number}/undo`);
 const named = (of: readonly PersonRowReply[], familyName: string) =>
@@ -59,6 +60,15 @@ describe('the people of a school', () => {
     expect(named(saved.body.people, 'Quay').map(({ cells, isOfRoster }) => [cells, isOfRoster])).toEqual([
       [cellsOf({ familyName: 'Quay', number: 'Z1', birthDate: '2010-05-17' }), false],
       [cellsOf({ familyName: 'Quay', givenName: 'Bo', kind: 'staff', yearGroup: '' }), false],
+    ]);
+    const became = saved.body.saved.map(({ id, revision }) => [
+      revision === saved.body.people.find((person) => person.id === id)!.revision,
+      saved.body.people.find((person) => person.id === id)!.cells.givenName,
+    ]);
+    expect(became).toEqual([
+      [true, 'Ada'],
+      [true, 'Bo'],
+      [true, first.cells.givenName],
     ]);
     expect((await undo(saved.change)).status).toBe(200);
     expect(await people()).toEqual(before);

@@ -1,8 +1,17 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { cellsOfPerson, personOfCells, personTable, type PersonCells } from '#core/people';
+import type { SavedRows } from '#contract/cell-tables';
 import type { PeopleImportReply, PeopleReply, SavePeopleRequest } from '#contract/people';
-import { actionOfRows, planOrRefuse, refuseUnknownRows, rowFaults, type UploadedRows } from '#server/cell-tables';
+import {
+  actionOfRows,
+  planOrRefuse,
+  refuseUnknownRows,
+  rowFaults,
+  savedRows,
+  idsOfChanges,
+  type UploadedRows,
+} from '#server/cell-tables';
 import { Changes, revisionOf, type Edit } from '#server/changes';
 import { nextIds, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { nameOfCells, valueOfPerson } from './person.thing.js';
@@ -27,18 +36,23 @@ export class PeopleService {
   }
 
   /** Changes, adds and removes people: all of it, or nothing. */
-  async save(actor: Actor, schoolId: number, { changes, removed }: SavePeopleRequest): Promise<PeopleReply> {
+  async save(
+    actor: Actor,
+    schoolId: number,
+    { changes, removed }: SavePeopleRequest,
+  ): Promise<PeopleReply & SavedRows> {
     return this.transactions.run(async (queries) => {
       const own = await this.roster.ofSchool(queries, schoolId);
       refuseUnknownRows('person', own, changes, removed);
       await this.refuseFaulty(queries, changes, removed);
       const byId = new Map(own.map((person) => [person.id, person]));
       const given = await nextIds(queries, 'people', changes.filter(({ id }) => id === null).length);
-      const edits = changes.map(({ id, revision, cells }): Edit => {
+      const ids = idsOfChanges(changes, given);
+      const edits = changes.map(({ id, revision, cells }, at): Edit => {
         const own = id === null ? { schoolId, sourcedId: randomUUID(), isMadeHere: true } : byId.get(id)!;
         const after = valueOfPerson({ ...own, ...personOfCells(cells) });
         return id === null
-          ? { kind: 'person', id: String(given.shift()!), after }
+          ? { kind: 'person', id: String(ids[at]), after }
           : { kind: 'person', id: String(id), expected: revision, after };
       });
       await this.changes.make(queries, actor, {
@@ -50,7 +64,8 @@ export class PeopleService {
         ),
         edits: [...removed.map((id) => ({ kind: 'person', id: String(id), after: null })), ...edits],
       });
-      return this.read(queries, schoolId);
+      const reply = await this.read(queries, schoolId);
+      return { ...reply, ...savedRows(ids, reply.people) };
     });
   }
 

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { daysBetween, proposeYear, yearLength } from '#core/calendar';
+import { isYearLong, proposeYear, yearLength } from '#core/calendar';
 import type { OpenedSchoolReply, OpenSchoolRequest } from '#contract/schools';
 import { Changes, revisionOf, type Edit } from '#server/changes';
 import { nextIds, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
@@ -53,8 +53,7 @@ export class SchoolsService {
       faults.push({ field: 'district', detail: 'nothing: the district has its name already' });
     if (rows.some((school) => school.code === code.toLowerCase()))
       faults.push({ field: 'code', detail: 'a code that no other school has' });
-    const days = daysBetween(year.startsOn, year.endsOn);
-    if (days < yearLength.fewest || days > yearLength.most)
+    if (!isYearLong(year.startsOn, year.endsOn))
       faults.push({
         field: 'year.endsOn',
         detail: `a day from ${yearLength.fewest} to ${yearLength.most} days after the first`,

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
 import type { AuditReply } from '#contract/audit';
 import { api } from '../shell/api';
+import { keepReply } from '../shell/keep-reply';
 import { useRefreshCounts } from '../shell/scope';
 import { useInPeopleOrder } from '../ui/people-order';
 
@@ -27,7 +28,7 @@ export function useRunAudit(periodId: number) {
     mutationFn: () => api.post<AuditReply>('/audit/runs', { periodId }),
     onSuccess: (audit) => {
       refreshCounts();
-      client.setQueryData(['audit', periodId], audit);
+      keepReply(client, ['audit', periodId], audit);
     },
   });
 }

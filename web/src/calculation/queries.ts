@@ -17,6 +17,7 @@ import type {
   SaveScoresRequest,
 } from '#contract/calculation';
 import { api } from '../shell/api';
+import { keepReply } from '../shell/keep-reply';
 import { useInPeopleOrder } from '../ui/people-order';
 
 export function useCalculation(periodId: number) {
@@ -115,7 +116,7 @@ function useBookMutation<Request>(
   return useMutation({
     mutationFn: (request: Request) => send(request, addressOf(sectionId, periodId)),
     onSuccess: (book) => {
-      client.setQueryData(['book', sectionId, periodId], book);
+      keepReply(client, ['book', sectionId, periodId], book);
       for (const key of ['sheet', 'calculation', 'book']) void client.invalidateQueries({ queryKey: [key] });
     },
     // What somebody else saved meanwhile has to be on the screen before it can be compared.

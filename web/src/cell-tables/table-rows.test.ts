@@ -117,3 +117,43 @@ it('a draft upon what somebody else saved since is told, and can be put upon wha
   expect([staleKeys(changes, kept), staleKeys(changes, since), staleKeys(changes, [])]).toEqual([[], ['1'], ['1']]);
   expect(staleKeys(rebased(changes, since), since)).toEqual([]);
 });
+
+describe('a draft of rows after a save', () => {
+  const edited = withEdits(none, [
+    [rows[0]!, 'title', 'One'],
+    [rows[1]!, 'title', 'Two'],
+  ]);
+  const sent = { ...withNewRow(courseTable, edited, { title: 'Three' }).changes, removed: [3] };
+  const reply = { saved: [1, 2, 9].map((id) => ({ id, revision: `s${id}` })) };
+  const after = (now: tables.RowChanges<CourseField>) => tables.withoutSent(courseTable, now, sent, reply);
+
+  it('is none where nothing was typed meanwhile', () => {
+    expect(after(sent)).toEqual(none);
+  });
+
+  it.each<[string, tables.RowChanges<CourseField>, unknown]>([
+    [
+      'a row that was sent, upon what was saved',
+      { ...sent, cells: { ...sent.cells, '2': cellsOf('A2', { title: 'Later' }) } },
+      { cells: { '2': cellsOf('A2', { title: 'Later' }) }, revisions: { '2': 's2' }, removed: [] },
+    ],
+    [
+      'a row that was new, under the number that it has now',
+      { ...sent, cells: { ...sent.cells, 'new 1': cellsOf('A4') } },
+      { cells: { '9': cellsOf('A4') }, revisions: { '9': 's9' }, removed: [] },
+    ],
+    [
+      'a row that was not sent, as it was',
+      { ...sent, cells: { ...sent.cells, '4': cellsOf('A5') }, revisions: { ...sent.revisions, '4': 'r4' } },
+      { cells: { '4': cellsOf('A5') }, revisions: { '4': 'r4' }, removed: [] },
+    ],
+    [
+      'a row that was begun since',
+      { ...sent, cells: { ...sent.cells, 'new 2': cellsOf('N2') } },
+      { cells: { 'new 2': cellsOf('N2') }, revisions: {}, removed: [] },
+    ],
+    ['a row that was removed since', { ...sent, removed: [3, 8] }, { cells: {}, revisions: {}, removed: [8] }],
+  ])('keeps %s', (_what, now, left) => {
+    expect(after(now)).toEqual(left);
+  });
+});

@@ -1,5 +1,11 @@
 import { emptyCells, foldCell, type Cells, type CellTable } from '#core/cell-tables';
-import { cellFaultSentences, type KeptRow, type SaveRowsRequest, type TableImportReply } from '#contract/cell-tables';
+import {
+  cellFaultSentences,
+  type KeptRow,
+  type SavedRows,
+  type SaveRowsRequest,
+  type TableImportReply,
+} from '#contract/cell-tables';
 import type { TableRow } from './table-look';
 
 /** Rows being changed: cells by row, new ones under a key of their own, and those to take out. */
@@ -10,6 +16,9 @@ export interface RowChanges<Field extends string> {
   readonly revisions: Readonly<Record<string, string>>;
   readonly removed: readonly number[];
 }
+
+/** How many rows differ from what is saved. */
+export const countOf = ({ cells, removed }: RowChanges<string>): number => Object.keys(cells).length + removed.length;
 
 export const noChanges = { cells: {}, revisions: {}, removed: [] } as const;
 
@@ -31,6 +40,8 @@ export function tableRows<Field extends string, Kept extends KeptRow<Field>>(
     .filter(([key]) => key.startsWith('new'))
     .map(([key, cells]) => ({ key, reply: undefined, cells }));
   const all = [...saved, ...added];
+  // An answer that was lost on its way leaves rows here that are saved.
+  const keptTexts = new Set(added.length === 0 ? [] : kept.map(({ cells }) => textOfRow(table, cells)));
   const [counts, touched] = [new Map<string, number>(), new Set<string>()];
   for (const { key, cells } of all) {
     const own = foldCell(table.unique.keyOf(cells));
@@ -45,10 +56,16 @@ export function tableRows<Field extends string, Kept extends KeptRow<Field>>(
       const fault = table.fault(field, row.cells[field]);
       if (fault) faults[field] = cellFaultSentences[fault];
     }
+    if (!row.reply && keptTexts.has(textOfRow(table, row.cells)))
+      faults[table.unique.field] = 'nothing: exactly this row is saved already; remove it here';
     const own = foldCell(table.unique.keyOf(row.cells));
     if (!faults[table.unique.field] && touched.has(own) && counts.get(own)! > 1) faults[table.unique.field] = shared;
     return { ...row, changed: new Set(table.fields.filter((field) => row.cells[field] !== before[field])), faults };
   });
+}
+
+function textOfRow<Field extends string>({ fields }: CellTable<Field>, cells: Cells<Field>): string {
+  return JSON.stringify(fields.map((field) => cells[field]));
 }
 
 export type CellEdit<Field extends string, Kept extends KeptRow<Field>> = readonly [
@@ -127,6 +144,27 @@ export function requestOf<Field extends string>(changes: RowChanges<Field>): Sav
     })),
     removed: [...changes.removed],
   };
+}
+
+/** After a save: what was sent goes, as it is saved now; what was changed since stays, upon what was saved. */
+export function withoutSent<Field extends string>(
+  table: CellTable<Field>,
+  now: RowChanges<Field>,
+  sent: RowChanges<Field>,
+  { saved }: SavedRows,
+): RowChanges<Field> {
+  const became = new Map(Object.keys(sent.cells).map((key, at) => [key, saved[at]!]));
+  const cells: Record<string, Cells<Field>> = {};
+  const revisions: Record<string, string> = {};
+  for (const [key, row] of Object.entries(now.cells)) {
+    const kept = became.get(key);
+    if (kept && textOfRow(table, row) === textOfRow(table, sent.cells[key]!)) continue;
+    const id = kept ? String(kept.id) : key;
+    const revision = kept ? kept.revision : now.revisions[key];
+    cells[id] = row;
+    if (revision !== undefined) revisions[id] = revision;
+  }
+  return { cells, revisions, removed: now.removed.filter((id) => !sent.removed.includes(id)) };
 }
 
 /** What a file would bring, as changes that are not saved yet; what is the same or refused is not touched. */

@@ -2,6 +2,7 @@ import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tansta
 import { addDays, parseDay } from '#core/calendar';
 import type { LogCheckReply, LogReply } from '#contract/changes';
 import { api } from '../shell/api';
+import { keepReply } from '../shell/keep-reply';
 import { showProblem } from '../shell/show-problem';
 import { instantOfLocal } from '../ui/day/zone-time';
 
@@ -44,7 +45,7 @@ export function useStartLogCheck() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: () => api.post<LogCheckReply>('/log/check', {}),
-    onSuccess: (state) => client.setQueryData(['log-check'], state),
+    onSuccess: (state) => keepReply(client, ['log-check'], state),
     onError: showProblem,
   });
 }

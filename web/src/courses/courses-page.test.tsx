@@ -32,21 +32,23 @@ const cellOf = (row: number, column: string) => {
     .getAllByRole('gridcell')
     .find((cell) => cell.getAttribute('aria-colindex') === at)!;
 };
-const saved = (request: string, sent: readonly { request: string; body: unknown }[]) =>
+const sentTo = (request: string, sent: readonly { request: string; body: unknown }[]) =>
   sent.find((each) => each.request === request)?.body;
 
 beforeEach(() => courseDrafts.discard(1));
 
 describe('the courses of a school', () => {
   it('are counted by department, and typed over in place; Ctrl+S sends only what changed, on its version', async () => {
-    const { person, sent } = show(two, { 'PUT /schools/1/courses': made(7, reply(two)) });
+    const { person, sent } = show(two, {
+      'PUT /schools/1/courses': made(7, { ...reply(two), saved: [{ id: 1, revision: 'r1' }] }),
+    });
     expect(await headline()).toBe('Upper School offers 2 courses in 2 departments.');
     await person.click(cellOf(1, 'Title'));
     await person.keyboard('Knots and Splices{Enter}');
     expect(await headline()).toBe('Upper School offers 2 courses in 2 departments; 1 is changed and not saved.');
     await person.keyboard('{Control>}s{/Control}');
     await expect
-      .poll(() => saved('PUT /schools/1/courses', sent))
+      .poll(() => sentTo('PUT /schools/1/courses', sent))
       .toEqual({
         changes: [{ id: 1, revision: 'r1', cells: cellsOf('KN1', { title: 'Knots and Splices' }) }],
         removed: [],
@@ -87,7 +89,9 @@ describe('the courses of a school', () => {
   });
 
   it('that someone else saved meanwhile are named, and kept over theirs only when told so', async () => {
-    const { person, sent } = show(two, { 'PUT /schools/1/courses': made(8, reply(two)) });
+    const { person, sent } = show(two, {
+      'PUT /schools/1/courses': made(8, { ...reply(two), saved: [{ id: 1, revision: 'r2' }] }),
+    });
     await screen.findByRole('grid');
     courseDrafts.change(
       1,
@@ -104,7 +108,7 @@ describe('the courses of a school', () => {
     await person.click(screen.getByRole('button', { name: 'Keep my changes over theirs' }));
     await person.click(screen.getByRole('button', { name: /^Save 1 course/ }));
     await expect
-      .poll(() => saved('PUT /schools/1/courses', sent))
+      .poll(() => sentTo('PUT /schools/1/courses', sent))
       .toMatchObject({ changes: [{ id: 1, revision: 'r1' }] });
   });
 

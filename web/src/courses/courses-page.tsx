@@ -13,12 +13,11 @@ import { useTextInAddress } from '../ui/address/use-text-in-address';
 import { Button } from '../ui/button';
 import { Empty } from '../ui/panel';
 import { CopySetUpDialog } from './copy-set-up-dialog';
-import { courseDrafts } from './course-drafts';
 import { CourseFilter } from './course-filter';
 import { courseLook } from './course-look';
 import { CoursesHeadline } from './courses-headline';
 import { DefaultsDialog } from './defaults-dialog';
-import { useCourses, usePlanCourseImport, useSaveCourses } from './queries';
+import { useCourses, useCourseTable, usePlanCourseImport } from './queries';
 
 /** The facts of all courses, edited as in a spreadsheet. */
 export function CoursesPage() {
@@ -51,12 +50,8 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
   return (
     <>
       <CellTableDesk
-        schoolId={schoolId}
-        look={courseLook}
-        thing="course"
+        of={useCourseTable(schoolId)}
         kept={reply.courses}
-        drafts={courseDrafts}
-        save={useSaveCourses(schoolId)}
         plan={usePlanCourseImport(schoolId)}
         exportAddress={`/schools/${schoolId}/courses/export`}
         headline={(counts) => (

@@ -7,9 +7,11 @@ import type {
   SaveCourseDefaultsRequest,
 } from '#contract/courses';
 import type { CourseField } from '#core/courses';
-import type { SaveRowsRequest } from '#contract/cell-tables';
+import type { SavedRows, SaveRowsRequest } from '#contract/cell-tables';
 import { api } from '../shell/api';
 import { useScope } from '../shell/scope';
+import { courseDrafts } from './course-drafts';
+import { courseLook } from './course-look';
 
 /** The courses of a school, with the scale that each uses in the chosen period. */
 export function useCourses(schoolId: number) {
@@ -26,11 +28,18 @@ function useCourseMutation<Request, Reply>(send: (request: Request) => Promise<R
   return useMutation({ mutationFn: send, onSuccess: () => client.invalidateQueries() });
 }
 
-export function useSaveCourses(schoolId: number) {
+/** The courses of a school as rows that are drafted and saved. */
+export function useCourseTable(schoolId: number) {
   const { periodId } = useScope();
-  return useCourseMutation((request: SaveRowsRequest<CourseField>) =>
-    api.put<CoursesReply>(`/schools/${schoolId}/courses?period=${periodId}`, request),
-  );
+  return {
+    schoolId,
+    look: courseLook,
+    thing: 'course',
+    drafts: courseDrafts,
+    queryKey: ['courses', schoolId, periodId],
+    send: (request: SaveRowsRequest<CourseField>) =>
+      api.put<CoursesReply & SavedRows>(`/schools/${schoolId}/courses?period=${periodId}`, request),
+  } as const;
 }
 
 export function useSaveCourseDefaults(schoolId: number) {

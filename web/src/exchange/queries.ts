@@ -6,6 +6,7 @@ import type {
   ExchangeSummaryReply,
 } from '#contract/exchange';
 import { api } from '../shell/api';
+import { keepReply } from '../shell/keep-reply';
 import { useWhenOver } from '../ui/use-when-over';
 
 const progressMilliseconds = 700;
@@ -48,7 +49,7 @@ export function useReadZip() {
       return api.post<ExchangeImportReply>('/exchange/imports', body);
     },
     onSuccess: (read) => {
-      client.setQueryData(['exchange', read.id], read);
+      keepReply(client, ['exchange', read.id], read);
       return client.invalidateQueries({ queryKey: ['exchange'], exact: true });
     },
   });
@@ -60,7 +61,7 @@ export function useExchangeActions(id: number) {
     accept: useMutation({
       mutationFn: (previewId: string) => api.post<ExchangeImportReply>(`/exchange/imports/${id}/accept`, { previewId }),
       onSuccess: (begun) => {
-        client.setQueryData(['exchange', id], begun);
+        keepReply(client, ['exchange', id], begun);
         return client.invalidateQueries({ queryKey: ['exchange'], exact: true });
       },
       onError: () => client.invalidateQueries({ queryKey: ['exchange', id] }),

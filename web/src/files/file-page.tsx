@@ -16,7 +16,7 @@ import { useKeys } from '../ui/use-keys';
 import { ColumnChooser } from './column-chooser';
 import { FileHeadline } from './file-headline';
 import { FileLedger } from './file-ledger';
-import { useFile, useFileActions } from './queries';
+import { useFile, useFileActions, useIsChoosing } from './queries';
 import { UnknownSections } from './unknown-sections';
 import { writesOf } from './words';
 
@@ -109,7 +109,8 @@ function FileActions({ file }: { file: FileImportReply }) {
   const { accept, undo, discard } = useFileActions(file.id);
   const navigate = useNavigate();
   const writes = writesOf(file.plan);
-  const canAccept = file.status === 'planned' && writes > 0 && !accept.isPending;
+  const isChoosing = useIsChoosing(file.id);
+  const canAccept = file.status === 'planned' && writes > 0 && !accept.isPending && !isChoosing;
   const takeBack = () =>
     undo.mutate(undefined, {
       onSuccess: ({ status }) =>

@@ -1,5 +1,5 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import type { ChooseColumnsRequest, FileImportReply, FileImportSummaryReply } from '#contract/files';
 import { showRoutes, type Answers } from '../../test/show-at.fixture';
 import { termLineOf } from '../../test/term-line.fixture';
@@ -142,6 +142,29 @@ describe('a file', () => {
     expect(asked()).toEqual({ sheet: 'Grades', headerRow: null });
     await person.selectOptions(screen.getByLabelText('Row with the column names'), 'no row');
     expect(asked()).toEqual({ sheet: null, headerRow: 0 });
+  });
+
+  it('shows what was chosen last while it is sent, and is not accepted before the answer is there', async () => {
+    const leadingRows = [['a title'], ['Number', 'Overall'], ['S10001', '70']];
+    const file = fileOf({ leadingRows, headerRow: 1 });
+    const waiting: (() => void)[] = [];
+    const { person, sent } = await show(file, {
+      'POST /file-imports/9/read-again': (request) =>
+        new Promise<object>((answer) => waiting.push(() => answer({ ...file, ...(request as object) }))),
+    });
+    const field = screen.getByLabelText<HTMLSelectElement>('Row with the column names');
+    const accept = screen.getByRole<HTMLButtonElement>('button', { name: /^Accept 10/ });
+    await person.selectOptions(field, '2');
+    await person.selectOptions(field, '3');
+    expect([field.value, accept.disabled]).toEqual(['3', true]);
+    waiting[0]!();
+    await vi.waitFor(() => expect(waiting).toHaveLength(2));
+    expect([field.value, accept.disabled]).toEqual(['3', true]);
+    await person.keyboard('{Control>}{Enter}{/Control}');
+    waiting[1]!();
+    await vi.waitFor(() => expect(accept.disabled).toBe(false));
+    expect(field.value).toBe('3');
+    expect(sent.filter(({ request }) => request.endsWith('/accept'))).toEqual([]);
   });
 
   it('asks once for a section it does not know', async () => {

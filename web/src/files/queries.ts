@@ -1,4 +1,4 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useIsMutating, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { isFileUnderWay } from '#core/files';
 import type {
   ChooseColumnsRequest,
@@ -9,12 +9,19 @@ import type {
   ReadAgainRequest,
 } from '#contract/files';
 import { api } from '../shell/api';
+import { keepReply } from '../shell/keep-reply';
 import { useRefreshCounts } from '../shell/scope';
 
 /** How often a file under way is asked how far it is. */
 const progressMilliseconds = 1_000;
 
 const fileKey = (id: number) => ['file', id];
+const choiceKey = (id: number) => ['what a file is', id];
+
+/** Whether a choice of what the file is was made and not yet answered: what the page shows is of the one before. */
+export function useIsChoosing(id: number): boolean {
+  return useIsMutating({ mutationKey: choiceKey(id) }) > 0;
+}
 
 export function useFiles(periodId: number) {
   return useQuery({
@@ -51,7 +58,7 @@ export function useReadFile(periodId: number) {
       return api.post<FileImportReply>(`/file-imports?period=${periodId}`, body);
     },
     onSuccess: (file) => {
-      client.setQueryData(fileKey(file.id), file);
+      keepReply(client, fileKey(file.id), file);
       return client.invalidateQueries({ queryKey: ['files'] });
     },
   });
@@ -62,26 +69,33 @@ export function useFileActions(id: number) {
   const client = useQueryClient();
   const refreshCounts = useRefreshCounts();
   const onSuccess = (file: FileImportReply) => {
-    client.setQueryData(fileKey(id), file);
+    keepReply(client, fileKey(id), file);
     void client.invalidateQueries({ queryKey: ['files'] });
     void client.invalidateQueries({ queryKey: ['sheet'] });
     refreshCounts();
   };
   const onError = () => client.invalidateQueries({ queryKey: fileKey(id) });
+  const show = (choice: Partial<FileImportReply>) =>
+    keepReply<FileImportReply>(client, fileKey(id), (file) => file && { ...file, ...choice });
+  // Choices are sent one after the other, each upon the one before; what was chosen since stays on the page.
+  const choices = {
+    mutationKey: choiceKey(id),
+    scope: { id: `file ${id}` },
+    onSuccess: (file: FileImportReply) => {
+      if (client.isMutating({ mutationKey: choiceKey(id) }) <= 1) onSuccess(file);
+    },
+    onError,
+  };
   return {
-    // One after the other, each upon what the one before chose.
     choose: useMutation({
-      scope: { id: `file ${id}` },
+      ...choices,
       mutationFn: (choice: ChooseColumnsRequest) => api.put<FileImportReply>(`/file-imports/${id}/columns`, choice),
-      onMutate: (choice) => client.setQueryData<FileImportReply>(fileKey(id), (file) => file && { ...file, ...choice }),
-      onSuccess,
-      onError,
+      onMutate: show,
     }),
     readAgain: useMutation({
-      scope: { id: `file ${id}` },
+      ...choices,
       mutationFn: (request: ReadAgainRequest) => api.post<FileImportReply>(`/file-imports/${id}/read-again`, request),
-      onSuccess,
-      onError,
+      onMutate: ({ sheet, headerRow }) => sheet === null && headerRow !== null && show({ headerRow }),
     }),
     accept: useMutation({
       mutationFn: (planNumber: number) => api.post<FileImportReply>(`/file-imports/${id}/accept`, { planNumber }),

@@ -1,5 +1,6 @@
 import { screen, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
+import type { SavedRows } from '#contract/cell-tables';
 import type { PeopleReply, PersonRowReply } from '#contract/people';
 import { personCells, personOf } from '../../test/people.fixture';
 import { made, showAt, type Answers } from '../../test/show-at.fixture';
@@ -8,7 +9,7 @@ import { peopleDrafts } from './people-drafts';
 import { PeoplePage } from './people-page';
 
 const three = [
-  personOf(1, personCells('S1', { familyName: 'Skerry' }), { isOfRoster: true }),
+  personOf(1, personCells('S1', { familyName: 'Skerry' }), { isOfRoster: true, sections: 3 }),
   personOf(2, personCells('S2', { familyName: 'Rook', givenName: 'Bo', yearGroup: '9' })),
   personOf(3, personCells('', { familyName: 'Holm', kind: 'staff', yearGroup: '', email: 'ben@school.example' })),
 ];
@@ -27,6 +28,12 @@ const cell = (row: number, column: number) => within(rows()[row]!).getAllByRole(
 const names = () => rows().map((_row, at) => cell(at, 2).textContent);
 const saveOf = (sent: readonly { request: string; body: unknown }[]) =>
   sent.find(({ request }) => request === 'PUT /schools/1/people')?.body;
+
+/** What a save answers: all people, and which of them the changed rows became. */
+const savedAs = (people: readonly PersonRowReply[], ...ids: number[]): PeopleReply & SavedRows => ({
+  people: [...people],
+  saved: ids.map((id) => ({ id, revision: people.find((one) => one.id === id)!.revision })),
+});
 
 beforeEach(() => peopleDrafts.discard(1));
 
@@ -49,11 +56,13 @@ describe('the people of a school', () => {
     await screen.findByRole('grid');
     expect(rows().map((_row, at) => cell(at, 8).textContent)).toEqual(['a roster', 'this school', 'this school']);
     await person.click(cell(0, 2));
-    expect(screen.getByRole('status').textContent).toMatch(/A roster brought this person: its next import writes/);
+    expect(screen.getByRole('status').textContent).toMatch(
+      /Sits in 3 sections\. A roster brought this person: its next import writes/,
+    );
   });
 
   it('a first list is pasted at once: rows below the last one are new people, and all of them are saved together', async () => {
-    const { person, sent } = show([], { 'PUT /schools/1/people': made(7, { people: three }) });
+    const { person, sent } = show([], { 'PUT /schools/1/people': made(7, savedAs(three, 1, 2)) });
     expect(await headline()).toBe('Upper School has 0 students and 0 staff.');
     await person.click(screen.getByRole('button', { name: 'New person' }));
     await person.click(cell(0, 1));
@@ -96,8 +105,64 @@ describe('the people of a school', () => {
     expect(screen.getByRole('status').textContent).toBe('Number of Rook, Bo: another student has this number too');
   });
 
+  it('typed during a save stay as they were typed, of new people too, and nobody else is asked about them', async () => {
+    let answer: (reply: object) => void = () => undefined;
+    const now = [...three, personOf(4, personCells('S9', { familyName: 'Kyle', givenName: 'Eve' }))];
+    let isSaved = false;
+    const { person, sent } = show(three, {
+      'GET /schools/1/people': () => ({ people: isSaved ? now : three }),
+      'PUT /schools/1/people': () => new Promise<object>((resolve) => (answer = resolve)),
+    });
+    await screen.findByRole('grid');
+    await person.click(cell(2, 1));
+    await person.paste('\tHolm\tAda\nS9\tKyle\tEve\tstudent\t10');
+    await person.keyboard('{Control>}s{/Control}');
+    await expect.poll(() => saveOf(sent)).toMatchObject({ changes: [{ id: null, cells: { familyName: 'Kyle' } }] });
+    await person.click(cell(3, 5));
+    await person.keyboard('11{Enter}');
+    await person.click(cell(1, 5));
+    await person.keyboard('12{Enter}');
+    isSaved = true;
+    answer(made(9, savedAs(now, 4)));
+    await screen.findByText('1 person saved.');
+    expect(await headline()).toBe('Upper School has 3 students and 1 staff; 2 are changed and not saved.');
+    expect([cell(1, 5).textContent, cell(3, 5).textContent, names()]).toEqual([
+      '12',
+      '11',
+      ['Skerry', 'Rook', 'Holm', 'Kyle'],
+    ]);
+    expect(screen.queryByText(/Someone else/)).toBeNull();
+    await person.keyboard('{Control>}s{/Control}');
+    await expect
+      .poll(() => sent.findLast(({ request }) => request.startsWith('PUT'))?.body)
+      .toMatchObject({
+        changes: [
+          { id: 2, revision: 'r2', cells: { yearGroup: '12' } },
+          { id: 4, revision: 'r4', cells: { yearGroup: '11' } },
+        ],
+      });
+  });
+
+  it('saved without an answer are not saved a second time: the row says that it is there', async () => {
+    let people = three.slice(0, 2);
+    const { person } = show(people, {
+      'GET /schools/1/people': () => ({ people }),
+      'PUT /schools/1/people': () => {
+        people = [...three.slice(0, 2), personOf(7, personCells('S7', { familyName: 'Kyle', yearGroup: '9' }))];
+        throw new TypeError('the line was cut');
+      },
+    });
+    await screen.findByRole('grid');
+    await person.click(cell(1, 1));
+    await person.paste('S2\tRook\tBo\tstudent\t9\nS7\tKyle\tAda\tstudent\t9');
+    await person.keyboard('{Control>}s{/Control}');
+    await expect.poll(async () => headline()).toMatch(/; 1 is changed and not saved, 2 cannot be saved yet\.$/);
+    await person.click(cell(3, 1));
+    expect(screen.getByRole('status').textContent).toMatch(/exactly this row is saved already; remove it here/);
+  });
+
   it('move to another year together', async () => {
-    const { person, sent } = show(three, { 'PUT /schools/1/people': made(8, { people: three }) });
+    const { person, sent } = show(three, { 'PUT /schools/1/people': made(8, savedAs(three, 1, 2)) });
     await screen.findByRole('grid');
     for (const row of [0, 1]) await person.click(within(cell(row, 0)).getByRole('checkbox'));
     await person.type(screen.getByRole('textbox', { name: 'Value' }), '11');

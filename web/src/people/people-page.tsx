@@ -15,9 +15,8 @@ import { Select } from '../ui/choice/select';
 import { showCount } from '../ui/format';
 import { FigureButton } from '../ui/page';
 import { Empty } from '../ui/panel';
-import { peopleDrafts } from './people-drafts';
 import { personLook } from './person-look';
-import { usePeople, usePlanPeopleImport, useSavePeople } from './queries';
+import { usePeople, usePeopleTable, usePlanPeopleImport } from './queries';
 
 /** The students and staff of a school, edited as in a spreadsheet. */
 export function PeoplePage() {
@@ -51,12 +50,8 @@ function PeopleDesk({ schoolId, schoolName, reply: { people } }: DeskProps) {
   const students = people.filter(({ cells }) => cells.kind === 'student').length;
   return (
     <CellTableDesk
-      schoolId={schoolId}
-      look={personLook}
-      thing="person"
+      of={usePeopleTable(schoolId)}
       kept={people}
-      drafts={peopleDrafts}
-      save={useSavePeople(schoolId)}
       plan={usePlanPeopleImport(schoolId)}
       exportAddress={`/schools/${schoolId}/people/export`}
       headline={(counts) => (

@@ -1,8 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import type { PersonField } from '#core/people';
-import type { SaveRowsRequest } from '#contract/cell-tables';
+import type { SavedRows, SaveRowsRequest } from '#contract/cell-tables';
 import type { PeopleImportReply, PeopleReply } from '#contract/people';
 import { api } from '../shell/api';
+import { peopleDrafts } from './people-drafts';
+import { personLook } from './person-look';
 
 /** The students and staff of a school. */
 export function usePeople(schoolId: number) {
@@ -12,13 +14,17 @@ export function usePeople(schoolId: number) {
   });
 }
 
-/** Names show everywhere. */
-export function useSavePeople(schoolId: number) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (request: SaveRowsRequest<PersonField>) => api.put<PeopleReply>(`/schools/${schoolId}/people`, request),
-    onSuccess: () => client.invalidateQueries(),
-  });
+/** The people of a school as rows that are drafted and saved. */
+export function usePeopleTable(schoolId: number) {
+  return {
+    schoolId,
+    look: personLook,
+    thing: 'person',
+    drafts: peopleDrafts,
+    queryKey: ['people', schoolId],
+    send: (request: SaveRowsRequest<PersonField>) =>
+      api.put<PeopleReply & SavedRows>(`/schools/${schoolId}/people`, request),
+  } as const;
 }
 
 /** What a file would change; nothing is written by reading it. */

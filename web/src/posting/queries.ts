@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
 import type { SaveSheetReply, SaveSheetRequest, SheetListReply, SheetReply } from '#contract/posting';
 import { api } from '../shell/api';
+import { keepReply } from '../shell/keep-reply';
 import { useRefreshCounts } from '../shell/scope';
 import { useInPeopleOrder } from '../ui/people-order';
 
@@ -40,7 +41,8 @@ export function useSaveSheet(key: SheetKey) {
     mutationFn: (request: SaveSheetRequest) => api.put<SaveSheetReply>(addressOf(key), request),
     onSuccess: ({ receipt, rows }) => {
       const saved = new Map(rows.map((row) => [row.enrollmentId, row]));
-      client.setQueryData<SheetReply>(
+      keepReply<SheetReply>(
+        client,
         ['sheet', key],
         (sheet) =>
           sheet && {

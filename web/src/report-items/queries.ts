@@ -17,6 +17,7 @@ import type {
   SaveItemRequest,
 } from '#contract/report-items';
 import { api } from '../shell/api';
+import { keepReply } from '../shell/keep-reply';
 import { useScope } from '../shell/scope';
 
 const key = (schoolId: number, periodId: number) => ['report-items', schoolId, periodId];
@@ -91,7 +92,7 @@ export function useOrderItems(schoolId: number) {
           ...reply,
           items: reply.items.toSorted((a, b) => itemIds.indexOf(a.id) - itemIds.indexOf(b.id)),
         });
-        client.setQueryData<ReportItemsReply>(key(schoolId, periodId), (reply) => reply && ordered(reply));
+        keepReply<ReportItemsReply>(client, key(schoolId, periodId), (reply) => reply && ordered(reply));
       },
       onError: () => void client.invalidateQueries({ queryKey: key(schoolId, periodId) }),
     },
@@ -113,7 +114,7 @@ function useItemsMutation<Request>(
     onSuccess: (reply) => {
       // What has been moved since, and waits to be sent, stays moved.
       if (client.isMutating({ mutationKey: ['report-items', schoolId] }) <= 1)
-        client.setQueryData(key(schoolId, periodId), reply);
+        keepReply(client, key(schoolId, periodId), reply);
       void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'report-items' });
     },
   });

@@ -11,6 +11,7 @@ import type {
   RunsReply,
 } from '#contract/runs';
 import { api } from '../shell/api';
+import { keepReply } from '../shell/keep-reply';
 import { useRefreshCounts } from '../shell/scope';
 import { showProblem } from '../shell/show-problem';
 
@@ -76,7 +77,7 @@ export function usePlanRun() {
   return useMutation({
     mutationFn: (request: PlanRunRequest) => api.post<RunReply>('/runs', request),
     onSuccess: (run) => {
-      client.setQueryData(['run', run.id], run);
+      keepReply(client, ['run', run.id], run);
       return client.invalidateQueries({ queryKey: ['runs'] });
     },
     onError: showProblem,
@@ -86,7 +87,7 @@ export function usePlanRun() {
 /** How a platform runs by itself. */
 export function usePlatformHabits(schoolId: number) {
   const client = useQueryClient();
-  const onSuccess = (runs: RunsReply) => client.setQueryData(['runs', schoolId], runs);
+  const onSuccess = (runs: RunsReply) => keepReply(client, ['runs', schoolId], runs);
   return {
     nightly: useMutation({
       mutationFn: ({ id, ...request }: NightlyRequest & { id: number }) =>
@@ -108,7 +109,7 @@ export function useRunActions(id: number) {
   const client = useQueryClient();
   const refreshCounts = useRefreshCounts();
   const onSuccess = (run: RunReply) => {
-    client.setQueryData(['run', id], run);
+    keepReply(client, ['run', id], run);
     for (const key of ['runs', 'run-rows', 'sheet', 'book', 'last-run'])
       void client.invalidateQueries({ queryKey: [key] });
     refreshCounts();

@@ -57,6 +57,13 @@ export function createDraftStore<Body, Base>(kind: string) {
         draft && !isSame(draft.now, sent) ? { basedOn, now: draft.now, undo: [sent] } : undefined,
       );
     },
+    /** After a save of parts: what is left of the draft goes on, upon what is saved now. */
+    settleTo(id: DraftKey, basedOn: Base, saved: Body, left: (now: Body) => Body): void {
+      update(id, (draft) => {
+        const now = draft && left(draft.now);
+        return now === undefined || isSame(now, saved) ? undefined : { basedOn, now, undo: [saved] };
+      });
+    },
     discard: (id: DraftKey) => update(id, () => undefined),
   };
 }

@@ -8,6 +8,7 @@ import type {
   TranscriptReply,
 } from '#contract/transcripts';
 import { api } from '../shell/api';
+import { keepReply } from '../shell/keep-reply';
 import { useRefreshCounts } from '../shell/scope';
 import { useInPeopleOrder } from '../ui/people-order';
 
@@ -27,7 +28,7 @@ export function useSeal(periodId: number) {
       refreshCounts();
       void client.invalidateQueries({ queryKey: ['sheet'] });
       void client.invalidateQueries({ queryKey: ['transcript'] });
-      client.setQueryData(['readiness', periodId], readiness);
+      keepReply(client, ['readiness', periodId], readiness);
     },
   });
 }

@@ -1,5 +1,6 @@
 import { personTable, type PersonField } from '#core/people';
 import type { PersonRowReply } from '#contract/people';
+import { counted } from '#contract/messages';
 import type { TableLook } from '../cell-tables/table-look';
 
 /** How people show as a spreadsheet. */
@@ -20,9 +21,14 @@ export const personLook: TableLook<PersonField, PersonRowReply> = {
     heading: 'Kept by',
     width: 92,
     cell: ({ isOfRoster }) => (isOfRoster ? 'a roster' : 'this school'),
-    reasonOf: ({ isOfRoster }) =>
-      isOfRoster
-        ? 'A roster brought this person: its next import writes names, number, e-mail and year as it has them.'
-        : undefined,
+    reasonOf: ({ isOfRoster, sections, cells }) =>
+      [
+        sections > 0 ? `${cells.kind === 'student' ? 'Sits in' : 'Teaches'} ${counted(sections, 'section')}.` : '',
+        isOfRoster
+          ? 'A roster brought this person: its next import writes names, number, e-mail and year as it has them.'
+          : '',
+      ]
+        .join(' ')
+        .trim() || undefined,
   },
 };
