@@ -1,6 +1,8 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { periodUses } from './calendar/calendar.repository.js';
 import { personUses } from './people/roster.repository.js';
+import { enrollmentUses } from './sections/enrollments.repository.js';
+import { sectionUses } from './sections/own-sections.repository.js';
 import { schoolUses } from './schools/school.thing.js';
 import type { UseBy } from '#server/platform';
 import { startTestServer, type TestServer } from '../test/test-server.js';
@@ -25,6 +27,8 @@ it.each<[string, readonly UseBy[], readonly string[]]>([
   ['people', personUses, []],
   ['schools', schoolUses, []],
   ['periods', periodUses, withPeriods],
+  ['sections', sectionUses, ['stale_books.section_id']],
+  ['enrollments', enrollmentUses, ['calculated_grades.enrollment_id']],
 ])('all that refers to %s is asked before one of them goes', async (table, uses, besides) => {
   const { rows } = await server.database.pool.query<{ column: string }>(
     `SELECT c.conrelid::regclass || '.' || a.attname AS column FROM pg_constraint c

@@ -66,6 +66,38 @@ export const problemCodes = {
     'Some people need correcting',
     '{count, plural, one {# cell} other {# cells}} cannot be accepted. Nothing was saved.',
   ],
+  'sections-faulty': [
+    422,
+    'Some sections need correcting',
+    '{count, plural, one {# cell} other {# cells}} cannot be accepted. Nothing was saved.',
+  ],
+  'section-number-taken': [409, 'That number is taken', '{name} has another section {number} in the same period.'],
+  'section-graded': [
+    409,
+    'The section has grades',
+    '{name} keeps its course and its period, as grades are posted in it. Make another section instead.',
+  ],
+  'section-strange': [
+    422,
+    'The section cannot be used like this',
+    'The course, the teacher and the period of a section are of one school, and one of the staff teaches it.',
+  ],
+  'columns-of-sections-missing': [
+    422,
+    'No sections found',
+    '{name} has no row that names a column for the course and one for the number of the section.',
+  ],
+  'enrollments-faulty': [
+    422,
+    'Some enrollments need correcting',
+    '{count, plural, one {# cell} other {# cells}} cannot be accepted. Nothing was saved.',
+  ],
+  'enrolled-already': [409, 'That student is enrolled already', '{student} has a seat in that section already.'],
+  'columns-of-enrollments-missing': [
+    422,
+    'No enrollments found',
+    '{name} has no row that names a column for the section and one for the student.',
+  ],
   'number-taken': [409, 'That number is taken', '{name} cannot have the number {number}: another student has it.'],
   'columns-of-names-missing': [
     422,

@@ -9,7 +9,17 @@ export type CellFault =
   | 'kind-unknown'
   | 'day-unreadable'
   | 'birth-day-unlikely'
-  | 'address-unreadable';
+  | 'address-unreadable'
+  | 'course-unknown'
+  | 'teacher-unknown'
+  | 'period-unknown'
+  | 'section-unknown'
+  | 'student-unknown'
+  | 'name-of-several'
+  | 'section-number-unreadable'
+  | 'day-outside-year'
+  | 'day-outside-period'
+  | 'day-before-first';
 
 /** The facts of a thing as text, as in the cells of a spreadsheet. */
 export type Cells<Field extends string> = Readonly<Record<Field, string>>;
@@ -28,12 +38,28 @@ export interface CellTable<Field extends string> {
   readonly unique: { readonly field: Field; readonly keyOf: (cells: Cells<Field>) => string };
   /** What is wrong with the text of a cell, or undefined when it can be taken. */
   readonly fault: (field: Field, text: string) => CellFault | undefined;
+  /** What is wrong with cells beside one another, none of which is wrong by itself. */
+  readonly together: (cells: Cells<Field>) => Readonly<Partial<Record<Field, CellFault>>>;
   /** The text as it will stand once taken. */
   readonly tidy: (field: Field, text: string) => string;
   /** By what a row is known again, the surest first; of rows that share one, none is known by it. */
   readonly identities: (cells: Cells<Field>) => readonly string[];
   /** Whether a row is surely not what it seems to be by one of them. */
   readonly isOther: (said: Cells<Field>, kept: Cells<Field>) => boolean;
+}
+
+/** What is wrong with a row: cell by cell, and with its cells beside one another where none is wrong by itself. */
+export function faultsOfRow<Field extends string>(
+  { fields, fault, together }: CellTable<Field>,
+  cells: Cells<Field>,
+): readonly { readonly field: Field; readonly fault: CellFault }[] {
+  const own = fields.flatMap((field) => {
+    const found = fault(field, cells[field]);
+    return found ? [{ field, fault: found }] : [];
+  });
+  if (own.length > 0) return own;
+  const found = together(cells);
+  return fields.flatMap((field) => (found[field] ? [{ field, fault: found[field] }] : []));
 }
 
 /** Cells that hold nothing. */

@@ -1,4 +1,4 @@
-import { emptyCells, foldCell, type CellFault, type Cells, type CellTable } from './cell-table.js';
+import { emptyCells, faultsOfRow, foldCell, type CellFault, type Cells, type CellTable } from './cell-table.js';
 
 export type RowOutcome = 'new' | 'changed' | 'same' | 'faulty' | 'twice';
 
@@ -79,10 +79,7 @@ function planRow<Field extends string>(
 ): RowPlan<Field> {
   const before = kept?.cells ?? emptyCells(table);
   const read = cellsOf(table, before, cells, columns);
-  const faults = table.fields.flatMap((field) => {
-    const fault = table.fault(field, read[field]);
-    return fault ? [{ field, fault }] : [];
-  });
+  const faults = faultsOfRow(table, read);
   const changed = table.fields.filter((field) => read[field] !== before[field]);
   const outcome = faults.length > 0 ? 'faulty' : !kept ? 'new' : changed.length > 0 ? 'changed' : 'same';
   return { row, outcome, cells: read, id: kept?.id ?? null, changed, faults };

@@ -137,6 +137,7 @@ export const courseTable: CellTable<CourseField> = {
   neededColumns: ['code'],
   unique: { field: 'code', keyOf: ({ code }) => code },
   fault: cellFault,
+  together: () => ({}),
   tidy: tidyCell,
   identities: ({ code }) => (code.trim() === '' ? [] : [foldCell(code)]),
   isOther: () => false,

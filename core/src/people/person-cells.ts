@@ -132,6 +132,7 @@ export const personTable: CellTable<PersonField> = {
   // The staff may be numbered like students.
   unique: { field: 'number', keyOf: ({ kind, number }) => (kindOf(kind) === 'staff' ? '' : number) },
   fault,
+  together: () => ({}),
   tidy,
   identities({ number, email, familyName, givenName, birthDate }) {
     const name = [familyName, givenName].map(foldCell).join(', ');

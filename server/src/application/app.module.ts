@@ -14,6 +14,7 @@ import { ChangesModule } from '#server/changes';
 import { MailModule } from '#server/mail';
 import { MatchingModule } from '#server/matching';
 import { PeopleModule } from '#server/people';
+import { SectionsModule } from '#server/sections';
 import {
   AccessGuard,
   createValidationPipe,
@@ -47,6 +48,7 @@ export class AppModule {
         MailModule,
         MatchingModule,
         PeopleModule,
+        SectionsModule,
         PostingModule,
         ReportItemsModule,
         ScalesModule,

@@ -1,4 +1,4 @@
-import { foldCell, type Cells, type CellTable } from '#core/cell-tables';
+import { faultsOfRow, foldCell, type Cells, type CellTable } from '#core/cell-tables';
 import { cellFaultSentences, type RowChange } from '#contract/cell-tables';
 import { Refusal, type FieldFault } from '#server/platform';
 
@@ -8,17 +8,18 @@ import { Refusal, type FieldFault } from '#server/platform';
  * @param sharing what would be right there
  */
 export function rowFaults<Field extends string>(
-  { fields, fault, unique }: CellTable<Field>,
+  table: CellTable<Field>,
   changes: readonly RowChange<Field>[],
   taken: readonly string[],
   sharing: string,
 ): FieldFault[] {
+  const { unique } = table;
   const known = new Set(taken.map(foldCell));
   return changes.flatMap(({ cells }, index) => {
-    const faults = fields.flatMap((field): FieldFault[] => {
-      const found = fault(field, cells[field]);
-      return found ? [{ field: `changes.${index}.cells.${field}`, detail: cellFaultSentences[found] }] : [];
-    });
+    const faults = faultsOfRow(table, cells).map(({ field, fault }): FieldFault => ({
+      field: `changes.${index}.cells.${field}`,
+      detail: cellFaultSentences[fault],
+    }));
     const own = foldCell(unique.keyOf(cells));
     if (own !== '' && known.has(own)) faults.push({ field: `changes.${index}.cells.${unique.field}`, detail: sharing });
     known.add(own);

@@ -26,6 +26,13 @@ export async function uploadedTableOrThrow(upload: Express.Multer.File | undefin
   return { name, rows: table.rows };
 }
 
+/** Codes of the refusals of files that lack the columns without which no row is known. */
+type MissingColumns =
+  | 'column-code-missing'
+  | 'columns-of-names-missing'
+  | 'columns-of-sections-missing'
+  | 'columns-of-enrollments-missing';
+
 /**
  * What taking in a file would change. Nothing is written; the changes are saved like typed ones.
  * @param missing the code of the refusal where no row names the needed columns
@@ -34,7 +41,7 @@ export function planOrRefuse<Field extends string>(
   table: CellTable<Field>,
   { name, rows }: UploadedRows,
   existing: readonly { readonly id: number; readonly cells: Cells<Field> }[],
-  missing: 'column-code-missing' | 'columns-of-names-missing',
+  missing: MissingColumns,
 ): TableImportReply<Field> {
   const plan = planRows(table, rows, existing);
   if (!plan) throw new Refusal(missing, { name });

@@ -16,7 +16,7 @@ import { ImportRowsDialog } from './import-rows-dialog';
 import { StaleRows } from './stale-rows';
 import { ExportLinks, ImportButton } from './table-files';
 import type { TableRow } from './table-look';
-import type { TableOfSchool } from './use-save-rows';
+import type { KeptTable } from './use-save-rows';
 import { useTableDraft } from './use-table-draft';
 
 /** What the person has selected, and what can be done with it. */
@@ -29,7 +29,7 @@ export interface Selected<Field extends string, Kept extends KeptRow<Field>> {
 
 interface CellTableDeskProps<Field extends string, Kept extends KeptRow<Field>> {
   /** What it calls one row is also the key by which the address names one. */
-  readonly of: TableOfSchool<Field, Kept>;
+  readonly of: KeptTable<Field, Kept>;
   readonly kept: readonly Kept[];
   readonly plan: UseMutationResult<TableImportReply<Field>, Error, File>;
   /** Of the files that hold all rows. */

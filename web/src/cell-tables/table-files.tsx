@@ -40,7 +40,11 @@ export function ExportLinks({ address }: { address: string }) {
     <span className="flex items-center gap-3">
       <Download size={14} aria-hidden />
       {(['csv', 'xlsx'] as const).map((type) => (
-        <a key={type} href={`/api${address}?type=${type}`} className="font-semibold text-eucalypt hover:underline">
+        <a
+          key={type}
+          href={`/api${address}${address.includes('?') ? '&' : '?'}type=${type}`}
+          className="font-semibold text-eucalypt hover:underline"
+        >
           {type.toUpperCase()}
         </a>
       ))}

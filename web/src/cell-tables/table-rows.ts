@@ -1,4 +1,4 @@
-import { emptyCells, foldCell, type Cells, type CellTable } from '#core/cell-tables';
+import { emptyCells, faultsOfRow, foldCell, type Cells, type CellTable } from '#core/cell-tables';
 import {
   cellFaultSentences,
   type KeptRow,
@@ -52,10 +52,7 @@ export function tableRows<Field extends string, Kept extends KeptRow<Field>>(
   return all.map((row) => {
     const before = row.reply?.cells ?? none;
     const faults: Partial<Record<Field, string>> = {};
-    for (const field of table.fields) {
-      const fault = table.fault(field, row.cells[field]);
-      if (fault) faults[field] = cellFaultSentences[fault];
-    }
+    for (const { field, fault } of faultsOfRow(table, row.cells)) faults[field] = cellFaultSentences[fault];
     if (!row.reply && keptTexts.has(textOfRow(table, row.cells)))
       faults[table.unique.field] = 'nothing: exactly this row is saved already; remove it here';
     const own = foldCell(table.unique.keyOf(row.cells));

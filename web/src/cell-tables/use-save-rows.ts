@@ -10,9 +10,10 @@ import { showProblem } from '../shell/show-problem';
 import type { TableLook } from './table-look';
 import { countOf, noChanges, requestOf, withoutSent, type RowChanges } from './table-rows';
 
-/** Rows of one kind in a school: how they look, where they are kept, and where what is not saved yet is. */
-export interface TableOfSchool<Field extends string, Kept extends KeptRow<Field>> {
-  readonly schoolId: number;
+/** Rows of one kind: how they look, where they are kept, and where what is not saved yet is. */
+export interface KeptTable<Field extends string, Kept extends KeptRow<Field>> {
+  /** Under which the draft is kept. */
+  readonly draftKey: number | string;
   readonly look: TableLook<Field, Kept>;
   /** What one row is, such as "course". */
   readonly thing: CountedThing;
@@ -23,14 +24,14 @@ export interface TableOfSchool<Field extends string, Kept extends KeptRow<Field>
 }
 
 /** Saves a draft of rows. What is typed meanwhile stays, also when the page is left before the answer comes. */
-export function useSaveRows<Field extends string, Kept extends KeptRow<Field>>(of: TableOfSchool<Field, Kept>) {
-  const { schoolId, look, thing, drafts, queryKey, send } = of;
+export function useSaveRows<Field extends string, Kept extends KeptRow<Field>>(of: KeptTable<Field, Kept>) {
+  const { draftKey, look, thing, drafts, queryKey, send } = of;
   const client = useQueryClient();
   const tellOfChange = useTellOfChange();
   return useMutation({
     mutationFn: (sent: RowChanges<Field>) => send(requestOf(sent)),
     onSuccess: (reply, sent) => {
-      drafts.settleTo(schoolId, null, noChanges, (now) => withoutSent(look.table, now, sent, reply));
+      drafts.settleTo(draftKey, null, noChanges, (now) => withoutSent(look.table, now, sent, reply));
       keepReply(client, queryKey, reply);
       tellOfChange(`${counted(countOf(sent), thing)} saved.`, reply);
       void client.invalidateQueries();

@@ -15,24 +15,24 @@ import {
   type CellEdit,
   type RowChanges,
 } from './table-rows';
-import { useSaveRows, type TableOfSchool } from './use-save-rows';
+import { useSaveRows, type KeptTable } from './use-save-rows';
 
 /** The rows of a table as they are drafted on those that are kept, what of them is selected, and their save. */
 export function useTableDraft<Field extends string, Kept extends KeptRow<Field>>(
-  of: TableOfSchool<Field, Kept>,
+  of: KeptTable<Field, Kept>,
   kept: readonly Kept[],
 ) {
-  const { schoolId, look, drafts } = of;
+  const { draftKey, look, drafts } = of;
   const { table } = look;
   const save = useSaveRows(of);
-  const changes: RowChanges<Field> = drafts.use(schoolId)?.now ?? noChanges;
+  const changes: RowChanges<Field> = drafts.use(draftKey)?.now ?? noChanges;
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const all = useMemo(() => tableRows(table, kept, changes, look.shared), [table, kept, changes, look.shared]);
   const faulty = all.filter(({ faults }) => Object.keys(faults).length > 0).length;
   const count = countOf(changes);
   const stale = staleKeys(changes, kept);
   const chosen = all.filter(({ key }) => marked.has(key));
-  const change = (next: RowChanges<Field>) => drafts.change(schoolId, null, noChanges, next);
+  const change = (next: RowChanges<Field>) => drafts.change(draftKey, null, noChanges, next);
   const canSave = count > 0 && faulty === 0 && stale.length === 0 && !save.isPending;
   return {
     all,
@@ -47,8 +47,8 @@ export function useTableDraft<Field extends string, Kept extends KeptRow<Field>>
       return found ? look.titleOf(found.cells) : key;
     }),
     keepMine: () => change(rebased(changes, kept)),
-    undoStep: () => drafts.undo(schoolId),
-    discard: () => drafts.discard(schoolId),
+    undoStep: () => drafts.undo(draftKey),
+    discard: () => drafts.discard(draftKey),
     edit: (
       edits: readonly CellEdit<Field, Kept>[],
       begin: Partial<Cells<Field>>,

@@ -4,7 +4,9 @@ import { courseFields, courseLengths, courseLevels, type CourseField } from '#co
 import type { CourseReply, CoursesReply } from '#contract/courses';
 import { CellTableDesk } from '../cell-tables/cell-table-desk';
 import { SetValueBar } from '../cell-tables/set-value-bar';
+import { TableFilter } from '../cell-tables/table-filter';
 import type { TableRow } from '../cell-tables/table-look';
+import { usePlanRows } from '../cell-tables/use-plan-rows';
 import { SetUpNote } from '../set-up/set-up-note';
 import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
@@ -13,11 +15,10 @@ import { useTextInAddress } from '../ui/address/use-text-in-address';
 import { Button } from '../ui/button';
 import { Empty } from '../ui/panel';
 import { CopySetUpDialog } from './copy-set-up-dialog';
-import { CourseFilter } from './course-filter';
 import { courseLook } from './course-look';
 import { CoursesHeadline } from './courses-headline';
 import { DefaultsDialog } from './defaults-dialog';
-import { useCourses, useCourseTable, usePlanCourseImport } from './queries';
+import { useCourses, useCourseTable } from './queries';
 
 /** The facts of all courses, edited as in a spreadsheet. */
 export function CoursesPage() {
@@ -52,7 +53,7 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
       <CellTableDesk
         of={useCourseTable(schoolId)}
         kept={reply.courses}
-        plan={usePlanCourseImport(schoolId)}
+        plan={usePlanRows<CourseField>(`/schools/${schoolId}/courses/import`)}
         exportAddress={`/schools/${schoolId}/courses/export`}
         headline={(counts) => (
           <CoursesHeadline
@@ -65,13 +66,21 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
         beginsWith={beginsLike}
         isShown={isShown}
         filter={
-          <CourseFilter
-            departments={departments}
-            department={department ?? ''}
+          <TableFilter
+            choices={[
+              {
+                label: 'Department shown',
+                value: department ?? '',
+                options: [['', 'all departments'], ...departments.map((name) => [name, name] as const)],
+                onChange: (to) => setSearch((before) => searchWith(before, { department: to }), { replace: true }),
+              },
+            ]}
+            label="Title or code"
             text={text}
-            onDepartment={(to) => setSearch((before) => searchWith(before, { department: to }), { replace: true })}
             onText={onText}
-          />
+          >
+            Type to replace, Enter to edit, paste a block, Ctrl D fills down, Space selects. Grey italics are inherited.
+          </TableFilter>
         }
         moreActions={<Button onClick={() => setDialog('defaults')}>Defaults</Button>}
         note={<SetUpNote place="courses" />}

@@ -1,11 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type {
-  CopySetUpReply,
-  CopySetUpRequest,
-  CourseImportReply,
-  CoursesReply,
-  SaveCourseDefaultsRequest,
-} from '#contract/courses';
+import type { CopySetUpReply, CopySetUpRequest, CoursesReply, SaveCourseDefaultsRequest } from '#contract/courses';
 import type { CourseField } from '#core/courses';
 import type { SavedRows, SaveRowsRequest } from '#contract/cell-tables';
 import { api } from '../shell/api';
@@ -32,7 +26,7 @@ function useCourseMutation<Request, Reply>(send: (request: Request) => Promise<R
 export function useCourseTable(schoolId: number) {
   const { periodId } = useScope();
   return {
-    schoolId,
+    draftKey: schoolId,
     look: courseLook,
     thing: 'course',
     drafts: courseDrafts,
@@ -47,17 +41,6 @@ export function useSaveCourseDefaults(schoolId: number) {
   return useCourseMutation((request: SaveCourseDefaultsRequest) =>
     api.put<CoursesReply>(`/schools/${schoolId}/course-defaults?period=${periodId}`, request),
   );
-}
-
-/** What a file would change; nothing is written by reading it. */
-export function usePlanCourseImport(schoolId: number) {
-  return useMutation({
-    mutationFn: (file: File) => {
-      const form = new FormData();
-      form.set('file', file);
-      return api.post<CourseImportReply>(`/schools/${schoolId}/courses/import`, form);
-    },
-  });
 }
 
 export function usePreviewCopy(courseId: number) {

@@ -4,19 +4,20 @@ import { personKinds, type PersonField } from '#core/people';
 import type { PeopleReply, PersonRowReply } from '#contract/people';
 import { counted } from '#contract/messages';
 import { CellTableDesk } from '../cell-tables/cell-table-desk';
+import { TableFilter } from '../cell-tables/table-filter';
 import { SetValueBar } from '../cell-tables/set-value-bar';
+import { usePlanRows } from '../cell-tables/use-plan-rows';
 import { UnsavedWords } from '../cell-tables/unsaved-words';
 import type { TableRow } from '../cell-tables/table-look';
 import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
 import { searchWith } from '../ui/address/search-with';
 import { useTextInAddress } from '../ui/address/use-text-in-address';
-import { Select } from '../ui/choice/select';
 import { showCount } from '../ui/format';
 import { FigureButton } from '../ui/page';
 import { Empty } from '../ui/panel';
 import { personLook } from './person-look';
-import { usePeople, usePeopleTable, usePlanPeopleImport } from './queries';
+import { usePeople, usePeopleTable } from './queries';
 
 /** The students and staff of a school, edited as in a spreadsheet. */
 export function PeoplePage() {
@@ -52,7 +53,7 @@ function PeopleDesk({ schoolId, schoolName, reply: { people } }: DeskProps) {
     <CellTableDesk
       of={usePeopleTable(schoolId)}
       kept={people}
-      plan={usePlanPeopleImport(schoolId)}
+      plan={usePlanRows<PersonField>(`/schools/${schoolId}/people/import`)}
       exportAddress={`/schools/${schoolId}/people/export`}
       headline={(counts) => (
         <>
@@ -66,49 +67,30 @@ function PeopleDesk({ schoolId, schoolName, reply: { people } }: DeskProps) {
       beginsWith={beginsLike}
       isShown={isShown}
       filter={
-        <div className="flex flex-wrap items-center gap-2 border-b border-hairline px-4 py-1.5 text-[13px]">
-          <Select
-            aria-label="Kind of people shown"
-            value={kind ?? ''}
-            className="h-7 rounded border border-control bg-surface px-1.5"
-            onChange={({ target }) =>
-              setSearch((before) => searchWith(before, { kind: target.value }), { replace: true })
-            }
-          >
-            <option value="">everybody</option>
-            {personKinds.map((each) => (
-              <option key={each} value={each}>
-                {each === 'student' ? 'students' : 'staff'}
-              </option>
-            ))}
-          </Select>
-          <Select
-            aria-label="Year shown"
-            value={year ?? ''}
-            className="h-7 rounded border border-control bg-surface px-1.5"
-            onChange={({ target }) =>
-              setSearch((before) => searchWith(before, { year: target.value }), { replace: true })
-            }
-          >
-            <option value="">of every year</option>
-            {years.toSorted(byFigure).map((each) => (
-              <option key={each} value={each}>
-                of year {each}
-              </option>
-            ))}
-          </Select>
-          <input
-            type="search"
-            aria-label="Name, number or address"
-            placeholder="name, number or address"
-            value={text}
-            onChange={(event) => onText(event.target.value)}
-            className="h-7 w-[220px] rounded border border-control bg-surface px-2"
-          />
-          <span className="text-[12px] text-quiet">
-            Rows pasted below the last one are new people; with their headings they are looked at first.
-          </span>
-        </div>
+        <TableFilter
+          choices={[
+            {
+              label: 'Kind of people shown',
+              value: kind ?? '',
+              options: [['', 'everybody'], ...personKinds.map((each) => [each, kindWords[each]] as const)],
+              onChange: (chosen) => setSearch((before) => searchWith(before, { kind: chosen }), { replace: true }),
+            },
+            {
+              label: 'Year shown',
+              value: year ?? '',
+              options: [
+                ['', 'of every year'],
+                ...years.toSorted(byFigure).map((each) => [each, `of year ${each}`] as const),
+              ],
+              onChange: (chosen) => setSearch((before) => searchWith(before, { year: chosen }), { replace: true }),
+            },
+          ]}
+          label="Name, number or address"
+          text={text}
+          onText={onText}
+        >
+          Rows pasted below the last one are new people; with their headings they are looked at first.
+        </TableFilter>
       }
       bar={(selected) => (
         <SetValueBar
@@ -130,6 +112,8 @@ function PeopleDesk({ schoolId, schoolName, reply: { people } }: DeskProps) {
     />
   );
 }
+
+const kindWords = { student: 'students', staff: 'staff' } as const;
 
 /** A new person is what the one beside them is. */
 function beginsLike(beside: TableRow<PersonField, PersonRowReply> | undefined) {

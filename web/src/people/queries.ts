@@ -1,7 +1,7 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { PersonField } from '#core/people';
 import type { SavedRows, SaveRowsRequest } from '#contract/cell-tables';
-import type { PeopleImportReply, PeopleReply } from '#contract/people';
+import type { PeopleReply } from '#contract/people';
 import { api } from '../shell/api';
 import { peopleDrafts } from './people-drafts';
 import { personLook } from './person-look';
@@ -17,7 +17,7 @@ export function usePeople(schoolId: number) {
 /** The people of a school as rows that are drafted and saved. */
 export function usePeopleTable(schoolId: number) {
   return {
-    schoolId,
+    draftKey: schoolId,
     look: personLook,
     thing: 'person',
     drafts: peopleDrafts,
@@ -25,15 +25,4 @@ export function usePeopleTable(schoolId: number) {
     send: (request: SaveRowsRequest<PersonField>) =>
       api.put<PeopleReply & SavedRows>(`/schools/${schoolId}/people`, request),
   } as const;
-}
-
-/** What a file would change; nothing is written by reading it. */
-export function usePlanPeopleImport(schoolId: number) {
-  return useMutation({
-    mutationFn: (file: File) => {
-      const form = new FormData();
-      form.set('file', file);
-      return api.post<PeopleImportReply>(`/schools/${schoolId}/people/import`, form);
-    },
-  });
 }

@@ -55,6 +55,8 @@ const things: Readonly<Record<string, CountedThing>> = {
   calendars: 'calendar',
   courses: 'course list',
   people: 'list of people',
+  sections: 'list of sections',
+  enrollments: 'list of enrollments',
   gpa: 'GPA setting',
   marks: 'grade sheet',
   policies: 'policy',

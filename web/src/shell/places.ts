@@ -31,6 +31,8 @@ export const steps: readonly Step[] = [
       { path: 'people', name: 'People' },
       { path: 'report-items', name: 'Report items' },
       { path: 'courses', name: 'Courses' },
+      { path: 'sections', name: 'Sections' },
+      { path: 'enrollments', name: 'Enrollments' },
       { path: 'calculation', name: 'Calculation' },
       { path: 'set-up', name: 'Check' },
     ],

@@ -90,8 +90,12 @@ export function useCellCursor(options: CellCursorOptions) {
   const { rows, columns, firstRow = 0, isReadOnly = false, isGrowing = false, textAt } = options;
   const gridId = useId();
   const scroller = useRef<HTMLDivElement>(null);
-  const [cursor, setCursor] = useState<Cursor>({ row: firstRow, column: 0, anchorRow: firstRow, anchorColumn: 0 });
-  const [editing, setEditing] = useState<string | undefined>();
+  const [put, setCursor] = useState<Cursor>({ row: firstRow, column: 0, anchorRow: firstRow, anchorColumn: 0 });
+  const [begun, setEditing] = useState<string | undefined>();
+  // Rows may have gone since the cursor was put: what was begun in one of them is for no other.
+  const lastRow = Math.max(0, rows - 1);
+  const cursor: Cursor = { ...put, row: Math.min(put.row, lastRow), anchorRow: Math.min(put.anchorRow, lastRow) };
+  const editing = put.row > lastRow ? undefined : begun;
   const range: CellRange = {
     fromRow: Math.min(cursor.row, cursor.anchorRow),
     toRow: Math.max(cursor.row, cursor.anchorRow),
@@ -129,6 +133,7 @@ export function useCellCursor(options: CellCursorOptions) {
     begin: (row: number, column: number) => !isLocked(row, column) && setEditing(textAt(row, column)),
     take: (text: string, then: 'down' | 'right' | 'stay' | 'leave') => {
       const { row, column } = cursor;
+      if (editing === undefined) return;
       if (text !== textAt(row, column)) edit([[row, column, text]], 'typed');
       moveTo(then === 'down' ? rowBelow(row) : row, column + (then === 'right' ? 1 : 0), false, then !== 'leave');
     },

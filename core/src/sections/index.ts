@@ -1,0 +1,19 @@
+export {
+  cellsOfEnrollment,
+  enrollmentOfCells,
+  enrollmentTable,
+  type EnrollmentCells,
+  type EnrollmentDirectory,
+  type EnrollmentField,
+  type OwnEnrollment,
+} from './enrollment-cells.js';
+export { nameBook, type NamedThing } from './name-book.js';
+export {
+  cellsOfSection,
+  sectionOfCells,
+  sectionTable,
+  type OwnSection,
+  type SectionCells,
+  type SectionDirectory,
+  type SectionField,
+} from './section-cells.js';

@@ -1,0 +1,47 @@
+import { foldCell } from '#core/cell-tables';
+
+/** Something that the cells of others name, such as the course of a section. */
+export interface NamedThing {
+  readonly id: number;
+  /** What it is called, the usual name first; each may be another's too. */
+  readonly names: readonly string[];
+  /** What tells it from another one of the same name, such as a number or an address; empty where nothing does. */
+  readonly apart: string;
+}
+
+/** How things are called in cells, each by a text that is its alone. */
+export interface NameBook {
+  /** Empty for what the book does not have. */
+  readonly textOf: (id: number) => string;
+  /** The number of what a text names; "several" where it names more than one, undefined where it names none. */
+  readonly read: (text: string) => number | 'several' | undefined;
+  /** All texts, in the order of the things. */
+  readonly texts: readonly string[];
+}
+
+/**
+ * A book of names. Things of one name are told apart by what stands in brackets behind it.
+ * @example nameBook([{ id: 7, names: ['Reed, Tamsin', 'Tamsin Reed'], apart: 'T7' }]).read('tamsin reed') // 7
+ */
+export function nameBook(things: readonly NamedThing[]): NameBook {
+  const ids = new Map<string, number | 'several'>();
+  const note = (text: string, id: number) => {
+    const key = foldCell(text);
+    if (key !== '') ids.set(key, ids.has(key) && ids.get(key) !== id ? 'several' : id);
+  };
+  for (const { id, names, apart } of things) for (const name of [...names, apart]) note(name, id);
+  const texts = new Map<number, string>();
+  for (const { id, names, apart } of things) {
+    const [usual = ''] = names;
+    const isAlone = (text: string) => text !== '' && ids.get(foldCell(text)) === id;
+    const told = `${usual} (${apart})`;
+    const text = isAlone(usual) ? usual : isAlone(apart) && !ids.has(foldCell(told)) ? told : `${usual} (no. ${id})`;
+    texts.set(id, text);
+    ids.set(foldCell(text), id);
+  }
+  return {
+    textOf: (id) => texts.get(id) ?? '',
+    read: (text) => ids.get(foldCell(text)),
+    texts: [...texts.values()],
+  };
+}

@@ -1,0 +1,142 @@
+import { Injectable } from '@nestjs/common';
+import { liesIn, yearOf } from '#core/calendar';
+import {
+  cellsOfEnrollment,
+  enrollmentOfCells,
+  enrollmentTable,
+  type EnrollmentCells,
+  type EnrollmentDirectory,
+} from '#core/sections';
+import {
+  enrollmentDirectoryOf,
+  type EnrollmentsImportReply,
+  type EnrollmentsReply,
+  type SavedEnrollmentsReply,
+  type SaveEnrollmentsRequest,
+} from '#contract/sections';
+import { PeriodsRepository } from '#server/calendar';
+import {
+  actionOfRows,
+  idsOfChanges,
+  planOrRefuse,
+  refuseUnknownRows,
+  rowFaults,
+  savedRows,
+  type UploadedRows,
+} from '#server/cell-tables';
+import { Changes, revisionOf, type Edit } from '#server/changes';
+import { nextIds, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { valueOfEnrollment } from './enrollment.thing.js';
+import { EnrollmentsRepository, type KeptEnrollment } from './enrollments.repository.js';
+import { OwnSectionsRepository, type KeptSection } from './own-sections.repository.js';
+
+/** Which seats are meant: all of the year that a period lies in, or those of one section. */
+export interface Seats {
+  readonly schoolId: number;
+  readonly periodId: number;
+  readonly sectionId: number | null;
+}
+
+/** Who sits in the sections of a year, by hand or from a file. */
+@Injectable()
+export class EnrollmentsService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly enrollments: EnrollmentsRepository,
+    private readonly sections: OwnSectionsRepository,
+    private readonly periods: PeriodsRepository,
+    private readonly changes: Changes,
+  ) {}
+
+  of(seats: Seats): Promise<EnrollmentsReply> {
+    return this.transactions.snapshot(async (queries) => (await this.read(queries, seats)).reply);
+  }
+
+  async cellsOf(seats: Seats): Promise<{ directory: EnrollmentDirectory; rows: EnrollmentCells[] }> {
+    const { reply, directory } = await this.transactions.snapshot((queries) => this.read(queries, seats));
+    return { directory, rows: reply.enrollments.map(({ cells }) => cells) };
+  }
+
+  /** Changes, adds and removes enrollments: all of it, or nothing. */
+  async save(actor: Actor, seats: Seats, { changes, removed }: SaveEnrollmentsRequest): Promise<SavedEnrollmentsReply> {
+    return this.transactions.run(async (queries) => {
+      const { own, reply, directory } = await this.read(queries, seats);
+      refuseUnknownRows('enrollment', own, changes, removed);
+      const changed = new Set([...removed, ...changes.flatMap(({ id }) => id ?? [])]);
+      const table = enrollmentTable(directory);
+      const others = reply.enrollments
+        .filter(({ id }) => !changed.has(id))
+        .map(({ cells }) => table.unique.keyOf(cells));
+      const faults = rowFaults(table, changes, others, 'a student who does not sit in the section yet');
+      if (faults.length > 0) throw new Refusal('enrollments-faulty', { count: faults.length }, faults);
+      const ids = idsOfChanges(
+        changes,
+        await nextIds(queries, 'enrollments', changes.filter(({ id }) => id === null).length),
+      );
+      const edits = changes.map(({ id, revision, cells }, at): Edit => {
+        const after = enrollmentOfCells(directory, cells);
+        return { kind: 'enrollment', id: String(ids[at]), ...(id !== null && { expected: revision }), after };
+      });
+      const byId = new Map(own.map((enrollment) => [enrollment.id, enrollment.student]));
+      await this.changes.make(queries, actor, {
+        action: actionOfRows(
+          'enrollment',
+          { changes, removed },
+          (id) => `the enrollment of ${byId.get(id)}`,
+          ({ cells }) => `${cells.student} to ${cells.section}`,
+        ),
+        edits: [...removed.map((id) => ({ kind: 'enrollment', id: String(id), after: null })), ...edits],
+      });
+      const after = await this.read(queries, seats);
+      return { ...after.reply, ...savedRows(ids, after.reply.enrollments) };
+    });
+  }
+
+  async planImport(seats: Seats, file: UploadedRows): Promise<EnrollmentsImportReply> {
+    const { reply, directory } = await this.transactions.snapshot((queries) => this.read(queries, seats));
+    return planOrRefuse(enrollmentTable(directory), file, reply.enrollments, 'columns-of-enrollments-missing');
+  }
+
+  private async read(
+    queries: Queries,
+    { schoolId, periodId, sectionId }: Seats,
+  ): Promise<{ own: KeptEnrollment[]; reply: EnrollmentsReply; directory: EnrollmentDirectory }> {
+    const all = await this.periods.ofSchool(queries, schoolId);
+    const period = all.find(({ id }) => id === periodId);
+    if (!period) throw new Refusal('not-found', { what: 'period', id: periodId });
+    const year = yearOf(all, period);
+    const periods = all.filter((each) => liesIn(all, each, year));
+    const kept = await this.sections.ofPeriods(
+      queries,
+      periods.map(({ id }) => id),
+    );
+    const own = sectionId === null ? kept : kept.filter(({ id }) => id === sectionId);
+    if (sectionId !== null && own.length === 0) throw new Refusal('not-found', { what: 'section', id: sectionId });
+    const places = new Map(own.map(({ id }, at) => [id, at]));
+    const seated = (await this.enrollments.inSections(queries, [...places.keys()])).toSorted(
+      (a, b) => places.get(a.sectionId)! - places.get(b.sectionId)!,
+    );
+    const students = await this.enrollments.studentsOf(queries, schoolId, [
+      ...new Set(seated.map(({ studentId }) => studentId)),
+    ]);
+    const codes = new Map((await this.sections.coursesOf(queries, schoolId)).map(({ id, apart }) => [id, apart]));
+    const periodOf = (section: KeptSection) => periods.find(({ id }) => id === section.periodId)!;
+    const sections = own.map((section) => ({
+      id: section.id,
+      names: [section.name, `${codes.get(section.courseId)} ${section.number}`],
+      apart: `${section.name}, ${periodOf(section).name}`,
+      startsOn: section.startsOn ?? periodOf(section).startsOn,
+      endsOn: section.endsOn ?? periodOf(section).endsOn,
+    }));
+    const days = { startsOn: year.startsOn, endsOn: year.endsOn };
+    const directory = enrollmentDirectoryOf({ sections, students, year: days });
+    const enrollments = seated.map((enrollment) => ({
+      id: enrollment.id,
+      revision: revisionOf(valueOfEnrollment(enrollment)),
+      cells: cellsOfEnrollment(directory, enrollment),
+      sectionId: enrollment.sectionId,
+      isOfRoster: enrollment.isOfRoster,
+    }));
+    return { own: seated, directory, reply: { yearId: year.id, year: days, sections, students, enrollments } };
+  }
+}

@@ -1,0 +1,1 @@
+export { SectionsModule } from './sections.module.js';

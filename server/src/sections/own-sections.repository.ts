@@ -1,0 +1,146 @@
+import { Injectable } from '@nestjs/common';
+import { asc, eq, sql, type SQL } from 'drizzle-orm';
+import { dayOrThrow } from '#core/calendar';
+import type { NamedThing, OwnSection } from '#core/sections';
+import { intArray, sectionName, tables, type Queries, type UseBy } from '#server/platform';
+
+const { courses, people, sections } = tables;
+
+export interface KeptSection extends OwnSection {
+  readonly id: number;
+  readonly name: string;
+  /** Whether a roster brought it, by an id of its own. */
+  readonly isOfRoster: boolean;
+}
+
+/** What keeps a section from being removed. */
+export const sectionUses: readonly UseBy[] = [
+  ['enrollments', 'section_id', 'enrollment'],
+  ['assignments', 'section_id', 'assignment'],
+  ['categories', 'section_id', 'category'],
+  ['calculation_policies', 'section_id', 'calculation of its own'],
+  ['scale_placements', 'section_id', 'place where it is in force'],
+  ['platform_classes', 'section_id', 'joined class'],
+  ['receipts', 'section_id', 'receipt'],
+  ['file_imports', 'section_id', 'file'],
+];
+
+/** Sections as a school keeps them, and whom and what their cells name. */
+@Injectable()
+export class OwnSectionsRepository {
+  /** Those that run in one of some periods, by course and number. */
+  ofPeriods(queries: Queries, periodIds: readonly number[]): Promise<KeptSection[]> {
+    return this.where(queries, sql`${sections.periodId} = ANY(${intArray(periodIds)})`);
+  }
+
+  byIds(queries: Queries, ids: readonly number[]): Promise<KeptSection[]> {
+    return this.where(queries, sql`${sections.id} = ANY(${intArray(ids)})`);
+  }
+
+  private async where(queries: Queries, condition: SQL): Promise<KeptSection[]> {
+    const { id, courseId, number, teacherId, periodId, startsOn, endsOn } = sections;
+    const isOfRoster = sql<boolean>`EXISTS (SELECT 1 FROM sourced_ids i WHERE i.kind = 'section' AND i.our_id = ${id}
+      AND i.sourced_id <> 'section-' || ${id})`;
+    const rows = await queries
+      .select({ id, courseId, number, teacherId, periodId, startsOn, endsOn, name: sectionName, isOfRoster })
+      .from(sections)
+      .innerJoin(courses, eq(courses.id, courseId))
+      .where(condition)
+      .orderBy(asc(courses.title), asc(number), asc(id));
+    return rows.map((row) => ({ ...row, startsOn: dayOrNull(row.startsOn), endsOn: dayOrNull(row.endsOn) }));
+  }
+
+  async coursesOf(queries: Queries, schoolId: number): Promise<NamedThing[]> {
+    const rows = await queries
+      .select({ id: courses.id, title: courses.title, code: courses.code })
+      .from(courses)
+      .where(eq(courses.schoolId, schoolId))
+      .orderBy(asc(courses.title), asc(courses.id));
+    return rows.map(({ id, title, code }) => ({ id, names: [title], apart: code }));
+  }
+
+  /** A school's staff, and those of no school. */
+  async staffOf(queries: Queries, schoolId: number): Promise<NamedThing[]> {
+    const rows = await queries
+      .select({
+        id: people.id,
+        familyName: people.familyName,
+        givenName: people.givenName,
+        number: people.number,
+        email: people.email,
+      })
+      .from(people)
+      .where(sql`${people.kind} = 'staff' AND (${people.schoolId} = ${schoolId} OR ${people.schoolId} IS NULL)`)
+      .orderBy(asc(people.familyName), asc(people.givenName), asc(people.id));
+    return rows.map(({ id, familyName, givenName, number, email }) => ({
+      id,
+      names: [`${familyName}, ${givenName}`, `${givenName} ${familyName}`, number ?? ''],
+      apart: email || (number ?? ''),
+    }));
+  }
+
+  /** How many sit in each, or have sat. */
+  async studentsIn(queries: Queries, ids: readonly number[]): Promise<ReadonlyMap<number, number>> {
+    const { rows } = await queries.execute<{ id: number; count: number }>(sql`
+      SELECT section_id AS id, count(*)::int AS count FROM enrollments WHERE section_id = ANY(${intArray(ids)}) GROUP BY 1`);
+    return new Map(rows.map(({ id, count }) => [id, count]));
+  }
+
+  /** Of some sections, those in which grades are posted. */
+  async withGrades(queries: Queries, ids: readonly number[]): Promise<ReadonlySet<number>> {
+    const { rows } = await queries.execute<{ id: number }>(sql`
+      SELECT DISTINCT e.section_id AS id FROM enrollments e JOIN grades g ON g.enrollment_id = e.id
+      WHERE e.section_id = ANY(${intArray(ids)})`);
+    return new Set(rows.map(({ id }) => id));
+  }
+
+  /** Of some sections, those whose course, teacher and period are not all of one school, or who are taught by a student. */
+  async strangers(queries: Queries, ids: readonly number[]): Promise<number[]> {
+    const { rows } = await queries.execute<{ id: number }>(sql`
+      SELECT s.id FROM sections s JOIN courses c ON c.id = s.course_id JOIN people t ON t.id = s.teacher_id
+      JOIN periods p ON p.id = s.period_id
+      WHERE s.id = ANY(${intArray(ids)})
+        AND (t.kind <> 'staff' OR p.school_id <> c.school_id OR t.school_id <> c.school_id) ORDER BY s.id`);
+    return rows.map(({ id }) => id);
+  }
+
+  /** One that would have the number of another of its course in its period; undefined where none would. */
+  async takenBeside(
+    queries: Queries,
+    kept: readonly (OwnSection & { readonly id: number })[],
+  ): Promise<{ readonly number: number; readonly course: string } | undefined> {
+    const { rows } = await queries.execute<{ number: number; course: string }>(sql`
+      SELECT n.number, c.title AS course FROM jsonb_to_recordset(${JSON.stringify(kept)}::jsonb)
+        AS n (id int, "courseId" int, number int, "periodId" int)
+      JOIN courses c ON c.id = n."courseId"
+      JOIN sections s ON s.course_id = n."courseId" AND s.number = n.number AND s.period_id = n."periodId"
+      WHERE NOT s.id = ANY(${intArray(kept.map(({ id }) => id))}) ORDER BY c.title, n.number LIMIT 1`);
+    return rows[0];
+  }
+
+  /** Makes and changes sections; two may change numbers with each other. */
+  async put(queries: Queries, kept: readonly (OwnSection & { readonly id: number })[]): Promise<void> {
+    if (kept.length === 0) return;
+    // For a moment none has a number that another one gets.
+    await queries.execute(sql`UPDATE sections SET number = -id WHERE id = ANY(${intArray(kept.map(({ id }) => id))})`);
+    await queries.execute(sql`
+      INSERT INTO sections (id, course_id, number, teacher_id, period_id, starts_on, ends_on)
+      SELECT n.id, n."courseId", n.number, n."teacherId", n."periodId", n."startsOn", n."endsOn"
+      FROM jsonb_to_recordset(${JSON.stringify(kept)}::jsonb)
+        AS n (id int, "courseId" int, number int, "teacherId" int, "periodId" int, "startsOn" date, "endsOn" date)
+      ON CONFLICT (id) DO UPDATE SET course_id = excluded.course_id, number = excluded.number,
+        teacher_id = excluded.teacher_id, period_id = excluded.period_id, starts_on = excluded.starts_on,
+        ends_on = excluded.ends_on`);
+  }
+
+  /** What was worked out for a section that nothing hangs on is nothing. */
+  async remove(queries: Queries, ids: readonly number[]): Promise<void> {
+    if (ids.length === 0) return;
+    await queries.execute(sql`DELETE FROM stale_books WHERE section_id = ANY(${intArray(ids)})`);
+    await queries.execute(sql`DELETE FROM sections WHERE id = ANY(${intArray(ids)})`);
+  }
+}
+
+function dayOrNull(text: string | null) {
+  return text === null ? null : dayOrThrow(text);
+}

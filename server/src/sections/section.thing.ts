@@ -1,0 +1,73 @@
+import type { OwnSection } from '#core/sections';
+import { usesInWords } from '#contract/messages';
+import { ThingOf, type Thing } from '#server/changes';
+import { countUses, Refusal, registrars, type Queries } from '#server/platform';
+import { OwnSectionsRepository, sectionUses } from './own-sections.repository.js';
+
+export function valueOfSection(section: OwnSection): OwnSection {
+  const { courseId, number, teacherId, periodId, startsOn, endsOn } = section;
+  return { courseId, number, teacherId, periodId, startsOn, endsOn };
+}
+
+/** Sections, by their numbers in the database. One on which something hangs is not removed. */
+@ThingOf({ kind: 'section', called: 'the section', policy: registrars })
+export class SectionThing implements Thing<OwnSection> {
+  constructor(private readonly sections: OwnSectionsRepository) {}
+
+  async names(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+    const found = await this.sections.byIds(queries, ids.map(Number));
+    return new Map(found.map(({ id, name }) => [String(id), name]));
+  }
+
+  async read(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, OwnSection>> {
+    const found = await this.sections.byIds(queries, ids.map(Number));
+    return new Map(found.map((section) => [String(section.id), valueOfSection(section)]));
+  }
+
+  /** Where grades are posted, the course and the period stay: what is expected of the grades rests on them. */
+  async check(queries: Queries, values: ReadonlyMap<string, OwnSection | null>): Promise<void> {
+    const before = await this.sections.byIds(queries, [...values.keys()].map(Number));
+    const removed = before.filter(({ id }) => values.get(String(id)) === null);
+    const uses = await countUses(
+      queries,
+      sectionUses,
+      removed.map(({ id }) => id),
+    );
+    for (const { id, name } of removed)
+      if (uses.has(id))
+        throw new Refusal('in-use', {
+          what: 'The section',
+          name,
+          uses: usesInWords({ counts: uses.get(id)! }),
+          instead: 'Take that out of it first.',
+        });
+    const moved = before.filter(({ id, courseId, periodId }) => {
+      const after = values.get(String(id));
+      return after && (after.courseId !== courseId || after.periodId !== periodId);
+    });
+    const graded = await this.sections.withGrades(
+      queries,
+      moved.map(({ id }) => id),
+    );
+    const kept = moved.find(({ id }) => graded.has(id));
+    if (kept) throw new Refusal('section-graded', { name: kept.name });
+  }
+
+  /** @throws Refusal section-number-taken, section-strange */
+  async write(queries: Queries, values: ReadonlyMap<string, OwnSection | null>): Promise<void> {
+    const ids = [...values.keys()].map(Number);
+    await this.sections.remove(
+      queries,
+      ids.filter((id) => values.get(String(id)) === null),
+    );
+    const kept = ids.flatMap((id) => {
+      const value = values.get(String(id));
+      return value ? [{ ...value, id }] : [];
+    });
+    const twice = await this.sections.takenBeside(queries, kept);
+    if (twice) throw new Refusal('section-number-taken', { number: twice.number, name: twice.course });
+    await this.sections.put(queries, kept);
+    const [stranger] = await this.sections.strangers(queries, ids);
+    if (stranger !== undefined) throw new Refusal('section-strange', { id: stranger });
+  }
+}

@@ -1,0 +1,25 @@
+import { Module } from '@nestjs/common';
+import { CalendarModule } from '#server/calendar';
+import { ChangesModule } from '#server/changes';
+import { EnrollmentThing } from './enrollment.thing.js';
+import { EnrollmentsController } from './enrollments.controller.js';
+import { EnrollmentsRepository } from './enrollments.repository.js';
+import { EnrollmentsService } from './enrollments.service.js';
+import { OwnSectionsRepository } from './own-sections.repository.js';
+import { SectionThing } from './section.thing.js';
+import { SectionsController } from './sections.controller.js';
+import { SectionsService } from './sections.service.js';
+
+@Module({
+  imports: [CalendarModule, ChangesModule],
+  controllers: [EnrollmentsController, SectionsController],
+  providers: [
+    EnrollmentThing,
+    EnrollmentsRepository,
+    EnrollmentsService,
+    OwnSectionsRepository,
+    SectionThing,
+    SectionsService,
+  ],
+})
+export class SectionsModule {}

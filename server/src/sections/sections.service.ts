@@ -1,0 +1,121 @@
+import { Injectable } from '@nestjs/common';
+import { liesIn, yearOf } from '#core/calendar';
+import { cellsOfSection, sectionOfCells, sectionTable, type SectionCells, type SectionDirectory } from '#core/sections';
+import {
+  sectionDirectoryOf,
+  type SavedSectionsReply,
+  type SaveSectionsRequest,
+  type SectionsImportReply,
+  type SectionsReply,
+} from '#contract/sections';
+import { PeriodsRepository } from '#server/calendar';
+import {
+  actionOfRows,
+  idsOfChanges,
+  planOrRefuse,
+  refuseUnknownRows,
+  rowFaults,
+  savedRows,
+  type UploadedRows,
+} from '#server/cell-tables';
+import { Changes, revisionOf, type Edit } from '#server/changes';
+import { nextIds, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { OwnSectionsRepository, type KeptSection } from './own-sections.repository.js';
+import { valueOfSection } from './section.thing.js';
+
+/** The sections of a year, made and mended by hand or from a file. */
+@Injectable()
+export class SectionsService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly sections: OwnSectionsRepository,
+    private readonly periods: PeriodsRepository,
+    private readonly changes: Changes,
+  ) {}
+
+  /** Of the year that a period lies in. */
+  ofYear(schoolId: number, periodId: number): Promise<SectionsReply> {
+    return this.transactions.snapshot(async (queries) => (await this.read(queries, schoolId, periodId)).reply);
+  }
+
+  async cellsOf(schoolId: number, periodId: number): Promise<{ directory: SectionDirectory; rows: SectionCells[] }> {
+    const { reply, directory } = await this.transactions.snapshot((queries) => this.read(queries, schoolId, periodId));
+    return { directory, rows: reply.sections.map(({ cells }) => cells) };
+  }
+
+  /** Changes, adds and removes sections: all of it, or nothing. */
+  async save(
+    actor: Actor,
+    schoolId: number,
+    periodId: number,
+    { changes, removed }: SaveSectionsRequest,
+  ): Promise<SavedSectionsReply> {
+    return this.transactions.run(async (queries) => {
+      const { own, reply, directory } = await this.read(queries, schoolId, periodId);
+      refuseUnknownRows('section', own, changes, removed);
+      const changed = new Set([...removed, ...changes.flatMap(({ id }) => id ?? [])]);
+      const table = sectionTable(directory);
+      const others = reply.sections.filter(({ id }) => !changed.has(id)).map(({ cells }) => table.unique.keyOf(cells));
+      const faults = rowFaults(table, changes, others, 'a number that no other section of the course has');
+      if (faults.length > 0) throw new Refusal('sections-faulty', { count: faults.length }, faults);
+      const ids = idsOfChanges(
+        changes,
+        await nextIds(queries, 'sections', changes.filter(({ id }) => id === null).length),
+      );
+      const edits = changes.map(({ id, revision, cells }, at): Edit => {
+        const after = sectionOfCells(directory, cells);
+        return { kind: 'section', id: String(ids[at]), ...(id !== null && { expected: revision }), after };
+      });
+      await this.changes.make(queries, actor, {
+        action: actionOfRows(
+          'section',
+          { changes, removed },
+          (id) => own.find((section) => section.id === id)!.name,
+          ({ cells }) => `${cells.course} ${cells.number}`,
+        ),
+        edits: [...removed.map((id) => ({ kind: 'section', id: String(id), after: null })), ...edits],
+      });
+      const after = await this.read(queries, schoolId, periodId);
+      return { ...after.reply, ...savedRows(ids, after.reply.sections) };
+    });
+  }
+
+  async planImport(schoolId: number, periodId: number, file: UploadedRows): Promise<SectionsImportReply> {
+    const { reply, directory } = await this.transactions.snapshot((queries) => this.read(queries, schoolId, periodId));
+    return planOrRefuse(sectionTable(directory), file, reply.sections, 'columns-of-sections-missing');
+  }
+
+  private async read(
+    queries: Queries,
+    schoolId: number,
+    periodId: number,
+  ): Promise<{ own: KeptSection[]; reply: SectionsReply; directory: SectionDirectory }> {
+    const all = await this.periods.ofSchool(queries, schoolId);
+    const period = all.find(({ id }) => id === periodId);
+    if (!period) throw new Refusal('not-found', { what: 'period', id: periodId });
+    const year = yearOf(all, period);
+    const periods = all
+      .filter((each) => liesIn(all, each, year))
+      .map(({ id, name, startsOn, endsOn }) => ({ id, names: [name], apart: '', startsOn, endsOn }));
+    const courses = await this.sections.coursesOf(queries, schoolId);
+    const staff = await this.sections.staffOf(queries, schoolId);
+    const directory = sectionDirectoryOf({ courses, staff, periods, yearId: year.id });
+    const own = await this.sections.ofPeriods(
+      queries,
+      periods.map(({ id }) => id),
+    );
+    const students = await this.sections.studentsIn(
+      queries,
+      own.map(({ id }) => id),
+    );
+    const sections = own.map((section) => ({
+      id: section.id,
+      revision: revisionOf(valueOfSection(section)),
+      cells: cellsOfSection(directory, section),
+      name: section.name,
+      students: students.get(section.id) ?? 0,
+      isOfRoster: section.isOfRoster,
+    }));
+    return { own, directory, reply: { yearId: year.id, courses, staff, periods, sections } };
+  }
+}

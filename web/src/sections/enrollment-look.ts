@@ -1,0 +1,28 @@
+import { enrollmentTable, type EnrollmentDirectory, type EnrollmentField } from '#core/sections';
+import type { EnrollmentRowReply } from '#contract/sections';
+import type { TableLook } from '../cell-tables/table-look';
+
+/** How those who sit in sections show as a spreadsheet. */
+export function enrollmentLook(directory: EnrollmentDirectory): TableLook<EnrollmentField, EnrollmentRowReply> {
+  return {
+    table: enrollmentTable(directory),
+    label: 'Enrollments',
+    newOne: 'the new enrollment',
+    titleOf: ({ student }) => student,
+    shared: 'this student has a seat in the section already',
+    widths: { section: 230, student: 250, enteredOn: 110, withdrawnOn: 110 },
+    staying: ['section', 'student'],
+    main: 'student',
+    onPoint: new Set(),
+    inFigures: new Set(['enteredOn', 'withdrawnOn']),
+    standIn: (_row, field) => (field === 'enteredOn' ? 'with the section' : ''),
+    reasonOf: () => undefined,
+    told: {
+      heading: 'Kept by',
+      width: 92,
+      cell: ({ isOfRoster }) => (isOfRoster ? 'a roster' : 'this school'),
+      reasonOf: ({ isOfRoster }) =>
+        isOfRoster ? 'A roster brought this enrollment: its next import writes its days as it has them.' : undefined,
+    },
+  };
+}

@@ -1,0 +1,123 @@
+import { useCallback } from 'react';
+import { useSearchParams } from 'react-router';
+import type { SectionField } from '#core/sections';
+import type { SectionRowReply, SectionsReply } from '#contract/sections';
+import { counted } from '#contract/messages';
+import { CellTableDesk } from '../cell-tables/cell-table-desk';
+import { TableFilter } from '../cell-tables/table-filter';
+import { SetValueBar } from '../cell-tables/set-value-bar';
+import type { TableRow } from '../cell-tables/table-look';
+import { usePlanRows } from '../cell-tables/use-plan-rows';
+import { UnsavedWords } from '../cell-tables/unsaved-words';
+import { PageFace } from '../shell/awaited-page';
+import { usePeriod, useScope } from '../shell/scope';
+import { searchWith } from '../ui/address/search-with';
+import { useTextInAddress } from '../ui/address/use-text-in-address';
+import { Figure, FigureButton } from '../ui/page';
+import { Empty } from '../ui/panel';
+import { nextOf } from './next-section';
+import { useSections, useSectionTable } from './queries';
+
+/** The sections of a year, edited as in a spreadsheet. */
+export function SectionsPage() {
+  const { termLine } = usePeriod();
+  const sections = useSections();
+  const { data: reply } = sections;
+  if (!reply || !termLine) return <PageFace queries={[sections]} />;
+  return <SectionsDesk key={reply.yearId} schoolName={termLine.school.shortName} reply={reply} />;
+}
+
+function SectionsDesk({ schoolName, reply }: { readonly schoolName: string; readonly reply: SectionsReply }) {
+  const { schoolId, periodId, path } = useScope();
+  const [search, setSearch] = useSearchParams();
+  const [text, onText] = useTextInAddress('text');
+  const period = search.get('runs');
+  const isEmptyOnly = search.get('empty') !== null;
+  const { sections, courses, staff, periods, yearId } = reply;
+  const table = useSectionTable(reply);
+  const show = (wanted: Readonly<Record<string, string>>) => setSearch(wanted, { replace: true });
+  const isShown = useCallback(
+    ({ cells, reply: kept }: TableRow<SectionField, SectionRowReply>) =>
+      (period === null || cells.period === (period === 'year' ? '' : period)) &&
+      (!isEmptyOnly || kept?.students === 0) &&
+      `${cells.course} ${cells.number} ${cells.teacher}`.toLowerCase().includes(text.trim().toLowerCase()),
+    [period, isEmptyOnly, text],
+  );
+  const yearName = periods.find(({ id }) => id === yearId)?.names[0] ?? '';
+  const within = periods.filter(({ id }) => id !== yearId).map(({ names }) => names[0]!);
+  const taught = new Set(sections.map(({ cells }) => cells.teacher)).size;
+  const unseated = sections.filter(({ students }) => students === 0).length;
+  const choices = {
+    teacher: staff.map(({ id }) => table.directory.staff.textOf(id)),
+    period: ['', ...within],
+  };
+  return (
+    <CellTableDesk
+      of={table}
+      kept={sections}
+      plan={usePlanRows<SectionField>(`/schools/${schoolId}/sections/import?period=${periodId}`)}
+      exportAddress={`/schools/${schoolId}/sections/export?period=${periodId}`}
+      headline={(counts) => (
+        <>
+          {schoolName} runs <FigureButton onClick={() => show({})}>{counted(sections.length, 'section')}</FigureButton>{' '}
+          in {yearName}, taught by {counted(taught, 'teacher')}
+          {unseated > 0 && (
+            <>
+              ; nobody sits in{' '}
+              <FigureButton tone="warns" onClick={() => show({ empty: 'yes' })}>
+                {counted(unseated, 'section')}
+              </FigureButton>
+            </>
+          )}
+          <UnsavedWords {...counts} />
+        </>
+      )}
+      beginsWith={(beside) => nextOf(beside?.cells, sections)}
+      isShown={isShown}
+      filter={
+        <TableFilter
+          choices={[
+            {
+              label: 'Period shown',
+              value: period ?? '',
+              options: [
+                ['', 'of every period'],
+                ['year', 'of the whole year'],
+                ...within.map((name) => [name, name] as const),
+              ],
+              onChange: (runs) => setSearch((before) => searchWith(before, { runs }), { replace: true }),
+            },
+          ]}
+          label="Course or teacher"
+          text={text}
+          onText={onText}
+        >
+          A course is named by its title or code, a teacher by name, number or e-mail.
+        </TableFilter>
+      }
+      bar={(selected) => (
+        <SetValueBar
+          look={table.look}
+          thing="section"
+          selected={selected}
+          settable={['teacher', 'period', 'startsOn', 'endsOn']}
+          choices={choices}
+          whenEmpty="the whole of it"
+        />
+      )}
+      empty={
+        <Empty title={sections.length === 0 ? 'No section yet' : 'No matching section'}>
+          {courses.length === 0 ? (
+            <>
+              A section is of a course: <Figure to={path('courses')}>make the courses</Figure> first.
+            </>
+          ) : sections.length === 0 ? (
+            'Make the first one with “New section” and paste a whole list there, or import a CSV or XLSX file with columns for course, section and teacher.'
+          ) : (
+            'Choose the figure in the sentence above to see all of them.'
+          )}
+        </Empty>
+      }
+    />
+  );
+}
