@@ -20,7 +20,7 @@ story('a registrar without a pointer', () => {
   it('signs in', async () => {
     await desk.open('/');
     await desk.sees('Sign-in name');
-    await desk.tabTo(/^$/);
+    await desk.tabTo(/^Sign-in name$/);
     await desk.press('morwenna', Key.TAB, 'low-tide', Key.ENTER);
     await desk.reads(/sections are complete for Quarter 2/);
   });

@@ -185,12 +185,20 @@ export function atDesk(driver: WebDriver, address: () => string) {
     /** What has the focus, by its name. */
     focused: () =>
       driver.executeScript<string>(
-        'const at = document.activeElement; return at.getAttribute("aria-label") ?? at.textContent.trim()',
+        'const at = document.activeElement; return at.getAttribute("aria-label") ?? (at.labels?.[0] ?? at).textContent.trim()',
       ),
-    /** Presses Tab until what has the focus is called so. */
-    async tabTo(name: RegExp, back = false): Promise<void> {
-      for (let step = 0; step < 60; step += 1) {
-        if (name.test(await desk.focused())) return;
+    /** Pastes what a spreadsheet puts on the clipboard, where the focus is. */
+    paste: (text: string) =>
+      driver.executeScript<void>(
+        `const data = new DataTransfer();
+         data.setData('text/plain', arguments[0]);
+         document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));`,
+        text,
+      ),
+    /** Presses Tab until what has the focus is called so; answers how often. */
+    async tabTo(name: RegExp, back = false): Promise<number> {
+      for (let step = 0; step < 80; step += 1) {
+        if (name.test(await desk.focused())) return step;
         await (back
           ? driver.actions().keyDown(Key.SHIFT).sendKeys(Key.TAB).keyUp(Key.SHIFT).perform()
           : desk.press(Key.TAB));

@@ -13,7 +13,7 @@ story('a first school by hand', () => {
   it('is begun from the first page', async () => {
     await desk.open('/sign-in');
     await desk.sees('Sign-in name');
-    await desk.tabTo(/^$/);
+    await desk.tabTo(/^Sign-in name$/);
     await desk.press('registrar', Key.TAB, empty.wombat.people[0]!.password, Key.ENTER);
     await desk.reads(/This Wombat is empty/);
     await desk.isAccessible();

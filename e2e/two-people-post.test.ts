@@ -19,10 +19,7 @@ story('a teacher and a registrar at the same sheet', () => {
   it('pastes a block from a spreadsheet; what cannot be taken is told by name', async () => {
     const [first, second] = await sheetOf(teacher);
     await teacher.goToCell(first!, 'Posted %');
-    await teacher.driver.executeScript(`
-      const data = new DataTransfer();
-      data.setData('text/plain', '91.5\\n84\\t\\nhigh\\n');
-      document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));`);
+    await teacher.paste('91.5\n84\t\nhigh\n');
     await teacher.sees('1 cell could not be read.');
     await teacher.sees('“high”: A percentage is a number such as 86.4.');
     await teacher.cellHolds(first!, 'Label', 'A−');

@@ -25,14 +25,6 @@ async function slowDown(milliseconds: number): Promise<void> {
   });
 }
 
-/** Pastes what a spreadsheet puts on the clipboard, where the focus is. */
-const paste = (text: string) =>
-  desk.driver.executeScript(
-    `const data = new DataTransfer(); data.setData('text/plain', arguments[0]);
-     document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))`,
-    text,
-  );
-
 story('the district says how averages are made', () => {
   it('sees on a small transcript what a setting does, and a number that cannot be read says so', async () => {
     await desk.open(`${upper}/scales?view=gpa`);
@@ -189,7 +181,7 @@ story('a card of standards is graded in levels', () => {
     await desk.typeInCell(first!, 'Posted level', '3,5');
     await desk.cellHolds(first!, 'Label', '4');
     await desk.goToCell(second!, 'Posted level');
-    await paste('Level\n2.49\n');
+    await desk.paste('Level\n2.49\n');
     await desk.cellHolds(third!, 'Label', '2');
   });
 });
@@ -270,7 +262,7 @@ story('a day that cannot be is refused where it is typed', () => {
     await desk.open(`${upper}/courses`);
     await desk.reads(/offers 48 courses/);
     await desk.goToCell(0, 'Credits');
-    await paste(Array.from({ length: 60 }, () => '0,5').join('\n'));
+    await desk.paste(Array.from({ length: 60 }, () => '0,5').join('\n'));
     await desk.reads(/are changed and not saved, 12 cannot be saved yet\.$/);
     await desk.click('Discard');
     await desk.click('New course');

@@ -1,3 +1,5 @@
+export type { SetUpCounts as FirstStepsReply } from '#core/set-up';
+
 /** Where a fault of the set-up is mended. */
 export type SetUpPlace = 'scales' | 'calendar' | 'report-items' | 'courses' | 'calculation';
 

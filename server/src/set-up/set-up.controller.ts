@@ -1,8 +1,9 @@
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query } from '@nestjs/common';
 import { CopySetUpRequest, type CopySetUpReply } from '#contract/courses';
-import type { SetUpReply } from '#contract/set-up';
+import type { FirstStepsReply, SetUpReply } from '#contract/set-up';
 import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
 import { CopySetUpService } from './copy-set-up.service.js';
+import { FirstStepsService } from './first-steps.service.js';
 import { SetUpService } from './set-up.service.js';
 
 @Controller()
@@ -10,12 +11,21 @@ import { SetUpService } from './set-up.service.js';
 export class SetUpController {
   constructor(
     private readonly setUp: SetUpService,
+    private readonly steps: FirstStepsService,
     private readonly copies: CopySetUpService,
   ) {}
 
   @Get('set-up-check')
   check(@Query('period', ParseIntPipe) periodId: number): Promise<SetUpReply> {
     return this.setUp.check(periodId);
+  }
+
+  @Get('schools/:schoolId/first-steps')
+  firstSteps(
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Query('period', ParseIntPipe) periodId: number,
+  ): Promise<FirstStepsReply> {
+    return this.steps.of(schoolId, periodId);
   }
 
   @Post('courses/:courseId/copy/preview')

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CopySetUpReply, CoursesReply } from '#contract/courses';
 import type { ReportItemsReply } from '#contract/report-items';
-import type { SetUpReply } from '#contract/set-up';
+import type { FirstStepsReply, SetUpReply } from '#contract/set-up';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
 let server: TestServer;
@@ -15,6 +15,17 @@ afterAll(() => server.stop());
 const check = async (period = 4) => (await registrar.get<SetUpReply>(`/set-up-check?period=${period}`)).body;
 const courses = async () => (await registrar.get<CoursesReply>('/schools/1/courses?period=4')).body;
 const idOf = ({ courses: all }: CoursesReply, title: string) => all.find(({ cells }) => cells.title === title)!.id;
+
+describe('the first steps of a school', () => {
+  it('are counted in the year that the period lies in', async () => {
+    const { body } = await registrar.get<FirstStepsReply>('/schools/1/first-steps?period=4');
+    const { rows } = await server.database.pool.query<{ sections: number; enrollments: number }>(`
+      SELECT count(DISTINCT s.id)::int AS sections, count(*)::int AS enrollments FROM enrollments e
+      JOIN sections s ON s.id = e.section_id JOIN periods p ON p.id = s.period_id WHERE p.school_id = 1`);
+    expect(body).toMatchObject({ ...rows[0], students: 560, courses: 48, items: 4, rules: 4, grades: 1 });
+    expect((await registrar.get('/schools/2/first-steps?period=4')).status).toBe(404);
+  });
+});
 
 describe('the check of the set-up', () => {
   it('lists every fault with the way to it, and says what it looked at', async () => {

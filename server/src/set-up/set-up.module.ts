@@ -8,6 +8,7 @@ import { ChangesModule } from '#server/changes';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
 import { CopySetUpService } from './copy-set-up.service.js';
+import { FirstStepsService } from './first-steps.service.js';
 import { SetUpController } from './set-up.controller.js';
 import { SetUpService } from './set-up.service.js';
 
@@ -23,6 +24,6 @@ import { SetUpService } from './set-up.service.js';
     ScalesModule,
   ],
   controllers: [SetUpController],
-  providers: [CopySetUpService, SetUpService],
+  providers: [CopySetUpService, FirstStepsService, SetUpService],
 })
 export class SetUpModule {}

@@ -141,7 +141,8 @@ export function SheetsPage() {
           {!isSealed &&
             window?.state === 'not yet open' &&
             `; the window opens ${showDeadline(window.opensAt, termLine.now)}.`}
-          {!isSealed && (window === null || window.state === 'closed') && '; the window is closed.'}
+          {!isSealed && window?.state === 'closed' && '; the window is closed.'}
+          {!isSealed && window === null && '; there is no posting window yet.'}
         </>
       }
       aside={

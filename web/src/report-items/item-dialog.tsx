@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { PeriodKind } from '#core/calendar';
 import type { ItemBody, ItemReply, ReportItemsReply } from '#contract/report-items';
 import { counted } from '#contract/messages';
 import { HistoryButton } from '../changes/history-button';
@@ -18,13 +19,15 @@ interface ItemDialogProps {
   readonly reply: ReportItemsReply;
   /** Undefined for a new one. */
   readonly item: ItemReply | undefined;
+  /** Of the period that is looked at; a new item is posted in each such one. */
+  readonly periodKind?: PeriodKind | undefined;
   readonly onClose: () => void;
   readonly onAdded: (item: ItemReply) => void;
 }
 
 /** Makes, changes or takes out a report item. What it was before can be brought back from the notice. */
-export function ItemDialog({ schoolId, reply, item, onClose, onAdded }: ItemDialogProps) {
-  const [body, setBody] = useState<ItemBody>(() => (item ? bodyOfReply(item) : newItem(reply)));
+export function ItemDialog({ schoolId, reply, item, periodKind, onClose, onAdded }: ItemDialogProps) {
+  const [body, setBody] = useState<ItemBody>(() => (item ? bodyOfReply(item) : newItem(reply, periodKind)));
   const [windowsLike, setWindowsLike] = useState<number | null>(reply.items[0]?.id ?? null);
   const [add, save, remove] = [useAddItem(schoolId), useSaveItem(schoolId), useRemoveItem(schoolId)];
   const tellOfChange = useTellOfChange();

@@ -1,3 +1,4 @@
+import type { PeriodKind } from '#core/calendar';
 import { describe, expect, it } from 'vitest';
 import type { ItemBody } from '#contract/report-items';
 import { shortWeight } from '../ui/weight-bar';
@@ -6,6 +7,16 @@ import { bodyOfReply, changesValues, itemFaults, newItem, nextPart } from './ite
 import { filterOf } from './items-headline';
 import { reply } from '../../test/report-items.fixture';
 import { postedInWords } from './words';
+
+it.each<[PeriodKind | undefined, PeriodKind]>([
+  [undefined, 'semester'],
+  ['quarter', 'quarter'],
+  ['year', 'year'],
+  ['trimester', 'semester'],
+])('a new item, while a %s is looked at, is posted in each %s', (lookedAt, posted) => {
+  const periods = (['semester', 'quarter', 'year'] as const).map((kind) => ({ kind, names: [] }));
+  expect(newItem({ ...reply, periods }, lookedAt).periodKind).toBe(posted);
+});
 
 describe('what keeps an item from being saved', () => {
   const semester = bodyOfReply(reply.items[2]!);

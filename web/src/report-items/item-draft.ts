@@ -1,3 +1,4 @@
+import type { PeriodKind } from '#core/calendar';
 import { parseDecimal } from '#core/numbers';
 import { checkItem } from '#core/report-items';
 import {
@@ -11,13 +12,15 @@ import {
 
 import { shortWeight } from '../ui/weight-bar';
 
-/** What a new item is until somebody says otherwise. */
-export function newItem(reply: ReportItemsReply): ItemBody {
+/** What a new item is until it is said otherwise: posted in each period of the kind that is looked at. */
+export function newItem({ periods }: ReportItemsReply, lookedAt?: PeriodKind): ItemBody {
+  const kinds = periods.map(({ kind }) => kind);
+  const usual = kinds.find((kind) => kind === lookedAt) ?? kinds.find((kind) => kind !== 'year');
   return {
     name: '',
     heading: '',
     kind: 'period',
-    periodKind: reply.periods.find(({ kind }) => kind !== 'year')?.kind ?? 'year',
+    periodKind: usual ?? 'year',
     ordinals: null,
     scaleId: null,
     categoryId: null,

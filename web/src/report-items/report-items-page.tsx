@@ -50,6 +50,7 @@ interface DeskProps {
 }
 
 function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
+  const periodKind = usePeriod().period?.kind;
   const [search, setSearch] = useSearchParams();
   const [edited, setEdited] = useState<ItemReply | 'new' | undefined>();
   const save = useSaveAssignment(schoolId);
@@ -124,7 +125,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
       aside={<Legend />}
     >
       <SetUpNote place="report-items" />
-      <Panel label="Report card">
+      <Panel label="Report card" className={reply.items.length === 0 ? 'hidden' : ''}>
         <ReportCard
           reply={reply}
           chosenId={chosen?.id}
@@ -191,6 +192,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
           schoolId={schoolId}
           reply={reply}
           item={edited === 'new' ? undefined : edited}
+          periodKind={periodKind}
           onClose={() => setEdited(undefined)}
           onAdded={(item) => {
             setSearch((before) => searchWith(before, { item: String(item.id), show: null }));

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { scaleKinds, type ScaleKind } from '#core/scales';
 import type { PeriodReply } from '#contract/calendar';
-import type { BandBody, ScalesReply, TieBody } from '#contract/scales';
+import type { ScalesReply, TieBody } from '#contract/scales';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { ProblemError } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
@@ -10,6 +10,7 @@ import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { CheckField, SelectField, TextField } from '../ui/field';
 import { useAddScale } from './queries';
+import { beginnings } from './beginnings';
 import { TieFields } from './tie-fields';
 import { kindWords } from './words';
 
@@ -20,36 +21,14 @@ interface NewScaleDialogProps {
   readonly onAdded: (id: number) => void;
 }
 
-const band = (label: string, lowest: string | null, descriptor: string, passes: boolean): BandBody => ({
-  label,
-  lowest,
-  points: null,
-  passes,
-  earnsCredit: passes,
-  descriptor,
-  isOff: false,
-});
-
 const shownFields = ['name', 'highestLevel', 'tie.toId', 'tie.cutOffShift', 'tie.pointsShift'];
-
-/** Bands to begin with, for each kind. */
-const beginnings: Record<ScaleKind, BandBody[]> = {
-  percent: [band('Pass', '60', 'Passing', true), band('Fail', '0', 'Not passing', false)],
-  level: [
-    band('4', null, 'Beyond what is asked', true),
-    band('3', null, 'What is asked', true),
-    band('2', null, 'On the way', true),
-    band('1', null, 'At the beginning', true),
-    band('0', null, 'Nothing handed in', false),
-  ],
-  choice: [band('S', null, 'Satisfactory', true), band('U', null, 'Unsatisfactory', false)],
-};
 
 /** A new scale: of a kind with bands to begin with, a copy of another, or tied to one. */
 export function NewScaleDialog({ reply, period, onClose, onAdded }: NewScaleDialogProps) {
   const { schoolId } = useScope();
   const [name, setName] = useState('');
   const [kind, setKind] = useState<ScaleKind>('percent');
+  /** The number of a scale, or a beginning counted from 0 downwards. */
   const [copied, setCopied] = useState(0);
   const [highestLevel, setHighestLevel] = useState('4');
   const [isDistrictWide, setDistrictWide] = useState(false);
@@ -58,7 +37,7 @@ export function NewScaleDialog({ reply, period, onClose, onAdded }: NewScaleDial
   const tellOfChange = useTellOfChange();
   const problem = add.error instanceof ProblemError ? add.error : undefined;
   const alike = reply.scales.filter((scale) => scale.kind === kind);
-  const bands = alike.find(({ id }) => id === copied)?.bands ?? beginnings[kind];
+  const bands = alike.find(({ id }) => id === copied)?.bands ?? beginnings[kind][-copied]!;
   const submit = () =>
     void add
       .mutateAsync({
@@ -122,7 +101,11 @@ export function NewScaleDialog({ reply, period, onClose, onAdded }: NewScaleDial
           </SelectField>
           {!tie && (
             <SelectField label="Begin with" value={copied} onChange={(event) => setCopied(Number(event.target.value))}>
-              <option value={0}>{beginnings[kind].map(({ label }) => label).join(', ')}</option>
+              {beginnings[kind].map((own, at) => (
+                <option key={-at} value={-at}>
+                  {own.map(({ label }) => label).join(', ')}
+                </option>
+              ))}
               {alike.map((scale) => (
                 <option key={scale.id} value={scale.id}>
                   a copy of {scale.name}

@@ -71,7 +71,7 @@ function OneScale({
     return (
       <Page headline={`No scale is in force in ${period.name}.`} aside={viewSwitch}>
         <Empty title="No scale here">
-          A scale turns a percentage into a label, or lists the labels that are picked by hand.
+          <p>A scale turns a percentage into a label, or lists the labels that are picked by hand.</p>
           <Button look="main" className="mt-4" onClick={() => setAdding(true)}>
             New scale
           </Button>

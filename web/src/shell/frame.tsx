@@ -9,6 +9,7 @@ import { RunningZip } from '../exchange/running-zip';
 import { RunningFile } from '../files/running-file';
 import { SignInAgain } from '../people/sign-in-again';
 import { RunningRun } from '../runs/running-run';
+import { FirstStepsStrip } from '../set-up/first-steps-strip';
 import { Drawer } from '../ui/drawer';
 import { useKeys } from '../ui/use-keys';
 import { closeDrawer, useDrawer } from './drawer-store';
@@ -100,6 +101,7 @@ export function Frame() {
           {isElsewhere && <div aria-hidden className="hatched absolute inset-x-0 top-0 h-1.5" />}
           <UnreachableBanner />
           <UnkeptBanner />
+          {session.person.role === 'registrar' && <FirstStepsStrip />}
           {termLine ? <Outlet /> : <PageFace queries={[line]} />}
         </main>
         {shown && (

@@ -3,7 +3,8 @@ import type { PeriodReply, TermLineReply } from '#contract/calendar';
 import { agreeing, counted } from '#contract/messages';
 import { useFiles } from '../files/queries';
 import { usePlatforms } from '../matching/queries';
-import { useSetUpCheck } from '../set-up/queries';
+import { firstStepLines } from '../set-up/first-step-lines';
+import { useFirstSteps, useSetUpCheck } from '../set-up/queries';
 import { AwaitedPage } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
 import { showCount, showDeadline, showInstant, showWeekday } from '../ui/format';
@@ -15,20 +16,52 @@ import { linesOfWay, type WayFacts, type WayLine } from './way-lines';
 
 /** Where the period stands on the way from a scale to a transcript, and what comes next. */
 export function TodayPage() {
-  const { periodId } = useScope();
+  const { schoolId, periodId } = useScope();
   const { period, termLine } = usePeriod();
-  const queries = [useSetUpCheck(period?.id), usePlatforms(termLine?.school.id), useFiles(periodId)] as const;
+  const queries = [
+    useSetUpCheck(period?.id),
+    usePlatforms(termLine?.school.id),
+    useFiles(periodId),
+    useFirstSteps(schoolId, periodId),
+  ] as const;
   if (!period || !termLine) return null;
   return (
     <AwaitedPage queries={queries}>
-      {({ faults }, platforms, files) =>
-        period.posting ? (
+      {({ faults }, platforms, files, counts) =>
+        firstStepLines(counts).length > 0 ? (
+          <FirstSteps school={termLine.school.shortName} lines={firstStepLines(counts)} />
+        ) : period.posting ? (
           <Way period={period} termLine={termLine} facts={{ faults: faults.length, platforms, files }} />
         ) : (
           <NothingPosted period={period} />
         )
       }
     </AwaitedPage>
+  );
+}
+
+/** The way of a new school to its first grade. */
+function FirstSteps({ school, lines }: { readonly school: string; readonly lines: readonly WayLine[] }) {
+  const next = lines.find(({ isDone }) => !isDone)!;
+  const done = lines.filter(({ isDone }) => isDone).length;
+  return (
+    <Page
+      headline={
+        <>
+          <Strong>{done}</Strong> of {lines.length} first steps of {school} are done; the next one is{' '}
+          <Strong tone="informs">{next.act}</Strong>.
+        </>
+      }
+      below="Each can be typed, pasted from a spreadsheet or imported from a file. What is done can be changed and undone at any time."
+    >
+      <Panel label="First steps">
+        <ol>
+          {lines.map((line) => (
+            <Line key={line.path} line={line} isNext={line === next} />
+          ))}
+        </ol>
+      </Panel>
+    </Page>
   );
 }
 

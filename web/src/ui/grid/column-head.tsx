@@ -45,7 +45,7 @@ export function ColumnHead({ name, width, align, sort, isLast, onResize, childre
       style={{ width }}
       onKeyDown={onKeyDown}
       aria-sort={sort?.direction === 'asc' ? 'ascending' : sort?.direction === 'desc' ? 'descending' : undefined}
-      className={`sticky top-0 z-10 h-8 border-b border-hairline bg-surface px-2.5 font-semibold text-quiet first:left-0 first:z-20 ${isLast ? 'pr-8' : ''} ${alignment[align]}`}
+      className={`sticky top-0 z-10 h-8 border-b border-hairline bg-surface px-2.5 font-semibold text-quiet first:left-0 first:z-20 ${alignment[align]}`}
     >
       {sort ? (
         <button

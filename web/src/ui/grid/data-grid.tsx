@@ -62,6 +62,7 @@ const features = tableFeatures({
 });
 const rowHeight = 32;
 const roomToRead = 180;
+const menuWidth = 56;
 const alignment = { left: 'text-left', right: 'text-right', center: 'text-center' };
 
 /**
@@ -116,10 +117,12 @@ export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
     onOpen: open && ((row) => open(sorted[row]!.original)),
     onShow: (row) => virtual.scrollToIndex(row),
   });
+  /** Filter and columns stand at the end of the head, over no column. */
+  const hasMenu = !isOfDialog && props.columns.length > 2;
   const nameOf = ({ id, name, header }: GridColumn<Row>) => name ?? (typeof header === 'string' ? header : id);
   return (
     <div className="relative flex min-h-0 flex-1 flex-col">
-      {!isOfDialog && props.columns.length > 2 && (
+      {hasMenu && (
         <div className="absolute top-1 right-1 z-30 flex bg-surface">
           {filterIn !== null && onEnd === undefined && !filter.isOpen && <FilterButton onOpen={filter.open} />}
           <ColumnMenu
@@ -147,7 +150,7 @@ export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
       >
         <table
           {...(open ? { ...cursor.list, role: 'grid', 'aria-label': label } : {})}
-          style={{ minWidth: minWidth ?? leastWidth(columns, layout.widths) }}
+          style={{ minWidth: (minWidth ?? leastWidth(columns, layout.widths)) + (hasMenu ? menuWidth : 0) }}
           className="w-full table-fixed border-separate border-spacing-0 text-[13px] focus-visible:outline-none"
           aria-rowcount={sorted.length + 1}
         >
@@ -176,6 +179,13 @@ export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
                   </ColumnHead>
                 );
               })}
+              {hasMenu && (
+                <td
+                  aria-hidden
+                  style={{ width: menuWidth }}
+                  className="sticky top-0 z-10 border-b border-hairline bg-surface"
+                />
+              )}
             </tr>
           </thead>
           <tbody>
@@ -207,6 +217,7 @@ export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
                       {cell(original)}
                     </td>
                   ))}
+                  {hasMenu && <td aria-hidden className="border-b border-hairline" />}
                 </tr>
               );
             })}

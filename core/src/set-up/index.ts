@@ -1,0 +1,1 @@
+export { firstSteps, type FirstStep, type FirstStepPlace, type SetUpCounts } from './first-steps.js';

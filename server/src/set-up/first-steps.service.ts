@@ -1,0 +1,39 @@
+import { Injectable } from '@nestjs/common';
+import { sql } from 'drizzle-orm';
+import { liesIn, yearOf } from '#core/calendar';
+import type { FirstStepsReply } from '#contract/set-up';
+import { PeriodsRepository } from '#server/calendar';
+import { intArray, Refusal, Transactions } from '#server/platform';
+
+/** How far a school is on its way from nothing to its first grade. */
+@Injectable()
+export class FirstStepsService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly periods: PeriodsRepository,
+  ) {}
+
+  /** Sections and enrollments are those of the year that a period lies in. */
+  async of(schoolId: number, periodId: number): Promise<FirstStepsReply> {
+    return this.transactions.snapshot(async (queries) => {
+      const all = await this.periods.ofSchool(queries, schoolId);
+      const period = all.find(({ id }) => id === periodId);
+      if (!period) throw new Refusal('not-found', { what: 'period', id: periodId });
+      const year = yearOf(all, period);
+      const ofYear = intArray(all.filter((each) => liesIn(all, each, year)).map(({ id }) => id));
+      const { rows } = await queries.execute<{ [Key in keyof FirstStepsReply]: number }>(sql`
+        SELECT (SELECT count(*) FROM people WHERE school_id = ${schoolId} AND kind = 'student')::int AS students,
+          (SELECT count(*) FROM people WHERE kind = 'staff' AND (school_id = ${schoolId} OR school_id IS NULL)
+             AND id NOT IN (SELECT person_id FROM accounts WHERE role = 'registrar'))::int AS staff,
+          (SELECT count(*) FROM courses WHERE school_id = ${schoolId})::int AS courses,
+          (SELECT count(*) FROM sections WHERE period_id = ANY(${ofYear}))::int AS sections,
+          (SELECT count(*) FROM enrollments e JOIN sections s ON s.id = e.section_id WHERE s.period_id = ANY(${ofYear}))::int AS enrollments,
+          (SELECT count(*) FROM scales WHERE school_id = ${schoolId} OR school_id IS NULL)::int AS scales,
+          (SELECT count(*) FROM report_items WHERE school_id = ${schoolId})::int AS items,
+          (SELECT count(*) FROM report_item_rules WHERE school_id = ${schoolId})::int AS rules,
+          (SELECT count(*) FROM (SELECT 1 FROM grades g JOIN periods p ON p.id = g.period_id
+             WHERE p.school_id = ${schoolId} LIMIT 1) AS posted)::int AS grades`);
+      return rows[0]!;
+    });
+  }
+}
