@@ -1,1 +1,1 @@
-export { firstSteps, type FirstStep, type FirstStepPlace, type SetUpCounts } from './first-steps.js';
+export { firstSteps, type FirstStepPlace, type SetUpCounts } from './first-steps.js';
