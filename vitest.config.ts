@@ -56,6 +56,7 @@ export default defineConfig({
           isolate: false, // the interface is loaded once; what a test leaves behind is cleared after each
           maxWorkers,
           testTimeout: limit,
+          hookTimeout: limit,
         },
       },
       {

@@ -98,6 +98,17 @@ export const problemCodes = {
     'No enrollments found',
     '{name} has no row that names a column for the section and one for the student.',
   ],
+  'last-registrar': [
+    409,
+    'The last registrar stays',
+    'Without {name} no registrar could sign in. Give somebody else the role first.',
+  ],
+  'link-gone': [
+    404,
+    'This link cannot be used',
+    'It was used already, or has expired, or a newer one was sent. Ask your registrar for another one.',
+  ],
+  'username-taken': [409, 'That sign-in name is taken', '{username} is the sign-in name of somebody else.'],
   'number-taken': [409, 'That number is taken', '{name} cannot have the number {number}: another student has it.'],
   'columns-of-names-missing': [
     422,

@@ -1,9 +1,10 @@
 import { Injectable } from '@nestjs/common';
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { DistrictZone, Settings, tables, Transactions, type Actor } from '#server/platform';
 
 export interface Account extends Actor {
-  readonly passwordHash: string;
+  /** Null until a first password is chosen. */
+  readonly passwordHash: string | null;
 }
 
 @Injectable()
@@ -14,6 +15,7 @@ export class AccountsRepository {
     private readonly zone: DistrictZone,
   ) {}
 
+  /** One that is active. */
   async findByUsername(username: string): Promise<Account | undefined> {
     const { accounts, people } = tables;
     const [account] = await this.transactions.reading
@@ -26,7 +28,7 @@ export class AccountsRepository {
       })
       .from(accounts)
       .innerJoin(people, eq(people.id, accounts.personId))
-      .where(eq(accounts.username, username));
+      .where(and(eq(accounts.username, username), accounts.isActive));
     return account;
   }
 

@@ -1,10 +1,19 @@
 import { randomBytes } from 'node:crypto';
 import { promisify } from 'node:util';
-import { Body, Controller, Delete, Get, HttpCode, Post, Req } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Post, Put, Req } from '@nestjs/common';
 import type { Request } from 'express';
 import { wholeText } from '#core/formats';
-import { SignInRequest, type DemoPersonReply, type SessionReply } from '#contract/people';
-import { Allow, CurrentActor, everyone, Public, type Actor } from '#server/platform';
+import {
+  ChangePasswordRequest,
+  LookAtLinkRequest,
+  SignInRequest,
+  UseLinkRequest,
+  type DemoPersonReply,
+  type LinkReply,
+  type SessionReply,
+} from '#contract/people';
+import { Allow, CurrentActor, everyone, Public, type Actor, type SignedIn } from '#server/platform';
+import { PasswordsService } from './accounts/passwords.service.js';
 import { AccountsRepository } from './accounts.repository.js';
 import { SignInService } from './sign-in.service.js';
 import type { TriedFrom } from './sign-in-tries.js';
@@ -13,6 +22,7 @@ import type { TriedFrom } from './sign-in-tries.js';
 export class SessionController {
   constructor(
     private readonly signIns: SignInService,
+    private readonly passwords: PasswordsService,
     private readonly accounts: AccountsRepository,
   ) {}
 
@@ -20,11 +30,34 @@ export class SessionController {
   @Public()
   async signIn(@Body() { username, password }: SignInRequest, @Req() request: Request): Promise<SessionReply> {
     const { actor, signedIn } = await this.signIns.signInOrThrow(username, password, fromOf(request));
-    // A new session number, so that one planted before signing in is worth nothing afterwards.
-    await promisify(request.session.regenerate.bind(request.session))();
-    request.session.signedIn = signedIn;
-    request.session.csrfToken = randomBytes(32).toString('hex');
-    return this.reply(actor, request.session.csrfToken);
+    return this.begin(request, actor, signedIn);
+  }
+
+  /** Whose password a link sets; the link is in the body, as addresses are written into logs. */
+  @Post('link')
+  @HttpCode(200)
+  @Public()
+  lookAtLink(@Body() { token }: LookAtLinkRequest): Promise<LinkReply> {
+    return this.passwords.lookAt(token);
+  }
+
+  /** Sets a password by a link, and signs in with it. */
+  @Put('link')
+  @Public()
+  async useLink(@Body() body: UseLinkRequest, @Req() request: Request): Promise<SessionReply> {
+    const { actor, signedIn } = await this.passwords.use(body, fromOf(request));
+    return this.begin(request, actor, signedIn);
+  }
+
+  /** Changes one's own password; one's other sessions end. */
+  @Put('password')
+  @Allow(everyone)
+  async changePassword(
+    @CurrentActor() actor: Actor,
+    @Body() body: ChangePasswordRequest,
+    @Req() request: Request,
+  ): Promise<SessionReply> {
+    return this.begin(request, actor, await this.passwords.change(actor, body, fromOf(request)));
   }
 
   @Get()
@@ -45,6 +78,14 @@ export class SessionController {
   @Public()
   async demoPeople(): Promise<DemoPersonReply[]> {
     return (await this.accounts.demoPeople()) as DemoPersonReply[];
+  }
+
+  /** A new session number, so that one planted before signing in is worth nothing afterwards. */
+  private async begin(request: Request, actor: Actor, signedIn: SignedIn): Promise<SessionReply> {
+    await promisify(request.session.regenerate.bind(request.session))();
+    request.session.signedIn = signedIn;
+    request.session.csrfToken = randomBytes(32).toString('hex');
+    return this.reply(actor, request.session.csrfToken);
   }
 
   private async reply({ personId, name, role }: Actor, csrfToken: string): Promise<SessionReply> {

@@ -25,7 +25,7 @@ export class SignInService {
     await this.tries.countOrThrow(username, from);
     const account = await this.accounts.findByUsername(username);
     const isRight = await verify(account?.passwordHash ?? (await nobodysHash), password);
-    if (!account || !isRight) {
+    if (!account?.passwordHash || !isRight) {
       // What was typed for a name that there is not may be a password.
       await this.note(
         { personId: null, name: 'Not signed in' },
@@ -37,8 +37,18 @@ export class SignInService {
     }
     await this.tries.forgive(username, from);
     const { passwordHash, ...actor } = account;
-    await this.note(actor, 'sign in', username, from);
-    return { actor, signedIn: this.actors.signedIn(actor.personId, passwordHash) };
+    return this.begin(actor, passwordHash, from);
+  }
+
+  /** Lets somebody in who has just shown who they are. */
+  async begin(actor: Actor, passwordHash: string, from: TriedFrom): Promise<{ actor: Actor; signedIn: SignedIn }> {
+    await this.note(actor, 'sign in', actor.username, from);
+    return { actor, signedIn: this.signedIn(actor, passwordHash) };
+  }
+
+  /** What a session knows of somebody with a password. */
+  signedIn({ personId }: Actor, passwordHash: string): SignedIn {
+    return this.actors.signedIn(personId, passwordHash);
   }
 
   async signOut(actor: Actor, from: TriedFrom): Promise<void> {

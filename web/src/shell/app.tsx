@@ -1,6 +1,7 @@
 import { QueryClientProvider } from '@tanstack/react-query';
 import { createBrowserRouter, Navigate, RouterProvider, useParams } from 'react-router';
 import { Toaster } from 'sonner';
+import { WelcomePage } from '../people/accounts/welcome-page';
 import { SignInPage } from '../people/sign-in-page';
 import { ToNextSheet } from '../posting/to-next-sheet';
 import { ToSheet } from '../posting/to-sheet';
@@ -22,6 +23,7 @@ const client = createQueryClient();
 
 const router = createBrowserRouter([
   { path: '/sign-in', element: <SignInPage /> },
+  { path: '/welcome/:token', element: <WelcomePage /> },
   { path: '/', element: <ToSchool /> },
   { path: '/school/:schoolId', element: <ToPeriod /> },
   { path: '/school/:schoolId/to/*', element: <ToPeriod /> },

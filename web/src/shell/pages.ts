@@ -22,6 +22,7 @@ export const pages = [
   { path: 'platforms', lazy: page(() => import('../platforms/platforms-page'), 'PlatformsPage') },
   { path: 'matches', lazy: page(() => import('../matching/matches-page'), 'MatchesPage') },
   { path: 'exchange', lazy: page(() => import('../exchange/exchange-page'), 'ExchangePage') },
+  { path: 'accounts', lazy: page(() => import('../people/accounts/accounts-page'), 'AccountsPage') },
   { path: 'log', lazy: page(() => import('../changes/log-page'), 'LogPage') },
   { path: 'outbox', lazy: page(() => import('../mail/outbox-page'), 'OutboxPage') },
   { path: 'runs', lazy: page(() => import('../runs/runs-page'), 'RunsPage') },

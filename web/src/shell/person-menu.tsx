@@ -1,7 +1,8 @@
-import { Check, LogOut } from 'lucide-react';
+import { Check, KeyRound, LogOut } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import type { PersonReply } from '#contract/people';
 import { useState } from 'react';
+import { ChangePasswordDialog } from '../people/accounts/change-password-dialog';
 import { countDrafts, useKeptDrafts } from './kept-drafts';
 import { LeaveDialog } from './leave-dialog';
 import { usePreferences, type Theme } from './preferences';
@@ -28,6 +29,7 @@ export function PersonMenu({ person }: { person: PersonReply }) {
   const { mutate: signOut } = useSignOut();
   const unsaved = useKeptDrafts(countDrafts);
   const [isAsking, setAsking] = useState(false);
+  const [isChangingPassword, setChangingPassword] = useState(false);
   const initials = person.name
     .split(' ')
     .map((name) => name[0])
@@ -58,12 +60,16 @@ export function PersonMenu({ person }: { person: PersonReply }) {
             <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
             <Radios label="People by" options={orders} value={order} onChoose={setOrder} />
             <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
+            <DropdownMenu.Item className={itemLook} onSelect={() => setChangingPassword(true)}>
+              <KeyRound size={14} aria-hidden /> Change password
+            </DropdownMenu.Item>
             <DropdownMenu.Item className={itemLook} onSelect={() => (unsaved > 0 ? setAsking(true) : signOut())}>
               <LogOut size={14} aria-hidden /> Sign out
             </DropdownMenu.Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
+      {isChangingPassword && <ChangePasswordDialog name={person.name} onClose={() => setChangingPassword(false)} />}
       <LeaveDialog isOpen={isAsking} onOpenChange={setAsking} onLeave={signOut} />
     </>
   );

@@ -60,6 +60,20 @@ export const steps: readonly Step[] = [
   },
 ];
 
+/** Where a registrar begins, and what stands beside the path. */
+export const today: Place = { path: 'today', name: 'Today' };
+export const besides: readonly Place[] = [
+  { path: 'exchange', name: 'Exchange' },
+  { path: 'log', name: 'Log' },
+  { path: 'accounts', name: 'Accounts' },
+];
+
+/** All places that somebody can go to. */
+export function allPlacesOf(person: PersonReply): readonly Place[] {
+  const own = placesOf(person).flatMap(({ places }) => places);
+  return person.role === 'registrar' ? [today, ...own, ...besides] : own;
+}
+
 /** A teacher posts; the rest of the path is not theirs. */
 export function placesOf({ role }: PersonReply): readonly Step[] {
   if (role === 'registrar') return steps;

@@ -6,7 +6,7 @@ import { useNavigate } from 'react-router';
 import type { PersonReply } from '#contract/people';
 import type { SearchHitReply } from '#contract/search';
 import { api } from './api';
-import { placesOf } from './places';
+import { allPlacesOf } from './places';
 import { showDay } from '../ui/format';
 import { hasWords } from '../ui/choice/has-words';
 import { useFocusReturn } from '../ui/use-focus-return';
@@ -46,9 +46,7 @@ export function SearchDialog({
   /** A hit in another school opens there, in the period that its own term line suggests. */
   const goTo = (hit: SearchHitReply, place: string) =>
     go(hit.schoolId === schoolId ? path(place) : `/school/${hit.schoolId}/to/${place}`);
-  const places = placesOf(person)
-    .flatMap((step) => step.places)
-    .filter(({ name }) => name.toLowerCase().includes(text.trim().toLowerCase()));
+  const places = allPlacesOf(person).filter(({ name }) => name.toLowerCase().includes(text.trim().toLowerCase()));
   const periods =
     termLine && isAsked
       ? termLine.periods.filter(({ name, startsOn, endsOn }) => hasWords(`${name} ${startsOn} ${endsOn}`, text))

@@ -1,6 +1,12 @@
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
-import type { DemoPersonReply, SessionReply, SignInRequest } from '#contract/people';
+import type {
+  ChangePasswordRequest,
+  DemoPersonReply,
+  SessionReply,
+  SignInRequest,
+  UseLinkRequest,
+} from '#contract/people';
 import { setDistrictZone } from '../ui/format';
 import { setReader } from '../ui/reader';
 import { api, ProblemError, setCsrfToken } from './api';
@@ -57,12 +63,26 @@ export function useSession() {
   });
 }
 
-/** Whoever was signed in before and signs in again goes on where they were; for anybody else everything begins anew. */
 export function useSignIn() {
+  return useBegin((request: SignInRequest) => api.post<SessionReply>('/session', request));
+}
+
+/** Chooses a password by a link, and signs in with it. */
+export function useUseLink() {
+  return useBegin((request: UseLinkRequest) => api.put<SessionReply>('/session/link', request));
+}
+
+/** Changes one's own password; the session goes on as another one. */
+export function useChangeOwnPassword() {
+  return useBegin((request: ChangePasswordRequest) => api.put<SessionReply>('/session/password', request));
+}
+
+/** Whoever was signed in before and signs in again goes on where they were; for anybody else everything begins anew. */
+function useBegin<Request>(send: (request: Request) => Promise<SessionReply>) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (request: SignInRequest) => api.post<SessionReply>('/session', request),
-    onSuccess: (session) => {
+    mutationFn: send,
+    onSuccess: (session: SessionReply) => {
       const before = client.getQueryData<SessionReply | null>(sessionKey);
       client.setQueryData(sessionKey, begin(session));
       if (before?.person.personId === session.person.personId) void client.invalidateQueries();

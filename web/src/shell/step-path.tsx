@@ -3,7 +3,7 @@ import type { PersonReply } from '#contract/people';
 import { usePlatforms } from '../matching/queries';
 import { useSetUpCheck } from '../set-up/queries';
 import { showCount } from '../ui/format';
-import { steps, placesOf, type Place } from './places';
+import { besides, placesOf, steps, today, type Place } from './places';
 import { usePeriod, useScope } from './scope';
 
 /** The five steps as a numbered path, each with its places. On a narrow screen it is there only while it is open. */
@@ -16,7 +16,7 @@ export function StepPath({ person, isOpen }: { person: PersonReply; isOpen: bool
     >
       {person.role === 'registrar' && (
         <div className="mb-2 -ml-1">
-          <PlaceLink place={{ path: 'today', name: 'Today' }} isStrong />
+          <PlaceLink place={today} isStrong />
         </div>
       )}
       <ol className="relative">
@@ -44,8 +44,9 @@ export function StepPath({ person, isOpen }: { person: PersonReply; isOpen: bool
       </ol>
       {person.role === 'registrar' && (
         <div className="-ml-1 border-t border-hairline pt-3">
-          <PlaceLink place={{ path: 'exchange', name: 'Exchange' }} />
-          <PlaceLink place={{ path: 'log', name: 'Log' }} />
+          {besides.map((place) => (
+            <PlaceLink key={place.path} place={place} />
+          ))}
         </div>
       )}
     </nav>

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { Clock } from '../clock/clock.js';
 import { accounts, people } from '../database/tables/people.js';
 import { Transactions } from '../database/transactions.js';
@@ -17,7 +17,7 @@ export class Actors {
     private readonly clock: Clock,
   ) {}
 
-  /** Undefined where the session has had its time, or the account is gone or has another password since it began. */
+  /** Undefined where the session has had its time, or the account is gone, is not active or has another password since it began. */
   async of({ personId, passwordMark, since }: SignedIn): Promise<Actor | undefined> {
     if (this.clock.now().getTime() - Date.parse(since) > longestSession) return undefined;
     const [account] = await this.transactions.reading
@@ -30,8 +30,8 @@ export class Actors {
       })
       .from(accounts)
       .innerJoin(people, eq(people.id, accounts.personId))
-      .where(eq(accounts.personId, personId));
-    if (!account || markOf(account.passwordHash) !== passwordMark) return undefined;
+      .where(and(eq(accounts.personId, personId), accounts.isActive));
+    if (!account?.passwordHash || markOf(account.passwordHash) !== passwordMark) return undefined;
     const { passwordHash: _, ...actor } = account;
     return actor;
   }

@@ -1,6 +1,6 @@
 import { bigint, boolean, date, index, integer, json, pgTable, text, timestamp, varchar } from 'drizzle-orm/pg-core';
 import { schools } from './calendar.js';
-import { createdAt, id, onlyKnownWords } from './columns.js';
+import { createdAt, id, instant, onlyKnownWords } from './columns.js';
 
 export const people = pgTable(
   'people',
@@ -34,11 +34,31 @@ export const accounts = pgTable(
       .unique()
       .references(() => people.id),
     username: text().notNull().unique(),
-    passwordHash: text().notNull(),
+    /** Null until a first password is chosen. */
+    passwordHash: text(),
     role: text({ enum: ['registrar', 'teacher'] }).notNull(),
+    /** Whoever is not active cannot sign in, and is signed out. */
+    isActive: boolean().notNull().default(true),
     createdAt: createdAt(),
   },
   (table) => [...onlyKnownWords(table)],
+);
+
+/** Links by which somebody chooses a password, each good for one time and until it expires; only their hashes are kept. */
+export const accountLinks = pgTable(
+  'account_links',
+  {
+    id: id(),
+    accountId: integer()
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    tokenHash: text().notNull().unique(),
+    writtenAt: instant().notNull(),
+    expiresAt: instant().notNull(),
+    usedAt: instant(),
+    createdAt: createdAt(),
+  },
+  (table) => [index().on(table.accountId)],
 );
 
 /** Failed tries to sign in, in the shape that rate-limiter-flexible reads and writes; `expire` in milliseconds. */

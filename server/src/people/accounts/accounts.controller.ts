@@ -1,0 +1,38 @@
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put, Req } from '@nestjs/common';
+import type { Request } from 'express';
+import { ChangeAccountRequest, SendLinksRequest, type AccountsReply, type SentLinksReply } from '#contract/people';
+import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
+import { AccountsService } from './accounts.service.js';
+
+@Controller('schools/:schoolId/accounts')
+@Allow(registrars)
+export class AccountsController {
+  constructor(private readonly accounts: AccountsService) {}
+
+  @Get()
+  ofSchool(@Param('schoolId', ParseIntPipe) schoolId: number): Promise<AccountsReply> {
+    return this.accounts.ofSchool(schoolId);
+  }
+
+  /** Invites whoever has no account, and sends whoever has one a link for another password. */
+  @Post('links')
+  @HttpCode(200)
+  sendLinks(
+    @CurrentActor() actor: Actor,
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Body() request: SendLinksRequest,
+    @Req() { protocol, headers }: Request,
+  ): Promise<SentLinksReply> {
+    return this.accounts.sendLinks(actor, schoolId, request, `${protocol}://${headers.host}`);
+  }
+
+  @Put(':personId')
+  change(
+    @CurrentActor() actor: Actor,
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Param('personId', ParseIntPipe) personId: number,
+    @Body() request: ChangeAccountRequest,
+  ): Promise<AccountsReply> {
+    return this.accounts.change(actor, schoolId, personId, request);
+  }
+}

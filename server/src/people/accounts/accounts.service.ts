@@ -1,0 +1,144 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { proposeUsername } from '#core/people';
+import { counted } from '#contract/messages';
+import type { AccountsReply, ChangeAccountRequest, SendLinksRequest, SentLinksReply } from '#contract/people';
+import { Changes, revisionOf, type Edit } from '#server/changes';
+import { MailService } from '#server/mail';
+import { Clock, Refusal, Transactions, type Actor, type Letter, type Queries } from '#server/platform';
+import type { AccountValue } from './account.thing.js';
+import { linkDays, linkLetter } from './link-letter.js';
+import { StaffAccountsRepository, type StaffAccount } from './staff-accounts.repository.js';
+
+const day = 24 * 60 * 60 * 1000;
+
+/** Only this of a link is kept: whoever reads the database cannot use it. */
+export function hashOfToken(token: string): string {
+  return createHash('sha256').update(token).digest('hex');
+}
+
+/** The accounts of a school's staff: who has one, who is invited, and in which role. */
+@Injectable()
+export class AccountsService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly accounts: StaffAccountsRepository,
+    private readonly changes: Changes,
+    private readonly mail: MailService,
+    private readonly clock: Clock,
+  ) {}
+
+  ofSchool(schoolId: number): Promise<AccountsReply> {
+    return this.transactions.snapshot((queries) => this.read(queries, schoolId));
+  }
+
+  /**
+   * Writes each a message with a link by which to choose a password: the first one, for whom an account is made where there is
+   * none, or another one. Links that were sent before end.
+   * @param origin where Wombat is, such as `https://wombat.school.example`
+   */
+  async sendLinks(
+    actor: Actor,
+    schoolId: number,
+    { personIds }: SendLinksRequest,
+    origin: string,
+  ): Promise<SentLinksReply> {
+    const { letters, ...reply } = await this.transactions.run(async (queries) => {
+      const now = this.clock.now();
+      const staff = new Map((await this.accounts.ofSchool(queries, schoolId, now)).map((one) => [one.personId, one]));
+      const wanted = [...new Set(personIds)].map((id) => {
+        const one = staff.get(id);
+        if (!one) throw new Refusal('not-found', { what: 'one of the staff', id });
+        return one;
+      });
+      const skipped = wanted.flatMap((one) => {
+        const reason = reasonAgainst(one);
+        return reason ? [{ personId: one.personId, reason }] : [];
+      });
+      const told = wanted.filter((one) => !reasonAgainst(one));
+      await this.makeMissing(queries, actor, told);
+      const links = told.map((one) => ({ one, token: randomBytes(32).toString('base64url') }));
+      const hashes = links.map(({ one, token }) => ({ personId: one.personId, tokenHash: hashOfToken(token) }));
+      await this.accounts.giveLinks(queries, hashes, now, new Date(now.getTime() + linkDays * day));
+      const after = await this.read(queries, schoolId);
+      const usernames = new Map(after.accounts.map(({ personId, username }) => [personId, username!]));
+      const letters = links.map(({ one, token }): Letter =>
+        linkLetter({
+          name: one.spokenName,
+          address: one.email,
+          username: usernames.get(one.personId)!,
+          isFirst: !one.hasPassword,
+          link: `${origin}/welcome/${token}`,
+        }),
+      );
+      return { ...after, letters, skipped, sent: letters.length };
+    });
+    await this.mail.write(actor, schoolId, letters);
+    return reply;
+  }
+
+  private async makeMissing(queries: Queries, actor: Actor, staff: readonly StaffAccount[]): Promise<void> {
+    const missing = staff.filter(({ username }) => username === null);
+    if (missing.length === 0) return;
+    await this.accounts.hold(queries);
+    const taken = new Set(await this.accounts.usernames(queries));
+    const edits = missing.map((one): Edit => {
+      const username = proposeUsername(one, taken);
+      taken.add(username);
+      const after: AccountValue = { personId: one.personId, role: 'teacher', isActive: true };
+      return { kind: 'account', id: username, after };
+    });
+    const whom = missing.length === 1 ? missing[0]!.spokenName : counted(missing.length, 'person');
+    await this.changes.make(queries, actor, { action: `invite ${whom}`, edits });
+  }
+
+  /** Gives somebody another role, or lets them in no more, or again. */
+  async change(
+    actor: Actor,
+    schoolId: number,
+    personId: number,
+    { revision, role, isActive }: ChangeAccountRequest,
+  ): Promise<AccountsReply> {
+    return this.transactions.run(async (queries) => {
+      const one = (await this.accounts.ofSchool(queries, schoolId, this.clock.now())).find(
+        (each) => each.personId === personId,
+      );
+      if (one?.username == null) throw new Refusal('not-found', { what: 'account of person', id: personId });
+      const after: AccountValue = { personId, role, isActive };
+      const does =
+        isActive === one.isActive
+          ? `make ${one.spokenName} a ${role}`
+          : isActive
+            ? `let ${one.spokenName} sign in again`
+            : `deactivate the account of ${one.spokenName}`;
+      await this.changes.make(queries, actor, {
+        action: does,
+        edits: [{ kind: 'account', id: one.username, expected: revision, after }],
+      });
+      return this.read(queries, schoolId);
+    });
+  }
+
+  private async read(queries: Queries, schoolId: number): Promise<AccountsReply> {
+    const staff = await this.accounts.ofSchool(queries, schoolId, this.clock.now());
+    return {
+      accounts: staff.map((one) => ({
+        personId: one.personId,
+        name: one.name,
+        email: one.email,
+        state: one.username === null ? 'none' : !one.isActive ? 'deactivated' : one.hasPassword ? 'active' : 'invited',
+        username: one.username,
+        role: one.role,
+        revision:
+          one.role === null ? null : revisionOf({ personId: one.personId, role: one.role, isActive: one.isActive }),
+        linkUntil: one.linkUntil?.toISOString() ?? null,
+        lastSignInAt: one.lastSignInAt?.toISOString() ?? null,
+      })),
+    };
+  }
+}
+
+function reasonAgainst({ email, username, isActive }: StaffAccount) {
+  if (email.trim() === '') return 'no-address' as const;
+  return username !== null && !isActive ? ('deactivated' as const) : undefined;
+}

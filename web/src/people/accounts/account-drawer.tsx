@@ -1,0 +1,76 @@
+import type { AccountReply } from '#contract/people';
+import { accountRoles } from '#contract/people';
+import { HistoryButton } from '../../changes/history-button';
+import { useTellOfChange } from '../../changes/use-tell-of-change';
+import { Button } from '../../ui/button';
+import { Drawer } from '../../ui/drawer';
+import { SelectField } from '../../ui/field';
+import { sentenceOf } from './account-words';
+import { useChangeAccount } from './queries';
+
+interface AccountDrawerProps {
+  readonly schoolId: number;
+  readonly account: AccountReply;
+  readonly isSending: boolean;
+  readonly onSend: () => void;
+  readonly onClose: () => void;
+}
+
+/** One account: how it stands, its role, and what can be done with it. */
+export function AccountDrawer({ schoolId, account, isSending, onSend, onClose }: AccountDrawerProps) {
+  const { name, email, state, role, username } = account;
+  const change = useChangeAccount(schoolId, account);
+  const tellOfChange = useTellOfChange();
+  const put = (says: string, to: Parameters<typeof change.mutate>[0]) =>
+    change.mutate(to, { onSuccess: (after) => tellOfChange(says, after) });
+  const sends =
+    state === 'none' ? 'Invite' : state === 'invited' ? 'Send another link' : 'Send a link for a new password';
+  return (
+    <Drawer title={name} onClose={onClose}>
+      <div className="space-y-4">
+        <p>{sentenceOf(account)}</p>
+        {role !== null && (
+          <SelectField
+            label="Role"
+            value={role}
+            disabled={change.isPending}
+            onChange={({ target }) => put(`${name} is a ${target.value} now.`, { role: target.value })}
+          >
+            {accountRoles.map((each) => (
+              <option key={each} value={each}>
+                {each}
+              </option>
+            ))}
+          </SelectField>
+        )}
+        <div className="flex flex-wrap gap-2">
+          {state !== 'deactivated' && (
+            <Button look={state === 'active' ? 'plain' : 'main'} disabled={isSending || email === ''} onClick={onSend}>
+              {sends}
+            </Button>
+          )}
+          {state === 'deactivated' ? (
+            <Button
+              look="main"
+              disabled={change.isPending}
+              onClick={() => put(`${name} can sign in again.`, { isActive: true })}
+            >
+              Let in again
+            </Button>
+          ) : (
+            role !== null && (
+              <Button
+                look="danger"
+                disabled={change.isPending}
+                onClick={() => put(`${name} cannot sign in any more.`, { isActive: false })}
+              >
+                Deactivate
+              </Button>
+            )
+          )}
+          {username !== null && <HistoryButton thing={`account ${username}`} called={`the account of ${name}`} />}
+        </div>
+      </div>
+    </Drawer>
+  );
+}
