@@ -21,6 +21,13 @@ async function tabTo(name: RegExp, isBack = false): Promise<void> {
   presses += await desk.tabTo(name, isBack);
 }
 
+/** Goes on to the next step, once it is offered. */
+async function goOnTo(step: string): Promise<void> {
+  await desk.sees(`Next: ${step}`);
+  await tabTo(new RegExp(`^Next: ${step}$`), true);
+  await press(Key.ENTER);
+}
+
 async function save(): Promise<void> {
   presses += 1;
   await desk.save();
@@ -46,6 +53,7 @@ story('a small school', () => {
     await desk.reads(/The first school begins with its district/);
     await tabTo(/^Name of the district$/);
     await press('Skerry', Key.TAB, Key.TAB, 'Skerry School', Key.TAB, 'Skerry', Key.TAB, 'SKY');
+    await desk.canPress('Open the school');
     await tabTo(/^Open the school$/);
     await press(Key.ENTER);
     await desk.reads(/^Skerry has 0 students and 1 staff\.$/);
@@ -65,8 +73,7 @@ story('a small school', () => {
     await desk.reads(/; 32 are changed and not saved\.$/);
     await save();
     await desk.reads(/^Skerry has 30 students and 3 staff\.$/);
-    await tabTo(/^Next: Courses$/, true);
-    await press(Key.ENTER);
+    await goOnTo('Courses');
     await desk.reads(/^Skerry offers 0 courses/);
   });
 
@@ -81,8 +88,7 @@ story('a small school', () => {
     await desk.reads(/; 2 are changed and not saved\.$/);
     await save();
     await desk.reads(/^Skerry offers 2 courses in 1 department\.$/);
-    await tabTo(/^Next: Sections$/, true);
-    await press(Key.ENTER);
+    await goOnTo('Sections');
 
     await desk.reads(/^Skerry runs 0 sections/);
     await tabTo(/^New section$/);
@@ -96,8 +102,7 @@ story('a small school', () => {
     await save();
     await desk.reads(/^Skerry runs 2 sections in .*, taught by 2 teachers; nobody sits in 2 sections\.$/);
     await desk.isAccessible();
-    await tabTo(/^Next: Enrollments$/, true);
-    await press(Key.ENTER);
+    await goOnTo('Enrollments');
 
     await desk.reads(/have 0 seats in 2 sections\.$/);
     await tabTo(/^New enrollment$/);
@@ -111,8 +116,7 @@ story('a small school', () => {
     await save();
     await desk.reads(/^30 students of Skerry have 42 seats in 2 sections\.$/);
     await desk.isAccessible();
-    await tabTo(/^Next: Scales$/, true);
-    await press(Key.ENTER);
+    await goOnTo('Scales');
   });
 
   it('gets a scale, and an item that every course reports', async () => {
@@ -121,11 +125,11 @@ story('a small school', () => {
     await press(Key.ENTER);
     await desk.sees('Begin with');
     await press('Letters', Key.TAB, Key.TAB, 'A, B');
+    await desk.canPress('Add the scale');
     await tabTo(/^Add the scale$/);
     await press(Key.ENTER);
     await desk.reads(/^Letters is not used by any item/);
-    await tabTo(/^Next: Report items$/, true);
-    await press(Key.ENTER);
+    await goOnTo('Report items');
     await desk.reads(/^No report item yet/);
     await tabTo(/^New item$/);
     await press(Key.ENTER);
@@ -133,6 +137,7 @@ story('a small school', () => {
     await press('Quarter grade', Key.TAB, 'Grade');
     await tabTo(/^Scale$/);
     await press('Letters');
+    await desk.canPress('Add the item');
     await tabTo(/^Add the item$/);
     await press(Key.ENTER);
     await desk.sees('No course reports it yet');
@@ -144,8 +149,7 @@ story('a small school', () => {
     await save();
     await desk.reads(/report 1 item by 1 rule/);
     await desk.picture('ruled');
-    await tabTo(/^Next: First grade$/, true);
-    await press(Key.ENTER);
+    await goOnTo('First grade');
   });
 
   it('posts its first grade, and is under way', async () => {
@@ -159,6 +163,7 @@ story('a small school', () => {
     await desk.reads(/1 unsaved/);
     await save();
     await desk.sees('Post for Quarter 1 outside its window?');
+    await desk.sees('Post for Quarter 1 outside');
     await tabTo(/^Post for Quarter 1$/);
     await press(Key.ENTER);
     await desk.sees('1 grade saved.');

@@ -36,12 +36,13 @@ export function CellTableGrid<Field extends string, Kept extends KeptRow<Field>>
   const { fields, headings } = look.table;
   const firstRow = Math.max(
     0,
-    rows.findIndex(({ key }) => key === sought),
+    rows.findIndex(({ place }) => place === sought),
   );
   const cells = useCellCursor({
     rows: rows.length,
     columns: fields.length,
     firstRow,
+    keyAt: (row) => rows[row]?.place,
     textAt: (row, column) => rows[row]?.cells[fields[column]!] ?? '',
     isGrowing: true,
     takesBlock,
@@ -71,7 +72,7 @@ export function CellTableGrid<Field extends string, Kept extends KeptRow<Field>>
   });
   const latestMark = useLatest(onMark);
   const mark = useCallback<typeof onMark>((keys, isMarked) => latestMark.current(keys, isMarked), [latestMark]);
-  const isNew = sought !== null && rows[firstRow]?.key === sought && rows[firstRow].reply === undefined;
+  const isNew = sought !== null && rows[firstRow]?.place === sought && rows[firstRow].reply === undefined;
   const { ref } = cells.grid;
   useEffect(() => {
     if (isNew) ref.current?.focus();
@@ -104,7 +105,7 @@ export function CellTableGrid<Field extends string, Kept extends KeptRow<Field>>
             const row = rows[index]!;
             return (
               <RowLine
-                key={row.key}
+                key={row.place}
                 look={look}
                 row={row}
                 place={index}

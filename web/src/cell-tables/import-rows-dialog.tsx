@@ -24,8 +24,12 @@ const outcomeInk: Record<RowOutcome, string> = {
 
 function columnsOf<Field extends string, Kept extends KeptRow<Field>>({
   table: { headings, unique },
-  titleOf,
+  staying,
+  main,
+  widths,
+  inFigures,
 }: TableLook<Field, Kept>): readonly GridColumn<RowPlan<Field>>[] {
+  const named = [...new Set([...staying, unique.field, main])];
   return [
     {
       id: 'row',
@@ -38,24 +42,17 @@ function columnsOf<Field extends string, Kept extends KeptRow<Field>>({
     {
       id: 'outcome',
       header: 'Would be',
-      width: '120px',
+      width: '150px',
       sortBy: ({ outcome }) => outcome,
       cell: ({ outcome }) => <b className={outcomeInk[outcome]}>{outcomeWords[outcome]}</b>,
     },
-    {
-      id: 'unique',
-      header: headings[unique.field],
-      width: '90px',
-      sortBy: ({ cells }) => cells[unique.field],
-      cell: ({ cells }) => <span className="figures">{cells[unique.field]}</span>,
-    },
-    {
-      id: 'title',
-      header: 'Name',
-      width: '210px',
-      sortBy: ({ cells }) => titleOf(cells),
-      cell: ({ cells }) => titleOf(cells),
-    },
+    ...named.map((field): GridColumn<RowPlan<Field>> => ({
+      id: field,
+      header: headings[field],
+      width: `${Math.min(widths[field], 190)}px`,
+      sortBy: ({ cells }) => cells[field],
+      cell: ({ cells }) => <span className={inFigures.has(field) ? 'figures' : ''}>{cells[field]}</span>,
+    })),
     {
       id: 'what',
       header: 'What changes, or what is wrong',

@@ -5,6 +5,8 @@ import type { KeptRow } from '#contract/cell-tables';
 /** A row of the spreadsheet: what is kept as it is drafted, or something new. */
 export interface TableRow<Field extends string, Kept extends KeptRow<Field>> {
   readonly key: string;
+  /** Names the row as long as the page is shown: a new one keeps the name that it had before it was saved. */
+  readonly place: string;
   /** Undefined for what is new. */
   readonly reply: Kept | undefined;
   readonly cells: Cells<Field>;

@@ -25,20 +25,27 @@ export const noChanges = { cells: {}, revisions: {}, removed: [] } as const;
 /**
  * The rows of a table: saved ones without those taken out, then the new ones.
  * @param shared what is wrong where two share what none may share; said only where a change made it so
+ * @param born the keys that rows had while they were new, by their numbers
  */
 export function tableRows<Field extends string, Kept extends KeptRow<Field>>(
   table: CellTable<Field>,
   kept: readonly Kept[],
   changes: RowChanges<Field>,
   shared: string,
+  born: ReadonlyMap<number, string> = new Map(),
 ): TableRow<Field, Kept>[] {
   const none = emptyCells(table);
   const saved = kept
     .filter(({ id }) => !changes.removed.includes(id))
-    .map((reply) => ({ key: String(reply.id), reply, cells: changes.cells[reply.id] ?? reply.cells }));
+    .map((reply) => ({
+      key: String(reply.id),
+      place: born.get(reply.id) ?? String(reply.id),
+      reply,
+      cells: changes.cells[reply.id] ?? reply.cells,
+    }));
   const added = Object.entries(changes.cells)
     .filter(([key]) => key.startsWith('new'))
-    .map(([key, cells]) => ({ key, reply: undefined, cells }));
+    .map(([key, cells]) => ({ key, place: key, reply: undefined, cells }));
   const all = [...saved, ...added];
   // An answer that was lost on its way leaves rows here that are saved.
   const keptTexts = new Set(added.length === 0 ? [] : kept.map(({ cells }) => textOfRow(table, cells)));
@@ -93,13 +100,14 @@ export function withEdits<Field extends string, Kept extends KeptRow<Field>>(
   return { ...changes, cells, revisions };
 }
 
-/** With a new row that begins with some cells, and its key. */
+/** With a new row that begins with some cells, and its key. @param floor numbers of new rows up to this are not given again */
 export function withNewRow<Field extends string>(
   table: CellTable<Field>,
   changes: RowChanges<Field>,
   begins: Partial<Cells<Field>>,
+  floor = 0,
 ): { readonly changes: RowChanges<Field>; readonly key: string } {
-  const key = `new ${newestOf(changes) + 1}`;
+  const key = `new ${newestOf(changes, floor) + 1}`;
   return { key, changes: { ...changes, cells: { ...changes.cells, [key]: { ...emptyCells(table), ...begins } } } };
 }
 
@@ -109,10 +117,11 @@ export function withNewRows<Field extends string>(
   changes: RowChanges<Field>,
   begins: Partial<Cells<Field>>,
   added: readonly Partial<Cells<Field>>[],
+  floor = 0,
 ): RowChanges<Field> {
   if (added.length === 0) return changes;
   const cells: Record<string, Cells<Field>> = { ...changes.cells };
-  let newest = newestOf(changes);
+  let newest = newestOf(changes, floor);
   for (const pasted of added) {
     const row: Record<Field, string> = { ...emptyCells(table), ...begins };
     for (const field of table.fields) if (pasted[field] !== undefined) row[field] = table.tidy(field, pasted[field]);
@@ -169,11 +178,12 @@ export function withPlan<Field extends string, Kept extends KeptRow<Field>>(
   changes: RowChanges<Field>,
   plan: TableImportReply<Field>,
   rows: readonly TableRow<Field, Kept>[],
+  floor = 0,
 ): RowChanges<Field> {
   const byKey = new Map(rows.map((row) => [row.key, row]));
   const cells: Record<string, Cells<Field>> = { ...changes.cells };
   const revisions: Record<string, string> = { ...changes.revisions };
-  let newest = newestOf(changes);
+  let newest = newestOf(changes, floor);
   for (const row of plan.rows) {
     if (row.outcome !== 'new' && row.outcome !== 'changed') continue;
     const kept = row.id === null ? undefined : byKey.get(String(row.id));
@@ -183,9 +193,14 @@ export function withPlan<Field extends string, Kept extends KeptRow<Field>>(
   return { ...changes, cells, revisions };
 }
 
-/** The highest number of a new row; 0 where there is none. */
-function newestOf({ cells }: RowChanges<string>): number {
-  return Math.max(0, ...Object.keys(cells).map((key) => Number(/^new (\d+)$/.exec(key)?.[1] ?? 0)));
+/** The highest number of a new row, at least the floor. */
+function newestOf({ cells }: RowChanges<string>, floor: number): number {
+  return Object.keys(cells).reduce((newest, key) => Math.max(newest, numberOfNew(key)), floor);
+}
+
+/** The number in the key of a new row; 0 for one that is kept. */
+export function numberOfNew(key: string): number {
+  return Number(/^new (\d+)$/.exec(key)?.[1] ?? 0);
 }
 
 /** Rows of the draft that somebody else saved meanwhile, by their keys. */

@@ -1,4 +1,5 @@
 import { useMutation, useQueryClient, type QueryKey } from '@tanstack/react-query';
+import { flushSync } from 'react-dom';
 import { toast } from 'sonner';
 import type { KeptRow, SavedRows, SaveRowsRequest } from '#contract/cell-tables';
 import { counted, type CountedThing } from '#contract/messages';
@@ -23,16 +24,27 @@ export interface KeptTable<Field extends string, Kept extends KeptRow<Field>> {
   readonly send: (request: SaveRowsRequest<Field>) => Promise<object & SavedRows>;
 }
 
-/** Saves a draft of rows. What is typed meanwhile stays, also when the page is left before the answer comes. */
-export function useSaveRows<Field extends string, Kept extends KeptRow<Field>>(of: KeptTable<Field, Kept>) {
+/**
+ * Saves a draft of rows. What is typed meanwhile stays, also when the page is left before the answer comes.
+ * @param onSaved told what each row that was sent became, before it shows
+ */
+export function useSaveRows<Field extends string, Kept extends KeptRow<Field>>(
+  of: KeptTable<Field, Kept>,
+  onSaved: (sent: RowChanges<Field>, reply: SavedRows) => void,
+) {
   const { draftKey, look, thing, drafts, queryKey, send } = of;
   const client = useQueryClient();
   const tellOfChange = useTellOfChange();
   return useMutation({
     mutationFn: (sent: RowChanges<Field>) => send(requestOf(sent)),
-    onSuccess: (reply, sent) => {
-      drafts.settleTo(draftKey, null, noChanges, (now) => withoutSent(look.table, now, sent, reply));
+    onSuccess: async (reply, sent) => {
       keepReply(client, queryKey, reply);
+      // Queries tell of it a moment later. At no time is a row that is being typed in neither drafted nor kept.
+      await new Promise((resolve) => setTimeout(resolve));
+      flushSync(() => {
+        onSaved(sent, reply);
+        drafts.settleTo(draftKey, null, noChanges, (now) => withoutSent(look.table, now, sent, reply));
+      });
       tellOfChange(`${counted(countOf(sent), thing)} saved.`, reply);
       void client.invalidateQueries();
     },

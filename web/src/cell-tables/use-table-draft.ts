@@ -4,6 +4,7 @@ import type { KeptRow, TableImportReply } from '#contract/cell-tables';
 import {
   countOf,
   noChanges,
+  numberOfNew,
   rebased,
   staleKeys,
   tableRows,
@@ -24,10 +25,20 @@ export function useTableDraft<Field extends string, Kept extends KeptRow<Field>>
 ) {
   const { draftKey, look, drafts } = of;
   const { table } = look;
-  const save = useSaveRows(of);
   const changes: RowChanges<Field> = drafts.use(draftKey)?.now ?? noChanges;
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
-  const all = useMemo(() => tableRows(table, kept, changes, look.shared), [table, kept, changes, look.shared]);
+  const [born, setBorn] = useState<ReadonlyMap<number, string>>(new Map());
+  const save = useSaveRows(of, (sent, { saved }) => {
+    const keys = Object.keys(sent.cells);
+    const added = saved.flatMap(({ id }, at) => (numberOfNew(keys[at]!) > 0 ? [[id, keys[at]!] as const] : []));
+    setBorn((before) => new Map([...before, ...added]));
+    setMarked(new Set());
+  });
+  const floor = Math.max(0, ...[...born.values()].map(numberOfNew));
+  const all = useMemo(
+    () => tableRows(table, kept, changes, look.shared, born),
+    [table, kept, changes, look.shared, born],
+  );
   const faulty = all.filter(({ faults }) => Object.keys(faults).length > 0).length;
   const count = countOf(changes);
   const stale = staleKeys(changes, kept);
@@ -53,14 +64,14 @@ export function useTableDraft<Field extends string, Kept extends KeptRow<Field>>
       edits: readonly CellEdit<Field, Kept>[],
       begin: Partial<Cells<Field>>,
       added: readonly Partial<Cells<Field>>[],
-    ) => change(withNewRows(table, withEdits(table, changes, edits), begin, added)),
+    ) => change(withNewRows(table, withEdits(table, changes, edits), begin, added, floor)),
     /** Adds a row and answers with its key. */
     addRow(begin: Partial<Cells<Field>>): string {
-      const added = withNewRow(table, changes, begin);
+      const added = withNewRow(table, changes, begin, floor);
       change(added.changes);
       return added.key;
     },
-    takePlan: (plan: TableImportReply<Field>) => change(withPlan(changes, plan, all)),
+    takePlan: (plan: TableImportReply<Field>) => change(withPlan(changes, plan, all, floor)),
     setInChosen: (field: Field, value: string) =>
       change(
         withEdits(
@@ -79,7 +90,7 @@ export function useTableDraft<Field extends string, Kept extends KeptRow<Field>>
       ),
     markNone: () => setMarked(new Set()),
     store() {
-      if (canSave) save.mutate(changes, { onSuccess: () => setMarked(new Set()) });
+      if (canSave) save.mutate(changes);
     },
   };
 }

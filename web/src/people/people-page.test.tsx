@@ -143,6 +143,27 @@ describe('the people of a school', () => {
       });
   });
 
+  it('moved by a save take the cursor and what is being typed along', async () => {
+    let answer: (reply: object) => void = () => undefined;
+    const now = [personOf(4, personCells('S9', { familyName: 'Aran' })), ...three];
+    let isSaved = false;
+    const { person } = show(three, {
+      'GET /schools/1/people': () => ({ people: isSaved ? now : three }),
+      'PUT /schools/1/people': () => new Promise<object>((resolve) => (answer = resolve)),
+    });
+    await screen.findByRole('grid');
+    await person.click(cell(2, 1));
+    await person.paste('\tHolm\tAda\nS9\tAran\tAda\tstudent\t10');
+    await person.click(cell(3, 5));
+    await person.keyboard('{Control>}s{/Control}1');
+    isSaved = true;
+    answer(made(9, savedAs(now, 4)));
+    await screen.findByText('1 person saved.');
+    expect(names()).toEqual(['Aran', 'Skerry', 'Rook', 'Holm']);
+    await person.keyboard('2{Enter}');
+    expect([0, 1, 2, 3].map((row) => cell(row, 5).textContent)).toEqual(['12', '10', '9', '']);
+  });
+
   it('saved without an answer are not saved a second time: the row says that it is there', async () => {
     let people = three.slice(0, 2);
     const { person } = show(people, {

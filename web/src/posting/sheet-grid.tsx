@@ -51,6 +51,7 @@ export function SheetGrid(props: SheetGridProps) {
   const faultsOf = new Map(faults.map((fault) => [`${fault.enrollmentId}/${fault.column}`, fault]));
   const cells = useCellCursor({
     rows: rows.length,
+    keyAt: (at) => rows[at]?.reply.enrollmentId,
     columns: columns.length,
     isReadOnly,
     textAt: (at, column) => {

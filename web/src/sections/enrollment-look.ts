@@ -15,7 +15,7 @@ export function enrollmentLook(directory: EnrollmentDirectory): TableLook<Enroll
     main: 'student',
     onPoint: new Set(),
     inFigures: new Set(['enteredOn', 'withdrawnOn']),
-    standIn: (_row, field) => (field === 'enteredOn' ? 'with the section' : ''),
+    standIn: ({ cells }, field) => (field === 'enteredOn' ? firstDayOf(directory, cells.section) : ''),
     reasonOf: () => undefined,
     told: {
       heading: 'Kept by',
@@ -25,4 +25,10 @@ export function enrollmentLook(directory: EnrollmentDirectory): TableLook<Enroll
         isOfRoster ? 'A roster brought this enrollment: its next import writes its days as it has them.' : undefined,
     },
   };
+}
+
+/** Who has no day of entering enters with the section. */
+function firstDayOf({ sections, daysOf }: EnrollmentDirectory, section: string): string {
+  const id = sections.read(section);
+  return typeof id === 'number' ? (daysOf.get(id)?.startsOn ?? '') : '';
 }

@@ -42,6 +42,7 @@ export function BookGrid(props: BookGridProps) {
   };
   const cells = useCellCursor({
     rows: rows.length,
+    keyAt: (at) => rows[at]?.student.enrollmentId,
     columns: columns.length,
     isReadOnly: !book.canEdit,
     textAt,

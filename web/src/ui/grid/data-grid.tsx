@@ -183,7 +183,7 @@ export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
                 <td
                   aria-hidden
                   style={{ width: menuWidth }}
-                  className="sticky top-0 z-10 border-b border-hairline bg-surface"
+                  className="sticky top-0 right-0 z-20 border-b border-hairline bg-surface"
                 />
               )}
             </tr>

@@ -1,5 +1,5 @@
 import { agreeing, counted } from '#contract/messages';
-import { useId, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
+import { useEffect, useId, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { toast } from 'sonner';
 import { useKnownKeys } from '../use-keys';
 import { useLatest } from '../use-latest';
@@ -18,6 +18,8 @@ export type EditKind = 'typed' | 'pasted' | 'filled' | 'emptied';
 
 interface CellCursorOptions {
   readonly rows: number;
+  /** What names a row wherever it stands; anything beyond the last one. */
+  readonly keyAt: (row: number) => string | number | undefined;
   readonly columns: number;
   readonly firstRow?: number;
   readonly isReadOnly?: boolean;
@@ -45,6 +47,12 @@ interface Cursor {
   readonly column: number;
   readonly anchorRow: number;
   readonly anchorColumn: number;
+}
+
+/** Where the cursor was put, with the names of these rows. */
+interface Put extends Cursor {
+  readonly key: string | number | undefined;
+  readonly anchorKey: string | number | undefined;
 }
 
 /** What the cursor means to one row; the very same value for all rows that it leaves alone. */
@@ -90,12 +98,41 @@ export function useCellCursor(options: CellCursorOptions) {
   const { rows, columns, firstRow = 0, isReadOnly = false, isGrowing = false, textAt } = options;
   const gridId = useId();
   const scroller = useRef<HTMLDivElement>(null);
-  const [put, setCursor] = useState<Cursor>({ row: firstRow, column: 0, anchorRow: firstRow, anchorColumn: 0 });
+  const { keyAt } = options;
+  const [put, setPut] = useState<Put>(() => at({ row: firstRow, column: 0, anchorRow: firstRow, anchorColumn: 0 }));
   const [begun, setEditing] = useState<string | undefined>();
-  // Rows may have gone since the cursor was put: what was begun in one of them is for no other.
+  function at(to: Cursor): Put {
+    return { ...to, key: keyAt(to.row), anchorKey: keyAt(to.anchorRow) };
+  }
+  const setCursor = (next: (before: Cursor) => Cursor) => setPut(at(next(cursor)));
+  // Rows may come, go and change places under the cursor: it goes with its row, and what was begun in one is for no other.
   const lastRow = Math.max(0, rows - 1);
-  const cursor: Cursor = { ...put, row: Math.min(put.row, lastRow), anchorRow: Math.min(put.anchorRow, lastRow) };
-  const editing = put.row > lastRow ? undefined : begun;
+  const placeOf = (row: number, key: Put['key']) => {
+    if (row <= lastRow && keyAt(row) === key) return row;
+    for (let other = 0; other < rows; other++) if (keyAt(other) === key) return other;
+    return undefined;
+  };
+  const [row, anchorRow] = [placeOf(put.row, put.key), placeOf(put.anchorRow, put.anchorKey)];
+  const isThere = row !== undefined && anchorRow !== undefined;
+  const cursor: Cursor = isThere
+    ? { ...put, row, anchorRow }
+    : { ...put, row: Math.min(put.row, lastRow), anchorRow: Math.min(put.row, lastRow), anchorColumn: put.column };
+  const [dropped, setDropped] = useState(0);
+  if (!isThere) {
+    setPut(at(cursor));
+    setEditing(undefined);
+    if (begun !== undefined) setDropped(dropped + 1);
+  }
+  // The field that had the focus went with its row.
+  useEffect(() => {
+    if (dropped > 0) scroller.current?.focus({ preventScroll: true });
+  }, [dropped]);
+  const editing = isThere ? begun : undefined;
+  const { onReach } = options;
+  const latestReach = useLatest(onReach);
+  useEffect(() => {
+    if (row !== undefined && row !== put.row) latestReach.current(row, put.column);
+  }, [row, put.row, put.column, latestReach]);
   const range: CellRange = {
     fromRow: Math.min(cursor.row, cursor.anchorRow),
     toRow: Math.max(cursor.row, cursor.anchorRow),
