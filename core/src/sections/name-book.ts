@@ -26,22 +26,27 @@ export interface NameBook {
 export function nameBook(things: readonly NamedThing[]): NameBook {
   const ids = new Map<string, number | 'several'>();
   const note = (text: string, id: number) => {
-    const key = foldCell(text);
+    const key = foldName(text);
     if (key !== '') ids.set(key, ids.has(key) && ids.get(key) !== id ? 'several' : id);
   };
   for (const { id, names, apart } of things) for (const name of [...names, apart]) note(name, id);
   const texts = new Map<number, string>();
   for (const { id, names, apart } of things) {
     const [usual = ''] = names;
-    const isAlone = (text: string) => text !== '' && ids.get(foldCell(text)) === id;
+    const isAlone = (text: string) => text !== '' && ids.get(foldName(text)) === id;
     const told = `${usual} (${apart})`;
-    const text = isAlone(usual) ? usual : isAlone(apart) && !ids.has(foldCell(told)) ? told : `${usual} (no. ${id})`;
+    const text = isAlone(usual) ? usual : isAlone(apart) && !ids.has(foldName(told)) ? told : `${usual} (no. ${id})`;
     texts.set(id, text);
-    ids.set(foldCell(text), id);
+    ids.set(foldName(text), id);
   }
   return {
     textOf: (id) => texts.get(id) ?? '',
-    read: (text) => ids.get(foldCell(text)),
+    read: (text) => ids.get(foldName(text)),
     texts: [...texts.values()],
   };
+}
+
+/** Spreadsheets break the lines of a cell, and people put two spaces. */
+function foldName(text: string): string {
+  return foldCell(text).replaceAll(/\s+/g, ' ');
 }

@@ -29,6 +29,7 @@ describe('a book of names', () => {
   it.each<[string, number | 'several' | undefined]>([
     ['Reed, Tamsin', 1],
     [' tamsin REED ', 1],
+    ['Tamsin\n Reed', 1],
     ['TAMSIN@school.example', 1],
     ['Hale, Bo', 'several'],
     ['t3', 3],

@@ -1,6 +1,5 @@
-export { actionOfRows } from './action-of-rows.js';
-export { refuseUnknownRows, rowFaults } from './row-faults.js';
-export { idsOfChanges, savedRows } from './saved-rows.js';
+export { concernedBy, othersOf, saveRows } from './save-rows.js';
+export { savedRows } from './saved-rows.js';
 export {
   fileOfRows,
   largestTableMegabytes,

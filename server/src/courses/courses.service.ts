@@ -21,17 +21,9 @@ import {
   type SaveCoursesRequest,
 } from '#contract/courses';
 import type { ItemRulesBody } from '#contract/report-items';
-import {
-  actionOfRows,
-  planOrRefuse,
-  refuseUnknownRows,
-  rowFaults,
-  savedRows,
-  idsOfChanges,
-  type UploadedRows,
-} from '#server/cell-tables';
+import { othersOf, planOrRefuse, savedRows, saveRows, type UploadedRows } from '#server/cell-tables';
 import { Changes, revisionOf, type Edit } from '#server/changes';
-import { nextIds, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { Transactions, type Actor, type Queries } from '#server/platform';
 import { PlacementsRepository, placeOfCourse, scalePlaceId, scaleSource, seekerOf } from '#server/placements';
 import { valueOfCourse } from './course.thing.js';
 import { CoursesRepository, type CourseUse } from './courses.repository.js';
@@ -60,39 +52,35 @@ export class CoursesService {
     actor: Actor,
     schoolId: number,
     periodId: number,
-    { changes, removed }: SaveCoursesRequest,
+    request: SaveCoursesRequest,
   ): Promise<CoursesReply & SavedRows> {
     return this.transactions.run(async (queries) => {
       const own = await this.courses.ownOf(queries, schoolId);
-      refuseUnknownRows('course', own, changes, removed);
-      const changed = new Set([...removed, ...changes.flatMap(({ id }) => id ?? [])]);
-      const others = own.filter(({ id }) => !changed.has(id)).map(({ code }) => code);
-      const faults = rowFaults(courseTable, changes, others, 'a code that no other course of the school has');
-      if (faults.length > 0) throw new Refusal('courses-faulty', { count: faults.length }, faults);
-      const given = await nextIds(queries, 'courses', changes.filter(({ id }) => id === null).length);
-      const ids = idsOfChanges(changes, given);
-      const edits = changes.map(({ id, revision, cells }, at): Edit => {
-        const after = valueOfCourse({ ...courseOfCells(cells), schoolId, id: 0 });
-        return id === null
-          ? { kind: 'course', id: String(ids[at]), after }
-          : { kind: 'course', id: String(id), expected: revision, after };
-      });
-      await this.changes.make(queries, actor, {
-        action: actionOfRows(
-          'course',
-          { changes, removed },
-          (id) => own.find((course) => course.id === id)?.title ?? '',
-          ({ cells }) => cells.title,
-        ),
-        edits: [...(await this.withoutCourses(queries, schoolId, removed)), ...edits],
-      });
+      const ids = await saveRows(
+        queries,
+        { changes: this.changes, actor },
+        {
+          table: courseTable,
+          kind: 'course',
+          numberedBy: 'courses',
+          faulty: 'courses-faulty',
+          own,
+          taken: othersOf(own, request).map(({ code }) => code),
+          sharing: 'a code that no other course of the school has',
+          nameOf: (id) => own.find((course) => course.id === id)?.title ?? '',
+          titleOf: ({ title }) => title,
+          valueOf: (cells) => valueOfCourse({ ...courseOfCells(cells), schoolId, id: 0 }),
+          before: await this.hangingOn(queries, schoolId, request.removed),
+        },
+        request,
+      );
       const reply = await this.read(queries, schoolId, periodId);
       return { ...reply, ...savedRows(ids, reply.courses) };
     });
   }
 
-  /** Courses go with what speaks of nothing else: their exceptions and their scales. */
-  private async withoutCourses(queries: Queries, schoolId: number, removed: readonly number[]): Promise<Edit[]> {
+  /** What speaks of nothing but courses that go: their exceptions and their scales. */
+  private async hangingOn(queries: Queries, schoolId: number, removed: readonly number[]): Promise<Edit[]> {
     if (removed.length === 0) return [];
     const id = String(schoolId);
     const rules = (await this.changes.valueOf<ItemRulesBody>(queries, 'report-rules', id))!;
@@ -104,7 +92,6 @@ export class CoursesService {
         id: scalePlaceId(placeOfCourse(schoolId, courseId)),
         after: null,
       })),
-      ...removed.map((courseId) => ({ kind: 'course', id: String(courseId), after: null })),
     ];
   }
 

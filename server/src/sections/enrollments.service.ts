@@ -15,17 +15,9 @@ import {
   type SaveEnrollmentsRequest,
 } from '#contract/sections';
 import { PeriodsRepository } from '#server/calendar';
-import {
-  actionOfRows,
-  idsOfChanges,
-  planOrRefuse,
-  refuseUnknownRows,
-  rowFaults,
-  savedRows,
-  type UploadedRows,
-} from '#server/cell-tables';
-import { Changes, revisionOf, type Edit } from '#server/changes';
-import { nextIds, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { othersOf, planOrRefuse, savedRows, saveRows, type UploadedRows } from '#server/cell-tables';
+import { Changes, revisionOf } from '#server/changes';
+import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { valueOfEnrollment } from './enrollment.thing.js';
 import { EnrollmentsRepository, type KeptEnrollment } from './enrollments.repository.js';
 import { OwnSectionsRepository, type KeptSection } from './own-sections.repository.js';
@@ -58,35 +50,28 @@ export class EnrollmentsService {
   }
 
   /** Changes, adds and removes enrollments: all of it, or nothing. */
-  async save(actor: Actor, seats: Seats, { changes, removed }: SaveEnrollmentsRequest): Promise<SavedEnrollmentsReply> {
+  async save(actor: Actor, seats: Seats, request: SaveEnrollmentsRequest): Promise<SavedEnrollmentsReply> {
     return this.transactions.run(async (queries) => {
       const { own, reply, directory } = await this.read(queries, seats);
-      refuseUnknownRows('enrollment', own, changes, removed);
-      const changed = new Set([...removed, ...changes.flatMap(({ id }) => id ?? [])]);
       const table = enrollmentTable(directory);
-      const others = reply.enrollments
-        .filter(({ id }) => !changed.has(id))
-        .map(({ cells }) => table.unique.keyOf(cells));
-      const faults = rowFaults(table, changes, others, 'a student who does not sit in the section yet');
-      if (faults.length > 0) throw new Refusal('enrollments-faulty', { count: faults.length }, faults);
-      const ids = idsOfChanges(
-        changes,
-        await nextIds(queries, 'enrollments', changes.filter(({ id }) => id === null).length),
-      );
-      const edits = changes.map(({ id, revision, cells }, at): Edit => {
-        const after = enrollmentOfCells(directory, cells);
-        return { kind: 'enrollment', id: String(ids[at]), ...(id !== null && { expected: revision }), after };
-      });
       const byId = new Map(own.map((enrollment) => [enrollment.id, enrollment.student]));
-      await this.changes.make(queries, actor, {
-        action: actionOfRows(
-          'enrollment',
-          { changes, removed },
-          (id) => `the enrollment of ${byId.get(id)}`,
-          ({ cells }) => `${cells.student} to ${cells.section}`,
-        ),
-        edits: [...removed.map((id) => ({ kind: 'enrollment', id: String(id), after: null })), ...edits],
-      });
+      const ids = await saveRows(
+        queries,
+        { changes: this.changes, actor },
+        {
+          table,
+          kind: 'enrollment',
+          numberedBy: 'enrollments',
+          faulty: 'enrollments-faulty',
+          own,
+          taken: othersOf(reply.enrollments, request).map(({ cells }) => table.unique.keyOf(cells)),
+          sharing: 'a student who does not sit in the section yet',
+          nameOf: (id) => `the enrollment of ${byId.get(id)}`,
+          titleOf: ({ student, section }) => `${student} to ${section}`,
+          valueOf: (cells) => enrollmentOfCells(directory, cells),
+        },
+        request,
+      );
       const after = await this.read(queries, seats);
       return { ...after.reply, ...savedRows(ids, after.reply.enrollments) };
     });

@@ -9,17 +9,9 @@ import {
   type SectionsReply,
 } from '#contract/sections';
 import { PeriodsRepository } from '#server/calendar';
-import {
-  actionOfRows,
-  idsOfChanges,
-  planOrRefuse,
-  refuseUnknownRows,
-  rowFaults,
-  savedRows,
-  type UploadedRows,
-} from '#server/cell-tables';
-import { Changes, revisionOf, type Edit } from '#server/changes';
-import { nextIds, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { othersOf, planOrRefuse, savedRows, saveRows, type UploadedRows } from '#server/cell-tables';
+import { Changes, revisionOf } from '#server/changes';
+import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { OwnSectionsRepository, type KeptSection } from './own-sections.repository.js';
 import { valueOfSection } from './section.thing.js';
 
@@ -48,33 +40,28 @@ export class SectionsService {
     actor: Actor,
     schoolId: number,
     periodId: number,
-    { changes, removed }: SaveSectionsRequest,
+    request: SaveSectionsRequest,
   ): Promise<SavedSectionsReply> {
     return this.transactions.run(async (queries) => {
       const { own, reply, directory } = await this.read(queries, schoolId, periodId);
-      refuseUnknownRows('section', own, changes, removed);
-      const changed = new Set([...removed, ...changes.flatMap(({ id }) => id ?? [])]);
       const table = sectionTable(directory);
-      const others = reply.sections.filter(({ id }) => !changed.has(id)).map(({ cells }) => table.unique.keyOf(cells));
-      const faults = rowFaults(table, changes, others, 'a number that no other section of the course has');
-      if (faults.length > 0) throw new Refusal('sections-faulty', { count: faults.length }, faults);
-      const ids = idsOfChanges(
-        changes,
-        await nextIds(queries, 'sections', changes.filter(({ id }) => id === null).length),
+      const ids = await saveRows(
+        queries,
+        { changes: this.changes, actor },
+        {
+          table,
+          kind: 'section',
+          numberedBy: 'sections',
+          faulty: 'sections-faulty',
+          own,
+          taken: othersOf(reply.sections, request).map(({ cells }) => table.unique.keyOf(cells)),
+          sharing: 'a number that no other section of the course has',
+          nameOf: (id) => own.find((section) => section.id === id)!.name,
+          titleOf: ({ course, number }) => `${course} ${number}`,
+          valueOf: (cells) => sectionOfCells(directory, cells),
+        },
+        request,
       );
-      const edits = changes.map(({ id, revision, cells }, at): Edit => {
-        const after = sectionOfCells(directory, cells);
-        return { kind: 'section', id: String(ids[at]), ...(id !== null && { expected: revision }), after };
-      });
-      await this.changes.make(queries, actor, {
-        action: actionOfRows(
-          'section',
-          { changes, removed },
-          (id) => own.find((section) => section.id === id)!.name,
-          ({ cells }) => `${cells.course} ${cells.number}`,
-        ),
-        edits: [...removed.map((id) => ({ kind: 'section', id: String(id), after: null })), ...edits],
-      });
       const after = await this.read(queries, schoolId, periodId);
       return { ...after.reply, ...savedRows(ids, after.reply.sections) };
     });

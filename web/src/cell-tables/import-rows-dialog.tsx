@@ -56,14 +56,21 @@ function columnsOf<Field extends string, Kept extends KeptRow<Field>>({
     {
       id: 'what',
       header: 'What changes, or what is wrong',
-      cell: ({ outcome, changed, faults, cells }) =>
-        outcome === 'faulty'
-          ? faults.map(({ field, fault }) => `${headings[field]}: ${cellFaultSentences[fault]}`).join('; ')
-          : outcome === 'changed'
-            ? changed.map((field) => `${headings[field]}: ${cells[field] || 'nothing of its own'}`).join(', ')
-            : '',
+      cell: (row) => <span title={whatOf(row, headings)}>{whatOf(row, headings)}</span>,
     },
   ];
+}
+
+/** What a row would change, or what is wrong with it. */
+function whatOf<Field extends string>(
+  { outcome, changed, faults, cells }: RowPlan<Field>,
+  headings: Readonly<Record<Field, string>>,
+): string {
+  if (outcome === 'faulty')
+    return faults.map(({ field, fault }) => `${headings[field]}: ${cellFaultSentences[fault]}`).join('; ');
+  if (outcome === 'changed')
+    return changed.map((field) => `${headings[field]}: ${cells[field] || 'nothing of its own'}`).join(', ');
+  return '';
 }
 
 interface ImportRowsDialogProps<Field extends string, Kept extends KeptRow<Field>> {
