@@ -24,10 +24,11 @@ async function operations(): Promise<{ method: 'GET' | 'POST' | 'PUT' | 'DELETE'
   );
 }
 
-const open = ['POST /session', 'GET /session/demo-people'];
+const open = ['POST /session', 'POST /session/link', 'PUT /session/link', 'GET /session/demo-people'];
 const teachers = [
   'GET /session',
   'DELETE /session',
+  'PUT /session/password',
   'GET /schools',
   'GET /schools/1/term-line',
   'GET /grade-sheets',
