@@ -1,7 +1,8 @@
-import type { AccountReply } from '#contract/people';
-import { accountRoles } from '#contract/people';
+import { Link } from 'react-router';
+import { accountRoles, type AccountReply } from '#contract/people';
 import { HistoryButton } from '../../changes/history-button';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
+import { useScope } from '../../shell/scope';
 import { Button } from '../../ui/button';
 import { Drawer } from '../../ui/drawer';
 import { SelectField } from '../../ui/field';
@@ -19,6 +20,7 @@ interface AccountDrawerProps {
 /** One account: how it stands, its role, and what can be done with it. */
 export function AccountDrawer({ schoolId, account, isSending, onSend, onClose }: AccountDrawerProps) {
   const { name, email, state, role, username } = account;
+  const { path } = useScope();
   const change = useChangeAccount(schoolId, account);
   const tellOfChange = useTellOfChange();
   const put = (says: string, to: Parameters<typeof change.mutate>[0]) =>
@@ -70,6 +72,16 @@ export function AccountDrawer({ schoolId, account, isSending, onSend, onClose }:
           )}
           {username !== null && <HistoryButton thing={`account ${username}`} called={`the account of ${name}`} />}
         </div>
+        {username !== null && (
+          <p className="text-[13px]">
+            <Link
+              to={path(`log?thing=${encodeURIComponent(`account ${username}`)}`)}
+              className="font-semibold text-estuary hover:underline"
+            >
+              Sign-ins of {name}, with place and browser
+            </Link>
+          </p>
+        )}
       </div>
     </Drawer>
   );

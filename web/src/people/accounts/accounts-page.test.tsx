@@ -69,6 +69,9 @@ describe('the accounts of a school', () => {
   it('one is looked at beside the list, gets another role, and is let in no more; both can be undone', async () => {
     const { person, sent } = show({ 'PUT /schools/1/accounts/4': made(5, { accounts: four }) }, 'accounts?person=4');
     expect((await screen.findByText('Signs in as ina.')).tagName).toBe('P');
+    expect(screen.getByRole('link', { name: /^Sign-ins of Voe, Ina/ }).getAttribute('href')).toBe(
+      '/school/1/period/4/log?thing=account%20ina',
+    );
     await person.selectOptions(screen.getByRole('combobox', { name: 'Role' }), 'registrar');
     expect(bodyOf('PUT /schools/1/accounts/4', sent)).toEqual({ revision: 'r1', role: 'registrar', isActive: true });
     expect(await screen.findByText('Voe, Ina is a registrar now.')).toBeTruthy();
