@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { passwordFault, passwordLength, proposeUsername } from './index.js';
+import { normalPassword, passwordFault, passwordLength, proposeUsername } from './index.js';
 
 describe('a password', () => {
   it.each([
@@ -20,6 +20,11 @@ describe('a password', () => {
     ['x'.repeat(201), 'password-long'],
   ])('"%s": %s', (password, fault) => {
     expect(passwordFault(password, ['Tamsin', 'Reed', 'tamsin.reed@port-elowen.example'])).toBe(fault);
+  });
+
+  it('is the same however a keyboard writes its letters', () => {
+    expect(normalPassword('cafe\u0301 au lait \uFB01n')).toBe('caf\u00E9 au lait fin');
+    expect(passwordFault('e\u0301'.repeat(14), [])).toBe('password-short');
   });
 
   it('of the fewest signs is taken, of one less is not', () => {

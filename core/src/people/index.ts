@@ -9,5 +9,5 @@ export {
   type PersonCells,
   type PersonField,
 } from './person-cells.js';
-export { passwordFault, passwordLength, type PasswordFault } from './password-fault.js';
+export { normalPassword, passwordFault, passwordLength, type PasswordFault } from './password-fault.js';
 export { proposeUsername } from './propose-username.js';

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
+import { normalPassword } from '#core/people';
 import { ChangeLog } from '#server/changes';
 import { Actors, Refusal, Transactions, type Actor, type SignedIn } from '#server/platform';
 import { AccountsRepository } from './accounts.repository.js';
@@ -24,7 +25,7 @@ export class SignInService {
     const username = typed.trim().toLowerCase();
     await this.tries.countOrThrow(username, from);
     const account = await this.accounts.findByUsername(username);
-    const isRight = await verify(account?.passwordHash ?? (await nobodysHash), password);
+    const isRight = await verify(account?.passwordHash ?? (await nobodysHash), normalPassword(password));
     if (!account?.passwordHash || !isRight) {
       // What was typed for a name that there is not may be a password.
       await this.note(

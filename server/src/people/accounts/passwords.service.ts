@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
-import { passwordFault } from '#core/people';
+import { normalPassword, passwordFault } from '#core/people';
 import {
   passwordFaultSentences,
   type ChangePasswordRequest,
@@ -42,7 +42,7 @@ export class PasswordsService {
     const { actor, passwordHash } = await this.transactions.run(async (queries) => {
       const { accountId, email, isFirst, ...account } = await this.linkedOrThrow(queries, token);
       refuseFaulty(password, [account.name, account.username, email, district ?? '']);
-      const passwordHash = await hash(password);
+      const passwordHash = await hash(normalPassword(password));
       await this.staff.setPassword(queries, accountId, passwordHash, this.clock.now());
       const action = isFirst ? 'choose a first password' : 'choose a new password';
       await this.log.note(queries, account, [{ action, thing: `account ${account.username}`, after: from }]);
@@ -56,11 +56,11 @@ export class PasswordsService {
   async change(actor: Actor, { current, password }: ChangePasswordRequest, from: TriedFrom): Promise<SignedIn> {
     await this.tries.countOrThrow(actor.username, from);
     const account = await this.accounts.findByUsername(actor.username);
-    if (!account?.passwordHash || !(await verify(account.passwordHash, current)))
+    if (!account?.passwordHash || !(await verify(account.passwordHash, normalPassword(current))))
       throw new Refusal('fields-wrong', {}, [{ field: 'current', detail: 'your present password' }]);
     await this.tries.forgive(actor.username, from);
     refuseFaulty(password, [actor.name, actor.username, (await this.accounts.district()) ?? '']);
-    const passwordHash = await hash(password);
+    const passwordHash = await hash(normalPassword(password));
     await this.transactions.run(async (queries) => {
       const accountId = await this.staff.idOf(queries, actor.personId);
       await this.staff.setPassword(queries, accountId, passwordHash, this.clock.now());
