@@ -74,7 +74,7 @@ describe('the recent changes', () => {
 
   it.each([
     [{ 'GET /changes/mine': [] }, 'Nothing yet. What you save appears here, and can be undone from here.'],
-    [{}, 'Nothing was saved; what you typed is kept here. Try again in a moment.'],
+    [{}, 'What you typed is kept here. Try again in a moment; what reached the server before shows as saved.'],
   ])('say so when there are none, or cannot be read: %#', async (answers, says) => {
     const { person } = showAt(<RecentChanges />, { answers });
     await person.click(screen.getByRole('button', { name: 'Recent changes' }));

@@ -98,7 +98,7 @@ describe('a change of what an item comes to', () => {
     await person.selectOptions(screen.getByLabelText('Decimals'), '0');
     await person.click(button('See what it would do'));
     expect((await screen.findByRole('alert')).textContent).toContain(
-      'Nothing was saved; what you typed is kept here. Try again in a moment.',
+      'What you typed is kept here. Try again in a moment; what reached the server before shows as saved.',
     );
     expect(button('Save the item').disabled).toBe(true);
     expect(button('Try again').disabled).toBe(false);

@@ -70,6 +70,6 @@ const unreachable: Problem = {
   code: 'unexpected',
   title: 'The server does not answer',
   status: 503,
-  detail: 'Nothing was saved; what you typed is kept here. Try again in a moment.',
+  detail: 'What you typed is kept here. Try again in a moment; what reached the server before shows as saved.',
   errors: [],
 };

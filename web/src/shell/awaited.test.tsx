@@ -36,7 +36,7 @@ it.each([
     () => {
       throw new TypeError('gone');
     },
-    'Nothing was saved; what you typed is kept here. Try again in a moment.',
+    'What you typed is kept here. Try again in a moment; what reached the server before shows as saved.',
   ],
 ])('where %s says why, and asks again when told to', async (_case, fail, says) => {
   let answer: () => object = fail;

@@ -19,7 +19,9 @@ it('a save without a connection fails at once and in words, and is not sent late
   const save = (percent: string) =>
     new MutationObserver(client, { mutationFn: () => api.put('/grade-sheets/13/1/4', { percent }) }).mutate();
   onlineManager.setOnline(false);
-  await expect(save('55')).rejects.toThrow('Nothing was saved; what you typed is kept here. Try again in a moment.');
+  await expect(save('55')).rejects.toThrow(
+    'What you typed is kept here. Try again in a moment; what reached the server before shows as saved.',
+  );
   onlineManager.setOnline(true);
   await client.resumePausedMutations();
   expect(sent).toEqual([]);
