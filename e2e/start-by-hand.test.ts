@@ -1,7 +1,7 @@
 import { Key } from 'selenium-webdriver';
 import { expect, it } from 'vitest';
 import { atWombat } from './at-wombat.js';
-import { story } from './desk.js';
+import { patience, story } from './desk.js';
 import { startEmpty } from './wombats.js';
 
 /* An empty Wombat gets its first school, people and courses by hand, without a pointer: every step is a key. */
@@ -73,7 +73,12 @@ story('a first school by hand', () => {
     await desk.tabTo(/^SkerrySkerry Islands/);
     await desk.press(Key.ENTER);
     await desk.sees('New school…');
-    await desk.press(Key.END, Key.ENTER);
+    // The menu takes keys once it has the focus.
+    await desk.driver.wait(async () => {
+      await desk.press(Key.END);
+      return /^New school/.test(await desk.focused());
+    }, patience);
+    await desk.press(Key.ENTER);
     await desk.reads(/a new one begins with its name and its first year/);
     await desk.isAccessible();
     expect(await desk.texts('label')).not.toContain('Name of the district');
