@@ -80,7 +80,7 @@ export const problemCodes = {
   'section-strange': [
     422,
     'The section cannot be used like this',
-    'The course, the teacher and the period of a section are of one school, and one of the staff teaches it.',
+    'The course and the period of a section are of one school, and one of the staff teaches it.',
   ],
   'columns-of-sections-missing': [
     422,

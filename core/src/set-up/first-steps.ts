@@ -41,11 +41,16 @@ const isDoneAt: Readonly<Record<FirstStepPlace, (counts: SetUpCounts) => boolean
   'grade-sheets': ({ grades }) => grades > 0,
 };
 
+/** Whether a school has no posted grade yet; with the first one it is under way. */
+export function isBeingSetUp({ grades }: SetUpCounts): boolean {
+  return grades === 0;
+}
+
 /**
- * The first steps of a school, each done or not; none once a grade is posted, as the school is under way then.
+ * The first steps of a school, each done or not; none once it is under way.
  * @example firstSteps({ students: 30, staff: 2, courses: 0, sections: 0, enrollments: 0, scales: 0, items: 0, rules: 0, grades: 0 })[1] // { place: 'courses', isDone: false }
  */
 export function firstSteps(counts: SetUpCounts): readonly FirstStep[] {
-  if (counts.grades > 0) return [];
+  if (!isBeingSetUp(counts)) return [];
   return firstStepPlaces.map((place) => ({ place, isDone: isDoneAt[place](counts) }));
 }

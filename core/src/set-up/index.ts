@@ -1,1 +1,1 @@
-export { firstSteps, type FirstStepPlace, type SetUpCounts } from './first-steps.js';
+export { firstSteps, isBeingSetUp, type FirstStepPlace, type SetUpCounts } from './first-steps.js';

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { asc, eq, sql } from 'drizzle-orm';
-import { dayOrThrow, type Period } from '#core/calendar';
+import { dayOrThrow, liesIn, yearOf, type Period } from '#core/calendar';
 import { Refusal, tables, type Queries } from '#server/platform';
 
 export interface SchoolPeriod extends Period {
@@ -23,6 +23,19 @@ export class PeriodsRepository {
       .where(eq(periods.schoolId, schoolId))
       .orderBy(asc(periods.startsOn), asc(periods.id));
     return rows.map(periodOfRow);
+  }
+
+  /** The year of a school that a period lies in, and its periods, the year among them. @throws Refusal not-found */
+  async yearOfOrThrow(
+    queries: Queries,
+    schoolId: number,
+    periodId: number,
+  ): Promise<{ readonly year: SchoolPeriod; readonly periods: readonly SchoolPeriod[] }> {
+    const all = await this.ofSchool(queries, schoolId);
+    const period = all.find(({ id }) => id === periodId);
+    if (!period) throw new Refusal('not-found', { what: 'period', id: periodId });
+    const year = yearOf(all, period);
+    return { year, periods: all.filter((each) => liesIn(all, each, year)) };
   }
 
   /** @throws Refusal not-found */

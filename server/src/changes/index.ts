@@ -6,3 +6,4 @@ export { revisionOf } from './revision.js';
 export { Changes, type Edit } from './changes.service.js';
 export { rememberReply } from './made-change.js';
 export { ThingOf, type Thing } from './thing.js';
+export { sha256 } from './sha256.js';

@@ -24,6 +24,7 @@ export class EnrollmentThing implements Thing<OwnEnrollment> {
     return new Map(found.map((enrollment) => [String(enrollment.id), valueOfEnrollment(enrollment)]));
   }
 
+  /** @throws Refusal in-use, enrolled-already, not-found where somebody is no student */
   async check(queries: Queries, values: ReadonlyMap<string, OwnEnrollment | null>): Promise<void> {
     const before = await this.enrollments.byIds(queries, [...values.keys()].map(Number));
     const concerned = before.filter(({ id, sectionId, studentId }) => {
@@ -43,23 +44,26 @@ export class EnrollmentThing implements Thing<OwnEnrollment> {
           uses: usesInWords({ counts: uses.get(id)! }),
           instead: 'Give it a day of withdrawal instead.',
         });
+    const { removed, kept } = partsOf(values);
+    const changed = [...removed, ...kept.map(({ id }) => id)];
+    const taken = await this.enrollments.takenBeside(queries, kept, changed);
+    if (taken) throw new Refusal('enrolled-already', taken);
+    const students = [...new Set(kept.map(({ studentId }) => studentId))];
+    const stranger = await this.enrollments.noStudent(queries, students);
+    if (stranger !== undefined) throw new Refusal('not-found', { what: 'student', id: stranger });
   }
 
-  /** @throws Refusal enrolled-already, not-found where somebody is no student */
   async write(queries: Queries, values: ReadonlyMap<string, OwnEnrollment | null>): Promise<void> {
-    const ids = [...values.keys()].map(Number);
-    await this.enrollments.remove(
-      queries,
-      ids.filter((id) => values.get(String(id)) === null),
-    );
-    const kept = ids.flatMap((id) => {
-      const value = values.get(String(id));
-      return value ? [{ ...value, id }] : [];
-    });
-    const taken = await this.enrollments.takenBeside(queries, kept);
-    if (taken) throw new Refusal('enrolled-already', taken);
+    const { removed, kept } = partsOf(values);
+    await this.enrollments.remove(queries, removed);
     await this.enrollments.put(queries, kept);
-    const [stranger] = await this.enrollments.strangers(queries, ids);
-    if (stranger !== undefined) throw new Refusal('not-found', { what: 'student of enrollment', id: stranger });
   }
+}
+
+function partsOf(values: ReadonlyMap<string, OwnEnrollment | null>) {
+  const all = [...values].map(([id, value]) => [Number(id), value] as const);
+  return {
+    removed: all.flatMap(([id, value]) => (value ? [] : [id])),
+    kept: all.flatMap(([id, value]) => (value ? [{ ...value, id }] : [])),
+  };
 }

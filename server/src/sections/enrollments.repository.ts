@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { asc, eq, sql, type SQL } from 'drizzle-orm';
 import { dayOrThrow } from '#core/calendar';
-import type { NamedThing, OwnEnrollment } from '#core/sections';
-import { intArray, personName, studentNumber, tables, type Queries, type UseBy } from '#server/platform';
+import type { OwnEnrollment } from '#core/sections';
+import { intArray, personName, tables, type Queries, type UseBy } from '#server/platform';
 
 const { enrollments, people } = tables;
 
@@ -51,46 +51,24 @@ export class EnrollmentsRepository {
     }));
   }
 
-  /** The students of a school, and of no other who sit in its sections. */
-  async studentsOf(queries: Queries, schoolId: number, seated: readonly number[]): Promise<NamedThing[]> {
-    const rows = await queries
-      .select({
-        id: people.id,
-        familyName: people.familyName,
-        givenName: people.givenName,
-        number: studentNumber,
-        email: people.email,
-      })
-      .from(people)
-      .where(
-        sql`${people.kind} = 'student' AND (${people.schoolId} = ${schoolId} OR ${people.id} = ANY(${intArray(seated)}))`,
-      )
-      .orderBy(asc(people.familyName), asc(people.givenName), asc(people.id));
-    return rows.map(({ id, familyName, givenName, number, email }) => ({
-      id,
-      names: [`${familyName}, ${givenName}`, `${givenName} ${familyName}`, email],
-      apart: number,
-    }));
-  }
-
-  /** Of some enrollments, those of no student, or of one who sits in that section already. */
-  async strangers(queries: Queries, ids: readonly number[]): Promise<number[]> {
+  /** Of some people, the first who is no student; undefined where all are. */
+  async noStudent(queries: Queries, ids: readonly number[]): Promise<number | undefined> {
     const { rows } = await queries.execute<{ id: number }>(sql`
-      SELECT e.id FROM enrollments e JOIN people p ON p.id = e.student_id
-      WHERE e.id = ANY(${intArray(ids)}) AND p.kind <> 'student' ORDER BY e.id`);
-    return rows.map(({ id }) => id);
+      SELECT id FROM people WHERE id = ANY(${intArray(ids)}) AND kind <> 'student' ORDER BY id LIMIT 1`);
+    return rows[0]?.id;
   }
 
-  /** One that is there already under another number; undefined where none is. */
+  /** One that is there already under another number than those of the change; undefined where none is. */
   async takenBeside(
     queries: Queries,
     kept: readonly (OwnEnrollment & { readonly id: number })[],
+    changed: readonly number[],
   ): Promise<{ readonly student: string } | undefined> {
     const { rows } = await queries.execute<{ student: string }>(sql`
       SELECT ${personName} AS student FROM jsonb_to_recordset(${JSON.stringify(kept)}::jsonb)
         AS n (id int, "sectionId" int, "studentId" int)
-      JOIN enrollments e ON e.section_id = n."sectionId" AND e.student_id = n."studentId" AND e.id <> n.id
-      JOIN people ON people.id = e.student_id ORDER BY 1 LIMIT 1`);
+      JOIN enrollments e ON e.section_id = n."sectionId" AND e.student_id = n."studentId"
+      JOIN people ON people.id = e.student_id WHERE NOT e.id = ANY(${intArray(changed)}) ORDER BY 1 LIMIT 1`);
     return rows[0];
   }
 

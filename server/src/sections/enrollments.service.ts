@@ -1,5 +1,4 @@
 import { Injectable } from '@nestjs/common';
-import { liesIn, yearOf } from '#core/calendar';
 import {
   cellsOfEnrollment,
   enrollmentOfCells,
@@ -20,6 +19,7 @@ import { Changes, revisionOf } from '#server/changes';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { valueOfEnrollment } from './enrollment.thing.js';
 import { EnrollmentsRepository, type KeptEnrollment } from './enrollments.repository.js';
+import { NamedThingsRepository } from './named-things.repository.js';
 import { OwnSectionsRepository, type KeptSection } from './own-sections.repository.js';
 
 /** Which seats are meant: all of the year that a period lies in, or those of one section. */
@@ -36,6 +36,7 @@ export class EnrollmentsService {
     private readonly transactions: Transactions,
     private readonly enrollments: EnrollmentsRepository,
     private readonly sections: OwnSectionsRepository,
+    private readonly things: NamedThingsRepository,
     private readonly periods: PeriodsRepository,
     private readonly changes: Changes,
   ) {}
@@ -86,11 +87,7 @@ export class EnrollmentsService {
     queries: Queries,
     { schoolId, periodId, sectionId }: Seats,
   ): Promise<{ own: KeptEnrollment[]; reply: EnrollmentsReply; directory: EnrollmentDirectory }> {
-    const all = await this.periods.ofSchool(queries, schoolId);
-    const period = all.find(({ id }) => id === periodId);
-    if (!period) throw new Refusal('not-found', { what: 'period', id: periodId });
-    const year = yearOf(all, period);
-    const periods = all.filter((each) => liesIn(all, each, year));
+    const { year, periods } = await this.periods.yearOfOrThrow(queries, schoolId, periodId);
     const kept = await this.sections.ofPeriods(
       queries,
       periods.map(({ id }) => id),
@@ -101,14 +98,13 @@ export class EnrollmentsService {
     const seated = (await this.enrollments.inSections(queries, [...places.keys()])).toSorted(
       (a, b) => places.get(a.sectionId)! - places.get(b.sectionId)!,
     );
-    const students = await this.enrollments.studentsOf(queries, schoolId, [
+    const students = await this.things.students(queries, schoolId, [
       ...new Set(seated.map(({ studentId }) => studentId)),
     ]);
-    const codes = new Map((await this.sections.coursesOf(queries, schoolId)).map(({ id, apart }) => [id, apart]));
     const periodOf = (section: KeptSection) => periods.find(({ id }) => id === section.periodId)!;
     const sections = own.map((section) => ({
       id: section.id,
-      names: [section.name, `${codes.get(section.courseId)} ${section.number}`],
+      names: [section.name, `${section.courseCode} ${section.number}`],
       apart: `${section.name}, ${periodOf(section).name}`,
       startsOn: section.startsOn ?? periodOf(section).startsOn,
       endsOn: section.endsOn ?? periodOf(section).endsOn,

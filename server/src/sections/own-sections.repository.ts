@@ -1,14 +1,15 @@
 import { Injectable } from '@nestjs/common';
 import { asc, eq, sql, type SQL } from 'drizzle-orm';
 import { dayOrThrow } from '#core/calendar';
-import type { NamedThing, OwnSection } from '#core/sections';
+import type { OwnSection } from '#core/sections';
 import { intArray, sectionName, tables, type Queries, type UseBy } from '#server/platform';
 
-const { courses, people, sections } = tables;
+const { courses, sections } = tables;
 
 export interface KeptSection extends OwnSection {
   readonly id: number;
   readonly name: string;
+  readonly courseCode: string;
   /** Whether a roster brought it, by an id of its own. */
   readonly isOfRoster: boolean;
 }
@@ -25,7 +26,7 @@ export const sectionUses: readonly UseBy[] = [
   ['file_imports', 'section_id', 'file'],
 ];
 
-/** Sections as a school keeps them, and whom and what their cells name. */
+/** Sections as a school keeps them. */
 @Injectable()
 export class OwnSectionsRepository {
   /** Those that run in one of some periods, by course and number. */
@@ -42,41 +43,23 @@ export class OwnSectionsRepository {
     const isOfRoster = sql<boolean>`EXISTS (SELECT 1 FROM sourced_ids i WHERE i.kind = 'section' AND i.our_id = ${id}
       AND i.sourced_id <> 'section-' || ${id})`;
     const rows = await queries
-      .select({ id, courseId, number, teacherId, periodId, startsOn, endsOn, name: sectionName, isOfRoster })
+      .select({
+        id,
+        courseId,
+        number,
+        teacherId,
+        periodId,
+        startsOn,
+        endsOn,
+        name: sectionName,
+        courseCode: courses.code,
+        isOfRoster,
+      })
       .from(sections)
       .innerJoin(courses, eq(courses.id, courseId))
       .where(condition)
       .orderBy(asc(courses.title), asc(number), asc(id));
     return rows.map((row) => ({ ...row, startsOn: dayOrNull(row.startsOn), endsOn: dayOrNull(row.endsOn) }));
-  }
-
-  async coursesOf(queries: Queries, schoolId: number): Promise<NamedThing[]> {
-    const rows = await queries
-      .select({ id: courses.id, title: courses.title, code: courses.code })
-      .from(courses)
-      .where(eq(courses.schoolId, schoolId))
-      .orderBy(asc(courses.title), asc(courses.id));
-    return rows.map(({ id, title, code }) => ({ id, names: [title], apart: code }));
-  }
-
-  /** A school's staff, and those of no school. */
-  async staffOf(queries: Queries, schoolId: number): Promise<NamedThing[]> {
-    const rows = await queries
-      .select({
-        id: people.id,
-        familyName: people.familyName,
-        givenName: people.givenName,
-        number: people.number,
-        email: people.email,
-      })
-      .from(people)
-      .where(sql`${people.kind} = 'staff' AND (${people.schoolId} = ${schoolId} OR ${people.schoolId} IS NULL)`)
-      .orderBy(asc(people.familyName), asc(people.givenName), asc(people.id));
-    return rows.map(({ id, familyName, givenName, number, email }) => ({
-      id,
-      names: [`${familyName}, ${givenName}`, `${givenName} ${familyName}`, number ?? ''],
-      apart: email || (number ?? ''),
-    }));
   }
 
   /** How many sit in each, or have sat. */
@@ -94,27 +77,27 @@ export class OwnSectionsRepository {
     return new Set(rows.map(({ id }) => id));
   }
 
-  /** Of some sections, those whose course, teacher and period are not all of one school, or who are taught by a student. */
-  async strangers(queries: Queries, ids: readonly number[]): Promise<number[]> {
-    const { rows } = await queries.execute<{ id: number }>(sql`
-      SELECT s.id FROM sections s JOIN courses c ON c.id = s.course_id JOIN people t ON t.id = s.teacher_id
-      JOIN periods p ON p.id = s.period_id
-      WHERE s.id = ANY(${intArray(ids)})
-        AND (t.kind <> 'staff' OR p.school_id <> c.school_id OR t.school_id <> c.school_id) ORDER BY s.id`);
-    return rows.map(({ id }) => id);
+  /** Whether the course and the period of each are of one school, and one of the staff teaches it. */
+  async fitTogether(queries: Queries, kept: readonly OwnSection[]): Promise<boolean> {
+    const { rows } = await queries.execute(sql`
+      SELECT 1 FROM jsonb_to_recordset(${JSON.stringify(kept)}::jsonb) AS n ("courseId" int, "teacherId" int, "periodId" int)
+      JOIN courses c ON c.id = n."courseId" JOIN people t ON t.id = n."teacherId" JOIN periods p ON p.id = n."periodId"
+      WHERE t.kind <> 'staff' OR p.school_id <> c.school_id LIMIT 1`);
+    return rows.length === 0;
   }
 
-  /** One that would have the number of another of its course in its period; undefined where none would. */
+  /** One that would have the number of another of its course in its period, which is none of the change; undefined where none would. */
   async takenBeside(
     queries: Queries,
-    kept: readonly (OwnSection & { readonly id: number })[],
+    kept: readonly OwnSection[],
+    changed: readonly number[],
   ): Promise<{ readonly number: number; readonly course: string } | undefined> {
     const { rows } = await queries.execute<{ number: number; course: string }>(sql`
       SELECT n.number, c.title AS course FROM jsonb_to_recordset(${JSON.stringify(kept)}::jsonb)
-        AS n (id int, "courseId" int, number int, "periodId" int)
+        AS n ("courseId" int, number int, "periodId" int)
       JOIN courses c ON c.id = n."courseId"
       JOIN sections s ON s.course_id = n."courseId" AND s.number = n.number AND s.period_id = n."periodId"
-      WHERE NOT s.id = ANY(${intArray(kept.map(({ id }) => id))}) ORDER BY c.title, n.number LIMIT 1`);
+      WHERE NOT s.id = ANY(${intArray(changed)}) ORDER BY c.title, n.number LIMIT 1`);
     return rows[0];
   }
 

@@ -24,7 +24,10 @@ export class SectionThing implements Thing<OwnSection> {
     return new Map(found.map((section) => [String(section.id), valueOfSection(section)]));
   }
 
-  /** Where grades are posted, the course and the period stay: what is expected of the grades rests on them. */
+  /**
+   * Where grades are posted, the course and the period stay: what is expected of the grades rests on them.
+   * @throws Refusal in-use, section-graded, section-number-taken, section-strange
+   */
   async check(queries: Queries, values: ReadonlyMap<string, OwnSection | null>): Promise<void> {
     const before = await this.sections.byIds(queries, [...values.keys()].map(Number));
     const removed = before.filter(({ id }) => values.get(String(id)) === null);
@@ -51,23 +54,21 @@ export class SectionThing implements Thing<OwnSection> {
     );
     const kept = moved.find(({ id }) => graded.has(id));
     if (kept) throw new Refusal('section-graded', { name: kept.name });
+    const after = [...values.values()].filter((value) => value !== null);
+    const twice = await this.sections.takenBeside(queries, after, [...values.keys()].map(Number));
+    if (twice) throw new Refusal('section-number-taken', { number: twice.number, name: twice.course });
+    if (!(await this.sections.fitTogether(queries, after))) throw new Refusal('section-strange');
   }
 
-  /** @throws Refusal section-number-taken, section-strange */
   async write(queries: Queries, values: ReadonlyMap<string, OwnSection | null>): Promise<void> {
-    const ids = [...values.keys()].map(Number);
+    const all = [...values].map(([id, value]) => [Number(id), value] as const);
     await this.sections.remove(
       queries,
-      ids.filter((id) => values.get(String(id)) === null),
+      all.flatMap(([id, value]) => (value ? [] : [id])),
     );
-    const kept = ids.flatMap((id) => {
-      const value = values.get(String(id));
-      return value ? [{ ...value, id }] : [];
-    });
-    const twice = await this.sections.takenBeside(queries, kept);
-    if (twice) throw new Refusal('section-number-taken', { number: twice.number, name: twice.course });
-    await this.sections.put(queries, kept);
-    const [stranger] = await this.sections.strangers(queries, ids);
-    if (stranger !== undefined) throw new Refusal('section-strange', { id: stranger });
+    await this.sections.put(
+      queries,
+      all.flatMap(([id, value]) => (value ? [{ ...value, id }] : [])),
+    );
   }
 }

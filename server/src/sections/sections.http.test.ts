@@ -134,6 +134,22 @@ describe('the sections of a year', () => {
     await undo(renumbered.change);
   });
 
+  it('may be taught by staff of another school: they are named, and the section can be changed like any other', async () => {
+    const [{ id: guest }] = (await query<{ id: number }>(`
+      SELECT id FROM people WHERE kind = 'staff' AND school_id = 2 ORDER BY id LIMIT 1`)) as [{ id: number }];
+    const { section } = await newSection({ number: '74' });
+    await server.database.pool.query('UPDATE sections SET teacher_id = $1 WHERE id = $2', [guest, section.id]);
+    const reply = await sections();
+    const row = reply.sections.find(({ id }) => id === section.id)!;
+    expect(reply.staff.find(({ id }) => id === guest)!.names).toContain(row.cells.teacher);
+    const saved = await save([change(row, { startsOn: '2025-09-08' })]);
+    expect([saved.status, saved.body.sections.find(({ id }) => id === section.id)!.cells]).toEqual([
+      200,
+      { ...row.cells, startsOn: '2025-09-08' },
+    ]);
+    expect((await save([], [section.id])).status).toBe(200);
+  });
+
   it('go out as a file that changes nothing when it comes back, and are planned from another', async () => {
     const same = await plan<SectionsImportReply>('sections', await exported('sections'));
     expect([...new Set(same.body.rows.map(({ outcome }) => outcome))]).toEqual(['same']);

@@ -5,6 +5,7 @@ import { EnrollmentThing } from './enrollment.thing.js';
 import { EnrollmentsController } from './enrollments.controller.js';
 import { EnrollmentsRepository } from './enrollments.repository.js';
 import { EnrollmentsService } from './enrollments.service.js';
+import { NamedThingsRepository } from './named-things.repository.js';
 import { OwnSectionsRepository } from './own-sections.repository.js';
 import { SectionThing } from './section.thing.js';
 import { SectionsController } from './sections.controller.js';
@@ -17,6 +18,7 @@ import { SectionsService } from './sections.service.js';
     EnrollmentThing,
     EnrollmentsRepository,
     EnrollmentsService,
+    NamedThingsRepository,
     OwnSectionsRepository,
     SectionThing,
     SectionsService,

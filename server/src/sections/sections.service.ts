@@ -1,5 +1,4 @@
 import { Injectable } from '@nestjs/common';
-import { liesIn, yearOf } from '#core/calendar';
 import { cellsOfSection, sectionOfCells, sectionTable, type SectionCells, type SectionDirectory } from '#core/sections';
 import {
   sectionDirectoryOf,
@@ -11,7 +10,8 @@ import {
 import { PeriodsRepository } from '#server/calendar';
 import { othersOf, planOrRefuse, savedRows, saveRows, type UploadedRows } from '#server/cell-tables';
 import { Changes, revisionOf } from '#server/changes';
-import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { Transactions, type Actor, type Queries } from '#server/platform';
+import { NamedThingsRepository } from './named-things.repository.js';
 import { OwnSectionsRepository, type KeptSection } from './own-sections.repository.js';
 import { valueOfSection } from './section.thing.js';
 
@@ -21,6 +21,7 @@ export class SectionsService {
   constructor(
     private readonly transactions: Transactions,
     private readonly sections: OwnSectionsRepository,
+    private readonly things: NamedThingsRepository,
     private readonly periods: PeriodsRepository,
     private readonly changes: Changes,
   ) {}
@@ -77,20 +78,21 @@ export class SectionsService {
     schoolId: number,
     periodId: number,
   ): Promise<{ own: KeptSection[]; reply: SectionsReply; directory: SectionDirectory }> {
-    const all = await this.periods.ofSchool(queries, schoolId);
-    const period = all.find(({ id }) => id === periodId);
-    if (!period) throw new Refusal('not-found', { what: 'period', id: periodId });
-    const year = yearOf(all, period);
-    const periods = all
-      .filter((each) => liesIn(all, each, year))
-      .map(({ id, name, startsOn, endsOn }) => ({ id, names: [name], apart: '', startsOn, endsOn }));
-    const courses = await this.sections.coursesOf(queries, schoolId);
-    const staff = await this.sections.staffOf(queries, schoolId);
-    const directory = sectionDirectoryOf({ courses, staff, periods, yearId: year.id });
+    const { year, periods: inYear } = await this.periods.yearOfOrThrow(queries, schoolId, periodId);
+    const periods = inYear.map(({ id, name, startsOn, endsOn }) => ({
+      id,
+      names: [name],
+      apart: '',
+      startsOn,
+      endsOn,
+    }));
     const own = await this.sections.ofPeriods(
       queries,
       periods.map(({ id }) => id),
     );
+    const courses = await this.things.courses(queries, schoolId);
+    const staff = await this.things.staff(queries, schoolId, [...new Set(own.map(({ teacherId }) => teacherId))]);
+    const directory = sectionDirectoryOf({ courses, staff, periods, yearId: year.id });
     const students = await this.sections.studentsIn(
       queries,
       own.map(({ id }) => id),

@@ -1,9 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { liesIn, yearOf } from '#core/calendar';
 import type { FirstStepsReply } from '#contract/set-up';
 import { PeriodsRepository } from '#server/calendar';
-import { intArray, Refusal, Transactions } from '#server/platform';
+import { intArray, Transactions } from '#server/platform';
 
 /** How far a school is on its way from nothing to its first grade. */
 @Injectable()
@@ -16,11 +15,8 @@ export class FirstStepsService {
   /** Sections and enrollments are those of the year that a period lies in. */
   async of(schoolId: number, periodId: number): Promise<FirstStepsReply> {
     return this.transactions.snapshot(async (queries) => {
-      const all = await this.periods.ofSchool(queries, schoolId);
-      const period = all.find(({ id }) => id === periodId);
-      if (!period) throw new Refusal('not-found', { what: 'period', id: periodId });
-      const year = yearOf(all, period);
-      const ofYear = intArray(all.filter((each) => liesIn(all, each, year)).map(({ id }) => id));
+      const { periods } = await this.periods.yearOfOrThrow(queries, schoolId, periodId);
+      const ofYear = intArray(periods.map(({ id }) => id));
       const { rows } = await queries.execute<{ [Key in keyof FirstStepsReply]: number }>(sql`
         SELECT (SELECT count(*) FROM people WHERE school_id = ${schoolId} AND kind = 'student')::int AS students,
           (SELECT count(*) FROM people WHERE kind = 'staff' AND (school_id = ${schoolId} OR school_id IS NULL)

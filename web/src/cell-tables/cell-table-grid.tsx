@@ -41,6 +41,7 @@ export function CellTableGrid<Field extends string, Kept extends KeptRow<Field>>
   const cells = useCellCursor({
     rows: rows.length,
     columns: fields.length,
+    columnKeyAt: (column) => fields[column],
     firstRow,
     keyAt: (row) => rows[row]?.place,
     textAt: (row, column) => rows[row]?.cells[fields[column]!] ?? '',

@@ -51,6 +51,13 @@ describe('a spreadsheet of rows', () => {
     ]);
   });
 
+  it('a row that is kept with a fault keeps no other from being saved; once it is changed it must be mended', () => {
+    const odd = [courseOf(1, cellsOf('A1', { title: '', level: 'gifted' })), courseOf(2, cellsOf('A2'))];
+    expect(rowsOf(none, odd).map(({ faults }) => faults)).toEqual([{}, {}]);
+    const changed = withEdits(none, [[rowsOf(none, odd)[0]!, 'department', 'Sea']]);
+    expect(rowsOf(changed, odd).map(({ faults }) => Object.keys(faults))).toEqual([['title', 'level'], []]);
+  });
+
   it('a new row begins with what it is given, and goes again without a trace', () => {
     const first = withNewRow(courseTable, none, { department: 'Craft' });
     const { changes: added, key } = withNewRow(courseTable, first.changes, { department: 'Craft' });

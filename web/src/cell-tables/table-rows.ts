@@ -59,7 +59,9 @@ export function tableRows<Field extends string, Kept extends KeptRow<Field>>(
   return all.map((row) => {
     const before = row.reply?.cells ?? none;
     const faults: Partial<Record<Field, string>> = {};
-    for (const { field, fault } of faultsOfRow(table, row.cells)) faults[field] = cellFaultSentences[fault];
+    // What a roster brought may stay as it is, and keeps nothing else from being saved.
+    if (row.key in changes.cells)
+      for (const { field, fault } of faultsOfRow(table, row.cells)) faults[field] = cellFaultSentences[fault];
     if (!row.reply && keptTexts.has(textOfRow(table, row.cells)))
       faults[table.unique.field] = 'nothing: exactly this row is saved already; remove it here';
     const own = foldCell(table.unique.keyOf(row.cells));

@@ -53,6 +53,7 @@ export function SheetGrid(props: SheetGridProps) {
     rows: rows.length,
     keyAt: (at) => rows[at]?.reply.enrollmentId,
     columns: columns.length,
+    columnKeyAt: (at) => columns[at],
     isReadOnly,
     textAt: (at, column) => {
       const [row, name] = [rows[at]!, columns[column]!];

@@ -1,4 +1,5 @@
 import { Link } from 'react-router';
+import { isBeingSetUp } from '#core/set-up';
 import type { PeriodReply, TermLineReply } from '#contract/calendar';
 import { agreeing, counted } from '#contract/messages';
 import { useFiles } from '../files/queries';
@@ -28,7 +29,7 @@ export function TodayPage() {
   return (
     <AwaitedPage queries={queries}>
       {({ faults }, platforms, files, counts) =>
-        firstStepLines(counts).length > 0 ? (
+        isBeingSetUp(counts) ? (
           <FirstSteps school={termLine.school.shortName} lines={firstStepLines(counts)} />
         ) : period.posting ? (
           <Way period={period} termLine={termLine} facts={{ faults: faults.length, platforms, files }} />

@@ -1,9 +1,9 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { proposeUsername } from '#core/people';
 import { counted } from '#contract/messages';
 import type { AccountsReply, ChangeAccountRequest, SendLinksRequest, SentLinksReply } from '#contract/people';
-import { Changes, revisionOf, type Edit } from '#server/changes';
+import { Changes, revisionOf, sha256, type Edit } from '#server/changes';
 import { MailService } from '#server/mail';
 import { Clock, Refusal, Transactions, type Actor, type Letter, type Queries } from '#server/platform';
 import type { AccountValue } from './account.thing.js';
@@ -11,11 +11,6 @@ import { linkDays, linkLetter } from './link-letter.js';
 import { StaffAccountsRepository, type StaffAccount } from './staff-accounts.repository.js';
 
 const day = 24 * 60 * 60 * 1000;
-
-/** Only this of a link is kept: whoever reads the database cannot use it. */
-export function hashOfToken(token: string): string {
-  return createHash('sha256').update(token).digest('hex');
-}
 
 /** The accounts of a school's staff: who has one, who is invited, and in which role. */
 @Injectable()
@@ -58,7 +53,7 @@ export class AccountsService {
       const told = wanted.filter((one) => !reasonAgainst(one));
       await this.makeMissing(queries, actor, told);
       const links = told.map((one) => ({ one, token: randomBytes(32).toString('base64url') }));
-      const hashes = links.map(({ one, token }) => ({ personId: one.personId, tokenHash: hashOfToken(token) }));
+      const hashes = links.map(({ one, token }) => ({ personId: one.personId, tokenHash: sha256(token) }));
       await this.accounts.giveLinks(queries, hashes, now, new Date(now.getTime() + linkDays * day));
       const after = await this.read(queries, schoolId);
       const usernames = new Map(after.accounts.map(({ personId, username }) => [personId, username!]));

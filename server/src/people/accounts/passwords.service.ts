@@ -7,12 +7,11 @@ import {
   type LinkReply,
   type UseLinkRequest,
 } from '#contract/people';
-import { ChangeLog } from '#server/changes';
+import { ChangeLog, sha256 } from '#server/changes';
 import { Clock, Refusal, Transactions, type Actor, type Queries, type SignedIn } from '#server/platform';
 import { AccountsRepository } from '../accounts.repository.js';
 import { SignInService } from '../sign-in.service.js';
 import { SignInTries, type TriedFrom } from '../sign-in-tries.js';
-import { hashOfToken } from './accounts.service.js';
 import { StaffAccountsRepository } from './staff-accounts.repository.js';
 
 /** Passwords that people choose, by a link that was sent to them or by the one they have. */
@@ -72,7 +71,7 @@ export class PasswordsService {
   }
 
   private async linkedOrThrow(queries: Queries, token: string) {
-    const account = await this.staff.byLink(queries, hashOfToken(token), this.clock.now());
+    const account = await this.staff.byLink(queries, sha256(token), this.clock.now());
     if (!account) throw new Refusal('link-gone');
     return account;
   }

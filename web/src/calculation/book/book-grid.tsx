@@ -34,16 +34,17 @@ export function BookGrid(props: BookGridProps) {
   const { book, rows, groups, drafts, read, chosen, onChoose, onEdit, onExplain, onOpenAssignment } = props;
   const columns = groups.flatMap(({ assignments }) => assignments);
   const savedTexts = new Map(book.scores.map((score) => [scoreKey(score), textOfScore(score)]));
-  const keyAt = (row: number, column: number) =>
+  const scoreAt = (row: number, column: number) =>
     scoreKey({ assignmentId: columns[column]!.id, enrollmentId: rows[row]!.student.enrollmentId });
   const textAt = (row: number, column: number) => {
-    const key = keyAt(row, column);
+    const key = scoreAt(row, column);
     return drafts[key]?.text ?? savedTexts.get(key) ?? '';
   };
   const cells = useCellCursor({
     rows: rows.length,
     keyAt: (at) => rows[at]?.student.enrollmentId,
     columns: columns.length,
+    columnKeyAt: (at) => columns[at]?.id,
     isReadOnly: !book.canEdit,
     textAt,
     isLocked: (row, column) => !isGiven(columns[column]!, rows[row]!.student.enrollmentId),

@@ -5,33 +5,46 @@ import { expect, it } from 'vitest';
 import { EditCell } from './edit-cell';
 import { useCellCursor } from './use-cell-cursor';
 
-/** People with one cell each; what is typed into it is kept by name. */
-function People({ names }: { names: readonly string[] }) {
+interface ScoresProps {
+  readonly names: readonly string[];
+  readonly tests?: readonly string[];
+}
+
+/** People down, tests across; what is typed is kept by the names of both. */
+function Scores({ names, tests = ['test'] }: ScoresProps) {
   const [texts, setTexts] = useState<Readonly<Record<string, string>>>({});
+  const nameOf = (row: number, column: number) => `${names[row]} ${tests[column]}`;
   const cells = useCellCursor({
     rows: names.length,
     keyAt: (row) => names[row],
-    columns: 1,
-    textAt: (row) => texts[names[row]!] ?? '',
-    onEdit: (edits) =>
-      setTexts((before) => ({ ...before, ...Object.fromEntries(edits.map(([row, , text]) => [names[row]!, text])) })),
+    columns: tests.length,
+    columnKeyAt: (column) => tests[column],
+    textAt: (row, column) => texts[nameOf(row, column)] ?? '',
+    onEdit: (edits) => {
+      const typed = edits.map(([row, column, text]) => [nameOf(row, column), text]);
+      setTexts((before) => ({ ...before, ...(Object.fromEntries(typed) as Record<string, string>) }));
+    },
     onReach: () => undefined,
   });
   return (
-    <div {...cells.grid} aria-label="people">
+    <div {...cells.grid} aria-label="scores">
       {names.map((name, row) => (
         <div key={name} role="row">
-          <EditCell
-            row={row}
-            column={0}
-            ariaColumn={1}
-            cursor={cells.inRow(row)}
-            actions={cells.actions}
-            label={name}
-            look=""
-          >
-            {name}: {texts[name] ?? ''}
-          </EditCell>
+          {tests.map((test, column) => (
+            <EditCell
+              key={test}
+              row={row}
+              column={column}
+              ariaColumn={column + 1}
+              cursor={cells.inRow(row)}
+              actions={cells.actions}
+              label={nameOf(row, column)}
+              look=""
+            >
+              {name}
+              {tests.length > 1 && ` ${test}`}: {texts[nameOf(row, column)] ?? ''}
+            </EditCell>
+          ))}
         </div>
       ))}
     </div>
@@ -43,8 +56,8 @@ const cellOf = (name: string) => screen.getByText((text) => text.startsWith(`${n
 
 /** Shows people; answers with what shows others in their place. */
 function show(...names: readonly string[]) {
-  const { rerender } = render(<People names={names} />);
-  return (...next: readonly string[]) => rerender(<People names={next} />);
+  const { rerender } = render(<Scores names={names} />);
+  return (...next: readonly string[]) => rerender(<Scores names={next} />);
 }
 
 it('what is typed goes to the row in which it was begun, wherever that stands by then', async () => {
@@ -82,4 +95,27 @@ it('what was begun in a row that went is for no other; the cursor stays on a row
   rowsBecome('Dara');
   await person.keyboard('6{Enter}');
   expect(told()).toEqual(['Dara: 6']);
+});
+
+it('what is typed goes to the column in which it was begun, though others come before it', async () => {
+  const person = userEvent.setup();
+  const { rerender } = render(<Scores names={['Ada']} tests={['essay', 'quiz']} />);
+  await person.click(cellOf('Ada quiz'));
+  await person.keyboard('7');
+  rerender(<Scores names={['Ada']} tests={['essay', 'lab', 'quiz']} />);
+  await person.keyboard('5{Enter}');
+  expect(told()).toEqual(['Ada essay: ', 'Ada lab: ', 'Ada quiz: 75']);
+  rerender(<Scores names={['Ada']} tests={['essay', 'lab']} />);
+  await person.keyboard('4{Enter}');
+  expect(told()).toEqual(['Ada essay: ', 'Ada lab: 4']);
+});
+
+it('a row that goes takes the other corner of the selection along, and nothing that is being typed', async () => {
+  const person = userEvent.setup();
+  const rowsBecome = show('Ada', 'Bo', 'Cleo');
+  await person.click(cellOf('Ada'));
+  await person.keyboard('{Shift>}{ArrowDown}{ArrowDown}{/Shift}8');
+  rowsBecome('Bo', 'Cleo');
+  await person.keyboard('1{Enter}');
+  expect(told()).toEqual(['Bo: ', 'Cleo: 81']);
 });

@@ -1,8 +1,9 @@
 import { agreeing, counted } from '#contract/messages';
-import { useEffect, useId, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
+import { useEffect, useId, useMemo, useRef, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { toast } from 'sonner';
 import { useKnownKeys } from '../use-keys';
 import { useLatest } from '../use-latest';
+import { useKeptCursor, type Axis } from './use-kept-cursor';
 import {
   blockOfRange,
   blockOfText,
@@ -18,9 +19,10 @@ export type EditKind = 'typed' | 'pasted' | 'filled' | 'emptied';
 
 interface CellCursorOptions {
   readonly rows: number;
-  /** What names a row wherever it stands; anything beyond the last one. */
-  readonly keyAt: (row: number) => string | number | undefined;
+  /** What names a row wherever it stands. */
+  readonly keyAt: Axis['keyAt'];
   readonly columns: number;
+  readonly columnKeyAt: Axis['keyAt'];
   readonly firstRow?: number;
   readonly isReadOnly?: boolean;
   readonly textAt: (row: number, column: number) => string;
@@ -39,20 +41,6 @@ interface CellCursorOptions {
   readonly isLocked?: (row: number, column: number) => boolean;
   /** A row that Enter passes over. */
   readonly isPassed?: (row: number) => boolean;
-}
-
-/** Where the cursor is, and the other corner of what is selected. */
-interface Cursor {
-  readonly row: number;
-  readonly column: number;
-  readonly anchorRow: number;
-  readonly anchorColumn: number;
-}
-
-/** Where the cursor was put, with the names of these rows. */
-interface Put extends Cursor {
-  readonly key: string | number | undefined;
-  readonly anchorKey: string | number | undefined;
 }
 
 /** What the cursor means to one row; the very same value for all rows that it leaves alone. */
@@ -98,41 +86,19 @@ export function useCellCursor(options: CellCursorOptions) {
   const { rows, columns, firstRow = 0, isReadOnly = false, isGrowing = false, textAt } = options;
   const gridId = useId();
   const scroller = useRef<HTMLDivElement>(null);
-  const { keyAt } = options;
-  const [put, setPut] = useState<Put>(() => at({ row: firstRow, column: 0, anchorRow: firstRow, anchorColumn: 0 }));
-  const [begun, setEditing] = useState<string | undefined>();
-  function at(to: Cursor): Put {
-    return { ...to, key: keyAt(to.row), anchorKey: keyAt(to.anchorRow) };
-  }
-  const setCursor = (next: (before: Cursor) => Cursor) => setPut(at(next(cursor)));
-  // Rows may come, go and change places under the cursor: it goes with its row, and what was begun in one is for no other.
-  const lastRow = Math.max(0, rows - 1);
-  const placeOf = (row: number, key: Put['key']) => {
-    if (row <= lastRow && keyAt(row) === key) return row;
-    for (let other = 0; other < rows; other++) if (keyAt(other) === key) return other;
-    return undefined;
-  };
-  const [row, anchorRow] = [placeOf(put.row, put.key), placeOf(put.anchorRow, put.anchorKey)];
-  const isThere = row !== undefined && anchorRow !== undefined;
-  const cursor: Cursor = isThere
-    ? { ...put, row, anchorRow }
-    : { ...put, row: Math.min(put.row, lastRow), anchorRow: Math.min(put.row, lastRow), anchorColumn: put.column };
-  const [dropped, setDropped] = useState(0);
-  if (!isThere) {
-    setPut(at(cursor));
-    setEditing(undefined);
-    if (begun !== undefined) setDropped(dropped + 1);
-  }
+  const { cursor, setCursor, editing, setEditing, hasMoved, dropped } = useKeptCursor(
+    { count: rows, keyAt: options.keyAt },
+    { count: columns, keyAt: options.columnKeyAt },
+    firstRow,
+  );
   // The field that had the focus went with its row.
   useEffect(() => {
     if (dropped > 0) scroller.current?.focus({ preventScroll: true });
   }, [dropped]);
-  const editing = isThere ? begun : undefined;
-  const { onReach } = options;
-  const latestReach = useLatest(onReach);
+  const latestReach = useLatest(options.onReach);
   useEffect(() => {
-    if (row !== undefined && row !== put.row) latestReach.current(row, put.column);
-  }, [row, put.row, put.column, latestReach]);
+    if (hasMoved) latestReach.current(cursor.row, cursor.column);
+  }, [hasMoved, cursor.row, cursor.column, latestReach]);
   const range: CellRange = {
     fromRow: Math.min(cursor.row, cursor.anchorRow),
     toRow: Math.max(cursor.row, cursor.anchorRow),
@@ -150,11 +116,11 @@ export function useCellCursor(options: CellCursorOptions) {
       row: Math.min(rows - 1, Math.max(0, row)),
       column: Math.min(columns - 1, Math.max(0, column)),
     };
-    setCursor((before) => ({
+    setCursor({
       ...to,
-      anchorRow: keepsAnchor ? before.anchorRow : to.row,
-      anchorColumn: keepsAnchor ? before.anchorColumn : to.column,
-    }));
+      anchorRow: keepsAnchor ? cursor.anchorRow : to.row,
+      anchorColumn: keepsAnchor ? cursor.anchorColumn : to.column,
+    });
     setEditing(undefined);
     options.onReach(to.row, to.column);
     if (isFocusing) scroller.current?.focus({ preventScroll: true });
