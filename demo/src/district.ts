@@ -1,4 +1,5 @@
 import type { tables } from '#server/platform';
+import type { DemoAccount } from './demo-accounts.js';
 
 type Row<Table extends { $inferInsert: object }> = Omit<Table['$inferInsert'], 'createdAt'>;
 
@@ -8,6 +9,8 @@ export interface District {
   readonly periods: Row<typeof tables.periods>[];
   readonly breaks: Row<typeof tables.breaks>[];
   readonly people: Row<typeof tables.people>[];
+  /** Who can sign in. */
+  readonly accounts: (DemoAccount & { readonly personId: number })[];
   readonly scales: Row<typeof tables.scales>[];
   readonly scaleVersions: Row<typeof tables.scaleVersions>[];
   readonly bands: Row<typeof tables.bands>[];
@@ -77,6 +80,7 @@ export interface GradeRow {
 
 export function emptyDistrict(): District {
   return {
+    accounts: [],
     schools: [],
     periods: [],
     breaks: [],

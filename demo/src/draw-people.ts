@@ -1,30 +1,8 @@
+import { demoAccounts, type DemoAccount } from './demo-accounts.js';
 import type { District } from './district.js';
 import { familyNames, givenNames } from './names.js';
 import type { Random } from './random.js';
 import { schoolPlans } from './schools.js';
-
-/** The people who can sign in to the demo, and who they are in it. Their numbers come before everybody else's. */
-export const demoAccounts = [
-  {
-    personId: 1,
-    username: 'morwenna',
-    givenName: 'Morwenna',
-    familyName: 'Oake',
-    role: 'registrar',
-    does: 'registrar of the district: everything',
-  },
-  {
-    personId: 2,
-    username: 'harun',
-    givenName: 'Harun',
-    familyName: 'Nance',
-    role: 'teacher',
-    does: 'teacher at the Upper School: the grade sheets of his sections',
-  },
-] as const;
-
-/** The same for all of them, as nothing here is secret. */
-export const demoPassword = 'low-tide';
 
 export interface DrawnPeople {
   /** Numbers of a school's teachers and students. */
@@ -42,8 +20,8 @@ export interface DrawnStudent {
 /** Draws teachers and students; no two of them bear the same name. */
 export function drawPeople(district: District, random: Random): DrawnPeople {
   const names = random.shuffle(givenNames.flatMap((given) => familyNames.map((family) => [given, family] as const)));
-  const taken = new Set<string>(demoAccounts.map(({ givenName, familyName }) => `${givenName} ${familyName}`));
-  let nextId = demoAccounts.length + 1;
+  const taken = new Set(demoAccounts.map(({ givenName, familyName }) => `${givenName} ${familyName}`));
+  let nextId = known.length + 1;
   const draw = (kind: 'student' | 'staff', schoolId: number, yearGroup: string | null) => {
     let [givenName, familyName] = names.pop()!;
     while (taken.has(`${givenName} ${familyName}`)) [givenName, familyName] = names.pop()!;
@@ -54,27 +32,14 @@ export function drawPeople(district: District, random: Random): DrawnPeople {
     district.people.push({ id, sourcedId, kind, schoolId, givenName, familyName, email, birthDate, yearGroup });
     return id;
   };
-  for (const { personId, givenName, familyName } of demoAccounts) {
-    const email = `${givenName}.${familyName}@port-elowen.example`.toLowerCase();
-    district.people.push({
-      id: personId,
-      sourcedId: `T${10_000 + personId * 7}`,
-      kind: 'staff',
-      schoolId: 1,
-      givenName,
-      familyName,
-      email,
-      birthDate: null,
-      yearGroup: null,
-    });
-  }
+  known.forEach((account, at) => district.people.push(personOf(account, at + 1)));
   const teachers = new Map<number, number[]>();
   const students = new Map<number, DrawnStudent[]>();
   for (const plan of schoolPlans) {
-    const known = plan.id === 1 ? [2] : [];
+    const first = plan.id === 1 ? [2] : [];
     teachers.set(plan.id, [
-      ...known,
-      ...Array.from({ length: plan.teachers - known.length }, () => draw('staff', plan.id, null)),
+      ...first,
+      ...Array.from({ length: plan.teachers - first.length }, () => draw('staff', plan.id, null)),
     ]);
     const years = yearGroupsOf(plan.id);
     const drawn = Array.from({ length: plan.students }, (_each, index) => {
@@ -83,7 +48,26 @@ export function drawPeople(district: District, random: Random): DrawnPeople {
     });
     students.set(plan.id, drawn);
   }
+  for (const account of demoAccounts) district.accounts.push({ ...account, personId: personIdOf(account) });
   return { teachers, students };
+
+  /** Somebody who teaches is one of those who were drawn, under their own name. */
+  function personIdOf(account: DemoAccount): number {
+    if (known.includes(account)) return known.indexOf(account) + 1;
+    const personId = account.teacher === null ? nextId++ : teachers.get(account.schoolId)![account.teacher]!;
+    const at = district.people.findIndex(({ id }) => id === personId);
+    district.people.splice(at === -1 ? district.people.length : at, at === -1 ? 0 : 1, personOf(account, personId));
+    return personId;
+  }
+}
+
+/** Their numbers come before everybody else's. */
+const known = demoAccounts.slice(0, 2);
+
+function personOf({ givenName, familyName, schoolId }: DemoAccount, id: number): District['people'][number] {
+  const email = `${givenName}.${familyName}@port-elowen.example`.toLowerCase();
+  const sourcedId = `T${10_000 + id * 7}`;
+  return { id, sourcedId, kind: 'staff', schoolId, givenName, familyName, email, birthDate: null, yearGroup: null };
 }
 
 function yearGroupsOf(schoolId: number): readonly string[] {

@@ -3,7 +3,7 @@ import { getTableName, type Table } from 'drizzle-orm';
 import type pg from 'pg';
 import { tables, type OpenDatabase } from '#server/platform';
 import type { District } from './district.js';
-import { demoAccounts, demoPassword } from './draw-people.js';
+import { demoAccounts, demoPassword } from './demo-accounts.js';
 import { demoNow } from './schools.js';
 
 /** In this order every row finds what it refers to. */
@@ -43,12 +43,13 @@ const rowsAtOnce = 10_000;
 
 /** Writes the district into an empty database: everything or nothing. */
 export async function loadDistrict({ pool }: OpenDatabase, district: District): Promise<void> {
-  const accounts = await demoAccountRows();
+  const accounts = await accountRows(district);
   const client = await pool.connect();
   try {
     await client.query('BEGIN');
     for (const name of order) await insertRows(client, tables[name], district[name]);
     await insertRows(client, tables.accounts, accounts);
+    await insertRows(client, tables.accountRoles, roleRows(district));
     await insertRows(client, tables.settings, settings);
     await client.query('COMMIT');
     await client.query('VACUUM ANALYZE');
@@ -84,16 +85,19 @@ const settings = [
   },
 ];
 
-async function demoAccountRows() {
+function accountRows({ accounts }: District) {
   return Promise.all(
-    demoAccounts.map(async ({ personId, username, role }) => ({
+    accounts.map(async ({ personId, username }) => ({
       id: personId,
       personId,
       username,
-      role,
       passwordHash: await hash(demoPassword),
     })),
   );
+}
+
+function roleRows({ accounts }: District) {
+  return accounts.flatMap(({ personId, grants }) => grants.map((grant) => ({ accountId: personId, ...grant })));
 }
 
 /** One statement for thousands of rows: they travel as one JSON parameter. */

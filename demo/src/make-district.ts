@@ -1,7 +1,7 @@
 import { emptyDistrict, type District } from './district.js';
 import { drawExams } from './draw-exams.js';
 import { drawGrades, fileSections, openPeriodId, platformSections } from './draw-grades.js';
-import { demoAccounts, drawPeople } from './draw-people.js';
+import { drawPeople } from './draw-people.js';
 import { drawScores, type CalculatedPercents } from './draw-scores.js';
 import { drawSections } from './draw-sections.js';
 import { plantFaults, type PlantedFault } from './plant-faults.js';
@@ -30,7 +30,7 @@ export function makeDistrict(): Demo {
   writeSetUp(district);
   const people = drawPeople(district, random);
   drawSections(district, people, random);
-  giveTeacher(district, demoAccounts[1].personId);
+  giveTeacher(district, people.teachers.get(1)![0]!);
   writePolicies(district);
   const percents = drawScores(district, people, random);
   drawGrades(district, percents, random);

@@ -7,7 +7,7 @@ import { ChangeLog } from '#server/changes';
 import { Transactions, tables, type Actor, type Clock, type OpenDatabase } from '#server/platform';
 import { SealService } from '#server/transcripts';
 import type { District } from './district.js';
-import { demoAccounts } from './draw-people.js';
+import { demoAccounts } from './demo-accounts.js';
 import { loadDistrict } from './load-district.js';
 import { makeDistrict } from './make-district.js';
 
@@ -20,8 +20,8 @@ const sealed = [
   { periodId: 22, at: '2026-01-06T09:15:00Z' },
 ];
 
-const [{ personId, username, role, givenName, familyName }] = demoAccounts;
-export const registrar: Actor = { personId, username, role, name: `${givenName} ${familyName}` };
+const { username, grants, givenName, familyName } = demoAccounts[0]!;
+export const registrar: Actor = { personId: 1, username, grants, name: `${givenName} ${familyName}` };
 
 /** Makes the demo district in an empty database; a database that holds a school is left as it is. */
 export async function prepareDemo(database: OpenDatabase): Promise<void> {

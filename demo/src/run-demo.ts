@@ -1,6 +1,6 @@
 import { startWombat } from '#server/application';
 import { connectPlatforms, startPlatforms } from './connect-platforms.js';
-import { demoAccounts, demoPassword } from './draw-people.js';
+import { demoAccounts, demoPassword } from './demo-accounts.js';
 import { prepareDemo } from './prepare-demo.js';
 
 /** Somebody who can sign in. */

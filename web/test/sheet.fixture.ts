@@ -54,6 +54,7 @@ export const sheetOf = (rows: readonly SheetRowReply[], more: Partial<SheetReply
   period: { id: 4, name: 'Quarter 2', startsOn: dayOrThrow('2025-11-10'), endsOn: dayOrThrow('2026-01-23') },
   window: null,
   sealedAt: null,
+  mayPost: true,
   scaleName: 'Letter scale',
   scaleFrom: 'the school',
   scales: [{ version: 1, bands: [band('A', '90'), band('B', '0')] }],

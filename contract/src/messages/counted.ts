@@ -68,6 +68,7 @@ const things = {
   proposal: '{count, plural, one {# proposal} other {# proposals}}',
   quarter: '{count, plural, one {# quarter} other {# quarters}}',
   receipt: '{count, plural, one {# receipt} other {# receipts}}',
+  'role of an account': '{count, plural, one {# role of an account} other {# roles of accounts}}',
   row: '{count, plural, one {# row} other {# rows}}',
   rule: '{count, plural, one {# rule} other {# rules}}',
   run: '{count, plural, one {# run} other {# runs}}',

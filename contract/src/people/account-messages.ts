@@ -1,8 +1,18 @@
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsIn, IsInt, IsString, Length } from 'class-validator';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsString,
+  Length,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
+import { roleNames, roles, type Grant, type Role } from '#core/access';
 import { passwordLength, type PasswordFault } from '#core/people';
-
-export const accountRoles = ['registrar', 'teacher'] as const;
-export type AccountRole = (typeof accountRoles)[number];
 
 /** How somebody can sign in: without an account, invited and without a password yet, with one, or not any more. */
 export type AccountState = 'none' | 'invited' | 'active' | 'deactivated';
@@ -16,7 +26,7 @@ export interface AccountReply {
   readonly state: AccountState;
   /** Null without an account, as the two that follow. */
   readonly username: string | null;
-  readonly role: AccountRole | null;
+  readonly grants: readonly Grant[] | null;
   readonly revision: string | null;
   /** Until when the last link can be used; null where none waits. */
   readonly linkUntil: string | null;
@@ -37,7 +47,7 @@ export class SendLinksRequest {
 }
 
 /** Why somebody got no link. */
-export type NoLinkReason = 'no-address' | 'deactivated';
+export type NoLinkReason = 'no-address' | 'deactivated' | 'role-elsewhere';
 
 export interface SentLinksReply extends AccountsReply {
   /** How many messages were written to the outbox. */
@@ -45,13 +55,27 @@ export interface SentLinksReply extends AccountsReply {
   readonly skipped: readonly { readonly personId: number; readonly reason: NoLinkReason }[];
 }
 
+export class GrantBody implements Grant {
+  @IsIn(roles, { message: `one of ${roles.map((role) => roleNames[role]).join(', ')}` })
+  role!: Role;
+
+  /** Null for the whole district. */
+  @ValidateIf((_body, value) => value !== null)
+  @IsInt({ message: 'the number of a school, or null for the whole district' })
+  schoolId!: number | null;
+}
+
 export class ChangeAccountRequest {
   /** Of the account that the change began from. */
   @IsString()
   revision!: string;
 
-  @IsIn(accountRoles, { message: `one of ${accountRoles.join(', ')}` })
-  role!: AccountRole;
+  @IsArray()
+  @ArrayMinSize(1, { message: 'at least one role' })
+  @ArrayMaxSize(500)
+  @ValidateNested({ each: true })
+  @Type(() => GrantBody)
+  grants!: GrantBody[];
 
   @IsBoolean()
   isActive!: boolean;

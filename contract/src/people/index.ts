@@ -1,15 +1,14 @@
 export { SavePeopleRequest, type PeopleImportReply, type PeopleReply, type PersonRowReply } from './people-messages.js';
 export { SignInRequest, type DemoPersonReply, type PersonReply, type SessionReply } from './session-messages.js';
 export {
-  accountRoles,
   ChangeAccountRequest,
   ChangePasswordRequest,
+  GrantBody,
   LookAtLinkRequest,
   passwordFaultSentences,
   SendLinksRequest,
   UseLinkRequest,
   type AccountReply,
-  type AccountRole,
   type AccountsReply,
   type AccountState,
   type LinkReply,

@@ -1,4 +1,5 @@
 import { IsString, Length } from 'class-validator';
+import type { Grant } from '#core/access';
 
 export class SignInRequest {
   @IsString()
@@ -13,7 +14,8 @@ export class SignInRequest {
 export interface PersonReply {
   readonly personId: number;
   readonly name: string;
-  readonly role: 'registrar' | 'teacher';
+  /** What they may do, and where. */
+  readonly grants: readonly Grant[];
 }
 
 export interface SessionReply {

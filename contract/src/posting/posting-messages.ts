@@ -154,6 +154,8 @@ export interface SheetReply {
   readonly period: { readonly id: number; readonly name: string; readonly startsOn: Day; readonly endsOn: Day };
   readonly window: WindowReply | null;
   readonly sealedAt: string | null;
+  /** Whether who asks may post in this section at all; whoever may not reads. */
+  readonly mayPost: boolean;
   readonly scaleName: string;
   /** What puts it in force: the report item, the school, honours courses and the like. */
   readonly scaleFrom: string;

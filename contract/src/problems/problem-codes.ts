@@ -103,6 +103,11 @@ export const problemCodes = {
     'The last registrar stays',
     'Without {name} no registrar could sign in. Give somebody else the role first.',
   ],
+  'role-elsewhere': [
+    403,
+    'Somebody else has a say there',
+    '{name} holds or would hold a role where you have no say. Ask a registrar of the whole district.',
+  ],
   'link-gone': [
     404,
     'This link cannot be used',

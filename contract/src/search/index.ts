@@ -1,7 +1,9 @@
+/** Something that was found, and what tells it from others of its name. */
 export interface SearchHitReply {
-  readonly kind: 'student' | 'section';
+  readonly kind: 'student' | 'staff' | 'course' | 'section';
   readonly id: number;
   readonly title: string;
   readonly detail: string;
-  readonly schoolId: number;
+  /** Null for staff of no school. */
+  readonly schoolId: number | null;
 }

@@ -15,7 +15,7 @@ import {
   type PolicyEffectReply,
   type RecalculationReply,
 } from '#contract/calculation';
-import { Allow, CurrentActor, everyone, registrars, type Actor } from '#server/platform';
+import { CurrentActor, type Actor, May } from '#server/platform';
 import { BooksService } from './books/books.service.js';
 import { CategoriesService } from './policies/categories.service.js';
 import { PoliciesService } from './policies/policies.service.js';
@@ -26,7 +26,6 @@ import { SaveBookService } from './books/save-book.service.js';
 
 /** Policies and categories: the registrar's. */
 @Controller()
-@Allow(registrars)
 export class CalculationController {
   constructor(
     private readonly policies: PoliciesService,
@@ -37,16 +36,19 @@ export class CalculationController {
   ) {}
 
   @Get('calculation')
+  @May('read-set-up', { period: 'query.period' })
   inPeriod(@Query('period', ParseIntPipe) periodId: number): Promise<CalculationReply> {
     return this.policies.inPeriod(periodId);
   }
 
   @Get('calculation/differing')
+  @May('read-set-up', { period: 'query.period' })
   differing(@Query('period', ParseIntPipe) periodId: number): Promise<DifferingReply[]> {
     return this.policies.differing(periodId);
   }
 
   @Put('schools/:schoolId/policies')
+  @May('change-set-up', { school: 'schoolId', period: 'query.period' })
   async save(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -58,6 +60,7 @@ export class CalculationController {
   }
 
   @Post('schools/:schoolId/policies/remove')
+  @May('change-set-up', { school: 'schoolId', period: 'query.period' })
   @HttpCode(200)
   async remove(
     @CurrentActor() actor: Actor,
@@ -70,6 +73,7 @@ export class CalculationController {
   }
 
   @Post('schools/:schoolId/policies/preview')
+  @May('change-set-up', { school: 'schoolId', period: 'body.inPeriodId' })
   @HttpCode(200)
   preview(
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -79,6 +83,7 @@ export class CalculationController {
   }
 
   @Post('sections/:sectionId/policy/copy')
+  @May('change-set-up', { section: 'sectionId', period: 'query.period' })
   @HttpCode(200)
   async copy(
     @CurrentActor() actor: Actor,
@@ -91,6 +96,7 @@ export class CalculationController {
   }
 
   @Put('schools/:schoolId/categories')
+  @May('change-set-up', { school: 'schoolId' })
   saveCategories(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -100,6 +106,7 @@ export class CalculationController {
   }
 
   @Put('schools/:schoolId/sections/:sectionId/categories')
+  @May('change-set-up', { school: 'schoolId', section: 'sectionId' })
   saveSectionCategories(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -110,17 +117,20 @@ export class CalculationController {
   }
 
   @Get('recalculation')
+  @May('read-set-up')
   progress(): Promise<RecalculationReply> {
     return this.recalculation.progress();
   }
 
   @Post('recalculation')
+  @May('change-set-up')
   @HttpCode(200)
   start(): Promise<RecalculationReply> {
     return this.recalculation.start();
   }
 
   @Delete('recalculation')
+  @May('change-set-up')
   cancel(): Promise<RecalculationReply> {
     this.recalculation.cancel();
     return this.recalculation.progress();
@@ -129,7 +139,6 @@ export class CalculationController {
 
 /** Grade books: read by registrar and teacher, changed by the teacher. */
 @Controller('grade-books/:sectionId/:periodId')
-@Allow(everyone)
 export class GradeBooksController {
   constructor(
     private readonly books: BooksService,
@@ -137,6 +146,7 @@ export class GradeBooksController {
   ) {}
 
   @Get()
+  @May('read-grades', { section: 'sectionId' })
   open(
     @CurrentActor() actor: Actor,
     @Param('sectionId', ParseIntPipe) sectionId: number,
@@ -146,6 +156,7 @@ export class GradeBooksController {
   }
 
   @Put('scores')
+  @May('score', { section: 'sectionId' })
   saveScores(
     @CurrentActor() actor: Actor,
     @Param('sectionId', ParseIntPipe) sectionId: number,
@@ -156,6 +167,7 @@ export class GradeBooksController {
   }
 
   @Post('assignments')
+  @May('score', { section: 'sectionId' })
   addAssignment(
     @CurrentActor() actor: Actor,
     @Param('sectionId', ParseIntPipe) sectionId: number,
@@ -166,6 +178,7 @@ export class GradeBooksController {
   }
 
   @Put('assignments/:assignmentId')
+  @May('score', { section: 'sectionId' })
   changeAssignment(
     @CurrentActor() actor: Actor,
     @Param('sectionId', ParseIntPipe) sectionId: number,
@@ -177,6 +190,7 @@ export class GradeBooksController {
   }
 
   @Delete('assignments/:assignmentId')
+  @May('score', { section: 'sectionId' })
   removeAssignment(
     @CurrentActor() actor: Actor,
     @Param('sectionId', ParseIntPipe) sectionId: number,
@@ -186,6 +200,7 @@ export class GradeBooksController {
     return this.saves.removeAssignment(actor, { sectionId, periodId }, assignmentId);
   }
   @Put('categories')
+  @May('change-categories', { section: 'sectionId' })
   saveCategories(
     @CurrentActor() actor: Actor,
     @Param('sectionId', ParseIntPipe) sectionId: number,

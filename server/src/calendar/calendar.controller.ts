@@ -1,19 +1,20 @@
 import { Body, Controller, Get, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
 import { CopyYearsRequest, SaveCalendarRequest, type CalendarReply } from '#contract/calendar';
-import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
+import { CurrentActor, type Actor, May } from '#server/platform';
 import { CalendarService } from './calendar.service.js';
 
 @Controller()
-@Allow(registrars)
 export class CalendarController {
   constructor(private readonly calendar: CalendarService) {}
 
   @Get('calendars')
-  all(): Promise<CalendarReply[]> {
-    return this.calendar.all();
+  @May('read-set-up')
+  all(@CurrentActor() actor: Actor): Promise<CalendarReply[]> {
+    return this.calendar.all(actor);
   }
 
   @Put('schools/:schoolId/calendar')
+  @May('change-set-up', { school: 'schoolId' })
   save(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -23,6 +24,7 @@ export class CalendarController {
   }
 
   @Post('calendars/copy-years')
+  @May('change-set-up')
   copyYears(@CurrentActor() actor: Actor, @Body() { years }: CopyYearsRequest): Promise<CalendarReply[]> {
     return this.calendar.copyYears(actor, years);
   }

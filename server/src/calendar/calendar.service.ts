@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import { mayAt } from '#core/access';
 import { daysToSameWeekday, liesIn, moveBreak, movePeriod, type CalendarFault } from '#core/calendar';
 import type { CalendarReply, CopyYearBody, SaveCalendarRequest, WindowBody } from '#contract/calendar';
 import { Changes, revisionOf, type Edit } from '#server/changes';
@@ -27,13 +28,16 @@ export class CalendarService {
     private readonly changes: Changes,
   ) {}
 
-  /** The calendars of all schools, to be seen side by side. */
-  async all(): Promise<CalendarReply[]> {
-    return this.transactions.snapshot(async (queries) => {
-      const replies: CalendarReply[] = [];
-      for (const { id } of await this.periods.schools(queries)) replies.push(await this.ofSchool(queries, id));
-      return replies;
-    });
+  /** The calendars of all schools that somebody may see, side by side. */
+  async all(actor: Actor): Promise<CalendarReply[]> {
+    return this.transactions.snapshot((queries) => this.within(queries, actor));
+  }
+
+  private async within(queries: Queries, actor: Actor): Promise<CalendarReply[]> {
+    const replies: CalendarReply[] = [];
+    for (const { id } of await this.periods.schools(queries))
+      if (mayAt(actor, 'read-set-up', { schoolId: id, teacherIds: [] })) replies.push(await this.ofSchool(queries, id));
+    return replies;
   }
 
   async ofSchool(queries: Queries, schoolId: number): Promise<CalendarReply> {

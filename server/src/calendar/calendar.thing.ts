@@ -1,5 +1,5 @@
 import { ThingOf, type Thing } from '#server/changes';
-import { registrars, type Queries } from '#server/platform';
+import type { Queries } from '#server/platform';
 import { CalendarChecks } from './calendar-checks.service.js';
 import type { CalendarBody } from './calendar-value.js';
 import { CalendarRepository } from './calendar.repository.js';
@@ -7,7 +7,13 @@ import { CalendarRepository } from './calendar.repository.js';
 const nothing: CalendarBody = { weekdays: [], periods: [], breaks: [], windows: [] };
 
 /** A school's calendar with all its years, by the school's number: its parts are checked and changed together. */
-@ThingOf({ kind: 'calendar', called: 'the calendar', policy: registrars })
+@ThingOf({
+  kind: 'calendar',
+  called: 'the calendar',
+  change: 'change-set-up',
+  see: 'read-set-up',
+  at: (id) => ({ kind: 'school', id: Number(id) }),
+})
 export class CalendarThing implements Thing<CalendarBody> {
   constructor(
     private readonly calendar: CalendarRepository,

@@ -3,7 +3,7 @@ import { Readable } from 'node:stream';
 import { Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { LogRequest, type ChangeReply, type LogCheckReply, type LogReply, type UndoReply } from '#contract/changes';
-import { Allow, csvLines, CurrentActor, everyone, registrars, spreadsheetTypes, type Actor } from '#server/platform';
+import { csvLines, CurrentActor, spreadsheetTypes, type Actor, May } from '#server/platform';
 import { ChainCheck } from './chain-check.service.js';
 import { Changes } from './changes.service.js';
 import { HistoryService } from './history.service.js';
@@ -20,40 +20,40 @@ export class ChangesController {
 
   /** What the person who asks changed last. */
   @Get('changes/mine')
-  @Allow(everyone)
+  @May('use-own-account')
   mine(@CurrentActor() actor: Actor): Promise<ChangeReply[]> {
     return this.history.changesOf(actor);
   }
 
   /** What was changed of one thing. */
   @Get('changes')
-  @Allow(everyone)
+  @May('use-own-account')
   ofThing(@CurrentActor() actor: Actor, @Query('thing') thing = ''): Promise<ChangeReply[]> {
     return this.history.changesOfThing(actor, thing);
   }
 
   @Post('changes/:id/undo')
+  @May('use-own-account')
   @HttpCode(200)
-  @Allow(everyone)
   undo(@CurrentActor() actor: Actor, @Param('id', ParseIntPipe) id: number): Promise<UndoReply> {
     return this.changes.undo(actor, id);
   }
 
   @Get('log/check')
-  @Allow(registrars)
+  @May('read-log')
   progress(): LogCheckReply {
     return this.chain.progress();
   }
 
   @Post('log/check')
+  @May('read-log')
   @HttpCode(200)
-  @Allow(registrars)
   check(): LogCheckReply {
     return this.chain.start();
   }
 
   @Get('log/export')
-  @Allow(registrars)
+  @May('read-log')
   async export(@Query() filter: LogRequest, @Res() response: Response): Promise<void> {
     response.setHeader('content-type', spreadsheetTypes.csv);
     response.setHeader('content-disposition', 'attachment; filename="log.csv"');
@@ -61,7 +61,7 @@ export class ChangesController {
   }
 
   @Get('log')
-  @Allow(registrars)
+  @May('read-log')
   page(@Query() { before, ...filter }: LogRequest): Promise<LogReply> {
     return this.log.page(filter, before);
   }

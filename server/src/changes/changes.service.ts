@@ -55,7 +55,8 @@ export class Changes {
    */
   async make(queries: Queries, actor: Actor, { action, why, edits }: NewChange): Promise<number | null> {
     const names = edits.map(nameOf);
-    if (!(await this.things.canChange(queries, actor, names))) throw new Refusal('not-allowed');
+    const concerned = edits.map((edit) => ({ thing: nameOf(edit), values: [edit.after] }));
+    if (!(await this.things.canChange(queries, actor, concerned))) throw new Refusal('not-allowed');
     await this.things.hold(queries, names);
     const planned = await this.plan(queries, edits);
     const stale = planned.find(({ expected, before }) => expected !== undefined && expected !== revisionOf(before));
@@ -72,7 +73,8 @@ export class Changes {
       const entries = await this.entries.ofChange(queries, changeId);
       const names = entries.map(({ thing }) => thing);
       // Whoever may not change a thing does not learn from a refusal that somebody did.
-      if (entries.length === 0 || !(await this.things.canChange(queries, actor, names)))
+      const concerned = entries.map(({ thing, before, after }) => ({ thing, values: [before, after] }));
+      if (entries.length === 0 || !(await this.things.canChange(queries, actor, concerned)))
         throw new Refusal('not-found', { what: 'change', id: changeId });
       const undone = entries[0]!.action;
       if (names.some((thing) => !this.things.find(kindAndId(thing)[0])))

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { sql, type SQL } from 'drizzle-orm';
+import { may } from '#core/access';
 import { differences } from '#core/changes';
 import type { ChangedThingReply, ChangeReply } from '#contract/changes';
 import { Refusal, Transactions, type Actor } from '#server/platform';
@@ -25,7 +26,7 @@ export class HistoryService {
 
   /** The newest changes of a thing, by its kind and number. @throws Refusal not-found for who may not see it */
   async changesOfThing(actor: Actor, thing: string): Promise<ChangeReply[]> {
-    if (!(await this.things.canSee(this.transactions.reading, actor, [thing])))
+    if (!(await this.things.canSee(this.transactions.reading, actor, thing)))
       throw new Refusal('not-found', { what: 'thing', id: thing });
     return this.changesWhere(actor, sql`thing = ${thing}`);
   }
@@ -50,12 +51,17 @@ export class HistoryService {
           why,
           undoes,
           isUndone: isUndone(id),
-          canUndo: !isUndone(id) && kinds.every((kind) => this.things.find(kind)?.policy(actor)),
+          canUndo: !isUndone(id) && kinds.every((kind) => this.canUndo(actor, kind)),
           things: rows.map((row) => this.told(row, names)),
           moreThings: count - rows.length,
         };
       });
     });
+  }
+
+  private canUndo(actor: Actor, kind: string): boolean {
+    const known = this.things.find(kind);
+    return known !== undefined && may(actor, known.change);
   }
 
   /** What an entry says of its thing. */

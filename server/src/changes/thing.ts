@@ -1,5 +1,6 @@
 import { applyDecorators, Injectable, SetMetadata } from '@nestjs/common';
-import type { Actor, Queries, RoutePolicy } from '#server/platform';
+import type { Action } from '#core/access';
+import type { Actor, PlaceOf, Queries } from '#server/platform';
 
 /**
  * A kind of thing that people change: how it is read and written. Its values are plain JSON, as they cross the wire and stand in
@@ -10,10 +11,11 @@ export interface Thing<Value> {
   title?(value: Value): string;
   /** What people call those of these whose values do not name them, such as the student of a grade; many at once. */
   names?(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>>;
-  /** Whether somebody may change these; without it whoever may change the kind may. */
-  canChange?(queries: Queries, ids: readonly string[], actor: Actor): Promise<boolean>;
-  /** Whether somebody may look at these and their history; without it whoever may change them may. */
-  canSee?(queries: Queries, ids: readonly string[], actor: Actor): Promise<boolean>;
+  /**
+   * Where one stands by what it is or is to be, for those whose ids do not say it (`at`): a student by their school, null for
+   * what all schools share.
+   */
+  within?(value: Value): readonly (PlaceOf | null)[];
   /**
    * Keeps others from changing what these hang on until the transaction ends. Called before anything is read, so that
    * everybody locks in one order. @throws Refusal where what they hang on is closed to changes, such as a sealed period
@@ -37,8 +39,12 @@ export interface ThingFacts {
   readonly kind: string;
   /** What people call it in a sentence: "the GPA settings". */
   readonly called: string;
-  /** Who may change it, and so undo a change of it. */
-  readonly policy: RoutePolicy;
+  /** What it is to change it, and so to undo a change of it. */
+  readonly change: Action;
+  /** What it is to look at it and its history. */
+  readonly see: Action;
+  /** Where one stands by its id; null for what all schools share. Without it its values say so (`within`). */
+  readonly at?: (id: string) => PlaceOf | null;
 }
 
 /** Makes a provider the way to a kind of thing. */

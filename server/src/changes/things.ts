@@ -1,11 +1,18 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DiscoveryService, Reflector } from '@nestjs/core';
-import { registrars, type Actor, type Queries } from '#server/platform';
+import { may, schoolsWhere } from '#core/access';
+import { Whereabouts, type Actor, type PlaceOf, type Queries } from '#server/platform';
 import { kindAndId, thingName } from './thing-name.js';
 import { THING, type Thing, type ThingFacts } from './thing.js';
 
 /** A kind of thing with the way to it. Its values are its own; here they are only compared and handed on. */
 export type KnownThing = ThingFacts & { readonly way: Thing<unknown> };
+
+/** A thing by its name, and what it was or is to be, where it is asked about a change. */
+export interface Concerned {
+  readonly thing: string;
+  readonly values: readonly unknown[];
+}
 
 /** Every kind of thing that a domain offers, found among its providers. */
 @Injectable()
@@ -15,6 +22,7 @@ export class Things implements OnModuleInit {
   constructor(
     private readonly discovery: DiscoveryService,
     private readonly reflector: Reflector,
+    private readonly whereabouts: Whereabouts,
   ) {}
 
   onModuleInit(): void {
@@ -31,30 +39,54 @@ export class Things implements OnModuleInit {
     return this.known.get(kind);
   }
 
-  /** Whether somebody may change things, all of them. */
-  async canChange(queries: Queries, actor: Actor, names: readonly string[]): Promise<boolean> {
-    for (const [kind, ids] of byKind(names)) {
+  /** Whether somebody may change things, all of them, into what they are to be. */
+  canChange(queries: Queries, actor: Actor, things: readonly Concerned[]): Promise<boolean> {
+    return this.may(queries, actor, 'change', things);
+  }
+
+  /** Whether somebody may look at a thing; what no domain offers a way to is for who may read the log. */
+  canSee(queries: Queries, actor: Actor, thing: string): Promise<boolean> {
+    return this.may(queries, actor, 'see', [{ thing, values: [] }]);
+  }
+
+  private async may(
+    queries: Queries,
+    actor: Actor,
+    what: 'change' | 'see',
+    things: readonly Concerned[],
+  ): Promise<boolean> {
+    for (const [kind, own] of byKind(things)) {
       const known = this.find(kind);
-      if (!(known?.policy ?? registrars)(actor)) return false;
-      if (known?.way.canChange && !(await known.way.canChange(queries, ids, actor))) return false;
+      const action = known?.[what] ?? 'read-log';
+      // Who may do this everywhere need not be asked where the things are.
+      if (schoolsWhere(actor.grants, action, 'held') === 'all') continue;
+      if (!known || !may(actor, action)) return false;
+      const places = known.at ? own.map(({ id }) => known.at!(id)) : await this.placesWithin(queries, known, own);
+      if (!(await this.whereabouts.may(actor, action, places, queries))) return false;
     }
     return true;
   }
 
-  /** Whether somebody may look at things; what no domain offers a way to is the registrar's. */
-  async canSee(queries: Queries, actor: Actor, names: readonly string[]): Promise<boolean> {
-    for (const [kind, ids] of byKind(names)) {
-      const known = this.find(kind);
-      const canSee = known?.way.canSee?.bind(known.way) ?? known?.way.canChange?.bind(known.way);
-      if (!(known?.policy ?? registrars)(actor) || (canSee && !(await canSee(queries, ids, actor)))) return false;
-    }
-    return true;
+  /** Where things stand by what they are, were or are to be; one of which nothing is known, where only all schools reach. */
+  private async placesWithin(
+    queries: Queries,
+    { way }: KnownThing,
+    things: readonly { readonly id: string; readonly values: readonly unknown[] }[],
+  ): Promise<(PlaceOf | null)[]> {
+    const standing = await way.read(
+      queries,
+      things.map(({ id }) => id),
+    );
+    return things.flatMap(({ id, values }) => {
+      const known = [...values, standing.get(id)].filter((value) => (value ?? null) !== null);
+      return known.length === 0 ? [null] : known.flatMap((value) => way.within?.(value) ?? [null]);
+    });
   }
 
   /** The names of things that their values do not tell, by thing. */
   async namesOf(queries: Queries, things: readonly string[]): Promise<ReadonlyMap<string, string>> {
     const names = new Map<string, string>();
-    for (const [kind, ids] of byKind([...new Set(things)])) {
+    for (const [kind, ids] of idsByKind([...new Set(things)])) {
       const own = await this.find(kind)?.way.names?.(queries, ids);
       for (const [id, name] of own ?? []) names.set(thingName(kind, id), name);
     }
@@ -62,7 +94,7 @@ export class Things implements OnModuleInit {
   }
 
   async hold(queries: Queries, names: readonly string[]): Promise<void> {
-    for (const [kind, ids] of byKind(names)) await this.find(kind)?.way.hold?.(queries, ids);
+    for (const [kind, ids] of idsByKind(names)) await this.find(kind)?.way.hold?.(queries, ids);
   }
 
   /** What people call a thing as it was or is, such as "the course Knots". */
@@ -97,12 +129,19 @@ function nameIn(value: unknown): string | undefined {
 }
 
 /** The ids of things by their kind. */
-function byKind(names: readonly string[]): Map<string, string[]> {
-  const ids = new Map<string, string[]>();
-  for (const [kind, id] of names.map(kindAndId)) {
-    const own = ids.get(kind);
-    if (own) own.push(id);
-    else ids.set(kind, [id]);
+function idsByKind(names: readonly string[]): Map<string, string[]> {
+  const kinds = byKind(names.map((thing) => ({ thing, values: [] })));
+  return new Map([...kinds].map(([kind, own]) => [kind, own.map(({ id }) => id)]));
+}
+
+/** Things by their kind, each with its id. */
+function byKind(things: readonly Concerned[]): Map<string, (Concerned & { readonly id: string })[]> {
+  const kinds = new Map<string, (Concerned & { readonly id: string })[]>();
+  for (const each of things) {
+    const [kind, id] = kindAndId(each.thing);
+    const own = kinds.get(kind);
+    if (own) own.push({ ...each, id });
+    else kinds.set(kind, [{ ...each, id }]);
   }
-  return ids;
+  return kinds;
 }

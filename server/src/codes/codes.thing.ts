@@ -1,12 +1,12 @@
 import { checkCodes, type SpecialCode } from '#core/codes';
 import { bodyOfCode, codeFaultFields, codeFaultSentence, codeOfBody, type CodeBody } from '#contract/codes';
 import { ThingOf, type Thing } from '#server/changes';
-import { Refusal, registrars, type Queries } from '#server/platform';
+import { Refusal, type Queries } from '#server/platform';
 import { counted } from '#contract/messages';
 import { CodesRepository } from './codes.repository.js';
 
 /** The district's list of codes, kept and changed as one. A code that grades are posted with can be switched off, not removed. */
-@ThingOf({ kind: 'codes', called: 'the codes', policy: registrars })
+@ThingOf({ kind: 'codes', called: 'the codes', change: 'change-shared-set-up', see: 'read-set-up', at: () => null })
 export class CodesThing implements Thing<readonly CodeBody[]> {
   constructor(private readonly codes: CodesRepository) {}
 

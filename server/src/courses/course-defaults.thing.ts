@@ -1,10 +1,16 @@
 import { bodiesOfDefaults, defaultsOfBody, type CourseDefaultsBody } from '#contract/courses';
 import { ThingOf, type Thing } from '#server/changes';
-import { Refusal, registrars, type Queries } from '#server/platform';
+import { Refusal, type Queries } from '#server/platform';
 import { CoursesRepository } from './courses.repository.js';
 
 /** What holds where the courses of a school say nothing, by the school's number: one list, the school itself before departments. */
-@ThingOf({ kind: 'course-defaults', called: 'the course defaults', policy: registrars })
+@ThingOf({
+  kind: 'course-defaults',
+  called: 'the course defaults',
+  change: 'change-set-up',
+  see: 'read-set-up',
+  at: (id) => ({ kind: 'school', id: Number(id) }),
+})
 export class CourseDefaultsThing implements Thing<readonly CourseDefaultsBody[]> {
   constructor(private readonly courses: CoursesRepository) {}
 

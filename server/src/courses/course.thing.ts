@@ -1,6 +1,6 @@
 import { cellsOfCourse, courseOfCells, type CourseCells } from '#core/courses';
 import { ThingOf, type Thing } from '#server/changes';
-import { Refusal, registrars, type Queries } from '#server/platform';
+import { Refusal, type PlaceOf, type Queries } from '#server/platform';
 import { usesInWords } from '#contract/messages';
 import { CoursesRepository } from './courses.repository.js';
 
@@ -17,9 +17,13 @@ export function valueOfCourse(
 }
 
 /** Courses, by their numbers. One that sections hang on is not removed. */
-@ThingOf({ kind: 'course', called: 'the course', policy: registrars })
+@ThingOf({ kind: 'course', called: 'the course', change: 'change-set-up', see: 'read-set-up' })
 export class CourseThing implements Thing<CourseValue> {
   constructor(private readonly courses: CoursesRepository) {}
+
+  within({ schoolId }: CourseValue): [PlaceOf] {
+    return [{ kind: 'school', id: schoolId }];
+  }
 
   title({ cells }: CourseValue): string {
     return cells.title;

@@ -20,18 +20,18 @@ import {
   type CourseImportReply,
   type CoursesReply,
 } from '#contract/courses';
-import { Allow, CurrentActor, registrars, Upload, type Actor, type SpreadsheetType } from '#server/platform';
+import { CurrentActor, Upload, type Actor, type SpreadsheetType, May } from '#server/platform';
 import { fileOfRows, largestTableMegabytes, uploadedTableOrThrow } from '#server/cell-tables';
 import { CoursesService } from './courses.service.js';
 
 const types = { csv: 'csv', xlsx: 'xlsx' } as const;
 
 @Controller('schools/:schoolId')
-@Allow(registrars)
 export class CoursesController {
   constructor(private readonly courses: CoursesService) {}
 
   @Get('courses')
+  @May('read-set-up', { school: 'schoolId', period: 'query.period' })
   ofSchool(
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('period', ParseIntPipe) periodId: number,
@@ -40,6 +40,7 @@ export class CoursesController {
   }
 
   @Put('courses')
+  @May('change-set-up', { school: 'schoolId', period: 'query.period' })
   save(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -50,6 +51,7 @@ export class CoursesController {
   }
 
   @Put('course-defaults')
+  @May('change-set-up', { school: 'schoolId', period: 'query.period' })
   saveDefaults(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -61,6 +63,7 @@ export class CoursesController {
 
   /** Reads a file and tells what it would change; the changes are saved like typed ones. */
   @Post('courses/import')
+  @May('change-set-up', { school: 'schoolId' })
   @HttpCode(200)
   @Upload(largestTableMegabytes)
   async planImport(
@@ -72,6 +75,7 @@ export class CoursesController {
 
   /** The courses as a file that can be taken in again. */
   @Get('courses/export')
+  @May('read-set-up', { school: 'schoolId' })
   async export(
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('type', new ParseEnumPipe(types)) type: SpreadsheetType,

@@ -20,26 +20,28 @@ import {
   type ExchangeRowsReply,
   type ExchangeSummaryReply,
 } from '#contract/exchange';
-import { Allow, CurrentActor, registrars, Upload, uploadedOrThrow, type Actor } from '#server/platform';
+import { CurrentActor, Upload, uploadedOrThrow, type Actor, May } from '#server/platform';
 import { ExchangeService } from './exchange.service.js';
 
 @Controller('exchange')
-@Allow(registrars)
 export class ExchangeController {
   constructor(private readonly exchange: ExchangeService) {}
 
   @Get('export')
+  @May('exchange')
   async export(@CurrentActor() actor: Actor, @Query() { version }: ExportQuery): Promise<StreamableFile> {
     const disposition = `attachment; filename="wombat-oneroster-${version}.zip"`;
     return new StreamableFile(await this.exchange.export(actor, version), { type: 'application/zip', disposition });
   }
 
   @Get('imports')
+  @May('exchange')
   list(): Promise<ExchangeSummaryReply[]> {
     return this.exchange.list();
   }
 
   @Post('imports')
+  @May('exchange')
   @Upload(largestZipMegabytes)
   read(
     @CurrentActor() actor: Actor,
@@ -50,16 +52,19 @@ export class ExchangeController {
   }
 
   @Get('imports/:id')
+  @May('exchange')
   byId(@Param('id', ParseIntPipe) id: number): Promise<ExchangeImportReply> {
     return this.exchange.byId(id);
   }
 
   @Get('imports/:id/rows')
+  @May('exchange')
   rows(@Param('id', ParseIntPipe) id: number, @Query() query: ExchangeRowsQuery): Promise<ExchangeRowsReply> {
     return this.exchange.rows(id, query);
   }
 
   @Post('imports/:id/accept')
+  @May('exchange')
   @HttpCode(200)
   accept(
     @CurrentActor() actor: Actor,
@@ -70,6 +75,7 @@ export class ExchangeController {
   }
 
   @Delete('imports/:id')
+  @May('exchange')
   @HttpCode(204)
   discard(@CurrentActor() actor: Actor, @Param('id', ParseIntPipe) id: number): Promise<void> {
     return this.exchange.discard(actor, id);

@@ -22,23 +22,24 @@ import {
   type FileImportSummaryReply,
   type FileRowsReply,
 } from '#contract/files';
-import { Allow, CurrentActor, privateFolder, registrars, Upload, uploadedOrThrow, type Actor } from '#server/platform';
+import { CurrentActor, privateFolder, Upload, uploadedOrThrow, type Actor, May } from '#server/platform';
 import { FileImportsService } from './file-imports.service.js';
 
 /** Files wait here until they stand in the database. */
 const waitingRoom = privateFolder('uploads');
 
 @Controller('file-imports')
-@Allow(registrars)
 export class FileImportsController {
   constructor(private readonly imports: FileImportsService) {}
 
   @Get()
+  @May('read-map', { period: 'query.period' })
   ofPeriod(@Query('period', ParseIntPipe) periodId: number): Promise<FileImportSummaryReply[]> {
     return this.imports.ofPeriod(periodId);
   }
 
   @Post()
+  @May('map', { period: 'query.period' })
   @Upload(largestFileMegabytes, waitingRoom)
   async read(
     @CurrentActor() actor: Actor,
@@ -54,16 +55,19 @@ export class FileImportsController {
   }
 
   @Get(':id')
+  @May('read-map', { 'file-import': 'id' })
   byId(@Param('id', ParseIntPipe) id: number): Promise<FileImportReply> {
     return this.imports.byId(id);
   }
 
   @Get(':id/rows')
+  @May('read-map', { 'file-import': 'id' })
   rows(@Param('id', ParseIntPipe) id: number, @Query() query: FileRowsQuery): Promise<FileRowsReply> {
     return this.imports.rows(id, query);
   }
 
   @Put(':id/columns')
+  @May('map', { 'file-import': 'id' })
   choose(
     @CurrentActor() actor: Actor,
     @Param('id', ParseIntPipe) id: number,
@@ -73,6 +77,7 @@ export class FileImportsController {
   }
 
   @Post(':id/read-again')
+  @May('map', { 'file-import': 'id' })
   @HttpCode(200)
   readAgain(
     @CurrentActor() actor: Actor,
@@ -83,6 +88,7 @@ export class FileImportsController {
   }
 
   @Post(':id/accept')
+  @May('map', { 'file-import': 'id' })
   @HttpCode(200)
   accept(
     @CurrentActor() actor: Actor,
@@ -93,12 +99,14 @@ export class FileImportsController {
   }
 
   @Post(':id/undo')
+  @May('map', { 'file-import': 'id' })
   @HttpCode(200)
   undo(@CurrentActor() actor: Actor, @Param('id', ParseIntPipe) id: number): Promise<FileImportReply> {
     return this.imports.undo(actor, id);
   }
 
   @Delete(':id')
+  @May('map', { 'file-import': 'id' })
   @HttpCode(204)
   discard(@CurrentActor() actor: Actor, @Param('id', ParseIntPipe) id: number): Promise<void> {
     return this.imports.discard(actor, id);

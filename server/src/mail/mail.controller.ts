@@ -1,20 +1,21 @@
 import { Controller, Get, Header, Param, ParseIntPipe, Query } from '@nestjs/common';
 import type { MailReply } from '#contract/mail';
-import { Allow, registrars } from '#server/platform';
+import { May } from '#server/platform';
 import { MailService } from './mail.service.js';
 
 @Controller('mails')
-@Allow(registrars)
 export class MailController {
   constructor(private readonly mail: MailService) {}
 
   @Get()
+  @May('read-outbox', { school: 'query.school' })
   ofSchool(@Query('school', ParseIntPipe) schoolId: number): Promise<MailReply[]> {
     return this.mail.ofSchool(schoolId);
   }
 
   /** The letter as a file that mail programs open. */
   @Get(':id/message')
+  @May('read-outbox', { mail: 'id' })
   @Header('content-type', 'message/rfc822')
   @Header('content-disposition', 'attachment; filename="message.eml"')
   message(@Param('id', ParseIntPipe) id: number): Promise<string> {

@@ -1,10 +1,16 @@
 import type { MatchKind } from '#contract/matching';
 import { ThingOf, type Thing } from '#server/changes';
-import { Refusal, registrars, type Queries } from '#server/platform';
+import { Refusal, type Queries } from '#server/platform';
 import { MatchesRepository, type Decided } from './matches.repository.js';
 
 /** What was decided about one thing of a learning platform, by "platform/kind/number". */
-@ThingOf({ kind: 'match', called: 'the match', policy: registrars })
+@ThingOf({
+  kind: 'match',
+  called: 'the match',
+  change: 'map',
+  see: 'read-map',
+  at: (id) => ({ kind: 'platform', id: Number(id.split('/')[0]) }),
+})
 export class MatchThing implements Thing<Decided> {
   constructor(private readonly matches: MatchesRepository) {}
 

@@ -10,12 +10,11 @@ import {
   type WeightsReply,
   type WeightsTakenReply,
 } from '#contract/matching';
-import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
+import { CurrentActor, type Actor, May } from '#server/platform';
 import { MatchesService } from './matches.service.js';
 import { WeightsService } from './weights.service.js';
 
 @Controller('platforms')
-@Allow(registrars)
 export class MatchingController {
   constructor(
     private readonly matches: MatchesService,
@@ -23,11 +22,13 @@ export class MatchingController {
   ) {}
 
   @Get(':id/matches')
+  @May('read-map', { platform: 'id' })
   of(@Param('id', ParseIntPipe) id: number): Promise<MatchesReply> {
     return this.matches.of(id);
   }
 
   @Post(':id/decisions')
+  @May('map', { platform: 'id' })
   @HttpCode(200)
   decide(
     @CurrentActor() actor: Actor,
@@ -38,6 +39,7 @@ export class MatchingController {
   }
 
   @Get(':id/weights')
+  @May('read-map', { platform: 'id', period: 'query.period' })
   weightsOf(
     @Param('id', ParseIntPipe) id: number,
     @Query('period', ParseIntPipe) periodId: number,
@@ -46,12 +48,14 @@ export class MatchingController {
   }
 
   @Post(':id/weights/effect')
+  @May('map', { platform: 'id', period: 'body.periodId' })
   @HttpCode(200)
   weightsEffect(@Param('id', ParseIntPipe) id: number, @Body() request: WeightsRequest): Promise<PolicyEffectReply> {
     return this.weights.effect(id, request);
   }
 
   @Post(':id/weights/take')
+  @May('map', { platform: 'id', period: 'body.periodId' })
   @HttpCode(200)
   takeWeights(
     @CurrentActor() actor: Actor,
@@ -62,6 +66,7 @@ export class MatchingController {
   }
 
   @Post(':id/weights/restore')
+  @May('map', { platform: 'id', period: 'body.periodId' })
   @HttpCode(200)
   restoreWeights(
     @CurrentActor() actor: Actor,

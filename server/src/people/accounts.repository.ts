@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { and, eq, sql } from 'drizzle-orm';
-import { DistrictZone, Settings, tables, Transactions, type Actor } from '#server/platform';
+import { DistrictZone, grantsOf, Settings, tables, Transactions, type Actor } from '#server/platform';
 
 export interface Account extends Actor {
   /** Null until a first password is chosen. */
@@ -22,7 +22,7 @@ export class AccountsRepository {
       .select({
         personId: accounts.personId,
         username: accounts.username,
-        role: accounts.role,
+        grants: grantsOf('accounts'),
         passwordHash: accounts.passwordHash,
         name: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
       })

@@ -34,7 +34,7 @@ export async function makeFirstRegistrar({ queries }: OpenDatabase): Promise<Fir
 }
 
 async function addAccount(queries: Queries, passwordHash: string): Promise<void> {
-  const { people, accounts } = tables;
+  const { people, accounts, accountRoles } = tables;
   const [person] = await queries
     .insert(people)
     .values({
@@ -46,7 +46,11 @@ async function addAccount(queries: Queries, passwordHash: string): Promise<void>
       email: '',
     })
     .returning({ id: people.id });
-  await queries.insert(accounts).values({ personId: person!.id, username, role: 'registrar', passwordHash });
+  const [account] = await queries
+    .insert(accounts)
+    .values({ personId: person!.id, username, passwordHash })
+    .returning({ id: accounts.id });
+  await queries.insert(accountRoles).values({ accountId: account!.id, role: 'registrar' });
 }
 
 async function isUnused(queries: Queries, account: { readonly personId: number }): Promise<boolean> {

@@ -15,23 +15,24 @@ import {
 import { personTable } from '#core/people';
 import type { SavedRows } from '#contract/cell-tables';
 import { SavePeopleRequest, type PeopleImportReply, type PeopleReply } from '#contract/people';
-import { Allow, CurrentActor, registrars, Upload, type Actor, type SpreadsheetType } from '#server/platform';
+import { CurrentActor, Upload, type Actor, type SpreadsheetType, May } from '#server/platform';
 import { fileOfRows, largestTableMegabytes, uploadedTableOrThrow } from '#server/cell-tables';
 import { PeopleService } from './people.service.js';
 
 const types = { csv: 'csv', xlsx: 'xlsx' } as const;
 
 @Controller('schools/:schoolId/people')
-@Allow(registrars)
 export class PeopleController {
   constructor(private readonly people: PeopleService) {}
 
   @Get()
+  @May('read-people', { school: 'schoolId' })
   ofSchool(@Param('schoolId', ParseIntPipe) schoolId: number): Promise<PeopleReply> {
     return this.people.ofSchool(schoolId);
   }
 
   @Put()
+  @May('change-people', { school: 'schoolId' })
   save(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -42,6 +43,7 @@ export class PeopleController {
 
   /** Reads a file and tells what it would change; the changes are saved like typed ones. */
   @Post('import')
+  @May('change-people', { school: 'schoolId' })
   @HttpCode(200)
   @Upload(largestTableMegabytes)
   async planImport(
@@ -53,6 +55,7 @@ export class PeopleController {
 
   /** The people as a file that can be taken in again. */
   @Get('export')
+  @May('read-people', { school: 'schoolId' })
   async export(
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('type', new ParseEnumPipe(types)) type: SpreadsheetType,

@@ -5,6 +5,7 @@ import { AccountsController } from './accounts/accounts.controller.js';
 import { AccountsService } from './accounts/accounts.service.js';
 import { PasswordsService } from './accounts/passwords.service.js';
 import { StaffAccountsRepository } from './accounts/staff-accounts.repository.js';
+import { CalendarModule } from '#server/calendar';
 import { ChangesModule } from '#server/changes';
 import { MailModule } from '#server/mail';
 import { PeopleController } from './people.controller.js';
@@ -16,7 +17,7 @@ import { SignInService } from './sign-in.service.js';
 import { SignInTries } from './sign-in-tries.js';
 
 @Module({
-  imports: [ChangesModule, MailModule],
+  imports: [CalendarModule, ChangesModule, MailModule],
   controllers: [AccountsController, PeopleController, SessionController],
   providers: [
     AccountThing,

@@ -2,7 +2,7 @@ import { foldCell } from '#core/cell-tables';
 import { cellsOfPerson, personOfCells, personTable, type PersonCells } from '#core/people';
 import { usesInWords } from '#contract/messages';
 import { ThingOf, type Thing } from '#server/changes';
-import { countUses, Refusal, registrars, type Queries } from '#server/platform';
+import { countUses, Refusal, type PlaceOf, type Queries } from '#server/platform';
 import { personUses, RosterRepository, type KeptPerson } from './roster.repository.js';
 
 /** A person as the log tells of them: whose they are, by which id others know them, and their cells. */
@@ -19,9 +19,13 @@ export function valueOfPerson(person: Omit<KeptPerson, 'id'>): PersonValue {
 }
 
 /** Students and staff, by their numbers in the database. One on whom something hangs is not removed. */
-@ThingOf({ kind: 'person', called: 'the person', policy: registrars })
+@ThingOf({ kind: 'person', called: 'the person', change: 'change-people', see: 'read-people' })
 export class PersonThing implements Thing<PersonValue> {
   constructor(private readonly roster: RosterRepository) {}
+
+  within({ schoolId }: PersonValue): [PlaceOf | null] {
+    return [schoolId === null ? null : { kind: 'school', id: schoolId }];
+  }
 
   title({ cells }: PersonValue): string {
     return nameOfCells(cells);

@@ -12,7 +12,7 @@ import {
   type LinkReply,
   type SessionReply,
 } from '#contract/people';
-import { Allow, CurrentActor, everyone, Public, type Actor, type SignedIn } from '#server/platform';
+import { CurrentActor, Public, type Actor, type SignedIn, May } from '#server/platform';
 import { PasswordsService } from './accounts/passwords.service.js';
 import { AccountsRepository } from './accounts.repository.js';
 import { SignInService } from './sign-in.service.js';
@@ -51,7 +51,7 @@ export class SessionController {
 
   /** Changes one's own password; one's other sessions end. */
   @Put('password')
-  @Allow(everyone)
+  @May('use-own-account')
   async changePassword(
     @CurrentActor() actor: Actor,
     @Body() body: ChangePasswordRequest,
@@ -61,14 +61,14 @@ export class SessionController {
   }
 
   @Get()
-  @Allow(everyone)
+  @May('use-own-account')
   current(@CurrentActor() actor: Actor, @Req() { session }: Request): Promise<SessionReply> {
     return this.reply(actor, session.csrfToken!);
   }
 
   @Delete()
+  @May('use-own-account')
   @HttpCode(204)
-  @Allow(everyone)
   async signOut(@CurrentActor() actor: Actor, @Req() request: Request): Promise<void> {
     await this.signIns.signOut(actor, fromOf(request));
     await promisify(request.session.destroy.bind(request.session))();
@@ -88,9 +88,9 @@ export class SessionController {
     return this.reply(actor, request.session.csrfToken);
   }
 
-  private async reply({ personId, name, role }: Actor, csrfToken: string): Promise<SessionReply> {
+  private async reply({ personId, name, grants }: Actor, csrfToken: string): Promise<SessionReply> {
     return {
-      person: { personId, name, role },
+      person: { personId, name, grants },
       csrfToken,
       timeZone: await this.accounts.timeZone(),
       district: await this.accounts.district(),

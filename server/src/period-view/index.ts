@@ -12,4 +12,5 @@ export {
   type SectionScale,
 } from './period-views.js';
 export { PoliciesRepository, type KeptPolicy } from './policies.repository.js';
+export { SetUpMark } from './set-up-mark.js';
 export { ScaleVersionsRepository, type ScaleVersion } from './scale-versions.repository.js';

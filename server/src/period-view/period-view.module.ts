@@ -21,6 +21,6 @@ import { SetUpMark } from './set-up-mark.js';
     SectionsRepository,
     SetUpMark,
   ],
-  exports: [GpaPolicyRepository, PeriodViews, PoliciesRepository, ScaleVersionsRepository],
+  exports: [GpaPolicyRepository, PeriodViews, PoliciesRepository, ScaleVersionsRepository, SetUpMark],
 })
 export class PeriodViewModule {}

@@ -1,11 +1,17 @@
 import { ThingOf, type Thing } from '#server/changes';
 import { PeriodsRepository } from '#server/calendar';
-import { registrars, type Queries } from '#server/platform';
+import type { PlaceOf, Queries } from '#server/platform';
 import { PlacementsRepository } from './placements.repository.js';
 import { missingFrom, scalePlaceOf, type PlacedScale } from './scale-place.js';
 
 /** Which scale a place uses from when on, by the place. What sealed periods use stays. */
-@ThingOf({ kind: 'scale-place', called: 'the scale in use at the place', policy: registrars })
+@ThingOf({
+  kind: 'scale-place',
+  called: 'the scale in use at the place',
+  change: 'change-set-up',
+  see: 'read-set-up',
+  at: placeOfScales,
+})
 export class ScalePlaceThing implements Thing<readonly PlacedScale[]> {
   constructor(
     private readonly placements: PlacementsRepository,
@@ -35,4 +41,9 @@ export class ScalePlaceThing implements Thing<readonly PlacedScale[]> {
   async write(queries: Queries, values: ReadonlyMap<string, readonly PlacedScale[] | null>): Promise<void> {
     for (const [id, placed] of values) await this.placements.replace(queries, scalePlaceOf(id), placed ?? []);
   }
+}
+
+function placeOfScales(id: string): PlaceOf | null {
+  const { schoolId } = scalePlaceOf(id);
+  return schoolId === null ? null : { kind: 'school', id: schoolId };
 }

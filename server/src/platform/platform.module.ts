@@ -1,5 +1,6 @@
 import { Global, Module, type DynamicModule } from '@nestjs/common';
 import { Actors } from './auth/actors.js';
+import { Whereabouts } from './auth/whereabouts.js';
 import { Clock } from './clock/clock.js';
 import { DistrictZone } from './clock/district-zone.js';
 import type { OpenDatabase } from './database/open-database.js';
@@ -31,6 +32,7 @@ export class PlatformModule {
         Settings,
         Transactions,
         ThreadPool,
+        Whereabouts,
         WorkQueue,
       ],
       exports: [
@@ -45,6 +47,7 @@ export class PlatformModule {
         Settings,
         ThreadPool,
         Transactions,
+        Whereabouts,
         WorkQueue,
       ],
     };

@@ -1,6 +1,6 @@
 import type { MarkBody } from '#contract/posting';
 import { ThingOf, type Thing } from '#server/changes';
-import { everyone, type Actor, type Queries } from '#server/platform';
+import type { Actor, Queries } from '#server/platform';
 import { byItem, gradeId, gradePlaceOf } from './grade-place.js';
 import { GradesRepository } from './grades.repository.js';
 import { PostingAccess } from './posting-access.service.js';
@@ -10,17 +10,19 @@ import { ReceiptsRepository } from './receipts.repository.js';
 export type GradeValue = MarkBody & { readonly scaleVersionId: number };
 
 /** Posted grades, by "item/period/enrollment". A change of some is told in a receipt for each sheet. */
-@ThingOf({ kind: 'grade', called: 'the grade', policy: everyone })
+@ThingOf({
+  kind: 'grade',
+  called: 'the grade',
+  change: 'post-grades',
+  see: 'read-grades',
+  at: (id) => ({ kind: 'enrollment', id: gradePlaceOf(id).enrollmentId }),
+})
 export class GradeThing implements Thing<GradeValue> {
   constructor(
     private readonly grades: GradesRepository,
     private readonly receipts: ReceiptsRepository,
     private readonly access: PostingAccess,
   ) {}
-
-  canChange(queries: Queries, ids: readonly string[], actor: Actor): Promise<boolean> {
-    return this.access.canOpen(queries, ids.map(gradePlaceOf), actor);
-  }
 
   names(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
     return this.grades.namesOf(queries, ids.map(gradePlaceOf));

@@ -1,25 +1,27 @@
+import { mayAt, type Action, type Holder } from '#core/access';
 import type { LatePosters, WindowState } from '#core/calendar';
-import type { Actor } from '#server/platform';
 
-/** A teacher sees the sheets of their own sections; a registrar every one. */
-export function canOpenSheet(
-  actor: Pick<Actor, 'personId' | 'role'>,
-  section: { readonly teacherId: number },
+/** Whether somebody may do this to a section of a school, and so to its sheets and books. */
+export function mayWith(
+  actor: Holder,
+  action: Action,
+  schoolId: number,
+  { teacherId }: { readonly teacherId: number },
 ): boolean {
-  return actor.role === 'registrar' || section.teacherId === actor.personId;
+  return mayAt(actor, action, { schoolId, teacherIds: [teacherId] });
 }
 
 /**
- * Inside the window and its grace whoever may open the sheet may post. Afterwards it is as the window says who may post
- * late; a registrar who posts outside the window says so. A sealed period takes nothing from anybody, which is checked
- * before this.
+ * Inside the window and its grace whoever may post there at all may post. Afterwards it is as the window says who may post late;
+ * whoever may post outside the window (the access matrix says who) says so. A sealed period takes nothing from anybody, which is
+ * checked before this.
  */
 export function canPost(
-  actor: Pick<Actor, 'role'>,
   window: { readonly state: WindowState; readonly latePosters: LatePosters } | null,
+  mayOutside: boolean,
   saysOutside: boolean,
 ): boolean {
   if (window?.state === 'open' || window?.state === 'grace') return true;
   if (window?.state === 'closed' && window.latePosters === 'teachers') return true;
-  return actor.role === 'registrar' && saysOutside && window?.latePosters !== 'nobody';
+  return mayOutside && saysOutside && window?.latePosters !== 'nobody';
 }

@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
 import { SaveSheetRequest, type SaveSheetReply, type SheetListReply, type SheetReply } from '#contract/posting';
 import { ItemBody, type ItemEffectReply } from '#contract/report-items';
-import { Allow, CurrentActor, everyone, registrars, type Actor } from '#server/platform';
+import { CurrentActor, type Actor, May } from '#server/platform';
 import { ItemEffectService } from './item-effect.service.js';
 import { SaveSheetService } from './save-sheet.service.js';
 import { SheetsService } from './sheets.service.js';
@@ -15,13 +15,13 @@ export class PostingController {
   ) {}
 
   @Get('grade-sheets')
-  @Allow(everyone)
+  @May('read-grades')
   list(@CurrentActor() actor: Actor, @Query('period', ParseIntPipe) periodId: number): Promise<SheetListReply[]> {
     return this.sheets.list(actor, periodId);
   }
 
   @Get('grade-sheets/:sectionId/:itemId/:periodId')
-  @Allow(everyone)
+  @May('read-grades', { section: 'sectionId' })
   open(
     @CurrentActor() actor: Actor,
     @Param('sectionId', ParseIntPipe) sectionId: number,
@@ -32,7 +32,7 @@ export class PostingController {
   }
 
   @Put('grade-sheets/:sectionId/:itemId/:periodId')
-  @Allow(everyone)
+  @May('post-grades', { section: 'sectionId' })
   save(
     @CurrentActor() actor: Actor,
     @Param('sectionId', ParseIntPipe) sectionId: number,
@@ -44,8 +44,8 @@ export class PostingController {
   }
 
   @Post('report-items/:itemId/preview')
+  @May('change-set-up', { 'report-item': 'itemId', period: 'query.period' })
   @HttpCode(200)
-  @Allow(registrars)
   itemEffect(
     @Param('itemId', ParseIntPipe) itemId: number,
     @Query('period', ParseIntPipe) periodId: number,

@@ -193,7 +193,7 @@ describe('a teacher', () => {
     const { body } = await teacher.get<SheetListReply[]>('/grade-sheets?period=4');
     expect(new Set(body[0]!.sheets.map((sheet) => sheet.teacher))).toEqual(new Set(['Nance, Harun']));
     const { path } = await sheetNamed(registrar, 'Shore Life 1');
-    expect((await teacher.get<Problem>(path)).body.code).toBe('not-allowed');
+    expect((await teacher.get<Problem>(path)).body.code).toBe('not-found');
     expect(
       (
         await teacher.send<Problem>('PUT', path, {
@@ -211,7 +211,7 @@ describe('a teacher', () => {
           ],
         })
       ).body.code,
-    ).toBe('not-allowed');
+    ).toBe('not-found');
   });
 
   it('posts until the last instant of the window; afterwards only a registrar who says so does', async () => {

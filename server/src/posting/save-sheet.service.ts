@@ -16,7 +16,7 @@ import { Changes } from '#server/changes';
 import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 import { gradeId } from './grade-place.js';
-import { canPost } from './posting-policy.js';
+import { canPost, mayWith } from './posting-policy.js';
 import { ReceiptsRepository } from './receipts.repository.js';
 import { SheetContextService, type SheetContext } from './sheet-context.service.js';
 import { SheetsService } from './sheets.service.js';
@@ -40,7 +40,7 @@ export class SaveSheetService {
     request: SaveSheetRequest,
   ): Promise<SaveSheetReply> {
     return this.transactions.run(async (queries) => {
-      const context = await this.contexts.ofSheetOrThrow(queries, actor, sheet);
+      const context = await this.contexts.ofSheetOrThrow(queries, sheet);
       await this.periods.holdUnsealedOrThrow(queries, context.period);
       refuseWhereNotOpen(actor, context, request.outsideWindow === true);
       const before = await this.lockedRows(queries, context);
@@ -87,9 +87,10 @@ interface MarkChange {
   readonly after: Mark;
 }
 
-function refuseWhereNotOpen(actor: Actor, { item, period, window }: SheetContext, saysOutside: boolean): void {
+function refuseWhereNotOpen(actor: Actor, { section, item, period, window }: SheetContext, saysOutside: boolean): void {
   const state = window?.state ?? 'closed';
-  if (!canPost(actor, window, saysOutside)) {
+  const mayOutside = mayWith(actor, 'post-outside-window', period.schoolId, section);
+  if (!canPost(window, mayOutside, saysOutside)) {
     throw new Refusal('window-closed', { item: item.name, period: period.name, state });
   }
 }

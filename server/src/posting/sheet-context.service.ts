@@ -12,8 +12,7 @@ import {
   type RunningSection,
   type SectionScale,
 } from '#server/period-view';
-import { Clock, Refusal, type Actor, type Queries } from '#server/platform';
-import { canOpenSheet } from './posting-policy.js';
+import { Clock, Refusal, type Queries } from '#server/platform';
 
 /** All that stands around the rows of a grade sheet. */
 export interface SheetContext {
@@ -34,10 +33,9 @@ export class SheetContextService {
     private readonly clock: Clock,
   ) {}
 
-  /** @throws Refusal not-found, not-allowed */
+  /** @throws Refusal not-found, scale-missing */
   async ofSheetOrThrow(
     queries: Queries,
-    actor: Actor,
     { sectionId, itemId, periodId }: { sectionId: number; itemId: number; periodId: number },
   ): Promise<SheetContext> {
     const period = await this.periods.byIdOrThrow(queries, periodId);
@@ -46,7 +44,6 @@ export class SheetContextService {
     const { item } = reported;
     const section = reported.sections.find(({ id }) => id === sectionId);
     if (!section) throw new Refusal('not-found', { what: `section that reports ${item.name}`, id: sectionId });
-    if (!canOpenSheet(actor, section)) throw new Refusal('not-allowed');
     const scale = scaleOf(reported, section.id);
     if (!scale) throw new Refusal('scale-missing', { course: section.course.title });
     const sealedAt = await this.periods.sealedAt(queries, periodId);

@@ -18,7 +18,7 @@ import { tables, Transactions, type Actor, type Queries } from '#server/platform
 import { PeriodViews, ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
 import { computedValue, GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 import { CompositesService } from './composites.service.js';
-import { canOpenSheet } from './posting-policy.js';
+import { mayWith } from './posting-policy.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
 import { ReceiptsRepository } from './receipts.repository.js';
 import { SheetContextService, type SheetContext } from './sheet-context.service.js';
@@ -49,7 +49,7 @@ export class SheetsService {
       const lists: SheetListReply[] = [];
       for (const reported of (await this.views.of(queries, period)).reported) {
         const { item, sections } = reported;
-        const own = sections.filter((section) => canOpenSheet(actor, section));
+        const own = sections.filter((section) => mayWith(actor, 'read-grades', period.schoolId, section));
         const progress = await this.progress.of(queries, {
           period,
           itemId: item.id,
@@ -77,7 +77,7 @@ export class SheetsService {
   }
 
   async open(actor: Actor, sheet: { sectionId: number; itemId: number; periodId: number }): Promise<SheetReply> {
-    const { period } = await this.contexts.ofSheetOrThrow(this.transactions.reading, actor, sheet);
+    const { period } = await this.contexts.ofSheetOrThrow(this.transactions.reading, sheet);
     await this.recalculation.freshen(period, [sheet.sectionId]);
     return this.transactions.snapshot((queries) => this.read(queries, actor, sheet));
   }
@@ -87,7 +87,7 @@ export class SheetsService {
     actor: Actor,
     sheet: { sectionId: number; itemId: number; periodId: number },
   ): Promise<SheetReply> {
-    const context = await this.contexts.ofSheetOrThrow(queries, actor, sheet);
+    const context = await this.contexts.ofSheetOrThrow(queries, sheet);
     const { section, item, period, scale } = context;
     const rows = await this.rows.ofSections(queries, item.id, period, [section.id]);
     const versions = await this.versionsOf(queries, rows, scale);
@@ -106,6 +106,7 @@ export class SheetsService {
       period: { id: period.id, name: period.name, startsOn: period.startsOn, endsOn: period.endsOn },
       window: context.window,
       sealedAt: context.sealedAt?.toISOString() ?? null,
+      mayPost: mayWith(actor, 'post-grades', context.period.schoolId, context.section),
       scaleName: scale.scaleName,
       scaleFrom: scale.from,
       scales: [...versions.values()].map(({ number, bands }) => ({ version: number, bands: bands.map(bodyOfBand) })),

@@ -1,9 +1,15 @@
 import { ThingOf, type Thing } from '#server/changes';
-import { registrars, type Queries } from '#server/platform';
+import type { Queries } from '#server/platform';
 import { ItemWindowsRepository, type ItemWindow } from './item-windows.repository.js';
 
 /** The posting windows of a report item, by the item's number. */
-@ThingOf({ kind: 'item-windows', called: 'the posting windows of the item', policy: registrars })
+@ThingOf({
+  kind: 'item-windows',
+  called: 'the posting windows of the item',
+  change: 'change-set-up',
+  see: 'read-set-up',
+  at: (id) => ({ kind: 'report-item', id: Number(id) }),
+})
 export class ItemWindowsThing implements Thing<readonly ItemWindow[]> {
   constructor(private readonly windows: ItemWindowsRepository) {}
 

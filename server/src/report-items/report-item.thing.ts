@@ -1,7 +1,7 @@
 import { bodyOfItem, itemOfBody, type ItemBody } from '#contract/report-items';
 import type { ReportItem } from '#core/report-items';
 import { ThingOf, type Thing } from '#server/changes';
-import { registrars, type Queries } from '#server/platform';
+import type { PlaceOf, Queries } from '#server/platform';
 import { ItemChecks } from './item-checks.service.js';
 import { ReportItemsRepository } from './report-items.repository.js';
 
@@ -13,12 +13,16 @@ export function valueOfItem(item: ReportItem): ItemValue {
 }
 
 /** Report items, by their numbers. One that grades hang on is not removed, nor is the making of it undone. */
-@ThingOf({ kind: 'report-item', called: 'the report item', policy: registrars })
+@ThingOf({ kind: 'report-item', called: 'the report item', change: 'change-set-up', see: 'read-set-up' })
 export class ReportItemThing implements Thing<ItemValue> {
   constructor(
     private readonly items: ReportItemsRepository,
     private readonly checks: ItemChecks,
   ) {}
+
+  within({ schoolId }: ItemValue): [PlaceOf] {
+    return [{ kind: 'school', id: schoolId }];
+  }
 
   async read(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, ItemValue>> {
     const found = await this.items.byIds(queries, ids.map(Number));

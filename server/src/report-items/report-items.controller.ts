@@ -8,15 +8,15 @@ import {
   type AssignmentPreviewReply,
   type ReportItemsReply,
 } from '#contract/report-items';
-import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
+import { CurrentActor, type Actor, May } from '#server/platform';
 import { ReportItemsService } from './report-items.service.js';
 
 @Controller()
-@Allow(registrars)
 export class ReportItemsController {
   constructor(private readonly reportItems: ReportItemsService) {}
 
   @Get('schools/:schoolId/report-items')
+  @May('read-set-up', { school: 'schoolId', period: 'query.period' })
   ofSchool(
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('period', ParseIntPipe) periodId: number,
@@ -25,6 +25,7 @@ export class ReportItemsController {
   }
 
   @Post('schools/:schoolId/report-items')
+  @May('change-set-up', { school: 'schoolId', period: 'query.period' })
   add(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -35,6 +36,7 @@ export class ReportItemsController {
   }
 
   @Put('schools/:schoolId/report-items/order')
+  @May('change-set-up', { school: 'schoolId', period: 'query.period' })
   order(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -45,6 +47,7 @@ export class ReportItemsController {
   }
 
   @Post('schools/:schoolId/report-items/preview')
+  @May('change-set-up', { school: 'schoolId' })
   @HttpCode(200)
   preview(
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -54,6 +57,7 @@ export class ReportItemsController {
   }
 
   @Put('schools/:schoolId/report-items/assignment')
+  @May('change-set-up', { school: 'schoolId', period: 'query.period' })
   saveAssignment(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -64,6 +68,7 @@ export class ReportItemsController {
   }
 
   @Put('report-items/:itemId')
+  @May('change-set-up', { 'report-item': 'itemId', period: 'query.period' })
   change(
     @CurrentActor() actor: Actor,
     @Param('itemId', ParseIntPipe) itemId: number,
@@ -74,6 +79,7 @@ export class ReportItemsController {
   }
 
   @Delete('report-items/:itemId')
+  @May('change-set-up', { 'report-item': 'itemId', period: 'query.period' })
   remove(
     @CurrentActor() actor: Actor,
     @Param('itemId', ParseIntPipe) itemId: number,

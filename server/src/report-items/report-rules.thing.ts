@@ -1,11 +1,17 @@
 import { bodyOfAssignment, type ItemRulesBody } from '#contract/report-items';
 import { ThingOf, type Thing } from '#server/changes';
-import { registrars, type Queries } from '#server/platform';
+import type { Queries } from '#server/platform';
 import { ItemChecks } from './item-checks.service.js';
 import { ReportItemsRepository } from './report-items.repository.js';
 
 /** Rules and exceptions of a school, by the school's number: they stand or fall together, as the order of the rules counts. */
-@ThingOf({ kind: 'report-rules', called: 'the rules and exceptions', policy: registrars })
+@ThingOf({
+  kind: 'report-rules',
+  called: 'the rules and exceptions',
+  change: 'change-set-up',
+  see: 'read-set-up',
+  at: (id) => ({ kind: 'school', id: Number(id) }),
+})
 export class ReportRulesThing implements Thing<ItemRulesBody> {
   constructor(
     private readonly items: ReportItemsRepository,

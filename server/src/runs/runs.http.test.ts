@@ -167,7 +167,7 @@ describe('a run', () => {
     expect((await teacher.get(`/runs/last?section=${sectionId}&period=${openPeriod}`)).body).toMatchObject(
       body as object,
     );
-    expect((await teacher.get(`/runs/last?section=${sectionId + 1}&period=${openPeriod}`)).status).toBe(403);
+    expect((await teacher.get(`/runs/last?section=${sectionId + 1}&period=${openPeriod}`)).status).toBe(404);
   });
 
   it('brings what was refused once its cause is mended', async () => {

@@ -152,12 +152,6 @@ export class RunsRepository {
     return rows;
   }
 
-  async teaches(queries: Queries, personId: number, sectionId: number): Promise<boolean> {
-    const { rows } = await queries.execute(sql`
-      SELECT 1 FROM sections WHERE id = ${sectionId} AND teacher_id = ${personId}`);
-    return rows.length > 0;
-  }
-
   /** The last run that carried anything over for a section in a period, and what it left out there. */
   async lastOfSection(
     queries: Queries,

@@ -1,16 +1,20 @@
 import { ThingOf, type Thing } from '#server/changes';
-import { registrars, type Queries } from '#server/platform';
+import type { PlaceOf, Queries } from '#server/platform';
 import { ScaleChecks } from './scale-checks.service.js';
 import { ScaleRecords } from './scale-records.repository.js';
 import type { ScaleValue } from './scale-value.js';
 
 /** Scales, by their numbers. What grades were posted under stays, and what sealed periods use. */
-@ThingOf({ kind: 'scale', called: 'the scale', policy: registrars })
+@ThingOf({ kind: 'scale', called: 'the scale', change: 'change-set-up', see: 'read-set-up' })
 export class ScaleThing implements Thing<ScaleValue> {
   constructor(
     private readonly records: ScaleRecords,
     private readonly checks: ScaleChecks,
   ) {}
+
+  within({ schoolId }: ScaleValue): [PlaceOf | null] {
+    return [schoolId === null ? null : { kind: 'school', id: schoolId }];
+  }
 
   title({ name }: ScaleValue): string {
     return name;

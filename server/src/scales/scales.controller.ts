@@ -9,13 +9,12 @@ import {
   type ScaleEffectReply,
   type ScalesReply,
 } from '#contract/scales';
-import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
+import { CurrentActor, type Actor, May } from '#server/platform';
 import { PlacementsService } from './placements.service.js';
 import { ScalePreviewService } from './scale-preview.service.js';
 import { ScalesService } from './scales.service.js';
 
 @Controller()
-@Allow(registrars)
 export class ScalesController {
   constructor(
     private readonly scales: ScalesService,
@@ -24,11 +23,13 @@ export class ScalesController {
   ) {}
 
   @Get('scales')
+  @May('read-set-up', { period: 'query.period' })
   inPeriod(@Query('period', ParseIntPipe) periodId: number): Promise<ScalesReply> {
     return this.scales.inPeriod(periodId);
   }
 
   @Post('schools/:schoolId/scales')
+  @May('change-set-up', { school: 'schoolId', period: 'body.fromPeriodId' })
   add(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -38,6 +39,7 @@ export class ScalesController {
   }
 
   @Put('scales/:scaleId')
+  @May('change-set-up', { scale: 'scaleId', period: 'body.fromPeriodId' })
   save(
     @CurrentActor() actor: Actor,
     @Param('scaleId', ParseIntPipe) scaleId: number,
@@ -47,6 +49,7 @@ export class ScalesController {
   }
 
   @Put('scales/:scaleId/facts')
+  @May('change-set-up', { scale: 'scaleId', period: 'query.period' })
   changeFacts(
     @CurrentActor() actor: Actor,
     @Param('scaleId', ParseIntPipe) scaleId: number,
@@ -57,6 +60,7 @@ export class ScalesController {
   }
 
   @Delete('scales/:scaleId')
+  @May('change-set-up', { scale: 'scaleId', period: 'query.period' })
   remove(
     @CurrentActor() actor: Actor,
     @Param('scaleId', ParseIntPipe) scaleId: number,
@@ -66,6 +70,7 @@ export class ScalesController {
   }
 
   @Post('scales/:scaleId/preview')
+  @May('change-set-up', { scale: 'scaleId', period: 'body.periodId' })
   @HttpCode(200)
   preview(
     @Param('scaleId', ParseIntPipe) scaleId: number,
@@ -75,6 +80,7 @@ export class ScalesController {
   }
 
   @Post('scales/:scaleId/tie/preview')
+  @May('change-set-up', { scale: 'scaleId', period: 'body.periodId' })
   @HttpCode(200)
   previewTie(
     @Param('scaleId', ParseIntPipe) scaleId: number,
@@ -84,6 +90,7 @@ export class ScalesController {
   }
 
   @Post('schools/:schoolId/scale-placements/preview')
+  @May('change-set-up', { school: 'schoolId', period: 'body.fromPeriodId' })
   @HttpCode(200)
   previewPlacement(
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -93,6 +100,7 @@ export class ScalesController {
   }
 
   @Put('schools/:schoolId/scale-placements')
+  @May('change-set-up', { school: 'schoolId', period: 'body.fromPeriodId' })
   place(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,

@@ -1,5 +1,5 @@
 import { ThingOf, type Thing } from '#server/changes';
-import { registrars, Settings, type Queries } from '#server/platform';
+import { Settings, type Queries } from '#server/platform';
 
 /** The district as the log tells of it. */
 export interface DistrictValue {
@@ -14,7 +14,13 @@ interface KeptDistrict {
 }
 
 /** The one district that all schools belong to. */
-@ThingOf({ kind: 'district', called: 'the district', policy: registrars })
+@ThingOf({
+  kind: 'district',
+  called: 'the district',
+  change: 'change-shared-set-up',
+  see: 'read-set-up',
+  at: () => null,
+})
 export class DistrictThing implements Thing<DistrictValue> {
   constructor(private readonly settings: Settings) {}
 

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { usesInWords } from '#contract/messages';
 import { ThingOf, type Thing } from '#server/changes';
-import { countUses, intArray, Refusal, registrars, tables, type Queries, type UseBy } from '#server/platform';
+import { countUses, intArray, Refusal, tables, type Queries, type UseBy } from '#server/platform';
 
 const { schools } = tables;
 
@@ -28,12 +28,19 @@ export const schoolUses: readonly UseBy[] = [
   ['breaks', 'school_id', 'break'],
   ['file_imports', 'school_id', 'file'],
   ['mails', 'school_id', 'message'],
+  ['account_roles', 'school_id', 'role of an account'],
   ['audit_runs', 'school_id', 'audit'],
   ['seals', 'school_id', 'sealed period'],
 ];
 
 /** Schools, by their numbers. One that something hangs on is not removed. */
-@ThingOf({ kind: 'school', called: 'the school', policy: registrars })
+@ThingOf({
+  kind: 'school',
+  called: 'the school',
+  change: 'change-shared-set-up',
+  see: 'see-school',
+  at: (id) => ({ kind: 'school', id: Number(id) }),
+})
 export class SchoolThing implements Thing<SchoolValue> {
   title({ name }: SchoolValue): string {
     return name;

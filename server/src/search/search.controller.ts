@@ -1,6 +1,6 @@
 import { Controller, Get, Query } from '@nestjs/common';
 import type { SearchHitReply } from '#contract/search';
-import { Allow, CurrentActor, everyone, type Actor } from '#server/platform';
+import { CurrentActor, type Actor, May } from '#server/platform';
 import { SearchService } from './search.service.js';
 
 @Controller('search')
@@ -8,7 +8,7 @@ export class SearchController {
   constructor(private readonly search: SearchService) {}
 
   @Get()
-  @Allow(everyone)
+  @May('use-own-account')
   find(@CurrentActor() actor: Actor, @Query('text') text = ''): Promise<SearchHitReply[]> {
     return this.search.find(actor, text);
   }

@@ -22,6 +22,34 @@ describe('searching', () => {
     expect(hits.map(({ kind, title }) => [kind, title])).toEqual([['section', 'Tidal Ecology 3']]);
   });
 
+  it('forgives how a name is spelled, and lists who is spelled so first', async () => {
+    const exact = await find(registrar, 'Harun Nance');
+    expect(exact[0]).toMatchObject({ kind: 'section', detail: 'Harun Nance' });
+    expect(exact.find(({ kind }) => kind === 'staff')).toMatchObject({ title: 'Nance, Harun' });
+    const spelled = await find(registrar, 'Nanec, Haurn');
+    expect(spelled.map(({ kind, id }) => [kind, id])).toEqual(exact.map(({ kind, id }) => [kind, id]));
+    expect(await find(registrar, 'harun.nanec@')).toEqual([]);
+  });
+
+  it('finds a renamed person by the new name at once, and by the old one no more', async () => {
+    const { rows } = await server.database.pool.query<{ id: number }>(
+      `UPDATE people SET family_name = 'Quillfeather' WHERE id = (SELECT max(id) FROM people WHERE kind = 'student') RETURNING id`,
+    );
+    expect((await find(registrar, 'quilfeather')).map(({ id }) => id)).toEqual([rows[0]!.id]);
+    await server.database.pool.query(`UPDATE people SET family_name = 'Thistlewood' WHERE id = $1`, [rows[0]!.id]);
+    expect(await find(registrar, 'quillfeather')).toEqual([]);
+  });
+
+  it('shows a viewer of one school nobody of another, and no courses to a teacher', async () => {
+    const viewer = await server.as('sunniva');
+    const [mine, all] = [await find(viewer, 'e'), await find(registrar, 'e')];
+    expect(new Set(mine.map(({ schoolId }) => schoolId))).toEqual(new Set([1]));
+    expect(new Set(mine.map(({ kind }) => kind))).toEqual(new Set(all.map(({ kind }) => kind)));
+    const primary = (await registrar.get<StudentReply[]>('/students?school=2')).body[0]!;
+    expect(await find(viewer, primary.name)).not.toContainEqual(expect.objectContaining({ id: primary.id }));
+    expect(await find(registrar, primary.name)).toContainEqual(expect.objectContaining({ id: primary.id }));
+  });
+
   it('finds a student by number and by either name', async () => {
     const [student] = (await registrar.get<StudentReply[]>('/students?school=1&text=wick')).body;
     const [family, given] = student!.name.split(', ');

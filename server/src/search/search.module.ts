@@ -1,6 +1,8 @@
 import { Module } from '@nestjs/common';
+import { PeriodViewModule } from '#server/period-view';
 import { SearchController } from './search.controller.js';
+import { SearchIndexes } from './search-indexes.js';
 import { SearchService } from './search.service.js';
 
-@Module({ controllers: [SearchController], providers: [SearchService] })
+@Module({ imports: [PeriodViewModule], controllers: [SearchController], providers: [SearchIndexes, SearchService] })
 export class SearchModule {}

@@ -1,40 +1,72 @@
 import { Injectable } from '@nestjs/common';
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
+import { mayAt, type Action } from '#core/access';
+import { findIn } from '#core/search';
 import type { SearchHitReply } from '#contract/search';
-import { Transactions, type Actor, personNameOf, sectionNameOf, spokenNameOf, studentNumberOf } from '#server/platform';
+import {
+  intArray,
+  personNameOf,
+  sectionNameOf,
+  spokenNameOf,
+  studentNumberOf,
+  Transactions,
+  type Actor,
+} from '#server/platform';
+import { searchKinds, SearchIndexes } from './search-indexes.js';
 
-const mostHits = 24;
+const mostOfKind = 8;
+
+type SearchKind = (typeof searchKinds)[number];
+
+/** What it takes to find one of a kind. */
+const toFind: Readonly<Record<SearchKind, Action>> = {
+  section: 'read-grades',
+  course: 'read-set-up',
+  student: 'read-people',
+  staff: 'read-people',
+};
+
+/** What is shown of one of a kind; asked only of the few that are. */
+const shown: Readonly<Record<SearchKind, SQL>> = {
+  section: sql`SELECT s.id, ${sectionNameOf('c', 's')} AS title, ${spokenNameOf('t')} AS detail, c.school_id
+    FROM sections s JOIN courses c ON c.id = s.course_id JOIN people t ON t.id = s.teacher_id`,
+  course: sql`SELECT id, title, code AS detail, school_id FROM courses`,
+  student: sql`SELECT id, ${personNameOf('people')} AS title, ${studentNumberOf('people')} AS detail, school_id FROM people`,
+  staff: sql`SELECT id, ${personNameOf('people')} AS title, email AS detail, school_id FROM people`,
+};
 
 @Injectable()
 export class SearchService {
-  constructor(private readonly transactions: Transactions) {}
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly indexes: SearchIndexes,
+  ) {}
 
-  /** Students and sections of whose name, code or number every word typed begins a word, with or without a comma between family and given name; a teacher finds their own. */
+  /** What somebody may see of all that a text names, a few of each kind, the nearest first. */
   async find(actor: Actor, text: string): Promise<SearchHitReply[]> {
-    const words = text
-      .toLowerCase()
-      .split(/[\s,]+/)
-      .filter(Boolean)
-      .slice(0, 6);
-    if (words.length === 0) return [];
-    const patterns = words.map((word) => `% ${word.replace(/[\\%_]/g, '\\$&')}%`);
-    const holdsAll = sql.join(
-      patterns.map((pattern) => sql`haystack LIKE ${pattern}`),
-      sql` AND `,
-    );
-    const ownOnly = actor.role === 'teacher' ? sql`AND kind = 'section' AND teacher_id = ${actor.personId}` : sql``;
-    const { rows } = await this.transactions.reading.execute<SearchHitReply & Record<string, unknown>>(sql`
-      SELECT kind, id, title, detail, school_id AS "schoolId" FROM (
-        SELECT 'section' AS kind, s.id, ${sectionNameOf('c', 's')} AS title, ${spokenNameOf('t')} AS detail,
-               c.school_id, s.teacher_id, lower(' ' || ${sectionNameOf('c', 's')} || ' ' || c.code || ' ' || t.family_name) AS haystack
-        FROM sections s JOIN courses c ON c.id = s.course_id JOIN people t ON t.id = s.teacher_id
-        UNION ALL
-        SELECT 'student', id, ${personNameOf('people')}, ${studentNumberOf('people')}, school_id, NULL,
-               lower(concat(' ', given_name, ' ', family_name, ' ', number, ' ', sourced_id, ' ', email))
-        FROM people WHERE kind = 'student'
-      ) everything
-      WHERE ${holdsAll} ${ownOnly}
-      ORDER BY kind, title, id LIMIT ${mostHits}`);
-    return rows;
+    const { index, places } = await this.indexes.now();
+    const found = new Map<SearchKind, number[]>();
+    for (const { at } of findIn(index, text)) {
+      const kind = searchKinds[places.kinds[at]!]!;
+      const own = found.get(kind) ?? [];
+      const where = { schoolId: places.schools[at] || null, teacherIds: [places.teachers[at]!] };
+      if (own.length === mostOfKind || !mayAt(actor, toFind[kind], where)) continue;
+      found.set(kind, [...own, places.ids[at]!]);
+    }
+    const hits: SearchHitReply[] = [];
+    for (const kind of searchKinds) {
+      const ids = found.get(kind);
+      if (ids) hits.push(...(await this.shownOf(kind, ids)));
+    }
+    return hits;
+  }
+
+  private async shownOf(kind: SearchKind, ids: readonly number[]): Promise<SearchHitReply[]> {
+    const { rows } = await this.transactions.reading.execute<
+      Omit<SearchHitReply, 'kind'> & Record<string, unknown>
+    >(sql`
+      SELECT id, title, detail, school_id AS "schoolId" FROM (${shown[kind]}) AS found
+      WHERE id = ANY(${intArray(ids)}) ORDER BY array_position(${intArray(ids)}, id)`);
+    return rows.map((row) => ({ kind, ...row }));
   }
 }

@@ -1,7 +1,7 @@
 import type { OwnEnrollment } from '#core/sections';
 import { usesInWords } from '#contract/messages';
 import { ThingOf, type Thing } from '#server/changes';
-import { countUses, Refusal, registrars, type Queries } from '#server/platform';
+import { countUses, Refusal, type PlaceOf, type Queries } from '#server/platform';
 import { enrollmentUses, EnrollmentsRepository } from './enrollments.repository.js';
 
 export function valueOfEnrollment(enrollment: OwnEnrollment): OwnEnrollment {
@@ -10,9 +10,13 @@ export function valueOfEnrollment(enrollment: OwnEnrollment): OwnEnrollment {
 }
 
 /** Seats of students in sections, by their numbers. One that has grades or scores is not removed, and stays whose and where it is. */
-@ThingOf({ kind: 'enrollment', called: 'the enrollment', policy: registrars })
+@ThingOf({ kind: 'enrollment', called: 'the enrollment', change: 'change-people', see: 'read-people' })
 export class EnrollmentThing implements Thing<OwnEnrollment> {
   constructor(private readonly enrollments: EnrollmentsRepository) {}
+
+  within({ sectionId }: OwnEnrollment): [PlaceOf] {
+    return [{ kind: 'section', id: sectionId }];
+  }
 
   async names(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
     const found = await this.enrollments.byIds(queries, ids.map(Number));

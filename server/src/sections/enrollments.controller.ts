@@ -20,17 +20,17 @@ import {
   type EnrollmentsReply,
 } from '#contract/sections';
 import { fileOfRows, largestTableMegabytes, uploadedTableOrThrow } from '#server/cell-tables';
-import { Allow, CurrentActor, registrars, Upload, type Actor, type SpreadsheetType } from '#server/platform';
+import { CurrentActor, Upload, type Actor, type SpreadsheetType, May } from '#server/platform';
 import { EnrollmentsService } from './enrollments.service.js';
 
 const types = { csv: 'csv', xlsx: 'xlsx' } as const;
 
 @Controller('schools/:schoolId/enrollments')
-@Allow(registrars)
 export class EnrollmentsController {
   constructor(private readonly enrollments: EnrollmentsService) {}
 
   @Get()
+  @May('read-people', { school: 'schoolId', period: 'query.period' })
   of(
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('period', ParseIntPipe) periodId: number,
@@ -40,6 +40,7 @@ export class EnrollmentsController {
   }
 
   @Put()
+  @May('change-people', { school: 'schoolId', period: 'query.period' })
   save(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -52,6 +53,7 @@ export class EnrollmentsController {
 
   /** Reads a file and tells what it would change; the changes are saved like typed ones. */
   @Post('import')
+  @May('change-people', { school: 'schoolId', period: 'query.period' })
   @HttpCode(200)
   @Upload(largestTableMegabytes)
   async planImport(
@@ -68,6 +70,7 @@ export class EnrollmentsController {
 
   /** The enrollments as a file that can be taken in again. */
   @Get('export')
+  @May('read-people', { school: 'schoolId', period: 'query.period' })
   async export(
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('period', ParseIntPipe) periodId: number,

@@ -1,7 +1,7 @@
 import type { OwnSection } from '#core/sections';
 import { usesInWords } from '#contract/messages';
 import { ThingOf, type Thing } from '#server/changes';
-import { countUses, Refusal, registrars, type Queries } from '#server/platform';
+import { countUses, Refusal, type PlaceOf, type Queries } from '#server/platform';
 import { OwnSectionsRepository, sectionUses } from './own-sections.repository.js';
 
 export function valueOfSection(section: OwnSection): OwnSection {
@@ -10,9 +10,13 @@ export function valueOfSection(section: OwnSection): OwnSection {
 }
 
 /** Sections, by their numbers in the database. One on which something hangs is not removed. */
-@ThingOf({ kind: 'section', called: 'the section', policy: registrars })
+@ThingOf({ kind: 'section', called: 'the section', change: 'change-set-up', see: 'read-set-up' })
 export class SectionThing implements Thing<OwnSection> {
   constructor(private readonly sections: OwnSectionsRepository) {}
+
+  within({ courseId }: OwnSection): [PlaceOf] {
+    return [{ kind: 'course', id: courseId }];
+  }
 
   async names(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
     const found = await this.sections.byIds(queries, ids.map(Number));

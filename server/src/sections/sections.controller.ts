@@ -20,17 +20,17 @@ import {
   type SectionsReply,
 } from '#contract/sections';
 import { fileOfRows, largestTableMegabytes, uploadedTableOrThrow } from '#server/cell-tables';
-import { Allow, CurrentActor, registrars, Upload, type Actor, type SpreadsheetType } from '#server/platform';
+import { CurrentActor, Upload, type Actor, type SpreadsheetType, May } from '#server/platform';
 import { SectionsService } from './sections.service.js';
 
 const types = { csv: 'csv', xlsx: 'xlsx' } as const;
 
 @Controller('schools/:schoolId/sections')
-@Allow(registrars)
 export class SectionsController {
   constructor(private readonly sections: SectionsService) {}
 
   @Get()
+  @May('read-set-up', { school: 'schoolId', period: 'query.period' })
   ofYear(
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('period', ParseIntPipe) periodId: number,
@@ -39,6 +39,7 @@ export class SectionsController {
   }
 
   @Put()
+  @May('change-set-up', { school: 'schoolId', period: 'query.period' })
   save(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
@@ -50,6 +51,7 @@ export class SectionsController {
 
   /** Reads a file and tells what it would change; the changes are saved like typed ones. */
   @Post('import')
+  @May('change-set-up', { school: 'schoolId', period: 'query.period' })
   @HttpCode(200)
   @Upload(largestTableMegabytes)
   async planImport(
@@ -62,6 +64,7 @@ export class SectionsController {
 
   /** The sections as a file that can be taken in again. */
   @Get('export')
+  @May('read-set-up', { school: 'schoolId', period: 'query.period' })
   async export(
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('period', ParseIntPipe) periodId: number,

@@ -20,7 +20,7 @@ export class FirstStepsService {
       const { rows } = await queries.execute<{ [Key in keyof FirstStepsReply]: number }>(sql`
         SELECT (SELECT count(*) FROM people WHERE school_id = ${schoolId} AND kind = 'student')::int AS students,
           (SELECT count(*) FROM people WHERE kind = 'staff' AND (school_id = ${schoolId} OR school_id IS NULL)
-             AND id NOT IN (SELECT person_id FROM accounts WHERE role = 'registrar'))::int AS staff,
+             AND id NOT IN (SELECT a.person_id FROM accounts a JOIN account_roles r ON r.account_id = a.id WHERE r.role = 'registrar'))::int AS staff,
           (SELECT count(*) FROM courses WHERE school_id = ${schoolId})::int AS courses,
           (SELECT count(*) FROM sections WHERE period_id = ANY(${ofYear}))::int AS sections,
           (SELECT count(*) FROM enrollments e JOIN sections s ON s.id = e.section_id WHERE s.period_id = ANY(${ofYear}))::int AS enrollments,

@@ -1,6 +1,6 @@
 import { Controller, Get, Param, ParseIntPipe } from '@nestjs/common';
 import type { SchoolReply, TermLineReply } from '#contract/calendar';
-import { Allow, CurrentActor, everyone, type Actor } from '#server/platform';
+import { CurrentActor, type Actor, May } from '#server/platform';
 import { TermLineService } from './term-line.service.js';
 
 @Controller()
@@ -8,13 +8,13 @@ export class TermLineController {
   constructor(private readonly termLines: TermLineService) {}
 
   @Get('schools')
-  @Allow(everyone)
-  schools(): Promise<SchoolReply[]> {
-    return this.termLines.schools();
+  @May('see-school')
+  schools(@CurrentActor() actor: Actor): Promise<SchoolReply[]> {
+    return this.termLines.schools(actor);
   }
 
   @Get('schools/:schoolId/term-line')
-  @Allow(everyone)
+  @May('see-school', { school: 'schoolId' })
   termLine(@CurrentActor() actor: Actor, @Param('schoolId', ParseIntPipe) schoolId: number): Promise<TermLineReply> {
     return this.termLines.ofSchoolOrThrow(actor, schoolId);
   }

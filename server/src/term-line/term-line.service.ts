@@ -1,11 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { PeriodPostingReply, SchoolReply, TermLineReply } from '#contract/calendar';
+import { mayAt } from '#core/access';
 import { isWithin, localTime, type Day } from '#core/calendar';
 import { PeriodsRepository } from '#server/calendar';
 import { Clock, Transactions, type Actor, type Queries } from '#server/platform';
 import { PeriodViews } from '#server/period-view';
-import { canOpenSheet } from '#server/posting';
+import { mayWith } from '#server/posting';
 import { SectionProgressRepository } from '#server/posting';
 import { SheetContextService } from '#server/posting';
 
@@ -21,8 +22,10 @@ export class TermLineService {
     private readonly clock: Clock,
   ) {}
 
-  schools(): Promise<SchoolReply[]> {
-    return this.periods.schools(this.transactions.reading);
+  /** Those where somebody has a role. */
+  async schools(actor: Actor): Promise<SchoolReply[]> {
+    const schools = await this.periods.schools(this.transactions.reading);
+    return schools.filter(({ id }) => mayAt(actor, 'see-school', { schoolId: id, teacherIds: [] }));
   }
 
   /**
@@ -35,7 +38,9 @@ export class TermLineService {
     const wishes = facts.periods.flatMap((period) => {
       const [reporting] = this.views.viewOf(facts, period).reported;
       if (!reporting) return [];
-      const sectionIds = reporting.sections.filter((section) => canOpenSheet(actor, section)).map(({ id }) => id);
+      const sectionIds = reporting.sections
+        .filter((section) => mayWith(actor, 'read-grades', schoolId, section))
+        .map(({ id }) => id);
       return [{ period, reporting, itemId: reporting.item.id, sectionIds }];
     });
     const progress = await this.progress.ofPeriods(queries, wishes);

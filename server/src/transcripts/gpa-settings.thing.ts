@@ -1,10 +1,16 @@
 import type { GpaPolicyBody } from '#contract/transcripts';
 import { ThingOf, type Thing } from '#server/changes';
 import { GpaPolicyRepository } from '#server/period-view';
-import { registrars, type Queries } from '#server/platform';
+import type { Queries } from '#server/platform';
 
 /** How averages are made; there is one of it, the district's. */
-@ThingOf({ kind: 'gpa-settings', called: 'the GPA settings', policy: registrars })
+@ThingOf({
+  kind: 'gpa-settings',
+  called: 'the GPA settings',
+  change: 'change-shared-set-up',
+  see: 'read-set-up',
+  at: () => null,
+})
 export class GpaSettingsThing implements Thing<GpaPolicyBody> {
   constructor(private readonly policies: GpaPolicyRepository) {}
 

@@ -8,14 +8,13 @@ import {
   type StudentRowReply,
   type TranscriptReply,
 } from '#contract/transcripts';
-import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
+import { CurrentActor, type Actor, May } from '#server/platform';
 import { GpaPolicyService } from './gpa-policy.service.js';
 import { SealService } from './seal.service.js';
 import { StudentListService } from './student-list.service.js';
 import { TranscriptService } from './transcript.service.js';
 
 @Controller()
-@Allow(registrars)
 export class TranscriptsController {
   constructor(
     private readonly seals: SealService,
@@ -25,32 +24,38 @@ export class TranscriptsController {
   ) {}
 
   @Get('seals/readiness')
+  @May('read-transcripts', { period: 'query.period' })
   readiness(@Query('period', ParseIntPipe) periodId: number): Promise<ReadinessReply> {
     return this.seals.readiness(periodId);
   }
 
   @Post('seals')
+  @May('seal', { period: 'body.periodId' })
   @HttpCode(200)
   seal(@CurrentActor() actor: Actor, @Body() { periodId }: SealRequest): Promise<ReadinessReply> {
     return this.seals.seal(actor, periodId);
   }
 
   @Get('gpa-policy')
+  @May('read-set-up')
   gpaPolicy(): Promise<GpaPolicyReply> {
     return this.gpa.read();
   }
 
   @Put('gpa-policy')
+  @May('change-shared-set-up')
   saveGpaPolicy(@CurrentActor() actor: Actor, @Body() request: SaveGpaPolicyRequest): Promise<GpaPolicyReply> {
     return this.gpa.save(actor, request);
   }
 
   @Get('students')
+  @May('read-transcripts', { school: 'query.school' })
   students(@Query('school', ParseIntPipe) schoolId: number, @Query('text') text = ''): Promise<StudentReply[]> {
     return this.transcripts.students(schoolId, text);
   }
 
   @Get('student-list')
+  @May('read-transcripts', { school: 'query.school', period: 'query.period' })
   list(
     @Query('school', ParseIntPipe) schoolId: number,
     @Query('period', ParseIntPipe) periodId: number,
@@ -60,6 +65,7 @@ export class TranscriptsController {
   }
 
   @Get('students/:studentId/transcript')
+  @May('read-transcripts', { person: 'studentId' })
   transcript(
     @CurrentActor() actor: Actor,
     @Param('studentId', ParseIntPipe) studentId: number,

@@ -35,7 +35,9 @@ export function RecalculationNote() {
             <b className="figures">{showCount(total)}</b>
           </span>
           <progress value={done} max={total} className="h-2 min-w-0 flex-1 accent-eucalypt" />
-          <Button onClick={() => steer.mutate(false)}>Stop</Button>
+          <Button writes onClick={() => steer.mutate(false)}>
+            Stop
+          </Button>
         </>
       ) : (
         <>
@@ -43,7 +45,9 @@ export function RecalculationNote() {
             <b>{counted(remaining, 'grade book')}</b> {agreeing(remaining, 'waits')} to be calculated again; each is
             when it is opened.
           </span>
-          <Button onClick={() => steer.mutate(true)}>Calculate them now</Button>
+          <Button writes onClick={() => steer.mutate(true)}>
+            Calculate them now
+          </Button>
         </>
       )}
     </section>

@@ -111,8 +111,12 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
             <Button look="main" disabled={!canSave} onClick={saveDraft}>
               Save the calendar <Key>Ctrl S</Key>
             </Button>
-            <Button onClick={() => calendarDrafts.undo(schoolId)}>Undo last step</Button>
-            <Button onClick={() => calendarDrafts.discard(schoolId)}>Discard</Button>
+            <Button writes onClick={() => calendarDrafts.undo(schoolId)}>
+              Undo last step
+            </Button>
+            <Button writes onClick={() => calendarDrafts.discard(schoolId)}>
+              Discard
+            </Button>
           </>
         ) : (
           <>

@@ -53,7 +53,9 @@ export function WindowList({
                     ))}
                   </Choice>
                 ) : (
-                  <Button onClick={() => put(id, newWindow(id, period, body.weekdays))}>Set its window</Button>
+                  <Button writes onClick={() => put(id, newWindow(id, period, body.weekdays))}>
+                    Set its window
+                  </Button>
                 )}
               </div>
               {window && (

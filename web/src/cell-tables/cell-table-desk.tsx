@@ -83,11 +83,17 @@ export function CellTableDesk<Field extends string, Kept extends KeptRow<Field>>
           </Button>
           {count > 0 && (
             <>
-              <Button onClick={draft.undoStep}>Undo last step</Button>
-              <Button onClick={draft.discard}>Discard</Button>
+              <Button writes onClick={draft.undoStep}>
+                Undo last step
+              </Button>
+              <Button writes onClick={draft.discard}>
+                Discard
+              </Button>
             </>
           )}
-          <Button onClick={addRow}>New {thing}</Button>
+          <Button writes onClick={addRow}>
+            New {thing}
+          </Button>
           {props.moreActions}
           <ImportButton
             label={`File of ${named}`}

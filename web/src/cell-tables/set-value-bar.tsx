@@ -67,6 +67,7 @@ export function SetValueBar<Field extends string, Kept extends KeptRow<Field>>(p
         />
       )}
       <Button
+        writes
         disabled={fault !== undefined}
         title={fault && cellFaultSentences[fault]}
         onClick={() => onSet(field, text)}

@@ -14,7 +14,7 @@ export function ImportButton({ label, isReading, onFile }: ImportButtonProps) {
   const file = useRef<HTMLInputElement>(null);
   return (
     <>
-      <Button disabled={isReading} onClick={() => file.current?.click()}>
+      <Button writes disabled={isReading} onClick={() => file.current?.click()}>
         <Upload size={14} aria-hidden /> Import
       </Button>
       <input

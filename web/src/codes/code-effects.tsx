@@ -117,8 +117,12 @@ export function CodeEffects({ code, labels, others, onChange, onMove, onRemove }
       </p>
       {check('isOff', 'switched off: posted grades keep it, and it cannot be posted any more')}
       <div className="flex gap-2 border-t border-hairline pt-3">
-        <Button onClick={() => onMove(-1)}>Move up</Button>
-        <Button onClick={() => onMove(1)}>Move down</Button>
+        <Button writes onClick={() => onMove(-1)}>
+          Move up
+        </Button>
+        <Button writes onClick={() => onMove(1)}>
+          Move down
+        </Button>
         <Button look="danger" className="ml-auto" onClick={onRemove}>
           Remove from the list
         </Button>

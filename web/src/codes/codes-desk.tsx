@@ -79,6 +79,7 @@ function CodeList({ reply, viewSwitch }: { reply: CodesReply; viewSwitch: React.
             Save the codes <Key>Ctrl S</Key>
           </Button>
           <Button
+            writes
             onClick={() => {
               change([...codes, bodyOfCode(newCode('', ''))]);
               setChosen(codes.length);
@@ -86,7 +87,7 @@ function CodeList({ reply, viewSwitch }: { reply: CodesReply; viewSwitch: React.
           >
             <Plus size={14} aria-hidden /> New code
           </Button>
-          <Button disabled={!draft} onClick={() => setDraft(undefined)}>
+          <Button writes disabled={!draft} onClick={() => setDraft(undefined)}>
             Discard
           </Button>
           <HistoryButton thing="codes district" called="the codes" />

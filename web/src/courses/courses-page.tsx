@@ -82,7 +82,11 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
             Type to replace, Enter to edit, paste a block, Ctrl D fills down, Space selects. Grey italics are inherited.
           </TableFilter>
         }
-        moreActions={<Button onClick={() => setDialog('defaults')}>Defaults</Button>}
+        moreActions={
+          <Button writes onClick={() => setDialog('defaults')}>
+            Defaults
+          </Button>
+        }
         note={<SetUpNote place="courses" />}
         bar={(selected) => {
           const one = selected.rows.length === 1 ? selected.rows[0]!.reply : undefined;
@@ -95,7 +99,11 @@ function CoursesDesk({ schoolId, schoolName, reply }: DeskProps) {
               choices={choices}
               whenEmpty="inherited"
             >
-              {one && <Button onClick={() => setDialog({ copyOf: one })}>Copy its set-up to others</Button>}
+              {one && (
+                <Button writes onClick={() => setDialog({ copyOf: one })}>
+                  Copy its set-up to others
+                </Button>
+              )}
             </SetValueBar>
           );
         }}

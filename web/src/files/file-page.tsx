@@ -139,7 +139,9 @@ function FileActions({ file }: { file: FileImportReply }) {
         </Button>
       )}
       {canDiscardFile(file.status) && (
-        <Button onClick={letGo}>{isFileUnderWay(file.status) ? 'Stop and discard' : 'Discard the file'}</Button>
+        <Button writes onClick={letGo}>
+          {isFileUnderWay(file.status) ? 'Stop and discard' : 'Discard the file'}
+        </Button>
       )}
       {isFileUnderWay(file.status) && (
         <progress
@@ -154,7 +156,7 @@ function FileActions({ file }: { file: FileImportReply }) {
           <Button look="main" onClick={() => void navigate(sheetPath(file, path))}>
             {file.sectionColumn === null && file.sectionId !== null ? 'Open the grade sheet' : 'Open the grade sheets'}
           </Button>
-          <Button disabled={undo.isPending} onClick={takeBack}>
+          <Button writes disabled={undo.isPending} onClick={takeBack}>
             Undo the file
           </Button>
         </>

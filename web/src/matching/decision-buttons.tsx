@@ -23,6 +23,7 @@ export function DecisionButtons({ name, state, targets, match, isBusy, onDecide 
       <span className="flex gap-1.5">
         <HistoryButton thing={`match ${match}`} called={`the match of ${name}`} className={small} />
         <Button
+          writes
           look="quiet"
           aria-label={`Open again ${name}`}
           className={small}
@@ -38,6 +39,7 @@ export function DecisionButtons({ name, state, targets, match, isBusy, onDecide 
     <span className="flex gap-1.5">
       {targets.slice(0, 2).map((target) => (
         <Button
+          writes
           key={target.id}
           aria-label={isOne ? `Join ${name}` : `Join ${target.name} to ${name}`}
           className={small}
@@ -48,6 +50,7 @@ export function DecisionButtons({ name, state, targets, match, isBusy, onDecide 
         </Button>
       ))}
       <Button
+        writes
         aria-label={`Ignore ${name}`}
         className={small}
         disabled={isBusy}

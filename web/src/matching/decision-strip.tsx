@@ -43,11 +43,11 @@ export function DecisionStrip({ row, targets, classes, names, isBusy, onDecide }
           <Button look="main" disabled={isBusy || target === '' || isSame} onClick={() => onDecide('joined', target)}>
             Join
           </Button>
-          <Button disabled={isBusy || row.state === 'ignored'} onClick={() => onDecide('ignored', null)}>
+          <Button writes disabled={isBusy || row.state === 'ignored'} onClick={() => onDecide('ignored', null)}>
             Ignore
           </Button>
           {isDecided && (
-            <Button look="quiet" disabled={isBusy} onClick={() => onDecide('open', null)}>
+            <Button writes look="quiet" disabled={isBusy} onClick={() => onDecide('open', null)}>
               Open again
             </Button>
           )}

@@ -92,8 +92,10 @@ export function WeightPatternCard({ pattern, categories, platform, onAsk }: Weig
       </table>
       {state === 'differ' && isEven && (
         <div className="ml-auto flex flex-col items-stretch gap-2">
-          <Button onClick={onAsk}>Preview their weights…</Button>
-          <Button disabled={take.isPending} onClick={giveOurs}>
+          <Button writes onClick={onAsk}>
+            Preview their weights…
+          </Button>
+          <Button writes disabled={take.isPending} onClick={giveOurs}>
             Send ours to {platform.name}
           </Button>
         </div>

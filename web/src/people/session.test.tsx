@@ -11,7 +11,7 @@ import { noteSession } from '../shell/session-state';
 import { SignInAgain } from './sign-in-again';
 import { useQuery } from '@tanstack/react-query';
 
-const harun = { personId: 7, name: 'Harun Nance', role: 'teacher' } as const;
+const harun = { personId: 7, name: 'Harun Nance', grants: [{ role: 'teacher', schoolId: 1 }] } as const;
 const session = { person: harun, csrfToken: 't', timeZone: 'Europe/London', district: 'Saltmarsh' };
 const ended: Problem = {
   type: 'urn:wombat:problem:not-signed-in',
@@ -133,7 +133,7 @@ describe('a session that ends by itself', () => {
   });
 
   it('begins anew where somebody else signs in: nothing that was typed is theirs', async () => {
-    const morwenna = { personId: 8, name: 'Morwenna Oake', role: 'registrar' };
+    const morwenna = { personId: 8, name: 'Morwenna Oake', grants: [{ role: 'registrar', schoolId: null }] };
     const { end, signIn, address } = shown({ ...session, person: morwenna });
     await signIn(await end());
     await waitFor(() => expect(address()).toBe('/'));

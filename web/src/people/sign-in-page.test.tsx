@@ -5,7 +5,7 @@ import { SignInPage } from './sign-in-page';
 
 const nobody = { status: 401, title: '', detail: '', code: 'not-signed-in', errors: [] };
 const session = {
-  person: { personId: 1, name: 'Morwenna Hale', role: 'registrar' },
+  person: { personId: 1, name: 'Morwenna Hale', grants: [{ role: 'registrar', schoolId: null }] },
   csrfToken: 't',
   timeZone: 'Europe/London',
   district: 'Port Elowen',

@@ -43,7 +43,7 @@ export function PlatformsPage() {
         )
       }
       actions={
-        <Button look={platforms.length === 0 ? 'main' : 'plain'} onClick={() => setConnecting(true)}>
+        <Button writes look={platforms.length === 0 ? 'main' : 'plain'} onClick={() => setConnecting(true)}>
           Connect a platform…
         </Button>
       }
@@ -77,13 +77,15 @@ function PlatformCard({ platform }: { platform: PlatformReply }) {
           <p className="truncate text-[13px] text-quiet">{address}</p>
         </div>
         {state === 'reading' ? (
-          <Button onClick={() => cancel.mutate(id)}>Stop</Button>
+          <Button writes onClick={() => cancel.mutate(id)}>
+            Stop
+          </Button>
         ) : (
-          <Button onClick={() => read.mutate(id)} disabled={read.isPending}>
+          <Button writes onClick={() => read.mutate(id)} disabled={read.isPending}>
             {readAt === null ? 'Read it' : 'Read it again'}
           </Button>
         )}
-        <Button look="quiet" onClick={() => setLeaving(true)}>
+        <Button writes look="quiet" onClick={() => setLeaving(true)}>
           Disconnect…
         </Button>
       </div>
@@ -116,7 +118,7 @@ function PlatformCard({ platform }: { platform: PlatformReply }) {
         description={`Its ${counted(platform.classes, 'class')} and every join that was decided for them are forgotten. Grades stay as they are.`}
         footer={
           <>
-            <Button look="danger" onClick={() => remove.mutate(id, { onSuccess: () => setLeaving(false) })}>
+            <Button writes look="danger" onClick={() => remove.mutate(id, { onSuccess: () => setLeaving(false) })}>
               Disconnect
             </Button>
             <Button onClick={() => setLeaving(false)}>Keep it</Button>

@@ -36,7 +36,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
   const [isAsking, setAsking] = useState(false);
   const grid = useRef<SheetGridHandle>(null);
   const isOutside = sheet.window?.state !== 'open';
-  const isReadOnly = sheet.sealedAt !== null;
+  const isReadOnly = sheet.sealedAt !== null || !sheet.mayPost;
   const isExplaining = useDrawer(({ shown }) => shown !== null);
   const open = unsaved.length + faults.length;
 

@@ -46,7 +46,7 @@ export function CoverCell(props: CoverCellProps) {
           <p className="mt-0.5 text-quiet first-letter:uppercase">{says}.</p>
           {exception ? (
             <Popover.Close asChild>
-              <Button className="mt-3" onClick={() => onChange(others)}>
+              <Button writes className="mt-3" onClick={() => onChange(others)}>
                 Follow the rules again
               </Button>
             </Popover.Close>
@@ -61,6 +61,7 @@ export function CoverCell(props: CoverCellProps) {
               />
               <Popover.Close asChild>
                 <Button
+                  writes
                   className="mt-2"
                   onClick={() =>
                     onChange([

@@ -43,10 +43,11 @@ export function ReportCard({ reply, chosenId, onChoose, onMove }: ReportCardProp
             <span className="mt-1 block text-[12px] leading-snug">{familySentence(item)}</span>
           </button>
           <span className="absolute right-2 bottom-1.5 hidden gap-0.5 group-focus-within:flex group-hover:flex">
-            <IconButton label={`Move ${item.name} left`} disabled={index === 0} onClick={() => onMove(item, -1)}>
+            <IconButton writes label={`Move ${item.name} left`} disabled={index === 0} onClick={() => onMove(item, -1)}>
               <ArrowLeft size={13} />
             </IconButton>
             <IconButton
+              writes
               label={`Move ${item.name} right`}
               disabled={index === reply.items.length - 1}
               onClick={() => onMove(item, 1)}

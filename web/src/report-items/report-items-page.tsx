@@ -106,19 +106,29 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
             <Button look="main" disabled={!canSave} onClick={saveDraft}>
               Save rules and exceptions <Key>Ctrl S</Key>
             </Button>
-            <Button onClick={() => addRule(chosen)}>New rule</Button>
-            <Button onClick={() => assignmentDrafts.undo(schoolId)}>Undo last step</Button>
-            <Button onClick={() => assignmentDrafts.discard(schoolId)}>Discard</Button>
+            <Button writes onClick={() => addRule(chosen)}>
+              New rule
+            </Button>
+            <Button writes onClick={() => assignmentDrafts.undo(schoolId)}>
+              Undo last step
+            </Button>
+            <Button writes onClick={() => assignmentDrafts.discard(schoolId)}>
+              Discard
+            </Button>
           </>
         ) : (
           <>
             <Button look="main" onClick={() => setEdited('new')}>
               New item
             </Button>
-            <Button disabled={reply.items.length === 0} onClick={() => addRule(chosen)}>
+            <Button writes disabled={reply.items.length === 0} onClick={() => addRule(chosen)}>
               New rule
             </Button>
-            {chosen && <Button onClick={() => setEdited(chosen)}>Edit {chosen.name}</Button>}
+            {chosen && (
+              <Button writes onClick={() => setEdited(chosen)}>
+                Edit {chosen.name}
+              </Button>
+            )}
           </>
         )
       }

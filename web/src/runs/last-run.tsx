@@ -1,7 +1,7 @@
 import { counted } from '#contract/messages';
 import { Link } from 'react-router';
 import { useScope } from '../shell/scope';
-import { useSession } from '../shell/session';
+import { useMay } from '../shell/access';
 import { useLastRun } from './run-queries';
 import { sayAge } from './run-words';
 
@@ -9,13 +9,13 @@ import { sayAge } from './run-words';
 export function LastRun({ sectionId }: { sectionId: number }) {
   const { periodId, path } = useScope();
   const { data: last } = useLastRun(sectionId, periodId);
-  const { data: session } = useSession();
+  const may = useMay();
   if (!last) return null;
   const outcome = `${counted(last.written, 'row')} written, ${last.notSent === 0 ? 'all sent' : `${last.notSent} not sent`}`;
   return (
     <span>
       {last.platform} came over {sayAge(last.minutesAgo)}:{' '}
-      {session?.person.role === 'registrar' ? (
+      {may('read-map') ? (
         <Link className="text-estuary underline" to={path(`runs/${last.runId}`)}>
           {outcome}
         </Link>

@@ -44,7 +44,7 @@ export function RunActions({ run }: { run: RunReply }) {
       )}
       {isUnderWay(run) && (
         <>
-          <Button disabled={stop.isPending} onClick={() => stop.mutate()}>
+          <Button writes disabled={stop.isPending} onClick={() => stop.mutate()}>
             Stop
           </Button>
           <progress
@@ -61,18 +61,25 @@ export function RunActions({ run }: { run: RunReply }) {
         </Button>
       )}
       {!isUnderWay(run) && (
-        <Button disabled={again.isPending} onClick={planAgain}>
+        <Button writes disabled={again.isPending} onClick={planAgain}>
           Plan it again
         </Button>
       )}
-      {canUndo(run) && counts.results.written > 0 && <Button onClick={() => setUndoing(true)}>Undo the run…</Button>}
+      {canUndo(run) && counts.results.written > 0 && (
+        <Button writes onClick={() => setUndoing(true)}>
+          Undo the run…
+        </Button>
+      )}
       {!isUnderWay(run) && counts.outcomes.refuse + counts.outcomes.skip > 0 && (
-        <Button onClick={() => setWriting(true)}>Message the teachers…</Button>
+        <Button writes onClick={() => setWriting(true)}>
+          Message the teachers…
+        </Button>
       )}
       <HistoryButton thing={`run ${run.id}`} called="this run" />
       {isWriting && <LettersDialog run={run} onClose={() => setWriting(false)} />}
       {canDiscard(run) && (
         <Button
+          writes
           look="quiet"
           onClick={() =>
             discard.mutate(undefined, {

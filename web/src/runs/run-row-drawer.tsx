@@ -76,15 +76,21 @@ export function RunRowDrawer({ run, row, path, onClose }: RunRowDrawerProps) {
         {isWriting(row.outcome) && canCarryOut(run) && (
           <div className="flex flex-col items-start gap-2">
             {row.kind !== 'assignment' && (
-              <Button onClick={() => leaveOut('row', String(row.id))}>Skip this row</Button>
+              <Button writes onClick={() => leaveOut('row', String(row.id))}>
+                Skip this row
+              </Button>
             )}
-            <Button onClick={() => leaveOut('column', row.columnKey)}>
+            <Button writes onClick={() => leaveOut('column', row.columnKey)}>
               Skip {row.kind === 'assignment' ? row.name : (row.column ?? 'the column')} with its scores
             </Button>
             {row.personKey !== '' && (
-              <Button onClick={() => leaveOut('person', row.personKey)}>Skip {row.name} everywhere</Button>
+              <Button writes onClick={() => leaveOut('person', row.personKey)}>
+                Skip {row.name} everywhere
+              </Button>
             )}
-            <Button onClick={() => leaveOut('class', String(row.classId))}>Skip the whole class</Button>
+            <Button writes onClick={() => leaveOut('class', String(row.classId))}>
+              Skip the whole class
+            </Button>
           </div>
         )}
       </div>

@@ -123,6 +123,7 @@ export function PlacementsDesk({ reply, viewSwitch }: { reply: ScalesReply; view
                       <Lock size={12} aria-hidden /> {placement.isLocked ? 'locked' : 'lock'}
                     </button>
                     <Button
+                      writes
                       look="quiet"
                       onClick={() =>
                         setLooked({

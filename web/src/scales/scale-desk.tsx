@@ -107,18 +107,28 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
             <Button look="main" disabled={!canSave} onClick={look}>
               Preview and save <Key>Ctrl S</Key>
             </Button>
-            <Button disabled={!view.canUndo} onClick={() => scaleDrafts.undo(scale.id)}>
+            <Button writes disabled={!view.canUndo} onClick={() => scaleDrafts.undo(scale.id)}>
               Undo last step
             </Button>
-            <Button onClick={() => scaleDrafts.discard(scale.id)}>Discard draft</Button>
+            <Button writes onClick={() => scaleDrafts.discard(scale.id)}>
+              Discard draft
+            </Button>
           </>
         ) : (
           <>
-            <Button onClick={onAdd}>New scale</Button>
-            <Button onClick={() => setDialog('facts')}>Name and tie</Button>
-            {!isTied && <Button onClick={() => setDialog('import')}>Import bands</Button>}
+            <Button writes onClick={onAdd}>
+              New scale
+            </Button>
+            <Button writes onClick={() => setDialog('facts')}>
+              Name and tie
+            </Button>
+            {!isTied && (
+              <Button writes onClick={() => setDialog('import')}>
+                Import bands
+              </Button>
+            )}
             <HistoryButton thing={`scale ${scale.id}`} called={scale.name} />
-            <Button look="quiet" onClick={takeOut}>
+            <Button writes look="quiet" onClick={takeOut}>
               Delete
             </Button>
           </>

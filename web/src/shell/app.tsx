@@ -1,5 +1,5 @@
 import { QueryClientProvider } from '@tanstack/react-query';
-import { createBrowserRouter, Navigate, RouterProvider, useParams } from 'react-router';
+import { createBrowserRouter, Navigate, RouterProvider, useLocation, useParams } from 'react-router';
 import { Toaster } from 'sonner';
 import { WelcomePage } from '../people/accounts/welcome-page';
 import { SignInPage } from '../people/sign-in-page';
@@ -11,9 +11,11 @@ import { BrokenPage } from './broken-page';
 import { Frame } from './frame';
 import { pages } from './pages';
 import { Skeleton } from '../ui/skeleton';
+import { mayInAll } from './access';
+import { mayGo, today } from './places';
 import { usePreferences } from './preferences';
 import { createQueryClient } from './query-client';
-import { useSchools, useTermLine } from './scope';
+import { useSchools, useScope, useTermLine } from './scope';
 import { useSession } from './session';
 
 /** How long a notice, and with it the way to undo, stays while the pointer is elsewhere. */
@@ -65,7 +67,11 @@ function ToSchool() {
   const last = usePreferences((state) => state.schoolId);
   if (session === null) return <Navigate to="/sign-in" replace />;
   if (schools?.length === 0)
-    return session?.person.role === 'registrar' ? <FirstStart /> : <p className="p-10">There is no school yet.</p>;
+    return session && mayInAll(session.person, 'change-shared-set-up') ? (
+      <FirstStart />
+    ) : (
+      <p className="p-10">There is no school yet.</p>
+    );
   const school = schools?.find(({ id }) => id === last) ?? schools?.[0];
   return school ? <Navigate to={`/school/${school.id}`} replace /> : <PageFace queries={[opened, kept]} />;
 }
@@ -73,15 +79,17 @@ function ToSchool() {
 /** The period whose window is open, else the one that today lies in; and there the place that the address names. */
 function ToPeriod() {
   const { schoolId: school, '*': place = '' } = useParams();
+  const { search } = useLocation();
   const schoolId = Number(school);
   const line = useTermLine(schoolId);
   if (!line.data) return <PageFace queries={[line]} />;
-  return <Navigate to={`/school/${schoolId}/period/${line.data.suggestedPeriodId}/${place}`} replace />;
+  return <Navigate to={`/school/${schoolId}/period/${line.data.suggestedPeriodId}/${place}${search}`} replace />;
 }
 
-/** A registrar begins with today, a teacher with the next sheet that is not done. */
+/** Who reads the set-up begins with today, a teacher with the next sheet that is not done. */
 function ToFirstPlace() {
   const { data: session } = useSession();
+  const { schoolId } = useScope();
   if (!session) return null;
-  return session.person.role === 'registrar' ? <Navigate to="today" replace /> : <ToNextSheet />;
+  return mayGo(session.person, schoolId, today) ? <Navigate to="today" replace /> : <ToNextSheet />;
 }

@@ -1,4 +1,5 @@
 import { canonicalJson } from '#core/changes';
+import { isViewOnly } from '../ui/view-only';
 import { keepDraft, useKeptDrafts, type Draft, type DraftsOfKind } from './kept-drafts';
 
 export type { Draft } from './kept-drafts';
@@ -22,6 +23,7 @@ export function createDraftStore<Body, Base>(kind: string) {
   const ownOf = (drafts: DraftsOfKind | undefined) => (drafts ?? none) as Readonly<Record<DraftKey, Own>>;
   const get = (id: DraftKey): Own | undefined => ownOf(useKeptDrafts.getState().kinds[kind])[id];
   const update = (id: DraftKey, next: (draft: Own | undefined) => Own | undefined) => {
+    if (isViewOnly()) return;
     const before = get(id);
     const changed = next(before);
     if (changed !== before) keepDraft(kind, String(id), changed);

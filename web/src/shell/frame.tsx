@@ -2,6 +2,7 @@ import { ChevronDown, Menu, Search } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useCallback, useEffect, useState } from 'react';
 import { Navigate, Outlet, useLocation, useNavigate } from 'react-router';
+import type { Action } from '#core/access';
 import type { PersonReply } from '#contract/people';
 import { RunningCalculation } from '../calculation/recalculation-note';
 import { RecentChanges } from '../changes/recent-changes';
@@ -19,6 +20,8 @@ import { UnkeptBanner } from './unkept-banner';
 import { UnreachableBanner } from './unreachable-banner';
 import { PersonMenu } from './person-menu';
 import { usePreferences } from './preferences';
+import { mayIn, mayInAll } from './access';
+import { ViewOnlyNote } from './view-only-note';
 import { useScope, useSchools, useTermLine } from './scope';
 import { SearchDialog } from './search-dialog';
 import { useSession } from './session';
@@ -53,6 +56,7 @@ export function Frame() {
   if (!session) return <PageFace queries={[opened]} />;
   const period = termLine?.periods.find(({ id }) => id === periodId);
   if (termLine && !period) return <Navigate to={`/school/${schoolId}/period/${termLine.suggestedPeriodId}`} replace />;
+  const may = (action: Action) => mayIn(session.person, schoolId, action);
   const isElsewhere = period !== undefined && termLine !== undefined && termLine.suggestedPeriodId !== periodId;
   return (
     <div className="flex h-dvh flex-col">
@@ -72,10 +76,10 @@ export function Frame() {
         <SchoolPicker person={session.person} />
         {termLine ? <TermLine termLine={termLine} /> : <div className="flex-1" />}
         <div className="ml-auto flex shrink-0 items-center gap-2.5 px-4 max-[860px]:gap-1 max-[860px]:px-2">
-          {session.person.role === 'registrar' && (
+          {may('read-map') && (
             <>
               <RunningFile />
-              <RunningZip />
+              {may('exchange') && <RunningZip />}
               <RunningRun />
               <RunningCalculation />
             </>
@@ -101,7 +105,8 @@ export function Frame() {
           {isElsewhere && <div aria-hidden className="hatched absolute inset-x-0 top-0 h-1.5" />}
           <UnreachableBanner />
           <UnkeptBanner />
-          {session.person.role === 'registrar' && <FirstStepsStrip />}
+          <ViewOnlyNote />
+          {may('change-set-up') && <FirstStepsStrip />}
           {termLine ? <Outlet /> : <PageFace queries={[line]} />}
         </main>
         {shown && (
@@ -137,7 +142,7 @@ function SchoolPicker({ person }: { person: PersonReply }) {
         <span className="min-w-0">
           <span className="block truncate text-[15px] font-bold">{school?.shortName ?? ' '}</span>
           <span className="flex items-center gap-1 text-[12px] text-quiet">
-            {person.role === 'teacher' ? 'your sections' : (session?.district ?? 'all schools')}{' '}
+            {mayIn(person, schoolId, 'read-set-up') ? (session?.district ?? 'all schools') : 'your sections'}{' '}
             <ChevronDown size={12} aria-label="choose a school" />
           </span>
         </span>
@@ -156,7 +161,7 @@ function SchoolPicker({ person }: { person: PersonReply }) {
               {name}
             </DropdownMenu.Item>
           ))}
-          {person.role === 'registrar' && (
+          {mayInAll(person, 'change-shared-set-up') && (
             <DropdownMenu.Item
               onSelect={() => void navigate(`/school/${schoolId}/period/${periodId}/new-school`)}
               className="mt-1 border-t border-hairline px-3 py-1.5 text-eucalypt outline-none data-highlighted:bg-eucalypt-soft"

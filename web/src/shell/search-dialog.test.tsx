@@ -6,7 +6,11 @@ import { showRoutes, type Answers } from '../../test/show-at.fixture';
 import { termLineOf } from '../../test/term-line.fixture';
 import { SearchDialog } from './search-dialog';
 
-const registrar = { personId: 1, role: 'registrar', name: 'Morwenna Lark' } as unknown as PersonReply;
+const registrar = {
+  personId: 1,
+  grants: [{ role: 'registrar', schoolId: null }],
+  name: 'Morwenna Lark',
+} as unknown as PersonReply;
 const hit = (id: number, title: string, more: Partial<SearchHitReply> = {}): SearchHitReply => ({
   id,
   kind: 'student',
@@ -22,7 +26,7 @@ const show = (answers: Answers = {}, person = registrar) => {
   ];
   return showRoutes(routes, { address: 'today', answers: { 'GET /schools/1/term-line': termLineOf(), ...answers } });
 };
-const field = () => screen.getByPlaceholderText('A student, a section, a screen, a period');
+const field = () => screen.getByPlaceholderText('A person, a section, a course, a screen, a period');
 const headline = () => screen.findByRole('heading', { level: 1 });
 
 describe('search', () => {
@@ -33,7 +37,7 @@ describe('search', () => {
   });
 
   it('offers a teacher only their own screens', async () => {
-    show({}, { ...registrar, role: 'teacher' });
+    show({}, { ...registrar, grants: [{ role: 'teacher', schoolId: 1 }] });
     expect(screen.getAllByRole('option').map(({ textContent }) => textContent)).toEqual(['Grade sheets']);
   });
 

@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router';
 import type { PersonReply } from '#contract/people';
 import type { SearchHitReply } from '#contract/search';
 import { api } from './api';
+import { actionsOf } from './actions';
 import { allPlacesOf } from './places';
 import { showDay } from '../ui/format';
 import { hasWords } from '../ui/choice/has-words';
@@ -16,7 +17,7 @@ const groupLook =
   '[&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[12px] [&_[cmdk-group-heading]]:text-quiet';
 const itemLook = 'flex items-baseline gap-3 px-4 py-1.5 data-[selected=true]:bg-eucalypt-soft';
 
-/** Search and jump: screens, periods, sections and students. */
+/** Search and jump: screens, actions, periods, sections, people and courses. */
 export function SearchDialog({
   isOpen,
   onOpenChange,
@@ -45,8 +46,11 @@ export function SearchDialog({
   };
   /** A hit in another school opens there, in the period that its own term line suggests. */
   const goTo = (hit: SearchHitReply, place: string) =>
-    go(hit.schoolId === schoolId ? path(place) : `/school/${hit.schoolId}/to/${place}`);
-  const places = allPlacesOf(person).filter(({ name }) => name.toLowerCase().includes(text.trim().toLowerCase()));
+    go(hit.schoolId === schoolId || hit.schoolId === null ? path(place) : `/school/${hit.schoolId}/to/${place}`);
+  const places = allPlacesOf(person, schoolId).filter(({ name }) =>
+    name.toLowerCase().includes(text.trim().toLowerCase()),
+  );
+  const actions = isAsked ? actionsOf(person, schoolId).filter(({ name }) => hasWords(name, text)) : [];
   const periods =
     termLine && isAsked
       ? termLine.periods.filter(({ name, startsOn, endsOn }) => hasWords(`${name} ${startsOn} ${endsOn}`, text))
@@ -70,7 +74,7 @@ export function SearchDialog({
             <Command.Input
               value={text}
               onValueChange={setText}
-              placeholder="A student, a section, a screen, a period"
+              placeholder="A person, a section, a course, a screen, a period"
               className="h-12 w-full border-b border-hairline bg-transparent px-4 text-[16px] outline-none"
             />
             <Command.List className="max-h-[52vh] overflow-auto py-1.5">
@@ -87,6 +91,20 @@ export function SearchDialog({
                       className={itemLook}
                     >
                       {place.name}
+                    </Command.Item>
+                  ))}
+                </Command.Group>
+              )}
+              {actions.length > 0 && (
+                <Command.Group heading="Actions" className={groupLook}>
+                  {actions.map((action) => (
+                    <Command.Item
+                      key={action.name}
+                      value={`do ${action.name}`}
+                      onSelect={() => go(path(action.path))}
+                      className={itemLook}
+                    >
+                      {action.name}
                     </Command.Item>
                   ))}
                 </Command.Group>
@@ -130,6 +148,18 @@ export function SearchDialog({
                 isOlder={isOlder}
                 onGo={(hit) => goTo(hit, `students/${hit.id}`)}
               />
+              <Hits
+                heading="Staff"
+                hits={found.filter(({ kind }) => kind === 'staff')}
+                isOlder={isOlder}
+                onGo={(hit) => goTo(hit, `people?person=${hit.id}`)}
+              />
+              <Hits
+                heading="Courses"
+                hits={found.filter(({ kind }) => kind === 'course')}
+                isOlder={isOlder}
+                onGo={(hit) => goTo(hit, `courses?course=${hit.id}`)}
+              />
             </Command.List>
           </Command>
         </Dialog.Content>
@@ -153,7 +183,7 @@ function Hits({
   const { schoolId } = useScope();
   const { data: schools } = useSchools();
   const elsewhere = (hit: SearchHitReply) =>
-    hit.schoolId === schoolId
+    hit.schoolId === schoolId || hit.schoolId === null
       ? ''
       : `, ${schools?.find(({ id }) => id === hit.schoolId)?.shortName ?? 'another school'}`;
   if (hits.length === 0) return null;

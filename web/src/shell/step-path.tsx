@@ -3,18 +3,23 @@ import type { PersonReply } from '#contract/people';
 import { usePlatforms } from '../matching/queries';
 import { useSetUpCheck } from '../set-up/queries';
 import { showCount } from '../ui/format';
-import { besides, placesOf, steps, today, type Place } from './places';
+import { besides, mayGo, placesOf, steps, today, type Place } from './places';
 import { usePeriod, useScope } from './scope';
 
 /** The five steps as a numbered path, each with its places. On a narrow screen it is there only while it is open. */
 export function StepPath({ person, isOpen }: { person: PersonReply; isOpen: boolean }) {
-  const own = placesOf(person);
+  const { schoolId } = useScope();
+  const own = placesOf(person, schoolId);
+  const [hasToday, others] = [
+    mayGo(person, schoolId, today),
+    besides.filter((place) => mayGo(person, schoolId, place)),
+  ];
   return (
     <nav
       aria-label="Steps"
       className={`w-[196px] shrink-0 overflow-auto border-r border-hairline bg-raised px-3.5 py-3 ${isOpen ? '' : 'max-[860px]:hidden'}`}
     >
-      {person.role === 'registrar' && (
+      {hasToday && (
         <div className="mb-2 -ml-1">
           <PlaceLink place={today} isStrong />
         </div>
@@ -42,9 +47,9 @@ export function StepPath({ person, isOpen }: { person: PersonReply; isOpen: bool
           </li>
         ))}
       </ol>
-      {person.role === 'registrar' && (
+      {others.length > 0 && (
         <div className="-ml-1 border-t border-hairline pt-3">
-          {besides.map((place) => (
+          {others.map((place) => (
             <PlaceLink key={place.path} place={place} />
           ))}
         </div>

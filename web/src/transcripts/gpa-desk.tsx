@@ -84,10 +84,10 @@ function GpaSettings({ reply, viewSwitch }: { reply: GpaPolicyReply; viewSwitch:
           <Button look="main" disabled={!canSave} onClick={saveDraft}>
             Save the GPA settings <Key>Ctrl S</Key>
           </Button>
-          <Button disabled={!draft} onClick={() => gpaDrafts.undo(gpaDraftKey)}>
+          <Button writes disabled={!draft} onClick={() => gpaDrafts.undo(gpaDraftKey)}>
             Undo last step
           </Button>
-          <Button disabled={!draft} onClick={() => gpaDrafts.discard(gpaDraftKey)}>
+          <Button writes disabled={!draft} onClick={() => gpaDrafts.discard(gpaDraftKey)}>
             Discard
           </Button>
           <HistoryButton thing="gpa-settings district" called="the GPA settings" />

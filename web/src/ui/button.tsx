@@ -1,4 +1,5 @@
 import type { ComponentProps } from 'react';
+import { useViewOnly } from './view-only';
 
 const looks = {
   main: 'border-eucalypt bg-eucalypt text-on-eucalypt hover:brightness-110 disabled:opacity-45',
@@ -7,13 +8,19 @@ const looks = {
   quiet: 'border-transparent bg-transparent text-quiet hover:text-ink hover:bg-eucalypt-soft',
 } as const;
 
-/** A button; `main` for the one thing to do next, of which a page has one at most. */
+/**
+ * A button; `main` for the one thing to do next, of which a page has one at most. One that `writes` is not there on a page that
+ * can only be looked at; `main` and `danger` write unless they say otherwise.
+ */
 export function Button({
   look = 'plain',
   className = '',
   type = 'button',
+  writes = look === 'main' || look === 'danger',
   ...rest
-}: ComponentProps<'button'> & { look?: keyof typeof looks }) {
+}: ComponentProps<'button'> & { look?: keyof typeof looks; writes?: boolean }) {
+  const { isViewOnly } = useViewOnly();
+  if (writes && isViewOnly) return null;
   return (
     <button
       type={type}
@@ -29,7 +36,14 @@ export function Key({ children }: { children: string }) {
 }
 
 /** A button that is an icon alone; its label says what it does. */
-export function IconButton({ label, className = '', ...rest }: ComponentProps<'button'> & { label: string }) {
+export function IconButton({
+  label,
+  className = '',
+  writes = false,
+  ...rest
+}: ComponentProps<'button'> & { label: string; writes?: boolean }) {
+  const { isViewOnly } = useViewOnly();
+  if (writes && isViewOnly) return null;
   return (
     <button
       type="button"

@@ -1,6 +1,6 @@
 import type { AssignmentBody } from '#contract/calculation';
 import { ThingOf, type Thing } from '#server/changes';
-import { everyone, type Actor, type Queries } from '#server/platform';
+import type { Queries } from '#server/platform';
 import { AssignmentChecks } from './assignment-checks.service.js';
 import { BookAccess, type BookPlace } from './book-access.service.js';
 import { BooksRepository } from './books.repository.js';
@@ -14,7 +14,13 @@ export function assignmentName({ sectionId, periodId }: BookPlace, id: number): 
 }
 
 /** Assignments, by their book and number. One that scores hang on is not removed. */
-@ThingOf({ kind: 'assignment', called: 'the assignment', policy: everyone })
+@ThingOf({
+  kind: 'assignment',
+  called: 'the assignment',
+  change: 'score',
+  see: 'read-grades',
+  at: (id) => ({ kind: 'section', id: bookOf(id).sectionId }),
+})
 export class AssignmentThing implements Thing<AssignmentValue> {
   constructor(
     private readonly books: BooksRepository,
@@ -24,14 +30,6 @@ export class AssignmentThing implements Thing<AssignmentValue> {
 
   title({ name }: AssignmentValue): string {
     return name;
-  }
-
-  canChange(queries: Queries, ids: readonly string[], actor: Actor): Promise<boolean> {
-    return this.access.canChange(queries, ids.map(bookOf), actor);
-  }
-
-  canSee(queries: Queries, ids: readonly string[], actor: Actor): Promise<boolean> {
-    return this.access.canSee(queries, ids.map(bookOf), actor);
   }
 
   hold(queries: Queries, ids: readonly string[]): Promise<void> {

@@ -1,8 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { PeriodsRepository } from '#server/calendar';
-import type { Actor, Queries } from '#server/platform';
-import { canEditBook, canOpenBook } from './book-policy.js';
-import { BookSectionsRepository } from './book-sections.repository.js';
+import type { Queries } from '#server/platform';
 import { BooksRepository } from './books.repository.js';
 
 /** A grade book, by its section and period. */
@@ -11,22 +9,13 @@ export interface BookPlace {
   readonly periodId: number;
 }
 
-/** Who may see and change grade books, and what must hold still meanwhile. */
+/** What must hold still while grade books are changed. */
 @Injectable()
 export class BookAccess {
   constructor(
     private readonly books: BooksRepository,
-    private readonly sections: BookSectionsRepository,
     private readonly periods: PeriodsRepository,
   ) {}
-
-  canChange(queries: Queries, places: readonly BookPlace[], actor: Actor): Promise<boolean> {
-    return this.every(queries, places, (section) => canEditBook(actor, section));
-  }
-
-  canSee(queries: Queries, places: readonly BookPlace[], actor: Actor): Promise<boolean> {
-    return this.every(queries, places, (section) => canOpenBook(actor, section));
-  }
 
   /** Keeps the periods unsealed and the books for ourselves until the transaction ends. @throws Refusal period-sealed */
   async hold(queries: Queries, places: readonly BookPlace[]): Promise<void> {
@@ -34,15 +23,5 @@ export class BookAccess {
       await this.periods.holdUnsealedOrThrow(queries, await this.periods.byIdOrThrow(queries, id));
     for (const id of [...new Set(places.map(({ sectionId }) => sectionId))].toSorted((a, b) => a - b))
       await this.books.lockOrThrow(queries, id);
-  }
-
-  private async every(
-    queries: Queries,
-    places: readonly BookPlace[],
-    may: (section: { readonly teacherId: number }) => boolean,
-  ): Promise<boolean> {
-    const ids = [...new Set(places.map(({ sectionId }) => sectionId))];
-    const teachers = await this.sections.teachersOf(queries, ids);
-    return ids.every((id) => teachers.has(id) && may({ teacherId: teachers.get(id)! }));
   }
 }

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { SchoolPeriod } from '#server/calendar';
 import { PeriodViews, type KeptPolicy, type PeriodView } from '#server/period-view';
-import { intArray, Refusal, type Queries } from '#server/platform';
+import { Refusal, type Queries } from '#server/platform';
 
 /** A section that runs in a period, and how full its grade book is. */
 export interface BookSection {
@@ -57,14 +57,6 @@ export class BookSectionsRepository {
     const found = (await this.inPeriod(queries, period)).find(({ id }) => id === sectionId);
     if (!found) throw new Refusal('not-found', { what: `section in ${period.name}`, id: sectionId });
     return found;
-  }
-
-  /** Who teaches each of these sections. */
-  async teachersOf(queries: Queries, ids: readonly number[]): Promise<ReadonlyMap<number, number>> {
-    const { rows } = await queries.execute<{ id: number; teacher_id: number }>(
-      sql`SELECT id, teacher_id FROM sections WHERE id = ANY(${intArray(ids)})`,
-    );
-    return new Map(rows.map(({ id, teacher_id }) => [id, teacher_id]));
   }
 
   async isOfSchool(queries: Queries, schoolId: number, sectionId: number): Promise<boolean> {

@@ -1,13 +1,13 @@
 import { Injectable } from '@nestjs/common';
+import { mayAt } from '#core/access';
 import { columnsOf, preparePolicy } from '#core/calculation';
 import type { ReportItem } from '#core/report-items';
 import { bookScore, policyOfBody, scoreKey, type BookReply } from '#contract/calculation';
 import { bodyOfBand } from '#contract/scales';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
-import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { Transactions, type Actor, type Queries } from '#server/platform';
 import { PeriodViews, scaleOf } from '#server/period-view';
 import { BookSectionsRepository, type BookSection } from './book-sections.repository.js';
-import { canEditBook, canOpenBook } from './book-policy.js';
 import { BooksRepository } from './books.repository.js';
 import { CalculatedGradesRepository } from '../calculated-grades.repository.js';
 import { CategoriesRepository } from '../policies/categories.repository.js';
@@ -36,15 +36,14 @@ export class BooksService {
 
   async open(actor: Actor, sectionId: number, periodId: number): Promise<BookReply> {
     return this.transactions.snapshot(async (queries) => {
-      return this.read(queries, actor, await this.contextOrThrow(queries, actor, sectionId, periodId));
+      return this.read(queries, actor, await this.contextOrThrow(queries, sectionId, periodId));
     });
   }
 
-  /** @throws Refusal not-found, not-allowed */
-  async contextOrThrow(queries: Queries, actor: Actor, sectionId: number, periodId: number): Promise<BookContext> {
+  /** @throws Refusal not-found */
+  async contextOrThrow(queries: Queries, sectionId: number, periodId: number): Promise<BookContext> {
     const period = await this.periods.byIdOrThrow(queries, periodId);
     const section = await this.sections.oneOrThrow(queries, period, sectionId);
-    if (!canOpenBook(actor, section)) throw new Refusal('not-allowed');
     return { section, period };
   }
 
@@ -69,7 +68,8 @@ export class BooksService {
       course: section.course,
       teacher: section.teacher,
       period: { id, name, startsOn, endsOn },
-      canEdit: sealedAt === null && canEditBook(actor, section),
+      canEdit:
+        sealedAt === null && mayAt(actor, 'score', { schoolId: period.schoolId, teacherIds: [section.teacherId] }),
       sealedAt: sealedAt?.toISOString() ?? null,
       categories: categories.filter(({ sectionId }) => sectionId === null || sectionId === section.id),
       revision: revisionOfCategories(categories.filter(({ sectionId }) => sectionId === section.id)),

@@ -2,7 +2,7 @@ import { readScore, type ScoreFlag } from '#core/calculation';
 import { decimalOrThrow } from '#core/numbers';
 import { scoreFaultSentence } from '#contract/calculation';
 import { ThingOf, type Thing } from '#server/changes';
-import { everyone, Refusal, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { Refusal, type FieldFault, type Queries } from '#server/platform';
 import { BookAccess, type BookPlace } from './book-access.service.js';
 import { BooksRepository } from './books.repository.js';
 
@@ -13,22 +13,18 @@ export interface ScoreValue {
 }
 
 /** Scores, by "assignment/enrollment". */
-@ThingOf({ kind: 'score', called: 'the score', policy: everyone })
+@ThingOf({
+  kind: 'score',
+  called: 'the score',
+  change: 'score',
+  see: 'read-grades',
+  at: (id) => ({ kind: 'enrollment', id: enrollmentOf(id) }),
+})
 export class ScoreThing implements Thing<ScoreValue> {
   constructor(
     private readonly books: BooksRepository,
     private readonly access: BookAccess,
   ) {}
-
-  async canChange(queries: Queries, ids: readonly string[], actor: Actor): Promise<boolean> {
-    const books = await this.booksOf(queries, ids);
-    return books !== undefined && this.access.canChange(queries, books, actor);
-  }
-
-  async canSee(queries: Queries, ids: readonly string[], actor: Actor): Promise<boolean> {
-    const books = await this.booksOf(queries, ids);
-    return books !== undefined && this.access.canSee(queries, books, actor);
-  }
 
   names(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
     return this.books.namesOfScores(

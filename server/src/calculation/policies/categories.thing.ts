@@ -1,9 +1,7 @@
 import type { CategoryBody } from '#contract/calculation';
 import { ThingOf, type Thing } from '#server/changes';
-import { everyone, Refusal, type Actor, type FieldFault, type Queries } from '#server/platform';
+import { Refusal, type FieldFault, type PlaceOf, type Queries } from '#server/platform';
 import { counted } from '#contract/messages';
-import { canEditCategories } from '../books/book-policy.js';
-import { BookSectionsRepository } from '../books/book-sections.repository.js';
 import { CategoriesRepository } from './categories.repository.js';
 import { categoryPlaceOf } from './category-place.js';
 
@@ -11,23 +9,20 @@ import { categoryPlaceOf } from './category-place.js';
 export type CategoryList = readonly (CategoryBody & { readonly id: number })[];
 
 /** A school's own list of categories, or one section's, by the place: kept and changed as one. */
-@ThingOf({ kind: 'categories', called: 'the categories', policy: everyone })
+@ThingOf({
+  kind: 'categories',
+  called: 'the categories',
+  change: 'change-categories',
+  see: 'read-grades',
+  at: placeOfCategories,
+})
 export class CategoriesThing implements Thing<CategoryList> {
-  constructor(
-    private readonly categories: CategoriesRepository,
-    private readonly sections: BookSectionsRepository,
-  ) {}
+  constructor(private readonly categories: CategoriesRepository) {}
 
   async read(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, CategoryList>> {
     const found = new Map<string, CategoryList>();
     for (const id of ids) found.set(id, await this.categories.listOf(queries, categoryPlaceOf(id)));
     return found;
-  }
-
-  async canChange(queries: Queries, ids: readonly string[], actor: Actor): Promise<boolean> {
-    const sections = ids.flatMap((id) => categoryPlaceOf(id).sectionId ?? []);
-    const teachers = await this.sections.teachersOf(queries, sections);
-    return ids.every((id) => canEditCategories(actor, teachers.get(categoryPlaceOf(id).sectionId ?? 0) ?? null));
   }
 
   async check(queries: Queries, values: ReadonlyMap<string, CategoryList | null>): Promise<void> {
@@ -84,4 +79,9 @@ function refuseSameNames(list: CategoryList, others: readonly { readonly name: s
       : [],
   );
   if (faults.length > 0) throw new Refusal('categories-faulty', {}, faults);
+}
+
+function placeOfCategories(id: string): PlaceOf {
+  const { schoolId, sectionId } = categoryPlaceOf(id);
+  return sectionId === null ? { kind: 'school', id: schoolId } : { kind: 'section', id: sectionId };
 }

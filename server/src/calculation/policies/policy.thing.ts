@@ -3,12 +3,18 @@ import { policyFaultSentence, policyOfBody, type PolicyBody } from '#contract/ca
 import { PeriodsRepository } from '#server/calendar';
 import { ThingOf, type Thing } from '#server/changes';
 import { PoliciesRepository } from '#server/period-view';
-import { Refusal, registrars, type Queries } from '#server/platform';
+import { Refusal, type Queries } from '#server/platform';
 import { CategoriesRepository } from './categories.repository.js';
 import { isSamePlace, placeOfPolicy } from './policy-places.js';
 
 /** How the grade books of a place are calculated, by the place. What lies in a sealed period stays. */
-@ThingOf({ kind: 'policy', called: 'the calculation', policy: registrars })
+@ThingOf({
+  kind: 'policy',
+  called: 'the calculation',
+  change: 'change-set-up',
+  see: 'read-set-up',
+  at: (id) => ({ kind: 'school', id: Number(id.split('/')[0]) }),
+})
 export class PolicyThing implements Thing<PolicyBody> {
   constructor(
     private readonly policies: PoliciesRepository,

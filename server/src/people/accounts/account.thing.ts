@@ -1,19 +1,23 @@
+import { isRegistrarOfAll, type Grant } from '#core/access';
 import { ThingOf, type Thing } from '#server/changes';
-import { Refusal, registrars, type Queries } from '#server/platform';
-import type { AccountRole } from '#contract/people';
+import { Refusal, type PlaceOf, type Queries } from '#server/platform';
 import { StaffAccountsRepository } from './staff-accounts.repository.js';
 
 /** An account as the log tells of it; of its password nothing is told. */
 export interface AccountValue {
   readonly personId: number;
-  readonly role: AccountRole;
+  readonly grants: readonly Grant[];
   readonly isActive: boolean;
 }
 
-/** Accounts, by their sign-in names. At least one registrar can always sign in. */
-@ThingOf({ kind: 'account', called: 'the account', policy: registrars })
+/** Accounts, by their sign-in names. At least one registrar of the whole district can always sign in. */
+@ThingOf({ kind: 'account', called: 'the account', change: 'manage-access', see: 'manage-access' })
 export class AccountThing implements Thing<AccountValue> {
   constructor(private readonly accounts: StaffAccountsRepository) {}
+
+  within({ grants }: AccountValue): (PlaceOf | null)[] {
+    return grants.map(({ schoolId }) => (schoolId === null ? null : { kind: 'school', id: schoolId }));
+  }
 
   async names(queries: Queries, usernames: readonly string[]): Promise<ReadonlyMap<string, string>> {
     const found = await this.accounts.byUsernames(queries, usernames);
@@ -27,7 +31,7 @@ export class AccountThing implements Thing<AccountValue> {
 
   async read(queries: Queries, usernames: readonly string[]): Promise<ReadonlyMap<string, AccountValue>> {
     const found = await this.accounts.byUsernames(queries, usernames);
-    return new Map(found.map(({ username, personId, role, isActive }) => [username, { personId, role, isActive }]));
+    return new Map(found.map(({ username, personId, grants, isActive }) => [username, { personId, grants, isActive }]));
   }
 
   /** @throws Refusal last-registrar, username-taken where somebody else has the name meanwhile */
@@ -50,6 +54,6 @@ export class AccountThing implements Thing<AccountValue> {
   }
 }
 
-function isRegistrar(account: Pick<AccountValue, 'role' | 'isActive'> | null | undefined): boolean {
-  return account?.role === 'registrar' && account.isActive;
+function isRegistrar(account: Pick<AccountValue, 'grants' | 'isActive'> | null | undefined): boolean {
+  return account !== null && account !== undefined && account.isActive && isRegistrarOfAll(account.grants);
 }

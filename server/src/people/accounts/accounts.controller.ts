@@ -1,21 +1,22 @@
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put, Req } from '@nestjs/common';
 import type { Request } from 'express';
 import { ChangeAccountRequest, SendLinksRequest, type AccountsReply, type SentLinksReply } from '#contract/people';
-import { Allow, CurrentActor, registrars, type Actor } from '#server/platform';
+import { CurrentActor, type Actor, May } from '#server/platform';
 import { AccountsService } from './accounts.service.js';
 
 @Controller('schools/:schoolId/accounts')
-@Allow(registrars)
 export class AccountsController {
   constructor(private readonly accounts: AccountsService) {}
 
   @Get()
+  @May('manage-access', { school: 'schoolId' })
   ofSchool(@Param('schoolId', ParseIntPipe) schoolId: number): Promise<AccountsReply> {
     return this.accounts.ofSchool(schoolId);
   }
 
   /** Invites whoever has no account, and sends whoever has one a link for another password. */
   @Post('links')
+  @May('manage-access', { school: 'schoolId' })
   @HttpCode(200)
   sendLinks(
     @CurrentActor() actor: Actor,
@@ -27,6 +28,7 @@ export class AccountsController {
   }
 
   @Put(':personId')
+  @May('manage-access', { school: 'schoolId' })
   change(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,

@@ -27,8 +27,8 @@ const accounts = async () => (await registrar.get<AccountsReply>('/schools/1/acc
 const withState = async (state: AccountReply['state']) => (await accounts()).filter((one) => one.state === state);
 const send = <Body = SentLinksReply>(personIds: readonly number[]) =>
   registrar.send<Body>('POST', '/schools/1/accounts/links', { personIds });
-const change = <Body = AccountsReply>({ personId, revision, role }: AccountReply, over: object) =>
-  registrar.send<Body>('PUT', `/schools/1/accounts/${personId}`, { revision, role, isActive: true, ...over });
+const change = <Body = AccountsReply>({ personId, revision, grants }: AccountReply, over: object) =>
+  registrar.send<Body>('PUT', `/schools/1/accounts/${personId}`, { revision, grants, isActive: true, ...over });
 const letters = async () => (await registrar.get<MailReply[]>('/mails?school=1')).body;
 const use = <Body = SessionReply>(token: string, password = passphrase) =>
   server.nobody.send<Body>('PUT', '/session/link', { token, password });
@@ -52,10 +52,10 @@ describe('the accounts of a school', () => {
   it('say who of the staff can sign in, and when each did last', async () => {
     const all = await accounts();
     const states = all.filter(({ username }) => username !== null);
-    expect(states.map(({ username, role, state }) => [username, role, state])).toEqual(
+    expect(states.map(({ username, grants, state }) => [username, grants, state])).toEqual(
       expect.arrayContaining([
-        ['morwenna', 'registrar', 'active'],
-        ['harun', 'teacher', 'active'],
+        ['morwenna', [{ role: 'registrar', schoolId: null }], 'active'],
+        ['harun', [{ role: 'teacher', schoolId: 1 }], 'active'],
       ]),
     );
     const { lastSignInAt } = states.find(({ username }) => username === 'morwenna')!;
@@ -68,7 +68,11 @@ describe('the accounts of a school', () => {
   it('are made by an invitation, whose link chooses the first password and signs in', async () => {
     const { person, sent, letter, token, account } = await invite();
     expect([sent.status, sent.body.sent, sent.body.skipped]).toEqual([200, 1, []]);
-    expect([account.state, account.role, account.username]).toEqual(['invited', 'teacher', person.email.toLowerCase()]);
+    expect([account.state, account.grants, account.username]).toEqual([
+      'invited',
+      [{ role: 'teacher', schoolId: 1 }],
+      person.email.toLowerCase(),
+    ]);
     expect(Math.abs(minutesSince(account.linkUntil) - 3 * 24 * 60)).toBeLessThan(5);
     expect([letter.subject, letter.body]).toEqual([
       'Your account in Wombat',
@@ -79,7 +83,7 @@ describe('the accounts of a school', () => {
     const session = await use(token);
     expect([session.status, session.body.person]).toEqual([
       200,
-      { personId: person.personId, name: expect.any(String) as unknown, role: 'teacher' },
+      { personId: person.personId, name: expect.any(String) as unknown, grants: [{ role: 'teacher', schoolId: 1 }] },
     ]);
     const cookie = session.headers.getSetCookie()[0]!.split(';')[0]!;
     const teacher = clientOf(server.address, cookie, session.body.csrfToken);
@@ -158,26 +162,32 @@ describe('the accounts of a school', () => {
 
   it('the last registrar stays one, also of two who take it from one another', async () => {
     const morwenna = (await accounts()).find(({ username }) => username === 'morwenna')!;
-    for (const over of [{ role: 'teacher' }, { isActive: false }]) {
+    const teacher = { grants: [{ role: 'teacher', schoolId: 1 }] } as const;
+    const ofOne = { grants: [{ role: 'registrar', schoolId: 1 }] } as const;
+    for (const over of [teacher, ofOne, { isActive: false }]) {
       const refused = await change<Problem>(morwenna, over);
       expect([refused.status, refused.body.code]).toEqual([409, 'last-registrar']);
     }
     const { person, token } = await invite();
-    await change(current(person, await accounts()), { role: 'registrar' });
-    const invited = await change<Problem>(morwenna, { role: 'teacher' });
+    await change(current(person, await accounts()), {
+      grants: [{ role: 'registrar', schoolId: null }],
+    });
+    const invited = await change<Problem>(morwenna, teacher);
     expect([invited.status, invited.body.code]).toEqual([409, 'last-registrar']);
     await use(token);
     const other = current(person, await accounts());
-    const both = await Promise.all([change(morwenna, { role: 'teacher' }), change(other, { role: 'teacher' })]);
+    const both = await Promise.all([change(morwenna, teacher), change(other, teacher)]);
     expect(both.map(({ status }) => status).toSorted()).toEqual([
       200,
       expect.not.toSatisfy((status) => status === 200),
     ]);
     const { rows } = await server.database.pool.query(
-      `SELECT 1 FROM accounts WHERE role = 'registrar' AND is_active AND password_hash IS NOT NULL`,
+      `SELECT 1 FROM accounts a JOIN account_roles r ON r.account_id = a.id
+       WHERE r.role = 'registrar' AND r.school_id IS NULL AND a.is_active AND a.password_hash IS NOT NULL`,
     );
     expect(rows).toHaveLength(1);
-    await server.database.pool.query(`UPDATE accounts SET role = 'registrar' WHERE username = 'morwenna'`);
+    await server.database.pool.query(`UPDATE account_roles SET role = 'registrar', school_id = NULL
+       WHERE account_id = (SELECT id FROM accounts WHERE username = 'morwenna')`);
   });
 
   it('change their own password, which ends their other sessions', async () => {

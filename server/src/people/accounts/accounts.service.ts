@@ -1,8 +1,10 @@
 import { randomBytes } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
+import { mayAt, normalGrants, type Grant } from '#core/access';
 import { proposeUsername } from '#core/people';
 import { counted } from '#contract/messages';
 import type { AccountsReply, ChangeAccountRequest, SendLinksRequest, SentLinksReply } from '#contract/people';
+import { PeriodsRepository } from '#server/calendar';
 import { Changes, revisionOf, sha256, type Edit } from '#server/changes';
 import { MailService } from '#server/mail';
 import { Clock, Refusal, Transactions, type Actor, type Letter, type Queries } from '#server/platform';
@@ -19,6 +21,7 @@ export class AccountsService {
     private readonly transactions: Transactions,
     private readonly accounts: StaffAccountsRepository,
     private readonly changes: Changes,
+    private readonly periods: PeriodsRepository,
     private readonly mail: MailService,
     private readonly clock: Clock,
   ) {}
@@ -47,11 +50,11 @@ export class AccountsService {
         return one;
       });
       const skipped = wanted.flatMap((one) => {
-        const reason = reasonAgainst(one);
+        const reason = reasonAgainst(actor, one);
         return reason ? [{ personId: one.personId, reason }] : [];
       });
-      const told = wanted.filter((one) => !reasonAgainst(one));
-      await this.makeMissing(queries, actor, told);
+      const told = wanted.filter((one) => !reasonAgainst(actor, one));
+      await this.makeMissing(queries, actor, schoolId, told);
       const links = told.map((one) => ({ one, token: randomBytes(32).toString('base64url') }));
       const hashes = links.map(({ one, token }) => ({ personId: one.personId, tokenHash: sha256(token) }));
       await this.accounts.giveLinks(queries, hashes, now, new Date(now.getTime() + linkDays * day));
@@ -72,7 +75,12 @@ export class AccountsService {
     return reply;
   }
 
-  private async makeMissing(queries: Queries, actor: Actor, staff: readonly StaffAccount[]): Promise<void> {
+  private async makeMissing(
+    queries: Queries,
+    actor: Actor,
+    schoolId: number,
+    staff: readonly StaffAccount[],
+  ): Promise<void> {
     const missing = staff.filter(({ username }) => username === null);
     if (missing.length === 0) return;
     await this.accounts.hold(queries);
@@ -80,7 +88,8 @@ export class AccountsService {
     const edits = missing.map((one): Edit => {
       const username = proposeUsername(one, taken);
       taken.add(username);
-      const after: AccountValue = { personId: one.personId, role: 'teacher', isActive: true };
+      const grants: Grant[] = [{ role: 'teacher', schoolId }];
+      const after: AccountValue = { personId: one.personId, grants, isActive: true };
       return { kind: 'account', id: username, after };
     });
     const whom = missing.length === 1 ? missing[0]!.spokenName : counted(missing.length, 'person');
@@ -92,17 +101,18 @@ export class AccountsService {
     actor: Actor,
     schoolId: number,
     personId: number,
-    { revision, role, isActive }: ChangeAccountRequest,
+    { revision, grants, isActive }: ChangeAccountRequest,
   ): Promise<AccountsReply> {
     return this.transactions.run(async (queries) => {
       const one = (await this.accounts.ofSchool(queries, schoolId, this.clock.now())).find(
         (each) => each.personId === personId,
       );
       if (one?.username == null) throw new Refusal('not-found', { what: 'account of person', id: personId });
-      const after: AccountValue = { personId, role, isActive };
+      const after: AccountValue = { personId, grants: normalGrants(grants), isActive };
+      await this.refuseElsewhere(queries, actor, one, after.grants);
       const does =
         isActive === one.isActive
-          ? `make ${one.spokenName} a ${role}`
+          ? `change the roles of ${one.spokenName}`
           : isActive
             ? `let ${one.spokenName} sign in again`
             : `deactivate the account of ${one.spokenName}`;
@@ -114,6 +124,15 @@ export class AccountsService {
     });
   }
 
+  /** @throws Refusal role-elsewhere, fields-wrong where a school is none */
+  private async refuseElsewhere(queries: Queries, actor: Actor, one: StaffAccount, grants: readonly Grant[]) {
+    if (!mayManageAll(actor, [...one.grants, ...grants])) throw new Refusal('role-elsewhere', { name: one.spokenName });
+    const schools = new Set((await this.periods.schools(queries)).map(({ id }) => id));
+    const stray = grants.findIndex(({ schoolId }) => schoolId !== null && !schools.has(schoolId));
+    if (stray !== -1)
+      throw new Refusal('fields-wrong', {}, [{ field: `grants.${stray}.schoolId`, detail: 'a school' }]);
+  }
+
   private async read(queries: Queries, schoolId: number): Promise<AccountsReply> {
     const staff = await this.accounts.ofSchool(queries, schoolId, this.clock.now());
     return {
@@ -123,9 +142,11 @@ export class AccountsService {
         email: one.email,
         state: one.username === null ? 'none' : !one.isActive ? 'deactivated' : one.hasPassword ? 'active' : 'invited',
         username: one.username,
-        role: one.role,
+        grants: one.username === null ? null : one.grants,
         revision:
-          one.role === null ? null : revisionOf({ personId: one.personId, role: one.role, isActive: one.isActive }),
+          one.username === null
+            ? null
+            : revisionOf({ personId: one.personId, grants: one.grants, isActive: one.isActive }),
         linkUntil: one.linkUntil?.toISOString() ?? null,
         lastSignInAt: one.lastSignInAt?.toISOString() ?? null,
       })),
@@ -133,7 +154,14 @@ export class AccountsService {
   }
 }
 
-function reasonAgainst({ email, username, isActive }: StaffAccount) {
+/** Who holds a role where the actor has no say gets no link from them: a link is a way into the account. */
+function reasonAgainst(actor: Actor, { email, username, isActive, grants }: StaffAccount) {
+  if (!mayManageAll(actor, grants)) return 'role-elsewhere' as const;
   if (email.trim() === '') return 'no-address' as const;
   return username !== null && !isActive ? ('deactivated' as const) : undefined;
+}
+
+/** Whether somebody has a say in all of these roles. */
+function mayManageAll(actor: Actor, grants: readonly Grant[]): boolean {
+  return grants.every(({ schoolId }) => mayAt(actor, 'manage-access', { schoolId, teacherIds: [] }));
 }

@@ -45,8 +45,8 @@ export class PasswordsService {
       await this.staff.setPassword(queries, accountId, passwordHash, this.clock.now());
       const action = isFirst ? 'choose a first password' : 'choose a new password';
       await this.log.note(queries, account, [{ action, thing: `account ${account.username}`, after: from }]);
-      const { personId, username, role, name } = account;
-      return { actor: { personId, username, role, name }, passwordHash };
+      const { personId, username, grants, name } = account;
+      return { actor: { personId, username, grants, name }, passwordHash };
     });
     return this.signIns.begin(actor, passwordHash, from);
   }

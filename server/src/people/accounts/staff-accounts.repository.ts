@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import type { AccountRole } from '#contract/people';
-import { intArray, personNameOf, spokenNameOf, nameOrderOf, textList, type Queries } from '#server/platform';
+import type { Grant } from '#core/access';
+import { grantsOf, intArray, personNameOf, spokenNameOf, nameOrderOf, textList, type Queries } from '#server/platform';
 import type { AccountValue } from './account.thing.js';
 
 /** One of the staff with the account that they have, if any. */
@@ -14,7 +14,8 @@ export interface StaffAccount {
   readonly email: string;
   readonly accountId: number | null;
   readonly username: string | null;
-  readonly role: AccountRole | null;
+  /** None without an account. */
+  readonly grants: readonly Grant[];
   readonly isActive: boolean;
   readonly hasPassword: boolean;
   readonly linkUntil: Date | null;
@@ -28,14 +29,16 @@ export class StaffAccountsRepository {
   async ofSchool(queries: Queries, schoolId: number, now: Date): Promise<StaffAccount[]> {
     const { rows } = await queries.execute<{ [Key in keyof StaffAccount]: StaffAccount[Key] }>(sql`
       SELECT p.id AS "personId", ${personNameOf('p')} AS name, ${spokenNameOf('p')} AS "spokenName",
-        p.given_name AS "givenName", p.family_name AS "familyName", p.email, a.id AS "accountId", a.username, a.role,
+        p.given_name AS "givenName", p.family_name AS "familyName", p.email, a.id AS "accountId", a.username, ${grantsOf('a')} AS grants,
         coalesce(a.is_active, false) AS "isActive", a.password_hash IS NOT NULL AS "hasPassword",
         (SELECT max(l.expires_at) FROM account_links l
          WHERE l.account_id = a.id AND l.used_at IS NULL AND l.expires_at > ${now.toISOString()}) AS "linkUntil",
         (SELECT max(c.at) FROM change_log c
          WHERE c.thing = 'account ' || a.username AND c.action = 'sign in') AS "lastSignInAt"
       FROM people p LEFT JOIN accounts a ON a.person_id = p.id
-      WHERE p.kind = 'staff' AND (p.school_id = ${schoolId} OR p.school_id IS NULL) ORDER BY ${nameOrderOf('p')}, p.id`);
+      WHERE p.kind = 'staff' AND (p.school_id = ${schoolId} OR p.school_id IS NULL
+        OR EXISTS (SELECT 1 FROM account_roles r WHERE r.account_id = a.id AND r.school_id = ${schoolId}))
+      ORDER BY ${nameOrderOf('p')}, p.id`);
     return rows.map((row) => ({
       ...row,
       linkUntil: row.linkUntil && new Date(row.linkUntil),
@@ -50,7 +53,7 @@ export class StaffAccountsRepository {
     const { rows } = await queries.execute<
       AccountValue & { username: string; name: string; hasPassword: boolean } & Record<string, unknown>
     >(sql`
-      SELECT a.username, a.person_id AS "personId", a.role, a.is_active AS "isActive", ${spokenNameOf('p')} AS name,
+      SELECT a.username, a.person_id AS "personId", ${grantsOf('a')} AS grants, a.is_active AS "isActive", ${spokenNameOf('p')} AS name,
         a.password_hash IS NOT NULL AS "hasPassword"
       FROM accounts a JOIN people p ON p.id = a.person_id WHERE a.username IN ${textList(usernames)} ORDER BY a.username`);
     return rows;
@@ -69,8 +72,9 @@ export class StaffAccountsRepository {
   /** Whether a registrar with another name than these can sign in. */
   async hasRegistrarBesides(queries: Queries, usernames: readonly string[]): Promise<boolean> {
     const { rows } = await queries.execute(sql`
-      SELECT 1 FROM accounts WHERE role = 'registrar' AND is_active AND password_hash IS NOT NULL
-        AND username NOT IN ${textList(usernames)} LIMIT 1`);
+      SELECT 1 FROM accounts a JOIN account_roles r ON r.account_id = a.id
+      WHERE r.role = 'registrar' AND r.school_id IS NULL AND a.is_active AND a.password_hash IS NOT NULL
+        AND a.username NOT IN ${textList(usernames)} LIMIT 1`);
     return rows.length > 0;
   }
 
@@ -80,10 +84,21 @@ export class StaffAccountsRepository {
     if (gone.length > 0) await queries.execute(sql`DELETE FROM accounts WHERE username IN ${textList(gone)}`);
     if (kept.length > 0)
       await queries.execute(sql`
-        INSERT INTO accounts (username, person_id, role, is_active)
-        SELECT n.username, n."personId", n.role, n."isActive" FROM jsonb_to_recordset(${JSON.stringify(kept)}::jsonb)
-          AS n (username text, "personId" int, role text, "isActive" boolean)
-        ON CONFLICT (username) DO UPDATE SET role = excluded.role, is_active = excluded.is_active`);
+        WITH wanted AS (
+          SELECT * FROM jsonb_to_recordset(${JSON.stringify(kept)}::jsonb)
+            AS n (username text, "personId" int, grants jsonb, "isActive" boolean)
+        ), written AS (
+          INSERT INTO accounts (username, person_id, is_active) SELECT username, "personId", "isActive" FROM wanted
+          ON CONFLICT (username) DO UPDATE SET is_active = excluded.is_active RETURNING id, username
+        ), gone AS (
+          DELETE FROM account_roles r USING written w JOIN wanted n USING (username)
+          WHERE r.account_id = w.id AND NOT EXISTS (SELECT 1 FROM jsonb_to_recordset(n.grants) AS g (role text, "schoolId" int)
+            WHERE g.role = r.role AND g."schoolId" IS NOT DISTINCT FROM r.school_id)
+        )
+        INSERT INTO account_roles (account_id, role, school_id)
+        SELECT w.id, g.role, g."schoolId"
+        FROM written w JOIN wanted n USING (username), jsonb_to_recordset(n.grants) AS g (role text, "schoolId" int)
+        ON CONFLICT DO NOTHING`);
   }
 
   /** Gives people a new link each; those that they had end. */
@@ -107,7 +122,7 @@ export class StaffAccountsRepository {
   /** Whose password a link sets, if it can still be used; it stays so until the transaction ends. */
   async byLink(queries: Queries, tokenHash: string, now: Date): Promise<LinkedAccount | undefined> {
     const { rows } = await queries.execute<{ [Key in keyof LinkedAccount]: LinkedAccount[Key] }>(sql`
-      SELECT a.id AS "accountId", a.person_id AS "personId", a.username, a.role, ${spokenNameOf('p')} AS name, p.email,
+      SELECT a.id AS "accountId", a.person_id AS "personId", a.username, ${grantsOf('a')} AS grants, ${spokenNameOf('p')} AS name, p.email,
         a.password_hash IS NULL AS "isFirst"
       FROM account_links l JOIN accounts a ON a.id = l.account_id JOIN people p ON p.id = a.person_id
       WHERE l.token_hash = ${tokenHash} AND l.used_at IS NULL AND l.expires_at > ${now.toISOString()} AND a.is_active
@@ -132,7 +147,7 @@ export interface LinkedAccount {
   readonly accountId: number;
   readonly personId: number;
   readonly username: string;
-  readonly role: AccountRole;
+  readonly grants: readonly Grant[];
   /** "Tamsin Reed". */
   readonly name: string;
   readonly email: string;

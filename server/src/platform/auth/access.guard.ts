@@ -2,21 +2,26 @@ import { timingSafeEqual } from 'node:crypto';
 import { Injectable, type CanActivate, type ExecutionContext } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import type { Request } from 'express';
+import { may, schoolsWhere } from '#core/access';
+import { largestId } from '#contract/requests';
 import { Refusal } from '../errors/refusal.js';
-import { ACCESS, type RoutePolicy } from './access.js';
+import { ACCESS, type RouteAccess } from './access.js';
+import type { Actor } from './actor.js';
 import { Actors } from './actors.js';
+import { Whereabouts, type PlaceKind, type PlaceOf } from './whereabouts.js';
 
-/** Denies every route unless its policy allows it, and every write that does not carry the session's own token. */
+/** Denies every route unless the access matrix allows it, and every write that does not carry the session's own token. */
 @Injectable()
 export class AccessGuard implements CanActivate {
   constructor(
     private readonly reflector: Reflector,
     private readonly actors: Actors,
+    private readonly whereabouts: Whereabouts,
   ) {}
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
     const request = context.switchToHttp().getRequest<Request>();
-    const access = this.reflector.getAllAndOverride<RoutePolicy | 'public' | undefined>(ACCESS, [
+    const access = this.reflector.getAllAndOverride<RouteAccess | 'public' | undefined>(ACCESS, [
       context.getHandler(),
       context.getClass(),
     ]);
@@ -25,11 +30,41 @@ export class AccessGuard implements CanActivate {
     const { signedIn } = request.session;
     const actor = signedIn && (await this.actors.of(signedIn));
     if (!actor) throw new Refusal('not-signed-in');
-    if (!access?.(actor)) throw new Refusal('not-allowed');
+    if (!access || !may(actor, access.action)) throw new Refusal('not-allowed');
+    await this.refuseElsewhere(request, actor, access);
     if (!isReading(request) && !hasToken(request)) throw new Refusal('token-missing');
     request.actor = actor;
     return true;
   }
+
+  /**
+   * What is beyond somebody's reach is as if there were none.
+   * @throws Refusal not-found; fields-wrong where no number stands where one should
+   */
+  private async refuseElsewhere(request: Request, actor: Actor, { action, places }: RouteAccess): Promise<void> {
+    if (schoolsWhere(actor.grants, action, 'held') === 'all') return;
+    const named = (Object.entries(places) as [PlaceKind, string][]).flatMap(([kind, where]): PlaceOf[] => {
+      const id = numberAt(request, where);
+      return id === undefined ? [] : [{ kind, id }];
+    });
+    for (const place of named)
+      if (!(await this.whereabouts.may(actor, action, [place])))
+        throw new Refusal('not-found', { what: place.kind.replace('-', ' '), id: place.id });
+  }
+}
+
+/**
+ * The number that a request gives there. Undefined where its own reader refuses it: a word in the address.
+ * @throws Refusal fields-wrong
+ */
+function numberAt(request: Request, where: string): number | undefined {
+  const [source, name] = where.includes('.') ? where.split('.') : ['params', where];
+  const given = (request[source as 'params' | 'query' | 'body'] as Record<string, unknown> | undefined)?.[name!];
+  const isWhole = typeof given === 'number' ? Number.isInteger(given) : /^-?\d+$/.test(String(given));
+  if ((typeof given === 'number' || typeof given === 'string') && isWhole && Math.abs(Number(given)) <= largestId)
+    return Number(given);
+  if (source === 'params') return undefined;
+  throw new Refusal('fields-wrong', {}, [{ field: name!, detail: 'a whole number' }]);
 }
 
 const isReading = ({ method }: Request) => method === 'GET' || method === 'HEAD';

@@ -1,14 +1,26 @@
 import { createParamDecorator, SetMetadata, type ExecutionContext } from '@nestjs/common';
 import type { Request } from 'express';
+import type { Action } from '#core/access';
 import type { Actor } from './actor.js';
+import type { PlaceKind } from './whereabouts.js';
 
-/** Whether somebody may use a route at all; what they may touch with it is for the domain's policy to say. */
-export type RoutePolicy = (actor: Actor) => boolean;
+/**
+ * What a route does, and which things of the request it does it to: by kind, where the number of each stands. A name alone is a
+ * parameter of the address; `query.x` and `body.x` stand there.
+ */
+export interface RouteAccess {
+  readonly action: Action;
+  readonly places: Readonly<Partial<Record<PlaceKind, string>>>;
+}
 
 export const ACCESS = 'access';
 
-/** Lets through whom the policy lets through. A route without this or `Public` lets nobody through. */
-export const Allow = (policy: RoutePolicy) => SetMetadata(ACCESS, policy);
+/**
+ * Lets through who may do this to all of these; a route without this or `Public` lets nobody through. Without a place the route
+ * answers only what the person may see, or the service asks.
+ */
+export const May = (action: Action, places: RouteAccess['places'] = {}) =>
+  SetMetadata(ACCESS, { action, places } satisfies RouteAccess);
 
 /** Lets everybody through, signed in or not. */
 export const Public = () => SetMetadata(ACCESS, 'public');
@@ -19,6 +31,3 @@ export const CurrentActor = createParamDecorator((_data: unknown, context: Execu
   if (!actor) throw new Error('CurrentActor on a route that lets people through who are not signed in');
   return actor;
 });
-
-export const registrars: RoutePolicy = ({ role }) => role === 'registrar';
-export const everyone: RoutePolicy = () => true;

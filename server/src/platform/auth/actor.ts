@@ -1,13 +1,11 @@
+import type { Holder } from '#core/access';
+
 /** Who is asking. */
-export interface Actor {
-  readonly personId: number;
+export interface Actor extends Holder {
   readonly username: string;
   /** Given name and family name. */
   readonly name: string;
-  readonly role: Role;
 }
-
-export type Role = 'registrar' | 'teacher';
 
 /** What a session knows of who signed in; what they may do is asked of the database each time. */
 export interface SignedIn {

@@ -5,6 +5,7 @@ import { Clock } from '../clock/clock.js';
 import { accounts, people } from '../database/tables/people.js';
 import { Transactions } from '../database/transactions.js';
 import type { Actor, SignedIn } from './actor.js';
+import { grantsOf } from './grants-of.js';
 
 /** However busily it is used: the longest day of the year has one night. */
 const longestSession = 24 * 60 * 60 * 1000;
@@ -24,7 +25,7 @@ export class Actors {
       .select({
         personId: accounts.personId,
         username: accounts.username,
-        role: accounts.role,
+        grants: grantsOf('accounts'),
         name: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
         passwordHash: accounts.passwordHash,
       })

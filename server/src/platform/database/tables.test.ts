@@ -70,7 +70,7 @@ describe('what core forbids, the tables hold out against too, whoever writes', (
       placement('school_id, course_id', `'school', NULL, ${first('schools')}, ${first('courses')}`),
       'scale_placements_one_place',
     ],
-    ['a role that there is not', `UPDATE accounts SET role = 'guest'`, 'accounts_role_known'],
+    ['a role that there is not', `UPDATE account_roles SET role = 'guest'`, 'account_roles_role_known'],
     [
       'more credits earned than attempted',
       'UPDATE transcript_entries SET credits_earned = 99',

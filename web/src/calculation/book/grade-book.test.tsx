@@ -19,7 +19,7 @@ const show = async (over: Partial<BookReply> = {}, answers: Answers = {}) => {
     answers: {
       'GET /schools/1/term-line': termLineOf(),
       'GET /runs/last': { last: null },
-      'GET /session': { person: { role: 'teacher' } },
+      'GET /session': { person: { personId: 7, grants: [{ role: 'teacher', schoolId: 1 }] } },
       [`GET ${at}`]: { ...book, ...over },
       ...answers,
     },

@@ -107,7 +107,7 @@ export function CompareDesk({ reply, period, viewSwitch }: CompareDeskProps) {
               <td />
               {course.sections.map((section) => (
                 <td key={section.sectionId}>
-                  <Button disabled={course.sections.length < 2} onClick={() => setCopied(section)}>
+                  <Button writes disabled={course.sections.length < 2} onClick={() => setCopied(section)}>
                     Give it to others…
                   </Button>
                 </td>

@@ -100,23 +100,25 @@ export function CategoryList({ saved, locked = [], save, description, onClose, .
                 {usesOf(id) > 0 ? counted(usesOf(id), 'assignment') : 'not used'}
               </span>
               <Button
+                writes
                 look="quiet"
                 className="w-[76px] justify-center px-1"
                 onClick={() => change(at, { isActive: !isActive })}
               >
                 {isActive ? 'Switch off' : 'Switch on'}
               </Button>
-              <IconButton label={`Move ${name} up`} disabled={at === 0} onClick={() => swap(at, at - 1)}>
+              <IconButton writes label={`Move ${name} up`} disabled={at === 0} onClick={() => swap(at, at - 1)}>
                 <ArrowUp size={14} />
               </IconButton>
               <IconButton
+                writes
                 label={`Move ${name} down`}
                 disabled={at === rows.length - 1}
                 onClick={() => swap(at, at + 1)}
               >
                 <ArrowDown size={14} />
               </IconButton>
-              <IconButton label={`Remove ${name}`} onClick={() => setRows(rows.toSpliced(at, 1))}>
+              <IconButton writes label={`Remove ${name}`} onClick={() => setRows(rows.toSpliced(at, 1))}>
                 <Trash2 size={14} />
               </IconButton>
             </div>
@@ -130,6 +132,7 @@ export function CategoryList({ saved, locked = [], save, description, onClose, .
       </ul>
       {rows.length === 0 && <p className="py-3 text-quiet">None yet.</p>}
       <Button
+        writes
         className="mt-3"
         onClick={() => setRows([...rows, { id: null, name: '', tint: rows.length % categoryTints, isActive: true }])}
       >

@@ -119,20 +119,24 @@ export function PolicyEditor(props: PolicyEditorProps) {
             <Button look="main" disabled={!isSavable} onClick={preview}>
               Preview and save <Key>Ctrl S</Key>
             </Button>
-            <Button disabled={(draft?.undo.length ?? 0) === 0} onClick={() => policyDrafts.undo(key)}>
+            <Button writes disabled={(draft?.undo.length ?? 0) === 0} onClick={() => policyDrafts.undo(key)}>
               Undo last step
             </Button>
-            <Button onClick={() => policyDrafts.discard(key)}>Discard draft</Button>
+            <Button writes onClick={() => policyDrafts.discard(key)}>
+              Discard draft
+            </Button>
           </>
         ) : (
           <>
-            <Button onClick={() => onDialog('new')}>New policy</Button>
+            <Button writes onClick={() => onDialog('new')}>
+              New policy
+            </Button>
             <Button onClick={() => onDialog('categories')}>Categories</Button>
             {saved && (
               <HistoryButton thing={`policy ${policyKey(schoolId, place)}`} called={`the calculation of ${name}`} />
             )}
             {saved && !isWholeSchool && (
-              <Button look="quiet" onClick={() => onDialog('inherit')}>
+              <Button writes look="quiet" onClick={() => onDialog('inherit')}>
                 Let {name} inherit again
               </Button>
             )}

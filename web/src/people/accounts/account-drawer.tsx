@@ -1,13 +1,13 @@
 import { Link } from 'react-router';
-import { accountRoles, type AccountReply } from '#contract/people';
+import type { AccountReply } from '#contract/people';
 import { HistoryButton } from '../../changes/history-button';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { useScope } from '../../shell/scope';
 import { Button } from '../../ui/button';
 import { Drawer } from '../../ui/drawer';
-import { SelectField } from '../../ui/field';
 import { sentenceOf } from './account-words';
 import { useChangeAccount } from './queries';
+import { RoleList } from './role-list';
 
 interface AccountDrawerProps {
   readonly schoolId: number;
@@ -17,9 +17,9 @@ interface AccountDrawerProps {
   readonly onClose: () => void;
 }
 
-/** One account: how it stands, its role, and what can be done with it. */
+/** One account: how it stands, its roles, and what can be done with it. */
 export function AccountDrawer({ schoolId, account, isSending, onSend, onClose }: AccountDrawerProps) {
-  const { name, email, state, role, username } = account;
+  const { name, email, state, grants, username } = account;
   const { path } = useScope();
   const change = useChangeAccount(schoolId, account);
   const tellOfChange = useTellOfChange();
@@ -31,19 +31,13 @@ export function AccountDrawer({ schoolId, account, isSending, onSend, onClose }:
     <Drawer title={name} onClose={onClose}>
       <div className="space-y-4">
         <p>{sentenceOf(account)}</p>
-        {role !== null && (
-          <SelectField
-            label="Role"
-            value={role}
-            disabled={change.isPending}
-            onChange={({ target }) => put(`${name} is a ${target.value} now.`, { role: target.value })}
-          >
-            {accountRoles.map((each) => (
-              <option key={each} value={each}>
-                {each}
-              </option>
-            ))}
-          </SelectField>
+        {grants !== null && (
+          <RoleList
+            schoolId={schoolId}
+            grants={grants}
+            isPending={change.isPending}
+            onChange={(says, after) => put(says, { grants: after })}
+          />
         )}
         <div className="flex flex-wrap gap-2">
           {state !== 'deactivated' && (
@@ -60,7 +54,7 @@ export function AccountDrawer({ schoolId, account, isSending, onSend, onClose }:
               Let in again
             </Button>
           ) : (
-            role !== null && (
+            grants !== null && (
               <Button
                 look="danger"
                 disabled={change.isPending}

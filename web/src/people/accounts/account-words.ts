@@ -11,6 +11,7 @@ export const stateWords: Readonly<Record<AccountState, string>> = {
 export const noLinkWords: Readonly<Record<NoLinkReason, string>> = {
   'no-address': 'no e-mail address; write it under People',
   deactivated: 'the account is deactivated',
+  'role-elsewhere': 'a role is held where you have no say',
 };
 
 /** How an account stands, in a sentence. */

@@ -14,13 +14,18 @@ const accountOf = (personId: number, name: string, over: Partial<AccountReply> =
   email: `p${personId}@school.example`,
   state: 'none',
   username: null,
-  role: null,
+  grants: null,
   revision: null,
   linkUntil: null,
   lastSignInAt: null,
   ...over,
 });
-const active = { state: 'active', username: 'ina', role: 'teacher', revision: 'r1' } as const;
+const active = {
+  state: 'active',
+  username: 'ina',
+  grants: [{ role: 'teacher', schoolId: 1 }],
+  revision: 'r1',
+} as const;
 const four = [
   accountOf(1, 'Holm, Ben'),
   accountOf(2, 'Kyle, Eve', { email: '' }),
@@ -28,7 +33,14 @@ const four = [
   accountOf(4, 'Voe, Ina', { ...active, lastSignInAt: '2026-01-20T08:00:00Z' }),
 ];
 const show = (answers: Answers = {}, address = 'accounts') =>
-  showAt(<AccountsPage />, { address, answers: { 'GET /schools/1/accounts': { accounts: four }, ...answers } });
+  showAt(<AccountsPage />, {
+    address,
+    answers: {
+      'GET /schools': [{ id: 1, name: 'Upper School', shortName: 'Upper' }],
+      'GET /schools/1/accounts': { accounts: four },
+      ...answers,
+    },
+  });
 const headline = async () => (await screen.findByRole('heading', { level: 1 })).textContent;
 const bodyOf = (request: string, sent: readonly { request: string; body: unknown }[]) =>
   sent.findLast((each) => each.request === request)?.body;
@@ -66,17 +78,26 @@ describe('the accounts of a school', () => {
     expect(await screen.findByText('1 person skipped: no e-mail address; write it under People.')).toBeTruthy();
   });
 
-  it('one is looked at beside the list, gets another role, and is let in no more; both can be undone', async () => {
+  it('one is looked at beside the list, gets one more role, and is let in no more; both can be undone', async () => {
     const { person, sent } = show({ 'PUT /schools/1/accounts/4': made(5, { accounts: four }) }, 'accounts?person=4');
     expect((await screen.findByText('Signs in as ina.')).tagName).toBe('P');
     expect(screen.getByRole('link', { name: /^Sign-ins of Voe, Ina/ }).getAttribute('href')).toBe(
       '/school/1/period/4/log?thing=account%20ina',
     );
-    await person.selectOptions(screen.getByRole('combobox', { name: 'Role' }), 'registrar');
-    expect(bodyOf('PUT /schools/1/accounts/4', sent)).toEqual({ revision: 'r1', role: 'registrar', isActive: true });
-    expect(await screen.findByText('Voe, Ina is a registrar now.')).toBeTruthy();
+    const teacher = { role: 'teacher', schoolId: 1 };
+    expect((await screen.findByRole<HTMLButtonElement>('button', { name: 'Remove teacher, Upper' })).disabled).toBe(
+      true,
+    );
+    await person.selectOptions(screen.getByRole('combobox', { name: 'Role' }), 'approver');
+    await person.click(screen.getByRole('button', { name: 'Add' }));
+    expect(bodyOf('PUT /schools/1/accounts/4', sent)).toEqual({
+      revision: 'r1',
+      grants: [teacher, { role: 'approver', schoolId: 1 }],
+      isActive: true,
+    });
+    expect(await screen.findByText('Added: approver, Upper.')).toBeTruthy();
     await person.click(screen.getByRole('button', { name: 'Deactivate' }));
-    expect(bodyOf('PUT /schools/1/accounts/4', sent)).toEqual({ revision: 'r1', role: 'teacher', isActive: false });
+    expect(bodyOf('PUT /schools/1/accounts/4', sent)).toEqual({ revision: 'r1', grants: [teacher], isActive: false });
     expect(screen.getAllByRole('button', { name: 'Undo' }).length).toBeGreaterThan(0);
   });
 

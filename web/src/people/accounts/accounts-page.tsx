@@ -1,10 +1,11 @@
 import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
+import type { SchoolReply } from '#contract/calendar';
 import type { AccountReply, AccountState, AccountsReply } from '#contract/people';
 import { agreeing, counted } from '#contract/messages';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { PageFace } from '../../shell/awaited-page';
-import { useScope } from '../../shell/scope';
+import { useSchools, useScope } from '../../shell/scope';
 import { searchWith } from '../../ui/address/search-with';
 import { Button } from '../../ui/button';
 import { showCount, showInstant } from '../../ui/format';
@@ -14,8 +15,9 @@ import { Empty, Panel } from '../../ui/panel';
 import { AccountDrawer } from './account-drawer';
 import { noLinkWords, stateWords } from './account-words';
 import { useAccounts, useSendLinks } from './queries';
+import { sayRoles } from './role-words';
 
-const columns: GridColumn<AccountReply>[] = [
+const columnsOf = (schools: readonly SchoolReply[]): GridColumn<AccountReply>[] => [
   {
     id: 'name',
     header: 'Name',
@@ -29,7 +31,13 @@ const columns: GridColumn<AccountReply>[] = [
     sortBy: ({ email }) => email,
     cell: ({ email }) => email || <span className="text-wattle">none</span>,
   },
-  { id: 'role', header: 'Role', width: '100px', sortBy: ({ role }) => role ?? '', cell: ({ role }) => role ?? '' },
+  {
+    id: 'role',
+    header: 'Roles',
+    width: '230px',
+    sortBy: ({ grants }) => sayRoles(grants ?? [], schools),
+    cell: ({ grants }) => sayRoles(grants ?? [], schools),
+  },
   {
     id: 'state',
     header: 'Account',
@@ -66,6 +74,7 @@ function AccountsDesk({ schoolId, reply }: { readonly schoolId: number; readonly
   const sendLinks = useSendLinks(schoolId);
   const tellOfChange = useTellOfChange();
   const { accounts } = reply;
+  const { data: schools = [] } = useSchools();
   const state = search.get('state');
   const countOf = (of: AccountState) => accounts.filter((one) => one.state === of).length;
   const shown = accounts.filter((one) => state === null || one.state === state);
@@ -125,7 +134,7 @@ function AccountsDesk({ schoolId, reply }: { readonly schoolId: number; readonly
         <Panel className="flex min-h-[300px] flex-1 flex-col">
           <DataGrid
             label="Accounts of the staff"
-            columns={columns}
+            columns={columnsOf(schools)}
             rows={shown}
             rowKey={({ personId }) => String(personId)}
             chosenKey={chosen ? String(chosen.personId) : null}

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { Grant } from '#core/access';
 import type { AccountReply, AccountsReply, LinkReply, SentLinksReply } from '#contract/people';
 import { api } from '../../shell/api';
 import { keepReply } from '../../shell/keep-reply';
@@ -28,12 +29,12 @@ export function useSendLinks(schoolId: number) {
   });
 }
 
-/** Another role, or in and out. */
-export function useChangeAccount(schoolId: number, { personId, revision, role, state }: AccountReply) {
+/** Other roles, or in and out. */
+export function useChangeAccount(schoolId: number, { personId, revision, grants, state }: AccountReply) {
   const client = useQueryClient();
-  const now = { revision, role, isActive: state !== 'deactivated' };
+  const now = { revision, grants, isActive: state !== 'deactivated' };
   return useMutation({
-    mutationFn: (change: { readonly role?: string; readonly isActive?: boolean }) =>
+    mutationFn: (change: { readonly grants?: readonly Grant[]; readonly isActive?: boolean }) =>
       api.put<AccountsReply>(`/schools/${schoolId}/accounts/${personId}`, { ...now, ...change }),
     onSuccess: (reply) => keepReply(client, accountsKey(schoolId), reply),
     onError: (error) => {

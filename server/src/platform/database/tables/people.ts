@@ -1,4 +1,17 @@
-import { bigint, boolean, date, index, integer, json, pgTable, text, timestamp, varchar } from 'drizzle-orm/pg-core';
+import {
+  bigint,
+  boolean,
+  date,
+  index,
+  integer,
+  json,
+  pgTable,
+  text,
+  timestamp,
+  unique,
+  varchar,
+} from 'drizzle-orm/pg-core';
+import { roles } from '#core/access';
 import { schools } from './calendar.js';
 import { createdAt, id, instant, onlyKnownWords } from './columns.js';
 
@@ -36,12 +49,30 @@ export const accounts = pgTable(
     username: text().notNull().unique(),
     /** Null until a first password is chosen. */
     passwordHash: text(),
-    role: text({ enum: ['registrar', 'teacher'] }).notNull(),
     /** Whoever is not active cannot sign in, and is signed out. */
     isActive: boolean().notNull().default(true),
     createdAt: createdAt(),
   },
   (table) => [...onlyKnownWords(table)],
+);
+
+/** The roles that an account holds, and where; without a school for the whole district. */
+export const accountRoles = pgTable(
+  'account_roles',
+  {
+    id: id(),
+    accountId: integer()
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    role: text({ enum: roles }).notNull(),
+    schoolId: integer().references(() => schools.id),
+    createdAt: createdAt(),
+  },
+  (table) => [
+    ...onlyKnownWords(table),
+    unique().on(table.accountId, table.role, table.schoolId).nullsNotDistinct(),
+    index().on(table.schoolId),
+  ],
 );
 
 /** Links by which somebody chooses a password, each good for one time and until it expires; only their hashes are kept. */
