@@ -3,7 +3,6 @@ export { SignInRequest, type DemoPersonReply, type PersonReply, type SessionRepl
 export {
   ChangeAccountRequest,
   ChangePasswordRequest,
-  GrantBody,
   LookAtLinkRequest,
   passwordFaultSentences,
   SendLinksRequest,

@@ -1,3 +1,3 @@
-export { foldCode, foldWords } from './fold-words.js';
+export { foldWords } from './fold-words.js';
 export { lettersApart } from './letters-apart.js';
-export { findIn, indexOf, type Entry, type Hit, type SearchIndex, type WordList } from './search-index.js';
+export { findIn, indexOf, type Entry, type SearchIndex } from './search-index.js';
