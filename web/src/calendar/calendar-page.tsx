@@ -7,6 +7,7 @@ import { SetUpNote } from '../set-up/set-up-note';
 import { NoPage, PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { useChoosePeriod, usePeriod, useScope } from '../shell/scope';
+import { Changeable } from '../ui/changeable';
 import { Button, Key } from '../ui/button';
 import { ViewSwitch } from '../ui/field';
 import { showDay } from '../ui/format';
@@ -165,22 +166,28 @@ function CalendarDesk({ calendars, calendar, today }: DeskProps) {
       )}
       <div className="grid items-start gap-3.5 min-[1180px]:grid-cols-[minmax(0,1fr)_440px]">
         <Panel label="Periods" className={draft ? 'border-l-[3px] border-l-wattle-fill' : ''}>
-          <PeriodTable
-            calendar={calendar}
-            body={body}
-            views={views}
-            chosenId={chosen?.period.id}
-            onChoose={(id) => id !== chosenId && setSearch({ period: String(id) }, { replace: true })}
-          />
+          <Changeable>
+            <PeriodTable
+              calendar={calendar}
+              body={body}
+              views={views}
+              chosenId={chosen?.period.id}
+              onChoose={(id) => id !== chosenId && setSearch({ period: String(id) }, { replace: true })}
+            />
+          </Changeable>
         </Panel>
         <div className="space-y-3.5">
           {chosen && (
             <Panel label="Posting windows">
-              <WindowList calendar={calendar} body={body} view={chosen} />
+              <Changeable>
+                <WindowList calendar={calendar} body={body} view={chosen} />
+              </Changeable>
             </Panel>
           )}
           <Panel label="Breaks">
-            <BreakList calendar={calendar} body={body} year={year} />
+            <Changeable>
+              <BreakList calendar={calendar} body={body} year={year} />
+            </Changeable>
           </Panel>
         </div>
       </div>

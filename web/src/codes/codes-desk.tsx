@@ -4,6 +4,7 @@ import { useSearchParams } from 'react-router';
 import { checkCodes, newCode } from '#core/codes';
 import { bodyOfCode, codeFaultSentence, codeOfBody, type CodeBody, type CodesReply } from '#contract/codes';
 import { agreeing, counted } from '#contract/messages';
+import { Changeable } from '../ui/changeable';
 import { PageFace } from '../shell/awaited-page';
 import { ProblemError } from '../shell/api';
 import { HistoryButton } from '../changes/history-button';
@@ -138,19 +139,21 @@ function CodeList({ reply, viewSwitch }: { reply: CodesReply; viewSwitch: React.
           </ul>
         </Panel>
         {code && (
-          <CodeEffects
-            key={at}
-            code={code}
-            labels={[...new Set(labels)]}
-            others={codes.filter((_each, index) => index !== at).map((each) => each.code)}
-            onChange={(changed) => change(codes.with(at, { ...code, ...changed }))}
-            onMove={(by) => {
-              if (!codes[at + by]) return;
-              change(codes.toSpliced(at, 1).toSpliced(at + by, 0, code));
-              setChosen(at + by);
-            }}
-            onRemove={() => change(codes.toSpliced(at, 1))}
-          />
+          <Changeable key={at}>
+            <CodeEffects
+              key={at}
+              code={code}
+              labels={[...new Set(labels)]}
+              others={codes.filter((_each, index) => index !== at).map((each) => each.code)}
+              onChange={(changed) => change(codes.with(at, { ...code, ...changed }))}
+              onMove={(by) => {
+                if (!codes[at + by]) return;
+                change(codes.toSpliced(at, 1).toSpliced(at + by, 0, code));
+                setChosen(at + by);
+              }}
+              onRemove={() => change(codes.toSpliced(at, 1))}
+            />
+          </Changeable>
         )}
       </div>
     </Page>

@@ -12,6 +12,7 @@ import type {
 } from '#contract/report-items';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { Awaited } from '../shell/awaited';
+import { Changeable } from '../ui/changeable';
 import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
@@ -174,14 +175,16 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
               {(data) => <AssignmentEffect preview={data} reply={reply} />}
             </Awaited>
           )}
-          <RuleList
-            rules={assignment.rules}
-            savedRules={saved.rules}
-            reply={reply}
-            schoolName={schoolName}
-            decides={decides}
-            onChange={(rules) => change({ rules })}
-          />
+          <Changeable>
+            <RuleList
+              rules={assignment.rules}
+              savedRules={saved.rules}
+              reply={reply}
+              schoolName={schoolName}
+              decides={decides}
+              onChange={(rules) => change({ rules })}
+            />
+          </Changeable>
           <p className="px-1 text-[12px] text-quiet">
             Where rules meet, the later one decides; an exception decides before all of them. Drag a rule by its number.
           </p>

@@ -10,6 +10,7 @@ import { SetUpNote } from '../set-up/set-up-note';
 import { ProblemError } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
+import { useViewOnly } from '../ui/view-only';
 import { Page } from '../ui/page';
 import { Note, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
@@ -48,6 +49,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
   const problem = save.error instanceof ProblemError ? save.error : undefined;
   const ofFollowers = problem?.fault('followers');
   const isTied = scale.tie !== null;
+  const { isViewOnly } = useViewOnly();
   const isStale = view.isDraft && view.basedOnVersion !== scale.latestVersion;
   const isReadable = view.bands.length === view.typed.length;
   const blocking = view.matters.filter(({ isBlocking }) => isBlocking);
@@ -162,7 +164,7 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
           <BandTable
             view={view}
             digits={scale.digits}
-            isReadOnly={isTied}
+            isReadOnly={isTied || isViewOnly}
             chosen={chosen}
             onChoose={setChosen}
             onChange={(place, changed) => {

@@ -8,6 +8,8 @@ import { firstStepLines } from '../set-up/first-step-lines';
 import { useFirstSteps, useSetUpCheck } from '../set-up/queries';
 import { AwaitedPage } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
+import { useMay } from '../shell/access';
+import { placeAt } from '../shell/places';
 import { showCount, showDeadline, showInstant, showWeekday } from '../ui/format';
 import { Figure, Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
@@ -187,6 +189,9 @@ function NothingPosted({ period }: { period: PeriodReply }) {
 
 function Line({ line, isNext }: { line: WayLine; isNext: boolean }) {
   const { path } = useScope();
+  const may = useMay();
+  const place = placeAt(path(line.path.split('?')[0]!));
+  const isForLooking = place?.change !== undefined && !may(place.change);
   return (
     <li
       className={`flex items-center gap-4 border-t border-hairline px-5 py-4 first:border-t-0 ${isNext ? 'bg-eucalypt-soft' : ''}`}
@@ -203,7 +208,7 @@ function Line({ line, isNext }: { line: WayLine; isNext: boolean }) {
         to={path(line.path)}
         className={`rounded-md border px-3 py-1.5 font-semibold ${isNext ? 'border-eucalypt bg-eucalypt text-on-eucalypt' : 'border-hairline bg-surface hover:border-control'}`}
       >
-        {line.act}
+        {isForLooking ? 'Look' : line.act}
       </Link>
     </li>
   );

@@ -9,6 +9,7 @@ import { HistoryButton } from '../../changes/history-button';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { useScope } from '../../shell/scope';
 import { showProblem } from '../../shell/show-problem';
+import { Changeable } from '../../ui/changeable';
 import { Button, Key } from '../../ui/button';
 import { Page } from '../../ui/page';
 import { Awaited } from '../../shell/awaited';
@@ -173,14 +174,16 @@ export function PolicyEditor(props: PolicyEditorProps) {
             </Note>
           )}
           <Panel label={`Policy of ${name}`} className="px-5 py-4">
-            <PolicySentences body={body} effects={live?.drafted} sectionName={book?.section} onChange={change}>
-              <ShareTable
-                body={body}
-                categories={categories}
-                effects={live?.drafted}
-                onChange={(shares) => change({ categories: shares })}
-              />
-            </PolicySentences>
+            <Changeable>
+              <PolicySentences body={body} effects={live?.drafted} sectionName={book?.section} onChange={change}>
+                <ShareTable
+                  body={body}
+                  categories={categories}
+                  effects={live?.drafted}
+                  onChange={(shares) => change({ categories: shares })}
+                />
+              </PolicySentences>
+            </Changeable>
           </Panel>
         </div>
         {book && live ? (

@@ -1,6 +1,7 @@
 import { agreeing, counted } from '#contract/messages';
 import { useEffect, useId, useMemo, useRef, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { toast } from 'sonner';
+import { useViewOnly } from '../view-only';
 import { useKnownKeys } from '../use-keys';
 import { useLatest } from '../use-latest';
 import { useKeptCursor, type Axis } from './use-kept-cursor';
@@ -83,7 +84,7 @@ const letterSteps: typeof steps = { j: [1, 0], k: [-1, 0] };
  * the element that scrolls, which names the cell with the cursor to whoever does not see it.
  */
 export function useCellCursor(options: CellCursorOptions) {
-  const { rows, columns, firstRow = 0, isReadOnly = false, isGrowing = false, textAt } = options;
+  const { rows, columns, firstRow = 0, isGrowing = false, textAt } = options;
   const gridId = useId();
   const scroller = useRef<HTMLDivElement>(null);
   const { cursor, setCursor, editing, setEditing, hasMoved, dropped } = useKeptCursor(
@@ -105,6 +106,8 @@ export function useCellCursor(options: CellCursorOptions) {
     fromColumn: Math.min(cursor.column, cursor.anchorColumn),
     toColumn: Math.max(cursor.column, cursor.anchorColumn),
   };
+  const { isViewOnly } = useViewOnly();
+  const isReadOnly = isViewOnly || (options.isReadOnly ?? false);
   const isLocked = (row: number, column: number) => isReadOnly || (options.isLocked?.(row, column) ?? false);
   const edit = (texts: readonly CellText[], kind: EditKind) => {
     const grows = isGrowing && kind === 'pasted';

@@ -1,0 +1,75 @@
+import { screen } from '@testing-library/react';
+import { afterEach, describe, expect, it } from 'vitest';
+import type { Role } from '#core/access';
+import { showRoutes } from '../../test/show-at.fixture';
+import { Button } from '../ui/button';
+import { Changeable } from '../ui/changeable';
+import { useViewOnly } from '../ui/view-only';
+import { createDraftStore } from './draft-store';
+import { ViewOnlyNote } from './view-only-note';
+
+const drafts = createDraftStore<string, null>('view-only-test');
+
+function Desk() {
+  const draft = drafts.use(1);
+  return (
+    <>
+      <ViewOnlyNote />
+      <Button look="main">Save</Button>
+      <Button writes>New scale</Button>
+      <Button>History</Button>
+      <button type="button" onClick={() => drafts.change(1, null, 'saved', 'typed')}>
+        type
+      </button>
+      <p data-testid="draft">{draft?.now ?? 'none'}</p>
+      <Changeable>
+        <input aria-label="From" />
+      </Changeable>
+    </>
+  );
+}
+
+const show = (address: string, role: Role, schoolId: number | null = 1) =>
+  showRoutes([{ path: '*', element: <Desk /> }], {
+    address,
+    answers: {
+      'GET /session': { person: { personId: 7, name: 'Any One', grants: [{ role, schoolId }] }, timeZone: 'UTC' },
+    },
+  });
+const buttons = () => screen.getAllByRole('button').map(({ textContent }) => textContent);
+
+afterEach(() => {
+  drafts.discard(1);
+  useViewOnly.setState({ isViewOnly: false });
+});
+
+describe('a page that somebody may look at and not change', () => {
+  it('says so, has no button that writes, and takes nothing that is typed', async () => {
+    const { person } = show('scales', 'viewer');
+    expect((await screen.findByRole('note')).textContent).toBe(
+      'You can read Scales and not change it: your role does not allow that.',
+    );
+    expect(buttons()).toEqual(['History', 'type']);
+    await person.click(screen.getByText('type'));
+    expect(screen.getByTestId('draft').textContent).toBe('none');
+    expect(screen.getByLabelText<HTMLInputElement>('From').matches(':disabled')).toBe(true);
+  });
+
+  it.each([
+    ['registrar', 'scales', 1],
+    ['grading-administrator', 'runs/7', null],
+    ['registrar', 'seal', 1],
+  ] as const)('is no such page for a %s at %s', async (role, address, schoolId) => {
+    const { person } = show(address, role, schoolId);
+    await screen.findByText('Save');
+    expect(screen.queryByRole('note')).toBeNull();
+    await person.click(screen.getByText('type'));
+    expect(screen.getByTestId('draft').textContent).toBe('typed');
+    expect(screen.getByLabelText<HTMLInputElement>('From').matches(':disabled')).toBe(false);
+  });
+
+  it('is the seal for a grading administrator, who seals nothing', async () => {
+    show('seal', 'grading-administrator');
+    expect((await screen.findByRole('note')).textContent).toContain('You can read Seal');
+  });
+});
