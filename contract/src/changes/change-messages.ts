@@ -32,3 +32,12 @@ export interface UndoReply {
   /** What it did, such as "undo: save the codes". */
   readonly action: string;
 }
+
+/** That somebody read a record. */
+export interface ReadingReply {
+  readonly id: number;
+  readonly at: string;
+  readonly actor: string;
+  /** "transcript", "history". */
+  readonly part: string;
+}

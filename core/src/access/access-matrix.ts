@@ -133,6 +133,11 @@ export const accessMatrix = {
     concerns: 'school',
     allows: readers,
   },
+  'see-readers': {
+    means: 'See and export who read a student’s record, when, and which part',
+    concerns: 'school',
+    allows: administrators,
+  },
   seal: {
     means: 'Seal a period',
     concerns: 'school',

@@ -5,6 +5,8 @@ import { differences } from '#core/changes';
 import type { ChangedThingReply, ChangeReply } from '#contract/changes';
 import { Refusal, Transactions, type Actor } from '#server/platform';
 import { LogRepository, type LogRow } from './log.repository.js';
+import { Readings } from './readings.js';
+import { kindAndId } from './thing-name.js';
 import { Things } from './things.js';
 
 /** As many changes as somebody looks back on at once. */
@@ -17,6 +19,7 @@ export class HistoryService {
     private readonly transactions: Transactions,
     private readonly log: LogRepository,
     private readonly things: Things,
+    private readonly readings: Readings,
   ) {}
 
   /** The newest changes that somebody made, newest first. */
@@ -28,6 +31,8 @@ export class HistoryService {
   async changesOfThing(actor: Actor, thing: string): Promise<ChangeReply[]> {
     if (!(await this.things.canSee(this.transactions.reading, actor, thing)))
       throw new Refusal('not-found', { what: 'thing', id: thing });
+    const [kind, id] = kindAndId(thing);
+    if (kind === 'person') await this.readings.note(actor, Number(id), 'history', {});
     return this.changesWhere(actor, sql`thing = ${thing}`);
   }
 

@@ -28,6 +28,9 @@ export interface ChangeRows {
   readonly rows: readonly LogRow[];
 }
 
+/** How the action of a reading begins, before the part that was read. */
+export const readingPrefix = 'read ';
+
 /** As many things of a change as are told of at once. */
 const thingsAtOnce = 12;
 
@@ -68,6 +71,16 @@ export class LogRepository {
       .update(logHead)
       .set({ entries: entriesBefore + rows.length, lastId, hash: rows.at(-1)!.hash })
       .where(eq(logHead.id, 1));
+  }
+
+  /** When somebody read a thing, and what of it, newest first. */
+  async readingsOf(queries: Queries, thing: string, most: number): Promise<LogRow[]> {
+    return queries
+      .select()
+      .from(changeLog)
+      .where(and(eq(changeLog.thing, thing), sql`action LIKE ${`${readingPrefix}%`}`))
+      .orderBy(desc(changeLog.id))
+      .limit(most);
   }
 
   async nextChangeId(queries: Queries): Promise<number> {

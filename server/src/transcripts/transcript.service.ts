@@ -5,7 +5,7 @@ import {
   type TranscriptPeriodReply,
   type TranscriptReply,
 } from '#contract/transcripts';
-import { ChangeLog } from '#server/changes';
+import { Readings } from '#server/changes';
 import { CodesRepository } from '#server/codes';
 import { SnapshotService } from '#server/audit';
 import { PeriodsRepository } from '#server/calendar';
@@ -13,9 +13,6 @@ import { GpaPolicyRepository } from '#server/period-view';
 import { Clock, DistrictZone, Transactions, type Actor, type Queries } from '#server/platform';
 import { SealsRepository } from './seals.repository.js';
 import { studentEntries } from './transcript-entries.js';
-
-/** A page that is open asks again and again; within so many milliseconds it is one reading. */
-const oneReading = 15 * 60_000;
 
 @Injectable()
 export class TranscriptService {
@@ -28,7 +25,7 @@ export class TranscriptService {
     private readonly clock: Clock,
     private readonly zone: DistrictZone,
     private readonly specialCodes: CodesRepository,
-    private readonly log: ChangeLog,
+    private readonly readings: Readings,
   ) {}
 
   students(schoolId: number, text: string): Promise<StudentReply[]> {
@@ -38,8 +35,7 @@ export class TranscriptService {
   /** What `ofStudent` says, for somebody who is remembered as having read it. */
   async readBy(actor: Actor, studentId: number): Promise<TranscriptReply> {
     const reply = await this.ofStudent(studentId);
-    const event = { action: 'read transcript', thing: `student ${studentId}`, after: reply.student };
-    await this.transactions.run((queries) => this.log.noteUnlessJust(queries, actor, event, oneReading));
+    await this.readings.note(actor, studentId, 'transcript', reply.student);
     return reply;
   }
 

@@ -1,4 +1,17 @@
-import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Get,
+  HttpCode,
+  Param,
+  ParseEnumPipe,
+  ParseIntPipe,
+  Post,
+  Put,
+  Query,
+  StreamableFile,
+} from '@nestjs/common';
+import type { ReadingReply } from '#contract/changes';
 import {
   SaveGpaPolicyRequest,
   SealRequest,
@@ -8,11 +21,21 @@ import {
   type StudentRowReply,
   type TranscriptReply,
 } from '#contract/transcripts';
-import { CurrentActor, type Actor, May } from '#server/platform';
+import { Readings } from '#server/changes';
+import {
+  CurrentActor,
+  May,
+  spreadsheetTypes,
+  writeSpreadsheet,
+  type Actor,
+  type SpreadsheetType,
+} from '#server/platform';
 import { GpaPolicyService } from './gpa-policy.service.js';
 import { SealService } from './seal.service.js';
 import { StudentListService } from './student-list.service.js';
 import { TranscriptService } from './transcript.service.js';
+
+const types = { csv: 'csv', xlsx: 'xlsx' } as const;
 
 @Controller()
 export class TranscriptsController {
@@ -21,6 +44,7 @@ export class TranscriptsController {
     private readonly transcripts: TranscriptService,
     private readonly gpa: GpaPolicyService,
     private readonly studentList: StudentListService,
+    private readonly readings: Readings,
   ) {}
 
   @Get('seals/readiness')
@@ -71,5 +95,24 @@ export class TranscriptsController {
     @Param('studentId', ParseIntPipe) studentId: number,
   ): Promise<TranscriptReply> {
     return this.transcripts.readBy(actor, studentId);
+  }
+
+  /** Who read a student's record. */
+  @Get('students/:studentId/readings')
+  @May('see-readers', { person: 'studentId' })
+  readingsOf(@Param('studentId', ParseIntPipe) studentId: number): Promise<ReadingReply[]> {
+    return this.readings.of(studentId);
+  }
+
+  @Get('students/:studentId/readings/export')
+  @May('see-readers', { person: 'studentId' })
+  async exportReadings(
+    @Param('studentId', ParseIntPipe) studentId: number,
+    @Query('type', new ParseEnumPipe(types)) type: SpreadsheetType,
+  ): Promise<StreamableFile> {
+    const rows = (await this.readings.of(studentId)).map(({ at, actor, part }) => [at, actor, part]);
+    const bytes = writeSpreadsheet(type, 'Readings', [['When', 'Who', 'What was read'], ...rows]);
+    const disposition = `attachment; filename="readings-${studentId}.${type}"`;
+    return new StreamableFile(bytes, { type: spreadsheetTypes[type], disposition });
   }
 }

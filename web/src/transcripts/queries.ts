@@ -1,5 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
+import type { ReadingReply } from '#contract/changes';
 import type {
   GpaPolicyReply,
   ReadinessReply,
@@ -30,6 +31,15 @@ export function useSeal(periodId: number) {
       void client.invalidateQueries({ queryKey: ['transcript'] });
       keepReply(client, ['readiness', periodId], readiness);
     },
+  });
+}
+
+/** Who read a student's record; asked anew each time, as looking is a reading too. */
+export function useReadings(studentId: number) {
+  return useQuery({
+    queryKey: ['readings', studentId],
+    staleTime: 0,
+    queryFn: () => api.get<ReadingReply[]>(`/students/${studentId}/readings`),
   });
 }
 

@@ -3,6 +3,7 @@ import { useParams } from 'react-router';
 import { formatDecimal } from '#core/numbers';
 import type { Gpa } from '#core/transcripts';
 import { counted } from '#contract/messages';
+import { useMay } from '../shell/access';
 import { PageFace } from '../shell/awaited-page';
 import { closeDrawer, openDrawer, useDrawer } from '../shell/drawer-store';
 import { Button, Key } from '../ui/button';
@@ -12,12 +13,14 @@ import { useKeys } from '../ui/use-keys';
 import { bothGpas, sealedEntries } from './gpa-of-reply';
 import { GpaWorkings } from './gpa-workings';
 import { useTranscript } from './queries';
+import { StudentHistory } from './student-history';
 import { TranscriptPaper } from './transcript-paper';
 
 /** One student's transcript as paper, its GPA with workings. */
 export function TranscriptPage() {
   const read = useTranscript(Number(useParams()['studentId']));
   const { data: transcript } = read;
+  const may = useMay();
   const isExplaining = useDrawer(({ shown }) => shown !== null);
   useEffect(() => closeDrawer, []);
   const gpas = transcript && bothGpas(sealedEntries(transcript), transcript.policy);
@@ -52,6 +55,16 @@ export function TranscriptPage() {
             Workings <Key>W</Key>
           </Button>
           <Button onClick={() => window.print()}>Print</Button>
+          <Button
+            onClick={() =>
+              openDrawer(
+                `History of ${showGivenFirst(student.name)}`,
+                <StudentHistory studentId={student.id} showsReaders={may('see-readers')} />,
+              )
+            }
+          >
+            History
+          </Button>
         </>
       }
     >
