@@ -45,6 +45,7 @@ const things = {
   'list of rules': '{count, plural, one {# list of rules} other {# lists of rules}}',
   'learning platform': '{count, plural, one {# learning platform} other {# learning platforms}}',
   level: '{count, plural, one {# level} other {# levels}}',
+  'merged record': '{count, plural, one {# merged record} other {# merged records}}',
   match: '{count, plural, one {# match} other {# matches}}',
   matter: '{count, plural, one {# matter} other {# matters}}',
   message: '{count, plural, one {# message} other {# messages}}',

@@ -1,6 +1,13 @@
 export { SavePeopleRequest, type PeopleImportReply, type PeopleReply, type PersonRowReply } from './people-messages.js';
 export { SignInRequest, type DemoPersonReply, type PersonReply, type SessionReply } from './session-messages.js';
 export {
+  CarryOutMergeRequest,
+  MergeRequest,
+  type DuplicateRecordReply,
+  type DuplicateReply,
+  type MergePreviewReply,
+} from './merge-messages.js';
+export {
   ChangeAccountRequest,
   ChangePasswordRequest,
   LookAtLinkRequest,

@@ -92,6 +92,7 @@ export const problemCodes = {
     'Some enrollments need correcting',
     '{count, plural, one {# cell} other {# cells}} cannot be accepted. Nothing was saved.',
   ],
+  'cannot-merge': [409, 'These two cannot be merged', '{reasons}'],
   'enrolled-already': [409, 'That student is enrolled already', '{student} has a seat in that section already.'],
   'columns-of-enrollments-missing': [
     422,

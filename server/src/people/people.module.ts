@@ -8,6 +8,10 @@ import { StaffAccountsRepository } from './accounts/staff-accounts.repository.js
 import { CalendarModule } from '#server/calendar';
 import { ChangesModule } from '#server/changes';
 import { MailModule } from '#server/mail';
+import { MergedPeopleRepository } from './merging/merged-people.repository.js';
+import { MergedPeopleThing } from './merging/merged-people.thing.js';
+import { MergingController } from './merging/merging.controller.js';
+import { MergingService } from './merging/merging.service.js';
 import { PeopleController } from './people.controller.js';
 import { PeopleService } from './people.service.js';
 import { PersonThing } from './person.thing.js';
@@ -18,11 +22,14 @@ import { SignInTries } from './sign-in-tries.js';
 
 @Module({
   imports: [CalendarModule, ChangesModule, MailModule],
-  controllers: [AccountsController, PeopleController, SessionController],
+  controllers: [AccountsController, MergingController, PeopleController, SessionController],
   providers: [
     AccountThing,
     AccountsRepository,
     AccountsService,
+    MergedPeopleRepository,
+    MergedPeopleThing,
+    MergingService,
     PasswordsService,
     PeopleService,
     PersonThing,

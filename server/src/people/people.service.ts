@@ -62,7 +62,7 @@ export class PeopleService {
     return planOrRefuse(personTable, file, existing, 'columns-of-names-missing');
   }
 
-  private async read(queries: Queries, schoolId: number): Promise<PeopleReply> {
+  async read(queries: Queries, schoolId: number): Promise<PeopleReply> {
     const own = await this.roster.ofSchool(queries, schoolId);
     const sections = await this.roster.sectionsOf(
       queries,

@@ -34,6 +34,7 @@ export const personUses: readonly UseBy[] = [
   ['exchange_imports', 'read_by', 'zip'],
   ['exchange_imports', 'accepted_by', 'zip'],
   ['mails', 'written_by', 'message'],
+  ['merged_people', 'kept_id', 'merged record'],
 ];
 
 /** Students and staff. */
@@ -45,6 +46,10 @@ export class RosterRepository {
       queries,
       sql`${people.schoolId} = ${schoolId} OR (${people.schoolId} IS NULL AND ${people.kind} = 'staff')`,
     );
+  }
+
+  all(queries: Queries): Promise<KeptPerson[]> {
+    return this.where(queries, sql`true`);
   }
 
   byIds(queries: Queries, ids: readonly number[]): Promise<KeptPerson[]> {

@@ -1,1 +1,2 @@
+export { enrollmentUses } from './enrollments.repository.js';
 export { SectionsModule } from './sections.module.js';

@@ -5,6 +5,7 @@ import {
   index,
   integer,
   json,
+  jsonb,
   pgTable,
   text,
   timestamp,
@@ -73,6 +74,27 @@ export const accountRoles = pgTable(
     unique().on(table.accountId, table.role, table.schoolId).nullsNotDistinct(),
     index().on(table.schoolId),
   ],
+);
+
+/** Records that were found to be of somebody who has another one, with all that was moved, so that it can be undone. */
+export const mergedPeople = pgTable(
+  'merged_people',
+  {
+    id: id(),
+    /** The number that the record had. */
+    goneId: integer().notNull().unique(),
+    keptId: integer()
+      .notNull()
+      .references(() => people.id),
+    /** The record as it was. */
+    gone: jsonb().notNull(),
+    /** Numbers of the rows that were moved to the kept one, by table and column. */
+    moved: jsonb().$type<Readonly<Record<string, readonly number[]>>>().notNull(),
+    /** Seats without any work in sections where both sat. */
+    dropped: jsonb().notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [index().on(table.keptId)],
 );
 
 /** Links by which somebody chooses a password, each good for one time and until it expires; only their hashes are kept. */

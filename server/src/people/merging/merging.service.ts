@@ -1,0 +1,180 @@
+import { Injectable } from '@nestjs/common';
+import { mayAt } from '#core/access';
+import { cellsOfPerson, likelyDuplicates, mergePeople, type FilledField } from '#core/people';
+import type {
+  CarryOutMergeRequest,
+  DuplicateRecordReply,
+  DuplicateReply,
+  MergePreviewReply,
+  MergeRequest,
+  PeopleReply,
+} from '#contract/people';
+import { PeriodsRepository } from '#server/calendar';
+import { Changes, revisionOf } from '#server/changes';
+import { countUses, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { PeopleService } from '../people.service.js';
+import { nameOfCells, valueOfPerson } from '../person.thing.js';
+import { personUses, RosterRepository, type KeptPerson } from '../roster.repository.js';
+import { MergedPeopleRepository, type MergedRecord } from './merged-people.repository.js';
+
+/** A merge as it would be made. */
+interface PlannedMerge {
+  readonly kept: KeptPerson;
+  readonly gone: KeptPerson;
+  readonly after: KeptPerson;
+  readonly filled: readonly FilledField[];
+  readonly record: MergedRecord;
+  readonly droppedFrom: readonly string[];
+  readonly obstacles: readonly string[];
+}
+
+/** Finds records that may be of one person, and makes one of two. */
+@Injectable()
+export class MergingService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly roster: RosterRepository,
+    private readonly merged: MergedPeopleRepository,
+    private readonly periods: PeriodsRepository,
+    private readonly people: PeopleService,
+    private readonly changes: Changes,
+  ) {}
+
+  /** Pairs of which at least one is of the school; of the other schools only what somebody may read. */
+  async duplicates(actor: Actor, schoolId: number): Promise<DuplicateReply[]> {
+    return this.transactions.snapshot(async (queries) => {
+      const all = (await this.roster.all(queries)).filter((person) =>
+        mayAt(actor, 'read-people', { schoolId: person.schoolId ?? schoolId, teacherIds: [] }),
+      );
+      const pairs = likelyDuplicates(all).filter(({ one, other }) =>
+        [one, other].some((person) => (person.schoolId ?? schoolId) === schoolId),
+      );
+      const records = await this.recordsOf(
+        queries,
+        pairs.flatMap(({ one, other }) => [one, other]),
+      );
+      return pairs.map(({ one, other, reasons }) => ({
+        one: records.get(one.id)!,
+        other: records.get(other.id)!,
+        reasons,
+      }));
+    });
+  }
+
+  async preview(actor: Actor, schoolId: number, request: MergeRequest): Promise<MergePreviewReply> {
+    return this.transactions.snapshot(async (queries) =>
+      this.told(queries, await this.plan(queries, actor, schoolId, request)),
+    );
+  }
+
+  /** @throws Refusal cannot-merge, preview-changed where anything of it moved since it was looked at */
+  async merge(actor: Actor, schoolId: number, { previewId, ...request }: CarryOutMergeRequest): Promise<PeopleReply> {
+    return this.transactions.run(async (queries) => {
+      await this.roster.holdNumbers(queries);
+      const planned = await this.plan(queries, actor, schoolId, request);
+      const { kept, gone, after, record, obstacles } = planned;
+      if (obstacles.length > 0) throw new Refusal('cannot-merge', { reasons: obstacles.join(' ') });
+      if (idOf(planned) !== previewId) throw new Refusal('preview-changed');
+      await this.changes.make(queries, actor, {
+        action: `merge ${nameOf(gone)} into ${nameOf(kept)}`,
+        edits: [
+          { kind: 'merged-person', id: String(gone.id), after: record },
+          { kind: 'person', id: String(kept.id), after: valueOfPerson(after) },
+        ],
+      });
+      return this.people.read(queries, schoolId);
+    });
+  }
+
+  private async plan(
+    queries: Queries,
+    actor: Actor,
+    schoolId: number,
+    { keptId, goneId }: MergeRequest,
+  ): Promise<PlannedMerge> {
+    const found = (await this.roster.byIds(queries, [keptId, goneId])).filter((person) =>
+      mayAt(actor, 'change-people', { schoolId: person.schoolId ?? schoolId, teacherIds: [] }),
+    );
+    const [kept, gone] = [keptId, goneId].map((id) => found.find((person) => person.id === id));
+    if (!kept) throw new Refusal('not-found', { what: 'person', id: keptId });
+    if (!gone) throw new Refusal('not-found', { what: 'person', id: goneId });
+    if (keptId === goneId) throw new Refusal('fields-wrong', {}, [{ field: 'goneId', detail: 'another record' }]);
+    if (![kept, gone].some((person) => (person.schoolId ?? schoolId) === schoolId))
+      throw new Refusal('not-found', { what: 'person', id: keptId });
+    const shared = await this.merged.sharedSections(queries, keptId, goneId);
+    const dropped = shared.map((each) => (each.gone.isUsed ? each.kept : each.gone));
+    const droppedIds = new Set(dropped.map(({ id }) => id));
+    const rows = await this.merged.rowsOf(queries, goneId);
+    const moved = Object.fromEntries(
+      Object.entries(rows).map(([place, ids]) => [
+        place,
+        place === 'enrollments.student_id' ? ids.filter((id) => !droppedIds.has(id)) : ids,
+      ]),
+    );
+    const { person, filled } = mergePeople(kept, gone);
+    const bothUsed = shared.filter((each) => each.kept.isUsed && each.gone.isUsed);
+    const keptRows = await this.merged.rowsOf(queries, keptId);
+    return {
+      kept,
+      gone,
+      after: { ...kept, ...person },
+      filled,
+      record: {
+        keptId,
+        gone: valueOfPerson(gone),
+        moved,
+        dropped: dropped.map(({ isUsed: _isUsed, ...seat }) => seat),
+      },
+      droppedFrom: shared.map(({ section }) => section),
+      obstacles: [
+        ...(kept.kind === gone.kind ? [] : ['One is a student and the other one of the staff.']),
+        ...(rows['accounts.person_id'] && keptRows['accounts.person_id'] ? ['Both have an account.'] : []),
+        ...bothUsed.map(({ section }) => `Both have work in ${section}: move or remove it in one of them first.`),
+      ],
+    };
+  }
+
+  private async told(queries: Queries, planned: PlannedMerge): Promise<MergePreviewReply> {
+    const { kept, gone, filled, droppedFrom, obstacles } = planned;
+    const records = await this.recordsOf(queries, [kept, gone]);
+    const moves = (await countUses(queries, personUses, [gone.id])).get(gone.id) ?? {};
+    return {
+      previewId: idOf(planned),
+      kept: records.get(kept.id)!,
+      gone: records.get(gone.id)!,
+      filled,
+      moves,
+      dropped: droppedFrom,
+      obstacles,
+    };
+  }
+
+  private async recordsOf(
+    queries: Queries,
+    people: readonly KeptPerson[],
+  ): Promise<ReadonlyMap<number, DuplicateRecordReply>> {
+    const schools = new Map((await this.periods.schools(queries)).map(({ id, shortName }) => [id, shortName]));
+    const sections = await this.roster.sectionsOf(
+      queries,
+      people.map(({ id }) => id),
+    );
+    return new Map(
+      people.map((person) => [
+        person.id,
+        {
+          id: person.id,
+          cells: cellsOfPerson(person),
+          school: schools.get(person.schoolId ?? 0) ?? '',
+          isOfRoster: !person.isMadeHere,
+          sections: sections.get(person.id) ?? 0,
+        },
+      ]),
+    );
+  }
+}
+
+const nameOf = (person: KeptPerson) => nameOfCells(cellsOfPerson(person));
+
+/** Another one where anything that would be moved or written is another. */
+const idOf = ({ record, after, obstacles }: PlannedMerge) =>
+  revisionOf({ record, after: valueOfPerson(after), obstacles });
