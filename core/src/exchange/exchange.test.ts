@@ -155,6 +155,32 @@ const outcomes = (files: ExchangeRows, here: ExchangeRows = {}, mode: FileMode =
   );
 const without = (file: ExchangeFile) => ({ ...whole, [file]: [] });
 
+describe('a plan where two records were merged', () => {
+  const merged = new Map([['u9', 'u1']]);
+  const [student] = whole.users!;
+  const both: ExchangeRows = {
+    ...whole,
+    users: [...whole.users!, { ...student!, sourcedId: 'u9', givenName: 'Tasmin' }],
+    enrollments: [stay('e9', 'u9', 'student'), ...whole.enrollments!.slice(1)],
+    results: [{ ...whole.results![0]!, studentSourcedId: 'u9' }],
+  };
+  const planned = (files: ExchangeRows, here: ExchangeRows) =>
+    planExchange(manifest(), files, here, new Set(), merged).flatMap(({ file, outcome, faults }) =>
+      outcome === 'same' ? [] : [[file, outcome, ...faults.map(({ field }) => field)].join(' ')],
+    );
+
+  it('brings the one that went no more, and what hangs on it for the one that stays', () => {
+    expect(planned(both, whole)).toEqual(['users left sourcedId']);
+  });
+
+  it('takes two seats of both in one class for two stays of one student, as it does anybody’s', () => {
+    const twice = { ...both, enrollments: [stay('e9', 'u9', 'student'), ...whole.enrollments!] };
+    const own = { ...whole, enrollments: [stay('e9', 'u1', 'student'), ...whole.enrollments!] };
+    const ofSeats = (files: ExchangeRows) => planned(files, whole).filter((each) => each.startsWith('enrollments'));
+    expect(ofSeats(twice)).toEqual(ofSeats(own));
+  });
+});
+
 describe('a plan against a sealed period', () => {
   const sealed = (files: ExchangeRows, here: ExchangeRows) =>
     planExchange(manifest(), files, here, new Set(['t'])).flatMap(({ file, outcome, faults }) =>

@@ -10,6 +10,7 @@ export {
   type ExchangeRows,
   type ExchangeVersion,
 } from './exchange-format.js';
+export { asMerged, type MergedIds } from './as-merged.js';
 export { betweenKeys, isTeaching, keyOf, kindOfPerson, orgsByUser, rolesByUser, teachersOf } from './held-fields.js';
 export { asHeld, termsOf, together } from './fit-rows.js';
 export {

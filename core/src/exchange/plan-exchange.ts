@@ -1,5 +1,6 @@
 import type { ExchangeFault } from './check-rows.js';
 import { filesOf, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
+import { asMerged, isOfMerged, type MergedIds } from './as-merged.js';
 import { asHeld, knownIds, termsOf, together, withKeys } from './fit-rows.js';
 import {
   completed,
@@ -48,14 +49,16 @@ export interface PlannedExchangeRow {
  * id are both refused, as which of them is right is not for us to choose; and so is what refers to a refused row. What would
  * change a sealed period is refused row by row.
  * @param sealed ids of the sessions that are sealed here
+ * @param merged records that were merged into others here, by the ids that the roster has of both
  */
 export function planExchange(
   manifest: Manifest,
   files: ExchangeRows,
   here: ExchangeRows,
   sealed: ReadonlySet<string> = new Set(),
+  merged: MergedIds = new Map(),
 ): PlannedExchangeRow[] {
-  const zip = withKeys(files, here);
+  const zip = withKeys(asMerged(files, merged), here);
   const all = together(here, zip);
   const using = schoolsUsing(all);
   const known = knownIds(zip, here);
@@ -76,6 +79,7 @@ export function planExchange(
     const ours = new Map((here[file] ?? []).map((row) => [keyOf(file, row), row]));
     const faults = faultsOf(file, faultContext);
     const decide = (row: ExchangeRow): Decision => {
+      if (isOfMerged(file, row, merged)) return { outcome: 'left', faults: [mergedHere] };
       const own = ours.get(keyOf(file, row));
       const wrong = faults(row, own);
       if (wrong.length > 0) return { outcome: 'refuse', faults: wrong };
@@ -127,6 +131,12 @@ function differences(
   });
   return [...new Set([...worked, ...further])];
 }
+
+/** Two records of one person, of which the roster still has both. */
+const mergedHere: ExchangeFault = {
+  field: 'sourcedId',
+  says: 'this record was merged into another one of the same person, which says who they are; their enrollments count for it',
+};
 
 /** What is posted keeps the cut-offs it was posted with. */
 const nextVersion: ExchangeFault = {

@@ -11,5 +11,5 @@ export {
 } from './person-cells.js';
 export { normalPassword, passwordFault, passwordLength, type PasswordFault } from './password-fault.js';
 export { proposeUsername } from './propose-username.js';
-export { duplicateReasons, likelyDuplicates, type DuplicateReason, type LikelyDuplicate } from './likely-duplicates.js';
+export { likelyDuplicates, type DuplicateReason } from './likely-duplicates.js';
 export { mergePeople, type FilledField } from './merge-people.js';

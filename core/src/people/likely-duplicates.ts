@@ -20,8 +20,11 @@ export interface LikelyDuplicate<Each> {
 export function likelyDuplicates<Each extends Person & { readonly id: number }>(
   people: readonly Each[],
 ): LikelyDuplicate<Each>[] {
+  // A name is compared with many others.
+  const names = new Map(people.map((person) => [person, namesOf(person)]));
+  const haveLikeNames: Fits<Each> = (one, other) => areOneName(names.get(one)!, names.get(other)!);
   const found = new Map<string, { one: Each; other: Each; reasons: Set<DuplicateReason> }>();
-  const compare = (keyOf: (person: Each) => string | null, reason: DuplicateReason, fits: Fits) => {
+  const compare = (keyOf: (person: Each) => string | null, reason: DuplicateReason, fits: Fits<Each>) => {
     for (const alike of groupsBy(people, keyOf))
       alike.forEach((one, at) => {
         for (const other of alike.slice(at + 1)) {
@@ -39,26 +42,25 @@ export function likelyDuplicates<Each extends Person & { readonly id: number }>(
   );
   compare(({ kind, birthDate }) => birthDate && `${kind} ${birthDate}`, 'same-birth-date', haveLikeNames);
   compare(({ kind, email }) => email.trim() && `${kind} ${email.trim().toLowerCase()}`, 'same-address', haveLikeNames);
-  compare(({ kind, ...person }) => `${kind} ${namesOf(person).join(' ')}`, 'same-name', lacksBirthDate);
+  compare((person) => `${person.kind} ${names.get(person)!.join(' ')}`, 'same-name', lacksBirthDate);
   return [...found.values()]
     .map(({ one, other, reasons }) => ({ one, other, reasons: duplicateReasons.filter((each) => reasons.has(each)) }))
     .toSorted((a, b) => weightOf(a.reasons) - weightOf(b.reasons) || a.one.id - b.one.id || a.other.id - b.other.id);
 }
 
-type Fits = (one: Person, other: Person) => boolean;
+type Fits<Each> = (one: Each, other: Each) => boolean;
+type Names = readonly [family: string, given: string];
 
 /** Two of one name and two days of birth are two people. */
-const lacksBirthDate: Fits = (one, other) => one.birthDate === null || other.birthDate === null;
+const lacksBirthDate: Fits<Person> = (one, other) => one.birthDate === null || other.birthDate === null;
 
 /** Given and family name the same but for a letter or two, or the two the other way round. */
-const haveLikeNames: Fits = (one, other) => {
-  const [givenOne, familyOne] = [folded(one.givenName), folded(one.familyName)];
-  const [givenOther, familyOther] = [folded(other.givenName), folded(other.familyName)];
+function areOneName([familyOne, givenOne]: Names, [familyOther, givenOther]: Names): boolean {
   return (
-    (areAlike(givenOne, givenOther) && areAlike(familyOne, familyOther)) ||
+    (areAlike(familyOne, familyOther) && areAlike(givenOne, givenOther)) ||
     (givenOne === familyOther && familyOne === givenOther)
   );
-};
+}
 
 /** A short name for a long one, "Tam" and "Tamsin", is alike too. */
 function areAlike(one: string, other: string): boolean {
@@ -68,10 +70,7 @@ function areAlike(one: string, other: string): boolean {
 }
 
 const folded = (name: string) => foldWords(name).join(' ');
-const namesOf = ({ givenName, familyName }: Pick<Person, 'givenName' | 'familyName'>) => [
-  folded(familyName),
-  folded(givenName),
-];
+const namesOf = ({ givenName, familyName }: Person): Names => [folded(familyName), folded(givenName)];
 
 /** Lower for what is likelier. */
 function weightOf(reasons: readonly DuplicateReason[]): number {

@@ -107,7 +107,13 @@ export class ExchangePlans implements OnApplicationShutdown {
     await thread.ask('beginAnew');
     await thread.hand('takeHere', this.held.stretches(queries, facts.manifest.version, lineItemIds));
     const sealed = await this.held.sealedSessions(queries);
-    return { thread, facts, summary: await thread.ask('decide', sealed), sealed, lineItemIds };
+    return {
+      thread,
+      facts,
+      summary: await thread.ask('decide', sealed, await this.held.mergedIds(queries)),
+      sealed,
+      lineItemIds,
+    };
   }
 
   private take(id: number, zip: OpenZip): void {

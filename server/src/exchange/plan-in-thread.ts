@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import {
   asHeld,
+  asMerged,
   exchangeOutcomes,
   fieldsToKeep,
   isTaking,
@@ -17,6 +18,7 @@ import {
   type ExchangeRow,
   type ExchangeRows,
   type IsHeld,
+  type MergedIds,
   type PlannedExchangeRow,
   type SchoolsUsing,
 } from '#core/exchange';
@@ -64,7 +66,12 @@ export class PlanInThread {
   private termOf: ReturnType<typeof termsOf> | undefined;
   private rest: readonly FieldsOfRow[] | undefined;
 
-  private constructor(private readonly zip: ReadZip) {}
+  /** The rows of the zip as they are meant here. */
+  private files: ExchangeRows;
+
+  private constructor(private readonly zip: ReadZip) {
+    this.files = zip.files;
+  }
 
   /** @throws Refusal as `readZipOrThrow` */
   static async read(bytes: Buffer, name: string): Promise<PlanInThread> {
@@ -98,9 +105,10 @@ export class PlanInThread {
     (this.here[file] ??= []).push(...rows);
   }
 
-  decide(sealed: ReadonlySet<string>): PlanSummary {
+  decide(sealed: ReadonlySet<string>, merged: MergedIds): PlanSummary {
     const { manifest, files } = this.zip;
-    this.plan = planExchange(manifest, files, this.here, sealed);
+    this.files = asMerged(files, merged);
+    this.plan = planExchange(manifest, files, this.here, sealed, merged);
     const fingerprint = createHash('sha256');
     const counts = new Map<ExchangeFile, Record<ExchangeOutcome, number>>();
     for (const file of Object.keys(files) as ExchangeFile[])
@@ -131,7 +139,7 @@ export class PlanInThread {
       // also by departments, which are skipped themselves
       using: schoolsUsing({
         ...all,
-        orgs: together({ orgs: all.orgs ?? [] }, { orgs: this.zip.files.orgs ?? [] }).orgs!,
+        orgs: together({ orgs: all.orgs ?? [] }, { orgs: this.files.orgs ?? [] }).orgs!,
       }),
       teachers: teachersOf(all.enrollments ?? []),
       roles: rolesByUser(all),

@@ -1,4 +1,4 @@
-import { useCallback } from 'react';
+import { useCallback, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { personKinds, type PersonField } from '#core/people';
 import type { PeopleReply, PersonRowReply } from '#contract/people';
@@ -14,10 +14,17 @@ import { usePeriod, useScope } from '../shell/scope';
 import { searchWith } from '../ui/address/search-with';
 import { useTextInAddress } from '../ui/address/use-text-in-address';
 import { showCount } from '../ui/format';
+import { ViewSwitch } from '../ui/field';
 import { FigureButton } from '../ui/page';
 import { Empty } from '../ui/panel';
+import { DuplicatesPage } from './duplicates/duplicates-page';
 import { personLook } from './person-look';
 import { usePeople, usePeopleTable } from './queries';
+
+const views = [
+  ['all', 'Everyone'],
+  ['duplicates', 'Listed twice'],
+] as const;
 
 /** The students and staff of a school, edited as in a spreadsheet. */
 export function PeoplePage() {
@@ -25,17 +32,30 @@ export function PeoplePage() {
   const { termLine } = usePeriod();
   const people = usePeople(schoolId);
   const { data: reply } = people;
+  const [search, setSearch] = useSearchParams();
+  const view = search.get('view') === 'duplicates' ? 'duplicates' : 'all';
+  const viewSwitch = (
+    <ViewSwitch
+      label="View"
+      views={views}
+      chosen={view}
+      onChoose={(chosen) => setSearch(chosen === 'all' ? {} : { view: chosen })}
+    />
+  );
+  if (view === 'duplicates') return <DuplicatesPage schoolId={schoolId} viewSwitch={viewSwitch} />;
   if (!reply || !termLine) return <PageFace queries={[people]} />;
-  return <PeopleDesk key={schoolId} schoolId={schoolId} schoolName={termLine.school.shortName} reply={reply} />;
+  const { shortName } = termLine.school;
+  return <PeopleDesk key={schoolId} schoolId={schoolId} schoolName={shortName} reply={reply} viewSwitch={viewSwitch} />;
 }
 
 interface DeskProps {
   readonly schoolId: number;
   readonly schoolName: string;
   readonly reply: PeopleReply;
+  readonly viewSwitch: ReactNode;
 }
 
-function PeopleDesk({ schoolId, schoolName, reply: { people } }: DeskProps) {
+function PeopleDesk({ schoolId, schoolName, reply: { people }, viewSwitch }: DeskProps) {
   const [search, setSearch] = useSearchParams();
   const [text, onText] = useTextInAddress('text');
   const [kind, year] = [search.get('kind'), search.get('year')];
@@ -64,6 +84,7 @@ function PeopleDesk({ schoolId, schoolName, reply: { people } }: DeskProps) {
           <UnsavedWords {...counts} />
         </>
       )}
+      moreActions={viewSwitch}
       beginsWith={beginsLike}
       isShown={isShown}
       filter={

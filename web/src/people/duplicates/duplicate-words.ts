@@ -1,0 +1,31 @@
+import type { DuplicateReason, FilledField } from '#core/people';
+import type { DuplicateRecordReply } from '#contract/people';
+import { counted } from '#contract/messages';
+
+export const reasonWords: Readonly<Record<DuplicateReason, string>> = {
+  'same-number': 'same number',
+  'same-birth-date': 'born on the same day, names alike',
+  'same-address': 'same address, names alike',
+  'same-name': 'same name, a day of birth is missing',
+};
+
+export const filledWords: Readonly<Record<FilledField, string>> = {
+  number: 'number',
+  email: 'e-mail',
+  birthDate: 'day of birth',
+  yearGroup: 'year',
+};
+
+/** "Reed, Tamsin". */
+export const nameOf = ({ cells }: DuplicateRecordReply) => `${cells.familyName}, ${cells.givenName}`;
+
+/** What tells a record from another: "S10028, 8 sections, Upper School". */
+export function factsOf({ cells, school, sections }: DuplicateRecordReply): string {
+  return [cells.number, counted(sections, 'section'), school].filter(Boolean).join(', ');
+}
+
+/** The record that is kept unless somebody chooses the other: a roster's, else the one with more sections. */
+export function likelierKept(one: DuplicateRecordReply, other: DuplicateRecordReply): DuplicateRecordReply {
+  if (one.isOfRoster !== other.isOfRoster) return one.isOfRoster ? one : other;
+  return other.sections > one.sections ? other : one;
+}
