@@ -13,7 +13,7 @@ describe('the demo district', () => {
   it('is of the size that it is said to be', () => {
     const { people, courses, sections, scores } = demo.district;
     const count = (kind: string) => people.filter((person) => person.kind === kind).length;
-    expect([count('student'), count('staff'), courses.length]).toEqual([1150, 73, 90]);
+    expect([count('student'), count('staff'), courses.length]).toEqual([1151, 73, 90]);
     expect(sections.length).toBeGreaterThan(300);
     expect(sections.length).toBeLessThan(320);
     expect(scores.length).toBeGreaterThan(70_000);
@@ -31,9 +31,25 @@ describe('the demo district', () => {
   });
 
   it('gives no two people the same name, number or address', () => {
-    for (const key of ['sourcedId', 'email'] as const) {
-      expect(new Set(demo.district.people.map((person) => person[key])).size).toBe(demo.district.people.length);
-    }
+    const { people } = demo.district;
+    expect(new Set(people.map(({ sourcedId }) => sourcedId)).size).toBe(people.length);
+    // The one who is listed twice has no address the second time.
+    const addresses = people.map(({ email }) => email).filter((email) => email !== '');
+    expect([new Set(addresses).size, addresses.length]).toEqual([people.length - 1, people.length - 1]);
+  });
+
+  it('has one student listed twice, and one who changed sections in the middle of a quarter', () => {
+    const { people, enrollments } = demo.district;
+    const typed = people.find(({ isMadeHere }) => isMadeHere)!;
+    const twin = people.find(
+      (person) => !person.isMadeHere && person.familyName === typed.familyName && person.birthDate === typed.birthDate,
+    )!;
+    expect(twin.givenName.startsWith(typed.givenName)).toBe(true);
+    const moved = enrollments.find(({ enteredOn }) => enteredOn === '2025-10-06')!;
+    const before = enrollments.find(
+      ({ studentId, withdrawnOn }) => studentId === moved.studentId && withdrawnOn === '2025-10-03',
+    )!;
+    expect(before.sectionId).not.toBe(moved.sectionId);
   });
 
   it('enrols nobody twice in a section, and lets nobody leave in the future', () => {

@@ -29,7 +29,18 @@ export function drawPeople(district: District, random: Random): DrawnPeople {
     const sourcedId = `${kind === 'student' ? 'S' : 'T'}${String(10_000 + id * 7)}`;
     const email = `${givenName}.${familyName}@port-elowen.example`.toLowerCase();
     const birthDate = yearGroup === null ? null : birthDateOf(yearGroup, random);
-    district.people.push({ id, sourcedId, kind, schoolId, givenName, familyName, email, birthDate, yearGroup });
+    district.people.push({
+      id,
+      sourcedId,
+      isMadeHere: false,
+      kind,
+      schoolId,
+      givenName,
+      familyName,
+      email,
+      birthDate,
+      yearGroup,
+    });
     return id;
   };
   known.forEach((account, at) => district.people.push(personOf(account, at + 1)));
@@ -67,7 +78,18 @@ const known = demoAccounts.slice(0, 2);
 function personOf({ givenName, familyName, schoolId }: DemoAccount, id: number): District['people'][number] {
   const email = `${givenName}.${familyName}@port-elowen.example`.toLowerCase();
   const sourcedId = `T${10_000 + id * 7}`;
-  return { id, sourcedId, kind: 'staff', schoolId, givenName, familyName, email, birthDate: null, yearGroup: null };
+  return {
+    id,
+    sourcedId,
+    isMadeHere: false,
+    kind: 'staff',
+    schoolId,
+    givenName,
+    familyName,
+    email,
+    birthDate: null,
+    yearGroup: null,
+  };
 }
 
 function yearGroupsOf(schoolId: number): readonly string[] {

@@ -5,6 +5,7 @@ import { drawPeople } from './draw-people.js';
 import { drawScores, type CalculatedPercents } from './draw-scores.js';
 import { drawSections } from './draw-sections.js';
 import { plantFaults, type PlantedFault } from './plant-faults.js';
+import { plantPeople } from './plant-people.js';
 import { platformFiles, type PlatformFile } from './platform-files.js';
 import { writePolicies } from './policies.js';
 import { createRandom } from './random.js';
@@ -38,6 +39,7 @@ export function makeDistrict(): Demo {
   const plantedFaults = plantFaults(district, random);
   drawExams(district, percents, createRandom(seed + 1));
   const elsewhere = keepBooks(district, percents);
+  plantPeople(district);
   return { district, plantedFaults, files: platformFiles(district, percents), percents, elsewhere };
 }
 
