@@ -1,5 +1,11 @@
 export { SavePeopleRequest, type PeopleImportReply, type PeopleReply, type PersonRowReply } from './people-messages.js';
-export { SignInRequest, type DemoPersonReply, type PersonReply, type SessionReply } from './session-messages.js';
+export {
+  SeeAsRequest,
+  SignInRequest,
+  type DemoPersonReply,
+  type PersonReply,
+  type SessionReply,
+} from './session-messages.js';
 export {
   CarryOutMergeRequest,
   MergeRequest,

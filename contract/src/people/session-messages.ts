@@ -1,4 +1,4 @@
-import { IsString, Length } from 'class-validator';
+import { IsInt, IsString, Length } from 'class-validator';
 import type { Grant } from '#core/access';
 
 export class SignInRequest {
@@ -20,12 +20,19 @@ export interface PersonReply {
 
 export interface SessionReply {
   readonly person: PersonReply;
+  /** Name of who looks at what this person sees, and changes nothing; null where people act for themselves. */
+  readonly seenBy: string | null;
   /** To be sent back as the header x-csrf-token with every write. */
   readonly csrfToken: string;
   /** The district's own, such as Europe/London; instants are shown in it. */
   readonly timeZone: string;
   /** Name of the district; null until one is set. */
   readonly district: string | null;
+}
+
+export class SeeAsRequest {
+  @IsInt()
+  personId!: number;
 }
 
 /** Somebody to sign in as; listed only while demo data is loaded. */

@@ -104,6 +104,11 @@ export const problemCodes = {
     'The last registrar stays',
     'Without {name} no registrar could sign in. Give somebody else the role first.',
   ],
+  'only-seeing': [
+    403,
+    'You are only looking',
+    'You see what {name} sees, and change nothing meanwhile. Go back to your own view first.',
+  ],
   'role-elsewhere': [
     403,
     'Somebody else has a say there',

@@ -73,6 +73,11 @@ export const accessMatrix = {
     concerns: 'school',
     allows: { registrar: 'held' },
   },
+  'see-as': {
+    means: 'See what somebody else sees, and change nothing meanwhile',
+    concerns: 'school',
+    allows: { registrar: 'held' },
+  },
   'read-map': {
     means: 'Read platforms, matches, runs and imported files',
     concerns: 'school',

@@ -18,6 +18,8 @@ export interface Change {
 export interface LoggedActor {
   readonly personId: number | null;
   readonly name: string;
+  /** Who it was where somebody looked at what another person sees. */
+  readonly behind?: { readonly personId: number; readonly name: string } | undefined;
 }
 
 /** The only writer of the log. It writes in the transaction of the change itself: both are kept or neither. */
@@ -67,7 +69,8 @@ export class ChangeLog {
     shortly: number,
   ): Promise<void> {
     const since = new Date(this.clock.now().getTime() - shortly);
-    if (!(await this.entries.hasNoted(queries, actor.personId, event, since))) await this.note(queries, actor, [event]);
+    if (!(await this.entries.hasNoted(queries, (actor.behind ?? actor).personId, event, since)))
+      await this.note(queries, actor, [event]);
   }
 
   private async append(
@@ -78,11 +81,12 @@ export class ChangeLog {
     change: ChangeOfEntry | null,
   ): Promise<void> {
     const at = this.clock.now();
+    const { personId, name } = actor.behind ?? actor;
     let previousHash = head.hash;
     const rows = changes.map(({ action, thing, before, after }): NewLogRow => {
       const entry = {
-        actorId: actor.personId,
-        actor: actor.name,
+        actorId: personId,
+        actor: name,
         action,
         thing,
         before: asJson(before),

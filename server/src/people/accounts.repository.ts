@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, sql, type SQL } from 'drizzle-orm';
 import { DistrictZone, grantsOf, Settings, tables, Transactions, type Actor } from '#server/platform';
 
 export interface Account extends Actor {
@@ -16,7 +16,15 @@ export class AccountsRepository {
   ) {}
 
   /** One that is active. */
-  async findByUsername(username: string): Promise<Account | undefined> {
+  findByUsername(username: string): Promise<Account | undefined> {
+    return this.findWhere(and(eq(tables.accounts.username, username), tables.accounts.isActive));
+  }
+
+  findByPerson(personId: number): Promise<Account | undefined> {
+    return this.findWhere(eq(tables.accounts.personId, personId));
+  }
+
+  private async findWhere(condition: SQL | undefined): Promise<Account | undefined> {
     const { accounts, people } = tables;
     const [account] = await this.transactions.reading
       .select({
@@ -28,7 +36,7 @@ export class AccountsRepository {
       })
       .from(accounts)
       .innerJoin(people, eq(people.id, accounts.personId))
-      .where(and(eq(accounts.username, username), accounts.isActive));
+      .where(condition);
     return account;
   }
 

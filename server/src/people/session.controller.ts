@@ -6,13 +6,14 @@ import { wholeText } from '#core/formats';
 import {
   ChangePasswordRequest,
   LookAtLinkRequest,
+  SeeAsRequest,
   SignInRequest,
   UseLinkRequest,
   type DemoPersonReply,
   type LinkReply,
   type SessionReply,
 } from '#contract/people';
-import { CurrentActor, Public, type Actor, type SignedIn, May } from '#server/platform';
+import { CurrentActor, Public, type Actor, type SignedIn, May, Actors, WhileSeeing } from '#server/platform';
 import { PasswordsService } from './accounts/passwords.service.js';
 import { AccountsRepository } from './accounts.repository.js';
 import { SignInService } from './sign-in.service.js';
@@ -24,6 +25,7 @@ export class SessionController {
     private readonly signIns: SignInService,
     private readonly passwords: PasswordsService,
     private readonly accounts: AccountsRepository,
+    private readonly actors: Actors,
   ) {}
 
   @Post()
@@ -68,10 +70,34 @@ export class SessionController {
 
   @Delete()
   @May('use-own-account')
+  @WhileSeeing()
   @HttpCode(204)
   async signOut(@CurrentActor() actor: Actor, @Req() request: Request): Promise<void> {
     await this.signIns.signOut(actor, fromOf(request));
     await promisify(request.session.destroy.bind(request.session))();
+  }
+
+  /** From now on one sees what somebody else sees, until one goes back. */
+  @Post('seeing')
+  @May('see-as', { person: 'body.personId' })
+  @HttpCode(200)
+  async seeAs(
+    @CurrentActor() actor: Actor,
+    @Body() { personId }: SeeAsRequest,
+    @Req() request: Request,
+  ): Promise<SessionReply> {
+    await this.signIns.noteSeeing(actor, personId, fromOf(request));
+    request.session.signedIn = { ...request.session.signedIn!, seesAs: personId };
+    return this.reply((await this.actors.of(request.session.signedIn))!, request.session.csrfToken!);
+  }
+
+  @Delete('seeing')
+  @May('use-own-account')
+  @WhileSeeing()
+  async seeOwn(@Req() request: Request): Promise<SessionReply> {
+    const { seesAs: _seesAs, ...own } = request.session.signedIn!;
+    request.session.signedIn = own;
+    return this.reply((await this.actors.of(own))!, request.session.csrfToken!);
   }
 
   @Get('demo-people')
@@ -88,9 +114,10 @@ export class SessionController {
     return this.reply(actor, request.session.csrfToken);
   }
 
-  private async reply({ personId, name, grants }: Actor, csrfToken: string): Promise<SessionReply> {
+  private async reply({ personId, name, grants, behind }: Actor, csrfToken: string): Promise<SessionReply> {
     return {
       person: { personId, name, grants },
+      seenBy: behind?.name ?? null,
       csrfToken,
       timeZone: await this.accounts.timeZone(),
       district: await this.accounts.district(),

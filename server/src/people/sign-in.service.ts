@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import { normalPassword } from '#core/people';
 import { ChangeLog } from '#server/changes';
-import { Actors, Refusal, Transactions, type Actor, type SignedIn } from '#server/platform';
+import { Actors, mayManageAll, Refusal, Transactions, type Actor, type SignedIn } from '#server/platform';
 import { AccountsRepository } from './accounts.repository.js';
 import { SignInTries, type TriedFrom } from './sign-in-tries.js';
 
@@ -50,6 +50,14 @@ export class SignInService {
   /** What a session knows of somebody with a password. */
   signedIn({ personId }: Actor, passwordHash: string): SignedIn {
     return this.actors.signedIn(personId, passwordHash);
+  }
+
+  /** @throws Refusal not-found where there is no account, role-elsewhere where the actor has no say in all of its roles */
+  async noteSeeing(actor: Actor, personId: number, from: TriedFrom): Promise<void> {
+    const seen = await this.accounts.findByPerson(personId);
+    if (!seen) throw new Refusal('not-found', { what: 'account of person', id: personId });
+    if (!mayManageAll(actor, seen.grants, 'see-as')) throw new Refusal('role-elsewhere', { name: seen.name });
+    await this.note(actor, 'see what they see', seen.username, from);
   }
 
   async signOut(actor: Actor, from: TriedFrom): Promise<void> {

@@ -21,6 +21,7 @@ import { UnreachableBanner } from './unreachable-banner';
 import { PersonMenu } from './person-menu';
 import { usePreferences } from './preferences';
 import { mayIn, mayInAll } from './access';
+import { SeeingBanner } from './seeing-banner';
 import { ViewOnlyNote } from './view-only-note';
 import { useScope, useSchools, useTermLine } from './scope';
 import { SearchDialog } from './search-dialog';
@@ -105,6 +106,7 @@ export function Frame() {
           {isElsewhere && <div aria-hidden className="hatched absolute inset-x-0 top-0 h-1.5" />}
           <UnreachableBanner />
           <UnkeptBanner />
+          <SeeingBanner />
           <ViewOnlyNote />
           {may('change-set-up') && <FirstStepsStrip />}
           {termLine ? <Outlet /> : <PageFace queries={[line]} />}

@@ -19,10 +19,12 @@ const sessionKey = ['session'];
 /** From now on the screen is that person's. */
 function begin(session: SessionReply): SessionReply {
   const { personId } = session.person;
+  const isOwnView = !session.seenBy;
   setCsrfToken(session.csrfToken);
   setDistrictZone(session.timeZone);
   setReader(personId);
-  showDraftsOf(personId);
+  // What somebody typed and did not save is nobody else's to see.
+  showDraftsOf(isOwnView ? personId : 0);
   noteSession('lasts');
   tellOtherTabs(personId);
   return session;
@@ -89,6 +91,15 @@ function useBegin<Request>(send: (request: Request) => Promise<SessionReply>) {
       else forgetAnswers(client);
     },
   });
+}
+
+/** From now on one sees what somebody else sees, or what is one's own again. */
+export function useSeeAs() {
+  return useBegin((personId: number | null) =>
+    personId === null
+      ? api.remove<SessionReply>('/session/seeing')
+      : api.post<SessionReply>('/session/seeing', { personId }),
+  );
 }
 
 export function useSignOut() {

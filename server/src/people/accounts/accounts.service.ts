@@ -1,13 +1,13 @@
 import { randomBytes } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { mayAt, normalGrants, type Grant } from '#core/access';
+import { normalGrants, type Grant } from '#core/access';
 import { proposeUsername } from '#core/people';
 import { counted } from '#contract/messages';
 import type { AccountsReply, ChangeAccountRequest, SendLinksRequest, SentLinksReply } from '#contract/people';
 import { PeriodsRepository } from '#server/calendar';
 import { Changes, revisionOf, sha256, type Edit } from '#server/changes';
 import { MailService } from '#server/mail';
-import { Clock, Refusal, Transactions, type Actor, type Letter, type Queries } from '#server/platform';
+import { Clock, mayManageAll, Refusal, Transactions, type Actor, type Letter, type Queries } from '#server/platform';
 import type { AccountValue } from './account.thing.js';
 import { linkDays, linkLetter } from './link-letter.js';
 import { StaffAccountsRepository, type StaffAccount } from './staff-accounts.repository.js';
@@ -159,9 +159,4 @@ function reasonAgainst(actor: Actor, { email, username, isActive, grants }: Staf
   if (!mayManageAll(actor, grants)) return 'role-elsewhere' as const;
   if (email.trim() === '') return 'no-address' as const;
   return username !== null && !isActive ? ('deactivated' as const) : undefined;
-}
-
-/** Whether somebody has a say in all of these roles. */
-function mayManageAll(actor: Actor, grants: readonly Grant[]): boolean {
-  return grants.every(({ schoolId }) => mayAt(actor, 'manage-access', { schoolId, teacherIds: [] }));
 }

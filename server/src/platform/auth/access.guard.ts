@@ -5,7 +5,7 @@ import type { Request } from 'express';
 import { may, schoolsWhere } from '#core/access';
 import { largestId } from '#contract/requests';
 import { Refusal } from '../errors/refusal.js';
-import { ACCESS, type RouteAccess } from './access.js';
+import { ACCESS, WHILE_SEEING, type RouteAccess } from './access.js';
 import type { Actor } from './actor.js';
 import { Actors } from './actors.js';
 import { Whereabouts, type PlaceKind, type PlaceOf } from './whereabouts.js';
@@ -33,6 +33,8 @@ export class AccessGuard implements CanActivate {
     if (!access || !may(actor, access.action)) throw new Refusal('not-allowed');
     await this.refuseElsewhere(request, actor, access);
     if (!isReading(request) && !hasToken(request)) throw new Refusal('token-missing');
+    if (actor.behind && !isReading(request) && !this.reflector.get<boolean>(WHILE_SEEING, context.getHandler()))
+      throw new Refusal('only-seeing', { name: actor.name });
     request.actor = actor;
     return true;
   }

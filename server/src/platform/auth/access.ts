@@ -25,6 +25,11 @@ export const May = (action: Action, places: RouteAccess['places'] = {}) =>
 /** Lets everybody through, signed in or not. */
 export const Public = () => SetMetadata(ACCESS, 'public');
 
+export const WHILE_SEEING = 'while-seeing';
+
+/** A write that is allowed even while somebody looks at what another person sees: the way back. */
+export const WhileSeeing = () => SetMetadata(WHILE_SEEING, true);
+
 /** The signed-in person, as an argument of a handler. */
 export const CurrentActor = createParamDecorator((_data: unknown, context: ExecutionContext): Actor => {
   const { actor } = context.switchToHttp().getRequest<Request>();

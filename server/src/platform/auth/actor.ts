@@ -5,6 +5,8 @@ export interface Actor extends Holder {
   readonly username: string;
   /** Given name and family name. */
   readonly name: string;
+  /** Who looks at it as this person would, and so changes nothing; undefined where people act for themselves. */
+  readonly behind?: { readonly personId: number; readonly name: string } | undefined;
 }
 
 /** What a session knows of who signed in; what they may do is asked of the database each time. */
@@ -14,6 +16,8 @@ export interface SignedIn {
   readonly passwordMark: string;
   /** ISO instant. */
   readonly since: string;
+  /** Whose view they look at instead of their own. */
+  readonly seesAs?: number;
 }
 
 declare module 'express-session' {

@@ -1,11 +1,12 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { and, eq, sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { Clock } from '../clock/clock.js';
 import { accounts, people } from '../database/tables/people.js';
 import { Transactions } from '../database/transactions.js';
 import type { Actor, SignedIn } from './actor.js';
 import { grantsOf } from './grants-of.js';
+import { mayManageAll } from './may-manage-all.js';
 
 /** However busily it is used: the longest day of the year has one night. */
 const longestSession = 24 * 60 * 60 * 1000;
@@ -18,9 +19,24 @@ export class Actors {
     private readonly clock: Clock,
   ) {}
 
-  /** Undefined where the session has had its time, or the account is gone, is not active or has another password since it began. */
-  async of({ personId, passwordMark, since }: SignedIn): Promise<Actor | undefined> {
+  /**
+   * Undefined where the session has had its time, or the account is gone, is not active or has another password since it began.
+   * Somebody who looks at what another person sees is that person, as long as they have a say in all of that person's roles.
+   */
+  async of({ personId, passwordMark, since, seesAs }: SignedIn): Promise<Actor | undefined> {
     if (this.clock.now().getTime() - Date.parse(since) > longestSession) return undefined;
+    const account = await this.accountOf(personId);
+    if (!account?.isActive || !account.passwordHash || markOf(account.passwordHash) !== passwordMark) return undefined;
+    const { passwordHash: _hash, isActive: _isActive, ...actor } = account;
+    if (seesAs === undefined) return actor;
+    const seen = await this.accountOf(seesAs);
+    if (!seen || !mayManageAll(actor, seen.grants, 'see-as')) return actor;
+    const { username, name, grants } = seen;
+    const behind = { personId, name: `${actor.name}, seeing as ${name}` };
+    return { personId: seesAs, username, name, grants, behind };
+  }
+
+  private async accountOf(personId: number) {
     const [account] = await this.transactions.reading
       .select({
         personId: accounts.personId,
@@ -28,13 +44,12 @@ export class Actors {
         grants: grantsOf('accounts'),
         name: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
         passwordHash: accounts.passwordHash,
+        isActive: accounts.isActive,
       })
       .from(accounts)
       .innerJoin(people, eq(people.id, accounts.personId))
-      .where(and(eq(accounts.personId, personId), accounts.isActive));
-    if (!account?.passwordHash || markOf(account.passwordHash) !== passwordMark) return undefined;
-    const { passwordHash: _, ...actor } = account;
-    return actor;
+      .where(eq(accounts.personId, personId));
+    return account;
   }
 
   /** What a session that begins now is to know. */

@@ -1,8 +1,11 @@
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { AccountReply } from '#contract/people';
 import { HistoryButton } from '../../changes/history-button';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
+import { useMay } from '../../shell/access';
 import { useScope } from '../../shell/scope';
+import { useSeeAs } from '../../shell/session';
+import { showProblem } from '../../shell/show-problem';
 import { Button } from '../../ui/button';
 import { Drawer } from '../../ui/drawer';
 import { sentenceOf } from './account-words';
@@ -19,7 +22,10 @@ interface AccountDrawerProps {
 
 /** One account: how it stands, its roles, and what can be done with it. */
 export function AccountDrawer({ schoolId, account, isSending, onSend, onClose }: AccountDrawerProps) {
-  const { name, email, state, grants, username } = account;
+  const { personId, name, email, state, grants, username } = account;
+  const may = useMay();
+  const seeAs = useSeeAs();
+  const navigate = useNavigate();
   const { path } = useScope();
   const change = useChangeAccount(schoolId, account);
   const tellOfChange = useTellOfChange();
@@ -63,6 +69,14 @@ export function AccountDrawer({ schoolId, account, isSending, onSend, onClose }:
                 Deactivate
               </Button>
             )
+          )}
+          {username !== null && may('see-as') && (
+            <Button
+              disabled={seeAs.isPending}
+              onClick={() => seeAs.mutate(personId, { onSuccess: () => void navigate('/'), onError: showProblem })}
+            >
+              See what they see
+            </Button>
           )}
           {username !== null && <HistoryButton thing={`account ${username}`} called={`the account of ${name}`} />}
         </div>
