@@ -30,7 +30,7 @@ export function EvidencePanel({
         <Line says="Posted on">{finding.postedAt ? showInstant(finding.postedAt) : '–'}</Line>
         <Line says="Teacher">{finding.teacher}</Line>
       </dl>
-      <Button look="main" onClick={onOpen} className="mt-3.5 w-full justify-between">
+      <Button look="main" writes={false} onClick={onOpen} className="mt-3.5 w-full justify-between">
         Open the grade <Key>↵</Key>
       </Button>
       <p className="mt-4 flex gap-2 text-[13px] text-quiet">

@@ -21,7 +21,7 @@ export function LeaveDialog({
       description="Nobody else sees them until you save. If you keep them, they stay here on this computer."
     >
       <div className="flex gap-2">
-        <Button look="main" autoFocus onClick={() => blocker.reset?.()}>
+        <Button look="main" writes={false} autoFocus onClick={() => blocker.reset?.()}>
           Stay here
         </Button>
         <Button onClick={() => blocker.proceed?.()}>Leave and keep them</Button>

@@ -157,7 +157,7 @@ export function SheetsPage() {
       }
       actions={
         <>
-          <Button look="main" disabled={!next || isSealed} onClick={() => next && open(next)}>
+          <Button look="main" writes={false} disabled={!next || isSealed} onClick={() => next && open(next)}>
             Open the next sheet with blanks
           </Button>
           <Button onClick={() => showOnlyBlank(!onlyBlank)}>

@@ -44,6 +44,7 @@ export function PageFace({ queries }: { queries: readonly Query<unknown>[] }) {
           <p className="text-quiet">What you typed is kept in this browser.</p>
           <Button
             look="main"
+            writes={false}
             onClick={() => {
               for (const { data, refetch } of queries) if (data === undefined) void refetch();
             }}
@@ -64,7 +65,7 @@ export function NoPage({ isForbidden = false, says }: { isForbidden?: boolean; s
       <Panel className="space-y-3 p-5">
         <p>
           {isForbidden
-            ? 'A registrar can open it. Your grade sheets are under Collect.'
+            ? 'A registrar can open it. What is yours stands at the left.'
             : (says ?? 'It may have been removed, or the address may be wrong.')}
         </p>
         <p className="text-quiet">

@@ -10,7 +10,7 @@ export function BrokenPage() {
       <p>Nothing was saved by it. What you typed and had not saved is kept in this browser.</p>
       <p className="figures text-[12px] text-quiet">{error instanceof Error ? error.message : String(error)}</p>
       <p className="flex gap-2">
-        <Button look="main" onClick={() => location.reload()}>
+        <Button look="main" writes={false} onClick={() => location.reload()}>
           Reload
         </Button>
         <Button onClick={() => location.assign('/')}>Go to home</Button>

@@ -23,11 +23,12 @@ export function LeaveDialog({ isOpen, onOpenChange, onLeave }: LeaveDialogProps)
       title={`You have unsaved changes to ${changedInWords(kinds)}`}
       footer={
         <>
-          <Button look="main" autoFocus onClick={leave}>
+          <Button look="main" writes={false} autoFocus onClick={leave}>
             Keep them and sign out
           </Button>
           <Button
             look="danger"
+            writes={false}
             onClick={() => {
               discardDrafts();
               leave();

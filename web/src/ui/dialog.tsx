@@ -54,7 +54,7 @@ export function Dialog(props: DialogProps) {
             <div role="alert" className="flex items-center gap-2 border-t border-hairline bg-wattle-soft px-5 py-3">
               <p className="mr-auto font-semibold">What you typed here is not saved.</p>
               <Button onClick={() => onOpenChange(false)}>Discard</Button>
-              <Button look="main" autoFocus onClick={() => setAsking(false)}>
+              <Button look="main" writes={false} autoFocus onClick={() => setAsking(false)}>
                 Keep editing
               </Button>
             </div>

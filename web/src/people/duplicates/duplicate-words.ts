@@ -19,9 +19,10 @@ export const filledWords: Readonly<Record<FilledField, string>> = {
 /** "Reed, Tamsin". */
 export const nameOf = ({ cells }: DuplicateRecordReply) => `${cells.familyName}, ${cells.givenName}`;
 
-/** What tells a record from another: "S10028, 8 sections, Upper School". */
-export function factsOf({ cells, school, sections }: DuplicateRecordReply): string {
-  return [cells.number, counted(sections, 'section'), school].filter(Boolean).join(', ');
+/** What tells a record from another: "S10028, 8 sections", and the school where the two are not of one. */
+export function factsOf({ cells, school, sections }: DuplicateRecordReply, other: DuplicateRecordReply): string {
+  const place = school === other.school ? '' : school;
+  return [cells.number, counted(sections, 'section'), place].filter(Boolean).join(', ');
 }
 
 /** The record that is kept unless somebody chooses the other: a roster's, else the one with more sections. */

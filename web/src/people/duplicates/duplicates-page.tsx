@@ -24,15 +24,16 @@ const columns: GridColumn<DuplicateReply>[] = [
     id: 'one',
     header: 'One record',
     width: '230px',
-    findBy: ({ one }) => factsOf(one),
-    cell: ({ one }) => factsOf(one),
+    findBy: ({ one, other }) => factsOf(one, other),
+    cell: ({ one, other }) => factsOf(one, other),
   },
   {
     id: 'other',
     header: 'The other',
     width: '290px',
-    findBy: ({ other }) => `${nameOf(other)} ${factsOf(other)}`,
-    cell: ({ one, other }) => (nameOf(one) === nameOf(other) ? factsOf(other) : `${nameOf(other)}, ${factsOf(other)}`),
+    findBy: ({ one, other }) => `${nameOf(other)} ${factsOf(other, one)}`,
+    cell: ({ one, other }) =>
+      nameOf(one) === nameOf(other) ? factsOf(other, one) : `${nameOf(other)}, ${factsOf(other, one)}`,
   },
   {
     id: 'why',

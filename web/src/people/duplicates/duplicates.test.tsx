@@ -44,7 +44,7 @@ describe('records that may be of one person', () => {
     expect((await screen.findByRole('heading', { level: 1 })).textContent).toBe(
       '1 pair of records may be of one person.',
     );
-    await person.click(screen.getByText('S9, 1 section, Upper'));
+    await person.click(screen.getByText('S9, 1 section'));
     expect(search()).toBe('?pair=9-4');
     expect(await screen.findByText(/^born on the same day, names alike: these two may be one person/)).toBeTruthy();
   });
