@@ -27,7 +27,7 @@ it.each<[string, readonly UseBy[], readonly string[]]>([
   ['people', personUses, []],
   ['schools', schoolUses, []],
   ['periods', periodUses, withPeriods],
-  ['sections', sectionUses, ['stale_books.section_id']],
+  ['sections', sectionUses, ['section_co_teachers.section_id', 'stale_books.section_id']],
   ['enrollments', enrollmentUses, ['calculated_grades.enrollment_id']],
 ])('all that refers to %s is asked before one of them goes', async (table, uses, besides) => {
   const { rows } = await server.database.pool.query<{ column: string }>(

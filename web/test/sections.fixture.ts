@@ -8,6 +8,7 @@ export const sectionCells = (over: Partial<SectionCells> = {}): SectionCells => 
   course: 'Weaving',
   number: '1',
   teacher: 'Reed, Tamsin',
+  coTeachers: '',
   period: '',
   startsOn: '',
   endsOn: '',

@@ -19,6 +19,10 @@ export class SectionCellsBody implements SectionCells {
   teacher!: string;
 
   @IsString()
+  @MaxLength(600)
+  coTeachers!: string;
+
+  @IsString()
   @MaxLength(200)
   period!: string;
 

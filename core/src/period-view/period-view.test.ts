@@ -49,6 +49,7 @@ const section = (id: number, courseId: number, runs = days('2025-09-01', '2026-0
   courseId,
   number: 1,
   teacherId: 9,
+  coTeacherIds: [],
   teacher: 'Nance, Harun',
   term: year,
   runs,

@@ -15,6 +15,8 @@ export interface SectionFact {
   readonly courseId: number;
   readonly number: number;
   readonly teacherId: number;
+  /** Who teach it too. */
+  readonly coTeacherIds: readonly number[];
   /** Family name first. */
   readonly teacher: string;
   /** The period through which it runs. */
@@ -52,6 +54,7 @@ export interface RunningSection<Policy> {
   /** Title of the course and number of the section: "Tidal Ecology 3". */
   readonly name: string;
   readonly teacherId: number;
+  readonly coTeacherIds: readonly number[];
   readonly teacher: string;
   readonly runs: SectionFact['runs'];
   /** The part of the course's credits that falls to the period. */
@@ -120,7 +123,7 @@ function runningSections<Item extends ReportItem, Version extends DatedVersion, 
   return sections
     .filter((section) => isRunning(section, period))
     .flatMap((section) => {
-      const { id, courseId, number, teacherId, teacher, runs } = section;
+      const { id, courseId, number, teacherId, coTeacherIds, teacher, runs } = section;
       const course = byId.get(courseId);
       if (!course) return [];
       const own = siblings.filter((sibling) => isRunning(section, sibling));
@@ -130,6 +133,7 @@ function runningSections<Item extends ReportItem, Version extends DatedVersion, 
           course,
           name: sectionName(course.title, number),
           teacherId,
+          coTeacherIds,
           teacher,
           runs,
           credits: periodShare(course.credits, runs, period, own),

@@ -3,7 +3,7 @@ import { foldCell, type CellFault, type Cells, type CellTable } from '#core/cell
 import type { NameBook } from './name-book.js';
 
 /** The facts of a section that a spreadsheet may hold, in the order of its columns. */
-export const sectionFields = ['course', 'number', 'teacher', 'period', 'startsOn', 'endsOn'] as const;
+export const sectionFields = ['course', 'number', 'teacher', 'coTeachers', 'period', 'startsOn', 'endsOn'] as const;
 export type SectionField = (typeof sectionFields)[number];
 export type SectionCells = Cells<SectionField>;
 
@@ -11,6 +11,7 @@ export const sectionHeadings: Readonly<Record<SectionField, string>> = {
   course: 'Course',
   number: 'Section',
   teacher: 'Teacher',
+  coTeachers: 'Co-teachers',
   period: 'Runs in',
   startsOn: 'First day',
   endsOn: 'Last day',
@@ -22,6 +23,8 @@ export interface OwnSection {
   /** From 1 to 9999; no other section of the course has it in the same period. */
   readonly number: number;
   readonly teacherId: number;
+  /** Who teach it too, with all that its teacher may do there; by their numbers, none of them the teacher. */
+  readonly coTeacherIds: readonly number[];
   /** It runs through this period, but for its own days. */
   readonly periodId: number;
   /** Where it begins later or ends earlier than its period. */
@@ -50,6 +53,7 @@ export function cellsOfSection(directory: SectionDirectory, section: OwnSection)
     course: courses.textOf(section.courseId),
     number: String(section.number),
     teacher: staff.textOf(section.teacherId),
+    coTeachers: section.coTeacherIds.map(staff.textOf).join('; '),
     period: section.periodId === yearId ? '' : periods.textOf(section.periodId),
     startsOn: section.startsOn ?? '',
     endsOn: section.endsOn ?? '',
@@ -63,6 +67,7 @@ export function sectionOfCells(directory: SectionDirectory, cells: SectionCells)
     courseId: directory.courses.read(cells.course) as number,
     number: Number(cells.number),
     teacherId: directory.staff.read(cells.teacher) as number,
+    coTeacherIds: coTeachersOf(directory, cells),
     periodId: periodOf(directory, cells),
     startsOn: dayIn(year, cells.startsOn),
     endsOn: dayIn(year, cells.endsOn),
@@ -73,10 +78,11 @@ export function sectionOfCells(directory: SectionDirectory, cells: SectionCells)
 export function sectionTable(directory: SectionDirectory): CellTable<SectionField> {
   const year = directory.daysOf.get(directory.yearId)!;
   const bookOf = { course: directory.courses, teacher: directory.staff, period: directory.periods };
+  const mayBeEmpty: readonly SectionField[] = ['coTeachers', 'period', 'startsOn', 'endsOn'];
   const fault = (field: SectionField, text: string): CellFault | undefined => {
     const typed = text.trim();
-    if (typed === '')
-      return field === 'period' || field === 'startsOn' || field === 'endsOn' ? undefined : 'cell-needed';
+    if (typed === '') return mayBeEmpty.includes(field) ? undefined : 'cell-needed';
+    if (field === 'coTeachers') return namesIn(typed).flatMap((name) => fault('teacher', name) ?? [])[0];
     if (field === 'number') return /^[1-9]\d{0,3}$/.test(typed) ? undefined : 'section-number-unreadable';
     if (field === 'startsOn' || field === 'endsOn') {
       const day = dayIn(year, typed);
@@ -96,6 +102,7 @@ export function sectionTable(directory: SectionDirectory): CellTable<SectionFiel
       course: ['Course code', 'Course title', 'Course name', 'Subject', 'Class'],
       number: ['Section number', 'Number', 'Section no', 'Group'],
       teacher: ['Taught by', 'Teacher name', 'Teacher number', 'Teacher e-mail', 'Staff'],
+      coTeachers: ['Co-teacher', 'Second teacher', 'Other teachers', 'Assistant teacher'],
       period: ['Period', 'Term', 'Session', 'Semester'],
       startsOn: ['Start', 'Starts', 'Start date', 'From', 'Begins'],
       endsOn: ['End', 'Ends', 'End date', 'To', 'Until'],
@@ -116,6 +123,10 @@ export function sectionTable(directory: SectionDirectory): CellTable<SectionFiel
       if (typed === '' || fault(field, typed)) return typed;
       if (field === 'number') return String(Number(typed));
       if (field === 'startsOn' || field === 'endsOn') return dayIn(year, typed)!;
+      if (field === 'coTeachers')
+        return [...new Set(namesIn(typed).map((name) => directory.staff.read(name) as number))]
+          .map(directory.staff.textOf)
+          .join('; ');
       const id = bookOf[field].read(typed) as number;
       return field === 'period' && id === directory.yearId ? '' : bookOf[field].textOf(id);
     },
@@ -125,6 +136,19 @@ export function sectionTable(directory: SectionDirectory): CellTable<SectionFiel
 }
 
 const unknown = { course: 'course-unknown', teacher: 'teacher-unknown', period: 'period-unknown' } as const;
+
+/** Names in one cell; a comma stands within a name. */
+function namesIn(text: string): string[] {
+  return text
+    .split(/[;\n]/)
+    .map((name) => name.trim())
+    .filter(Boolean);
+}
+
+function coTeachersOf({ staff }: SectionDirectory, { teacher, coTeachers }: SectionCells): number[] {
+  const ids = namesIn(coTeachers).map((name) => staff.read(name) as number);
+  return [...new Set(ids)].filter((id) => id !== staff.read(teacher)).toSorted((a, b) => a - b);
+}
 
 function periodOf({ periods, yearId }: SectionDirectory, { period }: SectionCells): number {
   const named = period.trim() === '' ? yearId : periods.read(period);

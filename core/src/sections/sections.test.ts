@@ -80,7 +80,11 @@ const directory = {
     { id: 12, names: ['Knots'], apart: 'KN1' },
     { id: 13, names: ['Knots'], apart: 'KN2' },
   ]),
-  staff: nameBook([{ id: 7, names: ['Reed, Tamsin', 'Tamsin Reed', 'T7'], apart: 'tamsin@school.example' }]),
+  staff: nameBook([
+    { id: 7, names: ['Reed, Tamsin', 'Tamsin Reed', 'T7'], apart: 'tamsin@school.example' },
+    { id: 9, names: ['Voe, Ina', 'Ina Voe', 'T9'], apart: 'ina@school.example' },
+    { id: 8, names: ['Holm, Bo', 'Bo Holm', 'T8'], apart: 'bo@school.example' },
+  ]),
   periods: nameBook([
     { id: 1, names: ['2026–27'], apart: '' },
     { id: 2, names: ['Semester 1'], apart: '' },
@@ -96,10 +100,18 @@ const cells = (over: Partial<SectionCells> = {}): SectionCells => ({
   course: 'Weaving',
   number: '1',
   teacher: 'Reed, Tamsin',
+  coTeachers: '',
   period: '',
   startsOn: '',
   endsOn: '',
   ...over,
+});
+
+it('co-teachers are those beside the teacher, each once, and stand again as they were read', () => {
+  const section = sectionOfCells(directory, cells({ coTeachers: 'Ina Voe; T8; Tamsin Reed; voe, ina' }));
+  expect([section.teacherId, section.coTeacherIds]).toEqual([7, [8, 9]]);
+  expect(cellsOfSection(directory, section).coTeachers).toBe('Holm, Bo; Voe, Ina');
+  expect(sectionOfCells(directory, cells()).coTeacherIds).toEqual([]);
 });
 
 describe('the cells of a section', () => {
@@ -110,6 +122,9 @@ describe('the cells of a section', () => {
     ['number', ' 2 ', '2'],
     ['teacher', 't7', 'Reed, Tamsin'],
     ['teacher', 'tamsin@school.example', 'Reed, Tamsin'],
+    ['coTeachers', 't9; bo holm', 'Voe, Ina; Holm, Bo'],
+    ['coTeachers', 'Voe, Ina;ina voe', 'Voe, Ina'],
+    ['coTeachers', 'Voe, Ina; Nobody', 'Voe, Ina; Nobody'],
     ['period', 'semester 1', 'Semester 1'],
     ['period', '2026–27', ''],
     ['startsOn', '5 oct', '2026-10-05'],
@@ -130,6 +145,8 @@ describe('the cells of a section', () => {
       { course: 'course-unknown', teacher: 'teacher-unknown' },
     ],
     [{ course: 'Knots' }, { course: 'name-of-several' }],
+    [{ coTeachers: 'Voe, Ina; Nobody' }, { coTeachers: 'teacher-unknown' }],
+    [{ coTeachers: 'Voe, Ina; Holm, Bo' }, {}],
     [{ number: '0' }, { number: 'section-number-unreadable' }],
     [{ number: '1.5' }, { number: 'section-number-unreadable' }],
     [{ number: '10000' }, { number: 'section-number-unreadable' }],
@@ -150,11 +167,18 @@ describe('the cells of a section', () => {
       courseId: 12,
       number: 3,
       teacherId: 7,
+      coTeacherIds: [9],
       periodId: 2,
       startsOn: dayOrThrow('2026-10-05'),
       endsOn: null,
     };
-    const said = cells({ course: 'Knots (KN1)', number: '3', period: 'Semester 1', startsOn: '2026-10-05' });
+    const said = cells({
+      course: 'Knots (KN1)',
+      number: '3',
+      coTeachers: 'Voe, Ina',
+      period: 'Semester 1',
+      startsOn: '2026-10-05',
+    });
     expect(cellsOfSection(directory, section)).toEqual(said);
     expect(sectionOfCells(directory, said)).toEqual(section);
     expect(sectionOfCells(directory, cells()).periodId).toBe(1);

@@ -19,6 +19,7 @@ export interface KeptPerson extends Person {
 export const personUses: readonly UseBy[] = [
   ['enrollments', 'student_id', 'section'],
   ['sections', 'teacher_id', 'section'],
+  ['section_co_teachers', 'person_id', 'section'],
   ['transcript_entries', 'student_id', 'transcript entry'],
   ['platform_people', 'student_id', 'match'],
   ['accounts', 'person_id', 'account'],

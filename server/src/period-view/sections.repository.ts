@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { asc, eq } from 'drizzle-orm';
 import { dayOrThrow } from '#core/calendar';
 import type { ItemWindow, SectionFact } from '#core/period-view';
-import { personName, tables, type Queries } from '#server/platform';
+import { coTeachersOf, personName, tables, type Queries } from '#server/platform';
 
 const { courses, people, periods, postingWindows, sections } = tables;
 
@@ -17,6 +17,7 @@ export class SectionsRepository {
         courseId: sections.courseId,
         number: sections.number,
         teacherId: sections.teacherId,
+        coTeacherIds: coTeachersOf('sections'),
         teacher: personName,
         ownStart: sections.startsOn,
         ownEnd: sections.endsOn,

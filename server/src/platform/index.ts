@@ -7,6 +7,7 @@ export { mayManageAll } from './auth/may-manage-all.js';
 export type { Actor, SignedIn } from './auth/actor.js';
 export { createSessions } from './auth/session.js';
 export { Clock } from './clock/clock.js';
+export { coTeachersOf } from './database/co-teachers-of.js';
 export { countUses, type UseBy } from './database/count-uses.js';
 export { nextIds } from './database/next-ids.js';
 export { intArray } from './database/int-array.js';

@@ -6,9 +6,9 @@ export function mayWith(
   actor: Holder,
   action: Action,
   schoolId: number,
-  { teacherId }: { readonly teacherId: number },
+  { teacherId, coTeacherIds }: { readonly teacherId: number; readonly coTeacherIds: readonly number[] },
 ): boolean {
-  return mayAt(actor, action, { schoolId, teacherIds: [teacherId] });
+  return mayAt(actor, action, { schoolId, teacherIds: [teacherId, ...coTeacherIds] });
 }
 
 /**

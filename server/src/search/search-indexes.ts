@@ -8,8 +8,10 @@ export const searchKinds = ['section', 'course', 'student', 'staff'] as const;
 
 /** Kind, id, school, teacher, names and codes of all that can be found, by kind and name. */
 const everything = `
-  SELECT kind, id, coalesce(school_id, 0), coalesce(teacher_id, 0), names, codes FROM (
-    SELECT 0 AS kind, s.id, c.school_id, s.teacher_id, c.title || ' ' || s.number AS title, s.number AS place,
+  SELECT kind, id, coalesce(school_id, 0), teachers, names, codes FROM (
+    SELECT 0 AS kind, s.id, c.school_id,
+      concat_ws(E'\\x1f', s.teacher_id, (SELECT string_agg(k.person_id::text, E'\\x1f') FROM section_co_teachers k WHERE k.section_id = s.id)) AS teachers,
+      c.title || ' ' || s.number AS title, s.number AS place,
       concat_ws(E'\\x1f', c.title, s.number, t.family_name, t.given_name) AS names, c.code AS codes
     FROM sections s JOIN courses c ON c.id = s.course_id JOIN people t ON t.id = s.teacher_id
     UNION ALL

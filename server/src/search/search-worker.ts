@@ -8,8 +8,8 @@ export interface FoundPlaces {
   readonly ids: Int32Array;
   /** 0 for what belongs to no school. */
   readonly schools: Int32Array;
-  /** Who teaches a section; 0 for what nobody teaches. */
-  readonly teachers: Int32Array;
+  /** Who teach a section; none for what nobody teaches. */
+  readonly teachers: readonly (readonly number[])[];
 }
 
 export interface BuiltIndex {
@@ -27,6 +27,11 @@ export default function buildIndex({ text }: { readonly text: Uint8Array }): Bui
   const split = (part: string | null | undefined) => (part ? part.split(separator) : []);
   return {
     index: indexOf(lines.map(([, , , , names, codes]) => ({ names: split(names), codes: split(codes) }))),
-    places: { kinds: Uint8Array.from(whole(0)), ids: whole(1), schools: whole(2), teachers: whole(3) },
+    places: {
+      kinds: Uint8Array.from(whole(0)),
+      ids: whole(1),
+      schools: whole(2),
+      teachers: lines.map((line) => split(line[3]).map(Number)),
+    },
   };
 }

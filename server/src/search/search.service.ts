@@ -49,7 +49,7 @@ export class SearchService {
     for (const { at } of findIn(index, text)) {
       const kind = searchKinds[places.kinds[at]!]!;
       const own = found.get(kind) ?? [];
-      const where = { schoolId: places.schools[at] || null, teacherIds: [places.teachers[at]!] };
+      const where = { schoolId: places.schools[at] || null, teacherIds: places.teachers[at]! };
       if (own.length === mostOfKind || !mayAt(actor, toFind[kind], where)) continue;
       found.set(kind, [...own, places.ids[at]!]);
     }

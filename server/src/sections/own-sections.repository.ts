@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { asc, eq, sql, type SQL } from 'drizzle-orm';
 import { dayOrThrow } from '#core/calendar';
 import type { OwnSection } from '#core/sections';
-import { intArray, sectionName, tables, type Queries, type UseBy } from '#server/platform';
+import { coTeachersOf, intArray, sectionName, tables, type Queries, type UseBy } from '#server/platform';
 
 const { courses, sections } = tables;
 
@@ -48,6 +48,7 @@ export class OwnSectionsRepository {
         courseId,
         number,
         teacherId,
+        coTeacherIds: coTeachersOf('sections'),
         periodId,
         startsOn,
         endsOn,
@@ -83,7 +84,11 @@ export class OwnSectionsRepository {
       SELECT 1 FROM jsonb_to_recordset(${JSON.stringify(kept)}::jsonb) AS n ("courseId" int, "teacherId" int, "periodId" int)
       JOIN courses c ON c.id = n."courseId" JOIN people t ON t.id = n."teacherId" JOIN periods p ON p.id = n."periodId"
       WHERE t.kind <> 'staff' OR p.school_id <> c.school_id LIMIT 1`);
-    return rows.length === 0;
+    const coTeachers = [...new Set(kept.flatMap(({ coTeacherIds }) => coTeacherIds))];
+    const { rows: strangers } = await queries.execute(sql`
+      SELECT 1 FROM unnest(${intArray(coTeachers)}) AS n (id) LEFT JOIN people p ON p.id = n.id AND p.kind = 'staff'
+      WHERE p.id IS NULL LIMIT 1`);
+    return rows.length === 0 && strangers.length === 0;
   }
 
   /** One that would have the number of another of its course in its period, which is none of the change; undefined where none would. */
@@ -114,6 +119,12 @@ export class OwnSectionsRepository {
       ON CONFLICT (id) DO UPDATE SET course_id = excluded.course_id, number = excluded.number,
         teacher_id = excluded.teacher_id, period_id = excluded.period_id, starts_on = excluded.starts_on,
         ends_on = excluded.ends_on`);
+    await queries.execute(sql`
+      DELETE FROM section_co_teachers WHERE section_id = ANY(${intArray(kept.map(({ id }) => id))})`);
+    const taught = kept.flatMap(({ id, coTeacherIds }) => coTeacherIds.map((personId) => ({ id, personId })));
+    await queries.execute(sql`
+      INSERT INTO section_co_teachers (section_id, person_id)
+      SELECT n.id, n."personId" FROM jsonb_to_recordset(${JSON.stringify(taught)}::jsonb) AS n (id int, "personId" int)`);
   }
 
   /** What was worked out for a section that nothing hangs on is nothing. */

@@ -2,6 +2,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { EnrollmentCells, SectionCells } from '#core/sections';
 import type { ChangeReply } from '#contract/changes';
 import type { SheetReply, SheetSummaryReply } from '#contract/posting';
+import type { BookReply } from '#contract/calculation';
+import type { SheetListReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
 import type {
   EnrollmentRowReply,
@@ -92,6 +94,30 @@ describe('the sections of a year', () => {
     expect((await undo(made)).status).toBe(200);
     expect(await sections()).toEqual(before);
     expect(await checkLog(registrar)).toMatchObject({ state: 'whole' });
+  });
+
+  it('may have co-teachers, who open its sheet and its book as its teacher does until they are taken out', async () => {
+    const { staff, sections: all } = await sections();
+    const ruben = staff.find(({ names }) => names[0] === 'Varley, Ruben')!;
+    const knots = all.find(({ cells }) => cells.course === 'Knots' && cells.teacher !== 'Varley, Ruben')!;
+    const coTeacher = await server.as('ruben');
+    await query(`DELETE FROM account_roles WHERE role = 'approver'`);
+    const book = `/grade-books/${knots.id}/4`;
+    const found = async () =>
+      (await coTeacher.get<{ kind: string; id: number }[]>('/search?text=knots')).body.some(
+        ({ id }) => id === knots.id,
+      );
+    const listed = async () =>
+      (await coTeacher.get<SheetListReply[]>('/grade-sheets?period=4')).body
+        .flatMap(({ sheets }) => sheets)
+        .some(({ sectionId }) => sectionId === knots.id);
+    expect([(await coTeacher.get(book)).status, await listed(), await found()]).toEqual([404, false, false]);
+    const saved = await save([change(knots, { coTeachers: 'Ruben Varley' })]);
+    expect(saved.body.sections.find(({ id }) => id === knots.id)!.cells.coTeachers).toBe(ruben.names[0]);
+    expect([(await coTeacher.get(book)).status, await listed(), await found()]).toEqual([200, true, true]);
+    expect((await coTeacher.get<BookReply>(book)).body.canEdit).toBe(true);
+    expect((await undo(saved.change)).status).toBe(200);
+    expect([(await coTeacher.get(book)).status, await listed(), await found()]).toEqual([404, false, false]);
   });
 
   it('tell each cell that cannot be, and save nothing', async () => {

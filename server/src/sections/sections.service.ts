@@ -91,7 +91,8 @@ export class SectionsService {
       periods.map(({ id }) => id),
     );
     const courses = await this.things.courses(queries, schoolId);
-    const staff = await this.things.staff(queries, schoolId, [...new Set(own.map(({ teacherId }) => teacherId))]);
+    const teaching = own.flatMap(({ teacherId, coTeacherIds }) => [teacherId, ...coTeacherIds]);
+    const staff = await this.things.staff(queries, schoolId, [...new Set(teaching)]);
     const directory = sectionDirectoryOf({ courses, staff, periods, yearId: year.id });
     const students = await this.sections.studentsIn(
       queries,

@@ -16,7 +16,7 @@ export function sectionLook(
     newOne: 'the new section',
     titleOf: ({ course, number }) => (course === '' ? '' : `${course} ${number}`.trim()),
     shared: 'another section of the course has this number in the same period',
-    widths: { course: 230, number: 70, teacher: 190, period: 120, startsOn: 104, endsOn: 104 },
+    widths: { course: 200, number: 70, teacher: 160, coTeachers: 150, period: 110, startsOn: 100, endsOn: 100 },
     staying: ['course', 'number'],
     main: 'course',
     onPoint: new Set(),

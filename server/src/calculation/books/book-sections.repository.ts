@@ -13,6 +13,7 @@ export interface BookSection {
   readonly course: string;
   readonly department: string;
   readonly teacherId: number;
+  readonly coTeacherIds: readonly number[];
   readonly teacher: string;
   /** How it is calculated; undefined where nobody set it. */
   readonly placed: KeptPolicy | undefined;
@@ -32,13 +33,14 @@ export class BookSectionsRepository {
 
   async ofView(queries: Queries, { period, sections }: PeriodView): Promise<BookSection[]> {
     const counts = await this.countsIn(queries, period.id);
-    const found = sections.map(({ id, name, course, teacherId, teacher, policy }): BookSection => ({
+    const found = sections.map(({ id, name, course, teacherId, coTeacherIds, teacher, policy }): BookSection => ({
       id,
       name,
       courseId: course.id,
       course: course.title,
       department: course.department,
       teacherId,
+      coTeacherIds,
       teacher,
       placed: policy,
       ...(counts.get(id) ?? { assignments: 0, scores: 0 }),

@@ -69,7 +69,8 @@ export class BooksService {
       teacher: section.teacher,
       period: { id, name, startsOn, endsOn },
       canEdit:
-        sealedAt === null && mayAt(actor, 'score', { schoolId: period.schoolId, teacherIds: [section.teacherId] }),
+        sealedAt === null &&
+        mayAt(actor, 'score', { schoolId: period.schoolId, teacherIds: [section.teacherId, ...section.coTeacherIds] }),
       sealedAt: sealedAt?.toISOString() ?? null,
       categories: categories.filter(({ sectionId }) => sectionId === null || sectionId === section.id),
       revision: revisionOfCategories(categories.filter(({ sectionId }) => sectionId === section.id)),

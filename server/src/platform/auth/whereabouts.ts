@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { sql, type SQL } from 'drizzle-orm';
 import { mayAt, shared, type Action, type Holder, type Whereabouts as Where } from '#core/access';
+import { coTeachersOf } from '../database/co-teachers-of.js';
 import { intArray } from '../database/int-array.js';
 import type { Queries } from '../database/open-database.js';
 import { Transactions } from '../database/transactions.js';
@@ -15,8 +16,8 @@ const wheres = {
   scale: ofSchools('scales'),
   'report-item': ofSchools('report_items'),
   course: ofSchools('courses'),
-  section: sql`SELECT s.id, c.school_id, ARRAY[s.teacher_id] AS teachers FROM sections s JOIN courses c ON c.id = s.course_id`,
-  enrollment: sql`SELECT e.id, c.school_id, ARRAY[s.teacher_id] AS teachers
+  section: sql`SELECT s.id, c.school_id, s.teacher_id || ${coTeachersOf('s')} AS teachers FROM sections s JOIN courses c ON c.id = s.course_id`,
+  enrollment: sql`SELECT e.id, c.school_id, s.teacher_id || ${coTeachersOf('s')} AS teachers
     FROM enrollments e JOIN sections s ON s.id = e.section_id JOIN courses c ON c.id = s.course_id`,
   person: ofSchools('people'),
   platform: ofSchools('learning_platforms'),

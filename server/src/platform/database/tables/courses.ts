@@ -79,6 +79,22 @@ export const sections = pgTable(
   ],
 );
 
+/** Who teach a section beside its teacher. */
+export const sectionCoTeachers = pgTable(
+  'section_co_teachers',
+  {
+    id: id(),
+    sectionId: integer()
+      .notNull()
+      .references(() => sections.id, { onDelete: 'cascade' }),
+    personId: integer()
+      .notNull()
+      .references(() => people.id),
+    createdAt: createdAt(),
+  },
+  (table) => [index().on(table.sectionId), index().on(table.personId)],
+);
+
 export const enrollments = pgTable(
   'enrollments',
   {
