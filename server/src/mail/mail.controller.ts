@@ -1,6 +1,6 @@
 import { Controller, Get, Header, Param, ParseIntPipe, Query } from '@nestjs/common';
 import type { MailReply } from '#contract/mail';
-import { May } from '#server/platform';
+import { CurrentActor, May, type Actor } from '#server/platform';
 import { MailService } from './mail.service.js';
 
 @Controller('mails')
@@ -9,8 +9,8 @@ export class MailController {
 
   @Get()
   @May('read-outbox', { school: 'query.school' })
-  ofSchool(@Query('school', ParseIntPipe) schoolId: number): Promise<MailReply[]> {
-    return this.mail.ofSchool(schoolId);
+  ofSchool(@CurrentActor() actor: Actor, @Query('school', ParseIntPipe) schoolId: number): Promise<MailReply[]> {
+    return this.mail.ofSchool(actor, schoolId);
   }
 
   /** The letter as a file that mail programs open. */
@@ -18,7 +18,7 @@ export class MailController {
   @May('read-outbox', { mail: 'id' })
   @Header('content-type', 'message/rfc822')
   @Header('content-disposition', 'attachment; filename="message.eml"')
-  message(@Param('id', ParseIntPipe) id: number): Promise<string> {
-    return this.mail.messageOrThrow(id);
+  message(@CurrentActor() actor: Actor, @Param('id', ParseIntPipe) id: number): Promise<string> {
+    return this.mail.messageOrThrow(actor, id);
   }
 }

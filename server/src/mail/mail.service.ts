@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import { schoolsWhere } from '#core/access';
 import type { MailReply } from '#contract/mail';
 import { ChangeLog } from '#server/changes';
 import { Outbox, Transactions, type Actor, type Letter } from '#server/platform';
@@ -14,12 +15,12 @@ export class MailService {
     private readonly log: ChangeLog,
   ) {}
 
-  ofSchool(schoolId: number): Promise<MailReply[]> {
-    return this.mails.ofSchool(this.transactions.reading, schoolId);
+  ofSchool(actor: Actor, schoolId: number): Promise<MailReply[]> {
+    return this.mails.ofSchool(this.transactions.reading, schoolId, reachOf(actor));
   }
 
-  messageOrThrow(id: number): Promise<string> {
-    return this.mails.messageOrThrow(this.transactions.reading, id);
+  messageOrThrow(actor: Actor, id: number): Promise<string> {
+    return this.mails.messageOrThrow(this.transactions.reading, id, reachOf(actor));
   }
 
   /** All letters or none. */
@@ -37,3 +38,5 @@ export class MailService {
     await this.outbox.putAsFiles(await this.mails.messages(this.transactions.reading, ids));
   }
 }
+
+const reachOf = ({ grants }: Actor) => schoolsWhere(grants, 'manage-access', 'held');

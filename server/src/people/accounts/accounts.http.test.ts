@@ -140,6 +140,38 @@ describe('the accounts of a school', () => {
     expect((await use(token)).status).toBe(200);
   });
 
+  it('of people with a say elsewhere are beyond a registrar of one school: their roles, and the links to them', async () => {
+    const { pool } = server.database;
+    await pool.query(
+      `INSERT INTO account_roles (account_id, role, school_id) SELECT id, 'registrar', 1 FROM accounts WHERE username = 'ruben'`,
+    );
+    const ofOne = await server.as('ruben');
+    const all = await accounts();
+    const [morwenna, harun] = ['morwenna', 'harun'].map((name) => all.find(({ username }) => username === name)!);
+    const ask = <Body>(personId: number) =>
+      ofOne.send<Body>('POST', '/schools/1/accounts/links', { personIds: [personId] });
+    const put = <Body>({ personId, revision }: AccountReply, grants: readonly object[]) =>
+      ofOne.send<Body>('PUT', `/schools/1/accounts/${personId}`, { revision, grants, isActive: true });
+    expect((await ask<SentLinksReply>(morwenna!.personId)).body.skipped).toEqual([
+      { personId: morwenna!.personId, reason: 'role-elsewhere' },
+    ]);
+    expect((await put<Problem>(morwenna!, [{ role: 'teacher', schoolId: 1 }])).body.code).toBe('role-elsewhere');
+    const viewer = { role: 'viewer', schoolId: 1 };
+    expect((await put<Problem>(harun!, [viewer, { role: 'viewer', schoolId: 2 }])).body.code).toBe('role-elsewhere');
+    expect((await put<Problem>(harun!, [{ role: 'registrar', schoolId: null }])).body.code).toBe('role-elsewhere');
+    const given = await put<AccountsReply>(harun!, [viewer, ...harun!.grants!]);
+    expect(current(harun!, given.body.accounts).grants).toEqual([...harun!.grants!, viewer]);
+    await undo(given.change);
+
+    await send([morwenna!.personId]);
+    const [letter] = await letters();
+    const seen = (await ofOne.get<MailReply[]>('/mails?school=1')).body;
+    expect([letter!.about, seen.some(({ id }) => id === letter!.id)]).toEqual(['account morwenna', false]);
+    expect((await ofOne.get(`/mails/${letter!.id}/message`)).status).toBe(404);
+    expect((await registrar.get<Uint8Array>(`/mails/${letter!.id}/message`, 'bytes')).status).toBe(200);
+    await pool.query(`DELETE FROM account_roles WHERE role = 'registrar' AND school_id = 1`);
+  });
+
   it('that are deactivated end all sessions at once; let in again they have their password', async () => {
     const { person, token } = await invite();
     await use(token);
