@@ -1,1 +1,2 @@
 export { SearchModule } from './search.module.js';
+export { SearchService } from './search.service.js';
