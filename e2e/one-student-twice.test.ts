@@ -40,6 +40,7 @@ story('a counsellor', () => {
     await viewer.click('Sunniva Holloway');
     await viewer.reads(/Quarter 2/);
     await viewer.open('/school/1/period/4/scales');
+    await viewer.reads(/is in force in/);
     await viewer.sees('You can read Scales and not change it: your role does not allow that.');
     const acts = await viewer.texts('main button');
     expect(acts.filter((act) => /^(New|Save|Delete|Preview|Import)/.test(act))).toEqual([]);

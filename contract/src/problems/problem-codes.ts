@@ -92,6 +92,12 @@ export const problemCodes = {
     'Some enrollments need correcting',
     '{count, plural, one {# cell} other {# cells}} cannot be accepted. Nothing was saved.',
   ],
+  'move-built-on': [
+    409,
+    'There is more there by now',
+    '{student} has grades or scores in the new section since the move. Move them back as a move of its own.',
+  ],
+  'cannot-move': [409, 'Not everyone can move', '{reasons}'],
   'cannot-merge': [409, 'These two cannot be merged', '{reasons}'],
   'enrolled-already': [409, 'That student is enrolled already', '{student} has a seat in that section already.'],
   'columns-of-enrollments-missing': [

@@ -3,6 +3,7 @@ export {
   SaveEnrollmentsRequest,
   SaveSectionsRequest,
   type EnrollmentRowReply,
+  type NamedDaysReply,
   type EnrollmentsImportReply,
   type EnrollmentsReply,
   type SavedEnrollmentsReply,
@@ -11,3 +12,10 @@ export {
   type SectionsImportReply,
   type SectionsReply,
 } from './sections-messages.js';
+export {
+  CarryOutMoveRequest,
+  MoveRequest,
+  type MovedReply,
+  type MovePreviewReply,
+  type MovePreviewRowReply,
+} from './moving-messages.js';

@@ -17,3 +17,4 @@ export {
   type SectionDirectory,
   type SectionField,
 } from './section-cells.js';
+export { matchingAssignments } from './matching-assignments.js';

@@ -3,7 +3,7 @@ import { foldCell, type CellFault, type Cells, type CellTable } from '#core/cell
 import type { NameBook } from './name-book.js';
 
 /** The facts of a section that a spreadsheet may hold, in the order of its columns. */
-export const sectionFields = ['course', 'number', 'teacher', 'coTeachers', 'period', 'startsOn', 'endsOn'] as const;
+export const sectionFields = ['course', 'number', 'teacher', 'period', 'startsOn', 'endsOn', 'coTeachers'] as const;
 export type SectionField = (typeof sectionFields)[number];
 export type SectionCells = Cells<SectionField>;
 

@@ -5,6 +5,10 @@ import { EnrollmentThing } from './enrollment.thing.js';
 import { EnrollmentsController } from './enrollments.controller.js';
 import { EnrollmentsRepository } from './enrollments.repository.js';
 import { EnrollmentsService } from './enrollments.service.js';
+import { MovedSeatThing } from './moving/moved-seat.thing.js';
+import { MovedSeatsRepository } from './moving/moved-seats.repository.js';
+import { MovingController } from './moving/moving.controller.js';
+import { MovingService } from './moving/moving.service.js';
 import { NamedThingsRepository } from './named-things.repository.js';
 import { OwnSectionsRepository } from './own-sections.repository.js';
 import { SectionThing } from './section.thing.js';
@@ -13,11 +17,14 @@ import { SectionsService } from './sections.service.js';
 
 @Module({
   imports: [CalendarModule, ChangesModule],
-  controllers: [EnrollmentsController, SectionsController],
+  controllers: [EnrollmentsController, MovingController, SectionsController],
   providers: [
     EnrollmentThing,
     EnrollmentsRepository,
     EnrollmentsService,
+    MovedSeatThing,
+    MovedSeatsRepository,
+    MovingService,
     NamedThingsRepository,
     OwnSectionsRepository,
     SectionThing,

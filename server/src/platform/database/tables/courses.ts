@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { boolean, date, index, integer, numeric, pgTable, text, unique, check } from 'drizzle-orm/pg-core';
+import { boolean, date, index, integer, jsonb, numeric, pgTable, text, unique, check } from 'drizzle-orm/pg-core';
 import { periods, schools } from './calendar.js';
 import { createdAt, id, onlyKnownWords } from './columns.js';
 import { people } from './people.js';
@@ -110,4 +110,24 @@ export const enrollments = pgTable(
     createdAt: createdAt(),
   },
   (table) => [unique().on(table.sectionId, table.studentId), index().on(table.studentId)],
+);
+
+/** Seats that students left for one in another section, with what went along, so that it can be undone. */
+export const movedSeats = pgTable(
+  'moved_seats',
+  {
+    id: id(),
+    /** The seat in the section that the student came to. */
+    toId: integer()
+      .notNull()
+      .unique()
+      .references(() => enrollments.id),
+    fromId: integer()
+      .notNull()
+      .references(() => enrollments.id),
+    /** All that was done, as the log has it. */
+    moved: jsonb().notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [index().on(table.fromId)],
 );

@@ -1,0 +1,48 @@
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsInt, IsString, Matches } from 'class-validator';
+
+export class MoveRequest {
+  @IsArray()
+  @ArrayMinSize(1, { message: 'at least one enrollment' })
+  @ArrayMaxSize(200, { message: 'at most 200 enrollments at a time' })
+  @IsInt({ each: true })
+  enrollmentIds!: number[];
+
+  /** Where they go. */
+  @IsInt({ message: 'the section to move to' })
+  sectionId!: number;
+
+  /** Their first day there; the day before is the last one where they were. */
+  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'a day, such as 2026-01-21' })
+  enteredOn!: string;
+}
+
+export class CarryOutMoveRequest extends MoveRequest {
+  /** Of the preview that was looked at. */
+  @IsString()
+  previewId!: string;
+}
+
+export interface MovePreviewRowReply {
+  readonly enrollmentId: number;
+  readonly student: string;
+  readonly from: string;
+  /** Posted grades that go along: those of periods that are not sealed and end on the day or later. */
+  readonly grades: number;
+  /** Scores that count in the new section too, as it has the same assignments. */
+  readonly scores: number;
+  /** Scores of assignments that the new section does not have; they stay where they are. */
+  readonly left: number;
+  /** Why the student cannot move; null where nothing stands in the way. */
+  readonly obstacle: string | null;
+}
+
+export interface MovePreviewReply {
+  readonly previewId: string;
+  readonly to: string;
+  readonly lastDay: string;
+  readonly rows: readonly MovePreviewRowReply[];
+}
+
+export interface MovedReply {
+  readonly moved: number;
+}

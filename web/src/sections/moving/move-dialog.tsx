@@ -1,0 +1,133 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { isWithin, type Day } from '#core/calendar';
+import { counted, listed } from '#contract/messages';
+import type { MovedReply, MovePreviewReply, MovePreviewRowReply, NamedDaysReply } from '#contract/sections';
+import { useTellOfChange } from '../../changes/use-tell-of-change';
+import { api } from '../../shell/api';
+import { Awaited } from '../../shell/awaited';
+import { showProblem } from '../../shell/show-problem';
+import { Button } from '../../ui/button';
+import { DayField } from '../../ui/day/day-field';
+import { Dialog } from '../../ui/dialog';
+import { SelectField } from '../../ui/field';
+import { showDay } from '../../ui/format';
+
+interface MoveDialogProps {
+  readonly schoolId: number;
+  readonly enrollmentIds: readonly number[];
+  /** Sections to choose from, by the text that stands for each. */
+  readonly sections: readonly (readonly [section: NamedDaysReply, text: string])[];
+  readonly today: Day;
+  readonly onClose: () => void;
+}
+
+/** Moves students to another section from a day on, after it was shown what goes along. */
+export function MoveDialog({ schoolId, enrollmentIds, sections, today, onClose }: MoveDialogProps) {
+  const [sectionId, setSectionId] = useState('');
+  const [enteredOn, setEnteredOn] = useState(today);
+  const request = { enrollmentIds, sectionId: Number(sectionId), enteredOn };
+  const section = sections.find(([{ id }]) => String(id) === sectionId)?.[0];
+  const preview = useQuery({
+    queryKey: ['enrollments', 'move', request],
+    enabled: section !== undefined,
+    placeholderData: keepPreviousData,
+    queryFn: () => api.post<MovePreviewReply>(`/schools/${schoolId}/moves/preview`, request),
+  });
+  const move = useMove(schoolId);
+  const tellOfChange = useTellOfChange();
+  const shown = section && preview.data;
+  const stuck = shown?.rows.filter(({ obstacle }) => obstacle !== null) ?? [];
+  const canMove = shown !== undefined && stuck.length === 0 && !preview.isPlaceholderData && !move.isPending;
+  const store = () =>
+    move.mutate(
+      { ...request, previewId: shown!.previewId },
+      {
+        onSuccess: (after) => {
+          tellOfChange(`${counted(after.moved, 'student')} moved to ${shown!.to}.`, after);
+          onClose();
+        },
+      },
+    );
+  return (
+    <Dialog
+      isWide
+      isOpen
+      onOpenChange={(isOpen) => !isOpen && onClose()}
+      title={`Move ${counted(enrollmentIds.length, 'student')} to another section`}
+      description="Posted grades of periods that are not sealed go along, and scores of assignments that both sections have."
+      footer={
+        <>
+          <Button look="main" disabled={!canMove} onClick={store}>
+            Move
+          </Button>
+          <Button onClick={onClose}>Cancel</Button>
+        </>
+      }
+    >
+      <div className="grid grid-cols-2 gap-4">
+        <SelectField label="To" value={sectionId} onChange={({ target }) => setSectionId(target.value)}>
+          <option value="">choose a section</option>
+          {sections.map(([{ id }, text]) => (
+            <option key={id} value={id}>
+              {text}
+            </option>
+          ))}
+        </SelectField>
+        <DayField
+          label="First day there"
+          day={enteredOn}
+          refuse={(day) =>
+            section && !isWithin(day, section)
+              ? `It runs from ${showDay(section.startsOn)} to ${showDay(section.endsOn)}.`
+              : undefined
+          }
+          onChange={setEnteredOn}
+        />
+      </div>
+      {section && (
+        <Awaited query={preview} waiting="Working out what goes along">
+          {({ lastDay, rows }) => (
+            <div className={`mt-4 ${preview.isPlaceholderData ? 'opacity-60' : ''}`}>
+              <p className="mb-1">Their last day where they are is {showDay(lastDay)}.</p>
+              <ul className="max-h-[36vh] divide-y divide-hairline overflow-auto" aria-label="What goes along">
+                {rows.map((row) => (
+                  <li key={row.enrollmentId} className="flex gap-3 py-1.5 text-[13px]">
+                    <b className="w-[180px] shrink-0 font-semibold">{row.student}</b>
+                    <span className={row.obstacle === null ? '' : 'text-waratah'}>{sayRow(row)}</span>
+                  </li>
+                ))}
+              </ul>
+            </div>
+          )}
+        </Awaited>
+      )}
+    </Dialog>
+  );
+}
+
+/** @example sayRow({ from: 'Knots 1', grades: 1, scores: 4, left: 2, obstacle: null, … }) // 'from Knots 1 with 1 posted grade and 4 scores; 2 scores stay there' */
+function sayRow({ from, grades, scores, left, obstacle }: MovePreviewRowReply): string {
+  if (obstacle !== null) return obstacle;
+  const along = [
+    ...(grades > 0 ? [counted(grades, 'posted grade')] : []),
+    ...(scores > 0 ? [counted(scores, 'score')] : []),
+  ];
+  const goes = along.length === 0 ? 'nothing goes along' : `with ${listed(along)}`;
+  return `from ${from} ${goes}${left > 0 ? `; ${counted(left, 'score')} of other assignments left there` : ''}`;
+}
+
+function useMove(schoolId: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (request: object) => api.post<MovedReply>(`/schools/${schoolId}/moves`, request),
+    onSuccess: () => {
+      for (const key of ['enrollments', 'sections', 'sheets', 'sheet', 'term-line', 'transcript'])
+        void client.invalidateQueries({ queryKey: [key] });
+    },
+    onError: (error) => {
+      showProblem(error);
+      void client.invalidateQueries({ queryKey: ['enrollments'] });
+    },
+  });
+}
