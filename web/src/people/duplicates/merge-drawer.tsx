@@ -25,7 +25,9 @@ export function MergeDrawer({ schoolId, pair, onClose }: MergeDrawerProps) {
   return (
     <Drawer title="One person or two?" onClose={onClose}>
       <div className="space-y-4">
-        <p>{listed(reasons.map((each) => reasonWords[each]))}: these two may be one person.</p>
+        <p className="first-letter:uppercase">
+          {listed(reasons.map((each) => reasonWords[each]))}: these two may be one person.
+        </p>
         <table className="w-full text-[13px]">
           <thead>
             <tr>

@@ -74,16 +74,21 @@ export function MoveDialog({ schoolId, enrollmentIds, sections, today, onClose }
             </option>
           ))}
         </SelectField>
-        <DayField
-          label="First day there"
-          day={enteredOn}
-          refuse={(day) =>
-            section && !isWithin(day, section)
-              ? `It runs from ${showDay(section.startsOn)} to ${showDay(section.endsOn)}.`
-              : undefined
-          }
-          onChange={setEnteredOn}
-        />
+        <div>
+          <p aria-hidden className="mb-1 text-[13px] font-semibold">
+            First day there
+          </p>
+          <DayField
+            label="First day there"
+            day={enteredOn}
+            refuse={(day) =>
+              section && !isWithin(day, section)
+                ? `It runs from ${showDay(section.startsOn)} to ${showDay(section.endsOn)}.`
+                : undefined
+            }
+            onChange={setEnteredOn}
+          />
+        </div>
       </div>
       {section && (
         <Awaited query={preview} waiting="Working out what goes along">
