@@ -62,11 +62,17 @@ function areOneName([familyOne, givenOne]: Names, [familyOther, givenOther]: Nam
   );
 }
 
-/** A short name for a long one, "Tam" and "Tamsin", is alike too. */
+/**
+ * A short name for a long one, "Tam" and "Tamsin", is alike too. Names that begin otherwise are seldom one name misspelled, and
+ * most are told apart by that already.
+ */
 function areAlike(one: string, other: string): boolean {
+  if (one === other) return true;
+  if (one[0] !== other[0] && (one[0] !== other[1] || one[1] !== other[0])) return false;
   const [short, long] = one.length <= other.length ? [one, other] : [other, one];
   if (short.length >= 3 && long.startsWith(short)) return true;
-  return lettersApart(one, other, short.length >= 8 ? 2 : short.length >= 4 ? 1 : 0) !== undefined;
+  const most = short.length >= 8 ? 2 : short.length >= 4 ? 1 : 0;
+  return lettersApart(one, other, most) !== undefined;
 }
 
 const folded = (name: string) => foldWords(name).join(' ');

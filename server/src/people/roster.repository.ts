@@ -49,10 +49,6 @@ export class RosterRepository {
     );
   }
 
-  all(queries: Queries): Promise<KeptPerson[]> {
-    return this.where(queries, sql`true`);
-  }
-
   byIds(queries: Queries, ids: readonly number[]): Promise<KeptPerson[]> {
     return this.where(queries, sql`${people.id} = ANY(${intArray(ids)})`);
   }

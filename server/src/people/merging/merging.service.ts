@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { mayAt } from '#core/access';
-import { cellsOfPerson, likelyDuplicates, mergePeople, type FilledField } from '#core/people';
+import { cellsOfPerson, mergePeople, type FilledField } from '#core/people';
 import type {
   CarryOutMergeRequest,
   DuplicateRecordReply,
@@ -11,10 +11,20 @@ import type {
 } from '#contract/people';
 import { PeriodsRepository } from '#server/calendar';
 import { Changes, revisionOf } from '#server/changes';
-import { countUses, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import {
+  CopyReader,
+  countUses,
+  Refusal,
+  ThreadPool,
+  Transactions,
+  workerFile,
+  type Actor,
+  type Queries,
+} from '#server/platform';
 import { PeopleService } from '../people.service.js';
 import { nameOfCells, valueOfPerson } from '../person.thing.js';
 import { personUses, RosterRepository, type KeptPerson } from '../roster.repository.js';
+import type { FoundPair } from './duplicates-worker.js';
 import { MergedPeopleRepository, type MergedRecord } from './merged-people.repository.js';
 
 /** A merge as it would be made. */
@@ -28,6 +38,14 @@ interface PlannedMerge {
   readonly obstacles: readonly string[];
 }
 
+/** As many as are asked about at once. */
+const mostPairs = 1000;
+
+/** All that is compared of everybody. */
+const comparedPeople = `
+  SELECT id, kind, coalesce(number, CASE WHEN is_made_here THEN NULL ELSE sourced_id END), given_name, family_name, email, birth_date
+  FROM people ORDER BY family_name, given_name, id`;
+
 /** Finds records that may be of one person, and makes one of two. */
 @Injectable()
 export class MergingService {
@@ -38,17 +56,29 @@ export class MergingService {
     private readonly periods: PeriodsRepository,
     private readonly people: PeopleService,
     private readonly changes: Changes,
+    private readonly copies: CopyReader,
+    private readonly threads: ThreadPool,
   ) {}
 
-  /** Pairs of which at least one is of the school; of the other schools only what somebody may read. */
+  /** Pairs of which at least one is of the school, the likeliest; of the other schools only what somebody may read. */
   async duplicates(actor: Actor, schoolId: number): Promise<DuplicateReply[]> {
+    const text = await this.copies.read(comparedPeople);
+    const worker = workerFile(new URL('./duplicates-worker.js', import.meta.url));
+    const found = await this.threads.run<FoundPair[]>(worker, { text });
     return this.transactions.snapshot(async (queries) => {
-      const all = (await this.roster.all(queries)).filter((person) =>
+      const ids = [...new Set(found.flatMap(({ one, other }) => [one, other]))];
+      const people = (await this.roster.byIds(queries, ids)).filter((person) =>
         mayAt(actor, 'read-people', { schoolId: person.schoolId ?? schoolId, teacherIds: [] }),
       );
-      const pairs = likelyDuplicates(all).filter(({ one, other }) =>
-        [one, other].some((person) => (person.schoolId ?? schoolId) === schoolId),
-      );
+      const byId = new Map(people.map((person) => [person.id, person]));
+      const pairs = found
+        .flatMap(({ one, other, reasons }) => {
+          const both = [byId.get(one), byId.get(other)] as const;
+          if (!both[0] || !both[1]) return [];
+          const isHere = both.some((person) => (person!.schoolId ?? schoolId) === schoolId);
+          return isHere ? [{ one: both[0], other: both[1], reasons }] : [];
+        })
+        .slice(0, mostPairs);
       const records = await this.recordsOf(
         queries,
         pairs.flatMap(({ one, other }) => [one, other]),
