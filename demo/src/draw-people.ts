@@ -59,17 +59,18 @@ export function drawPeople(district: District, random: Random): DrawnPeople {
     });
     students.set(plan.id, drawn);
   }
-  for (const account of demoAccounts) district.accounts.push({ ...account, personId: personIdOf(account) });
-  return { teachers, students };
-
-  /** Somebody who teaches is one of those who were drawn, under their own name. */
-  function personIdOf(account: DemoAccount): number {
-    if (known.includes(account)) return known.indexOf(account) + 1;
-    const personId = account.teacher === null ? nextId++ : teachers.get(account.schoolId)![account.teacher]!;
+  for (const account of demoAccounts) {
+    const personId = known.includes(account)
+      ? known.indexOf(account) + 1
+      : account.teacher === null
+        ? nextId++
+        : teachers.get(account.schoolId)![account.teacher]!;
+    // Somebody who teaches is one of those who were drawn, under their own name.
     const at = district.people.findIndex(({ id }) => id === personId);
-    district.people.splice(at === -1 ? district.people.length : at, at === -1 ? 0 : 1, personOf(account, personId));
-    return personId;
+    district.people[at === -1 ? district.people.length : at] = personOf(account, personId);
+    district.accounts.push({ ...account, personId });
   }
+  return { teachers, students };
 }
 
 /** Their numbers come before everybody else's. */

@@ -46,7 +46,7 @@ const things = {
   'learning platform': '{count, plural, one {# learning platform} other {# learning platforms}}',
   level: '{count, plural, one {# level} other {# levels}}',
   'merged record': '{count, plural, one {# merged record} other {# merged records}}',
-  'moved seat': '{count, plural, one {# moved seat} other {# moved seats}}',
+  move: '{count, plural, one {# move} other {# moves}}',
   match: '{count, plural, one {# match} other {# matches}}',
   matter: '{count, plural, one {# matter} other {# matters}}',
   message: '{count, plural, one {# message} other {# messages}}',

@@ -1,5 +1,5 @@
 import { IsInt, IsString } from 'class-validator';
-import type { DuplicateReason, FilledField, PersonCells } from '#core/people';
+import type { DuplicateReason, FilledField, MergeObstacle, PersonCells } from '#core/people';
 import type { Uses } from '../messages/index.js';
 
 /** A record beside another that may be of the same person. */
@@ -40,8 +40,8 @@ export interface MergePreviewReply {
   readonly filled: readonly FilledField[];
   /** What goes along, by what it is called. */
   readonly moves: Uses['counts'];
-  /** Sections in which both have a seat, one of them without any work: that seat goes. */
-  readonly dropped: readonly string[];
+  /** Sections in which both have a seat. */
+  readonly shared: readonly string[];
   /** Why the two cannot be merged; none where they can. */
-  readonly obstacles: readonly string[];
+  readonly obstacles: readonly MergeObstacle[];
 }

@@ -95,10 +95,10 @@ export const problemCodes = {
   'move-built-on': [
     409,
     'There is more there by now',
-    '{student} has grades or scores in the new section since the move. Move them back as a move of its own.',
+    'Grades or scores that went along were changed since, or their period was sealed. Move the students back as a move of its own.',
   ],
-  'cannot-move': [409, 'Not everyone can move', '{reasons}'],
-  'cannot-merge': [409, 'These two cannot be merged', '{reasons}'],
+  'cannot-move': [409, 'Not everyone can move', 'Something stands in the way of {count}; the preview says what.'],
+  'cannot-merge': [409, 'These two cannot be merged', 'Something stands in the way; the preview says what.'],
   'enrolled-already': [409, 'That student is enrolled already', '{student} has a seat in that section already.'],
   'columns-of-enrollments-missing': [
     422,

@@ -1,3 +1,5 @@
+import type { Day } from '#core/calendar';
+import type { MoveObstacle } from '#core/sections';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsInt, IsString, Matches } from 'class-validator';
 
 export class MoveRequest {
@@ -33,13 +35,13 @@ export interface MovePreviewRowReply {
   /** Scores of assignments that the new section does not have; they stay where they are. */
   readonly left: number;
   /** Why the student cannot move; null where nothing stands in the way. */
-  readonly obstacle: string | null;
+  readonly obstacle: MoveObstacle | null;
 }
 
 export interface MovePreviewReply {
   readonly previewId: string;
   readonly to: string;
-  readonly lastDay: string;
+  readonly lastDay: Day;
   readonly rows: readonly MovePreviewRowReply[];
 }
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { accessMatrix, actions, may, mayAt, normalGrants, roles, schoolsWhere, shared, type Grant } from './index.js';
+import { accessMatrix, actions, may, mayAt, normalGrants, roles, schoolsWhere, ofSchool, type Grant } from './index.js';
 
 const of = (...grants: Grant[]) => ({ personId: 7, grants });
 const here = { schoolId: 1, teacherIds: [9] };
@@ -37,10 +37,10 @@ describe('where a role reaches', () => {
     ['a teacher anywhere', of({ role: 'teacher', schoolId: null }), 'score', mine, true],
     ['a registrar of the school', of({ role: 'registrar', schoolId: 1 }), 'seal', here, true],
     ['a registrar of another', of({ role: 'registrar', schoolId: 2 }), 'seal', here, false],
-    ['what all share, for one school', of({ role: 'registrar', schoolId: 1 }), 'change-set-up', shared, false],
-    ['what all share, for all', of({ role: 'registrar', schoolId: null }), 'change-set-up', shared, true],
+    ['what all share, for one school', of({ role: 'registrar', schoolId: 1 }), 'change-set-up', ofSchool(null), false],
+    ['what all share, for all', of({ role: 'registrar', schoolId: null }), 'change-set-up', ofSchool(null), true],
     ['two roles', of({ role: 'viewer', schoolId: 1 }, { role: 'teacher', schoolId: 1 }), 'score', mine, true],
-    ['nothing granted', of(), 'use-own-account', shared, false],
+    ['nothing granted', of(), 'use-own-account', ofSchool(null), false],
   ] as const)('%s', (_what, holder, action, at, expected) => {
     expect(mayAt(holder, action, at)).toBe(expected);
   });
@@ -103,7 +103,7 @@ describe('always', () => {
     fc.assert(
       fc.property(anyHolder, fc.constantFrom(...actions), fc.constantFrom(1, 2, 3), (holder, action, schoolId) => {
         const held = schoolsWhere(holder.grants, action, 'held');
-        expect(held === 'all' || held.has(schoolId)).toBe(mayAt(holder, action, { schoolId, teacherIds: [] }));
+        expect(held === 'all' || held.has(schoolId)).toBe(mayAt(holder, action, ofSchool(schoolId)));
       }),
     );
   });

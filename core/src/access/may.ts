@@ -15,15 +15,24 @@ export interface Whereabouts {
   readonly teacherIds: readonly number[];
 }
 
-/** What all schools share. */
-export const shared: Whereabouts = { schoolId: null, teacherIds: [] };
+/** Something of a school that belongs to no section; null for what all schools share. */
+export const ofSchool = (schoolId: number | null): Whereabouts => ({ schoolId, teacherIds: [] });
+
+/** A section of a school, and all that belongs to it. */
+export const ofSection = (
+  schoolId: number,
+  { teacherId, coTeacherIds }: { readonly teacherId: number; readonly coTeacherIds: readonly number[] },
+): Whereabouts => ({ schoolId, teacherIds: [teacherId, ...coTeacherIds] });
 
 /** Schools: all of them, those of later too, or these. */
 export type Schools = 'all' | ReadonlySet<number>;
 
 /** Whether somebody may do this anywhere at all. */
 export function may({ grants }: Pick<Holder, 'grants'>, action: Action): boolean {
-  return schoolsWhere(grants, action, 'held') !== none || schoolsWhere(grants, action, 'own') !== none;
+  return (['held', 'own'] as const).some((extent) => {
+    const schools = schoolsWhere(grants, action, extent);
+    return schools === 'all' || schools.size > 0;
+  });
 }
 
 /**
@@ -37,7 +46,10 @@ export function mayAt({ personId, grants }: Holder, action: Action, { schoolId, 
   );
 }
 
-const none: Schools = new Set();
+/** Whether somebody may do this in all places where these roles are held, and so has a say in each of them. */
+export function mayInAll(holder: Holder, action: Action, grants: readonly Grant[]): boolean {
+  return grants.every(({ schoolId }) => mayAt(holder, action, ofSchool(schoolId)));
+}
 
 /** The schools of which somebody may do this to everything (`held`), or to the sections that they teach (`own`). */
 export function schoolsWhere(grants: readonly Grant[], action: Action, extent: 'own' | 'held'): Schools {
@@ -45,8 +57,7 @@ export function schoolsWhere(grants: readonly Grant[], action: Action, extent: '
   const schools = grants.filter(({ role }) => allows[role] === extent).map(({ schoolId }) => schoolId);
   if (schools.includes(null)) return 'all';
   // What all schools share is within reach only of who holds the role for all of them.
-  if (concerns === 'district' || schools.length === 0) return none;
-  return new Set(schools.filter((id) => id !== null));
+  return new Set(concerns === 'district' ? [] : schools.filter((id) => id !== null));
 }
 
 function includes(schools: Schools, schoolId: number | null): boolean {

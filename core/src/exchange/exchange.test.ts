@@ -8,6 +8,7 @@ import {
   type ExchangeRow,
   type ExchangeRows,
 } from './exchange-format.js';
+import { asMerged } from './as-merged.js';
 import { asHeld, termsOf } from './fit-rows.js';
 import { planExchange } from './plan-exchange.js';
 import { readManifest, type FileMode, type Manifest } from './read-manifest.js';
@@ -165,7 +166,7 @@ describe('a plan where two records were merged', () => {
     results: [{ ...whole.results![0]!, studentSourcedId: 'u9' }],
   };
   const planned = (files: ExchangeRows, here: ExchangeRows) =>
-    planExchange(manifest(), files, here, new Set(), merged).flatMap(({ file, outcome, faults }) =>
+    planExchange(manifest(), asMerged(files, merged), here, new Set(), merged).flatMap(({ file, outcome, faults }) =>
       outcome === 'same' ? [] : [[file, outcome, ...faults.map(({ field }) => field)].join(' ')],
     );
 

@@ -1,6 +1,6 @@
 import type { ExchangeFault } from './check-rows.js';
 import { filesOf, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
-import { asMerged, isOfMerged, type MergedIds } from './as-merged.js';
+import { isOfMerged, type MergedIds } from './as-merged.js';
 import { asHeld, knownIds, termsOf, together, withKeys } from './fit-rows.js';
 import {
   completed,
@@ -49,6 +49,7 @@ export interface PlannedExchangeRow {
  * id are both refused, as which of them is right is not for us to choose; and so is what refers to a refused row. What would
  * change a sealed period is refused row by row.
  * @param sealed ids of the sessions that are sealed here
+ * @param files as they are meant here (`asMerged`)
  * @param merged records that were merged into others here, by the ids that the roster has of both
  */
 export function planExchange(
@@ -58,7 +59,7 @@ export function planExchange(
   sealed: ReadonlySet<string> = new Set(),
   merged: MergedIds = new Map(),
 ): PlannedExchangeRow[] {
-  const zip = withKeys(asMerged(files, merged), here);
+  const zip = withKeys(files, here);
   const all = together(here, zip);
   const using = schoolsUsing(all);
   const known = knownIds(zip, here);

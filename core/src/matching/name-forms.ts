@@ -1,11 +1,9 @@
+import { plainLetters } from '#core/formats';
 import { abbreviations } from './abbreviations.js';
 
 /** A name without capitals, accents, punctuation and doubled space: "Home-Work " and "home work" are one. */
 export function foldName(name: string): string {
-  return name
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
+  return plainLetters(name)
     .replace(/&/g, ' and ')
     .replace(/[^\p{L}\p{N}%]+/gu, ' ')
     .trim();

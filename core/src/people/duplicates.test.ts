@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
-import { likelyDuplicates, mergePeople, type Person } from './index.js';
+import { likelyDuplicates, mergePeople, mergeSeats, type Person } from './index.js';
 
 const person = (id: number, over: Partial<Person> = {}): Person & { id: number } => ({
   id,
@@ -76,4 +76,15 @@ describe('one record of two', () => {
   it('keeps its name, whatever the other is called', () => {
     expect(mergePeople(person(1), person(2, { givenName: 'Tasmin' })).person).toMatchObject({ givenName: 'Tamsin' });
   });
+});
+
+it.each([
+  ['nothing on either', false, false, [2], []],
+  ['work on the seat that stays', true, false, [2], []],
+  ['work on the seat of the record that goes', false, true, [1], []],
+  ['work on both', true, true, [], ['Knots 1']],
+])('of two seats in one section, with %s', (_what, kept, gone, dropped, stuck) => {
+  const shared = { section: 'Knots 1', keptSeat: { id: 1, isUsed: kept }, goneSeat: { id: 2, isUsed: gone } };
+  const obstacles = stuck.map((section) => ({ code: 'work-in-both', section }));
+  expect(mergeSeats([shared])).toEqual({ dropped, obstacles });
 });

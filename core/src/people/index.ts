@@ -12,4 +12,4 @@ export {
 export { normalPassword, passwordFault, passwordLength, type PasswordFault } from './password-fault.js';
 export { proposeUsername } from './propose-username.js';
 export { likelyDuplicates, type DuplicateReason } from './likely-duplicates.js';
-export { mergePeople, type FilledField } from './merge-people.js';
+export { mergePeople, mergeSeats, type FilledField, type MergeObstacle, type SharedSection } from './merge-people.js';

@@ -1,12 +1,12 @@
+import { plainLetters } from '#core/formats';
+
 /**
  * The words of a text as they are compared: without case, accents and what stands between words.
  * @example foldWords("O’Neil, Zoë") // ['oneil', 'zoe']
  */
 export function foldWords(text: string): string[] {
-  return text
-    .normalize('NFKD')
-    .replaceAll(/[\p{Mark}'’ʼ]/gu, '')
-    .toLowerCase()
+  return plainLetters(text)
+    .replaceAll(/['’ʼ]/gu, '')
     .split(/[^\p{Letter}\p{Number}]+/u)
     .filter(Boolean);
 }

@@ -17,4 +17,5 @@ export {
   type SectionDirectory,
   type SectionField,
 } from './section-cells.js';
+export { moveObstacle, type MoveObstacle, type MoveTarget } from './move-obstacle.js';
 export { matchingAssignments } from './matching-assignments.js';

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { mayAt } from '#core/access';
+import { mayAt, ofSchool } from '#core/access';
 import { daysToSameWeekday, liesIn, moveBreak, movePeriod, type CalendarFault } from '#core/calendar';
 import type { CalendarReply, CopyYearBody, SaveCalendarRequest, WindowBody } from '#contract/calendar';
 import { Changes, revisionOf, type Edit } from '#server/changes';
@@ -36,7 +36,7 @@ export class CalendarService {
   private async within(queries: Queries, actor: Actor): Promise<CalendarReply[]> {
     const replies: CalendarReply[] = [];
     for (const { id } of await this.periods.schools(queries))
-      if (mayAt(actor, 'read-set-up', { schoolId: id, teacherIds: [] })) replies.push(await this.ofSchool(queries, id));
+      if (mayAt(actor, 'read-set-up', ofSchool(id))) replies.push(await this.ofSchool(queries, id));
     return replies;
   }
 

@@ -4,7 +4,7 @@ export { ChangesModule } from './changes.module.js';
 export { LogService } from './log.service.js';
 export { revisionOf } from './revision.js';
 export { Changes, type Edit } from './changes.service.js';
-export { Readings } from './readings.js';
+export { Readings, rowsOfReadings } from './readings.js';
 export { rememberReply } from './made-change.js';
 export { ThingOf, type Thing } from './thing.js';
 export { sha256 } from './sha256.js';

@@ -37,4 +37,9 @@ export class Readings {
   }
 }
 
+/** As a file has them. */
+export function rowsOfReadings(readings: readonly ReadingReply[]): string[][] {
+  return [['When', 'Who', 'What was read'], ...readings.map(({ at, actor, part }) => [at, actor, part])];
+}
+
 const thingOf = (studentId: number) => `student ${studentId}`;

@@ -106,7 +106,7 @@ export class HeldRowsRepository {
   /** Records that were merged into others, by the ids that rosters have of both. */
   async mergedIds(queries: Queries): Promise<ReadonlyMap<string, string>> {
     const { rows } = await queries.execute<{ gone: string; kept: string }>(sql`
-      SELECT m.gone ->> 'sourcedId' AS gone, p.sourced_id AS kept FROM merged_people m JOIN people p ON p.id = m.kept_id`);
+      SELECT m.gone_sourced_id AS gone, p.sourced_id AS kept FROM merged_people m JOIN people p ON p.id = m.kept_id`);
     return new Map(rows.map(({ gone, kept }) => [gone, kept]));
   }
 

@@ -106,8 +106,8 @@ export class PlanInThread {
   }
 
   decide(sealed: ReadonlySet<string>, merged: MergedIds): PlanSummary {
-    const { manifest, files } = this.zip;
-    this.files = asMerged(files, merged);
+    const { manifest } = this.zip;
+    const files = (this.files = asMerged(this.zip.files, merged));
     this.plan = planExchange(manifest, files, this.here, sealed, merged);
     const fingerprint = createHash('sha256');
     const counts = new Map<ExchangeFile, Record<ExchangeOutcome, number>>();

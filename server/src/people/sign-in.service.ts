@@ -1,8 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
+import { mayInAll } from '#core/access';
 import { normalPassword } from '#core/people';
 import { ChangeLog } from '#server/changes';
-import { Actors, mayManageAll, Refusal, Transactions, type Actor, type SignedIn } from '#server/platform';
+import { Actors, Refusal, Transactions, type Actor, type SignedIn } from '#server/platform';
 import { AccountsRepository } from './accounts.repository.js';
 import { SignInTries, type TriedFrom } from './sign-in-tries.js';
 
@@ -56,7 +57,7 @@ export class SignInService {
   async noteSeeing(actor: Actor, personId: number, from: TriedFrom): Promise<void> {
     const seen = await this.accounts.findByPerson(personId);
     if (!seen) throw new Refusal('not-found', { what: 'account of person', id: personId });
-    if (!mayManageAll(actor, seen.grants, 'see-as')) throw new Refusal('role-elsewhere', { name: seen.name });
+    if (!mayInAll(actor, 'see-as', seen.grants)) throw new Refusal('role-elsewhere', { name: seen.name });
     await this.note(actor, 'see what they see', seen.username, from);
   }
 

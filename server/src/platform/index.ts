@@ -3,7 +3,6 @@ export { AccessGuard } from './auth/access.guard.js';
 export { Actors } from './auth/actors.js';
 export { grantsOf } from './auth/grants-of.js';
 export { Whereabouts, type PlaceOf } from './auth/whereabouts.js';
-export { mayManageAll } from './auth/may-manage-all.js';
 export type { Actor, SignedIn } from './auth/actor.js';
 export { createSessions } from './auth/session.js';
 export { Clock } from './clock/clock.js';

@@ -1,5 +1,4 @@
 export { type GradeRow, GradeRowsRepository, computedValue } from './grade-rows.repository.js';
-export { mayWith } from './posting-policy.js';
 export { PostingModule } from './posting.module.js';
 export { SectionProgressRepository } from './section-progress.repository.js';
 export { SheetContextService } from './sheet-context.service.js';

@@ -1,15 +1,4 @@
-import { mayAt, type Action, type Holder } from '#core/access';
 import type { LatePosters, WindowState } from '#core/calendar';
-
-/** Whether somebody may do this to a section of a school, and so to its sheets and books. */
-export function mayWith(
-  actor: Holder,
-  action: Action,
-  schoolId: number,
-  { teacherId, coTeacherIds }: { readonly teacherId: number; readonly coTeacherIds: readonly number[] },
-): boolean {
-  return mayAt(actor, action, { schoolId, teacherIds: [teacherId, ...coTeacherIds] });
-}
 
 /**
  * Inside the window and its grace whoever may post there at all may post. Afterwards it is as the window says who may post late;

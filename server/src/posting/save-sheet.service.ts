@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
+import { mayAt, ofSection } from '#core/access';
 import { parseDay } from '#core/calendar';
 import { judgePercent, type Mark } from '#core/posting';
 import { formatDecimal, parseDecimal, type Decimal } from '#core/numbers';
@@ -16,7 +17,7 @@ import { Changes } from '#server/changes';
 import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 import { gradeId } from './grade-place.js';
-import { canPost, mayWith } from './posting-policy.js';
+import { canPost } from './posting-policy.js';
 import { ReceiptsRepository } from './receipts.repository.js';
 import { SheetContextService, type SheetContext } from './sheet-context.service.js';
 import { SheetsService } from './sheets.service.js';
@@ -89,7 +90,7 @@ interface MarkChange {
 
 function refuseWhereNotOpen(actor: Actor, { section, item, period, window }: SheetContext, saysOutside: boolean): void {
   const state = window?.state ?? 'closed';
-  const mayOutside = mayWith(actor, 'post-outside-window', period.schoolId, section);
+  const mayOutside = mayAt(actor, 'post-outside-window', ofSection(period.schoolId, section));
   if (!canPost(window, mayOutside, saysOutside)) {
     throw new Refusal('window-closed', { item: item.name, period: period.name, state });
   }

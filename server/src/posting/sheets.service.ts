@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { and, eq, inArray, sql } from 'drizzle-orm';
+import { mayAt, ofSection } from '#core/access';
 import { formatDecimal } from '#core/numbers';
 import {
   bodyOfMark,
@@ -18,7 +19,6 @@ import { tables, Transactions, type Actor, type Queries } from '#server/platform
 import { PeriodViews, ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
 import { computedValue, GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 import { CompositesService } from './composites.service.js';
-import { mayWith } from './posting-policy.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
 import { ReceiptsRepository } from './receipts.repository.js';
 import { SheetContextService, type SheetContext } from './sheet-context.service.js';
@@ -49,7 +49,7 @@ export class SheetsService {
       const lists: SheetListReply[] = [];
       for (const reported of (await this.views.of(queries, period)).reported) {
         const { item, sections } = reported;
-        const own = sections.filter((section) => mayWith(actor, 'read-grades', period.schoolId, section));
+        const own = sections.filter((section) => mayAt(actor, 'read-grades', ofSection(period.schoolId, section)));
         const progress = await this.progress.of(queries, {
           period,
           itemId: item.id,
@@ -106,7 +106,7 @@ export class SheetsService {
       period: { id: period.id, name: period.name, startsOn: period.startsOn, endsOn: period.endsOn },
       window: context.window,
       sealedAt: context.sealedAt?.toISOString() ?? null,
-      mayPost: mayWith(actor, 'post-grades', context.period.schoolId, context.section),
+      mayPost: mayAt(actor, 'post-grades', ofSection(context.period.schoolId, context.section)),
       scaleName: scale.scaleName,
       scaleFrom: scale.from,
       scales: [...versions.values()].map(({ number, bands }) => ({ version: number, bands: bands.map(bodyOfBand) })),

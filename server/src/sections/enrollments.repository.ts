@@ -20,8 +20,8 @@ export const enrollmentUses: readonly UseBy[] = [
   ['computed_grades', 'enrollment_id', 'computed percentage'],
   ['transcript_entries', 'enrollment_id', 'transcript entry'],
   ['audit_findings', 'enrollment_id', 'finding'],
-  ['moved_seats', 'to_id', 'moved seat'],
-  ['moved_seats', 'from_id', 'moved seat'],
+  ['moved_work', 'to_id', 'move'],
+  ['moved_work', 'from_id', 'move'],
 ];
 
 /** Who sits in which section, from when to when. */

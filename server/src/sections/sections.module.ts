@@ -5,8 +5,8 @@ import { EnrollmentThing } from './enrollment.thing.js';
 import { EnrollmentsController } from './enrollments.controller.js';
 import { EnrollmentsRepository } from './enrollments.repository.js';
 import { EnrollmentsService } from './enrollments.service.js';
-import { MovedSeatThing } from './moving/moved-seat.thing.js';
-import { MovedSeatsRepository } from './moving/moved-seats.repository.js';
+import { MovedWorkRepository } from './moving/moved-work.repository.js';
+import { MovedWorkThing } from './moving/moved-work.thing.js';
 import { MovingController } from './moving/moving.controller.js';
 import { MovingService } from './moving/moving.service.js';
 import { NamedThingsRepository } from './named-things.repository.js';
@@ -22,8 +22,8 @@ import { SectionsService } from './sections.service.js';
     EnrollmentThing,
     EnrollmentsRepository,
     EnrollmentsService,
-    MovedSeatThing,
-    MovedSeatsRepository,
+    MovedWorkRepository,
+    MovedWorkThing,
     MovingService,
     NamedThingsRepository,
     OwnSectionsRepository,

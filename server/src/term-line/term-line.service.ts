@@ -1,12 +1,11 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { PeriodPostingReply, SchoolReply, TermLineReply } from '#contract/calendar';
-import { mayAt } from '#core/access';
+import { mayAt, ofSchool, ofSection } from '#core/access';
 import { isWithin, localTime, type Day } from '#core/calendar';
 import { PeriodsRepository } from '#server/calendar';
 import { Clock, Transactions, type Actor, type Queries } from '#server/platform';
 import { PeriodViews } from '#server/period-view';
-import { mayWith } from '#server/posting';
 import { SectionProgressRepository } from '#server/posting';
 import { SheetContextService } from '#server/posting';
 
@@ -25,7 +24,7 @@ export class TermLineService {
   /** Those where somebody has a role. */
   async schools(actor: Actor): Promise<SchoolReply[]> {
     const schools = await this.periods.schools(this.transactions.reading);
-    return schools.filter(({ id }) => mayAt(actor, 'see-school', { schoolId: id, teacherIds: [] }));
+    return schools.filter(({ id }) => mayAt(actor, 'see-school', ofSchool(id)));
   }
 
   /**
@@ -39,7 +38,7 @@ export class TermLineService {
       const [reporting] = this.views.viewOf(facts, period).reported;
       if (!reporting) return [];
       const sectionIds = reporting.sections
-        .filter((section) => mayWith(actor, 'read-grades', schoolId, section))
+        .filter((section) => mayAt(actor, 'read-grades', ofSection(schoolId, section)))
         .map(({ id }) => id);
       return [{ period, reporting, itemId: reporting.item.id, sectionIds }];
     });

@@ -21,7 +21,7 @@ import {
   type StudentRowReply,
   type TranscriptReply,
 } from '#contract/transcripts';
-import { Readings } from '#server/changes';
+import { Readings, rowsOfReadings } from '#server/changes';
 import {
   CurrentActor,
   May,
@@ -110,8 +110,8 @@ export class TranscriptsController {
     @Param('studentId', ParseIntPipe) studentId: number,
     @Query('type', new ParseEnumPipe(types)) type: SpreadsheetType,
   ): Promise<StreamableFile> {
-    const rows = (await this.readings.of(studentId)).map(({ at, actor, part }) => [at, actor, part]);
-    const bytes = writeSpreadsheet(type, 'Readings', [['When', 'Who', 'What was read'], ...rows]);
+    const rows = rowsOfReadings(await this.readings.of(studentId));
+    const bytes = writeSpreadsheet(type, 'Readings', rows);
     const disposition = `attachment; filename="readings-${studentId}.${type}"`;
     return new StreamableFile(bytes, { type: spreadsheetTypes[type], disposition });
   }

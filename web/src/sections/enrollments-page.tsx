@@ -58,7 +58,7 @@ function EnrollmentsDesk({ schoolName, sectionId, reply }: DeskProps) {
     setSearch((before) => searchWith(before, wanted), { replace: true });
   const own = sectionId === null ? undefined : table.directory.sections.textOf(sectionId);
   const left = enrollments.filter(({ cells }) => cells.withdrawnOn !== '').length;
-  const [moving, setMoving] = useState<readonly number[]>([]);
+  const [moving, setMoving] = useState<number[]>([]);
   const { termLine } = usePeriod();
   const today = termLine && dayOfInstant(termLine.now);
   const students = new Set(enrollments.map(({ cells }) => cells.student)).size;
@@ -170,10 +170,10 @@ function EnrollmentsDesk({ schoolName, sectionId, reply }: DeskProps) {
 }
 
 interface MoveButtonProps {
-  readonly selected: readonly number[];
+  readonly selected: number[];
   /** What is typed and not saved would be moved as it was before. */
   readonly canMove: boolean;
-  readonly onMove: (enrollmentIds: readonly number[]) => void;
+  readonly onMove: (enrollmentIds: number[]) => void;
 }
 
 function MoveButton({ selected, canMove, onMove }: MoveButtonProps) {

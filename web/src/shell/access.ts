@@ -1,4 +1,4 @@
-import { mayAt, type Action } from '#core/access';
+import { mayAt, ofSchool, type Action } from '#core/access';
 import type { PersonReply } from '#contract/people';
 import { useScope } from './scope';
 import { useSession } from './session';
@@ -17,5 +17,5 @@ export function useMay(): (action: Action) => boolean {
 
 /** Whether who is signed in may do what concerns all schools, such as opening one. */
 export function mayInAll(person: PersonReply, action: Action): boolean {
-  return mayAt(person, action, { schoolId: null, teacherIds: [] });
+  return mayAt(person, action, ofSchool(null));
 }

@@ -2,7 +2,6 @@ import { ChevronDown, Menu, Search } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useCallback, useEffect, useState } from 'react';
 import { Navigate, Outlet, useLocation, useNavigate } from 'react-router';
-import type { Action } from '#core/access';
 import type { PersonReply } from '#contract/people';
 import { RunningCalculation } from '../calculation/recalculation-note';
 import { RecentChanges } from '../changes/recent-changes';
@@ -20,7 +19,7 @@ import { UnkeptBanner } from './unkept-banner';
 import { UnreachableBanner } from './unreachable-banner';
 import { PersonMenu } from './person-menu';
 import { usePreferences } from './preferences';
-import { mayIn, mayInAll } from './access';
+import { mayIn, mayInAll, useMay } from './access';
 import { SeeingBanner } from './seeing-banner';
 import { ViewOnlyNote } from './view-only-note';
 import { useScope, useSchools, useTermLine } from './scope';
@@ -36,6 +35,7 @@ export function Frame() {
   const { data: session } = opened;
   const { schoolId, periodId } = useScope();
   const line = useTermLine(schoolId);
+  const may = useMay();
   const { data: termLine } = line;
   const shown = useDrawer((state) => state.shown);
   const [isSearching, setSearching] = useState(false);
@@ -57,7 +57,6 @@ export function Frame() {
   if (!session) return <PageFace queries={[opened]} />;
   const period = termLine?.periods.find(({ id }) => id === periodId);
   if (termLine && !period) return <Navigate to={`/school/${schoolId}/period/${termLine.suggestedPeriodId}`} replace />;
-  const may = (action: Action) => mayIn(session.person, schoolId, action);
   const isElsewhere = period !== undefined && termLine !== undefined && termLine.suggestedPeriodId !== periodId;
   return (
     <div className="flex h-dvh flex-col">

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { mayAt } from '#core/access';
+import { mayAt, ofSection } from '#core/access';
 import { columnsOf, preparePolicy } from '#core/calculation';
 import type { ReportItem } from '#core/report-items';
 import { bookScore, policyOfBody, scoreKey, type BookReply } from '#contract/calculation';
@@ -68,9 +68,7 @@ export class BooksService {
       course: section.course,
       teacher: section.teacher,
       period: { id, name, startsOn, endsOn },
-      canEdit:
-        sealedAt === null &&
-        mayAt(actor, 'score', { schoolId: period.schoolId, teacherIds: [section.teacherId, ...section.coTeacherIds] }),
+      canEdit: sealedAt === null && mayAt(actor, 'score', ofSection(period.schoolId, section)),
       sealedAt: sealedAt?.toISOString() ?? null,
       categories: categories.filter(({ sectionId }) => sectionId === null || sectionId === section.id),
       revision: revisionOfCategories(categories.filter(({ sectionId }) => sectionId === section.id)),

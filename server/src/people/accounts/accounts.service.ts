@@ -1,13 +1,13 @@
 import { randomBytes } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { normalGrants, type Grant } from '#core/access';
+import { mayInAll, normalGrants, type Grant } from '#core/access';
 import { proposeUsername } from '#core/people';
 import { counted } from '#contract/messages';
 import type { AccountsReply, ChangeAccountRequest, SendLinksRequest, SentLinksReply } from '#contract/people';
 import { PeriodsRepository } from '#server/calendar';
 import { Changes, revisionOf, sha256, type Edit } from '#server/changes';
 import { MailService } from '#server/mail';
-import { Clock, mayManageAll, Refusal, Transactions, type Actor, type Letter, type Queries } from '#server/platform';
+import { Clock, Refusal, Transactions, type Actor, type Letter, type Queries } from '#server/platform';
 import type { AccountValue } from './account.thing.js';
 import { linkDays, linkLetter } from './link-letter.js';
 import { StaffAccountsRepository, type StaffAccount } from './staff-accounts.repository.js';
@@ -126,7 +126,8 @@ export class AccountsService {
 
   /** @throws Refusal role-elsewhere, fields-wrong where a school is none */
   private async refuseElsewhere(queries: Queries, actor: Actor, one: StaffAccount, grants: readonly Grant[]) {
-    if (!mayManageAll(actor, [...one.grants, ...grants])) throw new Refusal('role-elsewhere', { name: one.spokenName });
+    if (!mayInAll(actor, 'manage-access', [...one.grants, ...grants]))
+      throw new Refusal('role-elsewhere', { name: one.spokenName });
     const schools = new Set((await this.periods.schools(queries)).map(({ id }) => id));
     const stray = grants.findIndex(({ schoolId }) => schoolId !== null && !schools.has(schoolId));
     if (stray !== -1)
@@ -156,7 +157,7 @@ export class AccountsService {
 
 /** Who holds a role where the actor has no say gets no link from them: a link is a way into the account. */
 function reasonAgainst(actor: Actor, { email, username, isActive, grants }: StaffAccount) {
-  if (!mayManageAll(actor, grants)) return 'role-elsewhere' as const;
+  if (!mayInAll(actor, 'manage-access', grants)) return 'role-elsewhere' as const;
   if (email.trim() === '') return 'no-address' as const;
   return username !== null && !isActive ? ('deactivated' as const) : undefined;
 }

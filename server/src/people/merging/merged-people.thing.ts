@@ -1,27 +1,31 @@
 import { ThingOf, type Thing } from '#server/changes';
 import type { PlaceOf, Queries } from '#server/platform';
-import { nameOfCells, PersonThing } from '../person.thing.js';
+import { RosterRepository } from '../roster.repository.js';
 import { MergedPeopleRepository, type MergedRecord } from './merged-people.repository.js';
 
-/** Records that were merged into others, by the numbers that they had. */
-@ThingOf({ kind: 'merged-person', called: 'the merged record', change: 'change-people', see: 'read-people' })
+/** What hung on records that were merged into others, by the numbers that they had. The records themselves are people. */
+@ThingOf({ kind: 'merged-person', called: 'what was merged', change: 'change-people', see: 'read-people' })
 export class MergedPeopleThing implements Thing<MergedRecord> {
   constructor(
     private readonly merged: MergedPeopleRepository,
-    private readonly people: PersonThing,
+    private readonly roster: RosterRepository,
   ) {}
 
-  within({ keptId, gone: { schoolId } }: MergedRecord): (PlaceOf | null)[] {
-    return [{ kind: 'person', id: keptId }, schoolId === null ? null : { kind: 'school', id: schoolId }];
+  within({ keptId }: MergedRecord): [PlaceOf] {
+    return [{ kind: 'person', id: keptId }];
   }
 
-  title({ gone }: MergedRecord): string {
-    return nameOfCells(gone.cells);
-  }
-
-  /** Numbers come free by a merge, and are taken again when it is undone. */
-  hold(queries: Queries): Promise<void> {
-    return this.people.hold(queries);
+  /** By whose it became. */
+  async names(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+    const found = await this.merged.byGoneIds(queries, ids.map(Number));
+    const people = await this.roster.byIds(
+      queries,
+      [...found.values()].map(({ keptId }) => keptId),
+    );
+    const nameOf = new Map(people.map((person) => [person.id, `${person.givenName} ${person.familyName}`]));
+    return new Map(
+      [...found].flatMap(([id, { keptId }]) => (nameOf.has(keptId) ? [[String(id), nameOf.get(keptId)!]] : [])),
+    );
   }
 
   async read(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, MergedRecord>> {
@@ -30,19 +34,13 @@ export class MergedPeopleThing implements Thing<MergedRecord> {
   }
 
   async check(): Promise<void> {
-    // What stands in the way of a merge was looked at before; taken apart they come back as they were.
+    // What stands in the way was looked at before; the people and seats of the same change are checked as such.
   }
 
   async write(queries: Queries, values: ReadonlyMap<string, MergedRecord | null>): Promise<void> {
-    for (const [id, value] of values) {
-      if (value) {
-        await this.merged.merge(queries, Number(id), value);
-        continue;
-      }
-      const before = (await this.read(queries, [id])).get(id)!;
-      await this.people.check(queries, new Map([[id, before.gone]]));
-      await this.people.write(queries, new Map([[id, before.gone]]));
-      await this.merged.part(queries, Number(id), before);
-    }
+    const before = await this.read(queries, [...values.keys()]);
+    for (const [id, record] of values)
+      if (record) await this.merged.merge(queries, Number(id), record);
+      else await this.merged.part(queries, Number(id), before.get(id)!);
   }
 }

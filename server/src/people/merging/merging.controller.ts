@@ -25,18 +25,14 @@ export class MergingController {
 
   /** What making one record of two would do. */
   @Post('preview')
-  @May('change-people', { school: 'schoolId', person: 'body.goneId' })
+  @May('change-people', { school: 'schoolId', person: ['body.keptId', 'body.goneId'] })
   @HttpCode(200)
-  preview(
-    @CurrentActor() actor: Actor,
-    @Param('schoolId', ParseIntPipe) schoolId: number,
-    @Body() request: MergeRequest,
-  ): Promise<MergePreviewReply> {
-    return this.merging.preview(actor, schoolId, request);
+  preview(@Body() request: MergeRequest): Promise<MergePreviewReply> {
+    return this.merging.preview(request);
   }
 
   @Post('merge')
-  @May('change-people', { school: 'schoolId', person: 'body.goneId' })
+  @May('change-people', { school: 'schoolId', person: ['body.keptId', 'body.goneId'] })
   @HttpCode(200)
   merge(
     @CurrentActor() actor: Actor,

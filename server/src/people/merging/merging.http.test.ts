@@ -92,7 +92,7 @@ describe('two records of one student', () => {
   it('become one, with seats, grades and transcript of both, and two again by one step', async () => {
     const [before, transcript] = [await everything(), await transcriptOf(kept)];
     const { body } = await preview(kept, gone);
-    expect(body).toMatchObject({ filled: [], moves: { section: 1 }, dropped: [], obstacles: [] });
+    expect(body).toMatchObject({ filled: [], moves: { section: 1 }, shared: [], obstacles: [] });
     expect(await everything()).toBe(before);
     const merged = await merge(kept, gone, body.previewId);
     expect(merged.status).toBe(200);
@@ -131,7 +131,7 @@ describe('two records of one student', () => {
     );
     const before = await everything();
     const { body } = await preview(kept, gone);
-    expect([body.dropped.length, body.obstacles]).toEqual([1, []]);
+    expect([body.shared.length, body.obstacles]).toEqual([1, []]);
     const merged = await merge(kept, gone, body.previewId);
     expect(
       await query('SELECT id FROM enrollments WHERE student_id = $1 AND section_id = $2', [kept, own!.section_id]),
@@ -145,9 +145,7 @@ describe('two records of one student', () => {
       [seat!.id, own!.id],
     );
     const stuck = await preview(kept, gone);
-    expect(stuck.body.obstacles).toEqual([
-      `Both have work in ${stuck.body.dropped[0]}: move or remove it in one of them first.`,
-    ]);
+    expect(stuck.body.obstacles).toEqual([{ code: 'work-in-both', section: stuck.body.shared[0] }]);
     const refused = await merge<Problem>(kept, gone, stuck.body.previewId);
     expect([refused.status, refused.body.code]).toEqual([409, 'cannot-merge']);
     await query('DELETE FROM grades WHERE enrollment_id = $1', [seat!.id]);

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import { mayAt } from '#core/access';
-import { cellsOfPerson, mergePeople, type FilledField } from '#core/people';
+import { mayAt, ofSchool } from '#core/access';
+import { cellsOfPerson, mergePeople, mergeSeats } from '#core/people';
 import type {
   CarryOutMergeRequest,
   DuplicateRecordReply,
@@ -28,15 +28,17 @@ import type { FoundPair } from './duplicates-worker.js';
 import { MergedPeopleRepository, type MergedRecord } from './merged-people.repository.js';
 
 /** A merge as it would be made. */
-interface PlannedMerge {
+interface PlannedMerge extends Pick<MergePreviewReply, 'filled' | 'shared' | 'obstacles'> {
   readonly kept: KeptPerson;
   readonly gone: KeptPerson;
   readonly after: KeptPerson;
-  readonly filled: readonly FilledField[];
   readonly record: MergedRecord;
-  readonly droppedFrom: readonly string[];
-  readonly obstacles: readonly string[];
+  /** Numbers of the seats that go. */
+  readonly dropped: readonly number[];
 }
+
+/** Of what names a person: the seats of a student, and the account of one of the staff. */
+const [seats, account] = ['enrollments.student_id', 'accounts.person_id'] as const;
 
 /** As many as are asked about at once. */
 const mostPairs = 1000;
@@ -68,7 +70,7 @@ export class MergingService {
     return this.transactions.snapshot(async (queries) => {
       const ids = [...new Set(found.flatMap(({ one, other }) => [one, other]))];
       const people = (await this.roster.byIds(queries, ids)).filter((person) =>
-        mayAt(actor, 'read-people', { schoolId: person.schoolId ?? schoolId, teacherIds: [] }),
+        mayAt(actor, 'read-people', ofSchool(person.schoolId ?? schoolId)),
       );
       const byId = new Map(people.map((person) => [person.id, person]));
       const pairs = found
@@ -91,24 +93,24 @@ export class MergingService {
     });
   }
 
-  async preview(actor: Actor, schoolId: number, request: MergeRequest): Promise<MergePreviewReply> {
-    return this.transactions.snapshot(async (queries) =>
-      this.told(queries, await this.plan(queries, actor, schoolId, request)),
-    );
+  async preview(request: MergeRequest): Promise<MergePreviewReply> {
+    return this.transactions.snapshot(async (queries) => this.told(queries, await this.plan(queries, request)));
   }
 
   /** @throws Refusal cannot-merge, preview-changed where anything of it moved since it was looked at */
   async merge(actor: Actor, schoolId: number, { previewId, ...request }: CarryOutMergeRequest): Promise<PeopleReply> {
     return this.transactions.run(async (queries) => {
       await this.roster.holdNumbers(queries);
-      const planned = await this.plan(queries, actor, schoolId, request);
-      const { kept, gone, after, record, obstacles } = planned;
-      if (obstacles.length > 0) throw new Refusal('cannot-merge', { reasons: obstacles.join(' ') });
+      const planned = await this.plan(queries, request);
+      const { kept, gone, after, record, dropped, obstacles } = planned;
+      if (obstacles.length > 0) throw new Refusal('cannot-merge');
       if (idOf(planned) !== previewId) throw new Refusal('preview-changed');
       await this.changes.make(queries, actor, {
         action: `merge ${nameOf(gone)} into ${nameOf(kept)}`,
         edits: [
+          ...dropped.map((id) => ({ kind: 'enrollment', id: String(id), after: null })),
           { kind: 'merged-person', id: String(gone.id), after: record },
+          { kind: 'person', id: String(gone.id), after: null },
           { kind: 'person', id: String(kept.id), after: valueOfPerson(after) },
         ],
       });
@@ -116,34 +118,19 @@ export class MergingService {
     });
   }
 
-  private async plan(
-    queries: Queries,
-    actor: Actor,
-    schoolId: number,
-    { keptId, goneId }: MergeRequest,
-  ): Promise<PlannedMerge> {
-    const found = (await this.roster.byIds(queries, [keptId, goneId])).filter((person) =>
-      mayAt(actor, 'change-people', { schoolId: person.schoolId ?? schoolId, teacherIds: [] }),
-    );
+  private async plan(queries: Queries, { keptId, goneId }: MergeRequest): Promise<PlannedMerge> {
+    const found = await this.roster.byIds(queries, [keptId, goneId]);
     const [kept, gone] = [keptId, goneId].map((id) => found.find((person) => person.id === id));
     if (!kept) throw new Refusal('not-found', { what: 'person', id: keptId });
     if (!gone) throw new Refusal('not-found', { what: 'person', id: goneId });
     if (keptId === goneId) throw new Refusal('fields-wrong', {}, [{ field: 'goneId', detail: 'another record' }]);
-    if (![kept, gone].some((person) => (person.schoolId ?? schoolId) === schoolId))
-      throw new Refusal('not-found', { what: 'person', id: keptId });
     const shared = await this.merged.sharedSections(queries, keptId, goneId);
-    const dropped = shared.map((each) => (each.gone.isUsed ? each.kept : each.gone));
-    const droppedIds = new Set(dropped.map(({ id }) => id));
-    const rows = await this.merged.rowsOf(queries, goneId);
-    const moved = Object.fromEntries(
-      Object.entries(rows).map(([place, ids]) => [
-        place,
-        place === 'enrollments.student_id' ? ids.filter((id) => !droppedIds.has(id)) : ids,
-      ]),
-    );
+    const { dropped, obstacles } = mergeSeats(shared);
+    const { [seats]: ownSeats = [], ...rows } = await this.merged.rowsOf(queries, goneId);
+    const moving = ownSeats.filter((id) => !dropped.includes(id));
+    const bothHaveAccounts =
+      rows[account] !== undefined && (await this.merged.rowsOf(queries, keptId))[account] !== undefined;
     const { person, filled } = mergePeople(kept, gone);
-    const bothUsed = shared.filter((each) => each.kept.isUsed && each.gone.isUsed);
-    const keptRows = await this.merged.rowsOf(queries, keptId);
     return {
       kept,
       gone,
@@ -151,21 +138,21 @@ export class MergingService {
       filled,
       record: {
         keptId,
-        gone: valueOfPerson(gone),
-        moved,
-        dropped: dropped.map(({ isUsed: _isUsed, ...seat }) => seat),
+        goneSourcedId: gone.sourcedId,
+        moved: moving.length > 0 ? { ...rows, [seats]: moving } : rows,
       },
-      droppedFrom: shared.map(({ section }) => section),
+      dropped,
+      shared: shared.map(({ section }) => section),
       obstacles: [
-        ...(kept.kind === gone.kind ? [] : ['One is a student and the other one of the staff.']),
-        ...(rows['accounts.person_id'] && keptRows['accounts.person_id'] ? ['Both have an account.'] : []),
-        ...bothUsed.map(({ section }) => `Both have work in ${section}: move or remove it in one of them first.`),
+        ...(kept.kind === gone.kind ? [] : [{ code: 'kinds-differ' } as const]),
+        ...(bothHaveAccounts ? [{ code: 'both-have-accounts' } as const] : []),
+        ...obstacles,
       ],
     };
   }
 
   private async told(queries: Queries, planned: PlannedMerge): Promise<MergePreviewReply> {
-    const { kept, gone, filled, droppedFrom, obstacles } = planned;
+    const { kept, gone, filled, shared, obstacles } = planned;
     const records = await this.recordsOf(queries, [kept, gone]);
     const moves = (await countUses(queries, personUses, [gone.id])).get(gone.id) ?? {};
     return {
@@ -174,7 +161,7 @@ export class MergingService {
       gone: records.get(gone.id)!,
       filled,
       moves,
-      dropped: droppedFrom,
+      shared,
       obstacles,
     };
   }
@@ -206,5 +193,5 @@ export class MergingService {
 const nameOf = (person: KeptPerson) => nameOfCells(cellsOfPerson(person));
 
 /** Another one where anything that would be moved or written is another. */
-const idOf = ({ record, after, obstacles }: PlannedMerge) =>
-  revisionOf({ record, after: valueOfPerson(after), obstacles });
+const idOf = ({ record, dropped, gone, after, obstacles }: PlannedMerge) =>
+  revisionOf({ record, dropped, gone: valueOfPerson(gone), after: valueOfPerson(after), obstacles });

@@ -19,7 +19,7 @@ const query = async <Row = { id: number }>(text: string, values: readonly unknow
 const everything = async () => {
   const tables = ['people', 'enrollments', 'grades', 'scores', 'transcript_entries', 'platform_people', 'sections'];
   const found = await Promise.all(
-    [...tables, 'section_co_teachers', 'merged_people', 'moved_seats'].map((table) =>
+    [...tables, 'section_co_teachers', 'merged_people', 'moved_work'].map((table) =>
       query(
         `SELECT md5(string_agg((to_jsonb(t) - 'created_at')::text, '|' ORDER BY t.id)) AS mark, '${table}' AS of FROM ${
           table === 'scores' ? '(SELECT *, assignment_id * 100000 + enrollment_id AS id FROM scores)' : table
@@ -80,7 +80,10 @@ it('merges and moves in any order, one upon the other, are undone one by one to 
     `SELECT split_part(thing, ' ', 1) AS kind, count(*)::int AS count FROM change_log WHERE change_id = ANY($1) GROUP BY 1 ORDER BY 1`,
     [changes],
   );
-  expect([changes.length, kinds.map(({ kind }) => kind)]).toEqual([12, ['merged-person', 'moved-seat']]);
+  expect([changes.length, kinds.map(({ kind }) => kind)]).toEqual([
+    12,
+    ['enrollment', 'merged-person', 'moved-work', 'person'],
+  ]);
   expect(new Set(marks.map((mark) => JSON.stringify(mark))).size).toBe(13);
   for (const [at, change] of [...changes.entries()].toReversed()) {
     const undone = await registrar.send('POST', `/changes/${change}/undo`);

@@ -2,7 +2,7 @@ import { timingSafeEqual } from 'node:crypto';
 import { Injectable, type CanActivate, type ExecutionContext } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import type { Request } from 'express';
-import { may, schoolsWhere } from '#core/access';
+import { may, mayAt, schoolsWhere } from '#core/access';
 import { largestId } from '#contract/requests';
 import { Refusal } from '../errors/refusal.js';
 import { ACCESS, WHILE_SEEING, type RouteAccess } from './access.js';
@@ -45,28 +45,31 @@ export class AccessGuard implements CanActivate {
    */
   private async refuseElsewhere(request: Request, actor: Actor, { action, places }: RouteAccess): Promise<void> {
     if (schoolsWhere(actor.grants, action, 'held') === 'all') return;
-    const named = (Object.entries(places) as [PlaceKind, string][]).flatMap(([kind, where]): PlaceOf[] => {
-      const id = numberAt(request, where);
-      return id === undefined ? [] : [{ kind, id }];
-    });
-    for (const place of named)
-      if (!(await this.whereabouts.may(actor, action, [place])))
-        throw new Refusal('not-found', { what: place.kind.replace('-', ' '), id: place.id });
+    const named = (Object.entries(places) as [PlaceKind, string | readonly string[]][]).flatMap(([kind, where]) =>
+      [where].flat().flatMap((at) => numbersAt(request, at).map((id): PlaceOf => ({ kind, id }))),
+    );
+    const where = await this.whereabouts.of(named);
+    const beyond = named.find((_place, at) => !where[at] || !mayAt(actor, action, where[at]));
+    if (beyond) throw new Refusal('not-found', { what: beyond.kind.replace('-', ' '), id: beyond.id });
   }
 }
 
 /**
- * The number that a request gives there. Undefined where its own reader refuses it: a word in the address.
+ * The numbers that a request gives there, one or a list. None where its own reader refuses it: a word in the address.
  * @throws Refusal fields-wrong
  */
-function numberAt(request: Request, where: string): number | undefined {
+function numbersAt(request: Request, where: string): number[] {
   const [source, name] = where.includes('.') ? where.split('.') : ['params', where];
   const given = (request[source as 'params' | 'query' | 'body'] as Record<string, unknown> | undefined)?.[name!];
-  const isWhole = typeof given === 'number' ? Number.isInteger(given) : /^-?\d+$/.test(String(given));
-  if ((typeof given === 'number' || typeof given === 'string') && isWhole && Math.abs(Number(given)) <= largestId)
-    return Number(given);
-  if (source === 'params') return undefined;
+  const all: unknown[] = source === 'body' && Array.isArray(given) ? given : [given];
+  if (all.every(isId)) return all.map(Number);
+  if (source === 'params') return [];
   throw new Refusal('fields-wrong', {}, [{ field: name!, detail: 'a whole number' }]);
+}
+
+function isId(given: unknown): given is number | string {
+  if (typeof given === 'string' ? !/^-?\d+$/.test(given) : !Number.isInteger(given)) return false;
+  return Math.abs(Number(given)) <= largestId;
 }
 
 const isReading = ({ method }: Request) => method === 'GET' || method === 'HEAD';

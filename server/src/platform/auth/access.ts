@@ -5,12 +5,12 @@ import type { Actor } from './actor.js';
 import type { PlaceKind } from './whereabouts.js';
 
 /**
- * What a route does, and which things of the request it does it to: by kind, where the number of each stands. A name alone is a
- * parameter of the address; `query.x` and `body.x` stand there.
+ * What a route does, and which things of the request it does it to: by kind, where the number of each stands, or a list of
+ * numbers. A name alone is a parameter of the address; `query.x` and `body.x` stand there.
  */
 export interface RouteAccess {
   readonly action: Action;
-  readonly places: Readonly<Partial<Record<PlaceKind, string>>>;
+  readonly places: Readonly<Partial<Record<PlaceKind, string | readonly string[]>>>;
 }
 
 export const ACCESS = 'access';

@@ -1,12 +1,12 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
+import { mayInAll } from '#core/access';
 import { eq, sql } from 'drizzle-orm';
 import { Clock } from '../clock/clock.js';
 import { accounts, people } from '../database/tables/people.js';
 import { Transactions } from '../database/transactions.js';
 import type { Actor, SignedIn } from './actor.js';
 import { grantsOf } from './grants-of.js';
-import { mayManageAll } from './may-manage-all.js';
 
 /** However busily it is used: the longest day of the year has one night. */
 const longestSession = 24 * 60 * 60 * 1000;
@@ -30,7 +30,7 @@ export class Actors {
     const { passwordHash: _hash, isActive: _isActive, ...actor } = account;
     if (seesAs === undefined) return actor;
     const seen = await this.accountOf(seesAs);
-    if (!seen || !mayManageAll(actor, seen.grants, 'see-as')) return actor;
+    if (!seen || !mayInAll(actor, 'see-as', seen.grants)) return actor;
     const { username, name, grants } = seen;
     const behind = { personId, name: `${actor.name}, seeing as ${name}` };
     return { personId: seesAs, username, name, grants, behind };

@@ -121,7 +121,9 @@ const nowhere = 999_999_999;
 /** Asks for it with these things in every place, and without the token that a write needs, so that nothing is changed. */
 async function ask(client: TestClient, { method, path, access }: (typeof routes)[number], of: 1 | 2 | null) {
   const idOf = (kind: PlaceKind) => (of === null ? nowhere : things.get(of)![kind]);
-  const places = Object.entries(access.places) as [PlaceKind, string][];
+  const places = (Object.entries(access.places) as [PlaceKind, string | readonly string[]][]).flatMap(([kind, where]) =>
+    [where].flat().map((at) => [kind, at] as const),
+  );
   const parts: Record<'query' | 'body', Record<string, number>> = { query: {}, body: {} };
   let address = path;
   for (const [kind, at] of places) {
@@ -163,7 +165,7 @@ describe('the table of docs/access.md', () => {
     // A number in an address that no place names is looked at by the route's own service, among what the places let through.
     const unnamed = routes.flatMap(({ method, path, access }) =>
       [...path.matchAll(/:(\w+)/g)]
-        .filter(([, name]) => !Object.values(access.places).includes(name!))
+        .filter(([, name]) => !Object.values(access.places).flat().includes(name!))
         .map(([, name]) => `${method} ${path} ${name}`),
     );
     expect(unnamed.filter((each) => !/(itemId|periodId|assignmentId)$/.test(each))).toEqual([
@@ -222,6 +224,28 @@ describe('the table of docs/access.md', () => {
       });
     },
   );
+
+  it('is asked of every thing that a request names, of one kind too: one beyond reach among others is enough', async () => {
+    const client = clients.get('grading-administrator 1')!;
+    const [here, there] = [things.get(1)!, things.get(2)!];
+    const send = async (path: string, body: object) => {
+      const answer = await client.send<Problem>('POST', `/schools/1/${path}`, body, { 'x-csrf-token': '' });
+      return answer.body.code;
+    };
+    const pair = (keptId: number, goneId: number) => send('duplicates/preview', { keptId, goneId });
+    const move = (...enrollmentIds: unknown[]) =>
+      send('moves/preview', { enrollmentIds, sectionId: here.section, enteredOn: '2026-01-12' });
+    expect(await pair(here.person, here.person)).toBe('token-missing');
+    expect([await pair(here.person, there.person), await pair(there.person, here.person)]).toEqual([
+      'not-found',
+      'not-found',
+    ]);
+    expect(await move(here.enrollment)).toBe('token-missing');
+    expect([await move(here.enrollment, there.enrollment), await move(here.enrollment, '1e0')]).toEqual([
+      'not-found',
+      'fields-wrong',
+    ]);
+  });
 
   it('gives a teacher the sections that they teach, and no other', async () => {
     const own = routes.filter(({ access }) => written.get(access.action)!.cells.get('teacher') === 'own sections');

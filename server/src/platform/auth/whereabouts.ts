@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { sql, type SQL } from 'drizzle-orm';
-import { mayAt, shared, type Action, type Holder, type Whereabouts as Where } from '#core/access';
+import { mayAt, ofSchool, type Action, type Holder, type Whereabouts as Where } from '#core/access';
 import { coTeachersOf } from '../database/co-teachers-of.js';
 import { intArray } from '../database/int-array.js';
 import type { Queries } from '../database/open-database.js';
@@ -47,13 +47,16 @@ export class Whereabouts {
     places: readonly (PlaceOf | null)[],
     queries: Queries = this.transactions.reading,
   ): Promise<boolean> {
-    if (places.includes(null) && !mayAt(holder, action, shared)) return false;
-    const found = await this.of(queries, places);
+    if (places.includes(null) && !mayAt(holder, action, ofSchool(null))) return false;
+    const found = await this.of(places, queries);
     return found.every((where) => where !== undefined && mayAt(holder, action, where));
   }
 
   /** Where each of these stands, in their order; undefined for one that there is not. */
-  async of(queries: Queries, places: readonly (PlaceOf | null)[]): Promise<(Where | undefined)[]> {
+  async of(
+    places: readonly (PlaceOf | null)[],
+    queries: Queries = this.transactions.reading,
+  ): Promise<(Where | undefined)[]> {
     const found = new Map<string, Where>();
     for (const kind of new Set(places.flatMap((place) => place?.kind ?? []))) {
       const ids = [...new Set(places.flatMap((place) => (place?.kind === kind ? [place.id] : [])))];
@@ -62,6 +65,6 @@ export class Whereabouts {
       for (const { id, school_id, teachers } of rows)
         found.set(`${kind} ${id}`, { schoolId: school_id, teacherIds: teachers });
     }
-    return places.map((place) => (place ? found.get(`${place.kind} ${place.id}`) : shared));
+    return places.map((place) => (place ? found.get(`${place.kind} ${place.id}`) : ofSchool(null)));
   }
 }

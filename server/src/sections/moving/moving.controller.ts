@@ -9,18 +9,14 @@ export class MovingController {
 
   /** What would go along, and who cannot move. */
   @Post('preview')
-  @May('change-people', { school: 'schoolId', section: 'body.sectionId' })
+  @May('change-people', { school: 'schoolId', section: 'body.sectionId', enrollment: 'body.enrollmentIds' })
   @HttpCode(200)
-  preview(
-    @CurrentActor() actor: Actor,
-    @Param('schoolId', ParseIntPipe) schoolId: number,
-    @Body() request: MoveRequest,
-  ): Promise<MovePreviewReply> {
-    return this.moving.preview(actor, schoolId, request);
+  preview(@Param('schoolId', ParseIntPipe) schoolId: number, @Body() request: MoveRequest): Promise<MovePreviewReply> {
+    return this.moving.preview(schoolId, request);
   }
 
   @Post()
-  @May('change-people', { school: 'schoolId', section: 'body.sectionId' })
+  @May('change-people', { school: 'schoolId', section: 'body.sectionId', enrollment: 'body.enrollmentIds' })
   @HttpCode(200)
   move(
     @CurrentActor() actor: Actor,

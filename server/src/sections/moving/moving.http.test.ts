@@ -30,7 +30,7 @@ const move = <Body = MovedReply>(previewId: string, over: object = {}, client = 
   });
 const everything = async () => {
   const found = await Promise.all(
-    ['enrollments', 'grades', 'scores', 'moved_seats', 'transcript_entries'].map((table) =>
+    ['enrollments', 'grades', 'scores', 'moved_work', 'transcript_entries'].map((table) =>
       query(`SELECT to_jsonb(t) - 'created_at' AS row FROM ${table} t ORDER BY 1`),
     ),
   );
@@ -111,13 +111,24 @@ describe('a student who moves to another section', () => {
     await registrar.send('POST', `/changes/${moved.change}/undo`);
   });
 
+  it('does not go back by one step once a grade that went along was changed', async () => {
+    const moved = await move((await preview()).body.previewId);
+    const ofThere = `enrollment_id = (SELECT id FROM enrollments WHERE section_id = $1 AND student_id = $2)`;
+    const place = [to, seat.student_id];
+    await query(`UPDATE grades SET version = version + 1 WHERE ${ofThere}`, place);
+    const stuck = await registrar.send<Problem>('POST', `/changes/${moved.change}/undo`);
+    expect([stuck.status, stuck.body.code]).toEqual([409, 'move-built-on']);
+    await query(`UPDATE grades SET version = version - 1 WHERE ${ofThere}`, place);
+    expect((await registrar.send('POST', `/changes/${moved.change}/undo`)).status).toBe(200);
+  });
+
   it.each([
-    ['to the section where they sit', () => ({ sectionId: seat.section_id }), /already/],
-    ['on a day before they came', () => ({ enteredOn: '2025-08-01' }), /runs from|came to/],
-    ['on a day after the section ended', () => ({ enteredOn: '2026-08-01' }), /runs from/],
-  ])('does not move %s, and is told why', async (_what, over, says) => {
+    ['to the section where they sit', () => ({ sectionId: seat.section_id }), 'same-section'],
+    ['on a day before they came', () => ({ enteredOn: '2025-08-01' }), 'section-not-running'],
+    ['on a day after the section ended', () => ({ enteredOn: '2026-08-01' }), 'section-not-running'],
+  ] as const)('does not move %s, and is told why', async (_what, over, code) => {
     const { body } = await preview(over());
-    expect(body.rows[0]!.obstacle).toMatch(says);
+    expect(body.rows[0]!.obstacle).toMatchObject({ code });
     const refused = await move<Problem>(body.previewId, over());
     expect([refused.status, refused.body.code]).toEqual([409, 'cannot-move']);
   });

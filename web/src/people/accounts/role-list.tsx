@@ -24,8 +24,9 @@ export function RoleList({ schoolId, grants, isPending, onChange }: RoleListProp
   const [role, setRole] = useState<Role>('teacher');
   const [where, setWhere] = useState(String(schoolId));
   const given: Grant = { role, schoolId: where === everySchool ? null : Number(where) };
-  const after = normalGrants([...grants, given]);
-  const isHeld = JSON.stringify(after) === JSON.stringify(grants);
+  const isHeld = grants.some(
+    (grant) => grant.role === role && (grant.schoolId === null || grant.schoolId === given.schoolId),
+  );
   return (
     <section aria-label="Roles" className="space-y-2">
       <ul className="space-y-1">
@@ -68,7 +69,7 @@ export function RoleList({ schoolId, grants, isPending, onChange }: RoleListProp
         <Button
           writes
           disabled={isPending || isHeld}
-          onClick={() => onChange(`Added: ${sayRole(given, schools)}.`, after)}
+          onClick={() => onChange(`Added: ${sayRole(given, schools)}.`, normalGrants([...grants, given]))}
         >
           Add
         </Button>

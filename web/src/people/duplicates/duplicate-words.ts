@@ -1,4 +1,4 @@
-import type { DuplicateReason, FilledField } from '#core/people';
+import type { DuplicateReason, FilledField, MergeObstacle } from '#core/people';
 import type { DuplicateRecordReply } from '#contract/people';
 import { counted } from '#contract/messages';
 
@@ -15,6 +15,13 @@ export const filledWords: Readonly<Record<FilledField, string>> = {
   birthDate: 'day of birth',
   yearGroup: 'year',
 };
+
+/** Why two records stay two, in a sentence. */
+export function sayObstacle(obstacle: MergeObstacle): string {
+  if (obstacle.code === 'kinds-differ') return 'One is a student and the other one of the staff.';
+  if (obstacle.code === 'both-have-accounts') return 'Both have an account.';
+  return `Both have work in ${obstacle.section}: move or remove it in one of them first.`;
+}
 
 /** "Reed, Tamsin". */
 export const nameOf = ({ cells }: DuplicateRecordReply) => `${cells.familyName}, ${cells.givenName}`;

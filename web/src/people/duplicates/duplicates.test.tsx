@@ -28,7 +28,7 @@ const previewOf = (keptId: number): MergePreviewReply => ({
   gone: keptId === 4 ? typed : pair.other,
   filled: keptId === 4 ? [] : ['email'],
   moves: { section: keptId === 4 ? 1 : 8 },
-  dropped: [],
+  shared: [],
   obstacles: [],
 });
 const preview = (body: unknown) => previewOf((body as { keptId: number }).keptId);
@@ -76,10 +76,12 @@ describe('records that may be of one person', () => {
   });
 
   it('that cannot be merged say why, and have no button', async () => {
-    const obstacles = ['Both have work in Knots 2: move or remove it in one of them first.'];
+    const obstacles = [{ code: 'work-in-both', section: 'Knots 2' }] as const;
     show({ 'POST /schools/1/duplicates/preview': { ...previewOf(4), obstacles } }, 'people?pair=9-4');
     const note = await screen.findByText('These two cannot be merged');
-    expect(within(note.parentElement!).getByText(obstacles[0]!)).toBeTruthy();
+    expect(
+      within(note.parentElement!).getByText('Both have work in Knots 2: move or remove it in one of them first.'),
+    ).toBeTruthy();
     expect(screen.queryByRole('button', { name: 'Merge' })).toBeNull();
   });
 

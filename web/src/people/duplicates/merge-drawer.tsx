@@ -7,7 +7,7 @@ import { Awaited } from '../../shell/awaited';
 import { Button } from '../../ui/button';
 import { Drawer } from '../../ui/drawer';
 import { Note } from '../../ui/panel';
-import { filledWords, likelierKept, nameOf, reasonWords } from './duplicate-words';
+import { filledWords, likelierKept, nameOf, reasonWords, sayObstacle } from './duplicate-words';
 import { useMerge, useMergePreview } from './queries';
 
 interface MergeDrawerProps {
@@ -98,12 +98,12 @@ interface EffectProps {
 function Effect({ schoolId, preview, isOlder, onMerged }: EffectProps) {
   const merge = useMerge(schoolId);
   const tellOfChange = useTellOfChange();
-  const { kept, gone, filled, moves, dropped, obstacles } = preview;
+  const { kept, gone, filled, moves, shared, obstacles } = preview;
   if (obstacles.length > 0)
     return (
       <Note tone="blocks" title="These two cannot be merged">
-        {obstacles.map((each) => (
-          <p key={each}>{each}</p>
+        {obstacles.map(sayObstacle).map((says) => (
+          <p key={says}>{says}</p>
         ))}
       </Note>
     );
@@ -116,7 +116,7 @@ function Effect({ schoolId, preview, isOlder, onMerged }: EffectProps) {
           The record {gone.cells.number || nameOf(gone)} goes. {goes}.
         </li>
         {filled.length > 0 && <li>The one kept takes its {listed(filled.map((each) => filledWords[each]))}.</li>}
-        {dropped.length > 0 && <li>Both have a seat in {listed([...dropped])}; the seat without any work goes.</li>}
+        {shared.length > 0 && <li>Both have a seat in {listed(shared)}; the seat without any work goes.</li>}
         {gone.isOfRoster && <li>What a roster brings for it from now on counts for the one kept.</li>}
       </ul>
       <Button

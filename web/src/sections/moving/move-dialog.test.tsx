@@ -20,7 +20,7 @@ const row = (over: Partial<MovePreviewRowReply> = {}): MovePreviewRowReply => ({
 const previewOf = (...rows: MovePreviewRowReply[]): MovePreviewReply => ({
   previewId: 'p1',
   to: 'Knots 2',
-  lastDay: '2026-01-20',
+  lastDay: dayOrThrow('2026-01-20'),
   rows,
 });
 const show = (answers: Answers) =>
@@ -59,10 +59,10 @@ describe('moving students to another section', () => {
   });
 
   it('moves nobody while something stands in the way of one, and says what', async () => {
-    const obstacle = 'has, or had, a seat in Knots 2 already.';
+    const obstacle = { code: 'seated-there' } as const;
     const { person } = show({ 'POST /schools/1/moves/preview': previewOf(row(), row({ enrollmentId: 6, obstacle })) });
     await person.selectOptions(screen.getByRole('combobox', { name: 'To' }), 'Knots 2');
-    expect(await screen.findByText(obstacle)).toBeTruthy();
+    expect(await screen.findByText('has, or had, a seat in Knots 2 already')).toBeTruthy();
     expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Move' }).disabled).toBe(true);
   });
 });

@@ -1,21 +1,20 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { isWithin, type Day } from '#core/calendar';
-import { counted, listed } from '#contract/messages';
-import type { MovedReply, MovePreviewReply, MovePreviewRowReply, NamedDaysReply } from '#contract/sections';
+import { counted } from '#contract/messages';
+import type { NamedDaysReply } from '#contract/sections';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
-import { api } from '../../shell/api';
 import { Awaited } from '../../shell/awaited';
-import { showProblem } from '../../shell/show-problem';
 import { Button } from '../../ui/button';
 import { DayField } from '../../ui/day/day-field';
 import { Dialog } from '../../ui/dialog';
 import { SelectField } from '../../ui/field';
 import { showDay } from '../../ui/format';
+import { sayMove } from './move-words';
+import { useMove, useMovePreview } from './queries';
 
 interface MoveDialogProps {
   readonly schoolId: number;
-  readonly enrollmentIds: readonly number[];
+  readonly enrollmentIds: number[];
   /** Sections to choose from, by the text that stands for each. */
   readonly sections: readonly (readonly [section: NamedDaysReply, text: string])[];
   readonly today: Day;
@@ -28,12 +27,7 @@ export function MoveDialog({ schoolId, enrollmentIds, sections, today, onClose }
   const [enteredOn, setEnteredOn] = useState(today);
   const request = { enrollmentIds, sectionId: Number(sectionId), enteredOn };
   const section = sections.find(([{ id }]) => String(id) === sectionId)?.[0];
-  const preview = useQuery({
-    queryKey: ['enrollments', 'move', request],
-    enabled: section !== undefined,
-    placeholderData: keepPreviousData,
-    queryFn: () => api.post<MovePreviewReply>(`/schools/${schoolId}/moves/preview`, request),
-  });
+  const preview = useMovePreview(schoolId, request, section !== undefined);
   const move = useMove(schoolId);
   const tellOfChange = useTellOfChange();
   const shown = section && preview.data;
@@ -92,14 +86,14 @@ export function MoveDialog({ schoolId, enrollmentIds, sections, today, onClose }
       </div>
       {section && (
         <Awaited query={preview} waiting="Working out what goes along">
-          {({ lastDay, rows }) => (
+          {({ to, lastDay, rows }) => (
             <div className={`mt-4 ${preview.isPlaceholderData ? 'opacity-60' : ''}`}>
               <p className="mb-1">Their last day where they are is {showDay(lastDay)}.</p>
               <ul className="max-h-[36vh] divide-y divide-hairline overflow-auto" aria-label="What goes along">
                 {rows.map((row) => (
                   <li key={row.enrollmentId} className="flex gap-3 py-1.5 text-[13px]">
                     <b className="w-[180px] shrink-0 font-semibold">{row.student}</b>
-                    <span className={row.obstacle === null ? '' : 'text-waratah'}>{sayRow(row)}</span>
+                    <span className={row.obstacle === null ? '' : 'text-waratah'}>{sayMove(row, to)}</span>
                   </li>
                 ))}
               </ul>
@@ -109,30 +103,4 @@ export function MoveDialog({ schoolId, enrollmentIds, sections, today, onClose }
       )}
     </Dialog>
   );
-}
-
-/** @example sayRow({ from: 'Knots 1', grades: 1, scores: 4, left: 2, obstacle: null, … }) // 'from Knots 1 with 1 posted grade and 4 scores; 2 scores stay there' */
-function sayRow({ from, grades, scores, left, obstacle }: MovePreviewRowReply): string {
-  if (obstacle !== null) return obstacle;
-  const along = [
-    ...(grades > 0 ? [counted(grades, 'posted grade')] : []),
-    ...(scores > 0 ? [counted(scores, 'score')] : []),
-  ];
-  const goes = along.length === 0 ? 'nothing goes along' : `with ${listed(along)}`;
-  return `from ${from} ${goes}${left > 0 ? `; ${counted(left, 'score')} of other assignments left there` : ''}`;
-}
-
-function useMove(schoolId: number) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (request: object) => api.post<MovedReply>(`/schools/${schoolId}/moves`, request),
-    onSuccess: () => {
-      for (const key of ['enrollments', 'sections', 'sheets', 'sheet', 'term-line', 'transcript'])
-        void client.invalidateQueries({ queryKey: [key] });
-    },
-    onError: (error) => {
-      showProblem(error);
-      void client.invalidateQueries({ queryKey: ['enrollments'] });
-    },
-  });
 }

@@ -112,9 +112,9 @@ export const enrollments = pgTable(
   (table) => [unique().on(table.sectionId, table.studentId), index().on(table.studentId)],
 );
 
-/** Seats that students left for one in another section, with what went along, so that it can be undone. */
-export const movedSeats = pgTable(
-  'moved_seats',
+/** What went along with students who left a seat for one in another section, so that it can be undone. */
+export const movedWork = pgTable(
+  'moved_work',
   {
     id: id(),
     /** The seat in the section that the student came to. */
@@ -125,8 +125,10 @@ export const movedSeats = pgTable(
     fromId: integer()
       .notNull()
       .references(() => enrollments.id),
-    /** All that was done, as the log has it. */
-    moved: jsonb().notNull(),
+    /** Posted grades that went along, each with its version then. */
+    grades: jsonb().$type<readonly (readonly [id: number, version: number])[]>().notNull(),
+    /** Assignments whose scores count in the new section, each with its like there. */
+    assignments: jsonb().$type<readonly (readonly [from: number, to: number])[]>().notNull(),
     createdAt: createdAt(),
   },
   (table) => [index().on(table.fromId)],

@@ -86,12 +86,10 @@ export const mergedPeople = pgTable(
     keptId: integer()
       .notNull()
       .references(() => people.id),
-    /** The record as it was. */
-    gone: jsonb().notNull(),
+    /** By which a roster knew the record, and may know it still. */
+    goneSourcedId: text().notNull(),
     /** Numbers of the rows that were moved to the kept one, by table and column. */
     moved: jsonb().$type<Readonly<Record<string, readonly number[]>>>().notNull(),
-    /** Seats without any work in sections where both sat. */
-    dropped: jsonb().notNull(),
     createdAt: createdAt(),
   },
   (table) => [index().on(table.keptId)],

@@ -1,0 +1,30 @@
+import type { MoveObstacle } from '#core/sections';
+import { counted, listed } from '#contract/messages';
+import type { MovePreviewRowReply } from '#contract/sections';
+import { showDay } from '../../ui/format';
+
+/** What becomes of one student: "from Knots 1 with 1 posted grade and 4 scores; 2 scores of other assignments left there". */
+export function sayMove({ from, grades, scores, left, obstacle }: MovePreviewRowReply, to: string): string {
+  if (obstacle !== null) return sayObstacle(obstacle, from, to);
+  const along = [
+    ...(grades > 0 ? [counted(grades, 'posted grade')] : []),
+    ...(scores > 0 ? [counted(scores, 'score')] : []),
+  ];
+  const goes = along.length === 0 ? '; nothing goes along' : ` with ${listed(along)}`;
+  return `from ${from}${goes}${left > 0 ? `; ${counted(left, 'score')} of other assignments left there` : ''}`;
+}
+
+function sayObstacle(obstacle: MoveObstacle, from: string, to: string): string {
+  switch (obstacle.code) {
+    case 'same-section':
+      return `sits in ${to} already`;
+    case 'seated-there':
+      return `has, or had, a seat in ${to} already`;
+    case 'section-not-running':
+      return `${to} runs from ${showDay(obstacle.startsOn)} to ${showDay(obstacle.endsOn)}`;
+    case 'before-entered':
+      return `came to ${from} on ${showDay(obstacle.enteredOn)}: choose a later day`;
+    case 'withdrawn-before':
+      return `left ${from} on ${showDay(obstacle.withdrawnOn)}`;
+  }
+}
