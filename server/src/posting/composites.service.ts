@@ -17,7 +17,7 @@ import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import type { Queries } from '#server/platform';
 import { ReportItemsRepository } from '#server/report-items';
 import { ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
-import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
+import { GradeRowsRepository, type EarlierSeat, type GradeRow } from './grade-rows.repository.js';
 
 /** A part with what is posted for it. */
 interface FoundPart {
@@ -25,6 +25,7 @@ interface FoundPart {
   readonly part: ReportItem['parts'][number];
   /** Where it is posted; null where the year has no such period. */
   readonly periodId: number | null;
+  /** By enrollment; of who came from another section of the course, what was posted there where nothing is here. */
   readonly rows: ReadonlyMap<number, GradeRow>;
 }
 
@@ -76,21 +77,32 @@ export class CompositesService {
   ): Promise<FoundPart[]> {
     const items = await this.items.ofSchool(queries, item.schoolId);
     const periods = await this.periods.ofSchool(queries, item.schoolId);
+    const earlier = await this.rows.earlierSeats(queries, sectionIds);
+    const sections = [...new Set([...sectionIds, ...earlier.map(({ sectionId }) => sectionId)])];
     const found: FoundPart[] = [];
     for (const part of item.parts) {
       const partItem = items.find(({ id }) => id === part.itemId)!;
       const within = partPeriod(partItem, part, periods, period);
-      const rows = within ? await this.rows.ofSections(queries, partItem.id, within, sectionIds) : [];
+      const rows = within ? await this.rows.ofSections(queries, partItem.id, within, sections) : [];
       const name = within ? `${partItem.name}, ${within.name}` : partItem.name;
       found.push({
         name,
         part,
         periodId: within?.id ?? null,
-        rows: new Map(rows.map((row) => [row.enrollmentId, row])),
+        rows: withEarlier(rows, earlier),
       });
     }
     return found;
   }
+}
+
+function withEarlier(rows: readonly GradeRow[], earlier: readonly EarlierSeat[]): ReadonlyMap<number, GradeRow> {
+  const byEnrollment = new Map(rows.map((row) => [row.enrollmentId, row]));
+  for (const { enrollmentId, earlierId } of earlier) {
+    const [own, before] = [byEnrollment.get(enrollmentId), byEnrollment.get(earlierId)];
+    if (before && !isBlank(before.mark) && (!own || isBlank(own.mark))) byEnrollment.set(enrollmentId, before);
+  }
+  return byEnrollment;
 }
 
 function weighedPart(

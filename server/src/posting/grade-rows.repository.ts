@@ -39,6 +39,13 @@ export interface Computed {
   readonly file: { readonly importId: number; readonly importRow: number } | null;
 }
 
+/** A seat that a student left before they came to another section of the course. */
+export interface EarlierSeat {
+  readonly enrollmentId: number;
+  readonly earlierId: number;
+  readonly sectionId: number;
+}
+
 /** What is computed in the unit of the scale: a level where it has levels, else a percentage; null where there is none. */
 export function computedValue({ computed }: GradeRow, { kind }: Pick<ScaleVersion, 'kind'>): Decimal | null {
   return (kind === 'level' ? computed?.level : computed?.percent) ?? null;
@@ -99,6 +106,20 @@ export class GradeRowsRepository {
 
   ofStudent(queries: Queries, itemId: number, period: SchoolPeriod, studentId: number): Promise<GradeRow[]> {
     return this.where(queries, itemId, period, sql`e.student_id = ${studentId}`, computedOfEach);
+  }
+
+  /**
+   * For each enrollment in some sections whose student left another section of the course before: that seat and its section, the
+   * last one first.
+   */
+  async earlierSeats(queries: Queries, sectionIds: readonly number[]): Promise<EarlierSeat[]> {
+    const { rows } = await queries.execute<EarlierSeat & Record<string, unknown>>(sql`
+      SELECT e.id AS "enrollmentId", o.id AS "earlierId", o.section_id AS "sectionId"
+      FROM enrollments e JOIN sections s ON s.id = e.section_id
+      JOIN enrollments o ON o.student_id = e.student_id AND o.withdrawn_on <= e.entered_on AND o.id <> e.id
+      JOIN sections x ON x.id = o.section_id AND x.course_id = s.course_id
+      WHERE e.section_id = ANY(${intArray(sectionIds)}) ORDER BY e.id, o.withdrawn_on DESC, o.id DESC`);
+    return rows;
   }
 
   private async where(
