@@ -45,6 +45,7 @@ export interface SectionRow {
   readonly number: number;
   readonly teacherId: number;
   readonly periodId: number;
+  readonly seats: number | null;
 }
 
 export interface EnrollmentRow {

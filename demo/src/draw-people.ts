@@ -1,6 +1,6 @@
 import { demoAccounts, type DemoAccount } from './demo-accounts.js';
 import type { District } from './district.js';
-import { familyNames, givenNames } from './names.js';
+import { familyNames, givenNames, shortNames } from './names.js';
 import type { Random } from './random.js';
 import { schoolPlans } from './schools.js';
 
@@ -37,6 +37,7 @@ export function drawPeople(district: District, random: Random): DrawnPeople {
       schoolId,
       givenName,
       familyName,
+      preferredName: kind === 'student' ? (shortNames[givenName] ?? null) : null,
       email,
       birthDate,
       yearGroup,
@@ -87,6 +88,7 @@ function personOf({ givenName, familyName, schoolId }: DemoAccount, id: number):
     schoolId,
     givenName,
     familyName,
+    preferredName: null,
     email,
     birthDate: null,
     yearGroup: null,

@@ -20,7 +20,7 @@ export function drawSections(district: District, people: DrawnPeople, random: Ra
     const teachers = people.teachers.get(school.id)!;
     const sectionId = district.sections.length + 1;
     const teacherId = teachers[(sectionId * 5 + courseIndex) % teachers.length]!;
-    district.sections.push({ id: sectionId, courseId, number, teacherId, periodId });
+    district.sections.push({ id: sectionId, courseId, number, teacherId, periodId, seats: null });
     const { startsOn } = school.periods.find(({ id }) => id === periodId)!;
     for (const student of students) {
       district.enrollments.push({

@@ -6,6 +6,17 @@ export const givenNames = (
   'Runa Sana Sefton Senara Silke Sorrel Tamsin Tariq Tegan Theo Tomas Tressa Uma Vesna Wanda Wren Yara Yestin Zahra Zeno'
 ).split(' ');
 
+/** What some go by. */
+export const shortNames: Readonly<Record<string, string>> = {
+  Demelza: 'Mel',
+  Kenver: 'Ken',
+  Lamorna: 'Mo',
+  Lowenna: 'Wenna',
+  Perran: 'Pez',
+  Sefton: 'Sef',
+  Tamsin: 'Tam',
+};
+
 export const familyNames = (
   'Abara Adair Amsel Arkwright Asante Bakkar Barnacle Brack Brine Caddow Carrow Castaway Chandler Coble Corran Cutler Dace ' +
   'Darrow Delph Dunlin Eddystone Elver Fathom Fenn Ferro Fetch Fulmar Gannow Garrick Glass Grebe Gull Gunwale Halyard Harrow ' +

@@ -1,3 +1,4 @@
+import { listedName, partsOfName } from '#core/people';
 import { decimalOrThrow, roundHalfUp, unitsAt } from '#core/numbers';
 import { findBand } from '#core/scales';
 import type { District, GradeRow } from './district.js';
@@ -72,7 +73,7 @@ export function plantFaults(district: District, random: Random): PlantedFault[] 
   }
   plant(null, 'a comment that names another student of the section', (grade) => {
     const { student } = placeOf(district, next()[0]!);
-    grade.comment = `${student.split(', ')[1]} helped a great deal.`;
+    grade.comment = `${partsOfName(student).given} helped a great deal.`;
   });
   plant(null, 'posted before the window opened', (grade) =>
     Object.assign(grade, { postedAt: '2026-01-09T15:20:00.000Z' }),
@@ -104,8 +105,13 @@ function placeOf(district: District, grade: GradeRow) {
   const enrollment = district.enrollments.find(({ id }) => id === grade.enrollmentId)!;
   const section = district.sections.find(({ id }) => id === enrollment.sectionId)!;
   const course = district.courses.find(({ id }) => id === section.courseId)!;
-  const { familyName, givenName } = district.people.find(({ id }) => id === enrollment.studentId)!;
-  return { section: `${course.title} ${section.number}`, student: `${familyName}, ${givenName}` };
+  const {
+    familyName: family,
+    givenName: given,
+    preferredName,
+  } = district.people.find(({ id }) => id === enrollment.studentId)!;
+  const student = listedName({ family, given, preferred: preferredName ?? null });
+  return { section: `${course.title} ${section.number}`, student };
 }
 
 function plantOneValueForAll(district: District, grades: readonly GradeRow[]): PlantedFault {

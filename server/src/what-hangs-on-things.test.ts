@@ -24,7 +24,7 @@ const withPeriods = [
 ];
 
 it.each<[string, readonly UseBy[], readonly string[]]>([
-  ['people', personUses, []],
+  ['people', personUses, ['different_people.one_id', 'different_people.other_id']],
   ['schools', schoolUses, []],
   ['periods', periodUses, withPeriods],
   ['sections', sectionUses, ['section_co_teachers.section_id', 'stale_books.section_id']],

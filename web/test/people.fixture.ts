@@ -6,9 +6,12 @@ export const personCells = (number: string, over: Partial<PersonCells> = {}): Pe
   number,
   familyName: `Family ${number}`,
   givenName: 'Ada',
+  preferredName: '',
   kind: 'student',
   yearGroup: '10',
   birthDate: '',
+  enteredOn: '',
+  leftOn: '',
   email: '',
   ...over,
 });

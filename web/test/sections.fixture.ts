@@ -12,6 +12,7 @@ export const sectionCells = (over: Partial<SectionCells> = {}): SectionCells => 
   period: '',
   startsOn: '',
   endsOn: '',
+  seats: '',
   ...over,
 });
 
@@ -20,6 +21,7 @@ export const sectionOf = (id: number, cells: SectionCells, over: Partial<Section
   revision: `r${id}`,
   cells,
   name: `${cells.course} ${cells.number}`,
+  staying: 0,
   students: 20,
   isOfRoster: false,
   ...over,

@@ -1,4 +1,5 @@
 export { SavePeopleRequest, type PeopleImportReply, type PeopleReply, type PersonRowReply } from './people-messages.js';
+export { ChangeOwnViewRequest } from './own-view-messages.js';
 export {
   SeeAsRequest,
   SignInRequest,
@@ -8,7 +9,9 @@ export {
 } from './session-messages.js';
 export {
   CarryOutMergeRequest,
+  DifferentPeopleRequest,
   MergeRequest,
+  type DifferentPeopleReply,
   type DuplicateRecordReply,
   type DuplicateReply,
   type MergePreviewReply,

@@ -17,6 +17,19 @@ export interface DuplicateReply {
   readonly reasons: readonly DuplicateReason[];
 }
 
+export class DifferentPeopleRequest {
+  @IsInt({ message: 'one of the records' })
+  oneId!: number;
+
+  @IsInt({ message: 'the other record' })
+  otherId!: number;
+}
+
+export interface DifferentPeopleReply {
+  readonly oneId: number;
+  readonly otherId: number;
+}
+
 export class MergeRequest {
   @IsInt({ message: 'the record to keep' })
   keptId!: number;

@@ -1,5 +1,6 @@
 import type { KeptRow, TableImportReply } from '#contract/cell-tables';
 import { Nested, NestedList } from '#contract/requests';
+import type { Day } from '#core/calendar';
 import type { PersonCells, PersonField } from '#core/people';
 import { ArrayMaxSize, IsArray, IsInt, IsString, MaxLength, ValidateIf } from 'class-validator';
 
@@ -19,6 +20,10 @@ export class PersonCellsBody implements PersonCells {
 
   @IsString()
   @MaxLength(200)
+  preferredName!: string;
+
+  @IsString()
+  @MaxLength(200)
   kind!: string;
 
   @IsString()
@@ -28,6 +33,14 @@ export class PersonCellsBody implements PersonCells {
   @IsString()
   @MaxLength(200)
   birthDate!: string;
+
+  @IsString()
+  @MaxLength(200)
+  enteredOn!: string;
+
+  @IsString()
+  @MaxLength(200)
+  leftOn!: string;
 
   @IsString()
   @MaxLength(200)
@@ -67,6 +80,8 @@ export interface PersonRowReply extends KeptRow<PersonField> {
 }
 
 export interface PeopleReply {
+  /** The day it is in the district: nobody was born after it. */
+  readonly today: Day;
   readonly people: readonly PersonRowReply[];
 }
 

@@ -1,5 +1,6 @@
 import { IsInt, IsString, Length } from 'class-validator';
 import type { Grant } from '#core/access';
+import type { OwnView } from '#core/people';
 
 export class SignInRequest {
   @IsString()
@@ -28,6 +29,8 @@ export interface SessionReply {
   readonly timeZone: string;
   /** Name of the district; null until one is set. */
   readonly district: string | null;
+  /** How this person likes what they see. */
+  readonly view: OwnView;
 }
 
 export class SeeAsRequest {

@@ -14,8 +14,19 @@ export {
 } from './sections-messages.js';
 export {
   CarryOutMoveRequest,
+  mostMoved,
   MoveRequest,
   type MovedReply,
   type MovePreviewReply,
   type MovePreviewRowReply,
+  type RoomReply,
 } from './moving-messages.js';
+export {
+  CarryOutMergeSectionsRequest,
+  CarryOutSplitSectionRequest,
+  MergeSectionsRequest,
+  SplitSectionRequest,
+  type MergeSectionsPreviewReply,
+  type OwnSetUp,
+  type SplitSectionPreviewReply,
+} from './reshaping-messages.js';

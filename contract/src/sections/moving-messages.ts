@@ -2,10 +2,13 @@ import type { Day } from '#core/calendar';
 import type { MoveObstacle } from '#core/sections';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsInt, IsString, Matches } from 'class-validator';
 
+/** At a time. */
+export const mostMoved = 200;
+
 export class MoveRequest {
   @IsArray()
   @ArrayMinSize(1, { message: 'at least one enrollment' })
-  @ArrayMaxSize(200, { message: 'at most 200 enrollments at a time' })
+  @ArrayMaxSize(mostMoved, { message: `at most ${mostMoved} enrollments at a time` })
   @IsInt({ each: true })
   enrollmentIds!: number[];
 
@@ -38,7 +41,14 @@ export interface MovePreviewRowReply {
   readonly obstacle: MoveObstacle | null;
 }
 
-export interface MovePreviewReply {
+/** The room in a section once students have come to it. */
+export interface RoomReply {
+  readonly staying: number;
+  /** Null where nobody said how many there is room for. */
+  readonly seats: number | null;
+}
+
+export interface MovePreviewReply extends RoomReply {
   readonly previewId: string;
   readonly to: string;
   readonly lastDay: Day;

@@ -33,6 +33,10 @@ export class SectionCellsBody implements SectionCells {
   @IsString()
   @MaxLength(200)
   endsOn!: string;
+
+  @IsString()
+  @MaxLength(200)
+  seats!: string;
 }
 
 /** A changed or, with `id` null, a new section. */
@@ -75,6 +79,8 @@ export interface SectionRowReply extends KeptRow<SectionField> {
   readonly name: string;
   /** Who sit in it, or have sat. */
   readonly students: number;
+  /** Who have not left it. */
+  readonly staying: number;
   /** Whether a roster of another system brought it: its next import writes its course, teacher and period again. */
   readonly isOfRoster: boolean;
 }

@@ -9,6 +9,8 @@ export type CellFault =
   | 'kind-unknown'
   | 'day-unreadable'
   | 'birth-day-unlikely'
+  | 'birth-day-ahead'
+  | 'day-before-birth'
   | 'address-unreadable'
   | 'course-unknown'
   | 'teacher-unknown'
@@ -17,6 +19,7 @@ export type CellFault =
   | 'student-unknown'
   | 'name-of-several'
   | 'section-number-unreadable'
+  | 'seats-unreadable'
   | 'day-outside-year'
   | 'day-outside-period'
   | 'day-before-first';

@@ -237,6 +237,7 @@ export const extension = (name: string) => `${extensionStart}wombat.${name}`;
 const own = (name: string, kind: FieldKind): ExchangeField => ({ name: extension(name), kind });
 const yesNo: FieldKind = { is: 'yesNo' };
 const credits: FieldKind = { is: 'credits' };
+const seats: FieldKind = { is: 'pattern', pattern: /^[1-9]\d{0,2}$/, says: 'a number from 1 to 999' };
 const small: FieldKind = { is: 'pattern', pattern: /^\d{1,4}$/, says: 'a number from 0 to 9999' };
 
 /** Our own columns whose values something hangs on; anybody may have changed them meanwhile. */
@@ -250,7 +251,8 @@ const checkedOwnFields: Readonly<Partial<Record<ExchangeFile, readonly ExchangeF
     own('onTranscript', yesNo),
     own('countsInGpa', yesNo),
   ],
-  classes: [own('number', small), own('startsOn', day), own('endsOn', day)],
+  users: [own('enteredOn', day), own('leftOn', day)],
+  classes: [own('number', small), own('startsOn', day), own('endsOn', day), own('seats', seats)],
   lineItems: [own('extra', yesNo), own('counted', yesNo), own('published', yesNo)],
   results: [own('flag', oneOf('missing', 'late', 'incomplete', 'exempt', 'absent', 'collected'))],
   scoreScales: [

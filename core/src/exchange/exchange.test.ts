@@ -273,13 +273,13 @@ describe('a plan of a zip', () => {
       'orgs left type',
     ],
     [
-      'a second teacher passes by',
+      'a second teacher teaches it too',
       {
         ...whole,
         users: [...whole.users!, person('u5', 'teacher')],
         enrollments: [...whole.enrollments!, stay('e5', 'u5', 'teacher')],
       },
-      'enrollments left primary',
+      'enrollments new',
     ],
     [
       'an earlier stay in a class passes by',

@@ -5,7 +5,15 @@ import { extension, type ExchangeFile, type ExchangeRow, type ExchangeRows } fro
 const held: Readonly<Record<ExchangeFile, readonly string[]>> = {
   orgs: ['name', 'identifier'],
   academicSessions: ['title', 'type', 'startDate', 'endDate', 'parentSourcedId', extension('kind')],
-  users: ['givenName', 'familyName', 'email', 'grades', 'identifier'],
+  users: [
+    'givenName',
+    'familyName',
+    'preferredGivenName',
+    'email',
+    'grades',
+    'identifier',
+    ...['preferredName', 'enteredOn', 'leftOn'].map(extension),
+  ],
   roles: [],
   demographics: ['birthDate'],
   courses: [
@@ -14,7 +22,7 @@ const held: Readonly<Record<ExchangeFile, readonly string[]>> = {
     'subjects',
     ...['kind', 'level', 'length', 'credits', 'mostCredits', 'onTranscript', 'countsInGpa'].map(extension),
   ],
-  classes: ['courseSourcedId', 'termSourcedIds', ...['number', 'startsOn', 'endsOn'].map(extension)],
+  classes: ['courseSourcedId', 'termSourcedIds', ...['number', 'startsOn', 'endsOn', 'seats'].map(extension)],
   enrollments: ['userSourcedId', 'classSourcedId', 'beginDate', 'endDate'],
   categories: ['title'],
   lineItems: [
@@ -51,7 +59,7 @@ export function completed(row: ExchangeRow, own: ExchangeRow): ExchangeRow {
 }
 
 export function heldFields(file: ExchangeFile, row: ExchangeRow): readonly string[] {
-  return isTeaching(file, row) ? ['userSourcedId', 'classSourcedId'] : held[file];
+  return isTeaching(file, row) ? ['userSourcedId', 'classSourcedId', 'primary'] : held[file];
 }
 
 /** That somebody teaches a class stands at the section here, without dates and without a number of its own. */
@@ -119,6 +127,8 @@ export interface HeldContext {
   readonly teachers: ReadonlyMap<string, string>;
   /** The last stay of each student in each class. */
   readonly stays: ReadonlyMap<string, ExchangeRow>;
+  /** The day it is. */
+  readonly today: string;
   /** Id of the one district. */
   readonly district: string | undefined;
   /** The schools that have each course. */
@@ -153,11 +163,22 @@ export function whyNotHeld(
     return left('score', row['textScore'] ? 'Wombat scores in points; a text score alone is skipped' : 'it is blank');
   if (file === 'enrollments' && !isGoing && row['role'] !== 'student' && row['role'] !== 'teacher')
     return left('role', `Wombat holds students and teachers of a class; a ${row['role']} is skipped`);
-  if (isTeaching(file, row) && teachers.get(row['classSourcedId'] ?? '') !== row['userSourcedId'])
-    return left('primary', 'a section has one teacher here, who is another');
+  if (isTeaching(file, row) && isGoing && isTeacherOf(row, teachers))
+    return left('status', 'every section has a teacher: this one stays until the rows name another');
   if (file === 'enrollments' && row['role'] === 'student' && (stays.get(keyOf(file, row)) ?? row) !== row)
     return left('beginDate', 'an earlier stay in the class; the last one counts');
   return undefined;
+}
+
+/** Whether a row is of who teaches the class, and not of a co-teacher. */
+export function isTeacherOf(row: ExchangeRow, teachers: ReadonlyMap<string, string>): boolean {
+  return teachers.get(row['classSourcedId'] ?? '') === row['userSourcedId'];
+}
+
+/** Whether a row is of a co-teacher who has stopped: Wombat holds who teach a section now, without days. */
+export function hasStopped(file: ExchangeFile, row: ExchangeRow, { teachers, today }: HeldContext): boolean {
+  const until = row['endDate']?.slice(0, 10) ?? '';
+  return isTeaching(file, row) && until !== '' && until < today && !isTeacherOf(row, teachers);
 }
 
 /** Said to be graded, and no points are there. */
@@ -165,18 +186,41 @@ function isGradedWithoutScore({ scoreStatus, score }: ExchangeRow): boolean {
   return score === '' && (scoreStatus === 'fully graded' || scoreStatus === 'partially graded');
 }
 
-/** The one teacher of every class: the primary one, else the first. */
-export function teachersOf(enrollments: readonly ExchangeRow[]): ReadonlyMap<string, string> {
-  const teachers = new Map<string, { id: string; isPrimary: boolean }>();
-  for (const row of enrollments) {
-    const { classSourcedId: at = '', userSourcedId: id = '', primary, status } = row;
-    if (!isTeaching('enrollments', row) || status === 'tobedeleted') continue;
-    const isPrimary = primary?.toLowerCase() === 'true';
-    const known = teachers.get(at);
-    if (!known || (isPrimary && !known.isPrimary)) teachers.set(at, { id, isPrimary });
+/**
+ * The teacher of every class after an import; the others who teach it are co-teachers. It is the primary one of the zip, else who
+ * teaches it here and is in the zip too, else the first of the zip of whom it does not say that they are not primary, else who
+ * teaches it here, else the first of the zip.
+ */
+export function teachersAfter(here: readonly ExchangeRow[], zip: readonly ExchangeRow[]): ReadonlyMap<string, string> {
+  const teachers = new Map<string, string>();
+  for (const row of here) if (saysPrimary(row, 'true')) teachers.set(classOf(row), userOf(row));
+  for (const [at, rows] of teachingByClass(zip)) {
+    const held = teachers.get(at);
+    const active = rows.filter(({ status }) => status !== 'tobedeleted');
+    const isGone = rows.length > active.length && rows.some((row) => !active.includes(row) && userOf(row) === held);
+    const teacher =
+      active.find((row) => saysPrimary(row, 'true')) ??
+      active.find((row) => userOf(row) === held) ??
+      active.find((row) => !saysPrimary(row, 'false')) ??
+      (held === undefined || isGone ? active[0] : undefined);
+    if (teacher) teachers.set(at, userOf(teacher));
   }
-  return new Map([...teachers].map(([at, { id }]) => [at, id]));
+  return teachers;
 }
+
+function teachingByClass(rows: readonly ExchangeRow[]): ReadonlyMap<string, readonly ExchangeRow[]> {
+  const byClass = new Map<string, ExchangeRow[]>();
+  for (const row of rows)
+    if (isTeaching('enrollments', row)) byClass.set(classOf(row), [...(byClass.get(classOf(row)) ?? []), row]);
+  return byClass;
+}
+
+function saysPrimary(row: ExchangeRow, word: 'true' | 'false'): boolean {
+  return isTeaching('enrollments', row) && row['primary']?.toLowerCase() === word;
+}
+
+const classOf = ({ classSourcedId = '' }: ExchangeRow) => classSourcedId;
+const userOf = ({ userSourcedId = '' }: ExchangeRow) => userSourcedId;
 
 /** Of several stays of a student in one class the last to begin. */
 export function lastStays(enrollments: readonly ExchangeRow[]): ReadonlyMap<string, ExchangeRow> {

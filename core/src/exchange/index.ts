@@ -11,7 +11,16 @@ export {
   type ExchangeVersion,
 } from './exchange-format.js';
 export { asMerged, type MergedIds } from './as-merged.js';
-export { betweenKeys, isTeaching, keyOf, kindOfPerson, orgsByUser, rolesByUser, teachersOf } from './held-fields.js';
+export {
+  betweenKeys,
+  isTeacherOf,
+  isTeaching,
+  keyOf,
+  kindOfPerson,
+  orgsByUser,
+  rolesByUser,
+  teachersAfter,
+} from './held-fields.js';
 export { asHeld, termsOf, together } from './fit-rows.js';
 export {
   exchangeOutcomes,

@@ -4,12 +4,13 @@ import { isOfMerged, type MergedIds } from './as-merged.js';
 import { asHeld, knownIds, termsOf, together, withKeys } from './fit-rows.js';
 import {
   completed,
+  hasStopped,
   heldFields,
   isStated,
   keyOf,
   lastStays,
   rolesByUser,
-  teachersOf,
+  teachersAfter,
   whyNotHeld,
 } from './held-fields.js';
 import type { Manifest } from './read-manifest.js';
@@ -51,6 +52,7 @@ export interface PlannedExchangeRow {
  * @param sealed ids of the sessions that are sealed here
  * @param files as they are meant here (`asMerged`)
  * @param merged records that were merged into others here, by the ids that the roster has of both
+ * @param today in the district; empty where nobody has stopped teaching
  */
 export function planExchange(
   manifest: Manifest,
@@ -58,15 +60,17 @@ export function planExchange(
   here: ExchangeRows,
   sealed: ReadonlySet<string> = new Set(),
   merged: MergedIds = new Map(),
+  today = '',
 ): PlannedExchangeRow[] {
   const zip = withKeys(files, here);
   const all = together(here, zip);
   const using = schoolsUsing(all);
   const known = knownIds(zip, here);
-  const teachers = new Map([...teachersOf(here.enrollments ?? []), ...teachersOf(zip.enrollments ?? [])]);
+  const teachers = teachersAfter(here.enrollments ?? [], zip.enrollments ?? []);
   const faultContext = { manifest, zip, here, all, known, teachers, using };
   const heldContext = {
     teachers,
+    today,
     stays: lastStays(zip.enrollments ?? []),
     district: [...(here.orgs ?? []), ...(zip.orgs ?? [])].find(({ type }) => type === 'district')?.['sourcedId'],
     courses: using.courses,
@@ -86,6 +90,7 @@ export function planExchange(
       if (wrong.length > 0) return { outcome: 'refuse', faults: wrong };
       const left = own && file === 'courses' ? undefined : whyNotHeld(file, row, roles, heldContext);
       if (left !== undefined) return { outcome: 'left', faults: [left] };
+      if (hasStopped(file, row, heldContext)) return own ? deletion(file) : { outcome: 'left', faults: [stopped] };
       if (row['status'] === 'tobedeleted') return own ? deletion(file) : { outcome: 'same' };
       if (!own) return { outcome: 'new' };
       const changes = differences(file, row, own, termOf, isHeld);
@@ -138,6 +143,9 @@ const mergedHere: ExchangeFault = {
   field: 'sourcedId',
   says: 'this record was merged into another one of the same person, which says who they are; their enrollments count for it',
 };
+
+/** Wombat holds who teach a section now. */
+const stopped: ExchangeFault = { field: 'endDate', says: 'they have stopped teaching the class' };
 
 /** What is posted keeps the cut-offs it was posted with. */
 const nextVersion: ExchangeFault = {

@@ -26,7 +26,6 @@ const rosterFields: Readonly<Record<ExchangeFile, readonly string[]>> = {
     'sms',
     'phone',
     'userMasterIdentifier',
-    'preferredGivenName',
     'preferredMiddleName',
     'preferredFamilyName',
     'pronouns',

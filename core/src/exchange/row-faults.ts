@@ -92,6 +92,8 @@ function ownChecks(file: ExchangeFile, context: FaultContext): Check[] {
           () => [''],
         ),
       ];
+    case 'users':
+      return [inOrder(extension('enteredOn'), extension('leftOn'))];
     case 'academicSessions':
       return [inOrder('startDate', 'endDate')];
     case 'courses':

@@ -11,7 +11,10 @@ const person = (id: number, over: Partial<Person> = {}): Person & { id: number }
   familyName: 'Reed',
   email: `${id}@port.example`,
   birthDate: dayOrThrow('2010-05-17'),
+  preferredName: null,
   yearGroup: '9',
+  enteredOn: null,
+  leftOn: null,
   ...over,
 });
 const found = (one: Partial<Person>, other: Partial<Person>) =>

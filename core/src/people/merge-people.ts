@@ -1,7 +1,15 @@
 import type { Person } from './person-cells.js';
 
 /** Facts that a kept record takes from the one that goes, where it lacks them. */
-const fillable = ['number', 'email', 'birthDate', 'yearGroup'] as const satisfies readonly (keyof Person)[];
+const fillable = [
+  'number',
+  'preferredName',
+  'email',
+  'birthDate',
+  'yearGroup',
+  'enteredOn',
+  'leftOn',
+] as const satisfies readonly (keyof Person)[];
 export type FilledField = (typeof fillable)[number];
 
 export interface MergedFacts {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { planRows } from '#core/cell-tables';
+import { faultsOfRow, planRows } from '#core/cell-tables';
 import { dayOrThrow } from '#core/calendar';
 import {
   cellsOfPerson,
@@ -10,14 +10,19 @@ import {
   type Person,
 } from './person-cells.js';
 
+const today = dayOrThrow('2026-09-01');
+const table = personTable(today);
 const ada: Person = {
   kind: 'student',
   number: 'S1001',
   givenName: 'Ada',
   familyName: 'Skerry',
+  preferredName: null,
   email: 'home@skerry.example',
   birthDate: dayOrThrow('2010-05-17'),
   yearGroup: '10',
+  enteredOn: dayOrThrow('2024-09-02'),
+  leftOn: null,
 };
 
 describe('the cells of a person', () => {
@@ -31,8 +36,11 @@ describe('the cells of a person', () => {
     ['birthDate', '5/17/2010', '2010-05-17'],
     ['familyName', '  Skerry ', 'Skerry'],
     ['number', '0042', '0042'],
+    ['birthDate', '1 Sep 2026', '2026-09-01'],
+    // Whoever comes next term is entered today.
+    ['enteredOn', '11 January 2027', '2027-01-11'],
   ] as const)('%s "%s" is tidied to "%s"', (field, text, expected) =>
-    expect([personTable.fault(field, text), personTable.tidy(field, text)]).toEqual([undefined, expected]),
+    expect([table.fault(field, text), table.tidy(field, text)]).toEqual([undefined, expected]),
   );
 
   it.each([
@@ -43,18 +51,31 @@ describe('the cells of a person', () => {
     ['birthDate', '17 May', 'day-unreadable'],
     ['birthDate', '2010-02-30', 'day-unreadable'],
     ['birthDate', '1900-01-01', 'birth-day-unlikely'],
+    ['birthDate', '2026-09-02', 'birth-day-ahead'],
+    ['enteredOn', '1899-12-30', 'day-unreadable'],
+    ['leftOn', 'June', 'day-unreadable'],
+    ['preferredName', 'x'.repeat(81), 'cell-too-long'],
     ['email', 'ada at home', 'address-unreadable'],
     ['number', 'x'.repeat(41), 'cell-too-long'],
-  ] as const)('%s "%s" cannot be taken: %s', (field, text, fault) =>
-    expect(personTable.fault(field, text)).toBe(fault),
-  );
+  ] as const)('%s "%s" cannot be taken: %s', (field, text, fault) => expect(table.fault(field, text)).toBe(fault));
+});
+
+it.each([
+  [{ birthDate: '2010-05-17', enteredOn: '2010-05-17' }, [{ field: 'enteredOn', fault: 'day-before-birth' }]],
+  [{ birthDate: '2010-05-17', leftOn: '2009-06-30' }, [{ field: 'leftOn', fault: 'day-before-birth' }]],
+  [{ enteredOn: '2024-09-02', leftOn: '2024-09-01' }, [{ field: 'leftOn', fault: 'day-before-first' }]],
+  [{ enteredOn: '2024-09-02', leftOn: '2024-09-02' }, []],
+  [{ birthDate: '', enteredOn: '', leftOn: '2024-09-02' }, []],
+] as const)('days of a life stand in their order: %j', (days, faults) => {
+  const cells = { ...cellsOfPerson(ada), birthDate: '', enteredOn: '', leftOn: '', ...days };
+  expect(faultsOfRow(table, cells)).toEqual(faults);
 });
 
 describe('a file of people', () => {
   const bo: Person = { ...ada, number: 'S1002', givenName: 'Bo' };
   const twin: Person = { ...ada, number: null, givenName: 'Cy', email: '', birthDate: dayOrThrow('2011-01-02') };
   const existing = [ada, bo, twin].map((person, at) => ({ id: at + 1, cells: cellsOfPerson(person) }));
-  const plan = (...rows: readonly (readonly string[])[]) => planRows(personTable, rows, existing)!;
+  const plan = (...rows: readonly (readonly string[])[]) => planRows(table, rows, existing)!;
 
   it('reads back what it writes as the same', () => {
     const { rows } = plan(
@@ -95,7 +116,7 @@ describe('a file of people', () => {
   it('takes nobody for a sister or a brother whose address they share, nor for a namesake with another number', () => {
     const only = [{ id: 1, cells: cellsOfPerson(ada) }];
     const rows = planRows(
-      personTable,
+      table,
       [
         ['Number', 'Family name', 'Given name', 'Kind', 'Born', 'E-mail'],
         ['', 'Skerry', 'Dot', 'student', '2012-01-01', 'home@skerry.example'],
@@ -121,7 +142,7 @@ describe('a file of people', () => {
     }));
     const heads = personFields.map((field) => personHeadings[field]);
     const lines = [kept[1]!.cells, cellsOfPerson(bare)].map((cells) => personFields.map((field) => cells[field]));
-    const { rows } = planRows(personTable, [heads, ...lines], kept)!;
+    const { rows } = planRows(table, [heads, ...lines], kept)!;
     expect(rows.map(({ id, outcome }) => [id, outcome])).toEqual([
       [2, 'same'],
       [null, 'new'],

@@ -5,7 +5,18 @@ export const personKinds = ['student', 'staff'] as const;
 export type PersonKind = (typeof personKinds)[number];
 
 /** The facts of a person that a spreadsheet may hold, in the order of its columns. */
-export const personFields = ['number', 'familyName', 'givenName', 'kind', 'yearGroup', 'birthDate', 'email'] as const;
+export const personFields = [
+  'number',
+  'familyName',
+  'givenName',
+  'kind',
+  'yearGroup',
+  'birthDate',
+  'email',
+  'preferredName',
+  'enteredOn',
+  'leftOn',
+] as const;
 export type PersonField = (typeof personFields)[number];
 export type PersonCells = Cells<PersonField>;
 
@@ -13,9 +24,12 @@ export const personHeadings: Readonly<Record<PersonField, string>> = {
   number: 'Number',
   familyName: 'Family name',
   givenName: 'Given name',
+  preferredName: 'Preferred name',
   kind: 'Kind',
   yearGroup: 'Year',
   birthDate: 'Born',
+  enteredOn: 'Entered',
+  leftOn: 'Left',
   email: 'E-mail',
 };
 
@@ -26,22 +40,30 @@ export interface Person {
   readonly number: string | null;
   readonly givenName: string;
   readonly familyName: string;
+  /** The given name that the person goes by; null where it is the legal one. */
+  readonly preferredName: string | null;
   /** Empty where none is known; two people may have the same. */
   readonly email: string;
   readonly birthDate: Day | null;
   /** Year of school, such as "10"; null for staff, and where none is known. */
   readonly yearGroup: string | null;
+  /** First and last day at the school; null where they are not known. */
+  readonly enteredOn: Day | null;
+  readonly leftOn: Day | null;
 }
 
-export function cellsOfPerson({ number, birthDate, yearGroup, ...person }: Person): PersonCells {
+export function cellsOfPerson({ familyName, givenName, kind, email, ...person }: Person): PersonCells {
   return {
-    number: number ?? '',
-    familyName: person.familyName,
-    givenName: person.givenName,
-    kind: person.kind,
-    yearGroup: yearGroup ?? '',
-    birthDate: birthDate ?? '',
-    email: person.email,
+    number: person.number ?? '',
+    familyName,
+    givenName,
+    preferredName: person.preferredName ?? '',
+    kind,
+    yearGroup: person.yearGroup ?? '',
+    birthDate: person.birthDate ?? '',
+    enteredOn: person.enteredOn ?? '',
+    leftOn: person.leftOn ?? '',
+    email,
   };
 }
 
@@ -54,39 +76,47 @@ export function personOfCells(cells: PersonCells): Person {
     givenName: cells.givenName.trim(),
     familyName: cells.familyName.trim(),
     email: cells.email.trim(),
-    birthDate: parseDay(cells.birthDate.trim()) ?? null,
+    preferredName: textOrNull('preferredName'),
+    birthDate: dayOf(cells.birthDate),
     yearGroup: textOrNull('yearGroup'),
+    enteredOn: dayOf(cells.enteredOn),
+    leftOn: dayOf(cells.leftOn),
   };
+}
+
+function dayOf(text: string): Day | null {
+  return parseDay(text.trim()) ?? null;
 }
 
 const longest: Readonly<Partial<Record<PersonField, number>>> = {
   number: 40,
   familyName: 80,
   givenName: 80,
+  preferredName: 80,
   yearGroup: 20,
   email: 200,
 };
-const mayBeEmpty: ReadonlySet<PersonField> = new Set(['number', 'yearGroup', 'birthDate', 'email']);
+const neededFields: ReadonlySet<PersonField> = new Set(['familyName', 'givenName', 'kind']);
 
-function fault(field: PersonField, text: string): CellFault | undefined {
+function fault(field: PersonField, text: string, today: Day): CellFault | undefined {
   const typed = text.trim();
-  if (typed === '') return mayBeEmpty.has(field) ? undefined : 'cell-needed';
+  if (typed === '') return neededFields.has(field) ? 'cell-needed' : undefined;
   if (typed.length > (longest[field] ?? Infinity)) return 'cell-too-long';
   if (field === 'kind') return kindOf(typed) ? undefined : 'kind-unknown';
-  if (field === 'birthDate') {
-    const read = birthDay(typed);
+  if (isDayField(field)) {
+    const read = dayIn(field, typed, today);
     return 'fault' in read ? read.fault : undefined;
   }
   if (field === 'email') return /^[^\s@]+@[^\s@]+$/.test(typed) ? undefined : 'address-unreadable';
   return undefined;
 }
 
-function tidy(field: PersonField, text: string): string {
+function tidy(field: PersonField, text: string, today: Day): string {
   const typed = text.trim();
-  if (typed === '' || fault(field, typed)) return typed;
+  if (typed === '' || fault(field, typed, today)) return typed;
   if (field === 'kind') return kindOf(typed)!;
-  if (field === 'birthDate') {
-    const read = birthDay(typed);
+  if (isDayField(field)) {
+    const read = dayIn(field, typed, today);
     return 'day' in read ? read.day : typed;
   }
   return typed;
@@ -99,50 +129,69 @@ function kindOf(text: string): PersonKind | undefined {
   return personKinds.find((kind) => kind === word) ?? otherKindWords[word];
 }
 
-/** What the reader of days takes for near, where a year is missing; a day of birth without one is not taken. */
-const nearAnything = '2000-01-01' as Day;
+const dayFields = ['birthDate', 'enteredOn', 'leftOn'] as const;
+type DayField = (typeof dayFields)[number];
 
-/** A day of birth as it is typed, or what is wrong with it. */
-function birthDay(text: string): { readonly day: Day } | { readonly fault: CellFault } {
-  const read = readTypedDay(text, nearAnything, 'dayFirst');
+function isDayField(field: PersonField): field is DayField {
+  return dayFields.some((each) => each === field);
+}
+
+/** A day as it is typed, or what is wrong with it. Without a year it is none: of a life, no year is the near one. */
+function dayIn(field: DayField, text: string, today: Day): { readonly day: Day } | { readonly fault: CellFault } {
+  const read = readTypedDay(text, today, 'dayFirst');
   if (read.kind === 'placeholder' || (read.kind === 'day' && read.day < '1900-01-01'))
-    return { fault: 'birth-day-unlikely' };
+    return { fault: field === 'birthDate' ? 'birth-day-unlikely' : 'day-unreadable' };
   // 3/4/2010 is a day in March or in April: nobody is asked here, so that neither is taken.
   if (read.kind !== 'day' || read.otherwise !== null || !/\d{4}/.test(text)) return { fault: 'day-unreadable' };
-  return { day: read.day };
+  return field === 'birthDate' && read.day > today ? { fault: 'birth-day-ahead' } : { day: read.day };
+}
+
+/** A number that no two may have: a student's. The staff may be numbered like students. */
+export function numberAlone({ kind, number }: PersonCells): string {
+  return kindOf(kind) === 'staff' ? '' : number;
 }
 
 /**
  * People as a spreadsheet has them. A row of a file is a person by their number; where one of both has none, by name and
  * address, or by name and day of birth: brothers and sisters share an address. What two people share tells neither of them.
  */
-export const personTable: CellTable<PersonField> = {
-  fields: personFields,
-  headings: personHeadings,
-  otherHeadings: {
-    number: ['Student number', 'Student no', 'Pupil number', 'Staff number', 'Id', 'ID number'],
-    familyName: ['Last name', 'Surname', 'Family'],
-    givenName: ['First name', 'Forename', 'Given'],
-    kind: ['Role', 'Type'],
-    yearGroup: ['Year group', 'Grade', 'Year of school', 'Class year'],
-    birthDate: ['Birth date', 'Date of birth', 'Day of birth', 'Birthday', 'DOB'],
-    email: ['Email', 'E-mail address', 'Email address', 'Address'],
-  },
-  neededColumns: ['familyName', 'givenName'],
-  // The staff may be numbered like students.
-  unique: { field: 'number', keyOf: ({ kind, number }) => (kindOf(kind) === 'staff' ? '' : number) },
-  fault,
-  together: () => ({}),
-  tidy,
-  identities({ number, email, familyName, givenName, birthDate }) {
-    const name = [familyName, givenName].map(foldCell).join(', ');
-    // Of whom nothing else is known, the name is all there is.
-    if (number === '' && email === '' && birthDate === '') return [`only ${name}`];
-    return [
-      ...(number.trim() === '' ? [] : [`number ${foldCell(number)}`]),
-      ...(email.trim() === '' ? [] : [`address ${foldCell(email)} ${name}`]),
-      ...(birthDate.trim() === '' ? [] : [`born ${birthDate.trim()} ${name}`]),
-    ];
-  },
-  isOther: (said, kept) => said.number !== '' && kept.number !== '' && foldCell(said.number) !== foldCell(kept.number),
-};
+export function personTable(today: Day): CellTable<PersonField> {
+  return {
+    fields: personFields,
+    headings: personHeadings,
+    otherHeadings: {
+      number: ['Student number', 'Student no', 'Pupil number', 'Staff number', 'Id', 'ID number'],
+      familyName: ['Last name', 'Surname', 'Family'],
+      givenName: ['First name', 'Forename', 'Given'],
+      kind: ['Role', 'Type'],
+      yearGroup: ['Year group', 'Grade', 'Year of school', 'Class year'],
+      preferredName: ['Preferred given name', 'Preferred first name', 'Goes by', 'Known as', 'Nickname'],
+      enteredOn: ['Entry', 'Entry date', 'Entered on', 'Admitted', 'Admission date', 'Joined', 'Start date'],
+      leftOn: ['Exit', 'Exit date', 'Left on', 'Leaving date', 'Withdrawn', 'End date'],
+      birthDate: ['Birth date', 'Date of birth', 'Day of birth', 'Birthday', 'DOB'],
+      email: ['Email', 'E-mail address', 'Email address', 'Address'],
+    },
+    neededColumns: ['familyName', 'givenName'],
+    unique: { field: 'number', keyOf: numberAlone },
+    fault: (field, text) => fault(field, text, today),
+    together({ birthDate, enteredOn, leftOn }) {
+      const [born, entered, left] = [birthDate, enteredOn, leftOn].map((text) => parseDay(text.trim()));
+      if (born && entered && entered <= born) return { enteredOn: 'day-before-birth' };
+      const from = entered ?? born;
+      return from && left && left < from ? { leftOn: entered ? 'day-before-first' : 'day-before-birth' } : {};
+    },
+    tidy: (field, text) => tidy(field, text, today),
+    identities({ number, email, familyName, givenName, birthDate }) {
+      const name = [familyName, givenName].map(foldCell).join(', ');
+      // Of whom nothing else is known, the name is all there is.
+      if (number === '' && email === '' && birthDate === '') return [`only ${name}`];
+      return [
+        ...(number.trim() === '' ? [] : [`number ${foldCell(number)}`]),
+        ...(email.trim() === '' ? [] : [`address ${foldCell(email)} ${name}`]),
+        ...(birthDate.trim() === '' ? [] : [`born ${birthDate.trim()} ${name}`]),
+      ];
+    },
+    isOther: (said, kept) =>
+      said.number !== '' && kept.number !== '' && foldCell(said.number) !== foldCell(kept.number),
+  };
+}

@@ -18,4 +18,4 @@ export {
   type SectionField,
 } from './section-cells.js';
 export { moveObstacle, type MoveObstacle, type MoveTarget } from './move-obstacle.js';
-export { matchingAssignments } from './matching-assignments.js';
+export { matchingAssignments, type MatchedAssignments } from './matching-assignments.js';

@@ -3,7 +3,16 @@ import { foldCell, type CellFault, type Cells, type CellTable } from '#core/cell
 import type { NameBook } from './name-book.js';
 
 /** The facts of a section that a spreadsheet may hold, in the order of its columns. */
-export const sectionFields = ['course', 'number', 'teacher', 'period', 'startsOn', 'endsOn', 'coTeachers'] as const;
+export const sectionFields = [
+  'course',
+  'number',
+  'teacher',
+  'period',
+  'startsOn',
+  'endsOn',
+  'seats',
+  'coTeachers',
+] as const;
 export type SectionField = (typeof sectionFields)[number];
 export type SectionCells = Cells<SectionField>;
 
@@ -15,6 +24,7 @@ export const sectionHeadings: Readonly<Record<SectionField, string>> = {
   period: 'Runs in',
   startsOn: 'First day',
   endsOn: 'Last day',
+  seats: 'Seats',
 };
 
 /** A section as a school keeps it: a group of students who take a course together. */
@@ -30,6 +40,8 @@ export interface OwnSection {
   /** Where it begins later or ends earlier than its period. */
   readonly startsOn: Day | null;
   readonly endsOn: Day | null;
+  /** How many students there is room for, from 1 to 999; null where nobody said. */
+  readonly seats: number | null;
 }
 
 interface Stretch {
@@ -57,6 +69,7 @@ export function cellsOfSection(directory: SectionDirectory, section: OwnSection)
     period: section.periodId === yearId ? '' : periods.textOf(section.periodId),
     startsOn: section.startsOn ?? '',
     endsOn: section.endsOn ?? '',
+    seats: section.seats === null ? '' : String(section.seats),
   };
 }
 
@@ -71,6 +84,7 @@ export function sectionOfCells(directory: SectionDirectory, cells: SectionCells)
     periodId: periodOf(directory, cells),
     startsOn: dayIn(year, cells.startsOn),
     endsOn: dayIn(year, cells.endsOn),
+    seats: cells.seats.trim() === '' ? null : Number(cells.seats),
   };
 }
 
@@ -78,11 +92,12 @@ export function sectionOfCells(directory: SectionDirectory, cells: SectionCells)
 export function sectionTable(directory: SectionDirectory): CellTable<SectionField> {
   const year = directory.daysOf.get(directory.yearId)!;
   const bookOf = { course: directory.courses, teacher: directory.staff, period: directory.periods };
-  const mayBeEmpty: readonly SectionField[] = ['coTeachers', 'period', 'startsOn', 'endsOn'];
+  const mayBeEmpty: readonly SectionField[] = ['coTeachers', 'period', 'startsOn', 'endsOn', 'seats'];
   const fault = (field: SectionField, text: string): CellFault | undefined => {
     const typed = text.trim();
     if (typed === '') return mayBeEmpty.includes(field) ? undefined : 'cell-needed';
     if (field === 'coTeachers') return namesIn(typed).flatMap((name) => fault('teacher', name) ?? [])[0];
+    if (field === 'seats') return /^0*[1-9]\d{0,2}$/.test(typed) ? undefined : 'seats-unreadable';
     if (field === 'number') return /^[1-9]\d{0,3}$/.test(typed) ? undefined : 'section-number-unreadable';
     if (field === 'startsOn' || field === 'endsOn') {
       const day = dayIn(year, typed);
@@ -106,6 +121,7 @@ export function sectionTable(directory: SectionDirectory): CellTable<SectionFiel
       period: ['Period', 'Term', 'Session', 'Semester'],
       startsOn: ['Start', 'Starts', 'Start date', 'From', 'Begins'],
       endsOn: ['End', 'Ends', 'End date', 'To', 'Until'],
+      seats: ['Capacity', 'Room for', 'Places', 'Maximum students', 'Size'],
     },
     neededColumns: ['course', 'number'],
     unique: { field: 'number', keyOf },
@@ -121,7 +137,7 @@ export function sectionTable(directory: SectionDirectory): CellTable<SectionFiel
     tidy(field, text) {
       const typed = text.trim();
       if (typed === '' || fault(field, typed)) return typed;
-      if (field === 'number') return String(Number(typed));
+      if (field === 'number' || field === 'seats') return String(Number(typed));
       if (field === 'startsOn' || field === 'endsOn') return dayIn(year, typed)!;
       if (field === 'coTeachers')
         return [...new Set(namesIn(typed).map((name) => directory.staff.read(name) as number))]

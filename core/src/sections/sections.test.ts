@@ -104,6 +104,7 @@ const cells = (over: Partial<SectionCells> = {}): SectionCells => ({
   period: '',
   startsOn: '',
   endsOn: '',
+  seats: '',
   ...over,
 });
 
@@ -130,6 +131,8 @@ describe('the cells of a section', () => {
     ['startsOn', '5 oct', '2026-10-05'],
     ['endsOn', '2027-01-15', '2027-01-15'],
     ['endsOn', '3/4', '3/4'],
+    ['seats', ' 024', '24'],
+    ['seats', 'many', 'many'],
   ])('%s: "%s" stands as "%s"', (field, typed, stands) => {
     expect(table.tidy(field, typed)).toBe(stands);
   });
@@ -150,6 +153,10 @@ describe('the cells of a section', () => {
     [{ number: '0' }, { number: 'section-number-unreadable' }],
     [{ number: '1.5' }, { number: 'section-number-unreadable' }],
     [{ number: '10000' }, { number: 'section-number-unreadable' }],
+    [{ seats: '0' }, { seats: 'seats-unreadable' }],
+    [{ seats: '1000' }, { seats: 'seats-unreadable' }],
+    [{ seats: '24.5' }, { seats: 'seats-unreadable' }],
+    [{ seats: '999' }, {}],
     [{ period: 'Semester 3' }, { period: 'period-unknown' }],
     [{ startsOn: '3/4' }, { startsOn: 'day-unreadable' }],
     [{ startsOn: '2026-08-31' }, { startsOn: 'day-outside-year' }],
@@ -171,6 +178,7 @@ describe('the cells of a section', () => {
       periodId: 2,
       startsOn: dayOrThrow('2026-10-05'),
       endsOn: null,
+      seats: 24,
     };
     const said = cells({
       course: 'Knots (KN1)',
@@ -178,6 +186,7 @@ describe('the cells of a section', () => {
       coTeachers: 'Voe, Ina',
       period: 'Semester 1',
       startsOn: '2026-10-05',
+      seats: '24',
     });
     expect(cellsOfSection(directory, section)).toEqual(said);
     expect(sectionOfCells(directory, said)).toEqual(section);

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { and, desc, eq, gt, sql } from 'drizzle-orm';
 import type { Finding } from '#core/audit';
-import { tables, type Queries } from '#server/platform';
+import { tables, type Queries, spokenName } from '#server/platform';
 
 const { auditFindings, auditRuns, grades, people } = tables;
 
@@ -22,7 +22,7 @@ export class AuditRunsRepository {
   /** The newest runs of a period, newest first. */
   async newest(queries: Queries, periodId: number, count: number): Promise<AuditRun[]> {
     const rows = await queries
-      .select({ run: auditRuns, startedByName: sql<string>`${people.givenName} || ' ' || ${people.familyName}` })
+      .select({ run: auditRuns, startedByName: spokenName })
       .from(auditRuns)
       .innerJoin(people, eq(people.id, auditRuns.startedBy))
       .where(eq(auditRuns.periodId, periodId))

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
-import { eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { entryHash, type ChangeOfEntry } from '#core/changes';
-import { Clock, tables, type Queries } from '#server/platform';
+import { Clock, tables, type Queries, spokenName } from '#server/platform';
 import { LogRepository, type NewLogRow } from './log.repository.js';
 import { sha256 } from './sha256.js';
 
@@ -33,10 +33,7 @@ export class ChangeLog {
   /** In the name of somebody who is not there now, such as the one who started a run. */
   async recordOf(queries: Queries, personId: number, changes: readonly Change[]): Promise<void> {
     const { people } = tables;
-    const [person] = await queries
-      .select({ name: sql<string>`${people.givenName} || ' ' || ${people.familyName}` })
-      .from(people)
-      .where(eq(people.id, personId));
+    const [person] = await queries.select({ name: spokenName }).from(people).where(eq(people.id, personId));
     await this.record(queries, { personId, name: person!.name }, changes);
   }
 

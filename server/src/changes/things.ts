@@ -62,9 +62,24 @@ export class Things implements OnModuleInit {
       if (schoolsWhere(actor.grants, action, 'held') === 'all') continue;
       if (!known || !may(actor, action)) return false;
       const places = known.at ? own.map(({ id }) => known.at!(id)) : await this.placesWithin(queries, known, own);
-      if (!(await this.whereabouts.may(actor, action, places, queries))) return false;
+      const standing = await this.orWhereMade(queries, places, things);
+      if (!(await this.whereabouts.may(actor, action, standing, queries))) return false;
     }
     return true;
+  }
+
+  /** Of places that there are not, those that the same change makes or made: where these stand in turn. */
+  private async orWhereMade(
+    queries: Queries,
+    places: readonly (PlaceOf | null)[],
+    things: readonly Concerned[],
+  ): Promise<(PlaceOf | null)[]> {
+    const found = await this.whereabouts.of(places, queries);
+    return places.flatMap((place, at) => {
+      const name = found[at] === undefined && place ? thingName(place.kind, String(place.id)) : undefined;
+      const made = things.find(({ thing }) => thing === name)?.values.filter((value) => (value ?? null) !== null);
+      return made?.flatMap((value) => this.find(place!.kind)?.way.within?.(value) ?? [place]) ?? [place];
+    });
   }
 
   /** Where things stand by what they are, were or are to be; one of which nothing is known, where only all schools reach. */

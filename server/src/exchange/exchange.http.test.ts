@@ -197,6 +197,32 @@ describe('a zip by hand', () => {
     expect(after).toEqual({ day: '2026-01-09', points: null });
   });
 
+  it('as a delta gives a class a co-teacher, lets the two change places, and takes one away', async () => {
+    const zip = (...lines: string[]) =>
+      zipOf({
+        'manifest.csv': `propertyName,value\nmanifest.version,1.0\noneroster.version,1.1\nfile.users,delta\nfile.enrollments,delta\n`,
+        'users.csv': `${byHand['users.csv']!.split('\n')[0]!}\nu-9,active,2026-01-10T00:00:00Z,true,o-s,teacher,dov,,Dov,Rook,,,,,,,,\n`,
+        'enrollments.csv': [byHand['enrollments.csv']!.split('\n')[0]!, ...lines, ''].join('\n'),
+      });
+    const row = (id: string, person: string, primary: string, status = 'active', until = '') =>
+      `${id},${status},2026-01-10T00:00:00Z,c,o-s,${person},teacher,${primary},,${until}`;
+    const teaching = async () =>
+      one<{ teacher: string; others: string[] }>(`
+        SELECT t.given_name AS teacher, (SELECT coalesce(array_agg(p.given_name), '{}') FROM section_co_teachers k
+          JOIN people p ON p.id = k.person_id WHERE k.section_id = s.id) AS others
+        FROM sections s JOIN people t ON t.id = s.teacher_id JOIN courses c ON c.id = s.course_id WHERE c.code = 'RW1'`);
+    const bring = async (...lines: string[]) => take((await put(zip(...lines))).body);
+    await bring(row('e9', 'u-9', 'false'));
+    expect(await teaching()).toEqual({ teacher: 'Ben', others: ['Dov'] });
+    await bring(row('e9', 'u-9', 'true'), row('e2', 'u-2', 'false'));
+    expect(await teaching()).toEqual({ teacher: 'Dov', others: ['Ben'] });
+    // Whoever has stopped before today teaches it no more.
+    await bring(row('e2', 'u-2', 'false', 'active', '2026-01-20'));
+    expect(await teaching()).toEqual({ teacher: 'Dov', others: [] });
+    await bring(row('e2', 'u-2', 'true'), row('e9', 'u-9', 'false', 'tobedeleted'));
+    expect(await teaching()).toEqual({ teacher: 'Ben', others: [] });
+  });
+
   it('whose preview is not the one that was looked at is not taken in', async () => {
     const { body } = await put(
       zipOf({ ...byHand, 'courses.csv': byHand['courses.csv']!.replace('Rope Work', 'Ropes') }),

@@ -78,7 +78,7 @@ export class HeldRowsRepository {
 
   /** What Wombat makes of what it works with alone, but for results. */
   private async made(queries: Queries, version: ExchangeVersion): Promise<ExchangeRows> {
-    const users = await this.users(queries);
+    const users = await this.users(queries, version);
     return {
       orgs: await this.orgs(queries),
       academicSessions: await this.sessions(queries),
@@ -150,7 +150,9 @@ export class HeldRowsRepository {
     }));
   }
 
-  private async users(queries: Queries): Promise<ExchangeRow[]> {
+  /** The earlier version has no preferred names of its own. */
+  private async users(queries: Queries, version: ExchangeVersion): Promise<ExchangeRow[]> {
+    const preferredName = version === '1.1' ? column('preferredName') : sql.identifier('preferredGivenName');
     const users = await rowsOf(
       queries,
       sql`
@@ -160,7 +162,8 @@ export class HeldRowsRepository {
              CASE WHEN p.kind = 'student' THEN 'student'
                   WHEN EXISTS (SELECT 1 FROM sections t WHERE t.teacher_id = p.id) THEN 'teacher' ELSE 'administrator' END AS role,
              coalesce(nullif(p.email, ''), p.sourced_id) AS username, p.given_name AS "givenName",
-             p.family_name AS "familyName", p.number AS identifier, p.email, p.year_group AS grades
+             p.family_name AS "familyName", p.preferred_name AS ${preferredName}, p.number AS identifier, p.email, p.year_group AS grades,
+             p.entered_on::text AS ${column('enteredOn')}, p.left_on::text AS ${column('leftOn')}
       FROM people p LEFT JOIN schools s ON s.id = p.school_id
       LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id
       WHERE p.sourced_id <> ${firstRegistrarId} ORDER BY p.id`,
@@ -203,7 +206,8 @@ export class HeldRowsRepository {
              coalesce(cc.sourced_id, 'course-' || c.id) AS "courseSourcedId", c.code || '-' || n.number AS "classCode",
              'scheduled' AS "classType", coalesce(sc.sourced_id, s.code) AS "schoolSourcedId",
              coalesce(pp.sourced_id, 'period-' || n.period_id) AS "termSourcedIds", c.department AS subjects,
-             n.number::text AS ${column('number')}, n.starts_on::text AS ${column('startsOn')}, n.ends_on::text AS ${column('endsOn')}
+             n.number::text AS ${column('number')}, n.starts_on::text AS ${column('startsOn')}, n.ends_on::text AS ${column('endsOn')},
+             n.seats::text AS ${column('seats')}
       FROM sections n ${joinId('section', sql`n.id`)} JOIN courses c ON c.id = n.course_id JOIN schools s ON s.id = c.school_id
       LEFT JOIN sourced_ids cc ON cc.kind = 'course' AND cc.our_id = c.id
       LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id
@@ -229,12 +233,16 @@ export class HeldRowsRepository {
     return rowsOf(
       queries,
       sql`
-      SELECT 'teacher-' || coalesce(n.sourced_id, 'section-' || t.id) AS "sourcedId",
+      SELECT CASE WHEN k."isTeacher" THEN 'teacher-' ELSE 'co-teacher-' || p.sourced_id || '-' END
+               || coalesce(n.sourced_id, 'section-' || t.id) AS "sourcedId",
              coalesce(n.sourced_id, 'section-' || t.id) AS "classSourcedId", coalesce(sc.sourced_id, s.code) AS "schoolSourcedId",
-             p.sourced_id AS "userSourcedId", 'teacher' AS role, 'true' AS "primary"
-      FROM sections t JOIN people p ON p.id = t.teacher_id JOIN courses c ON c.id = t.course_id JOIN schools s ON s.id = c.school_id
+             p.sourced_id AS "userSourcedId", 'teacher' AS role, k."isTeacher"::text AS "primary"
+      FROM (SELECT id AS section_id, teacher_id AS person_id, true AS "isTeacher" FROM sections
+            UNION ALL SELECT section_id, person_id, false FROM section_co_teachers) AS k
+      JOIN sections t ON t.id = k.section_id JOIN people p ON p.id = k.person_id
+      JOIN courses c ON c.id = t.course_id JOIN schools s ON s.id = c.school_id
       LEFT JOIN sourced_ids n ON n.kind = 'section' AND n.our_id = t.id
-      LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id ORDER BY t.id`,
+      LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id ORDER BY t.id, k."isTeacher" DESC, p.id`,
     );
   }
 

@@ -35,6 +35,12 @@ const rowsOf = async (client: TestClient, { id }: ExchangeImportReply, outcome: 
 async function workForATerm(): Promise<void> {
   // Of most sections a tenth of the scores says as much, in a tenth of the time.
   await demo.database.pool.query('DELETE FROM scores WHERE assignment_id % 10 <> 0');
+  await demo.database.pool.query(`
+    INSERT INTO section_co_teachers (section_id, person_id) SELECT s.id, (SELECT max(p.id) FROM people p
+      WHERE p.kind = 'staff' AND p.school_id = c.school_id AND p.id <> s.teacher_id)
+    FROM sections s JOIN courses c ON c.id = s.course_id WHERE s.id % 9 = 0`);
+  await demo.database.pool.query(`
+    UPDATE people SET entered_on = '2024-09-02', left_on = CASE WHEN id % 14 = 0 THEN date '2026-06-12' END WHERE id % 7 = 0`);
   const teacher = await demo.as('harun');
   const { rows } = await demo.database.pool.query<{ section: number }>(`
     SELECT min(s.id) AS section FROM sections s JOIN people p ON p.id = s.teacher_id JOIN accounts a ON a.person_id = p.id

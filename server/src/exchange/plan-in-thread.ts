@@ -10,7 +10,7 @@ import {
   planExchange,
   rolesByUser,
   schoolsUsing,
-  teachersOf,
+  teachersAfter,
   termsOf,
   together,
   type ExchangeFile,
@@ -105,10 +105,10 @@ export class PlanInThread {
     (this.here[file] ??= []).push(...rows);
   }
 
-  decide(sealed: ReadonlySet<string>, merged: MergedIds): PlanSummary {
+  decide(sealed: ReadonlySet<string>, merged: MergedIds, today: string): PlanSummary {
     const { manifest } = this.zip;
     const files = (this.files = asMerged(this.zip.files, merged));
-    this.plan = planExchange(manifest, files, this.here, sealed, merged);
+    this.plan = planExchange(manifest, files, this.here, sealed, merged, today);
     const fingerprint = createHash('sha256');
     const counts = new Map<ExchangeFile, Record<ExchangeOutcome, number>>();
     for (const file of Object.keys(files) as ExchangeFile[])
@@ -141,7 +141,7 @@ export class PlanInThread {
         ...all,
         orgs: together({ orgs: all.orgs ?? [] }, { orgs: this.files.orgs ?? [] }).orgs!,
       }),
-      teachers: teachersOf(all.enrollments ?? []),
+      teachers: teachersAfter(this.here.enrollments ?? [], this.files.enrollments ?? []),
       roles: rolesByUser(all),
       orgs: orgsByUser(all),
     };

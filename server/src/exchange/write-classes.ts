@@ -14,9 +14,10 @@ export async function writeClasses(writing: Writing): Promise<void> {
       periodId: ids.of('period', row['termSourcedIds'], schoolId),
       startsOn: row[extension('startsOn')] || null,
       endsOn: row[extension('endsOn')] || null,
+      seats: Number(row[extension('seats')]) || null,
     };
   };
-  const shape = sql`(id int, "courseId" int, number int, "teacherId" int, "periodId" int, "startsOn" date, "endsOn" date)`;
+  const shape = sql`(id int, "courseId" int, number int, "teacherId" int, "periodId" int, "startsOn" date, "endsOn" date, seats int)`;
   const created = of('classes', 'new');
   const given = await ids.give(
     'section',
@@ -36,15 +37,16 @@ export async function writeClasses(writing: Writing): Promise<void> {
   });
   await inPieces(added, (piece) =>
     queries.execute(sql`
-    INSERT INTO sections (id, course_id, number, teacher_id, period_id, starts_on, ends_on)
-    SELECT n.id, n."courseId", n.number, n."teacherId", n."periodId", n."startsOn", n."endsOn"
+    INSERT INTO sections (id, course_id, number, teacher_id, period_id, starts_on, ends_on, seats)
+    SELECT n.id, n."courseId", n.number, n."teacherId", n."periodId", n."startsOn", n."endsOn", n.seats
     FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape}`),
   );
   const moved = changed.map(({ asked, ...row }) => ({ ...row, number: numberOf(row, asked) }));
   await inPieces(moved, (piece) =>
     queries.execute(sql`
     UPDATE sections s SET course_id = n."courseId", period_id = n."periodId", number = n.number,
-      starts_on = coalesce(n."startsOn", s.starts_on), ends_on = coalesce(n."endsOn", s.ends_on)
+      starts_on = coalesce(n."startsOn", s.starts_on), ends_on = coalesce(n."endsOn", s.ends_on),
+      seats = coalesce(n.seats, s.seats)
     FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape} WHERE s.id = n.id`),
   );
 }

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { kindOfPerson, listOf, yearGroupOf, type ExchangeRow } from '#core/exchange';
+import { extension, kindOfPerson, listOf, yearGroupOf, type ExchangeRow } from '#core/exchange';
 import { inPieces, type Writing } from './writing.js';
 
 export async function writePeople({ queries, ids, roles, orgs, of }: Writing): Promise<void> {
@@ -14,27 +14,33 @@ export async function writePeople({ queries, ids, roles, orgs, of }: Writing): P
       schoolId: schools.find((school) => school !== undefined) ?? null,
       givenName: row['givenName'],
       familyName: row['familyName'],
+      preferredName: row['preferredGivenName'] || row[extension('preferredName')] || null,
+      enteredOn: row[extension('enteredOn')]?.slice(0, 10) || null,
+      leftOn: row[extension('leftOn')]?.slice(0, 10) || null,
       email: row['email'] ?? '',
       yearGroup: yearGroupOf(row['grades'] ?? '') || null,
     };
   };
   const created = of('users', 'new');
   const given = await ids.givePeople(created.map(({ sourcedId }) => sourcedId!));
-  const shape = sql`(id int, "sourcedId" text, number text, kind text, "schoolId" int, "givenName" text, "familyName" text, email text, "yearGroup" text)`;
+  const shape = sql`(id int, "sourcedId" text, number text, kind text, "schoolId" int, "givenName" text, "familyName" text, "preferredName" text, email text, "yearGroup" text, "enteredOn" date, "leftOn" date)`;
   await inPieces(
     created.map((row, at) => rowOf(row, given[at])),
     (piece) =>
       queries.execute(sql`
-    INSERT INTO people (id, sourced_id, number, kind, school_id, given_name, family_name, email, year_group)
-    SELECT n.id, n."sourcedId", n.number, n.kind, n."schoolId", n."givenName", n."familyName", n.email, n."yearGroup"
+    INSERT INTO people (id, sourced_id, number, kind, school_id, given_name, family_name, preferred_name, email, year_group, entered_on, left_on)
+    SELECT n.id, n."sourcedId", n.number, n.kind, n."schoolId", n."givenName", n."familyName", n."preferredName",
+      n.email, n."yearGroup", n."enteredOn", n."leftOn"
     FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape}`),
   );
   await inPieces(
     of('users', 'changed').map((row) => rowOf(row, ids.people.get(row['sourcedId']!))),
     (piece) =>
       queries.execute(sql`
-    UPDATE people p SET given_name = n."givenName", family_name = n."familyName", number = coalesce(n.number, p.number),
-      email = coalesce(nullif(n.email, ''), p.email), year_group = coalesce(n."yearGroup", p.year_group)
+    UPDATE people p SET given_name = n."givenName", family_name = n."familyName",
+      preferred_name = coalesce(n."preferredName", p.preferred_name), number = coalesce(n.number, p.number),
+      email = coalesce(nullif(n.email, ''), p.email), year_group = coalesce(n."yearGroup", p.year_group),
+      entered_on = coalesce(n."enteredOn", p.entered_on), left_on = coalesce(n."leftOn", p.left_on)
     FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape} WHERE p.id = n.id`),
   );
   await inPieces(of('demographics', 'new', 'changed'), (piece) =>

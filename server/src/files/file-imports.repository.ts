@@ -11,6 +11,7 @@ import {
   sectionName,
   sectionNameOf,
   spokenNameOf,
+  spokenName,
 } from '#server/platform';
 
 const {
@@ -174,7 +175,7 @@ export class FileImportsRepository {
         stepsDone: fileImports.stepsDone,
         stepCount: fileImports.stepCount,
         readAt: fileImports.readAt,
-        readBy: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
+        readBy: spokenName,
         written: sql<number>`CASE WHEN ${fileImports.status} = 'accepted' THEN ${written('new')} + ${written('changed')} ELSE 0 END`,
       })
       .from(fileImports)

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { and, desc, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type { Schools } from '#core/access';
 import type { MailReply } from '#contract/mail';
-import { intArray, Refusal, tables, type Queries } from '#server/platform';
+import { intArray, Refusal, tables, type Queries, spokenName } from '#server/platform';
 
 const { mails, people } = tables;
 const newest = 500;
@@ -24,7 +24,7 @@ export class MailsRepository {
         body: mails.body,
         about: mails.about,
         writtenAt: mails.writtenAt,
-        writtenBy: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
+        writtenBy: spokenName,
       })
       .from(mails)
       .innerJoin(people, eq(people.id, mails.writtenBy))

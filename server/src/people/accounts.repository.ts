@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import { and, eq, sql, type SQL } from 'drizzle-orm';
-import { DistrictZone, grantsOf, Settings, tables, Transactions, type Actor } from '#server/platform';
+import { and, eq, type SQL } from 'drizzle-orm';
+import { DistrictZone, grantsOf, Settings, tables, Transactions, type Actor, spokenName } from '#server/platform';
 
 export interface Account extends Actor {
   /** Null until a first password is chosen. */
@@ -32,7 +32,7 @@ export class AccountsRepository {
         username: accounts.username,
         grants: grantsOf('accounts'),
         passwordHash: accounts.passwordHash,
-        name: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
+        name: spokenName,
       })
       .from(accounts)
       .innerJoin(people, eq(people.id, accounts.personId))

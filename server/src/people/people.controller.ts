@@ -12,7 +12,6 @@ import {
   UploadedFile,
   type StreamableFile,
 } from '@nestjs/common';
-import { personTable } from '#core/people';
 import type { SavedRows } from '#contract/cell-tables';
 import { SavePeopleRequest, type PeopleImportReply, type PeopleReply } from '#contract/people';
 import { CurrentActor, Upload, type Actor, type SpreadsheetType, May } from '#server/platform';
@@ -60,6 +59,7 @@ export class PeopleController {
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('type', new ParseEnumPipe(types)) type: SpreadsheetType,
   ): Promise<StreamableFile> {
-    return fileOfRows(personTable, 'People', await this.people.cellsOf(schoolId), type);
+    const { table, rows } = await this.people.cellsOf(schoolId);
+    return fileOfRows(table, 'People', rows, type);
   }
 }

@@ -24,6 +24,9 @@ const cellsOf = (over: Partial<PersonCells> = {}): PersonCells => ({
   yearGroup: '10',
   birthDate: '',
   email: '',
+  preferredName: '',
+  enteredOn: '',
+  leftOn: '',
   ...over,
 });
 const people = async () => (await registrar.get<PeopleReply>('/schools/1/people')).body.people;
@@ -105,6 +108,18 @@ describe('the people of a school', () => {
     ['no name', [{ familyName: ' ' }], 'changes.0.cells.familyName', 'this cannot be empty'],
     ['a kind that is none', [{ kind: 'parrot' }], 'changes.0.cells.kind', 'one of student, staff'],
     ['a day in figures', [{ birthDate: '3/4/2010' }], 'changes.0.cells.birthDate', 'a day such as 2010-05-17'],
+    [
+      'a birth that is yet to come',
+      [{ birthDate: '2026-01-22' }],
+      'changes.0.cells.birthDate',
+      'a day of birth that has been; this one is yet to come',
+    ],
+    [
+      'a last day before the first',
+      [{ enteredOn: '2025-09-01', leftOn: '2025-08-31' }],
+      'changes.0.cells.leftOn',
+      'a day that is not before the first one',
+    ],
     [
       'a number of two',
       [{ number: 'Q1' }, { number: 'q1' }],
@@ -256,10 +271,21 @@ it('columns have the names that files are read by', () =>
     'Year',
     'Born',
     'E-mail',
+    'Preferred name',
+    'Entered',
+    'Left',
   ]));
 
 it('who were made here go out with a roster and come into an empty Wombat as they were', async () => {
-  const { change: number } = await save([added({ familyName: 'Quern', number: 'Q9', birthDate: '2010-05-17' })]);
+  const quern = {
+    familyName: 'Quern',
+    preferredName: 'Quinn',
+    number: 'Q9',
+    birthDate: '2010-05-17',
+    enteredOn: '2024-09-02',
+    leftOn: '2026-01-16',
+  };
+  const { change: number } = await save([added(quern)]);
   const zip = (await registrar.get<Uint8Array>('/exchange/export?version=1.2', 'bytes')).body;
   await undo(number);
   const empty = await startEmptyServer();
@@ -272,9 +298,7 @@ it('who were made here go out with a roster and come into an empty Wombat as the
     const status = async () => (await empty.registrar.get<ExchangeImportReply>(`/exchange/imports/${id}`)).body.status;
     await expect.poll(status, { timeout: 100_000 }).toBe('accepted');
     const { body } = await empty.registrar.get<PeopleReply>('/schools/1/people');
-    expect(named(body.people, 'Quern').map(({ cells }) => cells)).toEqual([
-      cellsOf({ familyName: 'Quern', number: 'Q9', birthDate: '2010-05-17' }),
-    ]);
+    expect(named(body.people, 'Quern').map(({ cells }) => cells)).toEqual([cellsOf(quern)]);
   } finally {
     await empty.stop();
   }

@@ -8,10 +8,12 @@ import { StaffAccountsRepository } from './accounts/staff-accounts.repository.js
 import { CalendarModule } from '#server/calendar';
 import { ChangesModule } from '#server/changes';
 import { MailModule } from '#server/mail';
+import { DifferentPeopleThing } from './merging/different-people.thing.js';
 import { MergedPeopleRepository } from './merging/merged-people.repository.js';
 import { MergedPeopleThing } from './merging/merged-people.thing.js';
 import { MergingController } from './merging/merging.controller.js';
 import { MergingService } from './merging/merging.service.js';
+import { OwnViewsRepository } from './own-views.repository.js';
 import { PeopleController } from './people.controller.js';
 import { PeopleService } from './people.service.js';
 import { PersonThing } from './person.thing.js';
@@ -27,9 +29,11 @@ import { SignInTries } from './sign-in-tries.js';
     AccountThing,
     AccountsRepository,
     AccountsService,
+    DifferentPeopleThing,
     MergedPeopleRepository,
     MergedPeopleThing,
     MergingService,
+    OwnViewsRepository,
     PasswordsService,
     PeopleService,
     PersonThing,

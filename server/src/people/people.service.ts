@@ -1,11 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { cellsOfPerson, personOfCells, personTable, type PersonCells } from '#core/people';
+import type { Day } from '#core/calendar';
+import { cellsOfPerson, personOfCells, personTable, type PersonCells, type PersonField } from '#core/people';
+import type { CellTable } from '#core/cell-tables';
 import type { SavedRows } from '#contract/cell-tables';
 import type { PeopleImportReply, PeopleReply, SavePeopleRequest } from '#contract/people';
 import { concernedBy, planOrRefuse, savedRows, saveRows, type UploadedRows } from '#server/cell-tables';
 import { Changes, revisionOf } from '#server/changes';
-import { Transactions, type Actor, type Queries } from '#server/platform';
+import { Clock, DistrictZone, Transactions, type Actor, type Queries } from '#server/platform';
 import { nameOfCells, valueOfPerson } from './person.thing.js';
 import { RosterRepository, type KeptPerson } from './roster.repository.js';
 
@@ -16,6 +18,8 @@ export class PeopleService {
     private readonly transactions: Transactions,
     private readonly roster: RosterRepository,
     private readonly changes: Changes,
+    private readonly clock: Clock,
+    private readonly zone: DistrictZone,
   ) {}
 
   ofSchool(schoolId: number): Promise<PeopleReply> {
@@ -23,8 +27,9 @@ export class PeopleService {
   }
 
   /** The cells of the people, as a file has them. */
-  async cellsOf(schoolId: number): Promise<PersonCells[]> {
-    return (await this.roster.ofSchool(this.transactions.reading, schoolId)).map(cellsOfPerson);
+  async cellsOf(schoolId: number): Promise<{ table: CellTable<PersonField>; rows: PersonCells[] }> {
+    const own = await this.roster.ofSchool(this.transactions.reading, schoolId);
+    return { table: personTable(await this.today(this.transactions.reading)), rows: own.map(cellsOfPerson) };
   }
 
   /** Changes, adds and removes people: all of it, or nothing. */
@@ -37,7 +42,7 @@ export class PeopleService {
         queries,
         { changes: this.changes, actor },
         {
-          table: personTable,
+          table: personTable(await this.today(queries)),
           kind: 'person',
           numberedBy: 'people',
           faulty: 'people-faulty',
@@ -59,7 +64,8 @@ export class PeopleService {
   async planImport(schoolId: number, file: UploadedRows): Promise<PeopleImportReply> {
     const own = await this.roster.ofSchool(this.transactions.reading, schoolId);
     const existing = own.map((person) => ({ id: person.id, cells: cellsOfPerson(person) }));
-    return planOrRefuse(personTable, file, existing, 'columns-of-names-missing');
+    const today = await this.today(this.transactions.reading);
+    return planOrRefuse(personTable(today), file, existing, 'columns-of-names-missing');
   }
 
   async read(queries: Queries, schoolId: number): Promise<PeopleReply> {
@@ -69,6 +75,7 @@ export class PeopleService {
       own.map(({ id }) => id),
     );
     return {
+      today: await this.today(queries),
       people: own.map((person) => ({
         id: person.id,
         revision: revisionOf(valueOfPerson(person)),
@@ -77,6 +84,10 @@ export class PeopleService {
         sections: sections.get(person.id) ?? 0,
       })),
     };
+  }
+
+  private async today(queries: Queries): Promise<Day> {
+    return (await this.zone.localTime(queries, this.clock.now())).day;
   }
 }
 

@@ -1,5 +1,5 @@
 import { foldCell } from '#core/cell-tables';
-import { cellsOfPerson, personOfCells, personTable, type PersonCells } from '#core/people';
+import { cellsOfPerson, personOfCells, numberAlone, type PersonCells } from '#core/people';
 import { usesInWords } from '#contract/messages';
 import { ThingOf, type Thing } from '#server/changes';
 import { countUses, Refusal, type PlaceOf, type Queries } from '#server/platform';
@@ -69,8 +69,8 @@ export class PersonThing implements Thing<PersonValue> {
     const others = await this.roster.numbersOfOthers(queries, [...values.keys()].map(Number));
     const taken = new Set(others.map(foldCell));
     for (const [id, value] of values) {
-      const number = value ? foldCell(personTable.unique.keyOf(value.cells)) : '';
-      const had = before.has(id) ? foldCell(personTable.unique.keyOf(before.get(id)!.cells)) : '';
+      const number = value ? foldCell(numberAlone(value.cells)) : '';
+      const had = before.has(id) ? foldCell(numberAlone(before.get(id)!.cells)) : '';
       if (number !== '' && number !== had && taken.has(number))
         throw new Refusal('number-taken', { name: nameOfCells(value!.cells), number: value!.cells.number });
       taken.add(number);

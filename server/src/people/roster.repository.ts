@@ -59,10 +59,13 @@ export class RosterRepository {
       .from(people)
       .where(condition)
       .orderBy(asc(people.familyName), asc(people.givenName), asc(people.id));
-    return rows.map(({ person: { createdAt: _createdAt, birthDate, ...person }, shownNumber }) => ({
+    const dayOf = (text: string | null) => (text === null ? null : dayOrThrow(text));
+    return rows.map(({ person: { createdAt: _createdAt, birthDate, enteredOn, leftOn, ...person }, shownNumber }) => ({
       ...person,
       number: shownNumber || null,
-      birthDate: birthDate === null ? null : dayOrThrow(birthDate),
+      birthDate: dayOf(birthDate),
+      enteredOn: dayOf(enteredOn),
+      leftOn: dayOf(leftOn),
     }));
   }
 
@@ -90,15 +93,17 @@ export class RosterRepository {
   /** Makes and changes people. A number that is the roster's own id is none of its own. */
   async put(queries: Queries, kept: readonly KeptPerson[]): Promise<void> {
     if (kept.length === 0) return;
-    const shape = sql`(id int, "sourcedId" text, "isMadeHere" boolean, "schoolId" int, kind text, number text, "givenName" text, "familyName" text, email text, "birthDate" date, "yearGroup" text)`;
+    const shape = sql`(id int, "sourcedId" text, "isMadeHere" boolean, "schoolId" int, kind text, number text, "givenName" text, "familyName" text, "preferredName" text, email text, "birthDate" date, "yearGroup" text, "enteredOn" date, "leftOn" date)`;
     await queries.execute(sql`
-      INSERT INTO people (id, sourced_id, is_made_here, school_id, kind, number, given_name, family_name, email, birth_date, year_group)
+      INSERT INTO people (id, sourced_id, is_made_here, school_id, kind, number, given_name, family_name, preferred_name, email,
+        birth_date, year_group, entered_on, left_on)
       SELECT n.id, n."sourcedId", n."isMadeHere", n."schoolId", n.kind,
-        CASE WHEN n."isMadeHere" THEN n.number ELSE nullif(n.number, n."sourcedId") END, n."givenName", n."familyName", n.email,
-        n."birthDate", n."yearGroup" FROM jsonb_to_recordset(${JSON.stringify(kept)}::jsonb) AS n ${shape}
+        CASE WHEN n."isMadeHere" THEN n.number ELSE nullif(n.number, n."sourcedId") END, n."givenName", n."familyName", n."preferredName",
+        n.email, n."birthDate", n."yearGroup", n."enteredOn", n."leftOn" FROM jsonb_to_recordset(${JSON.stringify(kept)}::jsonb) AS n ${shape}
       ON CONFLICT (id) DO UPDATE SET kind = excluded.kind, number = excluded.number, given_name = excluded.given_name,
-        family_name = excluded.family_name, email = excluded.email, birth_date = excluded.birth_date,
-        year_group = excluded.year_group`);
+        family_name = excluded.family_name, preferred_name = excluded.preferred_name, email = excluded.email,
+        birth_date = excluded.birth_date, year_group = excluded.year_group, entered_on = excluded.entered_on,
+        left_on = excluded.left_on`);
   }
 
   async remove(queries: Queries, ids: readonly number[]): Promise<void> {

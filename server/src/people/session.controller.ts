@@ -3,7 +3,9 @@ import { promisify } from 'node:util';
 import { Body, Controller, Delete, Get, HttpCode, Post, Put, Req } from '@nestjs/common';
 import type { Request } from 'express';
 import { wholeText } from '#core/formats';
+import type { OwnView } from '#core/people';
 import {
+  ChangeOwnViewRequest,
   ChangePasswordRequest,
   LookAtLinkRequest,
   SeeAsRequest,
@@ -16,6 +18,7 @@ import {
 import { CurrentActor, Public, type Actor, type SignedIn, May, Actors, WhileSeeing } from '#server/platform';
 import { PasswordsService } from './accounts/passwords.service.js';
 import { AccountsRepository } from './accounts.repository.js';
+import { OwnViewsRepository } from './own-views.repository.js';
 import { SignInService } from './sign-in.service.js';
 import type { TriedFrom } from './sign-in-tries.js';
 
@@ -26,6 +29,7 @@ export class SessionController {
     private readonly passwords: PasswordsService,
     private readonly accounts: AccountsRepository,
     private readonly actors: Actors,
+    private readonly views: OwnViewsRepository,
   ) {}
 
   @Post()
@@ -66,6 +70,13 @@ export class SessionController {
   @May('use-own-account')
   current(@CurrentActor() actor: Actor, @Req() { session }: Request): Promise<SessionReply> {
     return this.reply(actor, session.csrfToken!);
+  }
+
+  /** Changes how one likes what one sees; what is not named stays. */
+  @Put('view')
+  @May('use-own-account')
+  changeView(@CurrentActor() { personId }: Actor, @Body() change: ChangeOwnViewRequest): Promise<OwnView> {
+    return this.views.change(personId, change);
   }
 
   @Delete()
@@ -121,6 +132,7 @@ export class SessionController {
       csrfToken,
       timeZone: await this.accounts.timeZone(),
       district: await this.accounts.district(),
+      view: await this.views.read(personId),
     };
   }
 }

@@ -19,6 +19,7 @@ export {
   personNameOf,
   sectionName,
   sectionNameOf,
+  spokenName,
   spokenNameOf,
   studentNumber,
   studentNumberOf,

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import type { MarkBody, ReceiptChangeReply, ReceiptReply } from '#contract/posting';
-import { Clock, intArray, tables, type Actor, type Queries, personNameOf } from '#server/platform';
+import { Clock, intArray, tables, type Actor, type Queries, personNameOf, spokenName } from '#server/platform';
 import type { GradePlace } from './grade-place.js';
 
 /** As many receipts of a sheet as are looked back on. */
@@ -54,7 +54,7 @@ export class ReceiptsRepository {
         id: receipts.id,
         savedAt: receipts.savedAt,
         changes: receipts.changes,
-        savedBy: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
+        savedBy: spokenName,
       })
       .from(receipts)
       .innerJoin(people, eq(people.id, receipts.savedBy))

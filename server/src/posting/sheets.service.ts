@@ -15,7 +15,7 @@ import { bodyOfCode } from '#contract/codes';
 import { CodesRepository } from '#server/codes';
 import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
-import { tables, Transactions, type Actor, type Queries } from '#server/platform';
+import { tables, Transactions, type Actor, type Queries, spokenName } from '#server/platform';
 import { PeriodViews, ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
 import { computedValue, GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 import { CompositesService } from './composites.service.js';
@@ -178,7 +178,7 @@ export class SheetsService {
         fileName: fileImports.fileName,
         column: sql<string>`coalesce(${fileImports.header} ->> ${fileColumns.position}, '')`,
         acceptedAt: fileImports.acceptedAt,
-        acceptedBy: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
+        acceptedBy: spokenName,
       })
       .from(fileImports)
       .innerJoin(people, eq(people.id, fileImports.acceptedBy))

@@ -5,7 +5,7 @@ import type { ScaleKind, Shift } from '#core/scales';
 import { versionsInForce } from '#core/period-view';
 import type { SchoolPeriod } from '#server/calendar';
 import { ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
-import { Refusal, tables, type Queries } from '#server/platform';
+import { Refusal, tables, type Queries, spokenName } from '#server/platform';
 import type { Uses } from '#contract/messages';
 
 /** A scale without its bands. */
@@ -68,7 +68,7 @@ export class ScalesRepository {
         number: scaleVersions.number,
         fromPeriod: periods.name,
         savedAt: scaleVersions.createdAt,
-        savedBy: sql<string | null>`${people.givenName} || ' ' || ${people.familyName}`,
+        savedBy: sql<string | null>`${spokenName}`,
       })
       .from(scaleVersions)
       .innerJoin(periods, eq(periods.id, scaleVersions.fromPeriodId))

@@ -90,6 +90,9 @@ describe('an empty Wombat', () => {
       yearGroup: '',
       birthDate: '',
       email: '',
+      preferredName: '',
+      enteredOn: '',
+      leftOn: '',
     };
     const changes = [{ id: null, revision: '', cells }];
     await server.registrar.send('PUT', `/schools/${body.schoolId}/people`, { changes, removed: [] });

@@ -18,7 +18,7 @@ const everything = `
     SELECT 1, id, school_id, NULL, title, 0, title, code FROM courses
     UNION ALL
     SELECT CASE kind WHEN 'student' THEN 2 ELSE 3 END, id, school_id, NULL, family_name || ' ' || given_name, 0,
-      concat_ws(E'\\x1f', family_name, given_name), concat_ws(E'\\x1f', number, sourced_id, email)
+      concat_ws(E'\\x1f', family_name, given_name, preferred_name), concat_ws(E'\\x1f', number, sourced_id, email)
     FROM people
   ) AS found ORDER BY kind, title COLLATE "C", place, id`;
 

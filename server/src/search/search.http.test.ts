@@ -69,6 +69,26 @@ describe('searching', () => {
     expect(body.map((student) => [student.id, student.studentNumber])).toEqual([[id, 'K-4711']]);
   });
 
+  it('finds what the last audit of a period found, by the words of its rule and by the student, for who may read it', async () => {
+    await registrar.send('POST', '/audit/runs', { periodId: 4 });
+    const byRule = (await find(registrar, 'missing grade')).filter((hit) => hit.kind === 'finding');
+    expect(byRule).toMatchObject([
+      { title: 'Grade missing', periodId: 4, schoolId: 1, filter: { rule: 'grade-missing' } },
+    ]);
+    expect(byRule[0]!.detail).toMatch(/^\d+ findings, Quarter 2$/);
+    const { rows } = await server.database.pool.query<{ name: string; key: string; rule: string }>(`
+      SELECT p.given_name || ' ' || p.family_name AS name, f.rule_id AS rule, concat_ws(':', f.rule_id, f.enrollment_id, f.item_id) AS key
+      FROM audit_findings f JOIN enrollments e ON e.id = f.enrollment_id JOIN people p ON p.id = e.student_id
+      WHERE f.rule_id = 'label-not-on-scale' ORDER BY f.id LIMIT 1`);
+    const ofStudent = (await find(registrar, rows[0]!.name)).filter((hit) => hit.kind === 'finding');
+    expect(ofStudent.map(({ filter }) => filter)).toContainEqual({ finding: rows[0]!.key });
+    expect((await find(teacher, 'missing grade')).filter(({ kind }) => kind === 'finding')).toEqual([]);
+    expect((await find(await server.as('mirela'), rows[0]!.name)).filter(({ kind }) => kind === 'finding')).toEqual([]);
+    expect(
+      (await find(await server.as('sunniva'), 'label scale')).filter(({ kind }) => kind === 'finding'),
+    ).toHaveLength(1);
+  });
+
   it('shows a teacher their own sections and nobody', async () => {
     const hits = await find(teacher, 'e');
     expect(hits.length).toBeGreaterThan(0);

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { sql, type SQL } from 'drizzle-orm';
 import { mayAt, type Action } from '#core/access';
 import { findIn } from '#core/search';
-import type { SearchHitReply } from '#contract/search';
+import type { NamedHitReply, SearchHitReply } from '#contract/search';
 import {
   intArray,
   personNameOf,
@@ -12,6 +12,7 @@ import {
   Transactions,
   type Actor,
 } from '#server/platform';
+import { FoundFindingsRepository } from './found-findings.repository.js';
 import { searchKinds, SearchIndexes } from './search-indexes.js';
 
 const mostOfKind = 8;
@@ -40,6 +41,7 @@ export class SearchService {
   constructor(
     private readonly transactions: Transactions,
     private readonly indexes: SearchIndexes,
+    private readonly findings: FoundFindingsRepository,
   ) {}
 
   /** What somebody may see of all that a text names, a few of each kind, the nearest first. */
@@ -58,13 +60,11 @@ export class SearchService {
       const ids = found.get(kind);
       if (ids) hits.push(...(await this.shownOf(kind, ids)));
     }
-    return hits;
+    return [...hits, ...(await this.findings.find(this.transactions.reading, actor, text, found.get('student') ?? []))];
   }
 
-  private async shownOf(kind: SearchKind, ids: readonly number[]): Promise<SearchHitReply[]> {
-    const { rows } = await this.transactions.reading.execute<
-      Omit<SearchHitReply, 'kind'> & Record<string, unknown>
-    >(sql`
+  private async shownOf(kind: SearchKind, ids: readonly number[]): Promise<NamedHitReply[]> {
+    const { rows } = await this.transactions.reading.execute<Omit<NamedHitReply, 'kind'> & Record<string, unknown>>(sql`
       SELECT id, title, detail, school_id AS "schoolId" FROM (${shown[kind]}) AS found
       WHERE id = ANY(${intArray(ids)}) ORDER BY array_position(${intArray(ids)}, id)`);
     return rows.map((row) => ({ kind, ...row }));

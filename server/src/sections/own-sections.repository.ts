@@ -14,6 +14,13 @@ export interface KeptSection extends OwnSection {
   readonly isOfRoster: boolean;
 }
 
+export interface SeatsTaken {
+  /** Who sit in the section, or have sat. */
+  readonly students: number;
+  /** Who have not left it. */
+  readonly staying: number;
+}
+
 /** What keeps a section from being removed. */
 export const sectionUses: readonly UseBy[] = [
   ['enrollments', 'section_id', 'enrollment'],
@@ -39,7 +46,7 @@ export class OwnSectionsRepository {
   }
 
   private async where(queries: Queries, condition: SQL): Promise<KeptSection[]> {
-    const { id, courseId, number, teacherId, periodId, startsOn, endsOn } = sections;
+    const { id, courseId, number, teacherId, periodId, startsOn, endsOn, seats } = sections;
     const isOfRoster = sql<boolean>`EXISTS (SELECT 1 FROM sourced_ids i WHERE i.kind = 'section' AND i.our_id = ${id}
       AND i.sourced_id <> 'section-' || ${id})`;
     const rows = await queries
@@ -52,6 +59,7 @@ export class OwnSectionsRepository {
         periodId,
         startsOn,
         endsOn,
+        seats,
         name: sectionName,
         courseCode: courses.code,
         isOfRoster,
@@ -63,11 +71,12 @@ export class OwnSectionsRepository {
     return rows.map((row) => ({ ...row, startsOn: dayOrNull(row.startsOn), endsOn: dayOrNull(row.endsOn) }));
   }
 
-  /** How many sit in each, or have sat. */
-  async studentsIn(queries: Queries, ids: readonly number[]): Promise<ReadonlyMap<number, number>> {
-    const { rows } = await queries.execute<{ id: number; count: number }>(sql`
-      SELECT section_id AS id, count(*)::int AS count FROM enrollments WHERE section_id = ANY(${intArray(ids)}) GROUP BY 1`);
-    return new Map(rows.map(({ id, count }) => [id, count]));
+  /** How many have a seat in each or had one, and how many of them have not left it. */
+  async studentsIn(queries: Queries, ids: readonly number[]): Promise<ReadonlyMap<number, SeatsTaken>> {
+    const { rows } = await queries.execute<{ id: number; students: number; staying: number }>(sql`
+      SELECT section_id AS id, count(*)::int AS students, count(*) FILTER (WHERE withdrawn_on IS NULL)::int AS staying
+      FROM enrollments WHERE section_id = ANY(${intArray(ids)}) GROUP BY 1`);
+    return new Map(rows.map(({ id, ...taken }) => [id, taken]));
   }
 
   /** Of some sections, those in which grades are posted. */
@@ -112,13 +121,14 @@ export class OwnSectionsRepository {
     // For a moment none has a number that another one gets.
     await queries.execute(sql`UPDATE sections SET number = -id WHERE id = ANY(${intArray(kept.map(({ id }) => id))})`);
     await queries.execute(sql`
-      INSERT INTO sections (id, course_id, number, teacher_id, period_id, starts_on, ends_on)
-      SELECT n.id, n."courseId", n.number, n."teacherId", n."periodId", n."startsOn", n."endsOn"
+      INSERT INTO sections (id, course_id, number, teacher_id, period_id, starts_on, ends_on, seats)
+      SELECT n.id, n."courseId", n.number, n."teacherId", n."periodId", n."startsOn", n."endsOn", n.seats
       FROM jsonb_to_recordset(${JSON.stringify(kept)}::jsonb)
-        AS n (id int, "courseId" int, number int, "teacherId" int, "periodId" int, "startsOn" date, "endsOn" date)
+        AS n (id int, "courseId" int, number int, "teacherId" int, "periodId" int, "startsOn" date, "endsOn" date,
+          seats int)
       ON CONFLICT (id) DO UPDATE SET course_id = excluded.course_id, number = excluded.number,
         teacher_id = excluded.teacher_id, period_id = excluded.period_id, starts_on = excluded.starts_on,
-        ends_on = excluded.ends_on`);
+        ends_on = excluded.ends_on, seats = excluded.seats`);
     await queries.execute(sql`
       DELETE FROM section_co_teachers WHERE section_id = ANY(${intArray(kept.map(({ id }) => id))})`);
     const taught = kept.flatMap(({ id, coTeacherIds }) => coTeacherIds.map((personId) => ({ id, personId })));

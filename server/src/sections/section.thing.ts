@@ -5,8 +5,8 @@ import { countUses, Refusal, type PlaceOf, type Queries } from '#server/platform
 import { OwnSectionsRepository, sectionUses } from './own-sections.repository.js';
 
 export function valueOfSection(section: OwnSection): OwnSection {
-  const { courseId, number, teacherId, coTeacherIds, periodId, startsOn, endsOn } = section;
-  return { courseId, number, teacherId, coTeacherIds, periodId, startsOn, endsOn };
+  const { courseId, number, teacherId, coTeacherIds, periodId, startsOn, endsOn, seats } = section;
+  return { courseId, number, teacherId, coTeacherIds, periodId, startsOn, endsOn, seats };
 }
 
 /** Sections, by their numbers in the database. One on which something hangs is not removed. */

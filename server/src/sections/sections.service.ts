@@ -103,7 +103,9 @@ export class SectionsService {
       revision: revisionOf(valueOfSection(section)),
       cells: cellsOfSection(directory, section),
       name: section.name,
-      students: students.get(section.id) ?? 0,
+      students: 0,
+      staying: 0,
+      ...students.get(section.id),
       isOfRoster: section.isOfRoster,
     }));
     return { own, directory, reply: { yearId: year.id, courses, staff, periods, sections } };

@@ -4,7 +4,7 @@ import type { TranscriptEntry } from '#core/transcripts';
 import type { SchoolPeriod } from '#server/calendar';
 import { gradedIn } from '#server/period-view';
 import { entryOfReply, replyOfEntry } from '#contract/transcripts';
-import { intArray, personName, Refusal, tables, type Queries, studentNumber } from '#server/platform';
+import { intArray, personName, Refusal, tables, type Queries, studentNumber, spokenName } from '#server/platform';
 import type { StudentEntry } from './transcript-entries.js';
 
 const { people, periods, schools, seals, transcriptEntries } = tables;
@@ -17,7 +17,7 @@ export class SealsRepository {
         id: seals.id,
         sealedAt: seals.sealedAt,
         entryCount: seals.entryCount,
-        sealedBy: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
+        sealedBy: spokenName,
       })
       .from(seals)
       .innerJoin(people, eq(people.id, seals.sealedBy))
@@ -121,7 +121,8 @@ export class SealsRepository {
           eq(people.schoolId, schoolId),
           eq(people.kind, 'student'),
           or(
-            ilike(sql`${people.givenName} || ' ' || ${people.familyName}`, pattern),
+            ilike(spokenName, pattern),
+            ilike(sql`${people.preferredName} || ' ' || ${people.familyName}`, pattern),
             ilike(personName, pattern),
             ilike(people.sourcedId, pattern),
             ilike(people.number, pattern),

@@ -1,5 +1,6 @@
 import { useCallback, useEffect } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { useRowHeight } from '../ui/own-view';
 import type { Cells } from '#core/cell-tables';
 import type { KeptRow } from '#contract/cell-tables';
 import { useCellCursor } from '../ui/grid/use-cell-cursor';
@@ -20,8 +21,6 @@ interface CellTableGridProps<Field extends string, Kept extends KeptRow<Field>> 
   /** The row that the address asks to see first, by its key; a new one has the focus as well. */
   readonly sought: string | null;
 }
-
-const rowHeight = 32;
 
 /** Rows of cells as a spreadsheet. */
 export function CellTableGrid<Field extends string, Kept extends KeptRow<Field>>({
@@ -64,6 +63,7 @@ export function CellTableGrid<Field extends string, Kept extends KeptRow<Field>>
         !marked.has(rows[row]?.key ?? ''),
       ),
   });
+  const rowHeight = useRowHeight();
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => cells.grid.ref.current,

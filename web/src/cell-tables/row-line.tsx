@@ -24,7 +24,7 @@ function Line<Field extends string, Kept extends KeptRow<Field>>(props: RowLineP
       role="row"
       aria-rowindex={place + 2}
       style={{ transform: `translateY(${start}px)` }}
-      className={`absolute inset-x-0 flex h-8 border-b border-hairline ${isMarked ? 'bg-eucalypt-soft' : 'bg-surface'}`}
+      className={`absolute inset-x-0 flex h-(--row) border-b border-hairline ${isMarked ? 'bg-eucalypt-soft' : 'bg-surface'}`}
     >
       <div
         role="gridcell"

@@ -1,5 +1,6 @@
 import { screen, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { dayOrThrow } from '#core/calendar';
 import type { SavedRows } from '#contract/cell-tables';
 import type { PeopleReply, PersonRowReply } from '#contract/people';
 import { personCells, personOf } from '../../test/people.fixture';
@@ -8,6 +9,7 @@ import { termLineOf } from '../../test/term-line.fixture';
 import { peopleDrafts } from './people-drafts';
 import { PeoplePage } from './people-page';
 
+const today = dayOrThrow('2026-01-20');
 const three = [
   personOf(1, personCells('S1', { familyName: 'Skerry' }), { isOfRoster: true, sections: 3 }),
   personOf(2, personCells('S2', { familyName: 'Rook', givenName: 'Bo', yearGroup: '9' })),
@@ -17,7 +19,7 @@ const show = (people: readonly PersonRowReply[], answers: Answers = {}, address 
   showAt(<PeoplePage />, {
     address,
     answers: {
-      'GET /schools/1/people': { people } satisfies PeopleReply,
+      'GET /schools/1/people': { today, people } satisfies PeopleReply,
       'GET /schools/1/term-line': termLineOf(),
       ...answers,
     },
@@ -31,6 +33,7 @@ const saveOf = (sent: readonly { request: string; body: unknown }[]) =>
 
 /** What a save answers: all people, and which of them the changed rows became. */
 const savedAs = (people: readonly PersonRowReply[], ...ids: number[]): PeopleReply & SavedRows => ({
+  today,
   people: [...people],
   saved: ids.map((id) => ({ id, revision: people.find((one) => one.id === id)!.revision })),
 });
@@ -54,7 +57,7 @@ describe('the people of a school', () => {
   it('say who keeps them, and what the next import of a roster does', async () => {
     const { person } = show(three);
     await screen.findByRole('grid');
-    expect(rows().map((_row, at) => cell(at, 8).textContent)).toEqual(['a roster', 'this school', 'this school']);
+    expect(rows().map((_row, at) => cell(at, 11).textContent)).toEqual(['a roster', 'this school', 'this school']);
     await person.click(cell(0, 2));
     expect(screen.getByRole('status').textContent).toMatch(
       /Sits in 3 sections\. A roster brought this person: its next import writes/,
@@ -110,7 +113,7 @@ describe('the people of a school', () => {
     const now = [...three, personOf(4, personCells('S9', { familyName: 'Kyle', givenName: 'Eve' }))];
     let isSaved = false;
     const { person, sent } = show(three, {
-      'GET /schools/1/people': () => ({ people: isSaved ? now : three }),
+      'GET /schools/1/people': () => ({ today, people: isSaved ? now : three }),
       'PUT /schools/1/people': () => new Promise<object>((resolve) => (answer = resolve)),
     });
     await screen.findByRole('grid');
@@ -148,7 +151,7 @@ describe('the people of a school', () => {
     const now = [personOf(4, personCells('S9', { familyName: 'Aran' })), ...three];
     let isSaved = false;
     const { person } = show(three, {
-      'GET /schools/1/people': () => ({ people: isSaved ? now : three }),
+      'GET /schools/1/people': () => ({ today, people: isSaved ? now : three }),
       'PUT /schools/1/people': () => new Promise<object>((resolve) => (answer = resolve)),
     });
     await screen.findByRole('grid');
@@ -167,7 +170,7 @@ describe('the people of a school', () => {
   it('saved without an answer are not saved a second time: the row says that it is there', async () => {
     let people = three.slice(0, 2);
     const { person } = show(people, {
-      'GET /schools/1/people': () => ({ people }),
+      'GET /schools/1/people': () => ({ today, people }),
       'PUT /schools/1/people': () => {
         people = [...three.slice(0, 2), personOf(7, personCells('S7', { familyName: 'Kyle', yearGroup: '9' }))];
         throw new TypeError('the line was cut');

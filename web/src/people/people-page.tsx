@@ -18,7 +18,6 @@ import { ViewSwitch } from '../ui/field';
 import { FigureButton } from '../ui/page';
 import { Empty } from '../ui/panel';
 import { DuplicatesPage } from './duplicates/duplicates-page';
-import { personLook } from './person-look';
 import { usePeople, usePeopleTable } from './queries';
 
 const views = [
@@ -55,7 +54,8 @@ interface DeskProps {
   readonly viewSwitch: ReactNode;
 }
 
-function PeopleDesk({ schoolId, schoolName, reply: { people }, viewSwitch }: DeskProps) {
+function PeopleDesk({ schoolId, schoolName, reply: { people, today }, viewSwitch }: DeskProps) {
+  const table = usePeopleTable(schoolId, today);
   const [search, setSearch] = useSearchParams();
   const [text, onText] = useTextInAddress('text');
   const [kind, year] = [search.get('kind'), search.get('year')];
@@ -64,14 +64,17 @@ function PeopleDesk({ schoolId, schoolName, reply: { people }, viewSwitch }: Des
     ({ cells }: TableRow<PersonField, PersonRowReply>) =>
       (kind === null || cells.kind === kind) &&
       (year === null || cells.yearGroup === year) &&
-      isFound(`${cells.number} ${cells.familyName}, ${cells.givenName} ${cells.familyName} ${cells.email}`, text),
+      isFound(
+        `${cells.number} ${cells.familyName}, ${cells.givenName} ${cells.familyName}, ${cells.preferredName} ${cells.familyName} ${cells.email}`,
+        text,
+      ),
     [kind, year, text],
   );
   const years = [...new Set(people.map(({ cells }) => cells.yearGroup).filter((each) => each !== ''))];
   const students = people.filter(({ cells }) => cells.kind === 'student').length;
   return (
     <CellTableDesk
-      of={usePeopleTable(schoolId)}
+      of={table}
       kept={people}
       plan={usePlanRows<PersonField>(`/schools/${schoolId}/people/import`)}
       exportAddress={`/schools/${schoolId}/people/export`}
@@ -115,10 +118,10 @@ function PeopleDesk({ schoolId, schoolName, reply: { people }, viewSwitch }: Des
       }
       bar={(selected) => (
         <SetValueBar
-          look={personLook}
+          look={table.look}
           thing="person"
           selected={selected}
-          settable={['yearGroup', 'kind']}
+          settable={['yearGroup', 'kind', 'enteredOn', 'leftOn']}
           choices={{ kind: personKinds }}
           whenEmpty="nothing"
         />

@@ -1,4 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import type { Day } from '#core/calendar';
 import type { PersonField } from '#core/people';
 import type { SavedRows, SaveRowsRequest } from '#contract/cell-tables';
 import type { PeopleReply } from '#contract/people';
@@ -15,10 +17,11 @@ export function usePeople(schoolId: number) {
 }
 
 /** The people of a school as rows that are drafted and saved. */
-export function usePeopleTable(schoolId: number) {
+export function usePeopleTable(schoolId: number, today: Day) {
+  const look = useMemo(() => personLook(today), [today]);
   return {
     draftKey: schoolId,
-    look: personLook,
+    look,
     thing: 'person',
     drafts: peopleDrafts,
     queryKey: ['people', schoolId],

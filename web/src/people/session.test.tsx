@@ -1,3 +1,4 @@
+import { usualView } from '#core/people';
 import { screen, waitFor, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Problem } from '#contract/problems';
@@ -12,7 +13,7 @@ import { SignInAgain } from './sign-in-again';
 import { useQuery } from '@tanstack/react-query';
 
 const harun = { personId: 7, name: 'Harun Nance', grants: [{ role: 'teacher', schoolId: 1 }] } as const;
-const session = { person: harun, csrfToken: 't', timeZone: 'Europe/London', district: 'Saltmarsh' };
+const session = { person: harun, csrfToken: 't', timeZone: 'Europe/London', district: 'Saltmarsh', view: usualView };
 const ended: Problem = {
   type: 'urn:wombat:problem:not-signed-in',
   code: 'not-signed-in',

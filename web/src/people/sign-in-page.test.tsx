@@ -1,3 +1,4 @@
+import { usualView } from '#core/people';
 import { screen } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { showAt, type Answers } from '../../test/show-at.fixture';
@@ -7,6 +8,7 @@ const nobody = { status: 401, title: '', detail: '', code: 'not-signed-in', erro
 const session = {
   person: { personId: 1, name: 'Morwenna Hale', grants: [{ role: 'registrar', schoolId: null }] },
   csrfToken: 't',
+  view: usualView,
   timeZone: 'Europe/London',
   district: 'Port Elowen',
 };

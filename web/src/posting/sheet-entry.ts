@@ -37,7 +37,7 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
       return hours === undefined ? { fault: entryFaultWords('hours-unreadable', taken) } : { mark: { ...mark, hours } };
     }
     if (column === 'lastDate') {
-      const day = readTypedDay(text, middleOf(sheet.period), dayOrderOf(undefined));
+      const day = readTypedDay(text, middleOf(sheet.period), dayOrderOf());
       if (day.kind === 'unreadable' || day.kind === 'placeholder')
         return { fault: entryFaultWords(`day-${day.kind}`, taken) };
       return { mark: { ...mark, lastDate: day.kind === 'day' ? day.day : null } };

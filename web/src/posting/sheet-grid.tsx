@@ -1,5 +1,6 @@
 import { useCallback, useImperativeHandle, type Ref } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { useRowHeight } from '../ui/own-view';
 import type { SheetReply } from '#contract/posting';
 import type { CellText } from '../ui/grid/cell-range';
 import { useCellCursor, type EditKind } from '../ui/grid/use-cell-cursor';
@@ -37,7 +38,6 @@ interface SheetGridProps {
   readonly ref?: Ref<SheetGridHandle>;
 }
 
-const rowHeight = 33;
 const noFaults: readonly EntryFault[] = [];
 
 /** Who has left has nothing to type but a last date; what stands there can be removed. */
@@ -68,10 +68,11 @@ export function SheetGrid(props: SheetGridProps) {
     isLocked: (row, column) => isLockedFor(columns[column]!, rows[row]!),
     isPassed: (row) => rows[row]!.reply.withdrawnOn !== null,
   });
+  const rowHeight = useRowHeight();
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => cells.grid.ref.current,
-    estimateSize: () => rowHeight,
+    estimateSize: () => rowHeight + 1,
     overscan: 8,
   });
   useImperativeHandle(props.ref, () => ({ goTo: (row) => cells.moveTo(row, cells.cursor.column) }));

@@ -74,7 +74,7 @@ export const SheetLine = memo(function SheetLine(props: SheetLineProps) {
       data-index={place}
       ref={measure}
       style={{ transform: `translateY(${start}px)` }}
-      className={`absolute inset-x-0 flex min-h-8 border-b border-hairline ${isChosen ? 'bg-eucalypt-soft' : 'bg-surface'} ${isWithdrawn ? 'text-quiet' : ''}`}
+      className={`absolute inset-x-0 flex min-h-(--row) border-b border-hairline ${isChosen ? 'bg-eucalypt-soft' : 'bg-surface'} ${isWithdrawn ? 'text-quiet' : ''}`}
     >
       <div
         role="rowheader"

@@ -1,7 +1,6 @@
-import type { ReactNode } from 'react';
 import { isYearLong, yearDivisions, yearLength, type YearDivision } from '#core/calendar';
 import type { OpenSchoolRequest } from '#contract/schools';
-import { DayField } from '../ui/day/day-field';
+import { FormDayField } from '../ui/day/form-day-field';
 import { SelectField, TextField } from '../ui/field';
 import { Panel } from '../ui/panel';
 import type { FaultOf } from './fault-of';
@@ -49,28 +48,24 @@ export function YearFields({ year, faultOf, onChange, onFault }: YearFieldsProps
             </option>
           ))}
         </SelectField>
-        <Labelled words="First day">
-          <DayField
-            label="First day"
-            day={year.startsOn}
-            onFault={(isWrong) => onFault('startsOn', isWrong)}
-            onChange={(startsOn) => onChange({ startsOn })}
-          />
-        </Labelled>
-        <Labelled words="Last day">
-          <DayField
-            key={year.startsOn}
-            label="Last day"
-            day={year.endsOn}
-            onFault={(isWrong) => onFault('endsOn', isWrong)}
-            refuse={(day) =>
-              !isYearLong(year.startsOn, day)
-                ? `from ${yearLength.fewest} to ${yearLength.most} days after the first`
-                : undefined
-            }
-            onChange={(endsOn) => onChange({ endsOn })}
-          />
-        </Labelled>
+        <FormDayField
+          label="First day"
+          day={year.startsOn}
+          onFault={(isWrong) => onFault('startsOn', isWrong)}
+          onChange={(startsOn) => onChange({ startsOn })}
+        />
+        <FormDayField
+          key={year.startsOn}
+          label="Last day"
+          day={year.endsOn}
+          onFault={(isWrong) => onFault('endsOn', isWrong)}
+          refuse={(day) =>
+            !isYearLong(year.startsOn, day)
+              ? `from ${yearLength.fewest} to ${yearLength.most} days after the first`
+              : undefined
+          }
+          onChange={(endsOn) => onChange({ endsOn })}
+        />
       </div>
       {isLongEnough ? (
         <ProposedPeriods year={year} />
@@ -80,17 +75,5 @@ export function YearFields({ year, faultOf, onChange, onFault }: YearFieldsProps
         </p>
       )}
     </Panel>
-  );
-}
-
-/** A day with its words over it, as the other fields have theirs; the field bears the same name. */
-function Labelled({ words, children }: { words: string; children: ReactNode }) {
-  return (
-    <div>
-      <span aria-hidden className="mb-1 block text-[13px] font-semibold">
-        {words}
-      </span>
-      <div className="min-h-9 rounded-md border border-control bg-surface px-1 py-0.5">{children}</div>
-    </div>
   );
 }

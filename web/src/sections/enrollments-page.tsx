@@ -1,7 +1,7 @@
 import { useCallback, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { EnrollmentField } from '#core/sections';
-import type { EnrollmentRowReply, EnrollmentsReply } from '#contract/sections';
+import { mostMoved, type EnrollmentRowReply, type EnrollmentsReply } from '#contract/sections';
 import { counted } from '#contract/messages';
 import { CellTableDesk } from '../cell-tables/cell-table-desk';
 import { TableFilter } from '../cell-tables/table-filter';
@@ -18,7 +18,9 @@ import { dayOfInstant } from '../ui/day/zone-time';
 import { Figure, FigureButton } from '../ui/page';
 import { Empty } from '../ui/panel';
 import { MoveDialog } from './moving/move-dialog';
-import { seatsOf, useEnrollments, useEnrollmentTable } from './queries';
+import { seatsOf, useEnrollments, useEnrollmentTable, useSections } from './queries';
+import { SplitOffButton } from './reshaping/reshaping-buttons';
+import { SplitSectionDialog } from './reshaping/split-section-dialog';
 
 /** Who sits in the sections of a year, or in one of them, edited as in a spreadsheet. */
 export function EnrollmentsPage() {
@@ -59,6 +61,9 @@ function EnrollmentsDesk({ schoolName, sectionId, reply }: DeskProps) {
   const own = sectionId === null ? undefined : table.directory.sections.textOf(sectionId);
   const left = enrollments.filter(({ cells }) => cells.withdrawnOn !== '').length;
   const [moving, setMoving] = useState<number[]>([]);
+  const [splitting, setSplitting] = useState<readonly EnrollmentRowReply[]>([]);
+  const splitSection = sections.find(({ id }) => id === splitting[0]?.sectionId);
+  const { data: staffed } = useSections();
   const { termLine } = usePeriod();
   const today = termLine && dayOfInstant(termLine.now);
   const students = new Set(enrollments.map(({ cells }) => cells.student)).size;
@@ -72,6 +77,17 @@ function EnrollmentsDesk({ schoolName, sectionId, reply }: DeskProps) {
           sections={sections.map((section) => [section, table.directory.sections.textOf(section.id)] as const)}
           today={today}
           onClose={() => setMoving([])}
+        />
+      )}
+      {splitSection && today && staffed && (
+        <SplitSectionDialog
+          schoolId={schoolId}
+          section={splitSection}
+          name={table.directory.sections.textOf(splitSection.id)}
+          enrollmentIds={splitting.map(({ id }) => id)}
+          staff={staffed.staff}
+          today={today}
+          onClose={() => setSplitting([])}
         />
       )}
       <CellTableDesk
@@ -100,6 +116,7 @@ function EnrollmentsDesk({ schoolName, sectionId, reply }: DeskProps) {
                 , <FigureButton onClick={() => show({ state: 'left' })}>{left}</FigureButton> of them withdrawn
               </>
             )}
+            {search.get('split') !== null && '; select who goes to a new section, then choose Split…'}
             <UnsavedWords {...counts} />
           </>
         )}
@@ -149,6 +166,7 @@ function EnrollmentsDesk({ schoolName, sectionId, reply }: DeskProps) {
               canMove={selected.rows.every(({ changed }) => changed.size === 0)}
               onMove={setMoving}
             />
+            <SplitOffButton rows={selected.rows} onSplit={setSplitting} />
           </SetValueBar>
         )}
         empty={
@@ -194,5 +212,3 @@ function MoveButton({ selected, canMove, onMove }: MoveButtonProps) {
     </Button>
   );
 }
-
-const mostMoved = 200;

@@ -1,4 +1,5 @@
 import { Link } from 'react-router';
+import type { Day } from '#core/calendar';
 import { sectionTable, type SectionCells, type SectionDirectory, type SectionField } from '#core/sections';
 import type { SectionRowReply } from '#contract/sections';
 import { counted } from '#contract/messages';
@@ -16,11 +17,20 @@ export function sectionLook(
     newOne: 'the new section',
     titleOf: ({ course, number }) => (course === '' ? '' : `${course} ${number}`.trim()),
     shared: 'another section of the course has this number in the same period',
-    widths: { course: 200, number: 70, teacher: 160, coTeachers: 150, period: 110, startsOn: 100, endsOn: 100 },
+    widths: {
+      course: 182,
+      number: 68,
+      teacher: 150,
+      coTeachers: 126,
+      period: 104,
+      startsOn: 98,
+      endsOn: 98,
+      seats: 58,
+    },
     staying: ['course', 'number'],
     main: 'course',
     onPoint: new Set(),
-    inFigures: new Set(['number', 'startsOn', 'endsOn']),
+    inFigures: new Set(['number', 'startsOn', 'endsOn', 'seats']),
     standIn: ({ cells }, field) =>
       field === 'period'
         ? directory.periods.textOf(directory.yearId)
@@ -31,22 +41,44 @@ export function sectionLook(
       (field === 'startsOn' || field === 'endsOn') && cells[field] === '' ? 'as its period' : undefined,
     told: {
       heading: 'Students',
-      width: 92,
-      cell: ({ id, name, students }) => (
+      width: 82,
+      cell: ({ id, name, students, staying, cells }) => (
         <Link
           to={path(`enrollments?section=${id}`)}
           aria-label={`${counted(students, 'student')} of ${name}`}
-          className="figures text-estuary underline-offset-2 hover:underline"
+          className={`figures underline-offset-2 hover:underline ${isOverfull({ staying, cells }) ? 'font-bold text-wattle' : 'text-estuary'}`}
         >
           {showCount(students)}
         </Link>
       ),
-      reasonOf: ({ isOfRoster }) =>
-        isOfRoster
-          ? 'A roster brought this section: its next import writes its course, teacher and period as it has them.'
-          : undefined,
+      reasonOf: ({ isOfRoster, staying, cells }) =>
+        [
+          seatsInWords(staying, cells),
+          isOfRoster
+            ? 'A roster brought this section: its next import writes its course, teacher and period as it has them.'
+            : '',
+        ]
+          .join(' ')
+          .trim() || undefined,
     },
   };
+}
+
+/** "28 of 30 seats are taken." */
+function seatsInWords(staying: number, { seats }: SectionCells): string {
+  return seats === '' ? '' : `${showCount(staying)} of ${counted(Number(seats), 'seat')} are taken.`;
+}
+
+/** Whether more students sit in a section than there is room for. */
+export function isOverfull({ staying, cells }: Pick<SectionRowReply, 'staying' | 'cells'>): boolean {
+  return cells.seats !== '' && staying > Number(cells.seats);
+}
+
+/** Whether a section runs on a day; what is not there yet never does. */
+export function runsOn(directory: SectionDirectory, cells: SectionCells, day: Day): boolean {
+  const days = daysOf(directory, cells);
+  const [startsOn, endsOn] = [cells.startsOn || days.startsOn, cells.endsOn || days.endsOn];
+  return startsOn <= day && day <= endsOn;
 }
 
 function daysOf({ periods, yearId, daysOf: all }: SectionDirectory, { period }: SectionCells) {

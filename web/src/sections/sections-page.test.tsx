@@ -1,5 +1,6 @@
 import { screen, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { usualView } from '#core/people';
 import type { EnrollmentRowReply, SectionRowReply } from '#contract/sections';
 import {
   enrollmentCells,
@@ -13,6 +14,7 @@ import { made, showAt, type Answers } from '../../test/show-at.fixture';
 import { termLineOf } from '../../test/term-line.fixture';
 import { EnrollmentsPage } from './enrollments-page';
 import { enrollmentDrafts, sectionDrafts } from './section-drafts';
+import { showOwnView } from '../ui/own-view';
 import { SectionsPage } from './sections-page';
 
 const headline = async () => (await screen.findByRole('heading', { level: 1 })).textContent;
@@ -52,8 +54,8 @@ describe('the sections of a year', () => {
       'Upper School runs 2 sections in 2025–26, taught by 1 teacher; nobody sits in 1 section.',
     );
     expect([0, 1].map(textsOf)).toEqual([
-      ['Weaving', '1', 'Reed, Tamsin', '2025–26', '2025-09-01', '2026-06-30', '', '20'],
-      ['Knots', '1', 'Reed, Tamsin', 'Semester 1', '2025-09-01', '2026-01-31', '', '0'],
+      ['Weaving', '1', 'Reed, Tamsin', '2025–26', '2025-09-01', '2026-06-30', '', '', '20'],
+      ['Knots', '1', 'Reed, Tamsin', 'Semester 1', '2025-09-01', '2026-01-31', '', '', '0'],
     ]);
     await person.click(screen.getByRole('button', { name: '1 section' }));
     expect([search(), rows().length, textsOf(0)[0]]).toEqual(['?empty=yes', 1, 'Knots']);
@@ -62,6 +64,61 @@ describe('the sections of a year', () => {
     expect(screen.getByRole('link', { name: '0 students of Knots 1' }).getAttribute('href')).toBe(
       '/school/1/period/4/enrollments?section=32',
     );
+  });
+
+  it('tell where more sit than there are seats for, and show those alone that run today where somebody likes it so', async () => {
+    const full = sectionOf(33, sectionCells({ number: '2', seats: '24' }), { staying: 25 });
+    // Today is in Semester 1; this one ended the week before.
+    const over = sectionOf(34, sectionCells({ number: '3', endsOn: '2026-01-13' }));
+    const { person, search } = show([...two, full, over]);
+    expect(await headline()).toMatch(/; 1 section has more students than seats\.$/);
+    await person.click(screen.getAllByRole('button', { name: '1 section' }).at(-1)!);
+    expect([search(), rows().length, textsOf(0)[1]]).toEqual(['?overfull=yes', 1, '2']);
+    await person.click(cell(0, 2));
+    expect(screen.getByRole('status').textContent).toMatch(/25 of 24 seats are taken\./);
+    await person.click(screen.getByRole('button', { name: '4 sections' }));
+    await person.selectOptions(screen.getByRole('combobox', { name: 'Day shown' }), 'that run today');
+    expect([search(), rows().map((_row, at) => textsOf(at)[1])]).toEqual(['?on=today', ['1', '1', '2']]);
+    await person.selectOptions(screen.getByRole('combobox', { name: 'Day shown' }), 'on any day');
+    expect(rows()).toHaveLength(4);
+  });
+
+  it('begin with those that run today for whoever wants them so, and lead to all of them', async () => {
+    showOwnView({ ...usualView, onlyRunning: true });
+    const { person } = show([...two, sectionOf(34, sectionCells({ number: '3', endsOn: '2026-01-13' }))]);
+    await screen.findByRole('grid');
+    expect(rows()).toHaveLength(2);
+    await person.click(screen.getByRole('button', { name: '3 sections' }));
+    expect(rows()).toHaveLength(3);
+    showOwnView(usualView);
+  });
+
+  it('of one course and period can be merged, others say why not; one is split where its students are', async () => {
+    const { person } = show([...two, sectionOf(33, sectionCells({ number: '2' }))], {
+      'POST /schools/1/sections/merge/preview': {
+        previewId: 'p',
+        into: 'Weaving 1',
+        ending: [],
+        rows: [],
+        lastDay: '2026-01-20',
+        staying: 1,
+        seats: null,
+      },
+    });
+    await screen.findByRole('grid');
+    const buttonOf = (name: string) => screen.getByRole<HTMLButtonElement>('button', { name });
+    const select = (row: number) => person.click(within(cell(row, 0)).getByRole('checkbox'));
+    await select(0);
+    expect([buttonOf('Merge…').title, buttonOf('Split…').disabled]).toEqual([
+      'Select two or more sections of one course.',
+      false,
+    ]);
+    await select(1);
+    expect(buttonOf('Merge…').title).toMatch(/are of one course/);
+    await select(1);
+    await select(2);
+    await person.click(buttonOf('Merge…'));
+    expect(await screen.findByRole('dialog', { name: 'Merge 2 sections' })).toBeTruthy();
   });
 
   it('a new one begins like the last, with the next number; names are read as people write them', async () => {

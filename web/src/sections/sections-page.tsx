@@ -1,5 +1,6 @@
-import { useCallback } from 'react';
+import { useCallback, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import type { Day } from '#core/calendar';
 import type { SectionField } from '#core/sections';
 import type { SectionRowReply, SectionsReply } from '#contract/sections';
 import { counted } from '#contract/messages';
@@ -15,8 +16,13 @@ import { searchWith } from '../ui/address/search-with';
 import { useTextInAddress } from '../ui/address/use-text-in-address';
 import { Figure, FigureButton } from '../ui/page';
 import { Empty } from '../ui/panel';
+import { dayOfInstant } from '../ui/day/zone-time';
+import { useOwnView } from '../ui/own-view';
 import { nextOf } from './next-section';
+import { isOverfull, runsOn } from './section-look';
 import { useSections, useSectionTable } from './queries';
+import { MergeButton, SplitButton } from './reshaping/reshaping-buttons';
+import { MergeSectionsDialog } from './reshaping/merge-sections-dialog';
 
 /** The sections of a year, edited as in a spreadsheet. */
 export function SectionsPage() {
@@ -24,100 +30,150 @@ export function SectionsPage() {
   const sections = useSections();
   const { data: reply } = sections;
   if (!reply || !termLine) return <PageFace queries={[sections]} />;
-  return <SectionsDesk key={reply.yearId} schoolName={termLine.school.shortName} reply={reply} />;
+  return (
+    <SectionsDesk
+      key={reply.yearId}
+      schoolName={termLine.school.shortName}
+      reply={reply}
+      today={dayOfInstant(termLine.now)}
+    />
+  );
 }
 
-function SectionsDesk({ schoolName, reply }: { readonly schoolName: string; readonly reply: SectionsReply }) {
+interface DeskProps {
+  readonly schoolName: string;
+  readonly reply: SectionsReply;
+  readonly today: Day;
+}
+
+function SectionsDesk({ schoolName, reply, today }: DeskProps) {
   const { schoolId, periodId, path } = useScope();
   const [search, setSearch] = useSearchParams();
   const [text, onText] = useTextInAddress('text');
   const period = search.get('runs');
   const isEmptyOnly = search.get('empty') !== null;
+  const isOverfullOnly = search.get('overfull') !== null;
+  const onlyRunning = useOwnView((view) => view.onlyRunning);
+  const anyDay = onlyRunning ? { on: 'any' } : undefined;
+  const isRunningOnly = (search.get('on') ?? (onlyRunning ? 'today' : 'any')) === 'today';
   const { sections, courses, staff, periods, yearId } = reply;
   const table = useSectionTable(reply);
-  const show = (wanted: Readonly<Record<string, string>>) => setSearch(wanted, { replace: true });
+  const { directory } = table;
+  const show = (wanted: Readonly<Record<string, string>> = {}) => setSearch(wanted, { replace: true });
   const isShown = useCallback(
     ({ cells, reply: kept }: TableRow<SectionField, SectionRowReply>) =>
       (period === null || cells.period === (period === 'year' ? '' : period)) &&
       (!isEmptyOnly || kept?.students === 0) &&
+      (!isOverfullOnly || (kept !== undefined && isOverfull(kept))) &&
+      // What is new is seen until it is saved.
+      (!isRunningOnly || kept === undefined || runsOn(directory, cells, today)) &&
       `${cells.course} ${cells.number} ${cells.teacher}`.toLowerCase().includes(text.trim().toLowerCase()),
-    [period, isEmptyOnly, text],
+    [period, isEmptyOnly, isOverfullOnly, isRunningOnly, directory, today, text],
   );
   const yearName = periods.find(({ id }) => id === yearId)?.names[0] ?? '';
   const within = periods.filter(({ id }) => id !== yearId).map(({ names }) => names[0]!);
   const taught = new Set(sections.map(({ cells }) => cells.teacher)).size;
+  const overfull = sections.filter(isOverfull).length;
   const unseated = sections.filter(({ students }) => students === 0).length;
+  const [merging, setMerging] = useState<readonly SectionRowReply[]>([]);
   const choices = {
     teacher: staff.map(({ id }) => table.directory.staff.textOf(id)),
     period: ['', ...within],
   };
   return (
-    <CellTableDesk
-      of={table}
-      kept={sections}
-      plan={usePlanRows<SectionField>(`/schools/${schoolId}/sections/import?period=${periodId}`)}
-      exportAddress={`/schools/${schoolId}/sections/export?period=${periodId}`}
-      headline={(counts) => (
-        <>
-          {schoolName} runs <FigureButton onClick={() => show({})}>{counted(sections.length, 'section')}</FigureButton>{' '}
-          in {yearName}, taught by {counted(taught, 'teacher')}
-          {unseated > 0 && (
-            <>
-              ; nobody sits in{' '}
-              <FigureButton tone="warns" onClick={() => show({ empty: 'yes' })}>
-                {counted(unseated, 'section')}
-              </FigureButton>
-            </>
-          )}
-          <UnsavedWords {...counts} />
-        </>
+    <>
+      {merging.length > 0 && (
+        <MergeSectionsDialog schoolId={schoolId} sections={merging} today={today} onClose={() => setMerging([])} />
       )}
-      beginsWith={(beside) => nextOf(beside?.cells, sections)}
-      isShown={isShown}
-      filter={
-        <TableFilter
-          choices={[
-            {
-              label: 'Period shown',
-              value: period ?? '',
-              options: [
-                ['', 'of every period'],
-                ['year', 'of the whole year'],
-                ...within.map((name) => [name, name] as const),
-              ],
-              onChange: (runs) => setSearch((before) => searchWith(before, { runs }), { replace: true }),
-            },
-          ]}
-          label="Course or teacher"
-          text={text}
-          onText={onText}
-        >
-          A course is named by its title or code, a teacher by name, number or e-mail.
-        </TableFilter>
-      }
-      bar={(selected) => (
-        <SetValueBar
-          look={table.look}
-          thing="section"
-          selected={selected}
-          settable={['teacher', 'period', 'startsOn', 'endsOn']}
-          choices={choices}
-          whenEmpty="the whole of it"
-        />
-      )}
-      empty={
-        <Empty title={sections.length === 0 ? 'No section yet' : 'No matching section'}>
-          {courses.length === 0 ? (
-            <>
-              A section is of a course: <Figure to={path('courses')}>make the courses</Figure> first.
-            </>
-          ) : sections.length === 0 ? (
-            'Make the first one with “New section” and paste a whole list there, or import a CSV or XLSX file with columns for course, section and teacher.'
-          ) : (
-            'Choose the figure in the sentence above to see all of them.'
-          )}
-        </Empty>
-      }
-    />
+      <CellTableDesk
+        of={table}
+        kept={sections}
+        plan={usePlanRows<SectionField>(`/schools/${schoolId}/sections/import?period=${periodId}`)}
+        exportAddress={`/schools/${schoolId}/sections/export?period=${periodId}`}
+        headline={(counts) => (
+          <>
+            {schoolName} runs{' '}
+            <FigureButton onClick={() => show(anyDay)}>{counted(sections.length, 'section')}</FigureButton> in{' '}
+            {yearName}, taught by {counted(taught, 'teacher')}
+            {unseated > 0 && (
+              <>
+                ; nobody sits in{' '}
+                <FigureButton tone="warns" onClick={() => show({ empty: 'yes', ...anyDay })}>
+                  {counted(unseated, 'section')}
+                </FigureButton>
+              </>
+            )}
+            {overfull > 0 && (
+              <>
+                ;{' '}
+                <FigureButton tone="warns" onClick={() => show({ overfull: 'yes', ...anyDay })}>
+                  {counted(overfull, 'section')}
+                </FigureButton>{' '}
+                {overfull === 1 ? 'has' : 'have'} more students than seats
+              </>
+            )}
+            <UnsavedWords {...counts} />
+          </>
+        )}
+        beginsWith={(beside) => nextOf(beside?.cells, sections)}
+        isShown={isShown}
+        filter={
+          <TableFilter
+            choices={[
+              {
+                label: 'Period shown',
+                value: period ?? '',
+                options: [
+                  ['', 'of every period'],
+                  ['year', 'of the whole year'],
+                  ...within.map((name) => [name, name] as const),
+                ],
+                onChange: (runs) => setSearch((before) => searchWith(before, { runs }), { replace: true }),
+              },
+              {
+                label: 'Day shown',
+                value: isRunningOnly ? 'today' : 'any',
+                options: [
+                  ['any', 'on any day'],
+                  ['today', 'that run today'],
+                ],
+                onChange: (on) => setSearch((before) => searchWith(before, { on }), { replace: true }),
+              },
+            ]}
+            label="Course or teacher"
+            text={text}
+            onText={onText}
+          >
+            A course is named by its title or code, a teacher by name, number or e-mail.
+          </TableFilter>
+        }
+        bar={(selected) => (
+          <SetValueBar
+            look={table.look}
+            thing="section"
+            selected={selected}
+            settable={['teacher', 'period', 'startsOn', 'endsOn', 'seats']}
+            choices={choices}
+            whenEmpty="the whole of it"
+          >
+            <MergeButton selected={selected.rows} onMerge={setMerging} />
+            <SplitButton selected={selected.rows} />
+          </SetValueBar>
+        )}
+        empty={
+          <Empty title={sections.length === 0 ? 'No section yet' : 'No matching section'}>
+            {courses.length === 0 ? (
+              <>
+                A section is of a course: <Figure to={path('courses')}>make the courses</Figure> first.
+              </>
+            ) : sections.length === 0 ? (
+              'Make the first one with “New section” and paste a whole list there, or import a CSV or XLSX file with columns for course, section and teacher.'
+            ) : (
+              'Choose the figure in the sentence above to see all of them.'
+            )}
+          </Empty>
+        }
+      />
+    </>
   );
 }

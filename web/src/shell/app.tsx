@@ -13,6 +13,7 @@ import { pages } from './pages';
 import { Skeleton } from '../ui/skeleton';
 import { mayInAll } from './access';
 import { mayGo, today } from './places';
+import { useOwnView } from '../ui/own-view';
 import { usePreferences } from './preferences';
 import { createQueryClient } from './query-client';
 import { useSchools, useScope, useTermLine } from './scope';
@@ -51,9 +52,11 @@ const router = createBrowserRouter([
 ]);
 
 export function App() {
+  // Words in which names, days and figures are written stand everywhere: another way to write them begins the screen anew.
+  const written = useOwnView(({ locale, names, peopleOrder }) => `${locale} ${names} ${peopleOrder}`);
   return (
     <QueryClientProvider client={client}>
-      <RouterProvider router={router} />
+      <RouterProvider key={written} router={router} />
       <Toaster position="bottom-right" toastOptions={{ className: 'font-sans!', duration: noticeMilliseconds }} />
     </QueryClientProvider>
   );

@@ -16,7 +16,9 @@ export function Awaited<Data>({ query: { data, error, refetch }, waiting, childr
   if (!error) return <p className="py-6 text-center text-quiet">{waiting} …</p>;
   return (
     <div role="alert" className="space-y-2 py-4">
-      <p className="text-waratah">{error instanceof ProblemError ? error.problem.detail : error.message}</p>
+      <p className="text-waratah">
+        {error instanceof ProblemError ? `${error.problem.detail} ${error.besides([])}` : error.message}
+      </p>
       <Button onClick={() => void refetch()}>Try again</Button>
     </div>
   );

@@ -7,13 +7,14 @@ import { RunningCalculation } from '../calculation/recalculation-note';
 import { RecentChanges } from '../changes/recent-changes';
 import { RunningZip } from '../exchange/running-zip';
 import { RunningFile } from '../files/running-file';
+import { HelpDialog } from '../help/help-dialog';
+import { RoleStepsStrip } from '../help/role-steps-strip';
 import { SignInAgain } from '../people/sign-in-again';
 import { RunningRun } from '../runs/running-run';
 import { FirstStepsStrip } from '../set-up/first-steps-strip';
 import { Drawer } from '../ui/drawer';
 import { useKeys } from '../ui/use-keys';
 import { closeDrawer, useDrawer } from './drawer-store';
-import { KeysDialog } from './keys-dialog';
 import { PageFace } from './awaited-page';
 import { UnkeptBanner } from './unkept-banner';
 import { UnreachableBanner } from './unreachable-banner';
@@ -39,10 +40,10 @@ export function Frame() {
   const { data: termLine } = line;
   const shown = useDrawer((state) => state.shown);
   const [isSearching, setSearching] = useState(false);
-  const [showsKeys, setShowsKeys] = useState(false);
+  const [showsHelp, setShowsHelp] = useState(false);
   useKeys([
     { key: '/', says: 'search over everything', act: () => setSearching(true) },
-    { key: '?', says: 'the keys of this screen', act: () => setShowsKeys(true) },
+    { key: '?', says: 'help: keys, words and first steps', act: () => setShowsHelp(true) },
   ]);
   useEffect(() => {
     usePreferences.setState({ schoolId });
@@ -108,6 +109,7 @@ export function Frame() {
           <SeeingBanner />
           <ViewOnlyNote />
           {may('change-set-up') && <FirstStepsStrip />}
+          <RoleStepsStrip person={session.person} />
           {termLine ? <Outlet /> : <PageFace queries={[line]} />}
         </main>
         {shown && (
@@ -118,7 +120,7 @@ export function Frame() {
       </div>
       <SearchDialog isOpen={isSearching} onOpenChange={setSearching} person={session.person} />
       <SignInAgain person={session.person} />
-      <KeysDialog isOpen={showsKeys} onOpenChange={setShowsKeys} />
+      <HelpDialog person={session.person} isOpen={showsHelp} onOpenChange={setShowsHelp} />
     </div>
   );
 }

@@ -1,15 +1,18 @@
 import { screen } from '@testing-library/react';
-import { expect, it } from 'vitest';
-import { showAt } from '../../test/show-at.fixture';
+import { beforeEach, expect, it } from 'vitest';
+import { usualView, withViewChange, type OwnViewChange } from '#core/people';
+import { showAt, type Answers } from '../../test/show-at.fixture';
+import { showCount, showDay } from '../ui/format';
+import { showOwnView, useOwnView } from '../ui/own-view';
 import { useInPeopleOrder } from '../ui/people-order';
-import { setReader } from '../ui/reader';
+import { useViewOnly } from '../ui/view-only';
 import { PersonMenu } from './person-menu';
-import { usePreferences } from './preferences';
 
-const people = [{ name: 'Brine, Yara' }, { name: 'Carrow, Ennis' }];
+const people = [{ name: 'Brine, Yara' }, { name: 'Carrow, Ennis “Enno”' }];
 
 function Page() {
   const inOrder = useInPeopleOrder();
+  useOwnView();
   return (
     <>
       <PersonMenu person={{ personId: 7, name: 'Morwenna Hale', grants: [{ role: 'registrar', schoolId: null }] }} />
@@ -18,34 +21,73 @@ function Page() {
           .map(({ name }) => name)
           .join('; ')}
       </p>
+      <p data-testid="figures">
+        {showDay('2026-03-09')}, {showCount(12_345)}
+      </p>
     </>
   );
 }
 
-const shown = () => screen.getByTestId('people').textContent;
+const shown = (what: 'people' | 'figures') => screen.getByTestId(what).textContent;
+const kept = (body: unknown) => withViewChange(usualView, body as OwnViewChange);
+const open = async (answers: Answers) => {
+  const page = showAt(<Page />, { answers });
+  await page.person.click(screen.getByRole('button', { name: /Morwenna Hale/ }));
+  await page.person.click(screen.getByRole('menuitem', { name: 'Your view' }));
+  return page;
+};
+const choose = (label: string) => screen.getByRole('combobox', { name: label });
 
-it('the menu of a person sets how people are called and sorted, for that person alone', async () => {
-  setReader(7);
-  const { person } = showAt(<Page />);
-  expect(shown()).toBe('Brine, Yara; Carrow, Ennis');
-  await person.click(screen.getByRole('button', { name: /Morwenna Hale/ }));
-  await person.click(screen.getByRole('menuitemradio', { name: 'Hale Carrow' }));
-  await expect.poll(shown).toBe('Ennis Carrow; Yara Brine');
-  setReader(8);
-  await expect.poll(shown).toBe('Brine, Yara; Carrow, Ennis');
-  setReader(7);
-  await expect.poll(shown).toBe('Ennis Carrow; Yara Brine');
-  setReader(0);
+beforeEach(() => showOwnView(usualView));
+
+it('names, days and figures are written as somebody wants them, once it is saved', async () => {
+  const { person, sent } = await open({ 'PUT /session/view': kept });
+  expect(shown('people')).toBe('Brine, Yara; Carrow, Ennis “Enno”');
+  await person.selectOptions(choose('People by'), 'given name');
+  await person.selectOptions(choose('Names'), 'the name they prefer');
+  expect(screen.getByText('Hal Carrow')).toBeTruthy();
+  await person.selectOptions(choose('First day of the week'), 'Sunday');
+  expect(shown('people')).toBe('Brine, Yara; Carrow, Ennis “Enno”');
+  await person.click(screen.getByRole('button', { name: 'Save' }));
+  await expect.poll(() => shown('people')).toBe('Enno Carrow; Yara Brine');
+  expect(sent.find(({ request }) => request === 'PUT /session/view')!.body).toEqual({
+    peopleOrder: 'given',
+    names: 'preferred',
+    firstWeekday: 0,
+  });
+  expect(useOwnView.getState()).toMatchObject({ firstWeekday: 0, density: 'compact' });
 });
 
-it('the menu sets the theme, and signs out', async () => {
-  const { person, sent } = showAt(<Page />, { answers: { 'DELETE /session': {} } });
+it('the language is chosen by typing, and shown by an example', async () => {
+  const { person } = await open({ 'PUT /session/view': kept });
+  await person.click(choose('Language and country'));
+  await person.keyboard('germany');
+  await person.click(await screen.findByRole('option', { name: 'German, Germany' }));
+  expect(screen.getByText('Montag, 9. März 2026: 9.3.2026')).toBeTruthy();
+  await person.click(screen.getByRole('button', { name: 'Save' }));
+  await expect.poll(() => shown('figures')).toBe('9. März 2026, 12.345');
+});
+
+it('what is chosen stays in the dialog where the server cannot be reached', async () => {
+  const { person } = await open({});
+  await person.click(screen.getByRole('checkbox', { name: 'Show only sections that run today' }));
+  await person.click(screen.getByRole('button', { name: 'Save' }));
+  expect(await screen.findByText('The server does not answer')).toBeTruthy();
+  expect(screen.getByRole<HTMLInputElement>('checkbox', { name: /run today/ }).checked).toBe(true);
+  expect(useOwnView.getState().onlyRunning).toBe(false);
+});
+
+it('somebody who may only read still has a view and a password of their own, and signs out', async () => {
+  useViewOnly.setState({ isViewOnly: true });
+  const { person, sent } = await open({ 'DELETE /session': {} });
+  expect(screen.getByRole('button', { name: 'Save' })).toBeTruthy();
+  await person.click(screen.getByRole('button', { name: 'Cancel' }));
   await person.click(screen.getByRole('button', { name: /Morwenna Hale/ }));
-  await person.click(screen.getByRole('menuitemradio', { name: 'Dark' }));
-  expect(usePreferences.getState().theme).toBe('dark');
-  usePreferences.setState({ theme: 'system' });
-  if (!screen.queryByRole('menuitem', { name: 'Sign out' }))
-    await person.click(screen.getByRole('button', { name: /Morwenna Hale/ }));
+  await person.click(screen.getByRole('menuitem', { name: 'Change password' }));
+  expect(screen.getByRole('button', { name: 'Change it' })).toBeTruthy();
+  await person.click(screen.getByRole('button', { name: 'Cancel' }));
+  await person.click(screen.getByRole('button', { name: /Morwenna Hale/ }));
   await person.click(screen.getByRole('menuitem', { name: 'Sign out' }));
   await expect.poll(() => sent.map(({ request }) => request)).toContain('DELETE /session');
+  useViewOnly.setState({ isViewOnly: false });
 });

@@ -1,7 +1,7 @@
 import { act, screen } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { PersonReply } from '#contract/people';
-import type { SearchHitReply } from '#contract/search';
+import type { FindingHitReply, NamedHitReply, SearchHitReply } from '#contract/search';
 import { showRoutes, type Answers } from '../../test/show-at.fixture';
 import { termLineOf } from '../../test/term-line.fixture';
 import { SearchDialog } from './search-dialog';
@@ -11,7 +11,7 @@ const registrar = {
   grants: [{ role: 'registrar', schoolId: null }],
   name: 'Morwenna Lark',
 } as unknown as PersonReply;
-const hit = (id: number, title: string, more: Partial<SearchHitReply> = {}): SearchHitReply => ({
+const hit = (id: number, title: string, more: Partial<NamedHitReply> = {}): NamedHitReply => ({
   id,
   kind: 'student',
   title,
@@ -26,7 +26,7 @@ const show = (answers: Answers = {}, person = registrar) => {
   ];
   return showRoutes(routes, { address: 'today', answers: { 'GET /schools/1/term-line': termLineOf(), ...answers } });
 };
-const field = () => screen.getByPlaceholderText('A person, a section, a course, a screen, a period');
+const field = () => screen.getByPlaceholderText('A person, a section, a course, a finding, a screen, a period');
 const headline = () => screen.findByRole('heading', { level: 1 });
 
 describe('search', () => {
@@ -63,6 +63,24 @@ describe('search', () => {
     expect((await screen.findAllByText('no. 44, Primary')).length).toBe(2);
     await person.click(screen.getAllByText('Number and Measure 6')[1]!);
     expect(address()).toBe('/school/2/to/grade-books/44');
+  });
+
+  it('leads to the findings of a rule, and to the one of a student, in the period that was audited', async () => {
+    const finding = { kind: 'finding', schoolId: 1, periodId: 3, detail: 'Quarter 1' } as const;
+    const found: FindingHitReply[] = [
+      { ...finding, id: 5, title: 'Grade missing', filter: { rule: 'grade-missing' } },
+      { ...finding, id: 6, title: 'Grade missing: Fennick, Ada', filter: { finding: 'grade-missing:7:1' } },
+    ];
+    const first = show({ 'GET /search': found });
+    await first.person.type(field(), 'missing');
+    expect((await screen.findByText('Grade missing')).closest('[cmdk-group]')!.textContent).toMatch(/^Findings/);
+    await first.person.click(screen.getByText('Grade missing'));
+    expect([first.address(), first.search()]).toEqual(['/school/1/period/3/findings', '?rule=grade-missing']);
+    first.unmount();
+    const second = show({ 'GET /search': found });
+    await second.person.type(field(), 'fennick');
+    await second.person.click(await screen.findByText('Grade missing: Fennick, Ada'));
+    expect(second.search()).toBe('?finding=grade-missing%3A7%3A1');
   });
 
   it('never opens by Enter who was found for a text that was typed before', async () => {

@@ -4,7 +4,7 @@ import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { PersonReply } from '#contract/people';
-import type { SearchHitReply } from '#contract/search';
+import type { FindingHitReply, NamedHitReply, SearchHitReply } from '#contract/search';
 import { api } from './api';
 import { actionsOf } from './actions';
 import { allPlacesOf } from './places';
@@ -45,7 +45,7 @@ export function SearchDialog({
     void navigate(to);
   };
   /** A hit in another school opens there, in the period that its own term line suggests. */
-  const goTo = (hit: SearchHitReply, place: string) =>
+  const goTo = (hit: NamedHitReply, place: string) =>
     go(hit.schoolId === schoolId || hit.schoolId === null ? path(place) : `/school/${hit.schoolId}/to/${place}`);
   const places = allPlacesOf(person, schoolId).filter(({ name }) =>
     name.toLowerCase().includes(text.trim().toLowerCase()),
@@ -58,7 +58,8 @@ export function SearchDialog({
   const found = (isAsked && search.data) || [];
   // What was found for the text before stays in sight, but Enter must not open it.
   const isOlder = search.isPlaceholderData;
-  const sections = found.filter(({ kind }) => kind === 'section');
+  const named = (kind: NamedHitReply['kind']) => found.filter((hit): hit is NamedHitReply => hit.kind === kind);
+  const sections = named('section');
   const focus = useFocusReturn();
   return (
     <Dialog.Root open={isOpen} onOpenChange={onOpenChange}>
@@ -74,7 +75,7 @@ export function SearchDialog({
             <Command.Input
               value={text}
               onValueChange={setText}
-              placeholder="A person, a section, a course, a screen, a period"
+              placeholder="A person, a section, a course, a finding, a screen, a period"
               className="h-12 w-full border-b border-hairline bg-transparent px-4 text-[16px] outline-none"
             />
             <Command.List className="max-h-[52vh] overflow-auto py-1.5">
@@ -144,21 +145,29 @@ export function SearchDialog({
               />
               <Hits
                 heading="Students"
-                hits={found.filter(({ kind }) => kind === 'student')}
+                hits={named('student')}
                 isOlder={isOlder}
                 onGo={(hit) => goTo(hit, `students/${hit.id}`)}
               />
               <Hits
                 heading="Staff"
-                hits={found.filter(({ kind }) => kind === 'staff')}
+                hits={named('staff')}
                 isOlder={isOlder}
                 onGo={(hit) => goTo(hit, `people?person=${hit.id}`)}
               />
               <Hits
                 heading="Courses"
-                hits={found.filter(({ kind }) => kind === 'course')}
+                hits={named('course')}
                 isOlder={isOlder}
                 onGo={(hit) => goTo(hit, `courses?course=${hit.id}`)}
+              />
+              <Hits
+                heading="Findings"
+                hits={found.filter((hit): hit is FindingHitReply => hit.kind === 'finding')}
+                isOlder={isOlder}
+                onGo={({ schoolId: at, periodId, filter }) =>
+                  go(`/school/${at}/period/${periodId}/findings?${new URLSearchParams(filter)}`)
+                }
               />
             </Command.List>
           </Command>
@@ -168,21 +177,21 @@ export function SearchDialog({
   );
 }
 
-function Hits({
+function Hits<Hit extends SearchHitReply>({
   heading,
   hits,
   isOlder,
   onGo,
 }: {
   heading: string;
-  hits: readonly SearchHitReply[];
+  hits: readonly Hit[];
   /** They answer a text that was typed before. */
   isOlder: boolean;
-  onGo: (hit: SearchHitReply) => void;
+  onGo: (hit: Hit) => void;
 }) {
   const { schoolId } = useScope();
   const { data: schools } = useSchools();
-  const elsewhere = (hit: SearchHitReply) =>
+  const elsewhere = (hit: Hit) =>
     hit.schoolId === schoolId || hit.schoolId === null
       ? ''
       : `, ${schools?.find(({ id }) => id === hit.schoolId)?.shortName ?? 'another school'}`;

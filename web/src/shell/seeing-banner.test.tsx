@@ -1,3 +1,4 @@
+import { usualView } from '#core/people';
 import { screen } from '@testing-library/react';
 import { afterEach, expect, it } from 'vitest';
 import { showRoutes } from '../../test/show-at.fixture';
@@ -9,7 +10,7 @@ import { ViewOnlyNote } from './view-only-note';
 
 const harun = { personId: 7, name: 'Harun Nance', grants: [{ role: 'teacher', schoolId: 1 }] };
 const morwenna = { personId: 1, name: 'Morwenna Oake', grants: [{ role: 'registrar', schoolId: null }] };
-const reply = { csrfToken: 't', timeZone: 'UTC', district: null };
+const reply = { csrfToken: 't', timeZone: 'UTC', district: null, view: usualView };
 
 afterEach(() => useViewOnly.setState({ isViewOnly: false }));
 

@@ -7,11 +7,13 @@ import type {
   SignInRequest,
   UseLinkRequest,
 } from '#contract/people';
+import { usualView } from '#core/people';
 import { setDistrictZone } from '../ui/format';
 import { setReader } from '../ui/reader';
 import { api, ProblemError, setCsrfToken } from './api';
 import { closeDrawer } from './drawer-store';
 import { showDraftsOf } from './kept-drafts';
+import { borrowOwnView, followOwnView } from './kept-view';
 import { noteSession, tellOtherTabs } from './session-state';
 
 const sessionKey = ['session'];
@@ -19,12 +21,14 @@ const sessionKey = ['session'];
 /** From now on the screen is that person's. */
 function begin(session: SessionReply): SessionReply {
   const { personId } = session.person;
-  const isOwnView = !session.seenBy;
+  const isOwn = !session.seenBy;
   setCsrfToken(session.csrfToken);
   setDistrictZone(session.timeZone);
   setReader(personId);
   // What somebody typed and did not save is nobody else's to see.
-  showDraftsOf(isOwnView ? personId : 0);
+  showDraftsOf(isOwn ? personId : 0);
+  if (isOwn) followOwnView(session.view);
+  else borrowOwnView(session.view);
   noteSession('lasts');
   tellOtherTabs(personId);
   return session;
@@ -40,6 +44,7 @@ function end(client: QueryClient): void {
   forgetAnswers(client);
   showDraftsOf(0);
   setReader(0);
+  borrowOwnView(usualView);
   tellOtherTabs(0);
 }
 

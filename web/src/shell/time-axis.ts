@@ -1,3 +1,5 @@
+import { ownLocale } from '../ui/own-view';
+
 /** Places days on a line that runs from the first to the last day of a year. */
 export interface TimeAxis {
   /** 0 for the beginning of the first day, 1 for the end of the last; outside the line below 0 or above 1. */
@@ -32,7 +34,7 @@ export function createTimeAxis(startsOn: string, endsOn: string): TimeAxis {
 
 /** The months of the year, the one it starts in first unless less than eight days of it lie there. */
 export function monthsOf(startsOn: string, endsOn: string): { name: string; startsOn: string }[] {
-  const names = new Intl.DateTimeFormat(undefined, { month: 'short', timeZone: 'UTC' });
+  const names = new Intl.DateTimeFormat(ownLocale(), { month: 'short', timeZone: 'UTC' });
   const months = [];
   const first = new Date(`${startsOn.slice(0, 7)}-01T00:00:00Z`);
   for (const month = first; month.toISOString().slice(0, 10) <= endsOn; month.setUTCMonth(month.getUTCMonth() + 1)) {

@@ -1,3 +1,4 @@
+import { usualView } from '#core/people';
 import { screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { Role } from '#core/access';
@@ -33,7 +34,11 @@ const show = (address: string, role: Role, schoolId: number | null = 1) =>
   showRoutes([{ path: '*', element: <Desk /> }], {
     address,
     answers: {
-      'GET /session': { person: { personId: 7, name: 'Any One', grants: [{ role, schoolId }] }, timeZone: 'UTC' },
+      'GET /session': {
+        person: { personId: 7, name: 'Any One', grants: [{ role, schoolId }] },
+        timeZone: 'UTC',
+        view: usualView,
+      },
     },
   });
 const buttons = () => screen.getAllByRole('button').map(({ textContent }) => textContent);

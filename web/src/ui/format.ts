@@ -8,7 +8,9 @@ import {
   roundTo,
   type RoundingName,
 } from '#core/numbers';
+import { nameAs } from '#core/people';
 import { counted, listed } from '#contract/messages';
+import { ownLocale, useOwnView } from './own-view';
 
 let zone = 'UTC';
 
@@ -25,12 +27,12 @@ const dayParts = { day: 'numeric', month: 'short', year: 'numeric' } as const;
 
 /** 16 Jan 2026, in the reader's locale. */
 export function showDay(day: string): string {
-  return new Intl.DateTimeFormat(undefined, { ...dayParts, timeZone: 'UTC' }).format(new Date(`${day}T00:00:00Z`));
+  return new Intl.DateTimeFormat(ownLocale(), { ...dayParts, timeZone: 'UTC' }).format(new Date(`${day}T00:00:00Z`));
 }
 
 /** Wed 21 Jan, in the reader's locale. */
 export function showWeekday(instant: string): string {
-  return new Intl.DateTimeFormat(undefined, {
+  return new Intl.DateTimeFormat(ownLocale(), {
     weekday: 'short',
     day: 'numeric',
     month: 'short',
@@ -39,7 +41,7 @@ export function showWeekday(instant: string): string {
 }
 
 export function showTime(instant: string): string {
-  return new Intl.DateTimeFormat(undefined, {
+  return new Intl.DateTimeFormat(ownLocale(), {
     hour: '2-digit',
     minute: '2-digit',
     timeZone: zone,
@@ -51,7 +53,7 @@ export function showTime(instant: string): string {
 export function showDeadline(instant: string, now: string): string {
   const days = (Date.parse(instant) - Date.parse(now)) / 86_400_000;
   const options = Math.abs(days) < 6 ? ({ weekday: 'long' } as const) : ({ day: 'numeric', month: 'short' } as const);
-  const day = new Intl.DateTimeFormat(undefined, { ...options, timeZone: zone }).format(new Date(instant));
+  const day = new Intl.DateTimeFormat(ownLocale(), { ...options, timeZone: zone }).format(new Date(instant));
   return `${day} at ${showTime(instant)}`;
 }
 
@@ -60,10 +62,8 @@ export function showInstant(instant: string): string {
   return `${showWeekday(instant)}, ${showTime(instant)}`;
 }
 
-const counts = new Intl.NumberFormat();
-
 export function showCount(count: number): string {
-  return counts.format(count);
+  return new Intl.NumberFormat(ownLocale()).format(count);
 }
 
 /** A figure for a column of figures of one width, with room at its right so that the points stand above one another. */
@@ -99,7 +99,7 @@ export function showPrecision(rounding: RoundingName, digits: number): string {
 
 /** "Hale Carrow" for "Carrow, Hale", where a sentence speaks of somebody. */
 export function showGivenFirst(name: string): string {
-  return name.split(', ').toReversed().join(' ');
+  return nameAs(name, { order: 'given', names: useOwnView.getState().names });
 }
 
 /** "Shore Life, Knots and 4 more". */

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { create } from 'zustand';
+import { useOwnView } from './own-view';
 
 /** A key of the screen and what it does. `Ctrl+s` also answers to the command key. */
 export interface ScreenKey {
@@ -12,17 +13,15 @@ export interface ScreenKey {
 
 interface KnownKeys {
   readonly groups: ReadonlyMap<symbol, readonly ScreenKey[]>;
-  /** Whether keys of one letter answer; those with Ctrl always do. */
-  readonly areLettersOn: boolean;
 }
 
 /** The keys that answer right now, for the dialog that shows them. */
-export const useKnownKeys = create<KnownKeys>(() => ({ groups: new Map(), areLettersOn: true }));
+export const useKnownKeys = create<KnownKeys>(() => ({ groups: new Map() }));
 
 /** Whether a key does something on this screen right now; a capital is no key. */
 export function isScreenKey(key: string): boolean {
-  const { groups, areLettersOn } = useKnownKeys.getState();
-  return areLettersOn && [...groups.values()].some((group) => group.some((each) => each.key === key));
+  const { groups } = useKnownKeys.getState();
+  return areLettersOn() && [...groups.values()].some((group) => group.some((each) => each.key === key));
 }
 
 /** Lets keys answer while the component is on the screen. */
@@ -51,13 +50,18 @@ export function useKeys(keys: readonly ScreenKey[]): void {
   }, [names]);
 }
 
+/** Whether keys of one letter answer; those with Ctrl always do. */
+export function areLettersOn(): boolean {
+  return useOwnView.getState().letterKeys;
+}
+
 function without(groups: KnownKeys['groups'], group: symbol): KnownKeys['groups'] {
   return new Map([...groups].filter(([each]) => each !== group));
 }
 
 function isPressed({ key, inFields = false }: ScreenKey, event: KeyboardEvent): boolean {
   if (event.defaultPrevented || event.altKey) return false;
-  if (key.length === 1 && !useKnownKeys.getState().areLettersOn) return false;
+  if (key.length === 1 && !areLettersOn()) return false;
   const wantsControl = key.startsWith('Ctrl+');
   if (wantsControl !== (event.ctrlKey || event.metaKey)) return false;
   if (!inFields && isTyping(event.target)) return false;

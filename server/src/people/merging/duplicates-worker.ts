@@ -20,7 +20,10 @@ export default function findDuplicates({ text }: { readonly text: Uint8Array }):
       familyName: familyName ?? '',
       email: email ?? '',
       birthDate: birthDate == null ? null : dayOrThrow(birthDate),
+      preferredName: null,
       yearGroup: null,
+      enteredOn: null,
+      leftOn: null,
     }),
   );
   return likelyDuplicates(people).map(({ one, other, reasons }) => ({ one: one.id, other: other.id, reasons }));

@@ -1,7 +1,9 @@
-import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
 import {
   CarryOutMergeRequest,
+  DifferentPeopleRequest,
   MergeRequest,
+  type DifferentPeopleReply,
   type DuplicateReply,
   type MergePreviewReply,
   type PeopleReply,
@@ -29,6 +31,13 @@ export class MergingController {
   @HttpCode(200)
   preview(@Body() request: MergeRequest): Promise<MergePreviewReply> {
     return this.merging.preview(request);
+  }
+
+  /** Two that look alike are of two people, and are not asked about again. */
+  @Put('different')
+  @May('change-people', { school: 'schoolId', person: ['body.oneId', 'body.otherId'] })
+  sayDifferent(@CurrentActor() actor: Actor, @Body() request: DifferentPeopleRequest): Promise<DifferentPeopleReply> {
+    return this.merging.sayDifferent(actor, request);
   }
 
   @Post('merge')

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { ChangeReply } from '#contract/changes';
 import type { DuplicateReply, MergePreviewReply, PeopleReply } from '#contract/people';
 import type { Problem } from '#contract/problems';
 import type { TranscriptReply } from '#contract/transcripts';
@@ -64,6 +65,33 @@ beforeAll(async () => {
     [kept],
   );
   free = section!.id;
+});
+
+describe('two records that are of two people', () => {
+  const listed = async () =>
+    (await duplicates()).some(
+      ({ one, other }) => [one.id, other.id].includes(kept) && [one.id, other.id].includes(gone),
+    );
+  const say = <Body = object>(oneId: number, otherId: number, client = registrar) =>
+    client.send<Body>('PUT', '/schools/1/duplicates/different', { oneId, otherId });
+
+  it('are not asked about again, whichever is named first, until that is undone', async () => {
+    expect(await listed()).toBe(true);
+    const said = await say(gone, kept);
+    expect([said.status, await listed()]).toEqual([200, false]);
+    const again = await say(kept, gone);
+    expect([again.status, again.change]).toEqual([200, null]);
+    const thing = encodeURIComponent(`different-people ${Math.min(kept, gone)}-${Math.max(kept, gone)}`);
+    const history = await registrar.get<ChangeReply[]>(`/changes?thing=${thing}`);
+    expect(history.body.map(({ action }) => action)).toEqual([expect.stringMatching(/are two people$/)]);
+    await registrar.send('POST', `/changes/${said.change}/undo`);
+    expect(await listed()).toBe(true);
+  });
+
+  it('are two: nobody differs from themselves, and of whom there is not nothing is said', async () => {
+    expect((await say<Problem>(kept, kept)).body.errors[0]?.field).toBe('otherId');
+    expect((await say<Problem>(kept, 999_999)).status).toBe(404);
+  });
 });
 
 describe('two records of one student', () => {

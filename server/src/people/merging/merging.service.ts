@@ -3,6 +3,8 @@ import { mayAt, ofSchool } from '#core/access';
 import { cellsOfPerson, mergePeople, mergeSeats } from '#core/people';
 import type {
   CarryOutMergeRequest,
+  DifferentPeopleReply,
+  DifferentPeopleRequest,
   DuplicateRecordReply,
   DuplicateReply,
   MergePreviewReply,
@@ -25,6 +27,7 @@ import { PeopleService } from '../people.service.js';
 import { nameOfCells, valueOfPerson } from '../person.thing.js';
 import { personUses, RosterRepository, type KeptPerson } from '../roster.repository.js';
 import type { FoundPair } from './duplicates-worker.js';
+import { DifferentPeopleThing, idOfPair, pairOfId } from './different-people.thing.js';
 import { MergedPeopleRepository, type MergedRecord } from './merged-people.repository.js';
 
 /** A merge as it would be made. */
@@ -55,6 +58,7 @@ export class MergingService {
     private readonly transactions: Transactions,
     private readonly roster: RosterRepository,
     private readonly merged: MergedPeopleRepository,
+    private readonly different: DifferentPeopleThing,
     private readonly periods: PeriodsRepository,
     private readonly people: PeopleService,
     private readonly changes: Changes,
@@ -73,10 +77,11 @@ export class MergingService {
         mayAt(actor, 'read-people', ofSchool(person.schoolId ?? schoolId)),
       );
       const byId = new Map(people.map((person) => [person.id, person]));
+      const parted = new Set(await this.different.pairs(queries));
       const pairs = found
         .flatMap(({ one, other, reasons }) => {
           const both = [byId.get(one), byId.get(other)] as const;
-          if (!both[0] || !both[1]) return [];
+          if (!both[0] || !both[1] || parted.has(idOfPair(one, other))) return [];
           const isHere = both.some((person) => (person!.schoolId ?? schoolId) === schoolId);
           return isHere ? [{ one: both[0], other: both[1], reasons }] : [];
         })
@@ -90,6 +95,22 @@ export class MergingService {
         other: records.get(other.id)!,
         reasons,
       }));
+    });
+  }
+
+  /** Two that look alike stay two. */
+  async sayDifferent(actor: Actor, { oneId, otherId }: DifferentPeopleRequest): Promise<DifferentPeopleReply> {
+    return this.transactions.run(async (queries) => {
+      const [one, other] = await this.bothOrThrow(queries, oneId, otherId, 'otherId');
+      const id = idOfPair(oneId, otherId);
+      const pair = pairOfId(id);
+      const known = await this.different.read(queries, [id]);
+      if (!known.has(id))
+        await this.changes.make(queries, actor, {
+          action: `say that ${nameOf(one)} and ${nameOf(other)} are two people`,
+          edits: [{ kind: 'different-people', id, after: pair }],
+        });
+      return pair;
     });
   }
 
@@ -108,6 +129,11 @@ export class MergingService {
       await this.changes.make(queries, actor, {
         action: `merge ${nameOf(gone)} into ${nameOf(kept)}`,
         edits: [
+          ...(await this.different.pairs(queries, gone.id)).map((id) => ({
+            kind: 'different-people',
+            id,
+            after: null,
+          })),
           ...dropped.map((id) => ({ kind: 'enrollment', id: String(id), after: null })),
           { kind: 'merged-person', id: String(gone.id), after: record },
           { kind: 'person', id: String(gone.id), after: null },
@@ -119,11 +145,7 @@ export class MergingService {
   }
 
   private async plan(queries: Queries, { keptId, goneId }: MergeRequest): Promise<PlannedMerge> {
-    const found = await this.roster.byIds(queries, [keptId, goneId]);
-    const [kept, gone] = [keptId, goneId].map((id) => found.find((person) => person.id === id));
-    if (!kept) throw new Refusal('not-found', { what: 'person', id: keptId });
-    if (!gone) throw new Refusal('not-found', { what: 'person', id: goneId });
-    if (keptId === goneId) throw new Refusal('fields-wrong', {}, [{ field: 'goneId', detail: 'another record' }]);
+    const [kept, gone] = await this.bothOrThrow(queries, keptId, goneId, 'goneId');
     const shared = await this.merged.sharedSections(queries, keptId, goneId);
     const { dropped, obstacles } = mergeSeats(shared);
     const { [seats]: ownSeats = [], ...rows } = await this.merged.rowsOf(queries, goneId);
@@ -149,6 +171,21 @@ export class MergingService {
         ...obstacles,
       ],
     };
+  }
+
+  /** @throws Refusal not-found, fields-wrong where the two are one */
+  private async bothOrThrow(
+    queries: Queries,
+    oneId: number,
+    otherId: number,
+    field: string,
+  ): Promise<readonly [KeptPerson, KeptPerson]> {
+    const found = await this.roster.byIds(queries, [oneId, otherId]);
+    const [one, other] = [oneId, otherId].map((id) => found.find((person) => person.id === id));
+    if (!one) throw new Refusal('not-found', { what: 'person', id: oneId });
+    if (!other) throw new Refusal('not-found', { what: 'person', id: otherId });
+    if (oneId === otherId) throw new Refusal('fields-wrong', {}, [{ field, detail: 'another record' }]);
+    return [one, other];
   }
 
   private async told(queries: Queries, planned: PlannedMerge): Promise<MergePreviewReply> {

@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { mayInAll } from '#core/access';
-import { eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { Clock } from '../clock/clock.js';
+import { spokenName } from '../database/names.js';
 import { accounts, people } from '../database/tables/people.js';
 import { Transactions } from '../database/transactions.js';
 import type { Actor, SignedIn } from './actor.js';
@@ -42,7 +43,7 @@ export class Actors {
         personId: accounts.personId,
         username: accounts.username,
         grants: grantsOf('accounts'),
-        name: sql<string>`${people.givenName} || ' ' || ${people.familyName}`,
+        name: spokenName,
         passwordHash: accounts.passwordHash,
         isActive: accounts.isActive,
       })

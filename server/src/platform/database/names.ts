@@ -4,15 +4,19 @@ import { people } from './tables/people.js';
 
 /* How people and sections are called, for every query: nobody else writes these names. */
 
-/** A person as lists have them: "Carrow, Hale". */
-export const personName = sql<string>`${people.familyName} || ', ' || ${people.givenName}`;
+/** A person as `listedName` of core calls them: "Carrow, Hale “Hal”". */
+export const personName = sql<string>`${people.familyName} || ', ' || ${people.givenName} || coalesce(' “' || ${people.preferredName} || '”', '')`;
 
 /** The same for a query written by hand, where `people` goes by another name. */
 export function personNameOf(alias: string): SQL<string> {
-  return sql.raw(`${alias}.family_name || ', ' || ${alias}.given_name`) as SQL<string>;
+  const preferred = `coalesce(' “' || ${alias}.preferred_name || '”', '')`;
+  return sql.raw(`${alias}.family_name || ', ' || ${alias}.given_name || ${preferred}`) as SQL<string>;
 }
 
 /** A person in a sentence: "Hale Carrow". */
+export const spokenName = sql<string>`${people.givenName} || ' ' || ${people.familyName}`;
+
+/** The same for a query written by hand, where `people` goes by another name. */
 export function spokenNameOf(alias: string): SQL<string> {
   return sql.raw(`${alias}.given_name || ' ' || ${alias}.family_name`) as SQL<string>;
 }

@@ -20,6 +20,15 @@ export interface LeftSeat extends OwnEnrollment {
   readonly section: string;
 }
 
+/** A section that students are to come to, and the room in it. */
+export interface NamedTarget extends MoveTarget {
+  readonly name: string;
+  /** Who have not left it. */
+  readonly staying: number;
+  /** How many there is room for; null where nobody said. */
+  readonly seats: number | null;
+}
+
 interface Scored {
   readonly id: number;
   readonly name: string;
@@ -48,15 +57,12 @@ export class MovedWorkRepository {
   }
 
   /** A section of a school; undefined where there is none. */
-  async target(
-    queries: Queries,
-    schoolId: number,
-    sectionId: number,
-  ): Promise<(MoveTarget & { readonly name: string }) | undefined> {
-    const { rows } = await queries.execute<MoveTarget & { name: string } & Record<string, unknown>>(sql`
+  async target(queries: Queries, schoolId: number, sectionId: number): Promise<NamedTarget | undefined> {
+    const { rows } = await queries.execute<NamedTarget & Record<string, unknown>>(sql`
       SELECT s.id, ${sectionNameOf('c', 's')} AS name, coalesce(s.starts_on, p.starts_on)::text AS "startsOn",
         coalesce(s.ends_on, p.ends_on)::text AS "endsOn",
-        (SELECT coalesce(array_agg(student_id), '{}') FROM enrollments WHERE section_id = s.id) AS "studentIds"
+        (SELECT coalesce(array_agg(student_id), '{}') FROM enrollments WHERE section_id = s.id) AS "studentIds", s.seats,
+        (SELECT count(*)::int FROM enrollments WHERE section_id = s.id AND withdrawn_on IS NULL) AS staying
       FROM sections s JOIN courses c ON c.id = s.course_id JOIN periods p ON p.id = s.period_id
       WHERE s.id = ${sectionId} AND c.school_id = ${schoolId}`);
     return rows[0];

@@ -7,7 +7,7 @@ import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { ProblemError } from '../../shell/api';
 import { showProblem } from '../../shell/show-problem';
 import { Button } from '../../ui/button';
-import { DayField } from '../../ui/day/day-field';
+import { FormDayField } from '../../ui/day/form-day-field';
 import { Dialog } from '../../ui/dialog';
 import { CheckField, SelectField, TextField } from '../../ui/field';
 import { showGivenFirst } from '../../ui/format';
@@ -120,15 +120,12 @@ export function AssignmentDialog({ book, assignment, like, onLike, onClose }: As
           fault={problem?.fault('possible')}
         />
         <div>
-          <span className="mb-1 block text-[13px] font-semibold">Due</span>
-          <div className="w-[160px] rounded-md border border-control">
-            <DayField
-              label="Due"
-              day={dayOrThrow(body.dueOn)}
-              onChange={(dueOn) => set({ dueOn })}
-              disabled={isReadOnly}
-            />
-          </div>
+          <FormDayField
+            label="Due"
+            day={dayOrThrow(body.dueOn)}
+            onChange={(dueOn) => set({ dueOn })}
+            disabled={isReadOnly}
+          />
           {problem?.fault('dueOn') && <p className="mt-1 text-[13px] text-waratah">{problem.fault('dueOn')}</p>}
         </div>
         <div className="space-y-1 pt-1">

@@ -9,7 +9,8 @@ export interface CategoryColumns {
 }
 
 /** The columns of a grade book: categories in the order of the policy, then those it does not weigh. */
-export function bookColumns({ categories, assignments, policy }: BookReply): CategoryColumns[] {
+export function bookColumns({ categories, assignments, policy }: BookReply, newestFirst = false): CategoryColumns[] {
+  const way = newestFirst ? -1 : 1;
   const weights = new Map(policy.categories.map(({ categoryId, weight }) => [categoryId, weight]));
   const order = policy.categories.map(({ categoryId }) => categoryId);
   const rank = ({ id }: CategoryReply) => (order.includes(id) ? order.indexOf(id) : order.length);
@@ -20,7 +21,7 @@ export function bookColumns({ categories, assignments, policy }: BookReply): Cat
       weight: weights.get(category.id) ?? null,
       assignments: assignments
         .filter(({ categoryId }) => categoryId === category.id)
-        .toSorted((a, b) => a.dueOn.localeCompare(b.dueOn) || a.id - b.id),
+        .toSorted((a, b) => way * (a.dueOn.localeCompare(b.dueOn) || a.id - b.id)),
     }))
     .filter(({ assignments: own, weight }) => own.length > 0 || weight !== null);
 }

@@ -1,5 +1,6 @@
 import { useCallback, useMemo } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { useRowHeight } from '../../ui/own-view';
 import { scoreKey, type AssignmentReply, type BookReply } from '#contract/calculation';
 import { isOfEvidence } from '#core/calculation';
 import { useCellCursor } from '../../ui/grid/use-cell-cursor';
@@ -26,8 +27,6 @@ interface BookGridProps {
   readonly onExplain: (row: BookRow) => void;
   readonly onOpenAssignment: (assignment: AssignmentReply) => void;
 }
-
-const rowHeight = 32;
 
 /** Students down, assignments across by category; what each category and the whole come to stands before its scores. */
 export function BookGrid(props: BookGridProps) {
@@ -65,6 +64,7 @@ export function BookGrid(props: BookGridProps) {
       reveal(cells.grid.ref.current, leftOf(groups, column), nameWidth + wholeWidth + labelWidth);
     },
   });
+  const rowHeight = useRowHeight();
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => cells.grid.ref.current,

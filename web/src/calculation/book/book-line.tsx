@@ -34,7 +34,7 @@ export const BookLine = memo(function BookLine(props: BookLineProps) {
       role="row"
       aria-rowindex={place + 2}
       style={{ transform: `translateY(${start}px)` }}
-      className={`absolute inset-x-0 flex h-8 border-b border-hairline ${student.withdrawnOn ? 'text-quiet' : ''}`}
+      className={`absolute inset-x-0 flex h-(--row) border-b border-hairline ${student.withdrawnOn ? 'text-quiet' : ''}`}
     >
       <div
         role="rowheader"

@@ -12,6 +12,7 @@ import { Button, Key } from '../../ui/button';
 import { ViewSwitch } from '../../ui/field';
 import { showGivenFirst } from '../../ui/format';
 import { LastRun } from '../../runs/last-run';
+import { useOwnView } from '../../ui/own-view';
 import { Page } from '../../ui/page';
 import { Empty, Panel } from '../../ui/panel';
 import { useKeys } from '../../ui/use-keys';
@@ -43,7 +44,8 @@ export function GradeBook({ book }: { book: BookReply }) {
   const draft = scoreDrafts.use(draftId);
   const drafts = draft?.now ?? noScoreDrafts;
   const read = useMemo(() => readDrafts(book, drafts), [book, drafts]);
-  const groups = useMemo(() => bookColumns(book), [book]);
+  const newestFirst = useOwnView((view) => view.newestFirst);
+  const groups = useMemo(() => bookColumns(book, newestFirst), [book, newestFirst]);
   const rowsWith = useMemo(() => createBookRows(book, policyOfBody(book.policy)), [book]);
   const rows = useMemo(() => rowsWith(read.facts), [rowsWith, read]);
   const save = useSaveScores(book.sectionId, book.period.id);

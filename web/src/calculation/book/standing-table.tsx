@@ -43,7 +43,10 @@ export function StandingTable({ book, rows, groups, onExplain }: StandingTablePr
         </thead>
         <tbody>
           {rows.map((row) => (
-            <tr key={row.student.enrollmentId} className="[&>*]:h-8 [&>*]:border-b [&>*]:border-hairline [&>*]:px-3">
+            <tr
+              key={row.student.enrollmentId}
+              className="[&>*]:h-(--row) [&>*]:border-b [&>*]:border-hairline [&>*]:px-3"
+            >
               <th className="text-left font-semibold">
                 <button type="button" onClick={() => onExplain(row)} className="hover:underline">
                   {row.student.student}

@@ -39,7 +39,7 @@ export function ChangePasswordDialog({ name, onClose }: ChangePasswordDialogProp
       title="Change your password"
       footer={
         <>
-          <Button look="main" type="submit" form="change-password" disabled={!canSend}>
+          <Button look="main" writes={false} type="submit" form="change-password" disabled={!canSend}>
             Change it
           </Button>
           <Button onClick={onClose}>Cancel</Button>

@@ -11,9 +11,12 @@ export const reasonWords: Readonly<Record<DuplicateReason, string>> = {
 
 export const filledWords: Readonly<Record<FilledField, string>> = {
   number: 'number',
+  preferredName: 'preferred name',
   email: 'e-mail',
   birthDate: 'day of birth',
   yearGroup: 'year',
+  enteredOn: 'day of entry',
+  leftOn: 'day of leaving',
 };
 
 /** Why two records stay two, in a sentence. */

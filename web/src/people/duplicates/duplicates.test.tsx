@@ -1,20 +1,18 @@
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { DuplicateRecordReply, DuplicateReply, MergePreviewReply } from '#contract/people';
+import { personCells } from '../../../test/people.fixture';
 import { made, showAt, type Answers } from '../../../test/show-at.fixture';
 import { DuplicatesPage } from './duplicates-page';
 
 const record = (id: number, over: Partial<DuplicateRecordReply> = {}): DuplicateRecordReply => ({
   id,
-  cells: {
-    number: `S${id}`,
+  cells: personCells(`S${id}`, {
     familyName: 'Reed',
     givenName: 'Tamsin',
-    kind: 'student',
     yearGroup: '9',
     birthDate: '2010-05-17',
-    email: '',
-  },
+  }),
   school: 'Upper',
   isOfRoster: true,
   sections: 8,

@@ -8,7 +8,7 @@ import { Button } from '../../ui/button';
 import { Drawer } from '../../ui/drawer';
 import { Note } from '../../ui/panel';
 import { filledWords, likelierKept, nameOf, reasonWords, sayObstacle } from './duplicate-words';
-import { useMerge, useMergePreview } from './queries';
+import { useMerge, useMergePreview, useSayDifferent } from './queries';
 
 interface MergeDrawerProps {
   readonly schoolId: number;
@@ -22,6 +22,15 @@ export function MergeDrawer({ schoolId, pair, onClose }: MergeDrawerProps) {
   const [keptId, setKeptId] = useState(likelierKept(one, other).id);
   const gone = keptId === one.id ? other : one;
   const preview = useMergePreview(schoolId, keptId, gone.id);
+  const different = useSayDifferent(schoolId);
+  const tellOfChange = useTellOfChange();
+  const sayDifferent = () =>
+    different.mutate(pair, {
+      onSuccess: (reply) => {
+        tellOfChange(`${nameOf(one)} and ${nameOf(other)} are two people.`, reply);
+        onClose();
+      },
+    });
   return (
     <Drawer title="One person or two?" onClose={onClose}>
       <div className="space-y-4">
@@ -82,6 +91,12 @@ export function MergeDrawer({ schoolId, pair, onClose }: MergeDrawerProps) {
             <Effect schoolId={schoolId} preview={reply} isOlder={preview.isPlaceholderData} onMerged={onClose} />
           )}
         </Awaited>
+        <div className="border-t border-hairline pt-3">
+          <Button writes disabled={different.isPending} onClick={sayDifferent}>
+            They are two people
+          </Button>
+          <p className="mt-1 text-[13px] text-quiet">The pair is not listed again.</p>
+        </div>
       </div>
     </Drawer>
   );

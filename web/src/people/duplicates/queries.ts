@@ -1,5 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { DuplicateReply, MergePreviewReply, PeopleReply } from '#contract/people';
+import type { DifferentPeopleReply, DuplicateReply, MergePreviewReply, PeopleReply } from '#contract/people';
 import { api } from '../../shell/api';
 import { keepReply } from '../../shell/keep-reply';
 import { showProblem } from '../../shell/show-problem';
@@ -18,6 +18,20 @@ export function useMergePreview(schoolId: number, keptId: number, goneId: number
     queryKey: ['people', schoolId, 'merge', keptId, goneId],
     placeholderData: keepPreviousData,
     queryFn: () => api.post<MergePreviewReply>(`/schools/${schoolId}/duplicates/preview`, { keptId, goneId }),
+  });
+}
+
+/** Says that two records are of two people; they are not asked about again. */
+export function useSayDifferent(schoolId: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ one, other }: DuplicateReply) =>
+      api.put<DifferentPeopleReply>(`/schools/${schoolId}/duplicates/different`, {
+        oneId: one.id,
+        otherId: other.id,
+      }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['people', schoolId, 'duplicates'] }),
+    onError: showProblem,
   });
 }
 

@@ -22,6 +22,8 @@ const previewOf = (...rows: MovePreviewRowReply[]): MovePreviewReply => ({
   to: 'Knots 2',
   lastDay: dayOrThrow('2026-01-20'),
   rows,
+  staying: 21,
+  seats: null,
 });
 const show = (answers: Answers) =>
   showAt(

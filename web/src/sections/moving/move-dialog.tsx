@@ -5,11 +5,12 @@ import type { NamedDaysReply } from '#contract/sections';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { Awaited } from '../../shell/awaited';
 import { Button } from '../../ui/button';
-import { DayField } from '../../ui/day/day-field';
+import { FormDayField } from '../../ui/day/form-day-field';
 import { Dialog } from '../../ui/dialog';
 import { SelectField } from '../../ui/field';
 import { showDay } from '../../ui/format';
-import { sayMove } from './move-words';
+import { MovingRows } from './moving-rows';
+import { canCarryOut } from './move-words';
 import { useMove, useMovePreview } from './queries';
 
 interface MoveDialogProps {
@@ -31,8 +32,7 @@ export function MoveDialog({ schoolId, enrollmentIds, sections, today, onClose }
   const move = useMove(schoolId);
   const tellOfChange = useTellOfChange();
   const shown = section && preview.data;
-  const stuck = shown?.rows.filter(({ obstacle }) => obstacle !== null) ?? [];
-  const canMove = shown !== undefined && stuck.length === 0 && !preview.isPlaceholderData && !move.isPending;
+  const canMove = canCarryOut(shown) && !preview.isPlaceholderData && !move.isPending;
   const store = () =>
     move.mutate(
       { ...request, previewId: shown!.previewId },
@@ -68,36 +68,23 @@ export function MoveDialog({ schoolId, enrollmentIds, sections, today, onClose }
             </option>
           ))}
         </SelectField>
-        <div>
-          <p aria-hidden className="mb-1 text-[13px] font-semibold">
-            First day there
-          </p>
-          <DayField
-            label="First day there"
-            day={enteredOn}
-            refuse={(day) =>
-              section && !isWithin(day, section)
-                ? `It runs from ${showDay(section.startsOn)} to ${showDay(section.endsOn)}.`
-                : undefined
-            }
-            onChange={setEnteredOn}
-          />
-        </div>
+        <FormDayField
+          label="First day there"
+          day={enteredOn}
+          refuse={(day) =>
+            section && !isWithin(day, section)
+              ? `It runs from ${showDay(section.startsOn)} to ${showDay(section.endsOn)}.`
+              : undefined
+          }
+          onChange={setEnteredOn}
+        />
       </div>
       {section && (
         <Awaited query={preview} waiting="Working out what goes along">
-          {({ to, lastDay, rows }) => (
-            <div className={`mt-4 ${preview.isPlaceholderData ? 'opacity-60' : ''}`}>
-              <p className="mb-1">Their last day where they are is {showDay(lastDay)}.</p>
-              <ul className="max-h-[36vh] divide-y divide-hairline overflow-auto" aria-label="What goes along">
-                {rows.map((row) => (
-                  <li key={row.enrollmentId} className="flex gap-3 py-1.5 text-[13px]">
-                    <b className="w-[180px] shrink-0 font-semibold">{row.student}</b>
-                    <span className={row.obstacle === null ? '' : 'text-waratah'}>{sayMove(row, to)}</span>
-                  </li>
-                ))}
-              </ul>
-            </div>
+          {({ to, lastDay, rows, ...room }) => (
+            <MovingRows to={to} rows={rows} room={room} isOlder={preview.isPlaceholderData}>
+              Their last day where they are is {showDay(lastDay)}.
+            </MovingRows>
           )}
         </Awaited>
       )}

@@ -1,7 +1,18 @@
 import type { MoveObstacle } from '#core/sections';
 import { counted, listed } from '#contract/messages';
-import type { MovePreviewRowReply } from '#contract/sections';
+import type { MovePreviewRowReply, RoomReply } from '#contract/sections';
 import { showDay } from '../../ui/format';
+
+/** Whether there is a preview, and nothing of it stands in the way. */
+export function canCarryOut(preview: { readonly rows: readonly MovePreviewRowReply[] } | undefined): boolean {
+  return preview?.rows.every(({ obstacle }) => obstacle === null) ?? false;
+}
+
+/** "25 students will sit in Knots 2, which has 24 seats." */
+export function sayRoom({ staying, seats }: RoomReply, to: string): string {
+  const sits = `${counted(staying, 'student')} will sit in ${to}`;
+  return seats === null ? `${sits}.` : `${sits}, which has ${counted(seats, 'seat')}.`;
+}
 
 /** What becomes of one student: "from Knots 1 with 1 posted grade and 4 scores; 2 scores of other assignments left there". */
 export function sayMove({ from, grades, scores, left, obstacle }: MovePreviewRowReply, to: string): string {

@@ -2,6 +2,7 @@ import { CalendarDays } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { DayPicker } from 'react-day-picker';
+import { ownLocale, useOwnView } from '../own-view';
 import { parseDay, type Day } from '#core/calendar';
 
 interface DayCalendarProps {
@@ -16,11 +17,13 @@ interface DayCalendarProps {
 
 /** The weekday on which the reader's weeks begin; 0 is Sunday. */
 function firstWeekday(): 0 | 1 | 6 {
-  const { weekInfo, getWeekInfo } = new Intl.Locale(navigator.language) as {
+  const { firstWeekday: chosen } = useOwnView.getState();
+  if (chosen !== 'country') return chosen;
+  const locale = new Intl.Locale(ownLocale() ?? navigator.language) as Intl.Locale & {
     weekInfo?: { firstDay: number };
     getWeekInfo?: () => { firstDay: number };
   };
-  const first = (getWeekInfo?.call(new Intl.Locale(navigator.language)) ?? weekInfo)?.firstDay ?? 1;
+  const first = (locale.getWeekInfo?.() ?? locale.weekInfo)?.firstDay ?? 1;
   return first === 7 ? 0 : first === 6 ? 6 : 1;
 }
 

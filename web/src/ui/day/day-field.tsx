@@ -4,7 +4,7 @@ import { showDay } from '../format';
 import { DayCalendar } from './day-calendar';
 import { dayInFigures, dayInWords, dayOrderOf } from './day-order';
 
-interface DayFieldProps {
+export interface DayFieldProps {
   readonly label: string;
   readonly day: Day;
   readonly onChange: (day: Day) => void;
@@ -51,7 +51,7 @@ function DayInput({
   const id = useId();
   const field = useRef<HTMLInputElement>(null);
   const [typed, setTyped] = useState<string | undefined>();
-  const order = dayOrderOf(undefined);
+  const order = dayOrderOf();
   const readingOf = (text: string) => readTypedDay(text, near, order);
   const example = `a day such as ${dayInFigures('2026-01-16')} or ${showDay('2026-01-16')}`;
   const faultOf = (text: string | undefined) => {

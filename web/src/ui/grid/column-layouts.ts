@@ -1,37 +1,16 @@
 import { useLocation } from 'react-router';
-import { create } from 'zustand';
-import { persist } from 'zustand/middleware';
-import { useReader } from '../reader';
-
-/** How somebody likes the columns of one grid; a column that it does not speak of is as the grid has it. */
-export interface ColumnLayout {
-  readonly hidden: readonly string[];
-  /** The columns in their order; one that is not there stands where the grid has it, after those before it. */
-  readonly order: readonly string[];
-  /** Widths in pixels. */
-  readonly widths: Readonly<Record<string, number>>;
-}
+import type { ColumnLayout } from '#core/people';
+import { changeOwnView, useOwnView } from '../own-view';
 
 export const plainLayout: ColumnLayout = { hidden: [], order: [], widths: {} };
 
-interface Layouts {
-  readonly layouts: Readonly<Record<string, ColumnLayout>>;
-}
-
-const useLayouts = create<Layouts>()(persist((): Layouts => ({ layouts: {} }), { name: 'wombat-columns' }));
-
 /** The layout of a grid for the person signed in, at addresses of this kind, and what changes it. */
 export function useColumnLayout(grid: string) {
-  const { id } = useReader();
   const { pathname } = useLocation();
-  const key = `${id} ${kindOfAddress(pathname)} ${grid}`;
-  const layout = useLayouts(({ layouts }) => layouts[key]) ?? plainLayout;
-  const change = (changes: Partial<ColumnLayout>) =>
-    useLayouts.setState(({ layouts }) => ({ layouts: { ...layouts, [key]: { ...layout, ...changes } } }));
-  const reset = () =>
-    useLayouts.setState(({ layouts }) => ({
-      layouts: Object.fromEntries(Object.entries(layouts).filter(([each]) => each !== key)),
-    }));
+  const key = `${kindOfAddress(pathname)} ${grid}`;
+  const layout = useOwnView(({ columns }) => columns[key]) ?? plainLayout;
+  const change = (changes: Partial<ColumnLayout>) => changeOwnView({ columns: { [key]: { ...layout, ...changes } } });
+  const reset = () => changeOwnView({ columns: { [key]: null } });
   return { layout, change, reset, isPlain: layout === plainLayout };
 }
 

@@ -1,7 +1,8 @@
 import { ArrowDown, ArrowUp, Columns3 } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { Button } from '../button';
-import { arranged, movedOrder, plainLayout, type ColumnLayout } from './column-layouts';
+import type { ColumnLayout } from '#core/people';
+import { arranged, movedOrder, plainLayout } from './column-layouts';
 
 interface ColumnMenuProps {
   readonly columns: readonly { readonly id: string; readonly name: string }[];

@@ -1,7 +1,8 @@
 import { act, screen, within } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
 import { showAt } from '../../../test/show-at.fixture';
-import { setReader } from '../reader';
+import { usualView } from '#core/people';
+import { showOwnView } from '../own-view';
 import { DataGrid, type GridColumn } from './data-grid';
 
 interface Student {
@@ -140,7 +141,7 @@ describe('the columns of a list', () => {
   });
 
   it('belong to one person and one kind of address', async () => {
-    setReader(7);
+    showOwnView(usualView);
     const { person, unmount } = showAt(grid(), { address: 'students/7' });
     await person.click(screen.getByRole('button', { name: 'Columns' }));
     await person.click(screen.getByRole('checkbox', { name: 'GPA' }));
@@ -153,7 +154,7 @@ describe('the columns of a list', () => {
     };
     expect(shownAt('students/8')).toEqual(['Student', 'Note']);
     expect(shownAt('elsewhere')).toEqual(['Student', 'GPA', 'Note']);
-    setReader(0);
+    showOwnView(usualView);
     expect(shownAt('students/7')).toEqual(['Student', 'GPA', 'Note']);
   });
 

@@ -9,6 +9,7 @@ import {
   type ColumnDef,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { useRowHeight } from '../own-view';
 import { ColumnHead } from './column-head';
 import { arranged, useColumnLayout } from './column-layouts';
 import { ColumnMenu } from './column-menu';
@@ -60,7 +61,6 @@ const features = tableFeatures({
   sortedRowModel: createSortedRowModel(),
   sortFns: { alphanumeric: sortFn_alphanumeric, basic: sortFn_basic },
 });
-const rowHeight = 32;
 const roomToRead = 180;
 const menuWidth = 56;
 const alignment = { left: 'text-left', right: 'text-right', center: 'text-center' };
@@ -93,6 +93,7 @@ export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
     onSortingChange,
   });
   const sorted = table.getRowModel().rows;
+  const rowHeight = useRowHeight();
   const virtual = useVirtualizer({
     count: sorted.length,
     getScrollElement: () => scroller.current,
@@ -207,12 +208,12 @@ export function DataGrid<Row extends object>(props: DataGridProps<Row>) {
                       open(original);
                     })
                   }
-                  className={`h-8 ${isChosen ? 'bg-eucalypt-soft' : open ? 'bg-surface hover:bg-raised' : 'bg-surface'} ${open ? 'cursor-pointer' : ''} ${isAt ? 'cursor-row' : ''}`}
+                  className={`h-(--row) ${isChosen ? 'bg-eucalypt-soft' : open ? 'bg-surface hover:bg-raised' : 'bg-surface'} ${open ? 'cursor-pointer' : ''} ${isAt ? 'cursor-row' : ''}`}
                 >
                   {columns.map(({ id: columnId, align = 'left', cell }) => (
                     <td
                       key={columnId}
-                      className={`h-8 truncate border-b border-hairline px-2.5 first:sticky first:left-0 first:z-[1] first:bg-inherit ${alignment[align]}`}
+                      className={`h-(--row) truncate border-b border-hairline px-2.5 first:sticky first:left-0 first:z-[1] first:bg-inherit ${alignment[align]}`}
                     >
                       {cell(original)}
                     </td>

@@ -2,7 +2,7 @@ import { agreeing, counted } from '#contract/messages';
 import { useEffect, useId, useMemo, useRef, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { toast } from 'sonner';
 import { useViewOnly } from '../view-only';
-import { useKnownKeys } from '../use-keys';
+import { areLettersOn } from '../use-keys';
 import { useLatest } from '../use-latest';
 import { useKeptCursor, type Axis } from './use-kept-cursor';
 import {
@@ -161,9 +161,7 @@ export function useCellCursor(options: CellCursorOptions) {
     const isControl = event.ctrlKey || event.metaKey;
     const canType = !isLocked(row, column);
     const begins = (key: string) => canType && (options.isBeginning ?? isNoKeyOfFrame)(key, row, column);
-    const step =
-      steps[event.key] ??
-      (begins(event.key) || !useKnownKeys.getState().areLettersOn ? undefined : letterSteps[event.key]);
+    const step = steps[event.key] ?? (begins(event.key) || !areLettersOn() ? undefined : letterSteps[event.key]);
     if (step && !event.altKey && !(isControl && event.key.length === 1))
       moveTo(row + step[0], column + step[1], event.shiftKey);
     else if (event.key === 'Tab') {

@@ -1,5 +1,5 @@
 import { useId, useRef, useState, type KeyboardEvent } from 'react';
-import { isScreenKey, useKnownKeys } from '../use-keys';
+import { areLettersOn, isScreenKey } from '../use-keys';
 import { findRow } from './find-row';
 
 interface RowCursorOptions {
@@ -52,7 +52,7 @@ export function useRowCursor({ rows, chosen, textOf, onReach, onOpen, onSelect, 
       PageUp: at - page,
       Home: 0,
       End: rows - 1,
-      ...(isSearching || !useKnownKeys.getState().areLettersOn ? {} : { j: at + 1, k: at - 1 }),
+      ...(isSearching || !areLettersOn() ? {} : { j: at + 1, k: at - 1 }),
     };
     const to = steps[event.key];
     if (to !== undefined) goTo(to);

@@ -45,5 +45,5 @@ export const auditFindings = pgTable(
     data: jsonb().$type<Record<string, string>>().notNull(),
     createdAt: createdAt(),
   },
-  (table) => [index().on(table.runId)],
+  (table) => [index().on(table.runId), index().on(table.enrollmentId)],
 );

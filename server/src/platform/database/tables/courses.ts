@@ -70,10 +70,13 @@ export const sections = pgTable(
     /** Where the section begins later or ends earlier than its period. */
     startsOn: date(),
     endsOn: date(),
+    /** How many students there is room for; null where nobody said. */
+    seats: integer(),
     createdAt: createdAt(),
   },
   (table) => [
     check('sections_days_in_order', sql`${table.startsOn} <= ${table.endsOn}`),
+    check('sections_seats_some', sql`${table.seats} > 0`),
     unique().on(table.courseId, table.number, table.periodId),
     index().on(table.teacherId),
   ],

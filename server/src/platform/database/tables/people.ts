@@ -1,6 +1,8 @@
+import { sql } from 'drizzle-orm';
 import {
   bigint,
   boolean,
+  check,
   date,
   index,
   integer,
@@ -13,6 +15,7 @@ import {
   varchar,
 } from 'drizzle-orm/pg-core';
 import { roles } from '#core/access';
+import type { OwnView } from '#core/people';
 import { schools } from './calendar.js';
 import { createdAt, id, instant, onlyKnownWords } from './columns.js';
 
@@ -30,13 +33,22 @@ export const people = pgTable(
     schoolId: integer().references(() => schools.id),
     givenName: text().notNull(),
     familyName: text().notNull(),
+    /** The given name that the person goes by, where it is another than the legal one. */
+    preferredName: text(),
     email: text().notNull(),
     birthDate: date(),
     /** Year of school, such as "10"; for students. */
     yearGroup: text(),
+    /** First and last day at the school, where they are known. */
+    enteredOn: date(),
+    leftOn: date(),
     createdAt: createdAt(),
   },
-  (table) => [...onlyKnownWords(table), index().on(table.schoolId, table.kind)],
+  (table) => [
+    ...onlyKnownWords(table),
+    check('people_days_in_order', sql`${table.enteredOn} <= ${table.leftOn}`),
+    index().on(table.schoolId, table.kind),
+  ],
 );
 
 export const accounts = pgTable(
@@ -76,6 +88,37 @@ export const accountRoles = pgTable(
   ],
 );
 
+/** Two records that look alike and were said to be of two people; the lower number first. */
+export const differentPeople = pgTable(
+  'different_people',
+  {
+    id: id(),
+    oneId: integer()
+      .notNull()
+      .references(() => people.id, { onDelete: 'cascade' }),
+    otherId: integer()
+      .notNull()
+      .references(() => people.id, { onDelete: 'cascade' }),
+    createdAt: createdAt(),
+  },
+  (table) => [
+    check('different_people_in_order', sql`${table.oneId} < ${table.otherId}`),
+    unique().on(table.oneId, table.otherId),
+    index().on(table.otherId),
+  ],
+);
+
+/** How whoever has an account likes the screen; who never said so has the usual view. */
+export const ownViews = pgTable('own_views', {
+  id: id(),
+  accountId: integer()
+    .notNull()
+    .unique()
+    .references(() => accounts.id, { onDelete: 'cascade' }),
+  view: jsonb().$type<Partial<OwnView>>().notNull(),
+  createdAt: createdAt(),
+});
+
 /** Records that were found to be of somebody who has another one, with all that was moved, so that it can be undone. */
 export const mergedPeople = pgTable(
   'merged_people',
@@ -107,6 +150,30 @@ export const accountLinks = pgTable(
     writtenAt: instant().notNull(),
     expiresAt: instant().notNull(),
     usedAt: instant(),
+    createdAt: createdAt(),
+  },
+  (table) => [index().on(table.accountId)],
+);
+
+/** Keys of people's own devices, by which they sign in without a password; only what is public of each is kept. */
+export const passkeys = pgTable(
+  'passkeys',
+  {
+    id: id(),
+    accountId: integer()
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    /** By which the device knows it, in base64url. */
+    credentialId: text().notNull().unique(),
+    /** In base64url, as the device gave it (COSE). */
+    publicKey: text().notNull(),
+    /** How often the device says that it was used; a smaller one than before is of a copy. */
+    counter: bigint({ mode: 'number' }).notNull(),
+    /** How the device is reached: internal, usb, hybrid and the like. */
+    transports: jsonb().$type<readonly string[]>().notNull(),
+    /** What its owner calls it. */
+    name: text().notNull(),
+    lastUsedAt: instant(),
     createdAt: createdAt(),
   },
   (table) => [index().on(table.accountId)],

@@ -1,0 +1,37 @@
+import type { NameStyle, PeopleOrder } from './own-view.js';
+
+/** A name as lists have it, in its parts. */
+export interface NameParts {
+  readonly family: string;
+  readonly given: string;
+  /** The given name that the person goes by; null where it is the legal one. */
+  readonly preferred: string | null;
+}
+
+/**
+ * A name as lists have it: family name first, the preferred name in quotation marks behind.
+ * @example listedName({ family: 'Carrow', given: 'Hale', preferred: 'Hal' }) // 'Carrow, Hale “Hal”'
+ */
+export function listedName({ family, given, preferred }: NameParts): string {
+  return `${family}, ${given}${preferred === null ? '' : ` “${preferred}”`}`;
+}
+
+/** The parts of such a name. A text that is none is all family name. */
+export function partsOfName(listed: string): NameParts {
+  const { family = listed, given = '', preferred = null } = parts.exec(listed)?.groups ?? {};
+  return { family, given, preferred: preferred ?? null };
+}
+
+const parts = /^(?<family>[^]*?), (?<given>[^]*?)(?: “(?<preferred>[^”]*)”)?$/;
+
+/**
+ * A listed name as somebody likes to have it.
+ * @example nameAs('Carrow, Hale “Hal”', { order: 'given', names: 'preferred' }) // 'Hal Carrow'
+ */
+export function nameAs(listed: string, { order, names }: { order: PeopleOrder; names: NameStyle }): string {
+  const { family, given, preferred } = partsOfName(listed);
+  if (given === '') return listed;
+  const called =
+    preferred === null || names === 'legal' ? given : names === 'preferred' ? preferred : `${given} “${preferred}”`;
+  return order === 'family' ? `${family}, ${called}` : `${called} ${family}`;
+}

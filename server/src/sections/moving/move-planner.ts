@@ -1,0 +1,147 @@
+import { Injectable } from '@nestjs/common';
+import { addDays, parseDay, type Day } from '#core/calendar';
+import { matchingAssignments, moveObstacle, type MatchedAssignments } from '#core/sections';
+import { counted } from '#contract/messages';
+import type { MovePreviewRowReply, RoomReply } from '#contract/sections';
+import { PeriodsRepository } from '#server/calendar';
+import type { Edit } from '#server/changes';
+import { nextIds, Refusal, type Queries } from '#server/platform';
+import { valueOfEnrollment } from '../enrollment.thing.js';
+import { MovedWorkRepository, type LeftSeat, type MovedWork, type NamedTarget } from './moved-work.repository.js';
+
+interface PlannedMove {
+  readonly row: MovePreviewRowReply;
+  readonly seat: LeftSeat;
+  readonly work: MovedWork;
+}
+
+/** Students who are to leave their seats for one section, and what goes along. */
+export interface PlannedMoves {
+  readonly target: NamedTarget;
+  readonly enteredOn: Day;
+  /** In the section that is left. */
+  readonly lastDay: Day;
+  readonly moves: readonly PlannedMove[];
+  /** Periods whose grades move. */
+  readonly periodIds: readonly number[];
+}
+
+/** What moving students between sections does, whyever it is done: one by one, or as sections become one or two. */
+@Injectable()
+export class MovePlanner {
+  constructor(
+    private readonly works: MovedWorkRepository,
+    private readonly periods: PeriodsRepository,
+  ) {}
+
+  /** @throws Refusal not-found where one of the seats is none of the school's */
+  async seatsOrThrow(queries: Queries, schoolId: number, enrollmentIds: readonly number[]): Promise<LeftSeat[]> {
+    const wanted = [...new Set(enrollmentIds)];
+    const seats = await this.works.seats(queries, schoolId, wanted);
+    const missing = wanted.find((id) => !seats.some((seat) => seat.id === id));
+    if (missing !== undefined) throw new Refusal('not-found', { what: 'enrollment', id: missing });
+    return seats;
+  }
+
+  /** @throws Refusal not-found where the school has no such section */
+  async targetOrThrow(queries: Queries, schoolId: number, sectionId: number): Promise<NamedTarget> {
+    const target = await this.works.target(queries, schoolId, sectionId);
+    if (!target) throw new Refusal('not-found', { what: 'section', id: sectionId });
+    return target;
+  }
+
+  /** @param given which assignments of each section are which of the one that they come to, where it is not to be found out */
+  async plan(
+    queries: Queries,
+    seats: readonly LeftSeat[],
+    target: NamedTarget,
+    enteredOn: Day,
+    given?: ReadonlyMap<number, MatchedAssignments['pairs']>,
+  ): Promise<PlannedMoves> {
+    const seatIds = seats.map(({ id }) => id);
+    const grades = await this.works.gradesFrom(queries, seatIds, enteredOn);
+    const sectionIds = [...new Set([target.id, ...seats.map(({ sectionId }) => sectionId)])];
+    const assignments = await this.works.assignmentsFrom(queries, sectionIds, enteredOn);
+    const of = (sectionId: number) => assignments.filter((each) => each.sectionId === sectionId);
+    const pairs = given ?? new Map(sectionIds.map((id) => [id, matchingAssignments(of(id), of(target.id)).pairs]));
+    const scored = await this.works.scored(
+      queries,
+      seatIds,
+      assignments.map(({ id }) => id),
+    );
+    const moves = seats.map((seat): PlannedMove => {
+      const has = new Set(
+        scored.flatMap(({ enrollmentId, assignmentId }) => (enrollmentId === seat.id ? [assignmentId] : [])),
+      );
+      const work: MovedWork = {
+        fromId: seat.id,
+        grades: grades.flatMap(({ enrollmentId, id, version }) =>
+          enrollmentId === seat.id ? [[id, version] as const] : [],
+        ),
+        assignments: pairs.get(seat.sectionId)!.filter(([from]) => has.has(from)),
+      };
+      const row = {
+        enrollmentId: seat.id,
+        student: seat.student,
+        from: seat.section,
+        grades: work.grades.length,
+        scores: work.assignments.length,
+        left: has.size - work.assignments.length,
+        obstacle: moveObstacle(seat, target, enteredOn),
+      };
+      return { row, seat, work };
+    });
+    const periodIds = [...new Set(grades.map(({ periodId }) => periodId))].toSorted((a, b) => a - b);
+    return { target, enteredOn, lastDay: addDays(enteredOn, -1), moves, periodIds };
+  }
+
+  /**
+   * What a change has to do, after its periods were held so that none is sealed meanwhile.
+   * @throws Refusal cannot-move where something stands in the way of one of them
+   */
+  async carryOut(queries: Queries, { target, enteredOn, lastDay, moves, periodIds }: PlannedMoves): Promise<MoveEdits> {
+    const stuck = moves.filter(({ row }) => row.obstacle !== null).length;
+    if (stuck > 0) throw new Refusal('cannot-move', { count: counted(stuck, 'student') });
+    for (const id of periodIds)
+      await this.periods.holdUnsealedOrThrow(queries, await this.periods.byIdOrThrow(queries, id));
+    const ids = await nextIds(queries, 'enrollments', moves.length);
+    const seat = (studentId: number) => ({ sectionId: target.id, studentId, enteredOn, withdrawnOn: null });
+    return {
+      seatOf: new Map(moves.map((move, at) => [move.seat.id, ids[at]!])),
+      seats: moves.flatMap((move, at) => [
+        { kind: 'enrollment', id: String(ids[at]), after: seat(move.seat.studentId) },
+        {
+          kind: 'enrollment',
+          id: String(move.seat.id),
+          after: { ...valueOfEnrollment(move.seat), withdrawnOn: lastDay },
+        },
+      ]),
+      work: moves.map(({ work }, at) => ({ kind: 'moved-work', id: String(ids[at]), after: work })),
+    };
+  }
+}
+
+export interface MoveEdits {
+  /** The new seat of each old one, by their numbers. */
+  readonly seatOf: ReadonlyMap<number, number>;
+  readonly seats: readonly Edit[];
+  /** To be written after the seats. */
+  readonly work: readonly Edit[];
+}
+
+/** How many sit in the section afterwards, and how many it has room for. */
+export function roomAfter({ target, moves }: PlannedMoves): RoomReply {
+  return { staying: target.staying + moves.length, seats: target.seats };
+}
+
+/** @throws Refusal fields-wrong */
+export function dayOfMoveOrThrow(text: string): Day {
+  const day = parseDay(text);
+  if (!day) throw new Refusal('fields-wrong', {}, [{ field: 'enteredOn', detail: 'a day of the calendar' }]);
+  return day;
+}
+
+/** What is the same exactly as long as nothing that would be written, or stands in the way, is another. */
+export function factsOfMoves({ enteredOn, moves }: PlannedMoves) {
+  return { enteredOn, moves };
+}

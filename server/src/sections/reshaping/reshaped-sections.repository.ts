@@ -1,0 +1,76 @@
+import { Injectable } from '@nestjs/common';
+import { sql } from 'drizzle-orm';
+import type { Day } from '#core/calendar';
+import { decimalOrThrow, formatAtLeast } from '#core/numbers';
+import type { OwnSection } from '#core/sections';
+import type { OwnSetUp } from '#contract/sections';
+import { intArray, sectionNameOf, type Queries } from '#server/platform';
+
+/** An assignment as another section gets it too. */
+export interface CopiedAssignment {
+  readonly id: number;
+  readonly periodId: number;
+  readonly categoryId: number;
+  readonly name: string;
+  readonly possible: string;
+  readonly dueOn: string;
+  readonly isExtra: boolean;
+  readonly isCounted: boolean;
+  readonly isPublished: boolean;
+  /** The enrollments it is given to; null for everybody. */
+  readonly givenTo: readonly number[] | null;
+}
+
+/** What sections are as several become one, or one becomes two. */
+@Injectable()
+export class ReshapedSectionsRepository {
+  /** Seats of sections that nobody has left before a day, by number. */
+  async stayingSeats(queries: Queries, sectionIds: readonly number[], day: Day): Promise<number[]> {
+    const { rows } = await queries.execute<{ id: number }>(sql`
+      SELECT id FROM enrollments WHERE section_id = ANY(${intArray(sectionIds)})
+        AND (withdrawn_on IS NULL OR withdrawn_on >= ${day}::date) ORDER BY id`);
+    return rows.map(({ id }) => id);
+  }
+
+  /** The first day of each section, by name. */
+  async firstDays(queries: Queries, ids: readonly number[]): Promise<{ readonly name: string; readonly from: Day }[]> {
+    const { rows } = await queries.execute<{ name: string; from: Day }>(sql`
+      SELECT ${sectionNameOf('c', 's')} AS name, coalesce(s.starts_on, p.starts_on)::text AS "from"
+      FROM sections s JOIN courses c ON c.id = s.course_id JOIN periods p ON p.id = s.period_id
+      WHERE s.id = ANY(${intArray(ids)}) ORDER BY 1`);
+    return rows;
+  }
+
+  /** The title of a section's course, and the next number that no section of it has in the period. */
+  async nextNumber(queries: Queries, { courseId, periodId }: OwnSection): Promise<{ title: string; number: number }> {
+    const { rows } = await queries.execute<{ title: string; number: number }>(sql`
+      SELECT c.title, (SELECT max(number) + 1 FROM sections WHERE course_id = c.id AND period_id = ${periodId}) AS number
+      FROM courses c WHERE c.id = ${courseId}`);
+    return rows[0]!;
+  }
+
+  /**
+   * The assignments of a section in periods that are not sealed and end on a day or later, but for those in categories of its own,
+   * which another section does not have; and what else it has of its own.
+   */
+  async bookFrom(
+    queries: Queries,
+    sectionId: number,
+    day: Day,
+  ): Promise<{ readonly copied: CopiedAssignment[]; readonly without: OwnSetUp[] }> {
+    const { rows: copied } = await queries.execute<CopiedAssignment & Record<string, unknown>>(sql`
+      SELECT a.id, a.period_id AS "periodId", a.category_id AS "categoryId", a.name, a.possible::text, a.due_on::text AS "dueOn",
+        a.is_extra AS "isExtra", a.is_counted AS "isCounted", a.is_published AS "isPublished", a.given_to AS "givenTo"
+      FROM assignments a JOIN periods p ON p.id = a.period_id JOIN categories g ON g.id = a.category_id
+      WHERE a.section_id = ${sectionId} AND g.section_id IS NULL AND p.ends_on >= ${day}::date
+        AND NOT EXISTS (SELECT 1 FROM seals l WHERE l.period_id = a.period_id) ORDER BY a.id`);
+    const { rows: without } = await queries.execute<{ what: OwnSetUp }>(sql`
+      SELECT 'calculation' AS what FROM calculation_policies WHERE section_id = ${sectionId}
+      UNION SELECT 'categories' FROM categories WHERE section_id = ${sectionId}
+      UNION SELECT 'scale' FROM scale_placements WHERE section_id = ${sectionId} ORDER BY 1`);
+    return {
+      copied: copied.map((row) => ({ ...row, possible: formatAtLeast(decimalOrThrow(row.possible), 0) })),
+      without: without.map(({ what }) => what),
+    };
+  }
+}

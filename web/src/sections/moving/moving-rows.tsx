@@ -1,0 +1,33 @@
+import type { ReactNode } from 'react';
+import type { MovePreviewRowReply, RoomReply } from '#contract/sections';
+import { sayMove, sayRoom } from './move-words';
+
+interface MovingRowsProps {
+  readonly to: string;
+  readonly rows: readonly MovePreviewRowReply[];
+  readonly room: RoomReply;
+  /** They answer what was chosen before. */
+  readonly isOlder: boolean;
+  /** What is so for all of them. */
+  readonly children: ReactNode;
+}
+
+/** Who comes to a section, with what, and whether there is room for all of them. */
+export function MovingRows({ to, rows, room, isOlder, children }: MovingRowsProps) {
+  const isOver = room.seats !== null && room.staying > room.seats;
+  return (
+    <div className={`mt-4 ${isOlder ? 'opacity-60' : ''}`}>
+      <p className="mb-1">
+        {children} <span className={isOver ? 'font-semibold text-wattle' : ''}>{sayRoom(room, to)}</span>
+      </p>
+      <ul className="max-h-[36vh] divide-y divide-hairline overflow-auto" aria-label="What goes along">
+        {rows.map((row) => (
+          <li key={row.enrollmentId} className="flex gap-3 py-1.5 text-[13px]">
+            <b className="w-[180px] shrink-0 font-semibold">{row.student}</b>
+            <span className={row.obstacle === null ? '' : 'text-waratah'}>{sayMove(row, to)}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

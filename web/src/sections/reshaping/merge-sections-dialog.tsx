@@ -1,0 +1,100 @@
+import { useState } from 'react';
+import type { Day } from '#core/calendar';
+import { counted, listed } from '#contract/messages';
+import { useTellOfChange } from '../../changes/use-tell-of-change';
+import { Awaited } from '../../shell/awaited';
+import { Button } from '../../ui/button';
+import { FormDayField } from '../../ui/day/form-day-field';
+import { Dialog } from '../../ui/dialog';
+import { CheckField, SelectField } from '../../ui/field';
+import { showDay } from '../../ui/format';
+import { canCarryOut } from '../moving/move-words';
+import { MovingRows } from '../moving/moving-rows';
+import { useMergePreview, useMergeSections } from './queries';
+
+/** A section as it is chosen from. */
+export interface ChosenSection {
+  readonly id: number;
+  readonly name: string;
+  /** Who have not left it. */
+  readonly staying: number;
+}
+
+interface MergeSectionsDialogProps {
+  readonly schoolId: number;
+  /** Two or more, of one course in one period. */
+  readonly sections: readonly ChosenSection[];
+  readonly today: Day;
+  readonly onClose: () => void;
+}
+
+/** Makes one section of several from a day on, after it was shown what goes along. */
+export function MergeSectionsDialog({ schoolId, sections, today, onClose }: MergeSectionsDialogProps) {
+  const fullest = sections.toSorted((a, b) => b.staying - a.staying)[0]!;
+  const [intoId, setIntoId] = useState(fullest.id);
+  const [enteredOn, setEnteredOn] = useState(today);
+  const [teachersStay, setTeachersStay] = useState(true);
+  const ending = sections.filter(({ id }) => id !== intoId);
+  const request = { sectionIds: ending.map(({ id }) => id), intoId, enteredOn, teachersStay };
+  const preview = useMergePreview(schoolId, request);
+  const merge = useMergeSections(schoolId);
+  const tellOfChange = useTellOfChange();
+  const shown = preview.error ? undefined : preview.data;
+  const canMerge = canCarryOut(shown) && !preview.isPlaceholderData && !merge.isPending;
+  const store = () =>
+    merge.mutate(
+      { ...request, previewId: shown!.previewId },
+      {
+        onSuccess: (after) => {
+          const came = counted(after.moved, 'student');
+          tellOfChange(`${listed(shown!.ending)} merged into ${shown!.into}; ${came} moved.`, after);
+          onClose();
+        },
+      },
+    );
+  return (
+    <Dialog
+      isWide
+      isOpen
+      onOpenChange={(isOpen) => !isOpen && onClose()}
+      title={`Merge ${counted(sections.length, 'section')}`}
+      description="Posted grades of periods that are not sealed go along, and scores of assignments that both sections have."
+      footer={
+        <>
+          <Button look="main" disabled={!canMerge} onClick={store}>
+            Merge
+          </Button>
+          <Button onClick={onClose}>Cancel</Button>
+        </>
+      }
+    >
+      <div className="grid grid-cols-2 gap-4">
+        <SelectField
+          label="The section that stays"
+          value={intoId}
+          onChange={({ target }) => setIntoId(Number(target.value))}
+        >
+          {sections.map(({ id, name, staying }) => (
+            <option key={id} value={id}>
+              {name}, {counted(staying, 'student')}
+            </option>
+          ))}
+        </SelectField>
+        <FormDayField label="First day together" day={enteredOn} onChange={setEnteredOn} />
+      </div>
+      <CheckField
+        className="mt-3"
+        label={`Who ${ending.length === 1 ? 'teaches' : 'teach'} ${listed(ending.map(({ name }) => name))} will teach the other section too`}
+        checked={teachersStay}
+        onChange={({ target }) => setTeachersStay(target.checked)}
+      />
+      <Awaited query={preview} waiting="Working out what goes along">
+        {({ into, lastDay, ending: names, rows, ...room }) => (
+          <MovingRows to={into} rows={rows} room={room} isOlder={preview.isPlaceholderData}>
+            The last day of {listed(names)} is {showDay(lastDay)}.
+          </MovingRows>
+        )}
+      </Awaited>
+    </Dialog>
+  );
+}
