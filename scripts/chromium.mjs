@@ -25,6 +25,7 @@ export function findChromium() {
  *   driver: import('selenium-webdriver').WebDriver,
  *   resize: (size: { width: number, height: number }) => Promise<void>,
  *   showAs: (media: 'print' | 'screen') => Promise<void>,
+ *   giveKeyDevice: () => Promise<void>,
  *   close: () => Promise<void>,
  * }>}
  */
@@ -65,10 +66,25 @@ export async function openChromium({ width = 1280, height = 800 } = {}) {
   const showAs = async (media) => {
     await driver.sendDevToolsCommand('Emulation.setEmulatedMedia', { media });
   };
+  /** A device that keeps passkeys, with a lock that opens by itself. */
+  const giveKeyDevice = async () => {
+    await driver.sendDevToolsCommand('WebAuthn.enable', {});
+    await driver.sendDevToolsCommand('WebAuthn.addVirtualAuthenticator', {
+      options: {
+        protocol: 'ctap2',
+        transport: 'internal',
+        hasResidentKey: true,
+        hasUserVerification: true,
+        isUserVerified: true,
+        automaticPresenceSimulation: true,
+      },
+    });
+  };
   return {
     driver,
     resize,
     showAs,
+    giveKeyDevice,
     async close() {
       await driver.quit();
       rmSync(profile, { recursive: true, force: true });

@@ -1,6 +1,14 @@
 export { SavePeopleRequest, type PeopleImportReply, type PeopleReply, type PersonRowReply } from './people-messages.js';
+export {
+  AddPasskeyRequest,
+  SignInByPasskeyRequest,
+  type NewPasskeyOptionsReply,
+  type PasskeyOptionsReply,
+  type PasskeyReply,
+} from './passkey-messages.js';
 export { ChangeOwnViewRequest } from './own-view-messages.js';
 export {
+  AskForLinkRequest,
   SeeAsRequest,
   SignInRequest,
   type DemoPersonReply,

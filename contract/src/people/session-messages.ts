@@ -12,6 +12,13 @@ export class SignInRequest {
   password!: string;
 }
 
+export class AskForLinkRequest {
+  /** A sign-in name, or an address. */
+  @IsString()
+  @Length(1, 200, { message: 'your sign-in name or e-mail address' })
+  name!: string;
+}
+
 export interface PersonReply {
   readonly personId: number;
   readonly name: string;

@@ -5,7 +5,12 @@
 export const problemCodes = {
   'not-signed-in': [401, 'Please sign in', 'Sign in to continue.'],
   'sign-in-failed': [401, 'Sign-in failed', 'No account has this name with this password. Check both and try again.'],
-  'too-many-tries': [429, 'Too many tries', 'Wait {wait} before you try to sign in again.'],
+  'passkey-refused': [
+    401,
+    'This passkey does not fit',
+    'It is not known here, or too long was waited. Try again, or sign in with your name and password.',
+  ],
+  'too-many-tries': [429, 'Too many tries', 'Wait {wait} before you try again.'],
   'not-allowed': [403, 'Not allowed', 'Your role may not do this.'],
   'token-missing': [
     403,
@@ -123,7 +128,7 @@ export const problemCodes = {
   'link-gone': [
     404,
     'This link cannot be used',
-    'It was used already, or has expired, or a newer one was sent. Ask your registrar for another one.',
+    'It was used already, or has expired, or a newer one was sent. Ask for another one where you sign in, or ask your registrar.',
   ],
   'username-taken': [409, 'That sign-in name is taken', '{username} is the sign-in name of somebody else.'],
   'number-taken': [409, 'That number is taken', '{name} cannot have the number {number}: another student has it.'],

@@ -14,6 +14,11 @@ import { MergedPeopleThing } from './merging/merged-people.thing.js';
 import { MergingController } from './merging/merging.controller.js';
 import { MergingService } from './merging/merging.service.js';
 import { OwnViewsRepository } from './own-views.repository.js';
+import { ForgottenPasswords } from './accounts/forgotten-passwords.service.js';
+import { OwnAddress } from './accounts/own-address.js';
+import { PasskeysController } from './passkeys/passkeys.controller.js';
+import { PasskeysRepository } from './passkeys/passkeys.repository.js';
+import { PasskeysService } from './passkeys/passkeys.service.js';
 import { PeopleController } from './people.controller.js';
 import { PeopleService } from './people.service.js';
 import { PersonThing } from './person.thing.js';
@@ -24,7 +29,7 @@ import { SignInTries } from './sign-in-tries.js';
 
 @Module({
   imports: [CalendarModule, ChangesModule, MailModule],
-  controllers: [AccountsController, MergingController, PeopleController, SessionController],
+  controllers: [AccountsController, MergingController, PasskeysController, PeopleController, SessionController],
   providers: [
     AccountThing,
     AccountsRepository,
@@ -34,6 +39,10 @@ import { SignInTries } from './sign-in-tries.js';
     MergedPeopleThing,
     MergingService,
     OwnViewsRepository,
+    ForgottenPasswords,
+    OwnAddress,
+    PasskeysRepository,
+    PasskeysService,
     PasswordsService,
     PeopleService,
     PersonThing,

@@ -2,17 +2,19 @@ import { randomBytes } from 'node:crypto';
 import { promisify } from 'node:util';
 import { Body, Controller, Delete, Get, HttpCode, Post, Put, Req } from '@nestjs/common';
 import type { Request } from 'express';
-import { wholeText } from '#core/formats';
 import type { OwnView } from '#core/people';
 import {
+  AskForLinkRequest,
   ChangeOwnViewRequest,
   ChangePasswordRequest,
   LookAtLinkRequest,
   SeeAsRequest,
+  SignInByPasskeyRequest,
   SignInRequest,
   UseLinkRequest,
   type DemoPersonReply,
   type LinkReply,
+  type PasskeyOptionsReply,
   type SessionReply,
 } from '#contract/people';
 import { CurrentActor, Public, type Actor, type SignedIn, May, Actors, WhileSeeing } from '#server/platform';
@@ -20,7 +22,11 @@ import { PasswordsService } from './accounts/passwords.service.js';
 import { AccountsRepository } from './accounts.repository.js';
 import { OwnViewsRepository } from './own-views.repository.js';
 import { SignInService } from './sign-in.service.js';
-import type { TriedFrom } from './sign-in-tries.js';
+import { ForgottenPasswords } from './accounts/forgotten-passwords.service.js';
+import { siteOf } from './site.js';
+import { keepChallenge, takeChallengeOrThrow } from './passkeys/challenges.js';
+import { PasskeysService } from './passkeys/passkeys.service.js';
+import { triedFrom } from './tried-from.js';
 
 @Controller('session')
 export class SessionController {
@@ -30,12 +36,41 @@ export class SessionController {
     private readonly accounts: AccountsRepository,
     private readonly actors: Actors,
     private readonly views: OwnViewsRepository,
+    private readonly passkeys: PasskeysService,
+    private readonly forgotten: ForgottenPasswords,
   ) {}
 
   @Post()
   @Public()
   async signIn(@Body() { username, password }: SignInRequest, @Req() request: Request): Promise<SessionReply> {
-    const { actor, signedIn } = await this.signIns.signInOrThrow(username, password, fromOf(request));
+    const { actor, signedIn } = await this.signIns.signInOrThrow(username, password, triedFrom(request));
+    return this.begin(request, actor, signedIn);
+  }
+
+  /** Writes a message with a link by which to choose a new password, where there is such an account. */
+  @Post('link/ask')
+  @HttpCode(204)
+  @Public()
+  async askForLink(@Body() { name }: AskForLinkRequest, @Req() request: Request): Promise<void> {
+    await this.forgotten.ask(name, siteOf(request).origin, triedFrom(request));
+  }
+
+  /** What a device is asked by that knows whose it is. */
+  @Post('passkey/options')
+  @HttpCode(200)
+  @Public()
+  async passkeyOptions(@Req() request: Request): Promise<PasskeyOptionsReply> {
+    const options = await this.passkeys.options(siteOf(request), triedFrom(request));
+    keepChallenge(request, options.challenge);
+    return options;
+  }
+
+  /** Signs in by a key of one's own device. */
+  @Post('passkey')
+  @Public()
+  async signInByPasskey(@Body() body: SignInByPasskeyRequest, @Req() request: Request): Promise<SessionReply> {
+    const challenge = takeChallengeOrThrow(request);
+    const { actor, signedIn } = await this.passkeys.signIn(body, challenge, siteOf(request), triedFrom(request));
     return this.begin(request, actor, signedIn);
   }
 
@@ -51,7 +86,7 @@ export class SessionController {
   @Put('link')
   @Public()
   async useLink(@Body() body: UseLinkRequest, @Req() request: Request): Promise<SessionReply> {
-    const { actor, signedIn } = await this.passwords.use(body, fromOf(request));
+    const { actor, signedIn } = await this.passwords.use(body, triedFrom(request));
     return this.begin(request, actor, signedIn);
   }
 
@@ -63,7 +98,7 @@ export class SessionController {
     @Body() body: ChangePasswordRequest,
     @Req() request: Request,
   ): Promise<SessionReply> {
-    return this.begin(request, actor, await this.passwords.change(actor, body, fromOf(request)));
+    return this.begin(request, actor, await this.passwords.change(actor, body, triedFrom(request)));
   }
 
   @Get()
@@ -84,7 +119,7 @@ export class SessionController {
   @WhileSeeing()
   @HttpCode(204)
   async signOut(@CurrentActor() actor: Actor, @Req() request: Request): Promise<void> {
-    await this.signIns.signOut(actor, fromOf(request));
+    await this.signIns.signOut(actor, triedFrom(request));
     await promisify(request.session.destroy.bind(request.session))();
   }
 
@@ -97,7 +132,7 @@ export class SessionController {
     @Body() { personId }: SeeAsRequest,
     @Req() request: Request,
   ): Promise<SessionReply> {
-    await this.signIns.noteSeeing(actor, personId, fromOf(request));
+    await this.signIns.noteSeeing(actor, personId, triedFrom(request));
     request.session.signedIn = { ...request.session.signedIn!, seesAs: personId };
     return this.reply((await this.actors.of(request.session.signedIn))!, request.session.csrfToken!);
   }
@@ -135,9 +170,4 @@ export class SessionController {
       view: await this.views.read(personId),
     };
   }
-}
-
-/** Cut, as the one who asks writes the second. */
-function fromOf(request: Request): TriedFrom {
-  return { address: request.ip ?? '', browser: wholeText(request.get('user-agent') ?? '', 200) };
 }

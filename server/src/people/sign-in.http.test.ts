@@ -160,7 +160,7 @@ describe('tries to sign in', () => {
     expect(tries.map(({ status }) => status)).toEqual([...Array(10).fill(401), 429, 429]);
     expect(tries.at(-1)!.body).toMatchObject({
       code: 'too-many-tries',
-      detail: 'Wait 15 minutes before you try to sign in again.',
+      detail: 'Wait 15 minutes before you try again.',
     });
     expect((await tryAs('morwenna', 'low-tide')).status).toBe(429);
     expect((await tryAs('Harun', 'low-tide')).status).toBe(201);

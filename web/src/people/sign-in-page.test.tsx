@@ -67,6 +67,27 @@ describe('signing in', () => {
     expect(screen.getByLabelText('Password')).toHaveProperty('value', 'high-tide');
   });
 
+  it('asks for a link by the name that was typed, and leads back', async () => {
+    const { person, sent } = show({ 'POST /session/link/ask': {} });
+    await person.type(await screen.findByLabelText('Sign-in name'), 'harun');
+    await person.click(screen.getByRole('button', { name: 'Forgotten password?' }));
+    expect(screen.getByLabelText('Sign-in name or e-mail')).toHaveProperty('value', 'harun');
+    await person.click(screen.getByRole('button', { name: 'Send a link' }));
+    expect((await screen.findByRole('status')).textContent).toMatch(/If there is an account of that name/);
+    expect(sent.at(-1)).toEqual({ request: 'POST /session/link/ask', body: { name: 'harun' } });
+    await person.click(screen.getByRole('button', { name: 'Back to sign in' }));
+    expect(screen.getByLabelText('Sign-in name')).toHaveProperty('value', 'harun');
+  });
+
+  it('says how long to wait before another link', async () => {
+    const wait = { status: 429, title: '', detail: 'Wait 40 minutes.', code: 'too-many-tries', errors: [] };
+    const { person } = show({ 'POST /session/link/ask': wait });
+    await person.click(await screen.findByRole('button', { name: 'Forgotten password?' }));
+    await person.type(screen.getByLabelText('Sign-in name or e-mail'), 'harun{Enter}');
+    expect((await screen.findByRole('alert')).textContent).toBe('Wait 40 minutes.');
+    expect(screen.getByLabelText('Sign-in name or e-mail')).toHaveProperty('value', 'harun');
+  });
+
   it('offers the people of the demo while there are some', async () => {
     const harun = { username: 'harun', password: 'low-tide', name: 'Harun Nance', does: 'teaches' };
     const { person, sent } = show({ 'GET /session/demo-people': [harun], 'POST /session': session });

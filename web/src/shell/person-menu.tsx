@@ -1,9 +1,10 @@
-import { Eye, KeyRound, LogOut } from 'lucide-react';
+import { Eye, Fingerprint, KeyRound, LogOut } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import type { PersonReply } from '#contract/people';
 import { useState } from 'react';
 import { ChangePasswordDialog } from '../people/accounts/change-password-dialog';
 import { sayRoles } from '../people/accounts/role-words';
+import { PasskeysDialog } from '../people/passkeys/passkeys-dialog';
 import { OwnViewDialog } from '../people/own-view-dialog';
 import { useSchools } from './scope';
 import { countDrafts, useKeptDrafts } from './kept-drafts';
@@ -19,6 +20,7 @@ export function PersonMenu({ person }: { person: PersonReply }) {
   const { data: schools = [] } = useSchools();
   const [isAsking, setAsking] = useState(false);
   const [isChangingView, setChangingView] = useState(false);
+  const [isShowingPasskeys, setShowingPasskeys] = useState(false);
   const [isChangingPassword, setChangingPassword] = useState(false);
   const initials = person.name
     .split(' ')
@@ -47,6 +49,9 @@ export function PersonMenu({ person }: { person: PersonReply }) {
             <DropdownMenu.Item className={itemLook} onSelect={() => setChangingPassword(true)}>
               <KeyRound size={14} aria-hidden /> Change password
             </DropdownMenu.Item>
+            <DropdownMenu.Item className={itemLook} onSelect={() => setShowingPasskeys(true)}>
+              <Fingerprint size={14} aria-hidden /> Passkeys
+            </DropdownMenu.Item>
             <DropdownMenu.Item className={itemLook} onSelect={() => (unsaved > 0 ? setAsking(true) : signOut())}>
               <LogOut size={14} aria-hidden /> Sign out
             </DropdownMenu.Item>
@@ -54,6 +59,7 @@ export function PersonMenu({ person }: { person: PersonReply }) {
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
       {isChangingView && <OwnViewDialog onClose={() => setChangingView(false)} />}
+      {isShowingPasskeys && <PasskeysDialog onClose={() => setShowingPasskeys(false)} />}
       {isChangingPassword && <ChangePasswordDialog name={person.name} onClose={() => setChangingPassword(false)} />}
       <LeaveDialog isOpen={isAsking} onOpenChange={setAsking} onLeave={signOut} />
     </>

@@ -22,7 +22,10 @@ const hit = (id: number, title: string, more: Partial<NamedHitReply> = {}): Name
 const show = (answers: Answers = {}, person = registrar) => {
   const routes = [
     { path: 'today', element: <SearchDialog isOpen onOpenChange={() => undefined} person={person} /> },
-    ...['students/:id', 'grade-books/:id', 'courses', 'outbox'].map((path) => ({ path, element: <h1>{path}</h1> })),
+    ...['students/:id', 'grade-books/:id', 'courses', 'outbox', 'findings'].map((path) => ({
+      path,
+      element: <h1>{path}</h1>,
+    })),
   ];
   return showRoutes(routes, { address: 'today', answers: { 'GET /schools/1/term-line': termLineOf(), ...answers } });
 };

@@ -1,8 +1,10 @@
+import { startAuthentication } from '@simplewebauthn/browser';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import type {
   ChangePasswordRequest,
   DemoPersonReply,
+  PasskeyOptionsReply,
   SessionReply,
   SignInRequest,
   UseLinkRequest,
@@ -72,6 +74,14 @@ export function useSession() {
 
 export function useSignIn() {
   return useBegin((request: SignInRequest) => api.post<SessionReply>('/session', request));
+}
+
+/** Signs in by a key that this device has. */
+export function useSignInByPasskey() {
+  return useBegin(async () => {
+    const optionsJSON = await api.post<PasskeyOptionsReply>('/session/passkey/options');
+    return api.post<SessionReply>('/session/passkey', { response: await startAuthentication({ optionsJSON }) });
+  });
 }
 
 /** Chooses a password by a link, and signs in with it. */

@@ -2,6 +2,7 @@ import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put, Req } 
 import type { Request } from 'express';
 import { ChangeAccountRequest, SendLinksRequest, type AccountsReply, type SentLinksReply } from '#contract/people';
 import { CurrentActor, type Actor, May } from '#server/platform';
+import { siteOf } from '../site.js';
 import { AccountsService } from './accounts.service.js';
 
 @Controller('schools/:schoolId/accounts')
@@ -22,9 +23,9 @@ export class AccountsController {
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Body() request: SendLinksRequest,
-    @Req() { protocol, headers }: Request,
+    @Req() asked: Request,
   ): Promise<SentLinksReply> {
-    return this.accounts.sendLinks(actor, schoolId, request, `${protocol}://${headers.host}`);
+    return this.accounts.sendLinks(actor, schoolId, request, siteOf(asked).origin);
   }
 
   @Put(':personId')

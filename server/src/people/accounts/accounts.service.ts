@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { mayInAll, normalGrants, type Grant } from '#core/access';
+import { mayInAll, normalGrants, schoolsWhere, type Grant } from '#core/access';
 import { proposeUsername } from '#core/people';
 import { counted } from '#contract/messages';
 import type { AccountsReply, ChangeAccountRequest, SendLinksRequest, SentLinksReply } from '#contract/people';
@@ -10,6 +10,7 @@ import { MailService } from '#server/mail';
 import { Clock, Refusal, Transactions, type Actor, type Letter, type Queries } from '#server/platform';
 import type { AccountValue } from './account.thing.js';
 import { linkDays, linkLetter } from './link-letter.js';
+import { OwnAddress } from './own-address.js';
 import { StaffAccountsRepository, type StaffAccount } from './staff-accounts.repository.js';
 
 const day = 24 * 60 * 60 * 1000;
@@ -24,6 +25,7 @@ export class AccountsService {
     private readonly periods: PeriodsRepository,
     private readonly mail: MailService,
     private readonly clock: Clock,
+    private readonly address: OwnAddress,
   ) {}
 
   ofSchool(schoolId: number): Promise<AccountsReply> {
@@ -54,6 +56,8 @@ export class AccountsService {
         return reason ? [{ personId: one.personId, reason }] : [];
       });
       const told = wanted.filter((one) => !reasonAgainst(actor, one));
+      // Whoever has a say in one school alone does not say where the links of all lead.
+      if (schoolsWhere(actor.grants, 'manage-access', 'held') === 'all') await this.address.keep(queries, origin);
       await this.makeMissing(queries, actor, schoolId, told);
       const links = told.map((one) => ({ one, token: randomBytes(32).toString('base64url') }));
       const hashes = links.map(({ one, token }) => ({ personId: one.personId, tokenHash: sha256(token) }));

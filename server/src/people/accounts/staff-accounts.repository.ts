@@ -101,6 +101,17 @@ export class StaffAccountsRepository {
         ON CONFLICT DO NOTHING`);
   }
 
+  /** Active accounts of a sign-in name or an address, with an address to write to, each with a school whose outbox has the message. */
+  async byNameOrAddress(queries: Queries, name: string): Promise<AskedAccount[]> {
+    const { rows } = await queries.execute<{ [Key in keyof AskedAccount]: AskedAccount[Key] }>(sql`
+      SELECT a.person_id AS "personId", a.username, ${spokenNameOf('p')} AS name, p.email, a.password_hash IS NULL AS "isFirst",
+        coalesce(p.school_id, (SELECT min(r.school_id) FROM account_roles r WHERE r.account_id = a.id),
+          (SELECT min(id) FROM schools)) AS "schoolId"
+      FROM accounts a JOIN people p ON p.id = a.person_id
+      WHERE a.is_active AND p.email <> '' AND (a.username = ${name} OR lower(p.email) = ${name}) ORDER BY a.id`);
+    return rows;
+  }
+
   /** Gives people a new link each; those that they had end. */
   async giveLinks(
     queries: Queries,
@@ -141,6 +152,17 @@ export class StaffAccountsRepository {
     await queries.execute(sql`
       UPDATE account_links SET used_at = ${now.toISOString()} WHERE account_id = ${accountId} AND used_at IS NULL`);
   }
+}
+
+/** An account for which a new password is asked. */
+export interface AskedAccount {
+  readonly personId: number;
+  readonly username: string;
+  /** "Tamsin Reed". */
+  readonly name: string;
+  readonly email: string;
+  readonly isFirst: boolean;
+  readonly schoolId: number;
 }
 
 export interface LinkedAccount {

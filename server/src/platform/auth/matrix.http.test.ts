@@ -175,6 +175,8 @@ describe('the table of docs/access.md', () => {
       'POST /exchange/imports/:id/accept id',
       'GET /exchange/imports/:id/rows id',
       'PUT /schools/:schoolId/accounts/:personId personId',
+      // One's own.
+      'DELETE /session/passkeys/:id id',
     ]);
   });
 
