@@ -1,1 +1,6 @@
-export { OpenSchoolRequest, type OpenedSchoolReply } from './schools-messages.js';
+export {
+  OpenSchoolRequest,
+  RenameSchoolRequest,
+  type OpenedSchoolReply,
+  type SchoolNamesReply,
+} from './schools-messages.js';

@@ -28,12 +28,8 @@ export class FirstYearBody {
   division!: YearDivision;
 }
 
-export class OpenSchoolRequest {
-  /** Null where it stays as it is. */
-  @ValidateIf((request: OpenSchoolRequest) => request.district !== null)
-  @Nested(() => DistrictBody)
-  district!: DistrictBody | null;
-
+/** What a school is called. */
+export class SchoolNamesBody {
   @IsString()
   @Length(1, 120, { message: 'a name of 1 to 120 characters' })
   name!: string;
@@ -46,9 +42,31 @@ export class OpenSchoolRequest {
   @IsString()
   @Matches(/^\S{1,20}$/, { message: 'a code of 1 to 20 characters without a space' })
   code!: string;
+}
+
+export class OpenSchoolRequest extends SchoolNamesBody {
+  /** Null where it stays as it is. */
+  @ValidateIf((request: OpenSchoolRequest) => request.district !== null)
+  @Nested(() => DistrictBody)
+  district!: DistrictBody | null;
 
   @Nested(() => FirstYearBody)
   year!: FirstYearBody;
+}
+
+/** Other names of a school and its district. */
+export class RenameSchoolRequest extends SchoolNamesBody {
+  /** Of the names that the change began from. */
+  @IsString()
+  revision!: string;
+
+  @Nested(() => DistrictBody)
+  district!: DistrictBody;
+}
+
+export interface SchoolNamesReply extends SchoolNamesBody {
+  readonly revision: string;
+  readonly district: DistrictBody;
 }
 
 export interface OpenedSchoolReply {

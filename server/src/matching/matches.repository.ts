@@ -3,15 +3,7 @@ import { and, asc, eq, isNull, ne, or, sql, type SQL } from 'drizzle-orm';
 import type { Day } from '#core/calendar';
 import type { MatchDecision, OurPerson, TheirPerson } from '#core/matching';
 import type { MatchKind } from '#contract/matching';
-import {
-  intArray,
-  tables,
-  type Queries,
-  sectionName,
-  personNameOf,
-  sectionNameOf,
-  studentNumber,
-} from '#server/platform';
+import { intArray, tables, type Queries, sectionName, sectionNameOf, studentNumber } from '#server/platform';
 
 const {
   bands,
@@ -50,7 +42,7 @@ const places: Record<MatchKind, Place> = {
     table: 'platform_people',
     column: 'student_id',
     type: 'integer',
-    name: personNameOf('platform_people'),
+    name: sql<string>`${platformPeople.familyName} || ', ' || ${platformPeople.givenName}`,
   },
   group: { table: 'platform_names', column: 'category_id', type: 'integer', name: sql`name`, isName: true },
   total: { table: 'platform_names', column: 'item_id', type: 'integer', name: sql`name`, isName: true },

@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { DecidedReply, MatchDecisionBody, MatchesReply } from '#contract/matching';
 import type { PlatformReply } from '#contract/platforms';
-import type { ChangeReply, UndoReply } from '#contract/changes';
+import type { ChangeReply, LogReply, UndoReply } from '#contract/changes';
 import type { Problem } from '#contract/problems';
 import { PlatformsService } from '#server/platforms';
 import {
@@ -264,5 +264,7 @@ describe('a decision', () => {
     expect((await matchesOf(kept)).people).toMatchObject([
       { id: doubtful!.id, state: 'joined', target: doubtful!.candidates[0] },
     ]);
+    const { status, body } = await registrar.get<LogReply>('/log');
+    expect([status, JSON.stringify(body.entries[0])]).toEqual([200, expect.stringContaining(doubtful!.name)]);
   });
 });

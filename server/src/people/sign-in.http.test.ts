@@ -195,3 +195,10 @@ describe('tries to sign in', () => {
     ]);
   });
 });
+
+it('signs in after a query failed, and its connection was given up for another one', async () => {
+  await signIn('harun', 'low-tide');
+  await expect(server.database.pool.query('SELECT no_such_column')).rejects.toThrow(/no_such_column/);
+  const after = await server.nobody.send('POST', '/session', { username: 'harun', password: 'low-tide' });
+  expect(after.status).toBe(201);
+});

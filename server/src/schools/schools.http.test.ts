@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CalendarReply } from '#contract/calendar';
 import type { PeopleReply, SessionReply } from '#contract/people';
 import type { Problem } from '#contract/problems';
-import type { OpenedSchoolReply } from '#contract/schools';
+import type { OpenedSchoolReply, SchoolNamesReply } from '#contract/schools';
 import { checkLog } from '../../test/check-log.js';
 import { startEmptyServer, startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
@@ -139,5 +139,65 @@ describe('another school', () => {
     const after = (await registrar.get<CalendarReply[]>('/calendars')).body;
     expect(after.filter(({ school }) => school.id !== opened.body.schoolId)).toEqual(before);
     expect((await (await server.as('harun')).send('POST', '/schools', request())).status).toBe(403);
+  });
+});
+
+describe('the names of a school and its district', () => {
+  let server: TestServer;
+  let registrar: TestClient;
+  beforeAll(async () => {
+    server = await startTestServer();
+    registrar = await server.as('morwenna');
+  });
+  afterAll(() => server.stop());
+
+  const names = async () => (await registrar.get<SchoolNamesReply>('/schools/1/names')).body;
+  const rename = <Body = SchoolNamesReply>(request: object) => registrar.send<Body>('PUT', '/schools/1/names', request);
+
+  it('stand on every screen at once, and go back by one step', async () => {
+    const before = await names();
+    expect(before).toMatchObject({ shortName: 'Upper School', district: { name: 'Port Elowen' } });
+    const district = { name: 'Elowen Islands', timeZone: 'Atlantic/Faroe' };
+    const renamed = await rename({ ...before, name: 'Harbour School', shortName: 'Harbour', code: 'HAR', district });
+    expect([renamed.status, await names()]).toEqual([200, renamed.body]);
+    const session = (await registrar.get<SessionReply>('/session')).body;
+    expect([session.district, session.timeZone]).toEqual(['Elowen Islands', 'Atlantic/Faroe']);
+    const schools = (await registrar.get<{ shortName: string }[]>('/schools')).body;
+    expect(schools.map(({ shortName }) => shortName)).toContain('Harbour');
+    await registrar.send('POST', `/changes/${renamed.change}/undo`);
+    expect(await names()).toEqual(before);
+    await checkLog(registrar);
+  });
+
+  it('that somebody changed meanwhile are not written over', async () => {
+    const before = await names();
+    const first = await rename({ ...before, shortName: 'Harbour' });
+    const second = await rename<Problem>({ ...before, shortName: 'Anchor' });
+    expect([second.status, second.body.code, (await names()).shortName]).toEqual([409, 'set-up-changed', 'Harbour']);
+    await registrar.send('POST', `/changes/${first.change}/undo`);
+  });
+
+  it.each<[string, object, string]>([
+    ['the code of another school', { code: 'gap' }, 'code'],
+    ['a code with a space', { code: 'A B' }, 'code'],
+    ['no short name', { shortName: '' }, 'shortName'],
+    ['a zone that is none', { district: { name: 'Port Elowen', timeZone: 'Moon/Base' } }, 'district.timeZone'],
+  ])('are not %s', async (_what, over, field) => {
+    const before = await names();
+    const { rows } = await server.database.pool.query<{ code: string }>('SELECT code FROM schools WHERE id = 2');
+    const asked = {
+      ...before,
+      ...over,
+      ...('code' in over && over.code === 'gap' && { code: rows[0]!.code.toLowerCase() }),
+    };
+    const { status, body } = await rename<Problem>(asked);
+    expect([status, body.errors.map((error) => error.field)]).toEqual([422, [field]]);
+    expect(await names()).toEqual(before);
+  });
+
+  it('are for a registrar of the district alone', async () => {
+    const administrator = await server.as('ottilie');
+    expect((await administrator.get('/schools/999/names')).status).toBe(404);
+    expect((await (await server.as('harun')).send('PUT', '/schools/1/names', await names())).status).toBe(403);
   });
 });

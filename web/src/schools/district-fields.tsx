@@ -1,9 +1,9 @@
-import type { OpenSchoolRequest } from '#contract/schools';
+import type { SchoolNamesReply } from '#contract/schools';
 import { SelectField, TextField } from '../ui/field';
 import { Panel } from '../ui/panel';
 import type { FaultOf } from './fault-of';
 
-type District = NonNullable<OpenSchoolRequest['district']>;
+type District = SchoolNamesReply['district'];
 
 /** What the district is called, and in which zone its days begin. */
 export function DistrictFields({

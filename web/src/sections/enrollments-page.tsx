@@ -116,7 +116,7 @@ function EnrollmentsDesk({ schoolName, sectionId, reply }: DeskProps) {
                 , <FigureButton onClick={() => show({ state: 'left' })}>{left}</FigureButton> of them withdrawn
               </>
             )}
-            {search.get('split') !== null && '; select who goes to a new section, then choose Split…'}
+            {search.get('split') !== null && '; select who goes to a new section and choose Split'}
             <UnsavedWords {...counts} />
           </>
         )}

@@ -11,6 +11,7 @@ import { HelpDialog } from '../help/help-dialog';
 import { RoleStepsStrip } from '../help/role-steps-strip';
 import { SignInAgain } from '../people/sign-in-again';
 import { RunningRun } from '../runs/running-run';
+import { SchoolNamesDialog } from '../schools/school-names-dialog';
 import { FirstStepsStrip } from '../set-up/first-steps-strip';
 import { Drawer } from '../ui/drawer';
 import { useKeys } from '../ui/use-keys';
@@ -138,42 +139,54 @@ function SchoolPicker({ person }: { person: PersonReply }) {
   const { data: session } = useSession();
   const navigate = useNavigate();
   const school = schools.find(({ id }) => id === schoolId);
+  const [isRenaming, setRenaming] = useState(false);
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="flex w-[196px] shrink-0 items-center gap-3 border-r border-hairline px-4 text-left max-[860px]:w-auto max-[860px]:min-w-0 max-[860px]:shrink max-[860px]:px-2">
-        <img src="/mark.svg" alt="" width={28} height={28} className="max-[860px]:hidden" />
-        <span className="min-w-0">
-          <span className="block truncate text-[15px] font-bold">{school?.shortName ?? ' '}</span>
-          <span className="flex items-center gap-1 text-[12px] text-quiet">
-            {mayIn(person, schoolId, 'read-set-up') ? (session?.district ?? 'all schools') : 'your sections'}{' '}
-            <ChevronDown size={12} aria-label="choose a school" />
+    <>
+      {isRenaming && <SchoolNamesDialog schoolId={schoolId} onClose={() => setRenaming(false)} />}
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className="flex w-[196px] shrink-0 items-center gap-3 border-r border-hairline px-4 text-left max-[860px]:w-auto max-[860px]:min-w-0 max-[860px]:shrink max-[860px]:px-2">
+          <img src="/mark.svg" alt="" width={28} height={28} className="max-[860px]:hidden" />
+          <span className="min-w-0">
+            <span className="block truncate text-[15px] font-bold">{school?.shortName ?? ' '}</span>
+            <span className="flex items-center gap-1 text-[12px] text-quiet">
+              {mayIn(person, schoolId, 'read-set-up') ? (session?.district ?? 'all schools') : 'your sections'}{' '}
+              <ChevronDown size={12} aria-label="choose a school" />
+            </span>
           </span>
-        </span>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          className="z-50 min-w-[240px] rounded-md border border-hairline bg-surface p-1 shadow-float"
-        >
-          {schools.map(({ id, name }) => (
-            <DropdownMenu.Item
-              key={id}
-              onSelect={() => void navigate(`/school/${id}`)}
-              className="rounded px-3 py-1.5 outline-none data-highlighted:bg-eucalypt-soft"
-            >
-              {name}
-            </DropdownMenu.Item>
-          ))}
-          {mayInAll(person, 'change-shared-set-up') && (
-            <DropdownMenu.Item
-              onSelect={() => void navigate(`/school/${schoolId}/period/${periodId}/new-school`)}
-              className="mt-1 border-t border-hairline px-3 py-1.5 text-eucalypt outline-none data-highlighted:bg-eucalypt-soft"
-            >
-              New school…
-            </DropdownMenu.Item>
-          )}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            align="start"
+            className="z-50 min-w-[240px] rounded-md border border-hairline bg-surface p-1 shadow-float"
+          >
+            {schools.map(({ id, name }) => (
+              <DropdownMenu.Item
+                key={id}
+                onSelect={() => void navigate(`/school/${id}`)}
+                className="rounded px-3 py-1.5 outline-none data-highlighted:bg-eucalypt-soft"
+              >
+                {name}
+              </DropdownMenu.Item>
+            ))}
+            {mayInAll(person, 'change-shared-set-up') && (
+              <DropdownMenu.Item
+                onSelect={() => void navigate(`/school/${schoolId}/period/${periodId}/new-school`)}
+                className="mt-1 border-t border-hairline px-3 py-1.5 text-eucalypt outline-none data-highlighted:bg-eucalypt-soft"
+              >
+                New school…
+              </DropdownMenu.Item>
+            )}
+            {mayInAll(person, 'change-shared-set-up') && (
+              <DropdownMenu.Item
+                onSelect={() => setRenaming(true)}
+                className="px-3 py-1.5 text-eucalypt outline-none data-highlighted:bg-eucalypt-soft"
+              >
+                Rename…
+              </DropdownMenu.Item>
+            )}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </>
   );
 }

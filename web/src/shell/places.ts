@@ -11,6 +11,8 @@ export interface Place {
   readonly read: Action;
   /** What it takes to change anything there, where the place does not say so thing by thing. */
   readonly change?: Action;
+  /** Its views of what all schools share, by their name in the address; only a role for all of them changes that. */
+  readonly shared?: Readonly<Record<string, string>>;
   /** What is open there, for the small figure beside it. */
   readonly open?: (period: PeriodReply) => number;
 }
@@ -32,7 +34,13 @@ export const steps: readonly Step[] = [
   {
     name: 'Set up',
     places: [
-      { path: 'scales', name: 'Scales', read: 'read-set-up', change: 'change-set-up' },
+      {
+        path: 'scales',
+        name: 'Scales',
+        read: 'read-set-up',
+        change: 'change-set-up',
+        shared: { codes: 'Codes', gpa: 'GPA' },
+      },
       { path: 'calendar', name: 'Calendar', read: 'read-set-up', change: 'change-set-up' },
       { path: 'people', name: 'People', read: 'read-people', change: 'change-people' },
       { path: 'report-items', name: 'Report items', read: 'read-set-up', change: 'change-set-up' },

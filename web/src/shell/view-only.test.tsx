@@ -73,6 +73,23 @@ describe('a page that somebody may look at and not change', () => {
     expect(screen.getByLabelText<HTMLInputElement>('From').matches(':disabled')).toBe(false);
   });
 
+  it.each(['scales?view=codes', 'scales?view=gpa'])(
+    'is what all schools share for an administrator of one: %s',
+    async (address) => {
+      show(address, 'grading-administrator');
+      expect((await screen.findByRole('note')).textContent).toMatch(
+        /^You can read (Codes|GPA) and not change it: all schools share it, and your role is not for all of them\.$/,
+      );
+      expect(buttons()).toEqual(['History', 'type']);
+    },
+  );
+
+  it('is none of it for an administrator of all of them', async () => {
+    show('scales?view=codes', 'grading-administrator', null);
+    await screen.findByText('Save');
+    expect(screen.queryByRole('note')).toBeNull();
+  });
+
   it('is the seal for a grading administrator, who seals nothing', async () => {
     show('seal', 'grading-administrator');
     expect((await screen.findByRole('note')).textContent).toContain('You can read Seal');

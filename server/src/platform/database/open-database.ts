@@ -57,6 +57,8 @@ async function openFolder(folder: string, seedFile: string | null): Promise<Open
   const server = await startPgliteServer(folder, seedFile);
   // No limit on the wait for the connection: a long transaction is no fault of whoever waits behind it.
   const pool = new pg.Pool({ host: server.socketFolder, user: 'postgres', database: 'postgres', max: 1 });
+  // All connections are one session there, and its prepared statements outlast them: a new connection would make them again.
+  pool.on('connect', (client) => void client.query('DEALLOCATE ALL'));
   const dump = (file: string) => server.dump(file);
   const endCopies = keepCopies({ pool, dump, folder: join(folder, 'copies'), everyMs: halfAnHour });
   return {

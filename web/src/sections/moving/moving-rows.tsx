@@ -20,7 +20,7 @@ export function MovingRows({ to, rows, room, isOlder, children }: MovingRowsProp
       <p className="mb-1">
         {children} <span className={isOver ? 'font-semibold text-wattle' : ''}>{sayRoom(room, to)}</span>
       </p>
-      <ul className="max-h-[36vh] divide-y divide-hairline overflow-auto" aria-label="What goes along">
+      <ul tabIndex={0} className="max-h-[36vh] divide-y divide-hairline overflow-auto" aria-label="What goes along">
         {rows.map((row) => (
           <li key={row.enrollmentId} className="flex gap-3 py-1.5 text-[13px]">
             <b className="w-[180px] shrink-0 font-semibold">{row.student}</b>
