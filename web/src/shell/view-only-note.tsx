@@ -24,7 +24,7 @@ export function ViewOnlyNote() {
   return (
     <p role="note" className="border-b border-hairline bg-estuary-soft px-6 py-1.5 text-[13px]">
       You can read {shared ?? place.name} and not change it:{' '}
-      {isOfAll && may(place.change!)
+      {isOfAll && may(place.change)
         ? 'all schools share it, and your role is not for all of them.'
         : 'your role does not allow that.'}
     </p>
