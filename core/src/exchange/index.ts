@@ -11,16 +11,7 @@ export {
   type ExchangeVersion,
 } from './exchange-format.js';
 export { asMerged, type MergedIds } from './as-merged.js';
-export {
-  betweenKeys,
-  isTeacherOf,
-  isTeaching,
-  keyOf,
-  kindOfPerson,
-  orgsByUser,
-  rolesByUser,
-  teachersAfter,
-} from './held-fields.js';
+export { betweenKeys, isTeacherOf, isTeaching, keyOf, kindOfPerson, orgsByUser, rolesByUser } from './held-fields.js';
 export { asHeld, termsOf, together } from './fit-rows.js';
 export {
   exchangeOutcomes,
@@ -44,3 +35,4 @@ export {
 } from './translate.js';
 export { fieldsToKeep, withRosterFields, type IsHeld, type RosterFields } from './roster-fields.js';
 export { schoolsUsing, type SchoolsUsing } from './schools-using.js';
+export { teachersAfter } from './teachers-after.js';

@@ -10,9 +10,9 @@ import {
   keyOf,
   lastStays,
   rolesByUser,
-  teachersAfter,
   whyNotHeld,
 } from './held-fields.js';
+import { teachersAfter } from './teachers-after.js';
 import type { Manifest } from './read-manifest.js';
 import { rosterFieldsOf, saidIn, type IsHeld } from './roster-fields.js';
 import { faultsOf } from './row-faults.js';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { ExchangeRow, ExchangeRows } from './exchange-format.js';
-import { teachersAfter } from './held-fields.js';
 import { planExchange } from './plan-exchange.js';
+import { teachersAfter } from './teachers-after.js';
 
 const teaches = (userSourcedId: string, over: ExchangeRow = {}): ExchangeRow => ({
   sourcedId: `t-${userSourcedId}`,

@@ -3,7 +3,6 @@ import { sql } from 'drizzle-orm';
 import type { PeriodKind } from '#core/calendar';
 import {
   extension,
-  gradesOf,
   keyOf,
   sessionTypeOf,
   writeScoreScale,
@@ -12,9 +11,9 @@ import {
   type ExchangeRows,
   type ExchangeVersion,
 } from '#core/exchange';
-import { firstRegistrarId } from '#server/people';
 import { Settings, type Queries } from '#server/platform';
 import { column, idOf, joinId, rowsOf } from './held-query.js';
+import { demographicsOf, enrollmentsOf, teachingOf, usersOf } from './held-people.js';
 import { lineItemsOf, resultsOf } from './held-scores.js';
 import { roleOf, withKept, withKeptFields, withPrimaryOrg } from './held-with-kept.js';
 import { RosterFieldsRepository } from './roster-fields.repository.js';
@@ -78,16 +77,16 @@ export class HeldRowsRepository {
 
   /** What Wombat makes of what it works with alone, but for results. */
   private async made(queries: Queries, version: ExchangeVersion): Promise<ExchangeRows> {
-    const users = await this.users(queries, version);
+    const users = await usersOf(queries, version);
     return {
       orgs: await this.orgs(queries),
       academicSessions: await this.sessions(queries),
       users: version === '1.1' ? users : users.map(withPrimaryOrg),
       ...(version === '1.2' ? { roles: users.map(roleOf) } : {}),
-      demographics: await this.demographics(queries),
+      demographics: await demographicsOf(queries),
       courses: await this.courses(queries),
       classes: await this.classes(queries),
-      enrollments: [...(await this.enrollments(queries)), ...(await this.teaching(queries))],
+      enrollments: [...(await enrollmentsOf(queries)), ...(await teachingOf(queries))],
       categories: await this.categories(queries),
       lineItems: await lineItemsOf(queries),
       ...(version === '1.2' ? { scoreScales: await this.scales(queries) } : {}),
@@ -150,35 +149,6 @@ export class HeldRowsRepository {
     }));
   }
 
-  /** The earlier version has no preferred names of its own. */
-  private async users(queries: Queries, version: ExchangeVersion): Promise<ExchangeRow[]> {
-    const preferredName = version === '1.1' ? column('preferredName') : sql.identifier('preferredGivenName');
-    const users = await rowsOf(
-      queries,
-      sql`
-      SELECT p.sourced_id AS "sourcedId", 'true' AS "enabledUser",
-             coalesce(sc.sourced_id, s.code, (SELECT string_agg(coalesce(i.sourced_id, a.code), ',' ORDER BY a.id) FROM schools a
-               LEFT JOIN sourced_ids i ON i.kind = 'school' AND i.our_id = a.id)) AS "orgSourcedIds",
-             CASE WHEN p.kind = 'student' THEN 'student'
-                  WHEN EXISTS (SELECT 1 FROM sections t WHERE t.teacher_id = p.id) THEN 'teacher' ELSE 'administrator' END AS role,
-             coalesce(nullif(p.email, ''), p.sourced_id) AS username, p.given_name AS "givenName",
-             p.family_name AS "familyName", p.preferred_name AS ${preferredName}, p.number AS identifier, p.email, p.year_group AS grades,
-             p.entered_on::text AS ${column('enteredOn')}, p.left_on::text AS ${column('leftOn')}
-      FROM people p LEFT JOIN schools s ON s.id = p.school_id
-      LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id
-      WHERE p.sourced_id <> ${firstRegistrarId} ORDER BY p.id`,
-    );
-    return users.map((user) => ({ ...user, grades: gradesOf(user['grades']!) }));
-  }
-
-  private demographics(queries: Queries): Promise<ExchangeRow[]> {
-    return rowsOf(
-      queries,
-      sql`
-      SELECT sourced_id AS "sourcedId", birth_date::text AS "birthDate" FROM people WHERE birth_date IS NOT NULL ORDER BY id`,
-    );
-  }
-
   /** One that several schools have from one zip is the district's. */
   private async courses(queries: Queries): Promise<ExchangeRow[]> {
     const rows = await rowsOf(
@@ -212,37 +182,6 @@ export class HeldRowsRepository {
       LEFT JOIN sourced_ids cc ON cc.kind = 'course' AND cc.our_id = c.id
       LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id
       LEFT JOIN sourced_ids pp ON pp.kind = 'period' AND pp.our_id = n.period_id ORDER BY n.id`,
-    );
-  }
-
-  private enrollments(queries: Queries): Promise<ExchangeRow[]> {
-    return rowsOf(
-      queries,
-      sql`
-      SELECT ${idOf('enrollment')} AS "sourcedId", coalesce(n.sourced_id, 'section-' || e.section_id) AS "classSourcedId",
-             coalesce(sc.sourced_id, s.code) AS "schoolSourcedId", p.sourced_id AS "userSourcedId", 'student' AS role,
-             e.entered_on::text AS "beginDate", e.withdrawn_on::text AS "endDate"
-      FROM enrollments e ${joinId('enrollment', sql`e.id`)} JOIN people p ON p.id = e.student_id
-      JOIN sections t ON t.id = e.section_id JOIN courses c ON c.id = t.course_id JOIN schools s ON s.id = c.school_id
-      LEFT JOIN sourced_ids n ON n.kind = 'section' AND n.our_id = e.section_id
-      LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id ORDER BY e.id`,
-    );
-  }
-
-  private teaching(queries: Queries): Promise<ExchangeRow[]> {
-    return rowsOf(
-      queries,
-      sql`
-      SELECT CASE WHEN k."isTeacher" THEN 'teacher-' ELSE 'co-teacher-' || p.sourced_id || '-' END
-               || coalesce(n.sourced_id, 'section-' || t.id) AS "sourcedId",
-             coalesce(n.sourced_id, 'section-' || t.id) AS "classSourcedId", coalesce(sc.sourced_id, s.code) AS "schoolSourcedId",
-             p.sourced_id AS "userSourcedId", 'teacher' AS role, k."isTeacher"::text AS "primary"
-      FROM (SELECT id AS section_id, teacher_id AS person_id, true AS "isTeacher" FROM sections
-            UNION ALL SELECT section_id, person_id, false FROM section_co_teachers) AS k
-      JOIN sections t ON t.id = k.section_id JOIN people p ON p.id = k.person_id
-      JOIN courses c ON c.id = t.course_id JOIN schools s ON s.id = c.school_id
-      LEFT JOIN sourced_ids n ON n.kind = 'section' AND n.our_id = t.id
-      LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id ORDER BY t.id, k."isTeacher" DESC, p.id`,
     );
   }
 

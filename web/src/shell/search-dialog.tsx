@@ -11,11 +11,8 @@ import { allPlacesOf } from './places';
 import { showDay } from '../ui/format';
 import { hasWords } from '../ui/choice/has-words';
 import { useFocusReturn } from '../ui/use-focus-return';
-import { useChoosePeriod, usePeriod, useSchools, useScope } from './scope';
-
-const groupLook =
-  '[&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[12px] [&_[cmdk-group-heading]]:text-quiet';
-const itemLook = 'flex items-baseline gap-3 px-4 py-1.5 data-[selected=true]:bg-eucalypt-soft';
+import { useChoosePeriod, usePeriod, useScope } from './scope';
+import { groupLook, Hits, itemLook } from './search-hits';
 
 /** Search and jump: screens, actions, periods, sections, people and courses. */
 export function SearchDialog({
@@ -174,45 +171,5 @@ export function SearchDialog({
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
-  );
-}
-
-function Hits<Hit extends SearchHitReply>({
-  heading,
-  hits,
-  isOlder,
-  onGo,
-}: {
-  heading: string;
-  hits: readonly Hit[];
-  /** They answer a text that was typed before. */
-  isOlder: boolean;
-  onGo: (hit: Hit) => void;
-}) {
-  const { schoolId } = useScope();
-  const { data: schools } = useSchools();
-  const elsewhere = (hit: Hit) =>
-    hit.schoolId === schoolId || hit.schoolId === null
-      ? ''
-      : `, ${schools?.find(({ id }) => id === hit.schoolId)?.shortName ?? 'another school'}`;
-  if (hits.length === 0) return null;
-  return (
-    <Command.Group heading={heading} className={groupLook}>
-      {hits.map((hit) => (
-        <Command.Item
-          key={hit.id}
-          value={`${heading} ${hit.id}`}
-          disabled={isOlder}
-          onSelect={() => onGo(hit)}
-          className={itemLook}
-        >
-          <span>{hit.title}</span>
-          <span className="ml-auto text-[13px] text-quiet">
-            {hit.detail}
-            {elsewhere(hit)}
-          </span>
-        </Command.Item>
-      ))}
-    </Command.Group>
   );
 }

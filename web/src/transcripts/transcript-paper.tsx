@@ -1,7 +1,7 @@
 import { compareDecimals, formatAtLeast, formatDecimal, type Credits } from '#core/numbers';
 import { countRepeats, sumCredits, type Gpa, type TranscriptEntry } from '#core/transcripts';
 import type { TranscriptPeriodReply, TranscriptReply } from '#contract/transcripts';
-import { showDay, showInstant, showLabel, showPercent } from '../ui/format';
+import { showDay, showInstant, showLabel, showLegalName, showPercent } from '../ui/format';
 import { bothGpas, entriesOf, sealedEntries } from './gpa-of-reply';
 
 type Explain = (gpa: Gpa, says: string) => void;
@@ -18,7 +18,7 @@ export function TranscriptPaper({ transcript, onExplain }: { transcript: Transcr
       <header className="flex items-end justify-between border-b-2 border-ink pb-3">
         <div>
           <p className="text-[13px] text-quiet">{school}</p>
-          <h2 className="text-[22px] font-bold">{student.name}</h2>
+          <h2 className="text-[22px] font-bold">{showLegalName(student.name)}</h2>
         </div>
         <dl className="grid grid-cols-[auto_auto] gap-x-3 text-right text-[13px]">
           <dt className="text-quiet">Number</dt>

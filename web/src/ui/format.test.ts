@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { usualView } from '#core/people';
 import {
   onThePoint,
   setDistrictZone,
@@ -6,11 +7,14 @@ import {
   showDeadline,
   showDecimal,
   showGivenFirst,
+  showLegalName,
+  showName,
   showLabel,
   showPercent,
   showPrecision,
   showTime,
 } from './format';
+import { showOwnView } from './own-view';
 
 describe('numbers', () => {
   it.each([
@@ -63,4 +67,16 @@ it.each([
   ['7', '7\u00a0\u00a0\u00a0'],
 ])('%s stands on the point in a column of two digits', (figure, shown) => {
   expect(onThePoint(figure, 2)).toBe(shown);
+});
+
+it('a name stands as the reader likes it, and on papers as the law has it', () => {
+  const hal = 'Carrow, Hale “Hal”';
+  showOwnView({ ...usualView, peopleOrder: 'given', names: 'preferred' });
+  expect([showName(hal), showGivenFirst(hal), showLegalName(hal)]).toEqual([
+    'Hal Carrow',
+    'Hal Carrow',
+    'Carrow, Hale',
+  ]);
+  showOwnView(usualView);
+  expect([showName(hal), showGivenFirst(hal), showLegalName(hal)]).toEqual([hal, 'Hale “Hal” Carrow', 'Carrow, Hale']);
 });

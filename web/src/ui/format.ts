@@ -102,6 +102,17 @@ export function showGivenFirst(name: string): string {
   return nameAs(name, { order: 'given', names: useOwnView.getState().names });
 }
 
+/** "Carrow, Hale", as it stands on papers, whatever the person goes by and the reader likes. */
+export function showLegalName(name: string): string {
+  return nameAs(name, { order: 'family', names: 'legal' });
+}
+
+/** A listed name as the reader likes it. */
+export function showName(name: string): string {
+  const { peopleOrder: order, names } = useOwnView.getState();
+  return nameAs(name, { order, names });
+}
+
 /** "Shore Life, Knots and 4 more". */
 export function showNames(names: readonly string[], most = 4): string {
   if (names.length <= most) return listed(names);

@@ -56,9 +56,14 @@ const halfAnHour = 30 * 60 * 1000;
 async function openFolder(folder: string, seedFile: string | null): Promise<OpenDatabase> {
   const server = await startPgliteServer(folder, seedFile);
   // No limit on the wait for the connection: a long transaction is no fault of whoever waits behind it.
-  const pool = new pg.Pool({ host: server.socketFolder, user: 'postgres', database: 'postgres', max: 1 });
-  // All connections are one session there, and its prepared statements outlast them: a new connection would make them again.
-  pool.on('connect', (client) => void client.query('DEALLOCATE ALL'));
+  const pool = new pg.Pool({
+    host: server.socketFolder,
+    user: 'postgres',
+    database: 'postgres',
+    max: 1,
+    // All connections are one session there, and its prepared statements outlast them: a new one would make them again.
+    verify: (client, done) => void client.query('DEALLOCATE ALL').then(() => done(), done),
+  });
   const dump = (file: string) => server.dump(file);
   const endCopies = keepCopies({ pool, dump, folder: join(folder, 'copies'), everyMs: halfAnHour });
   return {

@@ -4,11 +4,10 @@ import { counted } from '#contract/messages';
 import type { NamedDaysReply } from '#contract/sections';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { Awaited } from '../../shell/awaited';
-import { Button } from '../../ui/button';
 import { FormDayField } from '../../ui/day/form-day-field';
-import { Dialog } from '../../ui/dialog';
 import { SelectField } from '../../ui/field';
 import { showDay } from '../../ui/format';
+import { PreviewDialog } from './preview-dialog';
 import { MovingRows } from './moving-rows';
 import { canCarryOut } from './move-words';
 import { useMove, useMovePreview } from './queries';
@@ -44,20 +43,13 @@ export function MoveDialog({ schoolId, enrollmentIds, sections, today, onClose }
       },
     );
   return (
-    <Dialog
-      isWide
-      isOpen
-      onOpenChange={(isOpen) => !isOpen && onClose()}
+    <PreviewDialog
       title={`Move ${counted(enrollmentIds.length, 'student')} to another section`}
       description="Posted grades of periods that are not sealed go along, and scores of assignments that both sections have."
-      footer={
-        <>
-          <Button look="main" disabled={!canMove} onClick={store}>
-            Move
-          </Button>
-          <Button onClick={onClose}>Cancel</Button>
-        </>
-      }
+      act="Move"
+      canAct={canMove}
+      onAct={store}
+      onClose={onClose}
     >
       <div className="grid grid-cols-2 gap-4">
         <SelectField label="To" value={sectionId} onChange={({ target }) => setSectionId(target.value)}>
@@ -88,6 +80,6 @@ export function MoveDialog({ schoolId, enrollmentIds, sections, today, onClose }
           )}
         </Awaited>
       )}
-    </Dialog>
+    </PreviewDialog>
   );
 }

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import type { MovePreviewRowReply, RoomReply } from '#contract/sections';
+import { useInPeopleOrder } from '../../ui/people-order';
 import { sayMove, sayRoom } from './move-words';
 
 interface MovingRowsProps {
@@ -14,6 +15,7 @@ interface MovingRowsProps {
 
 /** Who comes to a section, with what, and whether there is room for all of them. */
 export function MovingRows({ to, rows, room, isOlder, children }: MovingRowsProps) {
+  const inOrder = useInPeopleOrder();
   const isOver = room.seats !== null && room.staying > room.seats;
   return (
     <div className={`mt-4 ${isOlder ? 'opacity-60' : ''}`}>
@@ -21,7 +23,7 @@ export function MovingRows({ to, rows, room, isOlder, children }: MovingRowsProp
         {children} <span className={isOver ? 'font-semibold text-wattle' : ''}>{sayRoom(room, to)}</span>
       </p>
       <ul tabIndex={0} className="max-h-[36vh] divide-y divide-hairline overflow-auto" aria-label="What goes along">
-        {rows.map((row) => (
+        {inOrder(rows, 'student').map((row) => (
           <li key={row.enrollmentId} className="flex gap-3 py-1.5 text-[13px]">
             <b className="w-[180px] shrink-0 font-semibold">{row.student}</b>
             <span className={row.obstacle === null ? '' : 'text-waratah'}>{sayMove(row, to)}</span>

@@ -3,11 +3,10 @@ import type { Day } from '#core/calendar';
 import { counted, listed } from '#contract/messages';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { Awaited } from '../../shell/awaited';
-import { Button } from '../../ui/button';
 import { FormDayField } from '../../ui/day/form-day-field';
-import { Dialog } from '../../ui/dialog';
 import { CheckField, SelectField } from '../../ui/field';
 import { showDay } from '../../ui/format';
+import { PreviewDialog } from '../moving/preview-dialog';
 import { canCarryOut } from '../moving/move-words';
 import { MovingRows } from '../moving/moving-rows';
 import { useMergePreview, useMergeSections } from './queries';
@@ -53,20 +52,13 @@ export function MergeSectionsDialog({ schoolId, sections, today, onClose }: Merg
       },
     );
   return (
-    <Dialog
-      isWide
-      isOpen
-      onOpenChange={(isOpen) => !isOpen && onClose()}
+    <PreviewDialog
       title={`Merge ${counted(sections.length, 'section')}`}
       description="Posted grades of periods that are not sealed go along, and scores of assignments that both sections have."
-      footer={
-        <>
-          <Button look="main" disabled={!canMerge} onClick={store}>
-            Merge
-          </Button>
-          <Button onClick={onClose}>Cancel</Button>
-        </>
-      }
+      act="Merge"
+      canAct={canMerge}
+      onAct={store}
+      onClose={onClose}
     >
       <div className="grid grid-cols-2 gap-4">
         <SelectField
@@ -95,6 +87,6 @@ export function MergeSectionsDialog({ schoolId, sections, today, onClose }: Merg
           </MovingRows>
         )}
       </Awaited>
-    </Dialog>
+    </PreviewDialog>
   );
 }

@@ -5,12 +5,11 @@ import type { NamedDaysReply, OwnSetUp } from '#contract/sections';
 import type { NamedThing } from '#core/sections';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { Awaited } from '../../shell/awaited';
-import { Button } from '../../ui/button';
 import { FormDayField } from '../../ui/day/form-day-field';
-import { Dialog } from '../../ui/dialog';
 import { SelectField, TextField } from '../../ui/field';
 import { showDay } from '../../ui/format';
 import { Note } from '../../ui/panel';
+import { PreviewDialog } from '../moving/preview-dialog';
 import { canCarryOut } from '../moving/move-words';
 import { MovingRows } from '../moving/moving-rows';
 import { useSplitPreview, useSplitSection } from './queries';
@@ -63,20 +62,13 @@ export function SplitSectionDialog(props: SplitSectionDialogProps) {
       },
     );
   return (
-    <Dialog
-      isWide
-      isOpen
-      onOpenChange={(isOpen) => !isOpen && onClose()}
+    <PreviewDialog
       title={`A new section with ${counted(enrollmentIds.length, 'student')} of ${name}`}
       description="It gets the same assignments; posted grades of periods that are not sealed and scores go along."
-      footer={
-        <>
-          <Button look="main" disabled={!canSplit} onClick={store}>
-            Split
-          </Button>
-          <Button onClick={onClose}>Cancel</Button>
-        </>
-      }
+      act="Split"
+      canAct={canSplit}
+      onAct={store}
+      onClose={onClose}
     >
       <div className="grid grid-cols-[1fr_120px_1fr] gap-4">
         <SelectField label="Taught by" value={teacherId} onChange={({ target }) => setTeacherId(target.value)}>
@@ -125,7 +117,7 @@ export function SplitSectionDialog(props: SplitSectionDialogProps) {
           )}
         </Awaited>
       )}
-    </Dialog>
+    </PreviewDialog>
   );
 }
 
