@@ -22,5 +22,6 @@ export const personOf = (id: number, cells: PersonCells, over: Partial<PersonRow
   cells,
   isOfRoster: false,
   sections: 0,
+  seatsAfterLeaving: 0,
   ...over,
 });

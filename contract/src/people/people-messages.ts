@@ -77,6 +77,8 @@ export interface PersonRowReply extends KeptRow<PersonField> {
   readonly isOfRoster: boolean;
   /** Sections that a student sits in, or that one of the staff teaches, in whichever year. */
   readonly sections: number;
+  /** Seats that a student who left has beyond their last day. */
+  readonly seatsAfterLeaving: number;
 }
 
 export interface PeopleReply {

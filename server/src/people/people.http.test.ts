@@ -167,6 +167,21 @@ describe('the people of a school', () => {
     }
   });
 
+  it('who left are told of while they have seats beyond that day', async () => {
+    const { rows } = await server.database.pool.query<{ id: number; seats: number }>(`
+      SELECT p.id, count(*)::int AS seats FROM people p JOIN enrollments e ON e.student_id = p.id AND e.withdrawn_on IS NULL
+      JOIN sections s ON s.id = e.section_id AND s.period_id = 1 WHERE p.school_id = 1 GROUP BY p.id ORDER BY p.id LIMIT 1`);
+    const seats = async (leftOn: string) => {
+      await server.database.pool.query('UPDATE people SET left_on = $2 WHERE id = $1', [rows[0]!.id, leftOn]);
+      const { people } = (await registrar.get<PeopleReply>('/schools/1/people')).body;
+      return people.find(({ id }) => id === rows[0]!.id)!.seatsAfterLeaving;
+    };
+    expect(await seats('2026-03-31')).toBeGreaterThanOrEqual(rows[0]!.seats);
+    // The year was over.
+    expect(await seats('2026-06-30')).toBe(0);
+    await server.database.pool.query('UPDATE people SET left_on = NULL WHERE id = $1', [rows[0]!.id]);
+  });
+
   it('stay students as long as they sit in sections, and staff as long as they teach', async () => {
     const all = await people();
     for (const [kind, other] of [

@@ -74,6 +74,8 @@ export class PeopleService {
       queries,
       own.map(({ id }) => id),
     );
+    const leaving = own.filter(({ leftOn }) => leftOn !== null).map(({ id }) => id);
+    const seats = await this.roster.seatsAfterLeaving(queries, leaving);
     return {
       today: await this.today(queries),
       people: own.map((person) => ({
@@ -82,6 +84,7 @@ export class PeopleService {
         cells: cellsOfPerson(person),
         isOfRoster: !person.isMadeHere,
         sections: sections.get(person.id) ?? 0,
+        seatsAfterLeaving: seats.get(person.id) ?? 0,
       })),
     };
   }

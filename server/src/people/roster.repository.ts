@@ -76,6 +76,16 @@ export class RosterRepository {
     return new Map([...found].map(([id, { section }]) => [id, section!]));
   }
 
+  /** How many seats each of those who left has beyond their last day; those who have none are left out. */
+  async seatsAfterLeaving(queries: Queries, ids: readonly number[]): Promise<ReadonlyMap<number, number>> {
+    const { rows } = await queries.execute<{ id: number; count: number }>(sql`
+      SELECT p.id, count(*)::int AS count FROM people p JOIN enrollments e ON e.student_id = p.id
+      JOIN sections s ON s.id = e.section_id JOIN periods d ON d.id = s.period_id
+      WHERE p.id = ANY(${intArray(ids)}) AND p.left_on < coalesce(s.ends_on, d.ends_on)
+        AND (e.withdrawn_on IS NULL OR e.withdrawn_on > p.left_on) GROUP BY p.id`);
+    return new Map(rows.map(({ id, count }) => [id, count]));
+  }
+
   /** Keeps others from giving out numbers of students until the transaction ends. */
   async holdNumbers(queries: Queries): Promise<void> {
     await queries.execute(sql`SELECT pg_advisory_xact_lock(hashtext('numbers of students'))`);

@@ -44,7 +44,7 @@ describe('the people of a school', () => {
   it('are counted, and narrowed by what the figures say, by year and by text', async () => {
     const { person, search } = show(three);
     expect(await headline()).toBe('Upper School has 2 students and 1 staff.');
-    await person.click(screen.getByRole('button', { name: '1' }));
+    await person.click(screen.getAllByRole('button', { name: '1' }).at(-1)!);
     expect([search(), names()]).toEqual(['?kind=staff', ['Holm']]);
     await person.selectOptions(screen.getByRole('combobox', { name: 'Kind of people shown' }), 'everybody');
     await person.selectOptions(screen.getByRole('combobox', { name: 'Year shown' }), 'of year 9');
@@ -61,6 +61,18 @@ describe('the people of a school', () => {
     await person.click(cell(0, 2));
     expect(screen.getByRole('status').textContent).toMatch(
       /Sits in 3 sections\. A roster brought this person: its next import writes/,
+    );
+  });
+
+  it('tell of those who left and still have seats, and how to end that', async () => {
+    const left = personOf(4, personCells('S4', { familyName: 'Voe', leftOn: '2026-01-16' }), { seatsAfterLeaving: 6 });
+    const { person } = show([...three, left]);
+    expect(await headline()).toBe('Upper School has 3 students and 1 staff; 1 left and has seats beyond that day.');
+    await person.click(screen.getAllByRole('button', { name: '1' }).at(-1)!);
+    expect(names()).toEqual(['Voe']);
+    await person.click(cell(0, 2));
+    expect(screen.getByRole('status').textContent).toMatch(
+      /Left, and has 6 seats beyond that day: give them a day of withdrawal/,
     );
   });
 

@@ -59,18 +59,21 @@ function PeopleDesk({ schoolId, schoolName, reply: { people, today }, viewSwitch
   const [search, setSearch] = useSearchParams();
   const [text, onText] = useTextInAddress('text');
   const [kind, year] = [search.get('kind'), search.get('year')];
+  const isSeatedOnly = search.get('left') === 'seated';
   const show = (wanted: Readonly<Record<string, string>>) => setSearch(wanted, { replace: true });
   const isShown = useCallback(
-    ({ cells }: TableRow<PersonField, PersonRowReply>) =>
+    ({ cells, reply }: TableRow<PersonField, PersonRowReply>) =>
+      (!isSeatedOnly || (reply?.seatsAfterLeaving ?? 0) > 0) &&
       (kind === null || cells.kind === kind) &&
       (year === null || cells.yearGroup === year) &&
       isFound(
         `${cells.number} ${cells.familyName}, ${cells.givenName} ${cells.familyName}, ${cells.preferredName} ${cells.familyName} ${cells.email}`,
         text,
       ),
-    [kind, year, text],
+    [kind, year, isSeatedOnly, text],
   );
   const years = [...new Set(people.map(({ cells }) => cells.yearGroup).filter((each) => each !== ''))];
+  const seated = people.filter(({ seatsAfterLeaving }) => seatsAfterLeaving > 0).length;
   const students = people.filter(({ cells }) => cells.kind === 'student').length;
   return (
     <CellTableDesk
@@ -84,6 +87,15 @@ function PeopleDesk({ schoolId, schoolName, reply: { people, today }, viewSwitch
           <FigureButton onClick={() => show({ kind: 'student' })}>{counted(students, 'student')}</FigureButton> and{' '}
           <FigureButton onClick={() => show({ kind: 'staff' })}>{showCount(people.length - students)}</FigureButton>{' '}
           staff
+          {seated > 0 && (
+            <>
+              ;{' '}
+              <FigureButton tone="warns" onClick={() => show({ left: 'seated' })}>
+                {showCount(seated)}
+              </FigureButton>{' '}
+              left and {seated === 1 ? 'has' : 'have'} seats beyond that day
+            </>
+          )}
           <UnsavedWords {...counts} />
         </>
       )}

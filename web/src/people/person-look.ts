@@ -34,8 +34,11 @@ export function personLook(today: Day): TableLook<PersonField, PersonRowReply> {
       heading: 'Kept by',
       width: 92,
       cell: ({ isOfRoster }) => (isOfRoster ? 'a roster' : 'this school'),
-      reasonOf: ({ isOfRoster, sections, cells }) =>
+      reasonOf: ({ isOfRoster, sections, seatsAfterLeaving, cells }) =>
         [
+          seatsAfterLeaving > 0
+            ? `Left, and has ${counted(seatsAfterLeaving, 'seat')} beyond that day: give them a day of withdrawal under Enrollments.`
+            : '',
           sections > 0 ? `${cells.kind === 'student' ? 'Sits in' : 'Teaches'} ${counted(sections, 'section')}.` : '',
           isOfRoster
             ? 'A roster brought this person: its next import writes names, number, e-mail and year as it has them.'
