@@ -37,6 +37,8 @@ export interface MovePreviewRowReply {
   readonly scores: number;
   /** Scores of assignments that the new section does not have; they stay where they are. */
   readonly left: number;
+  /** The student has not sat there yet, and comes to the new section as if it had been the first. */
+  readonly isReseated: boolean;
   /** Why the student cannot move; null where nothing stands in the way. */
   readonly obstacle: MoveObstacle | null;
 }

@@ -50,6 +50,8 @@ export interface MergeSectionsPreviewReply extends RoomReply {
   /** Of the sections that end. */
   readonly lastDay: Day;
   readonly ending: readonly string[];
+  /** Sections that go, as nobody has sat in them yet. */
+  readonly removed: readonly string[];
   readonly rows: readonly MovePreviewRowReply[];
 }
 

@@ -17,5 +17,5 @@ export {
   type SectionDirectory,
   type SectionField,
 } from './section-cells.js';
-export { moveObstacle, type MoveObstacle, type MoveTarget } from './move-obstacle.js';
+export { isReseated, moveObstacle, type MoveObstacle, type MoveTarget, type SeatToLeave } from './move-obstacle.js';
 export { matchingAssignments, type MatchedAssignments } from './matching-assignments.js';

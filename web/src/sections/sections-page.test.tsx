@@ -99,6 +99,7 @@ describe('the sections of a year', () => {
         previewId: 'p',
         into: 'Weaving 1',
         ending: [],
+        removed: [],
         rows: [],
         lastDay: '2026-01-20',
         staying: 1,

@@ -1,6 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import { addDays, parseDay, type Day } from '#core/calendar';
-import { matchingAssignments, moveObstacle, type MatchedAssignments } from '#core/sections';
+import {
+  isReseated,
+  matchingAssignments,
+  moveObstacle,
+  type MatchedAssignments,
+  type OwnEnrollment,
+} from '#core/sections';
 import { counted } from '#contract/messages';
 import type { MovePreviewRowReply, RoomReply } from '#contract/sections';
 import { PeriodsRepository } from '#server/calendar';
@@ -87,6 +93,7 @@ export class MovePlanner {
         grades: work.grades.length,
         scores: work.assignments.length,
         left: has.size - work.assignments.length,
+        isReseated: isReseated(seat, enteredOn),
         obstacle: moveObstacle(seat, target, enteredOn),
       };
       return { row, seat, work };
@@ -104,21 +111,30 @@ export class MovePlanner {
     if (stuck > 0) throw new Refusal('cannot-move', { count: counted(stuck, 'student') });
     for (const id of periodIds)
       await this.periods.holdUnsealedOrThrow(queries, await this.periods.byIdOrThrow(queries, id));
-    const ids = await nextIds(queries, 'enrollments', moves.length);
-    const seat = (studentId: number) => ({ sectionId: target.id, studentId, enteredOn, withdrawnOn: null });
+    const reseated = moves.filter(({ row }) => row.isReseated).map(({ seat }) => seat);
+    const leaving = moves.filter(({ row }) => !row.isReseated);
+    const ids = await nextIds(queries, 'enrollments', leaving.length);
+    const edit = (id: number, after: OwnEnrollment): Edit => ({ kind: 'enrollment', id: String(id), after });
     return {
-      seatOf: new Map(moves.map((move, at) => [move.seat.id, ids[at]!])),
-      seats: moves.flatMap((move, at) => [
-        { kind: 'enrollment', id: String(ids[at]), after: seat(move.seat.studentId) },
-        {
-          kind: 'enrollment',
-          id: String(move.seat.id),
-          after: { ...valueOfEnrollment(move.seat), withdrawnOn: lastDay },
-        },
+      seatOf: new Map([
+        ...reseated.map(({ id }) => [id, id] as const),
+        ...leaving.map(({ seat }, at) => [seat.id, ids[at]!] as const),
       ]),
-      work: moves.map(({ work }, at) => ({ kind: 'moved-work', id: String(ids[at]), after: work })),
+      seats: [
+        ...reseated.map((seat) => edit(seat.id, { ...valueOfEnrollment(seat), ...cameTo(target, seat) })),
+        ...leaving.flatMap(({ seat: { id, ...seat } }, at) => [
+          edit(ids[at]!, { sectionId: target.id, studentId: seat.studentId, enteredOn, withdrawnOn: null }),
+          edit(id, { ...valueOfEnrollment(seat), withdrawnOn: lastDay }),
+        ]),
+      ],
+      work: leaving.map(({ work }, at) => ({ kind: 'moved-work', id: String(ids[at]), after: work })),
     };
   }
+}
+
+/** Who has not sat in the old section comes to the new one as soon, or when it begins. */
+function cameTo({ id, startsOn }: NamedTarget, { enteredOn }: LeftSeat) {
+  return { sectionId: id, enteredOn: enteredOn < startsOn ? startsOn : enteredOn };
 }
 
 export interface MoveEdits {

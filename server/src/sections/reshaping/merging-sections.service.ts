@@ -1,5 +1,4 @@
 import { Injectable } from '@nestjs/common';
-import { addDays } from '#core/calendar';
 import type {
   CarryOutMergeSectionsRequest,
   MergeSectionsPreviewReply,
@@ -8,9 +7,9 @@ import type {
 } from '#contract/sections';
 import { listed } from '#contract/messages';
 import { Changes, revisionOf } from '#server/changes';
-import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { countUses, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { dayOfMoveOrThrow, factsOfMoves, MovePlanner, roomAfter, type PlannedMoves } from '../moving/move-planner.js';
-import { OwnSectionsRepository, type KeptSection } from '../own-sections.repository.js';
+import { OwnSectionsRepository, sectionUses, type KeptSection } from '../own-sections.repository.js';
 import { valueOfSection } from '../section.thing.js';
 import { ReshapedSectionsRepository } from './reshaped-sections.repository.js';
 
@@ -19,6 +18,8 @@ interface PlannedMerge {
   readonly into: KeptSection;
   /** The sections as they are, and end. */
   readonly ending: readonly KeptSection[];
+  /** Those in which nobody has sat, and which go. */
+  readonly removed: readonly KeptSection[];
   /** The section that stays, as it will be. */
   readonly after: KeptSection;
 }
@@ -37,12 +38,13 @@ export class MergingSectionsService {
   preview(schoolId: number, request: MergeSectionsRequest): Promise<MergeSectionsPreviewReply> {
     return this.transactions.snapshot(async (queries) => {
       const planned = await this.plan(queries, schoolId, request);
-      const { moves, into, ending } = planned;
+      const { moves, into, ending, removed } = planned;
       return {
         previewId: idOf(planned),
         into: into.name,
         lastDay: moves.lastDay,
         ending: ending.map(({ name }) => name),
+        removed: removed.map(({ name }) => name),
         rows: moves.moves.map(({ row }) => row),
         ...roomAfter(moves),
       };
@@ -57,17 +59,19 @@ export class MergingSectionsService {
   ): Promise<MovedReply> {
     return this.transactions.run(async (queries) => {
       const planned = await this.plan(queries, schoolId, request);
-      const { moves, into, ending, after } = planned;
+      const { moves, into, ending, removed, after } = planned;
       const { seats, work } = await this.planner.carryOut(queries, moves);
       if (idOf(planned) !== previewId) throw new Refusal('preview-changed');
       const section = (each: KeptSection) => ({ kind: 'section', id: String(each.id), after: valueOfSection(each) });
       await this.changes.make(queries, actor, {
-        action: `merge ${listed(ending.map(({ name }) => name))} into ${into.name}`,
+        action: `merge ${listed([...ending, ...removed].map(({ name }) => name))} into ${into.name}`,
         edits: [
-          section(after),
-          ...ending.map((each) => section({ ...each, endsOn: moves.lastDay })),
+          // Before the sections: one from which all seats went can go.
           ...seats,
           ...work,
+          section(after),
+          ...ending.map((each) => section({ ...each, endsOn: moves.lastDay })),
+          ...removed.map(({ id }) => ({ kind: 'section', id: String(id), after: null })),
         ],
       });
       return { moved: moves.moves.length };
@@ -89,11 +93,10 @@ export class MergingSectionsService {
     )
       throw fault('sectionIds', `other sections of the course of ${into.name} that run in the same period`);
     const sections = ending.map((section) => section!);
-    for (const { name, from } of await this.reshaped.firstDays(queries, wanted))
-      if (addDays(enteredOn, -1) < from) throw fault('enteredOn', `a day after ${name} began on ${from}`);
     const ids = await this.reshaped.stayingSeats(queries, wanted, enteredOn);
     const seats = await this.planner.seatsOrThrow(queries, schoolId, ids);
     const moves = await this.planner.plan(queries, seats, target, enteredOn);
+    const removed = await this.unbegunOrThrow(queries, sections, moves);
     const teaching = request.teachersStay
       ? sections.flatMap(({ teacherId, coTeacherIds }) => [teacherId, ...coTeacherIds])
       : [];
@@ -101,9 +104,33 @@ export class MergingSectionsService {
     return {
       moves,
       into,
-      ending: sections,
+      ending: sections.filter((section) => !removed.includes(section)),
+      removed,
       after: { ...into, coTeacherIds: [...coTeachers].toSorted((a, b) => a - b) },
     };
+  }
+
+  /**
+   * The sections that have not begun by the day: they have no day before it to end on, and go.
+   * @throws Refusal fields-wrong where anything but seats that go along hangs on one of them
+   */
+  private async unbegunOrThrow(
+    queries: Queries,
+    sections: readonly KeptSection[],
+    { moves, lastDay }: PlannedMoves,
+  ): Promise<KeptSection[]> {
+    const ids = sections.map(({ id }) => id);
+    const firstDays = await this.reshaped.firstDays(queries, ids);
+    const uses = await countUses(queries, sectionUses, ids);
+    return sections.filter(({ id, name }) => {
+      const from = firstDays.get(id)!;
+      if (lastDay >= from) return false;
+      const going = moves.filter(({ row, seat }) => row.isReseated && seat.sectionId === id).length;
+      const { enrollment = 0, ...others } = uses.get(id) ?? {};
+      if (enrollment > going || Object.keys(others).length > 0)
+        throw fault('enteredOn', `a day after ${name} began on ${from}, as there is work in it`);
+      return true;
+    });
   }
 }
 
@@ -111,5 +138,10 @@ function fault(field: string, detail: string): Refusal {
   return new Refusal('fields-wrong', {}, [{ field, detail }]);
 }
 
-const idOf = ({ moves, ending, after }: PlannedMerge) =>
-  revisionOf({ ...factsOfMoves(moves), ending: ending.map(valueOfSection), after: valueOfSection(after) });
+const idOf = ({ moves, ending, removed, after }: PlannedMerge) =>
+  revisionOf({
+    ...factsOfMoves(moves),
+    ending: ending.map(valueOfSection),
+    removed: removed.map(({ id }) => id),
+    after: valueOfSection(after),
+  });

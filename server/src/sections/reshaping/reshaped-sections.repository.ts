@@ -4,7 +4,7 @@ import type { Day } from '#core/calendar';
 import { decimalOrThrow, formatAtLeast } from '#core/numbers';
 import type { OwnSection } from '#core/sections';
 import type { OwnSetUp } from '#contract/sections';
-import { intArray, sectionNameOf, type Queries } from '#server/platform';
+import { intArray, type Queries } from '#server/platform';
 
 /** An assignment as another section gets it too. */
 export interface CopiedAssignment {
@@ -32,13 +32,12 @@ export class ReshapedSectionsRepository {
     return rows.map(({ id }) => id);
   }
 
-  /** The first day of each section, by name. */
-  async firstDays(queries: Queries, ids: readonly number[]): Promise<{ readonly name: string; readonly from: Day }[]> {
-    const { rows } = await queries.execute<{ name: string; from: Day }>(sql`
-      SELECT ${sectionNameOf('c', 's')} AS name, coalesce(s.starts_on, p.starts_on)::text AS "from"
-      FROM sections s JOIN courses c ON c.id = s.course_id JOIN periods p ON p.id = s.period_id
-      WHERE s.id = ANY(${intArray(ids)}) ORDER BY 1`);
-    return rows;
+  /** The first day of each section, by its number. */
+  async firstDays(queries: Queries, ids: readonly number[]): Promise<ReadonlyMap<number, Day>> {
+    const { rows } = await queries.execute<{ id: number; from: Day }>(sql`
+      SELECT s.id, coalesce(s.starts_on, p.starts_on)::text AS "from"
+      FROM sections s JOIN periods p ON p.id = s.period_id WHERE s.id = ANY(${intArray(ids)})`);
+    return new Map(rows.map(({ id, from }) => [id, from]));
   }
 
   /** The title of a section's course, and the next number that no section of it has in the period. */

@@ -109,6 +109,50 @@ describe('sections that become one', () => {
     await undo(merged.change);
   });
 
+  it('before they begin are one from the beginning: the others go, and come back by one step', async () => {
+    const [next] = await query<{ id: number; course_id: number }>(
+      'SELECT id, course_id FROM sections WHERE period_id = 5 ORDER BY id LIMIT 1',
+    );
+    const [empty] = await query(
+      `INSERT INTO sections (course_id, number, teacher_id, period_id) SELECT course_id, 99, teacher_id, 5 FROM sections WHERE id = $1 RETURNING id`,
+      [next!.id],
+    );
+    const seats = await query(
+      `INSERT INTO enrollments (section_id, student_id, entered_on) SELECT $1, id, '2026-01-26' FROM people p
+       WHERE kind = 'student' AND school_id = 1 AND NOT EXISTS (SELECT 1 FROM enrollments e WHERE e.student_id = p.id AND e.section_id = $2)
+       ORDER BY id LIMIT 3 RETURNING id`,
+      [empty!.id, next!.id],
+    );
+    const before = await everything();
+    const over = { sectionIds: [empty!.id], intoId: next!.id, enteredOn: '2026-01-26' };
+    const { body } = await preview(over);
+    expect([body.ending, body.removed.length, body.rows.map((row) => [row.isReseated, row.obstacle])]).toEqual([
+      [],
+      1,
+      Array.from({ length: 3 }, () => [true, null]),
+    ]);
+    const merged = await merge(body.previewId, over);
+    expect([merged.status, merged.body]).toEqual([200, { moved: 3 }]);
+    const now = await query<{ section_id: number; entered_on: string; withdrawn_on: string | null }>(
+      'SELECT section_id, entered_on::text, withdrawn_on FROM enrollments WHERE id = ANY($1)',
+      [seats.map(({ id }) => id)],
+    );
+    expect(now).toEqual(
+      Array.from({ length: 3 }, () => ({ section_id: next!.id, entered_on: '2026-01-26', withdrawn_on: null })),
+    );
+    expect(await query('SELECT id FROM sections WHERE id = $1', [empty!.id])).toEqual([]);
+    expect((await undo(merged.change)).status).toBe(200);
+    expect(await everything()).toBe(before);
+    // What hangs on a section keeps it.
+    await query(
+      `INSERT INTO assignments (section_id, period_id, category_id, name, possible, due_on)
+       SELECT $1, id, (SELECT min(id) FROM categories WHERE school_id = 1 AND section_id IS NULL), 'Warm-up', 5, starts_on FROM periods WHERE parent_id = 5 ORDER BY id LIMIT 1`,
+      [empty!.id],
+    );
+    const refused = await preview<Problem>(over);
+    expect([refused.status, refused.body.errors[0]?.field]).toEqual([422, 'enteredOn']);
+  });
+
   it.each([
     ['a section of another course', () => ({ sectionIds: [stranger] }), 'sectionIds'],
     ['the section that stays itself', () => ({ sectionIds: [two] }), 'sectionIds'],

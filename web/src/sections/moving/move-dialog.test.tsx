@@ -14,6 +14,7 @@ const row = (over: Partial<MovePreviewRowReply> = {}): MovePreviewRowReply => ({
   grades: 1,
   scores: 4,
   left: 2,
+  isReseated: false,
   obstacle: null,
   ...over,
 });

@@ -15,8 +15,10 @@ export function sayRoom({ staying, seats }: RoomReply, to: string): string {
 }
 
 /** What becomes of one student: "from Knots 1 with 1 posted grade and 4 scores; 2 scores of other assignments left there". */
-export function sayMove({ from, grades, scores, left, obstacle }: MovePreviewRowReply, to: string): string {
+export function sayMove(row: MovePreviewRowReply, to: string): string {
+  const { from, grades, scores, left, isReseated, obstacle } = row;
   if (obstacle !== null) return sayObstacle(obstacle, from, to);
+  if (isReseated) return `sits in ${to} from the beginning, as nothing stands in ${from} yet`;
   const along = [
     ...(grades > 0 ? [counted(grades, 'posted grade')] : []),
     ...(scores > 0 ? [counted(scores, 'score')] : []),

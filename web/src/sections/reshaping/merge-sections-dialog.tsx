@@ -46,7 +46,8 @@ export function MergeSectionsDialog({ schoolId, sections, today, onClose }: Merg
       {
         onSuccess: (after) => {
           const came = counted(after.moved, 'student');
-          tellOfChange(`${listed(shown!.ending)} merged into ${shown!.into}; ${came} moved.`, after);
+          const gone = [...shown!.ending, ...shown!.removed];
+          tellOfChange(`${listed(gone)} merged into ${shown!.into}; ${came} moved.`, after);
           onClose();
         },
       },
@@ -81,9 +82,10 @@ export function MergeSectionsDialog({ schoolId, sections, today, onClose }: Merg
         onChange={({ target }) => setTeachersStay(target.checked)}
       />
       <Awaited query={preview} waiting="Working out what goes along">
-        {({ into, lastDay, ending: names, rows, ...room }) => (
+        {({ into, lastDay, ending: names, removed, rows, ...room }) => (
           <MovingRows to={into} rows={rows} room={room} isOlder={preview.isPlaceholderData}>
-            The last day of {listed(names)} is {showDay(lastDay)}.
+            {names.length > 0 && `The last day of ${listed(names)} is ${showDay(lastDay)}. `}
+            {removed.length > 0 && `Nobody has sat in ${listed(removed)} yet, so it is deleted.`}
           </MovingRows>
         )}
       </Awaited>

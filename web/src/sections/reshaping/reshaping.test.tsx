@@ -15,6 +15,7 @@ const row = (over: Partial<MovePreviewRowReply> = {}): MovePreviewRowReply => ({
   grades: 1,
   scores: 4,
   left: 0,
+  isReseated: false,
   obstacle: null,
   ...over,
 });
@@ -28,6 +29,7 @@ describe('merging sections', () => {
     into: 'Knots 2',
     lastDay,
     ending: ['Knots 1'],
+    removed: [],
     rows: [row()],
     staying: 25,
     seats: 24,
@@ -64,6 +66,21 @@ describe('merging sections', () => {
     await person.click(mainButton('Merge'));
     expect(await screen.findByText('Knots 1 merged into Knots 2; 9 students moved.')).toBeTruthy();
     expect(bodyOf(sent, 'POST /schools/1/sections/merge')).toMatchObject({ previewId: 'p1', teachersStay: false });
+  });
+
+  it('says of a section in which nobody has sat yet that it is deleted, and who sits elsewhere from the beginning', async () => {
+    show({
+      'POST /schools/1/sections/merge/preview': preview({
+        ending: [],
+        removed: ['Knots 1'],
+        rows: [row({ grades: 0, scores: 0, isReseated: true })],
+      }),
+    });
+    expect(await screen.findByText(/Nobody has sat in Knots 1 yet, so it is deleted\./)).toBeTruthy();
+    expect(screen.getByRole('listitem').textContent).toBe(
+      'Reed, Tamsinsits in Knots 2 from the beginning, as nothing stands in Knots 1 yet',
+    );
+    expect(screen.queryByText(/The last day of/)).toBeNull();
   });
 
   it('waits where somebody cannot come along, and where the server refuses the day', async () => {
