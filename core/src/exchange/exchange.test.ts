@@ -461,3 +461,18 @@ describe('the translation', () => {
     expect(sectionNumberOf({ title: 'Knots' })).toBeUndefined();
   });
 });
+
+describe('days that a zip leaves unsaid', () => {
+  const came = { [extension('enteredOn')]: '2024-09-02' };
+  const left = (day: string) => ({ [extension('leftOn')]: day });
+  const users = (over: object) => [{ ...person('u1', 'student'), ...over }, person('u2', 'teacher')];
+  const plan = (over: object) => outcomes({ ...whole, users: users(over) }, { ...whole, users: users(came) });
+
+  it('are in order with those it says: one bad day stops its own row', () => {
+    expect(plan(left('2024-06-30'))).toContain(`users refuse ${extension('leftOn')}`);
+    expect(plan(left('2026-06-12'))).toContain('users changed');
+    expect(plan({ [extension('enteredOn')]: '2025-01-07', ...left('2024-12-20') })).toContain(
+      `users refuse ${extension('leftOn')}`,
+    );
+  });
+});

@@ -1,7 +1,7 @@
 import { checkRow, type ExchangeFault, type KnownIds } from './check-rows.js';
 import { extension, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
 import { enrolledIn } from './fit-rows.js';
-import { betweenKeys, keyFields, keyOf } from './held-fields.js';
+import { betweenKeys, isStated, keyFields, keyOf } from './held-fields.js';
 import type { Manifest } from './read-manifest.js';
 import { readScoreScale } from './score-scale.js';
 import { schoolOfOrg, statedSchools, type SchoolsUsing } from './schools-using.js';
@@ -157,9 +157,10 @@ function codeTaken(
   };
 }
 
+/** What a row leaves unsaid stays what it is here, and has to be in order with what it says. */
 function inOrder(first: string, last: string): Check {
-  return (row) => {
-    const [from, to] = [row[first], row[last]];
+  return (row, own) => {
+    const [from, to] = [first, last].map((field) => (isStated(row, field) ? row[field] : own?.[field])?.slice(0, 10));
     return from && to && to < from ? { field: last, says: `${to} is before ${from}` } : undefined;
   };
 }

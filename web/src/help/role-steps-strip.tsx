@@ -47,7 +47,7 @@ export function RoleStepsStrip({ person }: { person: PersonReply }) {
         type="button"
         onClick={() => changeOwnView({ hidesFirstSteps: true })}
         title="They stay in the help of each screen: press ?"
-        className="ml-auto flex items-center gap-1 rounded px-2 py-0.5 whitespace-nowrap text-quiet hover:bg-eucalypt-soft hover:text-ink"
+        className="sticky right-0 ml-auto flex items-center gap-1 rounded bg-surface px-2 py-0.5 whitespace-nowrap text-quiet hover:bg-eucalypt-soft hover:text-ink"
       >
         <X size={13} aria-hidden /> Hide first steps
       </button>

@@ -170,18 +170,18 @@ function SchoolPicker({ person }: { person: PersonReply }) {
             ))}
             {mayInAll(person, 'change-shared-set-up') && (
               <DropdownMenu.Item
-                onSelect={() => void navigate(`/school/${schoolId}/period/${periodId}/new-school`)}
+                onSelect={() => setRenaming(true)}
                 className="mt-1 border-t border-hairline px-3 py-1.5 text-eucalypt outline-none data-highlighted:bg-eucalypt-soft"
               >
-                New school…
+                Rename…
               </DropdownMenu.Item>
             )}
             {mayInAll(person, 'change-shared-set-up') && (
               <DropdownMenu.Item
-                onSelect={() => setRenaming(true)}
+                onSelect={() => void navigate(`/school/${schoolId}/period/${periodId}/new-school`)}
                 className="px-3 py-1.5 text-eucalypt outline-none data-highlighted:bg-eucalypt-soft"
               >
-                Rename…
+                New school…
               </DropdownMenu.Item>
             )}
           </DropdownMenu.Content>
