@@ -110,6 +110,7 @@ const verbs = {
   needs: '{count, plural, one {needs} other {need}}',
   reports: '{count, plural, one {reports} other {report}}',
   sets: '{count, plural, one {sets} other {set}}',
+  teaches: '{count, plural, one {teaches} other {teach}}',
   waits: '{count, plural, one {waits} other {wait}}',
   was: '{count, plural, one {was} other {were}}',
 } as const;

@@ -1,6 +1,7 @@
 import type { Day } from '#core/calendar';
+import { IsDay } from '#contract/requests';
 import type { MoveObstacle } from '#core/sections';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsInt, IsString, Matches } from 'class-validator';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsInt, IsString } from 'class-validator';
 
 /** At a time. */
 export const mostMoved = 200;
@@ -17,8 +18,8 @@ export class MoveRequest {
   sectionId!: number;
 
   /** Their first day there; the day before is the last one where they were. */
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'a day, such as 2026-01-21' })
-  enteredOn!: string;
+  @IsDay()
+  enteredOn!: Day;
 }
 
 export class CarryOutMoveRequest extends MoveRequest {

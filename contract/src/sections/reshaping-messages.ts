@@ -1,20 +1,7 @@
 import type { Day } from '#core/calendar';
-import {
-  ArrayMaxSize,
-  ArrayMinSize,
-  IsArray,
-  IsBoolean,
-  IsInt,
-  IsString,
-  Matches,
-  Max,
-  Min,
-  ValidateIf,
-} from 'class-validator';
+import { IsDay } from '#contract/requests';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsInt, IsString, Max, Min, ValidateIf } from 'class-validator';
 import { mostMoved, type MovePreviewRowReply, type RoomReply } from './moving-messages.js';
-
-const dayText = /^\d{4}-\d{2}-\d{2}$/;
-const aDay = { message: 'a day, such as 2026-01-21' };
 
 /** Several sections of a course become one of them. */
 export class MergeSectionsRequest {
@@ -30,8 +17,8 @@ export class MergeSectionsRequest {
   intoId!: number;
 
   /** The first day on which all sit in the one that stays. */
-  @Matches(dayText, aDay)
-  enteredOn!: string;
+  @IsDay()
+  enteredOn!: Day;
 
   /** Whether who teach the sections that end teach the one that stays too, beside its teacher. */
   @IsBoolean()
@@ -77,8 +64,8 @@ export class SplitSectionRequest {
   seats!: number | null;
 
   /** The first day of the new section. */
-  @Matches(dayText, aDay)
-  enteredOn!: string;
+  @IsDay()
+  enteredOn!: Day;
 }
 
 export class CarryOutSplitSectionRequest extends SplitSectionRequest {

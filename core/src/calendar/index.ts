@@ -23,7 +23,7 @@ export { moveEdge, type PeriodEdge } from './move-edge.js';
 export { isPlaceholderDay } from './placeholder-day.js';
 export { latePosters, windowState, type LatePosters, type PostingWindow, type WindowState } from './posting-window.js';
 export { isYearLong, proposeYear, usualYear, yearDivisions, yearLength, type YearDivision } from './propose-year.js';
-export { readTypedDay, type DayOrder } from './read-typed-day.js';
+export { readTypedDay, type DayOrder, type TypedDay } from './read-typed-day.js';
 export { readTypedTime } from './read-typed-time.js';
 export { countInstructionalDays, weekdayOf, type Break } from './school-days.js';
 export { localTime, type LocalTime } from './local-time.js';

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { dayOrThrow } from '#core/calendar';
 import { checkHead } from './check-rows.js';
 import {
   exchangeFiles,
@@ -10,7 +11,7 @@ import {
 } from './exchange-format.js';
 import { asMerged } from './as-merged.js';
 import { asHeld, termsOf } from './fit-rows.js';
-import { planExchange } from './plan-exchange.js';
+import { planExchange, type ExchangeState } from './plan-exchange.js';
 import { readManifest, type FileMode, type Manifest } from './read-manifest.js';
 import { readScoreScale, readWholeBands, writeScoreScale } from './score-scale.js';
 import { flagOf, periodKindOf, resultFieldsOf, sectionNumberOf } from './translate.js';
@@ -150,8 +151,10 @@ const whole: ExchangeRows = {
     { sourcedId: 'r', lineItemSourcedId: 'a', studentSourcedId: 'u1', scoreStatus: 'fully graded', score: '17' },
   ],
 };
+/** Nothing sealed, nobody merged. */
+const state: ExchangeState = { sealed: new Set(), merged: new Map(), today: dayOrThrow('2026-01-20') };
 const outcomes = (files: ExchangeRows, here: ExchangeRows = {}, mode: FileMode = 'bulk') =>
-  planExchange(manifest(mode), files, here).map(({ file, outcome, faults }) =>
+  planExchange(manifest(mode), files, here, state).map(({ file, outcome, faults }) =>
     [file, outcome, ...faults.map(({ field }) => field)].join(' '),
   );
 const without = (file: ExchangeFile) => ({ ...whole, [file]: [] });
@@ -166,7 +169,7 @@ describe('a plan where two records were merged', () => {
     results: [{ ...whole.results![0]!, studentSourcedId: 'u9' }],
   };
   const planned = (files: ExchangeRows, here: ExchangeRows) =>
-    planExchange(manifest(), asMerged(files, merged), here, new Set(), merged).flatMap(({ file, outcome, faults }) =>
+    planExchange(manifest(), asMerged(files, merged), here, { ...state, merged }).flatMap(({ file, outcome, faults }) =>
       outcome === 'same' ? [] : [[file, outcome, ...faults.map(({ field }) => field)].join(' ')],
     );
 
@@ -184,7 +187,7 @@ describe('a plan where two records were merged', () => {
 
 describe('a plan against a sealed period', () => {
   const sealed = (files: ExchangeRows, here: ExchangeRows) =>
-    planExchange(manifest(), files, here, new Set(['t'])).flatMap(({ file, outcome, faults }) =>
+    planExchange(manifest(), files, here, { ...state, sealed: new Set(['t']) }).flatMap(({ file, outcome, faults }) =>
       outcome === 'same' ? [] : [[file, outcome, ...faults.map(({ field }) => field)].join(' ')],
     );
   const [item, result] = [whole.lineItems![0]!, whole.results![0]!];
@@ -308,7 +311,7 @@ describe('a plan of a zip', () => {
     const termOf = (termSourcedIds: string) => {
       const classes = [{ ...whole.classes![0]!, termSourcedIds }];
       const files = { ...whole, academicSessions: [year, ...halves, ...quarters], classes };
-      const { row } = planExchange(manifest(), files, {}).find(({ file }) => file === 'classes')!;
+      const { row } = planExchange(manifest(), files, {}, state).find(({ file }) => file === 'classes')!;
       return asHeld('classes', row, termsOf(files.academicSessions))['termSourcedIds'];
     };
     expect([termOf('q1'), termOf('q1,q2'), termOf('q1,q3')]).toEqual(['q1', 'h1', 'y']);
@@ -316,7 +319,7 @@ describe('a plan of a zip', () => {
 
   it('names what changed, and takes a number with other digits for the same', () => {
     const files = { ...whole, lineItems: [{ ...whole.lineItems![0]!, title: 'Eye splice', resultValueMax: '20.0' }] };
-    const changed = planExchange(manifest(), files, whole).filter(({ outcome }) => outcome === 'changed');
+    const changed = planExchange(manifest(), files, whole, state).filter(({ outcome }) => outcome === 'changed');
     expect(changed.map(({ changes }) => changes)).toEqual([['title']]);
   });
 
@@ -332,7 +335,7 @@ describe('a plan of a zip', () => {
       ...whole,
       enrollments: [stay('e1', 'u1', 'student', { beginDate: '', endDate: '' }), whole.enrollments![1]!],
     };
-    const changed = planExchange(manifest(), files, here).filter(({ outcome }) => outcome === 'changed');
+    const changed = planExchange(manifest(), files, here, state).filter(({ outcome }) => outcome === 'changed');
     expect(changed.map(({ changes }) => changes)).toEqual([['endDate']]);
   });
 
@@ -343,7 +346,7 @@ describe('a plan of a zip', () => {
     const here = { ...whole, lineItems: [{ ...item!, [students]: 'u1' }], results: [{ ...score!, [flag]: 'late' }] };
     const { resultValueMax: _points, ...renamed }: ExchangeRow = { ...item!, title: 'Eye splice' };
     const rows = (results: ExchangeRow[]) =>
-      planExchange(manifest(), { ...whole, lineItems: [renamed], results }, here).filter(
+      planExchange(manifest(), { ...whole, lineItems: [renamed], results }, here, state).filter(
         ({ outcome }) => outcome === 'changed',
       );
     const [one, other] = rows([{ ...score!, score: '18' }]);
@@ -420,9 +423,12 @@ describe('a score scale', () => {
     const scale = { sourcedId: 'z', title: 'Letters', scoreScaleValue: '{A:90},{F:0}' };
     const later: Manifest = { ...manifest(), version: '1.2' };
     const outcome = (scoreScaleValue: string, here: ExchangeRows) =>
-      planExchange(later, { scoreScales: [{ ...scale, scoreScaleValue }] }, { academicSessions: [term], ...here }).map(
-        (row) => row.outcome,
-      );
+      planExchange(
+        later,
+        { scoreScales: [{ ...scale, scoreScaleValue }] },
+        { academicSessions: [term], ...here },
+        state,
+      ).map((row) => row.outcome);
     expect(outcome('{A:90},{F:0}', {})).toEqual(['new']);
     expect(outcome('{A:91},{F:0}', { scoreScales: [scale] })).toEqual(['left']);
     expect(outcome('none', {})).toEqual(['refuse']);

@@ -10,7 +10,7 @@ export {
   type ExchangeRows,
   type ExchangeVersion,
 } from './exchange-format.js';
-export { asMerged, type MergedIds } from './as-merged.js';
+export { asMerged } from './as-merged.js';
 export { betweenKeys, isTeacherOf, isTeaching, keyOf, kindOfPerson, orgsByUser, rolesByUser } from './held-fields.js';
 export { asHeld, termsOf, together } from './fit-rows.js';
 export {
@@ -19,6 +19,7 @@ export {
   isTaking,
   planExchange,
   type ExchangeOutcome,
+  type ExchangeState,
   type ExchangeStatus,
   type PlannedExchangeRow,
 } from './plan-exchange.js';

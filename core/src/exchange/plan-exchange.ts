@@ -1,3 +1,4 @@
+import type { Day } from '#core/calendar';
 import type { ExchangeFault } from './check-rows.js';
 import { filesOf, type ExchangeFile, type ExchangeRow, type ExchangeRows } from './exchange-format.js';
 import { isOfMerged, type MergedIds } from './as-merged.js';
@@ -45,22 +46,27 @@ export interface PlannedExchangeRow {
   readonly changes: readonly string[];
 }
 
+/** What is so here, beside the rows. */
+export interface ExchangeState {
+  /** Ids of the sessions that are sealed. */
+  readonly sealed: ReadonlySet<string>;
+  /** Records that were merged into others, by the ids that the roster has of both. */
+  readonly merged: MergedIds;
+  /** In the district. */
+  readonly today: Day;
+}
+
 /**
  * Decides every row of a zip against what is here, written in the same form: what would be exported now. Two rows with one
  * id are both refused, as which of them is right is not for us to choose; and so is what refers to a refused row. What would
  * change a sealed period is refused row by row.
- * @param sealed ids of the sessions that are sealed here
  * @param files as they are meant here (`asMerged`)
- * @param merged records that were merged into others here, by the ids that the roster has of both
- * @param today in the district; empty where nobody has stopped teaching
  */
 export function planExchange(
   manifest: Manifest,
   files: ExchangeRows,
   here: ExchangeRows,
-  sealed: ReadonlySet<string> = new Set(),
-  merged: MergedIds = new Map(),
-  today = '',
+  { sealed, merged, today }: ExchangeState,
 ): PlannedExchangeRow[] {
   const zip = withKeys(files, here);
   const all = together(here, zip);

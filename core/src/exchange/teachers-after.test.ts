@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { dayOrThrow } from '#core/calendar';
 import type { ExchangeRow, ExchangeRows } from './exchange-format.js';
 import { planExchange } from './plan-exchange.js';
 import { teachersAfter } from './teachers-after.js';
@@ -90,8 +91,12 @@ describe('rows of co-teachers', () => {
   });
   const manifest = { version: '1.1', modes: { enrollments: 'delta' } } as unknown as Parameters<typeof planExchange>[0];
   const plan = (held: ExchangeRow[], zip: ExchangeRow[], today = '2026-01-20') =>
-    planExchange(manifest, { enrollments: zip }, here(...held), undefined, undefined, today).map(
-      ({ outcome, row, faults }) => [row['userSourcedId'], outcome, ...faults.map(({ field }) => field)].join(' '),
+    planExchange(manifest, { enrollments: zip }, here(...held), {
+      sealed: new Set(),
+      merged: new Map(),
+      today: dayOrThrow(today),
+    }).map(({ outcome, row, faults }) =>
+      [row['userSourcedId'], outcome, ...faults.map(({ field }) => field)].join(' '),
     );
 
   it('are new, the same, and gone like others', () => {

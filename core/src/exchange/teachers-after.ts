@@ -12,7 +12,7 @@ export function teachersAfter(here: readonly ExchangeRow[], zip: readonly Exchan
   for (const [at, rows] of teachingByClass(zip)) {
     const held = teachers.get(at);
     const active = rows.filter(({ status }) => status !== 'tobedeleted');
-    const isGone = rows.length > active.length && rows.some((row) => !active.includes(row) && userOf(row) === held);
+    const isGone = rows.some((row) => row['status'] === 'tobedeleted' && userOf(row) === held);
     const teacher =
       active.find((row) => saysPrimary(row, 'true')) ??
       active.find((row) => userOf(row) === held) ??

@@ -28,6 +28,10 @@ const ada: Person = {
 describe('the cells of a person', () => {
   it('say the person, and come from them', () => expect(personOfCells(cellsOfPerson(ada))).toEqual(ada));
 
+  it.each(['17 May 2010', '17/5/2010', ' 2010-05-17 '])('say the same days however "%s" is written', (birthDate) =>
+    expect(personOfCells({ ...cellsOfPerson(ada), birthDate, enteredOn: '2 September 2024' })).toEqual(ada),
+  );
+
   it.each([
     ['kind', 'Pupil', 'student'],
     ['kind', ' TEACHER ', 'staff'],
@@ -64,6 +68,7 @@ it.each([
   [{ birthDate: '2010-05-17', enteredOn: '2010-05-17' }, [{ field: 'enteredOn', fault: 'day-before-birth' }]],
   [{ birthDate: '2010-05-17', leftOn: '2009-06-30' }, [{ field: 'leftOn', fault: 'day-before-birth' }]],
   [{ enteredOn: '2024-09-02', leftOn: '2024-09-01' }, [{ field: 'leftOn', fault: 'day-before-first' }]],
+  [{ enteredOn: '2 Sep 2024', leftOn: '1 Sep 2024' }, [{ field: 'leftOn', fault: 'day-before-first' }]],
   [{ enteredOn: '2024-09-02', leftOn: '2024-09-02' }, []],
   [{ birthDate: '', enteredOn: '', leftOn: '2024-09-02' }, []],
 ] as const)('days of a life stand in their order: %j', (days, faults) => {

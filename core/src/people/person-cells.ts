@@ -1,4 +1,4 @@
-import { parseDay, readTypedDay, type Day } from '#core/calendar';
+import { dayOrThrow, readTypedDay, type Day, type TypedDay } from '#core/calendar';
 import { foldCell, type CellFault, type Cells, type CellTable } from '#core/cell-tables';
 
 export const personKinds = ['student', 'staff'] as const;
@@ -77,15 +77,11 @@ export function personOfCells(cells: PersonCells): Person {
     familyName: cells.familyName.trim(),
     email: cells.email.trim(),
     preferredName: textOrNull('preferredName'),
-    birthDate: dayOf(cells.birthDate),
+    birthDate: lifeDay(cells.birthDate),
     yearGroup: textOrNull('yearGroup'),
-    enteredOn: dayOf(cells.enteredOn),
-    leftOn: dayOf(cells.leftOn),
+    enteredOn: lifeDay(cells.enteredOn),
+    leftOn: lifeDay(cells.leftOn),
   };
-}
-
-function dayOf(text: string): Day | null {
-  return parseDay(text.trim()) ?? null;
 }
 
 const longest: Readonly<Partial<Record<PersonField, number>>> = {
@@ -103,10 +99,7 @@ function fault(field: PersonField, text: string, today: Day): CellFault | undefi
   if (typed === '') return neededFields.has(field) ? 'cell-needed' : undefined;
   if (typed.length > (longest[field] ?? Infinity)) return 'cell-too-long';
   if (field === 'kind') return kindOf(typed) ? undefined : 'kind-unknown';
-  if (isDayField(field)) {
-    const read = dayIn(field, typed, today);
-    return 'fault' in read ? read.fault : undefined;
-  }
+  if (isDayField(field)) return dayFault(field, typed, today);
   if (field === 'email') return /^[^\s@]+@[^\s@]+$/.test(typed) ? undefined : 'address-unreadable';
   return undefined;
 }
@@ -115,10 +108,7 @@ function tidy(field: PersonField, text: string, today: Day): string {
   const typed = text.trim();
   if (typed === '' || fault(field, typed, today)) return typed;
   if (field === 'kind') return kindOf(typed)!;
-  if (isDayField(field)) {
-    const read = dayIn(field, typed, today);
-    return 'day' in read ? read.day : typed;
-  }
+  if (isDayField(field)) return lifeDay(typed)!;
   return typed;
 }
 
@@ -129,6 +119,9 @@ function kindOf(text: string): PersonKind | undefined {
   return personKinds.find((kind) => kind === word) ?? otherKindWords[word];
 }
 
+/** Before it nobody was born who is at a school; 1900-01-01 itself stands in spreadsheets for no day. */
+const firstLikely = dayOrThrow('1900-01-01');
+
 const dayFields = ['birthDate', 'enteredOn', 'leftOn'] as const;
 type DayField = (typeof dayFields)[number];
 
@@ -136,14 +129,25 @@ function isDayField(field: PersonField): field is DayField {
   return dayFields.some((each) => each === field);
 }
 
-/** A day as it is typed, or what is wrong with it. Without a year it is none: of a life, no year is the near one. */
-function dayIn(field: DayField, text: string, today: Day): { readonly day: Day } | { readonly fault: CellFault } {
-  const read = readTypedDay(text, today, 'dayFirst');
-  if (read.kind === 'placeholder' || (read.kind === 'day' && read.day < '1900-01-01'))
-    return { fault: field === 'birthDate' ? 'birth-day-unlikely' : 'day-unreadable' };
-  // 3/4/2010 is a day in March or in April: nobody is asked here, so that neither is taken.
-  if (read.kind !== 'day' || read.otherwise !== null || !/\d{4}/.test(text)) return { fault: 'day-unreadable' };
-  return field === 'birthDate' && read.day > today ? { fault: 'birth-day-ahead' } : { day: read.day };
+/**
+ * A day of somebody's life as it is typed; null where it says none, or two: 3/4/2010 is in March or in April, and nobody is asked
+ * here. Without a year it is none, as no year is the near one.
+ */
+function lifeDay(text: string): Day | null {
+  const read = readWithYear(text);
+  return read.kind === 'day' && read.otherwise === null && read.day >= firstLikely ? read.day : null;
+}
+
+function dayFault(field: DayField, text: string, today: Day): CellFault | undefined {
+  const day = lifeDay(text);
+  if (day !== null) return field === 'birthDate' && day > today ? 'birth-day-ahead' : undefined;
+  const read = readWithYear(text);
+  const isLongAgo = read.kind === 'placeholder' || (read.kind === 'day' && read.day < firstLikely);
+  return field === 'birthDate' && isLongAgo ? 'birth-day-unlikely' : 'day-unreadable';
+}
+
+function readWithYear(text: string): TypedDay {
+  return /\d{4}/.test(text) ? readTypedDay(text, firstLikely, 'dayFirst') : { kind: 'unreadable' };
 }
 
 /** A number that no two may have: a student's. The staff may be numbered like students. */
@@ -175,7 +179,7 @@ export function personTable(today: Day): CellTable<PersonField> {
     unique: { field: 'number', keyOf: numberAlone },
     fault: (field, text) => fault(field, text, today),
     together({ birthDate, enteredOn, leftOn }) {
-      const [born, entered, left] = [birthDate, enteredOn, leftOn].map((text) => parseDay(text.trim()));
+      const [born, entered, left] = [birthDate, enteredOn, leftOn].map(lifeDay);
       if (born && entered && entered <= born) return { enteredOn: 'day-before-birth' };
       const from = entered ?? born;
       return from && left && left < from ? { leftOn: entered ? 'day-before-first' : 'day-before-birth' } : {};

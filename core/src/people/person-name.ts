@@ -1,3 +1,4 @@
+import type { PersonCells } from './person-cells.js';
 import type { NameStyle, PeopleOrder } from './own-view.js';
 
 /** A name as lists have it, in its parts. */
@@ -34,4 +35,13 @@ export function nameAs(listed: string, { order, names }: { order: PeopleOrder; n
   const called =
     preferred === null || names === 'legal' ? given : names === 'preferred' ? preferred : `${given} “${preferred}”`;
   return order === 'family' ? `${family}, ${called}` : `${called} ${family}`;
+}
+
+/**
+ * A person in a sentence, by their legal name.
+ *
+ * @example spokenName({ givenName: 'Hale', familyName: 'Carrow' }) // 'Hale Carrow'
+ */
+export function spokenName({ givenName, familyName }: Pick<PersonCells, 'givenName' | 'familyName'>): string {
+  return `${givenName} ${familyName}`;
 }

@@ -10,6 +10,10 @@ export {
 export { nameBook, type NamedThing } from './name-book.js';
 export {
   cellsOfSection,
+  daysOfPeriod,
+  daysOfSection,
+  isOverfull,
+  readSeats,
   sectionOfCells,
   sectionTable,
   type OwnSection,

@@ -84,7 +84,32 @@ export function sectionOfCells(directory: SectionDirectory, cells: SectionCells)
     periodId: periodOf(directory, cells),
     startsOn: dayIn(year, cells.startsOn),
     endsOn: dayIn(year, cells.endsOn),
-    seats: cells.seats.trim() === '' ? null : Number(cells.seats),
+    seats: readSeats(cells.seats) ?? null,
+  };
+}
+
+/** How many students the typed text has room for, from 1 to 999; undefined where it says no such number. */
+export function readSeats(text: string): number | undefined {
+  return /^0*[1-9]\d{0,2}$/.test(text.trim()) ? Number(text) : undefined;
+}
+
+/** Whether more students stay in a section than there is room for. @param seats null where nobody said */
+export function isOverfull(staying: number, seats: number | null): boolean {
+  return seats !== null && staying > seats;
+}
+
+/** The first and the last day of the period that the cells of a section name; of the year where they name none. */
+export function daysOfPeriod(directory: SectionDirectory, cells: Pick<SectionCells, 'period'>): Stretch {
+  return directory.daysOf.get(periodOf(directory, cells)) ?? directory.daysOf.get(directory.yearId)!;
+}
+
+/** The first and the last day on which a section runs, as its cells say: its own, else those of its period. */
+export function daysOfSection(directory: SectionDirectory, cells: SectionCells): Stretch {
+  const year = directory.daysOf.get(directory.yearId)!;
+  const days = daysOfPeriod(directory, cells);
+  return {
+    startsOn: dayIn(year, cells.startsOn) ?? days.startsOn,
+    endsOn: dayIn(year, cells.endsOn) ?? days.endsOn,
   };
 }
 
@@ -97,7 +122,7 @@ export function sectionTable(directory: SectionDirectory): CellTable<SectionFiel
     const typed = text.trim();
     if (typed === '') return mayBeEmpty.includes(field) ? undefined : 'cell-needed';
     if (field === 'coTeachers') return namesIn(typed).flatMap((name) => fault('teacher', name) ?? [])[0];
-    if (field === 'seats') return /^0*[1-9]\d{0,2}$/.test(typed) ? undefined : 'seats-unreadable';
+    if (field === 'seats') return readSeats(typed) === undefined ? 'seats-unreadable' : undefined;
     if (field === 'number') return /^[1-9]\d{0,3}$/.test(typed) ? undefined : 'section-number-unreadable';
     if (field === 'startsOn' || field === 'endsOn') {
       const day = dayIn(year, typed);
@@ -127,7 +152,7 @@ export function sectionTable(directory: SectionDirectory): CellTable<SectionFiel
     unique: { field: 'number', keyOf },
     fault,
     together(cells) {
-      const days = directory.daysOf.get(periodOf(directory, cells)) ?? year;
+      const days = daysOfPeriod(directory, cells);
       const [startsOn, endsOn] = [dayIn(year, cells.startsOn), dayIn(year, cells.endsOn)];
       const from = startsOn ?? days.startsOn;
       if (startsOn !== null && !isWithin(startsOn, days)) return { startsOn: 'day-outside-period' };
@@ -166,7 +191,7 @@ function coTeachersOf({ staff }: SectionDirectory, { teacher, coTeachers }: Sect
   return [...new Set(ids)].filter((id) => id !== staff.read(teacher)).toSorted((a, b) => a - b);
 }
 
-function periodOf({ periods, yearId }: SectionDirectory, { period }: SectionCells): number {
+function periodOf({ periods, yearId }: SectionDirectory, { period }: Pick<SectionCells, 'period'>): number {
   const named = period.trim() === '' ? yearId : periods.read(period);
   return typeof named === 'number' ? named : yearId;
 }

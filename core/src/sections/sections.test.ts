@@ -5,9 +5,12 @@ import { faultsOfRow, planRows } from '#core/cell-tables';
 import {
   cellsOfEnrollment,
   cellsOfSection,
+  daysOfSection,
   enrollmentOfCells,
   enrollmentTable,
+  isOverfull,
   nameBook,
+  readSeats,
   sectionOfCells,
   sectionTable,
   type EnrollmentCells,
@@ -106,6 +109,26 @@ const cells = (over: Partial<SectionCells> = {}): SectionCells => ({
   endsOn: '',
   seats: '',
   ...over,
+});
+
+it.each([
+  [{}, '2026-09-01', '2027-06-30'],
+  [{ period: 'semester 1' }, '2026-09-01', '2027-01-31'],
+  [{ period: 'Semester 1', startsOn: '5 Oct', endsOn: '2026-12-18' }, '2026-10-05', '2026-12-18'],
+  // A day that says none is told of in its cell.
+  [{ period: 'Semester 9', endsOn: '3/4' }, '2026-09-01', '2027-06-30'],
+] as const)('a section of %j runs from %s to %s', (over, startsOn, endsOn) =>
+  expect(daysOfSection(directory, cells(over))).toEqual({ startsOn, endsOn }),
+);
+
+it('has room for a number from 1 to 999, and too many students only beyond it', () => {
+  expect(['1', ' 030 ', '999', '0', '1000', '-5', '2.5', ''].map(readSeats)).toEqual([
+    1,
+    30,
+    999,
+    ...Array<undefined>(5).fill(undefined),
+  ]);
+  expect([isOverfull(30, 30), isOverfull(31, 30), isOverfull(31, null)]).toEqual([false, true, false]);
 });
 
 it('co-teachers are those beside the teacher, each once, and stand again as they were read', () => {

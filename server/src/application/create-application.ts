@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
+import type { Server } from 'node:http';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { INestApplicationContext } from '@nestjs/common';
@@ -13,6 +14,12 @@ import { Clock, createSessions, ServerLogger, type OpenDatabase } from '#server/
 import { AppModule } from './app.module.js';
 import { serveOpenApi } from './open-api.js';
 import { readJson } from './read-json.js';
+
+/**
+ * How long a connection that is not used stays open. A request that is sent while the server closes its connection is lost;
+ * after five seconds, the usual time, that happens to whoever types again.
+ */
+const keepAliveMilliseconds = 75_000;
 
 const webFolder = fileURLToPath(new URL('../../../web/dist/app', import.meta.url));
 
@@ -36,6 +43,7 @@ export async function createApplication(database: OpenDatabase, clock: Clock): P
   serveOpenApi(application);
   if (existsSync(webFolder)) serveWeb(application);
   await application.init();
+  (application.getHttpServer() as Server).keepAliveTimeout = keepAliveMilliseconds;
   return application;
 }
 

@@ -1,6 +1,6 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DiscoveryService, Reflector } from '@nestjs/core';
-import { may, schoolsWhere } from '#core/access';
+import { may, mayAt, schoolsWhere, type Whereabouts as Where } from '#core/access';
 import { Whereabouts, type Actor, type PlaceOf, type Queries } from '#server/platform';
 import { kindAndId, thingName } from './thing-name.js';
 import { THING, type Thing, type ThingFacts } from './thing.js';
@@ -62,24 +62,28 @@ export class Things implements OnModuleInit {
       if (schoolsWhere(actor.grants, action, 'held') === 'all') continue;
       if (!known || !may(actor, action)) return false;
       const places = known.at ? own.map(({ id }) => known.at!(id)) : await this.placesWithin(queries, known, own);
-      const standing = await this.orWhereMade(queries, places, things);
-      if (!(await this.whereabouts.may(actor, action, standing, queries))) return false;
+      const standing = await this.standing(queries, places, things);
+      if (!standing.every((where) => where !== undefined && mayAt(actor, action, where))) return false;
     }
     return true;
   }
 
-  /** Of places that there are not, those that the same change makes or made: where these stand in turn. */
-  private async orWhereMade(
+  /** Where places stand; what the same change makes or made stands where that says. Undefined for one that there is not. */
+  private async standing(
     queries: Queries,
     places: readonly (PlaceOf | null)[],
     things: readonly Concerned[],
-  ): Promise<(PlaceOf | null)[]> {
+  ): Promise<(Where | undefined)[]> {
     const found = await this.whereabouts.of(places, queries);
-    return places.flatMap((place, at) => {
-      const name = found[at] === undefined && place ? thingName(place.kind, String(place.id)) : undefined;
-      const made = things.find(({ thing }) => thing === name)?.values.filter((value) => (value ?? null) !== null);
-      return made?.flatMap((value) => this.find(place!.kind)?.way.within?.(value) ?? [place]) ?? [place];
-    });
+    const made = places.flatMap((place, at) => (place && found[at] === undefined ? this.madeAt(place, things) : []));
+    if (made.length === 0) return found;
+    return [...found.filter((where) => where !== undefined), ...(await this.whereabouts.of(made, queries))];
+  }
+
+  private madeAt(place: PlaceOf, things: readonly Concerned[]): (PlaceOf | null)[] {
+    const name = thingName(place.kind, String(place.id));
+    const made = things.find(({ thing }) => thing === name)?.values.filter((value) => (value ?? null) !== null) ?? [];
+    return made.length === 0 ? [place] : made.flatMap((value) => this.find(place.kind)?.way.within?.(value) ?? [place]);
   }
 
   /** Where things stand by what they are, were or are to be; one of which nothing is known, where only all schools reach. */

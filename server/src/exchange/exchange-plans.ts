@@ -1,5 +1,5 @@
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
-import { Clock, DistrictZone, Transactions } from '#server/platform';
+import { DistrictZone, Transactions } from '#server/platform';
 import type { KeptImport } from './exchange-imports.repository.js';
 import { HeldRowsRepository } from './held-rows.repository.js';
 import type { PlanSummary, ZipFacts } from './plan-in-thread.js';
@@ -34,7 +34,6 @@ export class ExchangePlans implements OnApplicationShutdown {
     private readonly transactions: Transactions,
     private readonly held: HeldRowsRepository,
     private readonly rosterFields: RosterFieldsRepository,
-    private readonly clock: Clock,
     private readonly zone: DistrictZone,
   ) {}
 
@@ -109,11 +108,11 @@ export class ExchangePlans implements OnApplicationShutdown {
     await thread.ask('beginAnew');
     await thread.hand('takeHere', this.held.stretches(queries, facts.manifest.version, lineItemIds));
     const sealed = await this.held.sealedSessions(queries);
-    const { day: today } = await this.zone.localTime(queries, this.clock.now());
+    const [merged, today] = [await this.held.mergedIds(queries), await this.zone.today(queries)];
     return {
       thread,
       facts,
-      summary: await thread.ask('decide', sealed, await this.held.mergedIds(queries), today),
+      summary: await thread.ask('decide', { sealed, merged, today }),
       sealed,
       lineItemIds,
     };

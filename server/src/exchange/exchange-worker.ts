@@ -80,7 +80,7 @@ export class ExchangeWorker implements OnApplicationBootstrap {
   private async writeRows(kept: KeptImport, planned: PlannedZip, worker: string, signal: AbortSignal): Promise<void> {
     const shared = await planned.thread.ask('shared');
     const ids = await this.transactions.run((queries) => ExchangeIds.read(queries));
-    const today = (await this.zone.dayOf(this.transactions.reading))(this.clock.now());
+    const today = await this.zone.today(this.transactions.reading);
     let done = kept.stepsDone;
     for (const file of filesToWrite)
       for (let from = 0, isFirst = true; ; from += rowsAtOnce, isFirst = false) {

@@ -17,8 +17,8 @@ import {
   type ExchangeOutcome,
   type ExchangeRow,
   type ExchangeRows,
+  type ExchangeState,
   type IsHeld,
-  type MergedIds,
   type PlannedExchangeRow,
   type SchoolsUsing,
 } from '#core/exchange';
@@ -105,10 +105,10 @@ export class PlanInThread {
     (this.here[file] ??= []).push(...rows);
   }
 
-  decide(sealed: ReadonlySet<string>, merged: MergedIds, today: string): PlanSummary {
-    const { manifest } = this.zip;
-    const files = (this.files = asMerged(this.zip.files, merged));
-    this.plan = planExchange(manifest, files, this.here, sealed, merged, today);
+  decide(state: ExchangeState): PlanSummary {
+    const files = asMerged(this.zip.files, state.merged);
+    this.files = files;
+    this.plan = planExchange(this.zip.manifest, files, this.here, state);
     const fingerprint = createHash('sha256');
     const counts = new Map<ExchangeFile, Record<ExchangeOutcome, number>>();
     for (const file of Object.keys(files) as ExchangeFile[])

@@ -26,7 +26,7 @@ import { CurrentActor, privateFolder, Upload, uploadedOrThrow, type Actor, May }
 import { FileImportsService } from './file-imports.service.js';
 
 /** Files wait here until they stand in the database. */
-const waitingRoom = privateFolder('uploads');
+export const waitingRoom = privateFolder('uploads');
 
 @Controller('file-imports')
 export class FileImportsController {

@@ -55,7 +55,7 @@ describe('the people of a school', () => {
     const before = await people();
     const first = before.find(({ cells }) => cells.kind === 'student')!;
     const saved = await save([
-      added({ familyName: 'Quay', number: 'Z1', birthDate: '2010-05-17' }),
+      added({ familyName: 'Quay', number: 'Z1', birthDate: '17 May 2010' }),
       added({ familyName: 'Quay', givenName: 'Bo', kind: 'staff', yearGroup: '' }),
       change(first, { yearGroup: '13' }),
     ]);

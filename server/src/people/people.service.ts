@@ -1,15 +1,21 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import type { Day } from '#core/calendar';
-import { cellsOfPerson, personOfCells, personTable, type PersonCells, type PersonField } from '#core/people';
+import {
+  cellsOfPerson,
+  personOfCells,
+  personTable,
+  spokenName,
+  type PersonCells,
+  type PersonField,
+} from '#core/people';
 import type { CellTable } from '#core/cell-tables';
 import type { SavedRows } from '#contract/cell-tables';
 import type { PeopleImportReply, PeopleReply, SavePeopleRequest } from '#contract/people';
 import { concernedBy, planOrRefuse, savedRows, saveRows, type UploadedRows } from '#server/cell-tables';
 import { Changes, revisionOf } from '#server/changes';
-import { Clock, DistrictZone, Transactions, type Actor, type Queries } from '#server/platform';
-import { nameOfCells, valueOfPerson } from './person.thing.js';
-import { RosterRepository, type KeptPerson } from './roster.repository.js';
+import { DistrictZone, Transactions, type Actor, type Queries } from '#server/platform';
+import { valueOfPerson } from './person.thing.js';
+import { RosterRepository } from './roster.repository.js';
 
 /** The people of a school, made and mended by hand or from a file. */
 @Injectable()
@@ -18,7 +24,6 @@ export class PeopleService {
     private readonly transactions: Transactions,
     private readonly roster: RosterRepository,
     private readonly changes: Changes,
-    private readonly clock: Clock,
     private readonly zone: DistrictZone,
   ) {}
 
@@ -29,7 +34,7 @@ export class PeopleService {
   /** The cells of the people, as a file has them. */
   async cellsOf(schoolId: number): Promise<{ table: CellTable<PersonField>; rows: PersonCells[] }> {
     const own = await this.roster.ofSchool(this.transactions.reading, schoolId);
-    return { table: personTable(await this.today(this.transactions.reading)), rows: own.map(cellsOfPerson) };
+    return { table: personTable(await this.zone.today(this.transactions.reading)), rows: own.map(cellsOfPerson) };
   }
 
   /** Changes, adds and removes people: all of it, or nothing. */
@@ -42,7 +47,7 @@ export class PeopleService {
         queries,
         { changes: this.changes, actor },
         {
-          table: personTable(await this.today(queries)),
+          table: personTable(await this.zone.today(queries)),
           kind: 'person',
           numberedBy: 'people',
           faulty: 'people-faulty',
@@ -51,7 +56,7 @@ export class PeopleService {
           taken: await this.roster.numbersOfOthers(queries, [...concernedBy(request)]),
           sharing: 'a number that no other student has',
           nameOf: (id) => spokenName(byId.get(id)!),
-          titleOf: nameOfCells,
+          titleOf: spokenName,
           valueOf: (cells, id) => valueOfPerson({ ...(id === null ? made() : byId.get(id)!), ...personOfCells(cells) }),
         },
         request,
@@ -64,7 +69,7 @@ export class PeopleService {
   async planImport(schoolId: number, file: UploadedRows): Promise<PeopleImportReply> {
     const own = await this.roster.ofSchool(this.transactions.reading, schoolId);
     const existing = own.map((person) => ({ id: person.id, cells: cellsOfPerson(person) }));
-    const today = await this.today(this.transactions.reading);
+    const today = await this.zone.today(this.transactions.reading);
     return planOrRefuse(personTable(today), file, existing, 'columns-of-names-missing');
   }
 
@@ -77,7 +82,7 @@ export class PeopleService {
     const leaving = own.filter(({ leftOn }) => leftOn !== null).map(({ id }) => id);
     const seats = await this.roster.seatsAfterLeaving(queries, leaving);
     return {
-      today: await this.today(queries),
+      today: await this.zone.today(queries),
       people: own.map((person) => ({
         id: person.id,
         revision: revisionOf(valueOfPerson(person)),
@@ -88,12 +93,4 @@ export class PeopleService {
       })),
     };
   }
-
-  private async today(queries: Queries): Promise<Day> {
-    return (await this.zone.localTime(queries, this.clock.now())).day;
-  }
-}
-
-function spokenName({ givenName, familyName }: KeptPerson): string {
-  return `${givenName} ${familyName}`;
 }

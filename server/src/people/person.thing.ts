@@ -1,5 +1,5 @@
 import { foldCell } from '#core/cell-tables';
-import { cellsOfPerson, personOfCells, numberAlone, type PersonCells } from '#core/people';
+import { cellsOfPerson, personOfCells, numberAlone, spokenName, type PersonCells } from '#core/people';
 import { usesInWords } from '#contract/messages';
 import { ThingOf, type Thing } from '#server/changes';
 import { countUses, Refusal, type PlaceOf, type Queries } from '#server/platform';
@@ -28,7 +28,7 @@ export class PersonThing implements Thing<PersonValue> {
   }
 
   title({ cells }: PersonValue): string {
-    return nameOfCells(cells);
+    return spokenName(cells);
   }
 
   /** So that no two get one number at the same moment. */
@@ -54,7 +54,7 @@ export class PersonThing implements Thing<PersonValue> {
     for (const [id, counts] of uses)
       throw new Refusal('in-use', {
         what: 'The person',
-        name: nameOfCells(before.get(String(id))!.cells),
+        name: spokenName(before.get(String(id))!.cells),
         uses: usesInWords({ counts }),
         instead: 'Take them out of it first.',
       });
@@ -72,7 +72,7 @@ export class PersonThing implements Thing<PersonValue> {
       const number = value ? foldCell(numberAlone(value.cells)) : '';
       const had = before.has(id) ? foldCell(numberAlone(before.get(id)!.cells)) : '';
       if (number !== '' && number !== had && taken.has(number))
-        throw new Refusal('number-taken', { name: nameOfCells(value!.cells), number: value!.cells.number });
+        throw new Refusal('number-taken', { name: spokenName(value!.cells), number: value!.cells.number });
       taken.add(number);
     }
   }
@@ -88,11 +88,6 @@ export class PersonThing implements Thing<PersonValue> {
       }),
     );
   }
-}
-
-/** "Ada Skerry". */
-export function nameOfCells({ givenName, familyName }: PersonCells): string {
-  return `${givenName} ${familyName}`;
 }
 
 function removedOf(values: ReadonlyMap<string, PersonValue | null>): number[] {

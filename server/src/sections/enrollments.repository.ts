@@ -24,6 +24,15 @@ export const enrollmentUses: readonly UseBy[] = [
   ['moved_work', 'from_id', 'move'],
 ];
 
+/** Whether anything hangs on an enrollment that goes by this name in a query. */
+export function isUsedOf(alias: string): SQL<boolean> {
+  const uses = enrollmentUses.map(
+    ([table, column]) =>
+      sql`EXISTS (SELECT 1 FROM ${sql.identifier(table)} u WHERE u.${sql.identifier(column)} = ${sql.identifier(alias)}.id)`,
+  );
+  return sql`(${sql.join(uses, sql` OR `)})`;
+}
+
 /** Who sits in which section, from when to when. */
 @Injectable()
 export class EnrollmentsRepository {

@@ -1,2 +1,2 @@
-export { enrollmentUses } from './enrollments.repository.js';
+export { isUsedOf } from './enrollments.repository.js';
 export { SectionsModule } from './sections.module.js';

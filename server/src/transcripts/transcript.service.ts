@@ -10,7 +10,7 @@ import { CodesRepository } from '#server/codes';
 import { SnapshotService } from '#server/audit';
 import { PeriodsRepository } from '#server/calendar';
 import { GpaPolicyRepository } from '#server/period-view';
-import { Clock, DistrictZone, Transactions, type Actor, type Queries } from '#server/platform';
+import { DistrictZone, Transactions, type Actor, type Queries } from '#server/platform';
 import { SealsRepository } from './seals.repository.js';
 import { studentEntries } from './transcript-entries.js';
 
@@ -22,7 +22,6 @@ export class TranscriptService {
     private readonly periods: PeriodsRepository,
     private readonly snapshots: SnapshotService,
     private readonly gpa: GpaPolicyRepository,
-    private readonly clock: Clock,
     private readonly zone: DistrictZone,
     private readonly specialCodes: CodesRepository,
     private readonly readings: Readings,
@@ -72,7 +71,7 @@ export class TranscriptService {
     sealed: ReadonlySet<number>,
   ): Promise<TranscriptPeriodReply[]> {
     const all = await this.periods.ofSchool(queries, schoolId);
-    const { day: today } = await this.zone.localTime(queries, this.clock.now());
+    const today = await this.zone.today(queries);
     const replies: TranscriptPeriodReply[] = [];
     for (const period of all.filter(({ id, startsOn }) => !sealed.has(id) && startsOn <= today)) {
       const { graded, snapshot } = await this.snapshots.ofStudent(queries, period, studentId);

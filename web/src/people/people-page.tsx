@@ -2,7 +2,7 @@ import { useCallback, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { personKinds, type PersonField } from '#core/people';
 import type { PeopleReply, PersonRowReply } from '#contract/people';
-import { counted } from '#contract/messages';
+import { agreeing, counted } from '#contract/messages';
 import { CellTableDesk } from '../cell-tables/cell-table-desk';
 import { TableFilter } from '../cell-tables/table-filter';
 import { SetValueBar } from '../cell-tables/set-value-bar';
@@ -93,7 +93,7 @@ function PeopleDesk({ schoolId, schoolName, reply: { people, today }, viewSwitch
               <FigureButton tone="warns" onClick={() => show({ left: 'seated' })}>
                 {showCount(seated)}
               </FigureButton>{' '}
-              left and {seated === 1 ? 'has' : 'have'} seats beyond that day
+              left and {agreeing(seated, 'has')} seats beyond that day
             </>
           )}
           <UnsavedWords {...counts} />

@@ -1,6 +1,13 @@
 import { Link } from 'react-router';
-import type { Day } from '#core/calendar';
-import { sectionTable, type SectionCells, type SectionDirectory, type SectionField } from '#core/sections';
+import {
+  daysOfPeriod,
+  isOverfull,
+  readSeats,
+  sectionTable,
+  type SectionCells,
+  type SectionDirectory,
+  type SectionField,
+} from '#core/sections';
 import type { SectionRowReply } from '#contract/sections';
 import { counted } from '#contract/messages';
 import type { TableLook } from '../cell-tables/table-look';
@@ -35,7 +42,7 @@ export function sectionLook(
       field === 'period'
         ? directory.periods.textOf(directory.yearId)
         : field === 'startsOn' || field === 'endsOn'
-          ? daysOf(directory, cells)[field]
+          ? daysOfPeriod(directory, cells)[field]
           : '',
     reasonOf: ({ cells }, field) =>
       (field === 'startsOn' || field === 'endsOn') && cells[field] === '' ? 'as its period' : undefined,
@@ -46,7 +53,7 @@ export function sectionLook(
         <Link
           to={path(`enrollments?section=${id}`)}
           aria-label={`${counted(students, 'student')} of ${name}`}
-          className={`figures underline-offset-2 hover:underline ${isOverfull({ staying, cells }) ? 'font-bold text-wattle' : 'text-estuary'}`}
+          className={`figures underline-offset-2 hover:underline ${isOverfull(staying, readSeats(cells.seats) ?? null) ? 'font-bold text-wattle' : 'text-estuary'}`}
         >
           {showCount(students)}
         </Link>
@@ -66,23 +73,6 @@ export function sectionLook(
 
 /** "28 of 30 seats are taken." */
 function seatsInWords(staying: number, { seats }: SectionCells): string {
-  return seats === '' ? '' : `${showCount(staying)} of ${counted(Number(seats), 'seat')} are taken.`;
-}
-
-/** Whether more students sit in a section than there is room for. */
-export function isOverfull({ staying, cells }: Pick<SectionRowReply, 'staying' | 'cells'>): boolean {
-  return cells.seats !== '' && staying > Number(cells.seats);
-}
-
-/** Whether a section runs on a day; what is not there yet never does. */
-export function runsOn(directory: SectionDirectory, cells: SectionCells, day: Day): boolean {
-  const days = daysOf(directory, cells);
-  const [startsOn, endsOn] = [cells.startsOn || days.startsOn, cells.endsOn || days.endsOn];
-  return startsOn <= day && day <= endsOn;
-}
-
-function daysOf({ periods, yearId, daysOf: all }: SectionDirectory, { period }: SectionCells) {
-  const named = period === '' ? yearId : periods.read(period);
-  const days = typeof named === 'number' ? all.get(named) : undefined;
-  return days ?? { startsOn: '', endsOn: '' };
+  const room = readSeats(seats);
+  return room === undefined ? '' : `${showCount(staying)} of ${counted(room, 'seat')} are taken.`;
 }

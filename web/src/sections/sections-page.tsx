@@ -1,9 +1,9 @@
 import { useCallback, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import type { Day } from '#core/calendar';
-import type { SectionField } from '#core/sections';
+import { isWithin, type Day } from '#core/calendar';
+import { daysOfSection, isOverfull, readSeats, type SectionField } from '#core/sections';
 import type { SectionRowReply, SectionsReply } from '#contract/sections';
-import { counted } from '#contract/messages';
+import { agreeing, counted } from '#contract/messages';
 import { CellTableDesk } from '../cell-tables/cell-table-desk';
 import { TableFilter } from '../cell-tables/table-filter';
 import { SetValueBar } from '../cell-tables/set-value-bar';
@@ -19,7 +19,6 @@ import { Empty } from '../ui/panel';
 import { dayOfInstant } from '../ui/day/zone-time';
 import { useOwnView } from '../ui/own-view';
 import { nextOf } from './next-section';
-import { isOverfull, runsOn } from './section-look';
 import { useSections, useSectionTable } from './queries';
 import { MergeButton, SplitButton } from './reshaping/reshaping-buttons';
 import { MergeSectionsDialog } from './reshaping/merge-sections-dialog';
@@ -64,16 +63,16 @@ function SectionsDesk({ schoolName, reply, today }: DeskProps) {
     ({ cells, reply: kept }: TableRow<SectionField, SectionRowReply>) =>
       (period === null || cells.period === (period === 'year' ? '' : period)) &&
       (!isEmptyOnly || kept?.students === 0) &&
-      (!isOverfullOnly || (kept !== undefined && isOverfull(kept))) &&
+      (!isOverfullOnly || (kept !== undefined && hasTooMany(kept))) &&
       // What is new is seen until it is saved.
-      (!isRunningOnly || kept === undefined || runsOn(directory, cells, today)) &&
+      (!isRunningOnly || kept === undefined || isWithin(today, daysOfSection(directory, cells))) &&
       `${cells.course} ${cells.number} ${cells.teacher}`.toLowerCase().includes(text.trim().toLowerCase()),
     [period, isEmptyOnly, isOverfullOnly, isRunningOnly, directory, today, text],
   );
   const yearName = periods.find(({ id }) => id === yearId)?.names[0] ?? '';
   const within = periods.filter(({ id }) => id !== yearId).map(({ names }) => names[0]!);
   const taught = new Set(sections.map(({ cells }) => cells.teacher)).size;
-  const overfull = sections.filter(isOverfull).length;
+  const overfull = sections.filter(hasTooMany).length;
   const unseated = sections.filter(({ students }) => students === 0).length;
   const [merging, setMerging] = useState<readonly SectionRowReply[]>([]);
   const choices = {
@@ -109,7 +108,7 @@ function SectionsDesk({ schoolName, reply, today }: DeskProps) {
                 <FigureButton tone="warns" onClick={() => show({ overfull: 'yes', ...anyDay })}>
                   {counted(overfull, 'section')}
                 </FigureButton>{' '}
-                {overfull === 1 ? 'has' : 'have'} more students than seats
+                {agreeing(overfull, 'has')} more students than seats
               </>
             )}
             <UnsavedWords {...counts} />
@@ -176,4 +175,9 @@ function SectionsDesk({ schoolName, reply, today }: DeskProps) {
       />
     </>
   );
+}
+
+/** Whether more students sit in a section than there is room for. */
+function hasTooMany({ staying, cells }: SectionRowReply): boolean {
+  return isOverfull(staying, readSeats(cells.seats) ?? null);
 }

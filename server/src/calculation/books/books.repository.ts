@@ -1,11 +1,13 @@
 import { Injectable } from '@nestjs/common';
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type { AssignmentReply, ScoreReply } from '#contract/calculation';
 import { decimalOrThrow, formatAtLeast } from '#core/numbers';
 import { intArray, Refusal, tables, type Queries, nameOrderOf, personNameOf, studentNumberOf } from '#server/platform';
 import type { AssignmentValue } from './assignment.thing.js';
 
 const { assignments, scores, sections } = tables;
+
+export type NumberedAssignment = AssignmentValue & { readonly id: number };
 
 /** A student on the list of a grade book, with what is posted for one item. */
 export interface BookStudent extends Record<string, unknown> {
@@ -112,16 +114,21 @@ export class BooksRepository {
 
   /** With the book that each stands in. */
   async assignmentsById(queries: Queries, ids: readonly number[]): Promise<ReadonlyMap<number, AssignmentValue>> {
-    const rows = await queries
-      .select()
-      .from(assignments)
-      .where(sql`${assignments.id} = ANY(${intArray(ids)})`);
-    return new Map(
-      rows.map(({ id, createdAt: _at, version: _version, carriedVersion: _carried, possible, ...assignment }) => [
-        id,
-        { ...assignment, possible: formatAtLeast(decimalOrThrow(possible), 0) },
-      ]),
-    );
+    const rows = await this.valuesWhere(queries, sql`${assignments.id} = ANY(${intArray(ids)})`);
+    return new Map(rows.map(({ id, ...value }) => [id, value]));
+  }
+
+  /** All that stand in any book of these sections, by number. */
+  assignmentsOfSections(queries: Queries, sectionIds: readonly number[]): Promise<NumberedAssignment[]> {
+    return this.valuesWhere(queries, sql`${assignments.sectionId} = ANY(${intArray(sectionIds)})`);
+  }
+
+  private async valuesWhere(queries: Queries, condition: SQL): Promise<NumberedAssignment[]> {
+    const rows = await queries.select().from(assignments).where(condition).orderBy(asc(assignments.id));
+    return rows.map(({ createdAt: _at, version: _version, carriedVersion: _carried, possible, ...assignment }) => ({
+      ...assignment,
+      possible: formatAtLeast(decimalOrThrow(possible), 0),
+    }));
   }
 
   /** The book that each of these assignments stands in. */
@@ -134,6 +141,19 @@ export class BooksRepository {
       .from(assignments)
       .where(sql`${assignments.id} = ANY(${intArray(ids)})`);
     return new Map(rows.map(({ id, ...place }) => [id, place]));
+  }
+
+  /** Puts these in place of all that stand in the books of some sections, with their scores. */
+  async replaceOfSections(
+    queries: Queries,
+    sectionIds: readonly number[],
+    values: readonly NumberedAssignment[],
+  ): Promise<void> {
+    const ids = intArray(sectionIds);
+    await queries.execute(sql`
+      DELETE FROM scores s USING assignments a WHERE a.id = s.assignment_id AND a.section_id = ANY(${ids})`);
+    await queries.execute(sql`DELETE FROM assignments WHERE section_id = ANY(${ids})`);
+    if (values.length > 0) await queries.insert(assignments).values([...values]);
   }
 
   /** Makes an assignment, or changes it and raises its version. */

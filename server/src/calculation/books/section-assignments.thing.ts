@@ -1,13 +1,12 @@
 import { sql } from 'drizzle-orm';
-import { decimalOrThrow, formatAtLeast } from '#core/numbers';
 import { counted } from '#contract/messages';
 import { ThingOf, type Thing } from '#server/changes';
 import { intArray, Refusal, type Queries } from '#server/platform';
-import type { AssignmentValue } from './assignment.thing.js';
+import { BooksRepository, type NumberedAssignment } from './books.repository.js';
 
 /** All assignments of a section, in every period, by number; null for a section that has none. */
 export interface SectionAssignments {
-  readonly assignments: readonly (AssignmentValue & { readonly id: number })[];
+  readonly assignments: readonly NumberedAssignment[];
 }
 
 /**
@@ -22,13 +21,10 @@ export interface SectionAssignments {
   at: (id) => ({ kind: 'section', id: Number(id) }),
 })
 export class SectionAssignmentsThing implements Thing<SectionAssignments> {
+  constructor(private readonly books: BooksRepository) {}
+
   async read(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, SectionAssignments>> {
-    const { rows } = await queries.execute<SectionAssignments['assignments'][number] & Record<string, unknown>>(sql`
-      SELECT id, section_id AS "sectionId", period_id AS "periodId", category_id AS "categoryId", name, possible::text,
-        due_on::text AS "dueOn", is_extra AS "isExtra", is_counted AS "isCounted", is_published AS "isPublished",
-        given_to AS "givenTo"
-      FROM assignments WHERE section_id = ANY(${intArray(ids.map(Number))}) ORDER BY id`);
-    const all = rows.map((row) => ({ ...row, possible: formatAtLeast(decimalOrThrow(row.possible), 0) }));
+    const all = await this.books.assignmentsOfSections(queries, ids.map(Number));
     return new Map(
       ids.flatMap((id) => {
         const own = all.filter(({ sectionId }) => String(sectionId) === id);
@@ -53,18 +49,8 @@ export class SectionAssignmentsThing implements Thing<SectionAssignments> {
       });
   }
 
-  async write(queries: Queries, values: ReadonlyMap<string, SectionAssignments | null>): Promise<void> {
-    const ids = intArray([...values.keys()].map(Number));
-    await queries.execute(sql`
-      DELETE FROM scores s USING assignments a WHERE a.id = s.assignment_id AND a.section_id = ANY(${ids})`);
-    await queries.execute(sql`DELETE FROM assignments WHERE section_id = ANY(${ids})`);
+  write(queries: Queries, values: ReadonlyMap<string, SectionAssignments | null>): Promise<void> {
     const all = [...values.values()].flatMap((value) => value?.assignments ?? []);
-    await queries.execute(sql`
-      INSERT INTO assignments (id, section_id, period_id, category_id, name, possible, due_on, is_extra, is_counted, is_published,
-        given_to)
-      SELECT n.id, n."sectionId", n."periodId", n."categoryId", n.name, n.possible, n."dueOn", n."isExtra", n."isCounted",
-        n."isPublished", nullif(n."givenTo", 'null'::jsonb)
-      FROM jsonb_to_recordset(${JSON.stringify(all)}::jsonb) AS n (id int, "sectionId" int, "periodId" int, "categoryId" int,
-        name text, possible numeric, "dueOn" date, "isExtra" boolean, "isCounted" boolean, "isPublished" boolean, "givenTo" jsonb)`);
+    return this.books.replaceOfSections(queries, [...values.keys()].map(Number), all);
   }
 }

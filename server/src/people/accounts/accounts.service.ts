@@ -1,19 +1,16 @@
-import { randomBytes } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { mayInAll, normalGrants, schoolsWhere, type Grant } from '#core/access';
 import { proposeUsername } from '#core/people';
 import { counted } from '#contract/messages';
 import type { AccountsReply, ChangeAccountRequest, SendLinksRequest, SentLinksReply } from '#contract/people';
 import { PeriodsRepository } from '#server/calendar';
-import { Changes, revisionOf, sha256, type Edit } from '#server/changes';
+import { Changes, revisionOf, type Edit } from '#server/changes';
 import { MailService } from '#server/mail';
 import { Clock, Refusal, Transactions, type Actor, type Letter, type Queries } from '#server/platform';
 import type { AccountValue } from './account.thing.js';
-import { linkDays, linkLetter } from './link-letter.js';
+import { linkLetter } from './link-letter.js';
 import { OwnAddress } from './own-address.js';
 import { StaffAccountsRepository, type StaffAccount } from './staff-accounts.repository.js';
-
-const day = 24 * 60 * 60 * 1000;
 
 /** The accounts of a school's staff: who has one, who is invited, and in which role. */
 @Injectable()
@@ -59,18 +56,20 @@ export class AccountsService {
       // Whoever has a say in one school alone does not say where the links of all lead.
       if (schoolsWhere(actor.grants, 'manage-access', 'held') === 'all') await this.address.keep(queries, origin);
       await this.makeMissing(queries, actor, schoolId, told);
-      const links = told.map((one) => ({ one, token: randomBytes(32).toString('base64url') }));
-      const hashes = links.map(({ one, token }) => ({ personId: one.personId, tokenHash: sha256(token) }));
-      await this.accounts.giveLinks(queries, hashes, now, new Date(now.getTime() + linkDays * day));
+      const tokens = await this.accounts.giveLinks(
+        queries,
+        told.map(({ personId }) => personId),
+        now,
+      );
       const after = await this.read(queries, schoolId);
       const usernames = new Map(after.accounts.map(({ personId, username }) => [personId, username!]));
-      const letters = links.map(({ one, token }): Letter =>
+      const letters = told.map((one): Letter =>
         linkLetter({
           name: one.spokenName,
           address: one.email,
           username: usernames.get(one.personId)!,
           isFirst: !one.hasPassword,
-          link: `${origin}/welcome/${token}`,
+          link: `${origin}/welcome/${tokens.get(one.personId)}`,
         }),
       );
       return { ...after, letters, skipped, sent: letters.length };

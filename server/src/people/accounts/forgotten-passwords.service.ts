@@ -1,11 +1,10 @@
-import { randomBytes } from 'node:crypto';
 import { setTimeout as wait } from 'node:timers/promises';
 import { Injectable } from '@nestjs/common';
-import { ChangeLog, sha256 } from '#server/changes';
+import { ChangeLog } from '#server/changes';
 import { MailService } from '#server/mail';
-import { Clock, Transactions, type Letter, type Queries } from '#server/platform';
+import { Clock, Transactions, type Letter } from '#server/platform';
 import { SignInTries, type TriedFrom } from '../sign-in-tries.js';
-import { linkDays, linkLetter } from './link-letter.js';
+import { linkLetter } from './link-letter.js';
 import { OwnAddress } from './own-address.js';
 import { StaffAccountsRepository, type AskedAccount } from './staff-accounts.repository.js';
 
@@ -39,24 +38,19 @@ export class ForgottenPasswords {
   private async send(name: string, asked: string, from: TriedFrom): Promise<void> {
     const origin = await this.address.of(this.transactions.reading, asked);
     if (origin === undefined) return;
-    const links = await this.transactions.run(async (queries) => {
+    const { accounts, tokens } = await this.transactions.run(async (queries) => {
       const accounts = await this.accounts.byNameOrAddress(queries, name);
-      return Promise.all(
-        accounts.map(async (account) => [account, await this.newLink(queries, account, from)] as const),
-      );
+      for (const account of accounts)
+        await this.log.note(queries, account, [
+          { action: 'ask for a new password', thing: `account ${account.username}`, after: from },
+        ]);
+      const personIds = accounts.map(({ personId }) => personId);
+      return { accounts, tokens: await this.accounts.giveLinks(queries, personIds, this.clock.now()) };
     });
-    for (const [account, token] of links)
-      await this.mail.write(account, account.schoolId, [letterTo(account, `${origin}/welcome/${token}`)]);
-  }
-
-  private async newLink(queries: Queries, account: AskedAccount, from: TriedFrom): Promise<string> {
-    const token = randomBytes(32).toString('base64url');
-    const now = this.clock.now();
-    const until = new Date(now.getTime() + linkDays * 24 * 60 * 60 * 1000);
-    await this.accounts.giveLinks(queries, [{ personId: account.personId, tokenHash: sha256(token) }], now, until);
-    const thing = `account ${account.username}`;
-    await this.log.note(queries, account, [{ action: 'ask for a new password', thing, after: from }]);
-    return token;
+    for (const account of accounts)
+      await this.mail.write(account, account.schoolId, [
+        letterTo(account, `${origin}/welcome/${tokens.get(account.personId)}`),
+      ]);
   }
 }
 

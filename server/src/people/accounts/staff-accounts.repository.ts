@@ -1,8 +1,13 @@
+import { randomBytes } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { Grant } from '#core/access';
 import { grantsOf, intArray, personNameOf, spokenNameOf, nameOrderOf, textList, type Queries } from '#server/platform';
+import { sha256 } from '#server/changes';
 import type { AccountValue } from './account.thing.js';
+import { linkDays } from './link-letter.js';
+
+const day = 24 * 60 * 60 * 1000;
 
 /** One of the staff with the account that they have, if any. */
 export interface StaffAccount {
@@ -112,22 +117,20 @@ export class StaffAccountsRepository {
     return rows;
   }
 
-  /** Gives people a new link each; those that they had end. */
-  async giveLinks(
-    queries: Queries,
-    links: readonly { readonly personId: number; readonly tokenHash: string }[],
-    writtenAt: Date,
-    expiresAt: Date,
-  ): Promise<void> {
-    const [written, expires] = [writtenAt.toISOString(), expiresAt.toISOString()];
+  /** Gives people a new link each; those that they had end. @returns the token that stands in each, by person */
+  async giveLinks(queries: Queries, personIds: readonly number[], now: Date): Promise<ReadonlyMap<number, string>> {
+    const tokens = new Map(personIds.map((id) => [id, randomBytes(32).toString('base64url')]));
+    const links = [...tokens].map(([personId, token]) => ({ personId, tokenHash: sha256(token) }));
+    const [written, expires] = [now, new Date(now.getTime() + linkDays * day)].map((at) => at.toISOString());
     await queries.execute(sql`
       UPDATE account_links SET expires_at = ${written} WHERE used_at IS NULL AND expires_at > ${written}
-        AND account_id IN (SELECT id FROM accounts WHERE person_id = ANY(${intArray(links.map(({ personId }) => personId))}))`);
+        AND account_id IN (SELECT id FROM accounts WHERE person_id = ANY(${intArray(personIds)}))`);
     await queries.execute(sql`
       INSERT INTO account_links (account_id, token_hash, written_at, expires_at)
       SELECT a.id, n."tokenHash", ${written}::timestamptz, ${expires}::timestamptz
       FROM jsonb_to_recordset(${JSON.stringify(links)}::jsonb) AS n ("personId" int, "tokenHash" text)
       JOIN accounts a ON a.person_id = n."personId"`);
+    return tokens;
   }
 
   /** Whose password a link sets, if it can still be used; it stays so until the transaction ends. */

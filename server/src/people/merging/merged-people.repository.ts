@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { SharedSection } from '#core/people';
-import { enrollmentUses } from '#server/sections';
+import { isUsedOf } from '#server/sections';
 import { intArray, sectionNameOf, type Queries } from '#server/platform';
 import { personUses } from '../roster.repository.js';
 
@@ -38,13 +38,8 @@ export class MergedPeopleRepository {
 
   /** The sections in which both sit, by name. */
   async sharedSections(queries: Queries, keptId: number, goneId: number): Promise<SharedSection[]> {
-    const seat = (name: string) => {
-      const uses = enrollmentUses.map(
-        ([table, column]) =>
-          sql`EXISTS (SELECT 1 FROM ${sql.identifier(table)} u WHERE u.${sql.identifier(column)} = ${sql.raw(name)}.id)`,
-      );
-      return sql`jsonb_build_object('id', ${sql.raw(name)}.id, 'isUsed', ${sql.join(uses, sql` OR `)})`;
-    };
+    const seat = (name: string) =>
+      sql`jsonb_build_object('id', ${sql.identifier(name)}.id, 'isUsed', ${isUsedOf(name)})`;
     const { rows } = await queries.execute<SharedSection & Record<string, unknown>>(sql`
       SELECT ${sectionNameOf('c', 's')} AS section, ${seat('k')} AS "keptSeat", ${seat('g')} AS "goneSeat"
       FROM enrollments k JOIN enrollments g ON g.section_id = k.section_id

@@ -1,3 +1,4 @@
+import { spokenName } from '#core/people';
 import { ThingOf, type Thing } from '#server/changes';
 import type { PlaceOf, Queries } from '#server/platform';
 import { RosterRepository } from '../roster.repository.js';
@@ -22,7 +23,7 @@ export class MergedPeopleThing implements Thing<MergedRecord> {
       queries,
       [...found.values()].map(({ keptId }) => keptId),
     );
-    const nameOf = new Map(people.map((person) => [person.id, `${person.givenName} ${person.familyName}`]));
+    const nameOf = new Map(people.map((person) => [person.id, spokenName(person)]));
     return new Map(
       [...found].flatMap(([id, { keptId }]) => (nameOf.has(keptId) ? [[String(id), nameOf.get(keptId)!]] : [])),
     );

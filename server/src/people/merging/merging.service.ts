@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { mayAt, ofSchool } from '#core/access';
-import { cellsOfPerson, mergePeople, mergeSeats } from '#core/people';
+import { cellsOfPerson, mergePeople, mergeSeats, spokenName } from '#core/people';
 import type {
   CarryOutMergeRequest,
   DifferentPeopleReply,
@@ -24,7 +24,7 @@ import {
   type Queries,
 } from '#server/platform';
 import { PeopleService } from '../people.service.js';
-import { nameOfCells, valueOfPerson } from '../person.thing.js';
+import { valueOfPerson } from '../person.thing.js';
 import { personUses, RosterRepository, type KeptPerson } from '../roster.repository.js';
 import type { FoundPair } from './duplicates-worker.js';
 import { DifferentPeopleThing, idOfPair, pairOfId } from './different-people.thing.js';
@@ -107,7 +107,7 @@ export class MergingService {
       const known = await this.different.read(queries, [id]);
       if (!known.has(id))
         await this.changes.make(queries, actor, {
-          action: `say that ${nameOf(one)} and ${nameOf(other)} are two people`,
+          action: `say that ${spokenName(one)} and ${spokenName(other)} are two people`,
           edits: [{ kind: 'different-people', id, after: pair }],
         });
       return pair;
@@ -127,7 +127,7 @@ export class MergingService {
       if (obstacles.length > 0) throw new Refusal('cannot-merge');
       if (idOf(planned) !== previewId) throw new Refusal('preview-changed');
       await this.changes.make(queries, actor, {
-        action: `merge ${nameOf(gone)} into ${nameOf(kept)}`,
+        action: `merge ${spokenName(gone)} into ${spokenName(kept)}`,
         edits: [
           ...(await this.different.pairs(queries, gone.id)).map((id) => ({
             kind: 'different-people',
@@ -226,8 +226,6 @@ export class MergingService {
     );
   }
 }
-
-const nameOf = (person: KeptPerson) => nameOfCells(cellsOfPerson(person));
 
 /** Another one where anything that would be moved or written is another. */
 const idOf = ({ record, dropped, gone, after, obstacles }: PlannedMerge) =>

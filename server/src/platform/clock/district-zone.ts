@@ -2,12 +2,16 @@ import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import { localTime, type Day, type LocalTime } from '#core/calendar';
 import type { Queries } from '../database/open-database.js';
+import { Clock } from './clock.js';
 import { Settings } from '../settings/settings.js';
 
 /** The district's time zone: in it an instant has its day, and a day its hours. */
 @Injectable()
 export class DistrictZone {
-  constructor(private readonly settings: Settings) {}
+  constructor(
+    private readonly settings: Settings,
+    private readonly clock: Clock,
+  ) {}
 
   /** The zone's name, such as "Europe/London"; the server's own until one is set. */
   async name(queries: Queries): Promise<string> {
@@ -18,6 +22,11 @@ export class DistrictZone {
   /** The day and the time of day of an instant. */
   async localTime(queries: Queries, instant: Date): Promise<LocalTime> {
     return localTime(await this.name(queries), instant);
+  }
+
+  /** The day that it is. */
+  async today(queries: Queries): Promise<Day> {
+    return (await this.localTime(queries, this.clock.now())).day;
   }
 
   /** Says on which day an instant falls. */

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { addDays, parseDay, type Day } from '#core/calendar';
+import { addDays, type Day } from '#core/calendar';
 import {
   isReseated,
   matchingAssignments,
@@ -148,13 +148,6 @@ export interface MoveEdits {
 /** How many sit in the section afterwards, and how many it has room for. */
 export function roomAfter({ target, moves }: PlannedMoves): RoomReply {
   return { staying: target.staying + moves.length, seats: target.seats };
-}
-
-/** @throws Refusal fields-wrong */
-export function dayOfMoveOrThrow(text: string): Day {
-  const day = parseDay(text);
-  if (!day) throw new Refusal('fields-wrong', {}, [{ field: 'enteredOn', detail: 'a day of the calendar' }]);
-  return day;
 }
 
 /** What is the same exactly as long as nothing that would be written, or stands in the way, is another. */

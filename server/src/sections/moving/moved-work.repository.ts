@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { Day } from '#core/calendar';
 import type { MoveTarget, SeatToLeave } from '#core/sections';
-import { enrollmentUses } from '../enrollments.repository.js';
+import { isUsedOf } from '../enrollments.repository.js';
 import { intArray, personNameOf, sectionNameOf, type Queries } from '#server/platform';
 
 /** What went along from one seat to another. */
@@ -49,14 +49,10 @@ export class MovedWorkRepository {
 
   /** Of a school, by student. */
   async seats(queries: Queries, schoolId: number, ids: readonly number[]): Promise<LeftSeat[]> {
-    const uses = enrollmentUses.map(
-      ([table, column]) =>
-        sql`EXISTS (SELECT 1 FROM ${sql.identifier(table)} u WHERE u.${sql.identifier(column)} = e.id)`,
-    );
     const { rows } = await queries.execute<LeftSeat & Record<string, unknown>>(sql`
       SELECT e.id, ${personNameOf('p')} AS student, p.id AS "studentId", s.id AS "sectionId",
         ${sectionNameOf('c', 's')} AS section, e.entered_on::text AS "enteredOn", e.withdrawn_on::text AS "withdrawnOn",
-        (${sql.join(uses, sql` OR `)}) AS "isUsed"
+        ${isUsedOf('e')} AS "isUsed"
       FROM enrollments e JOIN people p ON p.id = e.student_id JOIN sections s ON s.id = e.section_id
       JOIN courses c ON c.id = s.course_id WHERE e.id = ANY(${intArray(ids)}) AND c.school_id = ${schoolId} ORDER BY 2, e.id`);
     return rows;

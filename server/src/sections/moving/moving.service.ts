@@ -3,7 +3,7 @@ import { counted } from '#contract/messages';
 import type { CarryOutMoveRequest, MovedReply, MovePreviewReply, MoveRequest } from '#contract/sections';
 import { Changes, revisionOf } from '#server/changes';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { dayOfMoveOrThrow, factsOfMoves, MovePlanner, roomAfter, type PlannedMoves } from './move-planner.js';
+import { factsOfMoves, MovePlanner, roomAfter, type PlannedMoves } from './move-planner.js';
 
 /** Moves students from their section to another one, with the grades and scores that go along. */
 @Injectable()
@@ -44,10 +44,9 @@ export class MovingService {
   }
 
   private async plan(queries: Queries, schoolId: number, request: MoveRequest): Promise<PlannedMoves> {
-    const enteredOn = dayOfMoveOrThrow(request.enteredOn);
     const seats = await this.planner.seatsOrThrow(queries, schoolId, request.enrollmentIds);
     const target = await this.planner.targetOrThrow(queries, schoolId, request.sectionId);
-    return this.planner.plan(queries, seats, target, enteredOn);
+    return this.planner.plan(queries, seats, target, request.enteredOn);
   }
 }
 

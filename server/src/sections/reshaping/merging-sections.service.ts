@@ -8,7 +8,7 @@ import type {
 import { listed } from '#contract/messages';
 import { Changes, revisionOf } from '#server/changes';
 import { countUses, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { dayOfMoveOrThrow, factsOfMoves, MovePlanner, roomAfter, type PlannedMoves } from '../moving/move-planner.js';
+import { factsOfMoves, MovePlanner, roomAfter, type PlannedMoves } from '../moving/move-planner.js';
 import { OwnSectionsRepository, sectionUses, type KeptSection } from '../own-sections.repository.js';
 import { valueOfSection } from '../section.thing.js';
 import { ReshapedSectionsRepository } from './reshaped-sections.repository.js';
@@ -79,7 +79,6 @@ export class MergingSectionsService {
   }
 
   private async plan(queries: Queries, schoolId: number, request: MergeSectionsRequest): Promise<PlannedMerge> {
-    const enteredOn = dayOfMoveOrThrow(request.enteredOn);
     const target = await this.planner.targetOrThrow(queries, schoolId, request.intoId);
     const wanted = [...new Set(request.sectionIds)];
     const found = await this.sections.byIds(queries, [...wanted, target.id]);
@@ -93,9 +92,9 @@ export class MergingSectionsService {
     )
       throw fault('sectionIds', `other sections of the course of ${into.name} that run in the same period`);
     const sections = ending.map((section) => section!);
-    const ids = await this.reshaped.stayingSeats(queries, wanted, enteredOn);
+    const ids = await this.reshaped.stayingSeats(queries, wanted, request.enteredOn);
     const seats = await this.planner.seatsOrThrow(queries, schoolId, ids);
-    const moves = await this.planner.plan(queries, seats, target, enteredOn);
+    const moves = await this.planner.plan(queries, seats, target, request.enteredOn);
     const removed = await this.unbegunOrThrow(queries, sections, moves);
     const teaching = request.teachersStay
       ? sections.flatMap(({ teacherId, coTeacherIds }) => [teacherId, ...coTeacherIds])

@@ -1,25 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { Day } from '#core/calendar';
-import { decimalOrThrow, formatAtLeast } from '#core/numbers';
 import type { OwnSection } from '#core/sections';
 import type { OwnSetUp } from '#contract/sections';
 import { intArray, type Queries } from '#server/platform';
-
-/** An assignment as another section gets it too. */
-export interface CopiedAssignment {
-  readonly id: number;
-  readonly periodId: number;
-  readonly categoryId: number;
-  readonly name: string;
-  readonly possible: string;
-  readonly dueOn: string;
-  readonly isExtra: boolean;
-  readonly isCounted: boolean;
-  readonly isPublished: boolean;
-  /** The enrollments it is given to; null for everybody. */
-  readonly givenTo: readonly number[] | null;
-}
 
 /** What sections are as several become one, or one becomes two. */
 @Injectable()
@@ -49,27 +33,22 @@ export class ReshapedSectionsRepository {
   }
 
   /**
-   * The assignments of a section in periods that are not sealed and end on a day or later, but for those in categories of its own,
-   * which another section does not have; and what else it has of its own.
+   * The numbers of the assignments of a section in periods that are not sealed and end on a day or later, but for those in
+   * categories of its own, which another section does not have; and what else it has of its own.
    */
   async bookFrom(
     queries: Queries,
     sectionId: number,
     day: Day,
-  ): Promise<{ readonly copied: CopiedAssignment[]; readonly without: OwnSetUp[] }> {
-    const { rows: copied } = await queries.execute<CopiedAssignment & Record<string, unknown>>(sql`
-      SELECT a.id, a.period_id AS "periodId", a.category_id AS "categoryId", a.name, a.possible::text, a.due_on::text AS "dueOn",
-        a.is_extra AS "isExtra", a.is_counted AS "isCounted", a.is_published AS "isPublished", a.given_to AS "givenTo"
-      FROM assignments a JOIN periods p ON p.id = a.period_id JOIN categories g ON g.id = a.category_id
+  ): Promise<{ readonly copied: ReadonlySet<number>; readonly without: OwnSetUp[] }> {
+    const { rows: copied } = await queries.execute<{ id: number }>(sql`
+      SELECT a.id FROM assignments a JOIN periods p ON p.id = a.period_id JOIN categories g ON g.id = a.category_id
       WHERE a.section_id = ${sectionId} AND g.section_id IS NULL AND p.ends_on >= ${day}::date
-        AND NOT EXISTS (SELECT 1 FROM seals l WHERE l.period_id = a.period_id) ORDER BY a.id`);
+        AND NOT EXISTS (SELECT 1 FROM seals l WHERE l.period_id = a.period_id)`);
     const { rows: without } = await queries.execute<{ what: OwnSetUp }>(sql`
       SELECT 'calculation' AS what FROM calculation_policies WHERE section_id = ${sectionId}
       UNION SELECT 'categories' FROM categories WHERE section_id = ${sectionId}
       UNION SELECT 'scale' FROM scale_placements WHERE section_id = ${sectionId} ORDER BY 1`);
-    return {
-      copied: copied.map((row) => ({ ...row, possible: formatAtLeast(decimalOrThrow(row.possible), 0) })),
-      without: without.map(({ what }) => what),
-    };
+    return { copied: new Set(copied.map(({ id }) => id)), without: without.map(({ what }) => what) };
   }
 }

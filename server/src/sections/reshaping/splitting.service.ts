@@ -9,10 +9,17 @@ import type {
 } from '#contract/sections';
 import { Changes, revisionOf } from '#server/changes';
 import { nextIds, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { dayOfMoveOrThrow, factsOfMoves, MovePlanner, roomAfter, type PlannedMoves } from '../moving/move-planner.js';
+import { factsOfMoves, MovePlanner, roomAfter, type PlannedMoves } from '../moving/move-planner.js';
 import { OwnSectionsRepository } from '../own-sections.repository.js';
 import { valueOfSection } from '../section.thing.js';
-import { ReshapedSectionsRepository, type CopiedAssignment } from './reshaped-sections.repository.js';
+import { ReshapedSectionsRepository } from './reshaped-sections.repository.js';
+
+/** What is to be known here of an assignment: all else of it is copied as it stands. */
+interface CopiedAssignment {
+  readonly id: number;
+  /** The enrollments it is given to; null for everybody. */
+  readonly givenTo: readonly number[] | null;
+}
 
 interface PlannedSplit {
   readonly moves: PlannedMoves;
@@ -99,7 +106,6 @@ export class SplittingService {
   }
 
   private async plan(queries: Queries, schoolId: number, request: SplitSectionRequest): Promise<PlannedSplit> {
-    const enteredOn = dayOfMoveOrThrow(request.enteredOn);
     const source = await this.planner.targetOrThrow(queries, schoolId, request.sectionId);
     const own = (await this.sections.byIds(queries, [source.id]))[0]!;
     const seats = await this.planner.seatsOrThrow(queries, schoolId, request.enrollmentIds);
@@ -107,9 +113,16 @@ export class SplittingService {
       throw new Refusal('fields-wrong', {}, [{ field: 'enrollmentIds', detail: `students of ${source.name}` }]);
     const { title, number } = await this.reshaped.nextNumber(queries, own);
     const ids = new Set(seats.map(({ id }) => id));
-    const { copied, without } = await this.reshaped.bookFrom(queries, source.id, enteredOn);
+    const { copied, without } = await this.reshaped.bookFrom(queries, source.id, request.enteredOn);
+    const book = await this.changes.valueOf<{ readonly assignments: readonly CopiedAssignment[] }>(
+      queries,
+      'section-assignments',
+      String(source.id),
+    );
     // What was given to single students goes to those of them who move.
-    const concerned = copied.filter(({ givenTo }) => givenTo === null || givenTo.some((seat) => ids.has(seat)));
+    const concerned = (book?.assignments ?? []).filter(
+      ({ id, givenTo }) => copied.has(id) && (givenTo === null || givenTo.some((seat) => ids.has(seat))),
+    );
     const target = {
       ...source,
       id: unmade,
@@ -120,7 +133,7 @@ export class SplittingService {
     };
     const pairs = new Map([[source.id, concerned.map(({ id }) => [id, unmade] as const)]]);
     return {
-      moves: await this.planner.plan(queries, seats, target, enteredOn, pairs),
+      moves: await this.planner.plan(queries, seats, target, request.enteredOn, pairs),
       from: source.name,
       section: {
         ...valueOfSection(own),
@@ -128,7 +141,7 @@ export class SplittingService {
         teacherId: request.teacherId,
         coTeacherIds: [],
         seats: request.seats,
-        startsOn: enteredOn,
+        startsOn: request.enteredOn,
       },
       copied: concerned,
       without,

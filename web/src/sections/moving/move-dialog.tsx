@@ -9,8 +9,7 @@ import { SelectField } from '../../ui/field';
 import { showDay } from '../../ui/format';
 import { PreviewDialog } from './preview-dialog';
 import { MovingRows } from './moving-rows';
-import { canCarryOut } from './move-words';
-import { useMove, useMovePreview } from './queries';
+import { useCarryOut, useMovingPreview } from './queries';
 
 interface MoveDialogProps {
   readonly schoolId: number;
@@ -27,17 +26,15 @@ export function MoveDialog({ schoolId, enrollmentIds, sections, today, onClose }
   const [enteredOn, setEnteredOn] = useState(today);
   const request = { enrollmentIds, sectionId: Number(sectionId), enteredOn };
   const section = sections.find(([{ id }]) => String(id) === sectionId)?.[0];
-  const preview = useMovePreview(schoolId, request, section !== undefined);
-  const move = useMove(schoolId);
+  const { preview, ready } = useMovingPreview(schoolId, 'moves', request, section !== undefined);
+  const move = useCarryOut(schoolId, 'moves');
   const tellOfChange = useTellOfChange();
-  const shown = section && preview.data;
-  const canMove = canCarryOut(shown) && !preview.isPlaceholderData && !move.isPending;
   const store = () =>
     move.mutate(
-      { ...request, previewId: shown!.previewId },
+      { ...request, previewId: ready!.previewId },
       {
         onSuccess: (after) => {
-          tellOfChange(`${counted(after.moved, 'student')} moved to ${shown!.to}.`, after);
+          tellOfChange(`${counted(after.moved, 'student')} moved to ${ready!.to}.`, after);
           onClose();
         },
       },
@@ -47,7 +44,7 @@ export function MoveDialog({ schoolId, enrollmentIds, sections, today, onClose }
       title={`Move ${counted(enrollmentIds.length, 'student')} to another section`}
       description="Posted grades of periods that are not sealed go along, and scores of assignments that both sections have."
       act="Move"
-      canAct={canMove}
+      canAct={ready !== undefined && !move.isPending}
       onAct={store}
       onClose={onClose}
     >

@@ -3,11 +3,6 @@ import { counted, listed } from '#contract/messages';
 import type { MovePreviewRowReply, RoomReply } from '#contract/sections';
 import { showDay } from '../../ui/format';
 
-/** Whether there is a preview, and nothing of it stands in the way. */
-export function canCarryOut(preview: { readonly rows: readonly MovePreviewRowReply[] } | undefined): boolean {
-  return preview?.rows.every(({ obstacle }) => obstacle === null) ?? false;
-}
-
 /** "25 students will sit in Knots 2, which has 24 seats." */
 export function sayRoom({ staying, seats }: RoomReply, to: string): string {
   const sits = `${counted(staying, 'student')} will sit in ${to}`;

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { isOverfull } from '#core/sections';
 import type { MovePreviewRowReply, RoomReply } from '#contract/sections';
 import { useInPeopleOrder } from '../../ui/people-order';
 import { sayMove, sayRoom } from './move-words';
@@ -16,7 +17,7 @@ interface MovingRowsProps {
 /** Who comes to a section, with what, and whether there is room for all of them. */
 export function MovingRows({ to, rows, room, isOlder, children }: MovingRowsProps) {
   const inOrder = useInPeopleOrder();
-  const isOver = room.seats !== null && room.staying > room.seats;
+  const isOver = isOverfull(room.staying, room.seats);
   return (
     <div className={`mt-4 ${isOlder ? 'opacity-60' : ''}`}>
       <p className="mb-1">

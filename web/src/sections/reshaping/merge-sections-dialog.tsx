@@ -1,15 +1,14 @@
 import { useState } from 'react';
 import type { Day } from '#core/calendar';
-import { counted, listed } from '#contract/messages';
+import { agreeing, counted, listed } from '#contract/messages';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { Awaited } from '../../shell/awaited';
 import { FormDayField } from '../../ui/day/form-day-field';
 import { CheckField, SelectField } from '../../ui/field';
 import { showDay } from '../../ui/format';
 import { PreviewDialog } from '../moving/preview-dialog';
-import { canCarryOut } from '../moving/move-words';
 import { MovingRows } from '../moving/moving-rows';
-import { useMergePreview, useMergeSections } from './queries';
+import { useCarryOut, useMovingPreview } from '../moving/queries';
 
 /** A section as it is chosen from. */
 export interface ChosenSection {
@@ -35,19 +34,17 @@ export function MergeSectionsDialog({ schoolId, sections, today, onClose }: Merg
   const [teachersStay, setTeachersStay] = useState(true);
   const ending = sections.filter(({ id }) => id !== intoId);
   const request = { sectionIds: ending.map(({ id }) => id), intoId, enteredOn, teachersStay };
-  const preview = useMergePreview(schoolId, request);
-  const merge = useMergeSections(schoolId);
+  const { preview, ready } = useMovingPreview(schoolId, 'sections/merge', request);
+  const merge = useCarryOut(schoolId, 'sections/merge');
   const tellOfChange = useTellOfChange();
-  const shown = preview.error ? undefined : preview.data;
-  const canMerge = canCarryOut(shown) && !preview.isPlaceholderData && !merge.isPending;
   const store = () =>
     merge.mutate(
-      { ...request, previewId: shown!.previewId },
+      { ...request, previewId: ready!.previewId },
       {
         onSuccess: (after) => {
           const came = counted(after.moved, 'student');
-          const gone = [...shown!.ending, ...shown!.removed];
-          tellOfChange(`${listed(gone)} merged into ${shown!.into}; ${came} moved.`, after);
+          const gone = [...ready!.ending, ...ready!.removed];
+          tellOfChange(`${listed(gone)} merged into ${ready!.into}; ${came} moved.`, after);
           onClose();
         },
       },
@@ -57,7 +54,7 @@ export function MergeSectionsDialog({ schoolId, sections, today, onClose }: Merg
       title={`Merge ${counted(sections.length, 'section')}`}
       description="Posted grades of periods that are not sealed go along, and scores of assignments that both sections have."
       act="Merge"
-      canAct={canMerge}
+      canAct={ready !== undefined && !merge.isPending}
       onAct={store}
       onClose={onClose}
     >
@@ -77,7 +74,7 @@ export function MergeSectionsDialog({ schoolId, sections, today, onClose }: Merg
       </div>
       <CheckField
         className="mt-3"
-        label={`Who ${ending.length === 1 ? 'teaches' : 'teach'} ${listed(ending.map(({ name }) => name))} will teach the other section too`}
+        label={`Who ${agreeing(ending.length, 'teaches')} ${listed(ending.map(({ name }) => name))} will teach the other section too`}
         checked={teachersStay}
         onChange={({ target }) => setTeachersStay(target.checked)}
       />
@@ -85,7 +82,8 @@ export function MergeSectionsDialog({ schoolId, sections, today, onClose }: Merg
         {({ into, lastDay, ending: names, removed, rows, ...room }) => (
           <MovingRows to={into} rows={rows} room={room} isOlder={preview.isPlaceholderData}>
             {names.length > 0 && `The last day of ${listed(names)} is ${showDay(lastDay)}. `}
-            {removed.length > 0 && `Nobody has sat in ${listed(removed)} yet, so it is deleted.`}
+            {removed.length > 0 &&
+              `${listed(removed)}, where nobody has sat yet, ${agreeing(removed.length, 'is')} deleted.`}
           </MovingRows>
         )}
       </Awaited>

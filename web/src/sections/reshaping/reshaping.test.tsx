@@ -76,7 +76,7 @@ describe('merging sections', () => {
         rows: [row({ grades: 0, scores: 0, isReseated: true })],
       }),
     });
-    expect(await screen.findByText(/Nobody has sat in Knots 1 yet, so it is deleted\./)).toBeTruthy();
+    expect(await screen.findByText(/Knots 1, where nobody has sat yet, is deleted\./)).toBeTruthy();
     expect(screen.getByRole('listitem').textContent).toBe(
       'Reed, Tamsinsits in Knots 2 from the beginning, as nothing stands in Knots 1 yet',
     );

@@ -1,8 +1,8 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { isWithin, type Day } from '#core/calendar';
 import { counted, listed } from '#contract/messages';
 import type { NamedDaysReply, OwnSetUp } from '#contract/sections';
-import type { NamedThing } from '#core/sections';
+import { nameBook, readSeats, type NamedThing } from '#core/sections';
 import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { Awaited } from '../../shell/awaited';
 import { FormDayField } from '../../ui/day/form-day-field';
@@ -10,9 +10,8 @@ import { SelectField, TextField } from '../../ui/field';
 import { showDay } from '../../ui/format';
 import { Note } from '../../ui/panel';
 import { PreviewDialog } from '../moving/preview-dialog';
-import { canCarryOut } from '../moving/move-words';
 import { MovingRows } from '../moving/moving-rows';
-import { useSplitPreview, useSplitSection } from './queries';
+import { useCarryOut, useMovingPreview } from '../moving/queries';
 
 interface SplitSectionDialogProps {
   readonly schoolId: number;
@@ -34,29 +33,28 @@ const ownSetUpWords: Readonly<Record<OwnSetUp, string>> = {
 /** Gives some students of a section a section of their own, after it was shown what goes along. */
 export function SplitSectionDialog(props: SplitSectionDialogProps) {
   const { schoolId, section, name, enrollmentIds, staff, today, onClose } = props;
+  const called = useMemo(() => nameBook(staff), [staff]);
   const [teacherId, setTeacherId] = useState('');
   const [seats, setSeats] = useState('');
   const [enteredOn, setEnteredOn] = useState(today);
-  const areSeatsWrong = seats !== '' && !/^[1-9]\d{0,2}$/.test(seats);
+  const room = readSeats(seats);
+  const areSeatsWrong = seats !== '' && room === undefined;
   const request = {
     sectionId: section.id,
     enrollmentIds,
     teacherId: Number(teacherId),
-    seats: seats === '' ? null : Number(seats),
+    seats: room ?? null,
     enteredOn,
   };
-  const preview = useSplitPreview(schoolId, request, teacherId !== '' && !areSeatsWrong);
-  const split = useSplitSection(schoolId);
+  const { preview, ready } = useMovingPreview(schoolId, 'sections/split', request, teacherId !== '' && !areSeatsWrong);
+  const split = useCarryOut(schoolId, 'sections/split');
   const tellOfChange = useTellOfChange();
-  const shown = preview.error ? undefined : preview.data;
-  const canSplit =
-    teacherId !== '' && !areSeatsWrong && canCarryOut(shown) && !preview.isPlaceholderData && !split.isPending;
   const store = () =>
     split.mutate(
-      { ...request, previewId: shown!.previewId },
+      { ...request, previewId: ready!.previewId },
       {
         onSuccess: (after) => {
-          tellOfChange(`${shown!.name} is made, with ${counted(after.moved, 'student')} of ${name}.`, after);
+          tellOfChange(`${ready!.name} is made, with ${counted(after.moved, 'student')} of ${name}.`, after);
           onClose();
         },
       },
@@ -66,16 +64,16 @@ export function SplitSectionDialog(props: SplitSectionDialogProps) {
       title={`A new section with ${counted(enrollmentIds.length, 'student')} of ${name}`}
       description="It gets the same assignments; posted grades of periods that are not sealed and scores go along."
       act="Split"
-      canAct={canSplit}
+      canAct={ready !== undefined && !split.isPending}
       onAct={store}
       onClose={onClose}
     >
       <div className="grid grid-cols-[1fr_120px_1fr] gap-4">
         <SelectField label="Taught by" value={teacherId} onChange={({ target }) => setTeacherId(target.value)}>
           <option value="">choose a teacher</option>
-          {staff.map(({ id, names, apart }) => (
+          {staff.map(({ id }) => (
             <option key={id} value={id}>
-              {isNameOfSeveral(staff, names[0]!) ? `${names[0]} (${apart})` : names[0]}
+              {called.textOf(id)}
             </option>
           ))}
         </SelectField>
@@ -119,8 +117,4 @@ export function SplitSectionDialog(props: SplitSectionDialogProps) {
       )}
     </PreviewDialog>
   );
-}
-
-function isNameOfSeveral(staff: readonly NamedThing[], name: string): boolean {
-  return staff.filter(({ names }) => names[0] === name).length > 1;
 }
