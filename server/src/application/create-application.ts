@@ -1,6 +1,5 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
-import type { Server } from 'node:http';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { INestApplicationContext } from '@nestjs/common';
@@ -43,7 +42,7 @@ export async function createApplication(database: OpenDatabase, clock: Clock): P
   serveOpenApi(application);
   if (existsSync(webFolder)) serveWeb(application);
   await application.init();
-  (application.getHttpServer() as Server).keepAliveTimeout = keepAliveMilliseconds;
+  application.getHttpServer().keepAliveTimeout = keepAliveMilliseconds;
   return application;
 }
 

@@ -526,7 +526,7 @@ describe('a file that is no table of text', () => {
 
   it('of 200 MB is refused at 128, and nothing of it stays', async () => {
     const megabyte = new Blob([Buffer.alloc(1024 * 1024, 'S1,80\n')]);
-    const answer = await read<Problem>('huge.csv', new Blob(Array<Blob>(200).fill(megabyte)));
+    const answer = await read<Problem>('huge.csv', new Blob(Array.from({ length: 200 }, () => megabyte)));
     expect([answer.status, answer.body.code, answer.body.detail]).toEqual([
       413,
       'file-too-large',

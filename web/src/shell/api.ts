@@ -32,6 +32,8 @@ export const api = {
   get: <Reply>(path: string) => request<Reply>('GET', path),
   post: <Reply>(path: string, body?: object) => request<Reply>('POST', path, body),
   put: <Reply>(path: string, body: object) => request<Reply>('PUT', path, body),
+  /** One of at most 60 kB that reaches the server though the tab is closed meanwhile. */
+  putThoughLeft: <Reply>(path: string, body: object) => request<Reply>('PUT', path, body, { keepalive: true }),
   remove: <Reply = void>(path: string) => request<Reply>('DELETE', path),
 };
 
@@ -43,12 +45,13 @@ export function changeOf(reply: object): number | undefined {
 }
 
 /** @throws ProblemError when the server refuses, or cannot be reached */
-async function request<Reply>(method: string, path: string, body?: object): Promise<Reply> {
+async function request<Reply>(method: string, path: string, body?: object, more?: RequestInit): Promise<Reply> {
   const isFile = body instanceof FormData;
   const response = await fetch(`/api${path}`, {
     method,
     headers: { 'x-csrf-token': csrfToken, ...(body && !isFile ? { 'content-type': 'application/json' } : {}) },
     ...(body ? { body: isFile ? body : JSON.stringify(body) } : {}),
+    ...more,
   }).catch(() => undefined);
   if (!response) {
     noteReachability(false);
