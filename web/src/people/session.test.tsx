@@ -1,6 +1,6 @@
 import { usualView } from '#core/people';
 import { screen, waitFor, within } from '@testing-library/react';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Problem } from '#contract/problems';
 import { showAt } from '../../test/show-at.fixture';
 import { markDrafts } from '../posting/mark-drafts';
@@ -92,14 +92,17 @@ describe('signing out', () => {
 describe('a session that ends by itself', () => {
   const shown = (signedIn: object) => {
     let grades: object = answers['GET /grades'];
+    const begin = () => {
+      grades = ['Thorn, Finn 80'];
+      return signedIn;
+    };
     const view = showAt(<Page />, {
       answers: {
         ...answers,
         'GET /grades': () => grades,
-        'POST /session': () => {
-          grades = ['Thorn, Finn 80'];
-          return signedIn;
-        },
+        'POST /session': begin,
+        'POST /session/passkey/options': { challenge: 'AAAA' },
+        'POST /session/passkey': begin,
       },
     });
     const end = async () => {
@@ -124,6 +127,30 @@ describe('a session that ends by itself', () => {
     await screen.findByText('Thorn, Finn 80');
     await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
     expect([address(), markDrafts.get('13/1/4') !== undefined]).toEqual(['/school/1/period/4/here', true]);
+  });
+
+  it('goes on by a passkey as well, and says so where the device gives none', async () => {
+    const get = vi.fn<() => Promise<unknown>>().mockRejectedValueOnce(new DOMException('cancelled', 'NotAllowedError'));
+    vi.stubGlobal('PublicKeyCredential', class {});
+    Object.defineProperty(navigator, 'credentials', { value: { get }, configurable: true });
+    const { end, person } = shown({ ...session, csrfToken: 'new' });
+    const dialog = await end();
+    const key = within(dialog).getByRole('button', { name: 'Sign in with a passkey' });
+    await person.click(key);
+    expect((await within(dialog).findByRole('alert')).textContent).toMatch(/did not answer, or it was cancelled/);
+    const bytes = new Uint8Array([1]).buffer;
+    const response = { authenticatorData: bytes, clientDataJSON: bytes, signature: bytes };
+    get.mockResolvedValueOnce({
+      id: 'AQ',
+      rawId: bytes,
+      type: 'public-key',
+      response,
+      getClientExtensionResults: Object,
+    });
+    await person.click(key);
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+    expect(markDrafts.get('13/1/4')).toBeDefined();
+    vi.unstubAllGlobals();
   });
 
   it('says what is wrong with the password, and stays', async () => {

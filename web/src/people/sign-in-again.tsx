@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { PersonReply } from '#contract/people';
+import type { PersonReply, SessionReply } from '#contract/people';
 import { useSignIn } from '../shell/session';
 import { noteSession, useSessionState } from '../shell/session-state';
 import { Dialog } from '../ui/dialog';
+import { SignInByPasskey } from './passkeys/sign-in-by-passkey';
 import { SignInForm } from './sign-in-form';
 
 /** Over the page of somebody whose session ended: the way to go on with it, and with what was typed. */
@@ -16,13 +17,10 @@ export function SignInAgain({ person }: { person: PersonReply }) {
     setRequest(next);
     if (signIn.isError) signIn.reset();
   };
-  const submit = () =>
-    signIn.mutate(request, {
-      onSuccess: (session) => {
-        setRequest({ username: '', password: '' });
-        if (session.person.personId !== person.personId) void navigate('/');
-      },
-    });
+  const goOn = (session: SessionReply) => {
+    setRequest({ username: '', password: '' });
+    if (session.person.personId !== person.personId) void navigate('/');
+  };
   return (
     <Dialog
       isOpen={hasEnded}
@@ -31,7 +29,13 @@ export function SignInAgain({ person }: { person: PersonReply }) {
       description={`Sign in again, ${person.name}, to go on where you are. What you typed is still here and not saved.`}
       savesAtOnce
     >
-      <SignInForm signIn={signIn} request={request} onChange={onChange} onSubmit={submit} />
+      <SignInForm
+        signIn={signIn}
+        request={request}
+        onChange={onChange}
+        onSubmit={() => signIn.mutate(request, { onSuccess: goOn })}
+      />
+      <SignInByPasskey onSuccess={goOn} />
     </Dialog>
   );
 }

@@ -1,10 +1,9 @@
-import { Fingerprint } from 'lucide-react';
 import { useState } from 'react';
 import { Navigate, useLocation } from 'react-router';
-import { useDemoPeople, useSession, useSignIn, useSignInByPasskey } from '../shell/session';
+import { useDemoPeople, useSession, useSignIn } from '../shell/session';
 import { Button } from '../ui/button';
 import { ForgottenPassword } from './forgotten-password';
-import { canUsePasskeys, sayPasskeyError } from './passkeys/queries';
+import { SignInByPasskey } from './passkeys/sign-in-by-passkey';
 import { SignInForm } from './sign-in-form';
 
 /**
@@ -15,7 +14,6 @@ export function SignInPage() {
   const { data: session } = useSession();
   const { data: demoPeople = [] } = useDemoPeople();
   const signIn = useSignIn();
-  const byPasskey = useSignInByPasskey();
   const [isForgotten, setForgotten] = useState(false);
   const [request, setRequest] = useState({ username: '', password: '' });
   const from = (useLocation().state as { readonly from?: string } | null)?.from;
@@ -56,20 +54,7 @@ export function SignInPage() {
       ) : (
         <div className="w-[340px] rounded-md border border-hairline bg-surface p-7">
           <SignInForm signIn={signIn} request={request} onChange={setRequest} onSubmit={() => signIn.mutate(request)} />
-          {canUsePasskeys() && (
-            <Button
-              className="mt-3 w-full justify-center"
-              disabled={byPasskey.isPending}
-              onClick={() => byPasskey.mutate(undefined)}
-            >
-              <Fingerprint size={15} aria-hidden /> Sign in with a passkey
-            </Button>
-          )}
-          {byPasskey.error && (
-            <p role="alert" className="mt-3 text-waratah">
-              {sayPasskeyError(byPasskey.error)}
-            </p>
-          )}
+          <SignInByPasskey />
           <Button look="quiet" className="mt-2 w-full justify-center" onClick={() => setForgotten(true)}>
             Forgotten password?
           </Button>

@@ -51,7 +51,7 @@ export function Frame() {
   }, [schoolId]);
   useEffect(closeDrawer, [periodId]);
   const { pathname } = useLocation();
-  // On a narrow screen the places are open until one is gone to.
+  // On a narrow screen, and on a full one, the places are open until one is gone to.
   const [placesOpenAt, setPlacesOpenAt] = useState<string | undefined>();
   const showsPlaces = placesOpenAt === pathname;
   const openSearch = useCallback(() => setSearching(true), []);
@@ -71,7 +71,7 @@ export function Frame() {
           aria-label="Places"
           aria-expanded={showsPlaces}
           onClick={() => setPlacesOpenAt(showsPlaces ? undefined : pathname)}
-          className="hidden w-12 shrink-0 place-items-center hover:bg-eucalypt-soft max-[860px]:grid"
+          className="hidden w-12 shrink-0 place-items-center hover:bg-eucalypt-soft full-screen:grid max-[860px]:grid"
         >
           <Menu size={18} aria-hidden />
         </button>

@@ -91,3 +91,24 @@ it('somebody who may only read still has a view and a password of their own, and
   await expect.poll(() => sent.map(({ request }) => request)).toContain('DELETE /session');
   useViewOnly.setState({ isViewOnly: false });
 });
+
+it('the page takes the whole screen and gives it back, where the browser can', async () => {
+  let full: Element | null = null;
+  const parts = {
+    fullscreenEnabled: { get: () => true, configurable: true },
+    fullscreenElement: { get: () => full, configurable: true },
+    exitFullscreen: { value: () => Promise.resolve((full = null)), configurable: true },
+  };
+  Object.defineProperties(document, parts);
+  document.documentElement.requestFullscreen = () => Promise.resolve(void (full = document.documentElement));
+  const { person } = showAt(<Page />, { answers: {} });
+  for (const [label, isFull] of [
+    ['Full screen', true],
+    ['Leave full screen', false],
+  ] as const) {
+    await person.click(screen.getByRole('button', { name: /Morwenna Hale/ }));
+    await person.click(screen.getByRole('menuitem', { name: label }));
+    expect(full !== null).toBe(isFull);
+  }
+  for (const name of Object.keys(parts)) Reflect.deleteProperty(document, name);
+});

@@ -1,7 +1,8 @@
-import { Eye, Fingerprint, KeyRound, LogOut } from 'lucide-react';
+import { Eye, Fingerprint, KeyRound, LogOut, Maximize } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import type { PersonReply } from '#contract/people';
 import { useState } from 'react';
+import { toast } from 'sonner';
 import { ChangePasswordDialog } from '../people/accounts/change-password-dialog';
 import { sayRoles } from '../people/accounts/role-words';
 import { PasskeysDialog } from '../people/passkeys/passkeys-dialog';
@@ -46,6 +47,7 @@ export function PersonMenu({ person }: { person: PersonReply }) {
             <DropdownMenu.Item className={itemLook} onSelect={() => setChangingView(true)}>
               <Eye size={14} aria-hidden /> Your view
             </DropdownMenu.Item>
+            {document.fullscreenEnabled && <FullScreenItem />}
             <DropdownMenu.Item className={itemLook} onSelect={() => setChangingPassword(true)}>
               <KeyRound size={14} aria-hidden /> Change password
             </DropdownMenu.Item>
@@ -63,5 +65,19 @@ export function PersonMenu({ person }: { person: PersonReply }) {
       {isChangingPassword && <ChangePasswordDialog name={person.name} onClose={() => setChangingPassword(false)} />}
       <LeaveDialog isOpen={isAsking} onOpenChange={setAsking} onLeave={signOut} />
     </>
+  );
+}
+
+/** The page alone, without the browser around it and without the list of places, which is then behind its button. */
+function FullScreenItem() {
+  const isFull = document.fullscreenElement !== null;
+  const toggle = () =>
+    (isFull ? document.exitFullscreen() : document.documentElement.requestFullscreen()).catch(() =>
+      toast.error('This browser has no full screen for this page.'),
+    );
+  return (
+    <DropdownMenu.Item className={itemLook} onSelect={() => void toggle()}>
+      <Maximize size={14} aria-hidden /> {isFull ? 'Leave full screen' : 'Full screen'}
+    </DropdownMenu.Item>
   );
 }

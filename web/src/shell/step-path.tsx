@@ -6,7 +6,7 @@ import { showCount } from '../ui/format';
 import { besides, mayGo, placesOf, steps, today, type Place } from './places';
 import { usePeriod, useScope } from './scope';
 
-/** The five steps as a numbered path, each with its places. On a narrow screen it is there only while it is open. */
+/** The five steps as a numbered path, each with its places. On a narrow screen, and on a full one, it is there only while it is open. */
 export function StepPath({ person, isOpen }: { person: PersonReply; isOpen: boolean }) {
   const { schoolId } = useScope();
   const own = placesOf(person, schoolId);
@@ -17,7 +17,7 @@ export function StepPath({ person, isOpen }: { person: PersonReply; isOpen: bool
   return (
     <nav
       aria-label="Steps"
-      className={`w-[196px] shrink-0 overflow-auto border-r border-hairline bg-raised px-3.5 py-3 ${isOpen ? '' : 'max-[860px]:hidden'}`}
+      className={`w-[196px] shrink-0 overflow-auto border-r border-hairline bg-raised px-3.5 py-3 ${isOpen ? '' : 'max-[860px]:hidden full-screen:hidden'}`}
     >
       {hasToday && (
         <div className="mb-2 -ml-1">
