@@ -34,7 +34,7 @@ export interface MovePreviewRowReply {
   readonly from: string;
   /** Posted grades that go along: those of periods that are not sealed and end on the day or later. */
   readonly grades: number;
-  /** Scores that count in the new section too, as it has the same assignments. */
+  /** Scores that count in the new section too, as it has the same assignments or gets them. */
   readonly scores: number;
   /** Scores of assignments that the new section does not have; they stay where they are. */
   readonly left: number;

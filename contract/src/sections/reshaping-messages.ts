@@ -39,6 +39,8 @@ export interface MergeSectionsPreviewReply extends RoomReply {
   readonly ending: readonly string[];
   /** Sections that go, as nobody has sat in them yet. */
   readonly removed: readonly string[];
+  /** Assignments that only sections that end have; they come along for those who have scores of them. */
+  readonly brought: number;
   readonly rows: readonly MovePreviewRowReply[];
 }
 

@@ -22,4 +22,4 @@ export {
   type SectionField,
 } from './section-cells.js';
 export { isReseated, moveObstacle, type MoveObstacle, type MoveTarget, type SeatToLeave } from './move-obstacle.js';
-export { matchingAssignments, type MatchedAssignments } from './matching-assignments.js';
+export { matchingAssignments } from './matching-assignments.js';

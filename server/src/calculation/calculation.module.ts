@@ -6,7 +6,7 @@ import { ReportItemsModule } from '#server/report-items';
 import { AssignmentChecks } from './books/assignment-checks.service.js';
 import { AssignmentThing } from './books/assignment.thing.js';
 import { BookAccess } from './books/book-access.service.js';
-import { SectionAssignmentsThing } from './books/section-assignments.thing.js';
+import { BroughtAssignmentThing } from './books/brought-assignment.thing.js';
 import { ScoreThing } from './books/score.thing.js';
 import { BookCalculator } from './book-calculator.js';
 import { BookSectionsRepository } from './books/book-sections.repository.js';
@@ -32,7 +32,7 @@ import { SaveBookService } from './books/save-book.service.js';
   providers: [
     AssignmentChecks,
     AssignmentThing,
-    SectionAssignmentsThing,
+    BroughtAssignmentThing,
     BookAccess,
     ScoreThing,
     BookCalculator,

@@ -1,5 +1,6 @@
+export { assignmentName } from './books/assignment.thing.js';
 export { BookSectionsRepository } from './books/book-sections.repository.js';
-export { BooksRepository } from './books/books.repository.js';
+export { BooksRepository, type NumberedAssignment } from './books/books.repository.js';
 export { nameStudents } from './books/name-students.js';
 export { CalculationModule } from './calculation.module.js';
 export { CategoriesRepository } from './policies/categories.repository.js';

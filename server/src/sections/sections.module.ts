@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { ChangesModule } from '#server/changes';
 import { EnrollmentThing } from './enrollment.thing.js';
@@ -12,6 +13,7 @@ import { MovingController } from './moving/moving.controller.js';
 import { MovingService } from './moving/moving.service.js';
 import { NamedThingsRepository } from './named-things.repository.js';
 import { OwnSectionsRepository } from './own-sections.repository.js';
+import { BroughtAssignments } from './reshaping/brought-assignments.js';
 import { MergingSectionsService } from './reshaping/merging-sections.service.js';
 import { ReshapedSectionsRepository } from './reshaping/reshaped-sections.repository.js';
 import { ReshapingController } from './reshaping/reshaping.controller.js';
@@ -21,9 +23,10 @@ import { SectionsController } from './sections.controller.js';
 import { SectionsService } from './sections.service.js';
 
 @Module({
-  imports: [CalendarModule, ChangesModule],
+  imports: [CalculationModule, CalendarModule, ChangesModule],
   controllers: [EnrollmentsController, MovingController, ReshapingController, SectionsController],
   providers: [
+    BroughtAssignments,
     EnrollmentThing,
     EnrollmentsRepository,
     EnrollmentsService,

@@ -1,6 +1,6 @@
 import type { AssignmentBody } from '#contract/calculation';
 import { ThingOf, type Thing } from '#server/changes';
-import type { Queries } from '#server/platform';
+import type { PlaceOf, Queries } from '#server/platform';
 import { AssignmentChecks } from './assignment-checks.service.js';
 import { BookAccess, type BookPlace } from './book-access.service.js';
 import { BooksRepository } from './books.repository.js';
@@ -19,7 +19,7 @@ export function assignmentName({ sectionId, periodId }: BookPlace, id: number): 
   called: 'the assignment',
   change: 'score',
   see: 'read-grades',
-  at: (id) => ({ kind: 'section', id: bookOf(id).sectionId }),
+  at: assignmentPlace,
 })
 export class AssignmentThing implements Thing<AssignmentValue> {
   constructor(
@@ -64,4 +64,12 @@ function bookOf(id: string): BookPlace {
   return { sectionId: sectionId!, periodId: periodId! };
 }
 
-const numberOf = (id: string) => Number(id.split('/')[2]);
+/** Where an assignment stands, by what changes call it. */
+export function assignmentPlace(id: string): PlaceOf {
+  return { kind: 'section', id: bookOf(id).sectionId };
+}
+
+/** The number in what changes call an assignment. */
+export function numberOf(id: string): number {
+  return Number(id.split('/')[2]);
+}

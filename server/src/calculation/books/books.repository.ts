@@ -143,19 +143,6 @@ export class BooksRepository {
     return new Map(rows.map(({ id, ...place }) => [id, place]));
   }
 
-  /** Puts these in place of all that stand in the books of some sections, with their scores. */
-  async replaceOfSections(
-    queries: Queries,
-    sectionIds: readonly number[],
-    values: readonly NumberedAssignment[],
-  ): Promise<void> {
-    const ids = intArray(sectionIds);
-    await queries.execute(sql`
-      DELETE FROM scores s USING assignments a WHERE a.id = s.assignment_id AND a.section_id = ANY(${ids})`);
-    await queries.execute(sql`DELETE FROM assignments WHERE section_id = ANY(${ids})`);
-    if (values.length > 0) await queries.insert(assignments).values([...values]);
-  }
-
   /** Makes an assignment, or changes it and raises its version. */
   async put(queries: Queries, id: number, value: AssignmentValue): Promise<void> {
     await queries

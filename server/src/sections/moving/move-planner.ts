@@ -1,12 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { addDays, type Day } from '#core/calendar';
-import {
-  isReseated,
-  matchingAssignments,
-  moveObstacle,
-  type MatchedAssignments,
-  type OwnEnrollment,
-} from '#core/sections';
+import { isReseated, matchingAssignments, moveObstacle, type OwnEnrollment } from '#core/sections';
 import { counted } from '#contract/messages';
 import type { MovePreviewRowReply, RoomReply } from '#contract/sections';
 import { PeriodsRepository } from '#server/calendar';
@@ -32,6 +26,9 @@ export interface PlannedMoves {
   readonly periodIds: readonly number[];
 }
 
+/** Stands for what gets its number only once it is made. */
+export const unmade = 0;
+
 /** What moving students between sections does, whyever it is done: one by one, or as sections become one or two. */
 @Injectable()
 export class MovePlanner {
@@ -56,20 +53,24 @@ export class MovePlanner {
     return target;
   }
 
-  /** @param given which assignments of each section are which of the one that they come to, where it is not to be found out */
+  /** @param brought assignments that come along as unmade ones, where the section that students come to has not got them */
   async plan(
     queries: Queries,
     seats: readonly LeftSeat[],
     target: NamedTarget,
     enteredOn: Day,
-    given?: ReadonlyMap<number, MatchedAssignments['pairs']>,
+    brought: ReadonlySet<number> = new Set(),
   ): Promise<PlannedMoves> {
     const seatIds = seats.map(({ id }) => id);
     const grades = await this.works.gradesFrom(queries, seatIds, enteredOn);
     const sectionIds = [...new Set([target.id, ...seats.map(({ sectionId }) => sectionId)])];
     const assignments = await this.works.assignmentsFrom(queries, sectionIds, enteredOn);
     const of = (sectionId: number) => assignments.filter((each) => each.sectionId === sectionId);
-    const pairs = given ?? new Map(sectionIds.map((id) => [id, matchingAssignments(of(id), of(target.id)).pairs]));
+    const pairsFrom = (sectionId: number) => {
+      const { pairs, without } = matchingAssignments(of(sectionId), of(target.id));
+      return [...pairs, ...without.flatMap(({ id }) => (brought.has(id) ? [[id, unmade] as const] : []))];
+    };
+    const pairs = new Map(sectionIds.map((id) => [id, pairsFrom(id)]));
     const scored = await this.works.scored(
       queries,
       seatIds,

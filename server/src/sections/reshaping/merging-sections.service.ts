@@ -6,11 +6,13 @@ import type {
   MovedReply,
 } from '#contract/sections';
 import { listed } from '#contract/messages';
+import type { NumberedAssignment } from '#server/calculation';
 import { Changes, revisionOf } from '#server/changes';
 import { countUses, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { factsOfMoves, MovePlanner, roomAfter, type PlannedMoves } from '../moving/move-planner.js';
+import { factsOfMoves, MovePlanner, roomAfter, unmade, type PlannedMoves } from '../moving/move-planner.js';
 import { OwnSectionsRepository, sectionUses, type KeptSection } from '../own-sections.repository.js';
 import { valueOfSection } from '../section.thing.js';
+import { BroughtAssignments } from './brought-assignments.js';
 import { ReshapedSectionsRepository } from './reshaped-sections.repository.js';
 
 interface PlannedMerge {
@@ -22,6 +24,8 @@ interface PlannedMerge {
   readonly removed: readonly KeptSection[];
   /** The section that stays, as it will be. */
   readonly after: KeptSection;
+  /** Assignments that it gets, for those who come with scores of them. */
+  readonly brought: readonly NumberedAssignment[];
 }
 
 /** Makes one section of several: their students move to one of them, and the others end the day before. */
@@ -32,13 +36,14 @@ export class MergingSectionsService {
     private readonly sections: OwnSectionsRepository,
     private readonly reshaped: ReshapedSectionsRepository,
     private readonly planner: MovePlanner,
+    private readonly brought: BroughtAssignments,
     private readonly changes: Changes,
   ) {}
 
   preview(schoolId: number, request: MergeSectionsRequest): Promise<MergeSectionsPreviewReply> {
     return this.transactions.snapshot(async (queries) => {
       const planned = await this.plan(queries, schoolId, request);
-      const { moves, into, ending, removed } = planned;
+      const { moves, into, ending, removed, brought } = planned;
       return {
         previewId: idOf(planned),
         into: into.name,
@@ -46,6 +51,7 @@ export class MergingSectionsService {
         ending: ending.map(({ name }) => name),
         removed: removed.map(({ name }) => name),
         rows: moves.moves.map(({ row }) => row),
+        brought: brought.length,
         ...roomAfter(moves),
       };
     });
@@ -59,8 +65,9 @@ export class MergingSectionsService {
   ): Promise<MovedReply> {
     return this.transactions.run(async (queries) => {
       const planned = await this.plan(queries, schoolId, request);
-      const { moves, into, ending, removed, after } = planned;
-      const { seats, work } = await this.planner.carryOut(queries, moves);
+      const { moves, into, ending, removed, after, brought } = planned;
+      const { copyOf, numbered } = await this.brought.numbered(queries, moves, brought);
+      const { seatOf, seats, work } = await this.planner.carryOut(queries, numbered);
       if (idOf(planned) !== previewId) throw new Refusal('preview-changed');
       const section = (each: KeptSection) => ({ kind: 'section', id: String(each.id), after: valueOfSection(each) });
       await this.changes.make(queries, actor, {
@@ -68,6 +75,7 @@ export class MergingSectionsService {
         edits: [
           // Before the sections: one from which all seats went can go.
           ...seats,
+          ...this.brought.edits(into.id, brought, copyOf, seatOf),
           ...work,
           section(after),
           ...ending.map((each) => section({ ...each, endsOn: moves.lastDay })),
@@ -94,7 +102,9 @@ export class MergingSectionsService {
     const sections = ending.map((section) => section!);
     const ids = await this.reshaped.stayingSeats(queries, wanted, request.enteredOn);
     const seats = await this.planner.seatsOrThrow(queries, schoolId, ids);
-    const moves = await this.planner.plan(queries, seats, target, request.enteredOn);
+    const theirs = await this.brought.from(queries, wanted, request.enteredOn);
+    const can = new Set(theirs.map(({ id }) => id));
+    const moves = await this.planner.plan(queries, seats, target, request.enteredOn, can);
     const removed = await this.unbegunOrThrow(queries, sections, moves);
     const teaching = request.teachersStay
       ? sections.flatMap(({ teacherId, coTeacherIds }) => [teacherId, ...coTeacherIds])
@@ -106,6 +116,7 @@ export class MergingSectionsService {
       ending: sections.filter((section) => !removed.includes(section)),
       removed,
       after: { ...into, coTeacherIds: [...coTeachers].toSorted((a, b) => a - b) },
+      brought: broughtBy(moves, theirs),
     };
   }
 
@@ -133,13 +144,27 @@ export class MergingSectionsService {
   }
 }
 
+/** Those that somebody has scores of, and only the section that is left has; given to who come from there and had them. */
+function broughtBy({ moves }: PlannedMoves, theirs: readonly NumberedAssignment[]): NumberedAssignment[] {
+  const scored = new Set(
+    moves.flatMap(({ work }) => work.assignments.flatMap(([from, to]) => (to === unmade ? [from] : []))),
+  );
+  return theirs
+    .filter(({ id }) => scored.has(id))
+    .map((assignment) => {
+      const coming = moves.flatMap(({ seat }) => (seat.sectionId === assignment.sectionId ? [seat.id] : []));
+      return { ...assignment, givenTo: assignment.givenTo ?? coming };
+    });
+}
+
 function fault(field: string, detail: string): Refusal {
   return new Refusal('fields-wrong', {}, [{ field, detail }]);
 }
 
-const idOf = ({ moves, ending, removed, after }: PlannedMerge) =>
+const idOf = ({ moves, ending, removed, after, brought }: PlannedMerge) =>
   revisionOf({
     ...factsOfMoves(moves),
+    brought,
     ending: ending.map(valueOfSection),
     removed: removed.map(({ id }) => id),
     after: valueOfSection(after),

@@ -33,22 +33,23 @@ export class ReshapedSectionsRepository {
   }
 
   /**
-   * The numbers of the assignments of a section in periods that are not sealed and end on a day or later, but for those in
-   * categories of its own, which another section does not have; and what else it has of its own.
+   * The numbers of the assignments of sections in periods that are not sealed and end on a day or later, but for those in
+   * categories of a section's own, which another one does not have.
    */
-  async bookFrom(
-    queries: Queries,
-    sectionId: number,
-    day: Day,
-  ): Promise<{ readonly copied: ReadonlySet<number>; readonly without: OwnSetUp[] }> {
-    const { rows: copied } = await queries.execute<{ id: number }>(sql`
+  async copyable(queries: Queries, sectionIds: readonly number[], day: Day): Promise<ReadonlySet<number>> {
+    const { rows } = await queries.execute<{ id: number }>(sql`
       SELECT a.id FROM assignments a JOIN periods p ON p.id = a.period_id JOIN categories g ON g.id = a.category_id
-      WHERE a.section_id = ${sectionId} AND g.section_id IS NULL AND p.ends_on >= ${day}::date
+      WHERE a.section_id = ANY(${intArray(sectionIds)}) AND g.section_id IS NULL AND p.ends_on >= ${day}::date
         AND NOT EXISTS (SELECT 1 FROM seals l WHERE l.period_id = a.period_id)`);
-    const { rows: without } = await queries.execute<{ what: OwnSetUp }>(sql`
+    return new Set(rows.map(({ id }) => id));
+  }
+
+  /** What a section has of its own. */
+  async ownSetUp(queries: Queries, sectionId: number): Promise<OwnSetUp[]> {
+    const { rows } = await queries.execute<{ what: OwnSetUp }>(sql`
       SELECT 'calculation' AS what FROM calculation_policies WHERE section_id = ${sectionId}
       UNION SELECT 'categories' FROM categories WHERE section_id = ${sectionId}
       UNION SELECT 'scale' FROM scale_placements WHERE section_id = ${sectionId} ORDER BY 1`);
-    return { copied: new Set(copied.map(({ id }) => id)), without: without.map(({ what }) => what) };
+    return rows.map(({ what }) => what);
   }
 }

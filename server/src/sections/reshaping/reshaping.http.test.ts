@@ -32,6 +32,12 @@ const everything = async () => {
 };
 const sectionOf = async (id: number) =>
   (await registrar.get<SectionsReply>('/schools/1/sections?period=4')).body.sections.find((each) => each.id === id)!;
+/** What is computed for each student of a section, as its sheet has it. */
+async function computedIn(section: number) {
+  const [list] = (await registrar.get<SheetListReply[]>('/grade-sheets?period=4')).body;
+  const { body } = await registrar.get<SheetReply>(`/grade-sheets/${section}/${list!.itemId}/4`);
+  return new Map(body.rows.map(({ student, computed }) => [student, computed]));
+}
 const undo = (change: number | null, client = registrar) => client.send<Problem>('POST', `/changes/${change}/undo`);
 
 beforeAll(async () => {
@@ -99,6 +105,65 @@ describe('sections that become one', () => {
     expect((await undo(merged.change)).status).toBe(200);
     expect(await everything()).toBe(before);
     await checkLog(registrar);
+  });
+
+  it('bring assignments that only they have, for those who come with scores of them, and count the same', async () => {
+    const [own] = await query(
+      `INSERT INTO assignments (section_id, period_id, category_id, name, possible, due_on, is_extra, is_counted, is_published)
+       SELECT section_id, period_id, category_id, 'Only here', 20, due_on, false, true, true FROM assignments a
+       WHERE section_id = $1 AND period_id = 4 AND given_to IS NULL AND EXISTS (SELECT 1 FROM categories g
+         WHERE g.id = a.category_id AND g.section_id IS NULL) ORDER BY id LIMIT 1 RETURNING id`,
+      [one],
+    );
+    const scored = await query<{ enrollment_id: number }>(
+      `INSERT INTO scores (assignment_id, enrollment_id, points) SELECT $1, id, 3 FROM enrollments
+       WHERE section_id = $2 AND withdrawn_on IS NULL ORDER BY id LIMIT 2 RETURNING enrollment_id`,
+      [own!.id, one],
+    );
+    await query(
+      `INSERT INTO assignments (section_id, period_id, category_id, name, possible, due_on, is_extra, is_counted, is_published)
+       SELECT section_id, period_id, category_id, 'Nobody has a score', 20, due_on, false, true, true FROM assignments WHERE id = $1`,
+      [own!.id],
+    );
+    const [unlike] = await query<{ count: number }>(
+      `SELECT count(DISTINCT a.id)::int AS count FROM assignments a JOIN scores x ON x.assignment_id = a.id
+       JOIN enrollments e ON e.id = x.enrollment_id AND e.withdrawn_on IS NULL
+       WHERE a.section_id = $1 AND a.period_id >= 4 AND NOT EXISTS (SELECT 1 FROM assignments b WHERE b.section_id = $2
+         AND b.period_id = a.period_id AND b.possible = a.possible AND lower(b.name) = lower(a.name))`,
+      [one, two],
+    );
+    const before = await everything();
+    const was = await computedIn(one);
+    const stay = await computedIn(two);
+    const { body } = await preview();
+    expect([body.brought, body.rows.some(({ left }) => left > 0)]).toEqual([unlike!.count, false]);
+    const merged = await merge(body.previewId);
+    expect(merged.status).toBe(200);
+    const came = await query(
+      `SELECT n.id FROM enrollments n JOIN enrollments o ON o.student_id = n.student_id AND o.section_id = $1 AND o.withdrawn_on = '2026-01-11'
+       WHERE n.section_id = $2 ORDER BY 1`,
+      [one, two],
+    );
+    const copies = await query<{ id: number; name: string; given_to: number[] }>(
+      `SELECT id, name, given_to FROM assignments WHERE section_id = $1 AND name IN ('Only here', 'Nobody has a score')`,
+      [two],
+    );
+    expect(copies.map(({ name, given_to }) => [name, given_to.toSorted((a, b) => a - b)])).toEqual([
+      ['Only here', came.map(({ id }) => id)],
+    ]);
+    const scores = await query<{ count: number }>('SELECT count(*)::int FROM scores WHERE assignment_id = $1', [
+      copies[0]!.id,
+    ]);
+    expect(scores[0]!.count).toBe(scored.length);
+    // Who came has the same number as before, and so have those who were there.
+    const now = await computedIn(two);
+    const staying = body.rows.map(({ student }) => student);
+    expect(staying.map((student) => now.get(student))).toEqual(staying.map((student) => was.get(student)));
+    expect([...stay.keys()].map((student) => now.get(student))).toEqual([...stay.values()]);
+    expect((await undo(merged.change)).status).toBe(200);
+    expect(await everything()).toBe(before);
+    await query(`DELETE FROM scores WHERE assignment_id = $1`, [own!.id]);
+    await query(`DELETE FROM assignments WHERE section_id = $1 AND name IN ('Only here', 'Nobody has a score')`, [one]);
   });
 
   it('leave the teachers out where they are to be left out', async () => {
@@ -203,10 +268,7 @@ describe('a section that becomes two', () => {
 
   it('gives half of its students the same book with their scores and grades, and is whole again once undone', async () => {
     const before = await everything();
-    const [list] = (await registrar.get<SheetListReply[]>('/grade-sheets?period=4')).body;
-    const sheetOf = async (section: number) =>
-      (await registrar.get<SheetReply>(`/grade-sheets/${section}/${list!.itemId}/4`)).body;
-    const computed = new Map((await sheetOf(one)).rows.map(({ student, computed: value }) => [student, value]));
+    const computed = await computedIn(one);
     const { status, body } = await preview();
     expect(status).toBe(200);
     const scores = body.rows.reduce((sum, row) => sum + row.scores, 0);
@@ -226,11 +288,9 @@ describe('a section that becomes two', () => {
     const there = await sectionOf(section!.id);
     expect([there.name, there.staying]).toEqual([body.name, half.length]);
     // Whoever moved has the same scores there, and so the same number.
-    const sheet = await sheetOf(section!.id);
-    expect(sheet.rows.map(({ student, computed: value }) => [student, value])).toEqual(
-      sheet.rows.map(({ student }) => [student, computed.get(student)]),
-    );
-    expect(sheet.rows).toHaveLength(half.length);
+    const now = await computedIn(section!.id);
+    expect([...now]).toEqual([...now.keys()].map((student) => [student, computed.get(student)]));
+    expect(now.size).toBe(half.length);
     expect((await undo(made.change)).status).toBe(200);
     expect(await everything()).toBe(before);
     await checkLog(registrar);

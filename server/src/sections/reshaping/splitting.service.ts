@@ -7,19 +7,14 @@ import type {
   SplitSectionPreviewReply,
   SplitSectionRequest,
 } from '#contract/sections';
+import type { NumberedAssignment } from '#server/calculation';
 import { Changes, revisionOf } from '#server/changes';
 import { nextIds, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { factsOfMoves, MovePlanner, roomAfter, type PlannedMoves } from '../moving/move-planner.js';
+import { factsOfMoves, MovePlanner, roomAfter, unmade, type PlannedMoves } from '../moving/move-planner.js';
 import { OwnSectionsRepository } from '../own-sections.repository.js';
 import { valueOfSection } from '../section.thing.js';
+import { BroughtAssignments } from './brought-assignments.js';
 import { ReshapedSectionsRepository } from './reshaped-sections.repository.js';
-
-/** What is to be known here of an assignment: all else of it is copied as it stands. */
-interface CopiedAssignment {
-  readonly id: number;
-  /** The enrollments it is given to; null for everybody. */
-  readonly givenTo: readonly number[] | null;
-}
 
 interface PlannedSplit {
   readonly moves: PlannedMoves;
@@ -27,12 +22,9 @@ interface PlannedSplit {
   /** The section that is made. */
   readonly section: OwnSection;
   /** Assignments that it gets too, as they stand in the section that is split. */
-  readonly copied: readonly CopiedAssignment[];
+  readonly copied: readonly NumberedAssignment[];
   readonly without: SplitSectionPreviewReply['without'];
 }
-
-/** Stands for what gets its number only once it is made. */
-const unmade = 0;
 
 /** Gives a part of the students of a section a section of their own, with the same assignments. */
 @Injectable()
@@ -42,6 +34,7 @@ export class SplittingService {
     private readonly sections: OwnSectionsRepository,
     private readonly reshaped: ReshapedSectionsRepository,
     private readonly planner: MovePlanner,
+    private readonly brought: BroughtAssignments,
     private readonly changes: Changes,
   ) {}
 
@@ -71,33 +64,16 @@ export class SplittingService {
       const planned = await this.plan(queries, schoolId, request);
       const { moves, section, from, copied } = planned;
       const [sectionId] = (await nextIds(queries, 'sections', 1)) as [number];
-      const copies = await nextIds(queries, 'assignments', copied.length);
-      const copyOf = new Map(copied.map(({ id }, at) => [id, copies[at]!]));
-      const { seatOf, seats, work } = await this.planner.carryOut(queries, {
-        ...moves,
-        target: { ...moves.target, id: sectionId },
-        moves: moves.moves.map((move) => ({
-          ...move,
-          work: { ...move.work, assignments: move.work.assignments.map(([id]) => [id, copyOf.get(id)!] as const) },
-        })),
-      });
+      const { copyOf, numbered } = await this.brought.numbered(queries, moves, copied);
+      const target = { ...moves.target, id: sectionId };
+      const { seatOf, seats, work } = await this.planner.carryOut(queries, { ...numbered, target });
       if (idOf(planned) !== previewId) throw new Refusal('preview-changed');
-      const assignments = copied.map(({ givenTo, ...assignment }) => ({
-        ...assignment,
-        id: copyOf.get(assignment.id)!,
-        sectionId,
-        givenTo: givenTo?.flatMap((seat) => seatOf.get(seat) ?? []) ?? null,
-      }));
       await this.changes.make(queries, actor, {
         action: `split ${moves.target.name} from ${from}`,
         edits: [
           { kind: 'section', id: String(sectionId), after: section },
           ...seats,
-          {
-            kind: 'section-assignments',
-            id: String(sectionId),
-            after: assignments.length > 0 ? { assignments } : null,
-          },
+          ...this.brought.edits(sectionId, copied, copyOf, seatOf),
           ...work,
         ],
       });
@@ -113,15 +89,9 @@ export class SplittingService {
       throw new Refusal('fields-wrong', {}, [{ field: 'enrollmentIds', detail: `students of ${source.name}` }]);
     const { title, number } = await this.reshaped.nextNumber(queries, own);
     const ids = new Set(seats.map(({ id }) => id));
-    const { copied, without } = await this.reshaped.bookFrom(queries, source.id, request.enteredOn);
-    const book = await this.changes.valueOf<{ readonly assignments: readonly CopiedAssignment[] }>(
-      queries,
-      'section-assignments',
-      String(source.id),
-    );
     // What was given to single students goes to those of them who move.
-    const concerned = (book?.assignments ?? []).filter(
-      ({ id, givenTo }) => copied.has(id) && (givenTo === null || givenTo.some((seat) => ids.has(seat))),
+    const copied = (await this.brought.from(queries, [source.id], request.enteredOn)).filter(
+      ({ givenTo }) => givenTo === null || givenTo.some((seat) => ids.has(seat)),
     );
     const target = {
       ...source,
@@ -131,9 +101,8 @@ export class SplittingService {
       staying: 0,
       seats: request.seats,
     };
-    const pairs = new Map([[source.id, concerned.map(({ id }) => [id, unmade] as const)]]);
     return {
-      moves: await this.planner.plan(queries, seats, target, request.enteredOn, pairs),
+      moves: await this.planner.plan(queries, seats, target, request.enteredOn, new Set(copied.map(({ id }) => id))),
       from: source.name,
       section: {
         ...valueOfSection(own),
@@ -143,8 +112,8 @@ export class SplittingService {
         seats: request.seats,
         startsOn: request.enteredOn,
       },
-      copied: concerned,
-      without,
+      copied,
+      without: await this.reshaped.ownSetUp(queries, source.id),
     };
   }
 }

@@ -52,7 +52,7 @@ export function MergeSectionsDialog({ schoolId, sections, today, onClose }: Merg
   return (
     <PreviewDialog
       title={`Merge ${counted(sections.length, 'section')}`}
-      description="Posted grades of periods that are not sealed go along, and scores of assignments that both sections have."
+      description="Posted grades of periods that are not sealed go along, and so do scores."
       act="Merge"
       canAct={ready !== undefined && !merge.isPending}
       onAct={store}
@@ -79,11 +79,13 @@ export function MergeSectionsDialog({ schoolId, sections, today, onClose }: Merg
         onChange={({ target }) => setTeachersStay(target.checked)}
       />
       <Awaited query={preview} waiting="Working out what goes along">
-        {({ into, lastDay, ending: names, removed, rows, ...room }) => (
+        {({ into, lastDay, ending: names, removed, brought, rows, ...room }) => (
           <MovingRows to={into} rows={rows} room={room} isOlder={preview.isPlaceholderData}>
             {names.length > 0 && `The last day of ${listed(names)} is ${showDay(lastDay)}. `}
             {removed.length > 0 &&
-              `${listed(removed)}, where nobody has sat yet, ${agreeing(removed.length, 'is')} deleted.`}
+              `${listed(removed)}, where nobody has sat yet, ${agreeing(removed.length, 'is')} deleted. `}
+            {brought > 0 &&
+              `${counted(brought, 'assignment')} ${agreeing(brought, 'is')} copied to ${into}, for the students who bring scores.`}
           </MovingRows>
         )}
       </Awaited>

@@ -30,6 +30,7 @@ describe('merging sections', () => {
     lastDay,
     ending: ['Knots 1'],
     removed: [],
+    brought: 0,
     rows: [row()],
     staying: 25,
     seats: 24,
@@ -71,12 +72,14 @@ describe('merging sections', () => {
   it('says of a section in which nobody has sat yet that it is deleted, and who sits elsewhere from the beginning', async () => {
     show({
       'POST /schools/1/sections/merge/preview': preview({
+        brought: 2,
         ending: [],
         removed: ['Knots 1'],
         rows: [row({ grades: 0, scores: 0, isReseated: true })],
       }),
     });
     expect(await screen.findByText(/Knots 1, where nobody has sat yet, is deleted\./)).toBeTruthy();
+    expect(screen.getByText(/2 assignments are copied to Knots 2, for the students who bring scores\./)).toBeTruthy();
     expect(screen.getByRole('listitem').textContent).toBe(
       'Reed, Tamsinsits in Knots 2 from the beginning, as nothing stands in Knots 1 yet',
     );
