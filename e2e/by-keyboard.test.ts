@@ -47,7 +47,7 @@ story('a registrar without a pointer', () => {
     await desk.driver.actions().keyDown(Key.ALT).sendKeys('t').keyUp(Key.ALT).perform();
     await desk.tabTo(/^Undo$/);
     await desk.press(Key.ENTER);
-    await desk.sees('Done: undo: ');
+    await desk.sees('Undone: ');
     await desk.reads(/0 of 20 done/);
   });
 

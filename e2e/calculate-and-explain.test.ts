@@ -36,7 +36,7 @@ story('a policy', () => {
     await registrar.click('Save it');
     await registrar.pointsAt('The calculation of Numbers and Charts is saved.');
     await registrar.click('Undo');
-    await registrar.sees('Done: undo: save the calculation.');
+    await registrar.sees('Undone: save the calculation.');
   });
 
   it('saved, it is calculated through; posted grades stay, and are listed where the book says otherwise', async () => {

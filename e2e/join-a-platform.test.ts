@@ -124,7 +124,7 @@ story('a new platform', () => {
     await registrar.click('Use their weights for Quarter 2');
     await registrar.pointsAt('are weighted as on Quillpond.');
     await registrar.click('Undo');
-    await registrar.sees('Done: undo: accept the weights of Quillpond.');
+    await registrar.sees('Undone: accept the weights of Quillpond.');
   });
 
   it('stays joined when it is read again', async () => {

@@ -32,7 +32,7 @@ story('the log', () => {
     await desk.isAccessible();
     await desk.picture('log');
     await desk.clickOn('[aria-label^="Undo: save the GPA settings"]');
-    await desk.sees('Done: undo: save the GPA settings.');
+    await desk.sees('Undone: save the GPA settings.');
   });
 
   it('is checked anew on demand', async () => {

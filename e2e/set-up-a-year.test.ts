@@ -63,7 +63,7 @@ story('a new school year', () => {
     await desk.pointsAt('The calendar of Upper School is saved.');
     await desk.eventually(value, moved);
     await desk.click('Undo');
-    await desk.sees('Done: undo: save the calendar of Upper School.');
+    await desk.sees('Undone: save the calendar of Upper School.');
     await desk.eventually(value, before);
   });
 

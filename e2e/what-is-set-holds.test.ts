@@ -89,9 +89,9 @@ story('what was changed can be undone from any page', () => {
     await desk.isAccessible();
     await desk.picture('recent-changes');
     await desk.clickOn('[aria-label^="Undo: save the GPA settings"]');
-    await desk.pointsAt('Done: undo: save the GPA settings.');
+    await desk.pointsAt('Undone: save the GPA settings.');
     await desk.click('Undo');
-    await desk.sees('Done: redo: save the GPA settings.');
+    await desk.sees('Redone: save the GPA settings.');
     await desk.open(`${upper}/scales?view=gpa`);
     await desk.sees('2.875');
   });

@@ -4,6 +4,7 @@ import { showDay } from '../ui/format';
 import { dayOfInstant } from '../ui/day/zone-time';
 import { createTimeAxis, monthsOf, type TimeAxis } from '../shell/time-axis';
 import { changeCalendar, type CalendarBody } from './calendar-drafts';
+import { ToChange } from '../ui/changeable';
 import { EdgeHandle } from './edge-handle';
 import { yearBeside, type PeriodView } from './calendar-view';
 
@@ -116,7 +117,7 @@ function SchoolLanes({ school, axis, isChosen, chosenPeriodId, onChoose }: Schoo
                 />
               )}
               {isChosen && !isSealed && (
-                <>
+                <ToChange>
                   <EdgeHandle
                     period={period}
                     edge="startsOn"
@@ -129,7 +130,7 @@ function SchoolLanes({ school, axis, isChosen, chosenPeriodId, onChoose }: Schoo
                     axis={axis}
                     onMove={(day, isSame) => move(period.id, 'endsOn', day, isSame)}
                   />
-                </>
+                </ToChange>
               )}
             </div>
             {windows.map((window) => (

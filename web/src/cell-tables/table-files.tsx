@@ -1,6 +1,7 @@
 import { Download, Upload } from 'lucide-react';
 import { useRef } from 'react';
 import { Button } from '../ui/button';
+import { ToChange } from '../ui/changeable';
 
 interface ImportButtonProps {
   /** What the field for the file is called. */
@@ -13,8 +14,8 @@ interface ImportButtonProps {
 export function ImportButton({ label, isReading, onFile }: ImportButtonProps) {
   const file = useRef<HTMLInputElement>(null);
   return (
-    <>
-      <Button writes disabled={isReading} onClick={() => file.current?.click()}>
+    <ToChange>
+      <Button disabled={isReading} onClick={() => file.current?.click()}>
         <Upload size={14} aria-hidden /> Import
       </Button>
       <input
@@ -30,7 +31,7 @@ export function ImportButton({ label, isReading, onFile }: ImportButtonProps) {
           event.target.value = '';
         }}
       />
-    </>
+    </ToChange>
   );
 }
 

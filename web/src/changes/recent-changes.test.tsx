@@ -54,7 +54,7 @@ describe('the recent changes', () => {
     const [first] = await screen.findAllByRole('listitem');
     expect(within(first!).getByRole('definition').textContent).toBe('3 2');
     await person.click(within(first!).getByRole('button', { name: /^Undo: save the GPA settings/ }));
-    expect(await screen.findByText('Done: undo: save the GPA settings.')).toBeTruthy();
+    expect(await screen.findByText('Undone: save the GPA settings.')).toBeTruthy();
     expect(await screen.findByText(/, undone/)).toBeTruthy();
     expect(screen.getAllByRole('button', { name: /^Undo: / })).toHaveLength(1);
     expect(sent.map(({ request }) => request)).toContain('POST /changes/7/undo');

@@ -30,8 +30,13 @@ async function undo(client: QueryClient, changeId: number): Promise<void> {
   try {
     const reply = await api.post<UndoReply>(`/changes/${changeId}/undo`);
     await client.invalidateQueries();
-    tell(client, `Done: ${reply.action}.`, reply);
+    tell(client, `${sayUndone(reply.action)}.`, reply);
   } catch (problem) {
     showProblem(problem);
   }
+}
+
+/** @example sayUndone('undo: save the codes') // 'Undone: save the codes' */
+function sayUndone(action: string): string {
+  return action.replace(/^undo: /, 'Undone: ').replace(/^redo: /, 'Redone: ');
 }

@@ -68,7 +68,7 @@ it('a new code is at the cursor at once, is saved with the list it was begun fro
   expect(put).toHaveLength(1);
   expect(put[0]!.body).toMatchObject({ revision: 'r1', codes: [{}, {}, {}, { code: 'ABS', meaning: 'Absent' }] });
   await person.click(await screen.findByRole('button', { name: 'Undo' }));
-  expect(await screen.findByText('Done: undo: save the codes.')).toBeTruthy();
+  expect(await screen.findByText('Undone: save the codes.')).toBeTruthy();
   expect(sent.filter(({ request }) => request.startsWith('POST')).map(({ request }) => request)).toEqual([
     'POST /changes/7/undo',
   ]);

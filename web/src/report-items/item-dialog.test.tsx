@@ -127,7 +127,7 @@ describe('a change of words', () => {
     await person.type(screen.getByLabelText('Name'), 'Half-year grade');
     await person.click(button('Save the item'));
     await person.click(await screen.findByRole('button', { name: 'Undo' }));
-    await screen.findByText('Done: undo: change Semester grade.');
+    await screen.findByText('Undone: change Semester grade.');
     expect(sent).toEqual([
       {
         request: 'PUT /report-items/3',
@@ -155,6 +155,6 @@ it('an item taken out is brought back from the notice, though its dialog is gone
   });
   await person.click(button('Delete'));
   await person.click(await screen.findByRole('button', { name: 'Undo' }));
-  await screen.findByText('Done: undo: remove Semester grade.');
+  await screen.findByText('Undone: remove Semester grade.');
   expect(sent.map(({ request }) => request)).toEqual(['DELETE /report-items/3', 'POST /changes/7/undo']);
 });

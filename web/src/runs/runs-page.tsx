@@ -4,6 +4,7 @@ import type { RunSummaryReply } from '#contract/runs';
 import { agreeing, counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { useScope } from '../shell/scope';
+import { Changeable, ToChange } from '../ui/changeable';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { showCount, showInstant } from '../ui/format';
 import { Figure, Page, Strong } from '../ui/page';
@@ -106,12 +107,16 @@ export function RunsPage() {
     );
   return (
     <Page headline={<RunsHeadline runs={runs} />}>
-      <Panel label="The next run" className="px-5 py-4">
-        <PlanRun platforms={platforms} />
-      </Panel>
-      {platforms.map((platform) => (
-        <PlatformHabits key={platform.id} platform={platform} categories={categories} />
-      ))}
+      <ToChange>
+        <Panel label="The next run" className="px-5 py-4">
+          <PlanRun platforms={platforms} />
+        </Panel>
+      </ToChange>
+      <Changeable>
+        {platforms.map((platform) => (
+          <PlatformHabits key={platform.id} platform={platform} categories={categories} />
+        ))}
+      </Changeable>
       <Panel className="flex min-h-[180px] flex-1 flex-col">
         <DataGrid
           label="Runs"

@@ -10,6 +10,7 @@ import { SetUpNote } from '../set-up/set-up-note';
 import { ProblemError } from '../shell/api';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
+import { Changeable } from '../ui/changeable';
 import { useViewOnly } from '../ui/view-only';
 import { Page } from '../ui/page';
 import { Note, Panel } from '../ui/panel';
@@ -143,17 +144,19 @@ export function ScaleDesk({ reply, scale, period, viewSwitch, onChoose, onAdd }:
       {view.cut.length > 0 && (
         <Panel label="Ruler">
           {isReadable ? (
-            <Ruler
-              bands={view.cut}
-              savedBands={view.savedBands}
-              histogram={view.histogram}
-              top={Number(formatDecimal(view.top))}
-              digits={scale.digits}
-              caption={`${counted(view.grades, scale.highestLevel === null ? 'percent' : 'level')} of ${[period.name, ...scale.items].join(', ')}, by ${scale.highestLevel === null ? 'whole percentage' : 'tenth of a level'}`}
-              chosen={chosen === null ? null : view.cutPlaces.indexOf(chosen)}
-              onChoose={(index) => setChosen(view.cutPlaces[index]!)}
-              onMove={moveTo}
-            />
+            <Changeable>
+              <Ruler
+                bands={view.cut}
+                savedBands={view.savedBands}
+                histogram={view.histogram}
+                top={Number(formatDecimal(view.top))}
+                digits={scale.digits}
+                caption={`${counted(view.grades, scale.highestLevel === null ? 'percent' : 'level')} of ${[period.name, ...scale.items].join(', ')}, by ${scale.highestLevel === null ? 'whole percentage' : 'tenth of a level'}`}
+                chosen={chosen === null ? null : view.cutPlaces.indexOf(chosen)}
+                onChoose={(index) => setChosen(view.cutPlaces[index]!)}
+                onMove={moveTo}
+              />
+            </Changeable>
           ) : (
             <p className="px-6 py-8 text-quiet">The ruler returns when every cut-off in the table is a number.</p>
           )}

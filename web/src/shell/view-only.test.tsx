@@ -3,8 +3,10 @@ import { screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { Role } from '#core/access';
 import { showRoutes } from '../../test/show-at.fixture';
+import { FileUp } from 'lucide-react';
 import { Button } from '../ui/button';
 import { Changeable } from '../ui/changeable';
+import { FileDrop } from '../ui/file-drop';
 import { useViewOnly } from '../ui/view-only';
 import { createDraftStore } from './draft-store';
 import { ViewOnlyNote } from './view-only-note';
@@ -26,6 +28,19 @@ function Desk() {
       <Changeable>
         <input aria-label="From" />
       </Changeable>
+      <FileDrop
+        icon={FileUp}
+        label="Export file"
+        title="Drop it here"
+        buttonWords="Choose a file"
+        accept=".csv"
+        mostMegabytes={1}
+        tooLargeWords=""
+        isReading={false}
+        onFile={() => undefined}
+      >
+        CSV
+      </FileDrop>
     </>
   );
 }
@@ -58,6 +73,7 @@ describe('a page that somebody may look at and not change', () => {
     await person.click(screen.getByText('type'));
     expect(screen.getByTestId('draft').textContent).toBe('none');
     expect(screen.getByLabelText<HTMLInputElement>('From').matches(':disabled')).toBe(true);
+    expect(screen.queryByLabelText('Export file')).toBeNull();
   });
 
   it.each([
@@ -71,6 +87,7 @@ describe('a page that somebody may look at and not change', () => {
     await person.click(screen.getByText('type'));
     expect(screen.getByTestId('draft').textContent).toBe('typed');
     expect(screen.getByLabelText<HTMLInputElement>('From').matches(':disabled')).toBe(false);
+    expect(screen.getByLabelText('Export file')).toBeTruthy();
   });
 
   it.each(['scales?view=codes', 'scales?view=gpa'])(

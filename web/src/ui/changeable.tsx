@@ -10,3 +10,9 @@ export function Changeable({ children }: { children: ReactNode }) {
     </fieldset>
   );
 }
+
+/** What there is to change things with, such as a place for a file; on a page that can only be looked at it is not there. */
+export function ToChange({ children }: { children: ReactNode }) {
+  const { isViewOnly } = useViewOnly();
+  return isViewOnly ? null : children;
+}

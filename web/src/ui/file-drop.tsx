@@ -1,6 +1,7 @@
 import type { LucideIcon } from 'lucide-react';
 import { useRef, useState, type DragEvent, type ReactNode } from 'react';
 import { Button } from './button';
+import { ToChange } from './changeable';
 import { Note } from './panel';
 
 interface FileDropProps {
@@ -48,7 +49,7 @@ export function FileDrop(props: FileDropProps) {
     take(event.dataTransfer.files[0]);
   };
   return (
-    <>
+    <ToChange>
       <div
         onDragOver={(event) => {
           event.preventDefault();
@@ -86,6 +87,6 @@ export function FileDrop(props: FileDropProps) {
           </p>
         </Note>
       )}
-    </>
+    </ToChange>
   );
 }

@@ -23,6 +23,7 @@ export function MovingRows({ to, rows, room, isOlder, children }: MovingRowsProp
       <p className="mb-1">
         {children} <span className={isOver ? 'font-semibold text-wattle' : ''}>{sayRoom(room, to)}</span>
       </p>
+      {rows.length === 0 && <p className="text-quiet">No student is left to move.</p>}
       <ul tabIndex={0} className="max-h-[36vh] divide-y divide-hairline overflow-auto" aria-label="What goes along">
         {inOrder(rows, 'student').map((row) => (
           <li key={row.enrollmentId} className="flex gap-3 py-1.5 text-[13px]">

@@ -45,7 +45,8 @@ export function useCarryOut<Kind extends keyof Movings>(schoolId: number, kind: 
     onSuccess: () => client.invalidateQueries(),
     onError: (error) => {
       showProblem(error);
-      void client.invalidateQueries({ queryKey: ['enrollments'] });
+      // What it was looked at on, and what stands around it, may be another by now.
+      void client.invalidateQueries();
     },
   });
 }

@@ -69,6 +69,11 @@ describe('merging sections', () => {
     expect(bodyOf(sent, 'POST /schools/1/sections/merge')).toMatchObject({ previewId: 'p1', teachersStay: false });
   });
 
+  it('says where no student is left to move', async () => {
+    show({ 'POST /schools/1/sections/merge/preview': preview({ rows: [] }) });
+    expect(await screen.findByText('No student is left to move.')).toBeTruthy();
+  });
+
   it('says of a section in which nobody has sat yet that it is deleted, and who sits elsewhere from the beginning', async () => {
     show({
       'POST /schools/1/sections/merge/preview': preview({
