@@ -7,6 +7,8 @@ export interface NamedThing {
   readonly names: readonly string[];
   /** What tells it from another one of the same name, such as a number or an address; empty where nothing does. */
   readonly apart: string;
+  /** Of a person, the name as lists have it, with the one that they go by. */
+  readonly listed?: string;
 }
 
 /** How things are called in cells, each by a text that is its alone. */
@@ -17,6 +19,8 @@ export interface NameBook {
   readonly read: (text: string) => number | 'several' | undefined;
   /** All texts, in the order of the things. */
   readonly texts: readonly string[];
+  /** A text of the book for the eye, with the listed name as somebody likes it; any other text as it is. */
+  readonly shown: (text: string, as: (listed: string) => string) => string;
 }
 
 /**
@@ -31,18 +35,24 @@ export function nameBook(things: readonly NamedThing[]): NameBook {
   };
   for (const { id, names, apart } of things) for (const name of [...names, apart]) note(name, id);
   const texts = new Map<number, string>();
-  for (const { id, names, apart } of things) {
+  const persons = new Map<string, { readonly listed: string; readonly told: string }>();
+  for (const { id, names, apart, listed } of things) {
     const [usual = ''] = names;
     const isAlone = (text: string) => text !== '' && ids.get(foldName(text)) === id;
     const told = `${usual} (${apart})`;
     const text = isAlone(usual) ? usual : isAlone(apart) && !ids.has(foldName(told)) ? told : `${usual} (no. ${id})`;
     texts.set(id, text);
     ids.set(foldName(text), id);
+    if (listed !== undefined) persons.set(text, { listed, told: text.slice(usual.length) });
   }
   return {
     textOf: (id) => texts.get(id) ?? '',
     read: (text) => ids.get(foldName(text)),
     texts: [...texts.values()],
+    shown: (text, as) => {
+      const person = persons.get(text);
+      return person ? as(person.listed) + person.told : text;
+    },
   };
 }
 

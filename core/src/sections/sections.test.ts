@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
 import { faultsOfRow, planRows } from '#core/cell-tables';
+import { nameAs } from '#core/people';
 import {
   cellsOfEnrollment,
   cellsOfSection,
@@ -54,6 +55,23 @@ describe('a book of names', () => {
       'Kyle, Eve (no. 5)',
     ]);
     expect(book.textOf(9)).toBe('');
+  });
+
+  it('shows people as the reader likes it, with what tells them apart, and all else as it is', () => {
+    const people = nameBook([
+      { id: 1, names: ['Carrow, Hale'], apart: 'S1', listed: 'Carrow, Hale “Hal”' },
+      { id: 2, names: ['Hale, Bo'], apart: 'T2', listed: 'Hale, Bo' },
+      { id: 3, names: ['Hale, Bo'], apart: 'T3', listed: 'Hale, Bo “Bee”' },
+    ]);
+    const shown = (text: string) =>
+      people.shown(text, (listed) => nameAs(listed, { order: 'given', names: 'preferred' }));
+    expect([...people.texts, 'Hale', ''].map(shown)).toEqual([
+      'Hal Carrow',
+      'Bo Hale (T2)',
+      'Bee Hale (T3)',
+      'Hale',
+      '',
+    ]);
   });
 
   it('of whatever names reads each by its own text, and nobody by a name that two have', () => {

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { asc, eq, sql, type SQL } from 'drizzle-orm';
 import type { NamedThing } from '#core/sections';
-import { intArray, studentNumber, tables, type Queries } from '#server/platform';
+import { intArray, personName, studentNumber, tables, type Queries } from '#server/platform';
 
 const { courses, people } = tables;
 
@@ -36,9 +36,9 @@ export class NamedThingsRepository {
 
   /** By name; two of one name are told apart by number, else by address. */
   private async people(queries: Queries, condition: SQL): Promise<NamedThing[]> {
-    const { id, familyName, givenName, email } = people;
+    const { id, familyName, givenName, preferredName, email } = people;
     const rows = await queries
-      .select({ id, familyName, givenName, email, number: studentNumber })
+      .select({ id, familyName, givenName, preferredName, email, number: studentNumber, listed: personName })
       .from(people)
       .where(condition)
       .orderBy(asc(familyName), asc(givenName), asc(id));
@@ -47,10 +47,18 @@ export class NamedThingsRepository {
       names: [
         `${person.familyName}, ${person.givenName}`,
         `${person.givenName} ${person.familyName}`,
+        ...(person.preferredName === null
+          ? []
+          : [
+              person.listed,
+              `${person.familyName}, ${person.preferredName}`,
+              `${person.preferredName} ${person.familyName}`,
+            ]),
         person.email,
         person.number,
       ],
       apart: person.number || person.email,
+      listed: person.listed,
     }));
   }
 }

@@ -251,6 +251,28 @@ describe('who sits in sections', () => {
     expect(await seatsIn()).toEqual(all);
   });
 
+  it('may be named by the name that they go by, unless another one has it too', async () => {
+    const { section } = await newSection({ number: '73' });
+    const [one, other] = (await seatsIn()).students.filter(({ names }) => names.length === 4);
+    const [family, given] = one!.names[0]!.split(', ');
+    const prefer = (id: number) => query(`UPDATE people SET preferred_name = 'Wren-Two' WHERE id = ${id}`);
+    const add = <Body>() => saveSeats<Body>([seat({ section: section.name, student: `Wren-Two ${family}` })]);
+    await prefer(one!.id);
+    const saved = await add<SavedEnrollmentsReply>();
+    expect(saved.body.enrollments.find(({ id }) => id === saved.body.saved[0]!.id)!.cells.student).toBe(one!.names[0]);
+    expect((await seatsIn()).students.find(({ id }) => id === one!.id)!.listed).toBe(`${family}, ${given} “Wren-Two”`);
+    await undo(saved.change);
+    await prefer(other!.id);
+    await query(`UPDATE people SET family_name = '${family}' WHERE id = ${other!.id}`);
+    const refused = await add<Problem>();
+    expect([refused.status, refused.body.errors[0]?.detail]).toEqual([
+      422,
+      expect.stringMatching(/^more than one has this name/),
+    ]);
+    await query(`UPDATE people SET preferred_name = NULL WHERE preferred_name = 'Wren-Two'`);
+    await query(`UPDATE people SET family_name = '${other!.names[0]!.split(', ')[0]}' WHERE id = ${other!.id}`);
+  });
+
   it('twice, or who left before they came, are told of by their cells', async () => {
     const all = await seatsIn();
     const [row] = all.enrollments;

@@ -56,7 +56,7 @@ export function RowCell<Field extends string, Kept extends KeptRow<Field>>(props
           {fault ? 'needed' : <Text text={look.standIn(row, field)} isNumber={isNumber} />}
         </span>
       ) : (
-        <Text text={row.cells[field]} isNumber={isNumber} />
+        <Text text={look.shown?.(field, row.cells[field]) ?? row.cells[field]} isNumber={isNumber} />
       )}
     </EditCell>
   );

@@ -34,6 +34,8 @@ export interface TableLook<Field extends string, Kept extends KeptRow<Field>> {
   readonly onPoint: ReadonlySet<Field>;
   /** Columns whose figures are all of one width. */
   readonly inFigures: ReadonlySet<Field>;
+  /** A cell for the eye, where it is not what is typed: a name as the reader likes it. */
+  readonly shown?: (field: Field, text: string) => string;
   /** What holds where a cell is empty, in grey. */
   readonly standIn: (row: TableRow<Field, Kept>, field: Field) => string;
   /** What stands behind a cell in words; undefined where there is nothing to say. */

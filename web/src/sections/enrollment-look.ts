@@ -3,7 +3,10 @@ import type { EnrollmentRowReply } from '#contract/sections';
 import type { TableLook } from '../cell-tables/table-look';
 
 /** How those who sit in sections show as a spreadsheet. */
-export function enrollmentLook(directory: EnrollmentDirectory): TableLook<EnrollmentField, EnrollmentRowReply> {
+export function enrollmentLook(
+  directory: EnrollmentDirectory,
+  nameOf: (listed: string) => string,
+): TableLook<EnrollmentField, EnrollmentRowReply> {
   return {
     table: enrollmentTable(directory),
     label: 'Enrollments',
@@ -15,6 +18,7 @@ export function enrollmentLook(directory: EnrollmentDirectory): TableLook<Enroll
     main: 'student',
     onPoint: new Set(),
     inFigures: new Set(['enteredOn', 'withdrawnOn']),
+    shown: (field, text) => (field === 'student' ? directory.students.shown(text, nameOf) : text),
     standIn: ({ cells }, field) => (field === 'enteredOn' ? firstDayOf(directory, cells.section) : ''),
     reasonOf: () => undefined,
     told: {

@@ -50,11 +50,14 @@ function EnrollmentsDesk({ schoolName, sectionId, reply }: DeskProps) {
   const state = search.get('state');
   const table = useEnrollmentTable(reply, sectionId);
   const { enrollments, sections } = reply;
+  const { students } = table.directory;
   const isShown = useCallback(
     ({ cells }: TableRow<EnrollmentField, EnrollmentRowReply>) =>
       (state === null || (state === 'left') === (cells.withdrawnOn !== '')) &&
-      `${cells.student} ${cells.section}`.toLowerCase().includes(text.trim().toLowerCase()),
-    [state, text],
+      `${students.shown(cells.student, (listed) => listed)} ${cells.section}`
+        .toLowerCase()
+        .includes(text.trim().toLowerCase()),
+    [state, text, students],
   );
   const show = (wanted: Readonly<Record<string, string>>) =>
     setSearch((before) => searchWith(before, wanted), { replace: true });
@@ -66,7 +69,7 @@ function EnrollmentsDesk({ schoolName, sectionId, reply }: DeskProps) {
   const { data: staffed } = useSections();
   const { termLine } = usePeriod();
   const today = termLine && dayOfInstant(termLine.now);
-  const students = new Set(enrollments.map(({ cells }) => cells.student)).size;
+  const seated = new Set(enrollments.map(({ cells }) => cells.student)).size;
   const seats = seatsOf(periodId, sectionId);
   return (
     <>
@@ -99,7 +102,7 @@ function EnrollmentsDesk({ schoolName, sectionId, reply }: DeskProps) {
           <>
             {own === undefined ? (
               <>
-                {counted(students, 'student')} of {schoolName} have{' '}
+                {counted(seated, 'student')} of {schoolName} have{' '}
                 <FigureButton onClick={() => show({ state: '' })}>{counted(enrollments.length, 'seat')}</FigureButton>{' '}
                 in <Figure to={path('sections')}>{counted(sections.length, 'section')}</Figure>
               </>

@@ -14,6 +14,7 @@ import { api } from '../shell/api';
 import { useScope } from '../shell/scope';
 import { enrollmentLook } from './enrollment-look';
 import { enrollmentDrafts, sectionDrafts } from './section-drafts';
+import { useNameAs } from '../ui/people-order';
 import { sectionLook } from './section-look';
 
 /** The sections of the year that the chosen period lies in. */
@@ -33,7 +34,8 @@ export function useSectionTable(reply: SectionsReply) {
     () => sectionDirectoryOf({ courses, staff, periods, yearId }),
     [courses, staff, periods, yearId],
   );
-  const look = useMemo(() => sectionLook(directory, path), [directory, path]);
+  const nameOf = useNameAs();
+  const look = useMemo(() => sectionLook(directory, path, nameOf), [directory, path, nameOf]);
   return {
     draftKey: yearId,
     directory,
@@ -60,7 +62,8 @@ export function useEnrollmentTable(reply: EnrollmentsReply, sectionId: number | 
   const { schoolId, periodId } = useScope();
   const { sections, students, year, yearId } = reply;
   const directory = useMemo(() => enrollmentDirectoryOf({ sections, students, year }), [sections, students, year]);
-  const look = useMemo(() => enrollmentLook(directory), [directory]);
+  const nameOf = useNameAs();
+  const look = useMemo(() => enrollmentLook(directory, nameOf), [directory, nameOf]);
   return {
     draftKey: sectionId === null ? `${yearId}` : `${yearId}/${sectionId}`,
     directory,

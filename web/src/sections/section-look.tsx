@@ -17,6 +17,7 @@ import { showCount } from '../ui/format';
 export function sectionLook(
   directory: SectionDirectory,
   path: (place: string) => string,
+  nameOf: (listed: string) => string,
 ): TableLook<SectionField, SectionRowReply> {
   return {
     table: sectionTable(directory),
@@ -38,6 +39,13 @@ export function sectionLook(
     main: 'course',
     onPoint: new Set(),
     inFigures: new Set(['number', 'startsOn', 'endsOn', 'seats']),
+    shown: (field, text) =>
+      field === 'teacher' || field === 'coTeachers'
+        ? text
+            .split('; ')
+            .map((name) => directory.staff.shown(name, nameOf))
+            .join('; ')
+        : text,
     standIn: ({ cells }, field) =>
       field === 'period'
         ? directory.periods.textOf(directory.yearId)

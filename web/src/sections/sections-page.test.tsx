@@ -183,6 +183,28 @@ describe('who sits in sections', () => {
     expect([search(), rows().map((_row, at) => textsOf(at)[1])]).toEqual(['?state=left', ['Rook, Bo']]);
   });
 
+  it('are called as the reader likes it, and are typed and found by either name', async () => {
+    const reply = enrollmentsReply([enrollmentOf(51, enrollmentCells('Skerry, Ada'))]);
+    const [ada, bo] = reply.students;
+    const students = [{ ...ada!, names: [...ada!.names, 'Addie Skerry'], listed: 'Skerry, Ada “Addie”' }, bo!];
+    showOwnView({ ...usualView, peopleOrder: 'given', names: 'preferred' });
+    const { person, sent } = show([], {
+      'GET /schools/1/enrollments': { ...reply, students },
+      'PUT /schools/1/enrollments': made(6, { ...reply, students, saved: [] }),
+    });
+    await headline();
+    expect(textsOf(0)[1]).toBe('Addie Skerry');
+    await person.type(screen.getByRole('searchbox'), 'addie');
+    expect(rows()).toHaveLength(1);
+    await person.click(screen.getByRole('button', { name: 'New enrollment' }));
+    await person.clear(screen.getByRole('searchbox'));
+    await person.click(cell(0, 1));
+    await person.paste('Weaving 1\taddie skerry');
+    await expect.poll(() => textsOf(0).slice(0, 2)).toEqual(['Weaving 1', 'Addie Skerry']);
+    expect(sentTo('PUT /schools/1/enrollments', sent)).toBeUndefined();
+    showOwnView(usualView);
+  });
+
   it('of one section are pasted by their numbers; twice in it none is', async () => {
     const { person, sent } = show(
       [],

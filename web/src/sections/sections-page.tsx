@@ -66,7 +66,9 @@ function SectionsDesk({ schoolName, reply, today }: DeskProps) {
       (!isOverfullOnly || (kept !== undefined && hasTooMany(kept))) &&
       // What is new is seen until it is saved.
       (!isRunningOnly || kept === undefined || isWithin(today, daysOfSection(directory, cells))) &&
-      `${cells.course} ${cells.number} ${cells.teacher}`.toLowerCase().includes(text.trim().toLowerCase()),
+      `${cells.course} ${cells.number} ${directory.staff.shown(cells.teacher, (listed) => listed)}`
+        .toLowerCase()
+        .includes(text.trim().toLowerCase()),
     [period, isEmptyOnly, isOverfullOnly, isRunningOnly, directory, today, text],
   );
   const yearName = periods.find(({ id }) => id === yearId)?.names[0] ?? '';
