@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { SchoolPeriod } from '#server/calendar';
-import { CopyReader, ThreadPool, workerFile } from '#server/platform';
+import { CopyReader, ThreadPool, workerFile, type Queries } from '#server/platform';
 import { enrolledInText } from '#server/period-view';
 import type { BookPolicies, BookTexts, ComparedBooks, ComparedValue } from './calculation-worker.js';
 import type { KeptGrade } from './books/kept-grades.js';
@@ -15,31 +15,27 @@ export class BookCalculator {
     private readonly threads: ThreadPool,
   ) {}
 
-  /** What every student of some sections comes to in a period. Not inside a transaction: it reads what is committed. */
-  async calculate(period: SchoolPeriod, policies: BookPolicies): Promise<KeptGrade[]> {
-    const texts = await this.read(period, policies);
+  /** What every student of some sections comes to in a period. */
+  calculate(texts: BookTexts, policies: BookPolicies): Promise<KeptGrade[]> {
     return this.threads.run<KeptGrade[]>(calculationWorker, { ...texts, ...policies }, 'calculateBooks');
   }
 
-  async compare(
-    period: SchoolPeriod,
+  compare(
+    texts: BookTexts,
     before: BookPolicies,
     after: BookPolicies,
     values: readonly ComparedValue[],
   ): Promise<ComparedBooks> {
-    const texts = await this.read(period, before);
     return this.threads.run<ComparedBooks>(calculationWorker, { ...texts, before, after, values }, 'compareBooks');
   }
 
-  private async read(period: SchoolPeriod, { policyOf }: BookPolicies): Promise<BookTexts> {
-    const queries = bookQueries(
-      period,
-      policyOf.map(([sectionId]) => sectionId),
-    );
+  /** The books of sections in a period, as a transaction sees them; to be calculated after it, as that takes no database. */
+  async read(queries: Queries, period: SchoolPeriod, sectionIds: readonly number[]): Promise<BookTexts> {
+    const wanted = bookQueries(period, sectionIds);
     return {
-      enrollments: await this.copies.read(queries.enrollments),
-      assignments: await this.copies.read(queries.assignments),
-      scores: await this.copies.read(queries.scores),
+      enrollments: await this.copies.readIn(queries, wanted.enrollments),
+      assignments: await this.copies.readIn(queries, wanted.assignments),
+      scores: await this.copies.readIn(queries, wanted.scores),
     };
   }
 }

@@ -127,13 +127,16 @@ export class RecalculationService implements OnApplicationBootstrap, OnApplicati
   }
 
   private async calculate(period: SchoolPeriod, stale: readonly StaleBook[]): Promise<void> {
-    const queries = this.transactions.reading;
     const wanted = new Set(stale.map(({ sectionId }) => sectionId));
-    const { sections } = await this.views.of(queries, period);
-    const own = sections.filter(({ id }) => wanted.has(id));
+    const { own, texts } = await this.transactions.snapshot(async (queries) => {
+      const { sections } = await this.views.of(queries, period);
+      const own = sections.filter(({ id }) => wanted.has(id));
+      const ids = own.map(({ id }) => id);
+      return { own, texts: await this.calculator.read(queries, period, ids) };
+    });
     const policies = own.map(({ policy }) => (policy ? policyOfBody(policy.policy) : plainPolicy));
     const policyOf = own.map(({ id }, at) => [id, at] as const);
-    const grades = await this.calculator.calculate(period, { policies, policyOf });
+    const grades = await this.calculator.calculate(texts, { policies, policyOf });
     await this.transactions.run((writing) => this.grades.settle(writing, period.id, stale, grades));
   }
 }

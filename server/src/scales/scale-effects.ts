@@ -21,6 +21,7 @@ import {
   personName,
   tables,
   ThreadPool,
+  Transactions,
   workerFile,
   type Queries,
   studentNumber,
@@ -30,10 +31,17 @@ import type { EffectResult, EffectTask, EffectUse } from './effect-worker.js';
 const { people } = tables;
 const effectWorker = workerFile(new URL('./effect-worker.js', import.meta.url));
 
+/** What a comparison rests on, as one snapshot has it. */
+export interface ReadEffect {
+  readonly before: PeriodView;
+  readonly task: EffectTask;
+}
+
 /** Compares a period with the same period under other scales, in a thread of its own. */
 @Injectable()
 export class ScaleEffects {
   constructor(
+    private readonly transactions: Transactions,
     private readonly recalculation: RecalculationService,
     private readonly versions: ScaleVersionsRepository,
     private readonly gpa: GpaPolicyRepository,
@@ -41,14 +49,13 @@ export class ScaleEffects {
     private readonly threads: ThreadPool,
   ) {}
 
-  async between(
-    queries: Queries,
-    period: SchoolPeriod,
-    before: PeriodView,
-    after: PeriodView,
-  ): Promise<ScaleEffectReply> {
-    const started = performance.now();
-    await this.recalculation.freshen(period);
+  /** Makes sure that what the books come to is up to date. Not inside a transaction. */
+  freshen(period: SchoolPeriod): Promise<void> {
+    return this.recalculation.freshen(period);
+  }
+
+  /** Reads what two views of a period are compared by, in a snapshot. */
+  async read(queries: Queries, period: SchoolPeriod, before: PeriodView, after: PeriodView): Promise<ReadEffect> {
     const gpa = await this.gpa.read(queries);
     const { uses, precisions, levels } = usesOf(before, after, gpa);
     const versions = new Map<number, readonly Band[]>();
@@ -57,18 +64,24 @@ export class ScaleEffects {
         for (const { version } of scales.values()) versions.set(version.id, version.bands);
     for (const [id, { bands }] of await this.postedUnder(queries, period)) versions.set(id, bands);
     const task: EffectTask = {
-      rows: await this.copies.read(gradesQuery(before, uses, levels)),
+      rows: await this.copies.readIn(queries, gradesQuery(before, uses, levels)),
       uses,
       precisions,
       versions,
       gpa,
       mostCredits: mostCreditsOf(before),
     };
+    return { before, task };
+  }
+
+  /** Works out what was read. Not inside a transaction: it takes a while, and no database. */
+  async of({ before, task }: ReadEffect): Promise<Omit<ScaleEffectReply, 'milliseconds'>> {
+    const { uses, versions } = task;
     const effect = await this.threads.run<EffectResult>(effectWorker, task);
-    const reply = await this.withNames(queries, effect, before);
+    const reply = await this.withNames(effect, before);
     const concerned = uses.filter((use) => use.before !== use.after).flatMap((use) => [use.before, use.after]);
     const bands = bandsTogether(concerned.flatMap((id) => versions.get(id) ?? []));
-    return { ...reply, bands: bands.map(bodyOfBand), milliseconds: Math.round(performance.now() - started) };
+    return { ...reply, bands: bands.map(bodyOfBand) };
   }
 
   /** Versions that grades of the period were posted under. */
@@ -84,7 +97,6 @@ export class ScaleEffects {
   }
 
   private async withNames(
-    queries: Queries,
     effect: EffectResult,
     { reported, sections }: PeriodView,
   ): Promise<Omit<ScaleEffectReply, 'milliseconds' | 'bands'>> {
@@ -92,7 +104,7 @@ export class ScaleEffects {
     const sectionNames = new Map(sections.map(({ id, name }) => [id, name]));
     const ids = effect.students.map(({ studentId }) => studentId);
     if (ids.length === 0) return { ...effect, students: [] };
-    const named = await queries
+    const named = await this.transactions.reading
       .select({ id: people.id, student: personName, studentNumber })
       .from(people)
       .where(sql`${people.id} = ANY(${intArray(ids)})`)

@@ -17,6 +17,9 @@ import { ScaleEffects } from './scale-effects.js';
 import { followingVersions, type NextVersion } from './following-versions.js';
 import { ScalesRepository } from './scales.repository.js';
 
+/** How the facts of a school would be. */
+type FactsChange = (facts: SchoolFacts) => SchoolFacts;
+
 /**
  * Works out what a draft of a scale, a scale at another place or a tie would do to the grades of a period: the difference of
  * the period as it is looked at now and as it would be then.
@@ -33,49 +36,44 @@ export class ScalePreviewService {
 
   /** Of a draft as the next version, in force from the period on, and of the scales that follow it. */
   async ofDraft(scaleId: number, { periodId, bands }: PreviewScaleRequest): Promise<ScaleEffectReply> {
-    const queries = this.transactions.reading;
-    const scale = await this.scales.byIdOrThrow(queries, scaleId);
-    return this.ofBands(queries, periodId, scale.id, bands.map(bandOfBody));
+    return this.compare(periodId, async (queries, period) => {
+      const scale = await this.scales.byIdOrThrow(queries, scaleId);
+      return this.withBands(queries, period, scale.id, bands.map(bandOfBody));
+    });
   }
 
   /** Of a scale that would follow another one from the period on. */
   async ofTie(scaleId: number, { periodId, tie: body }: PreviewTieRequest): Promise<ScaleEffectReply> {
-    const queries = this.transactions.reading;
     const tie = decimalTie(body)!;
-    const period = await this.periods.byIdOrThrow(queries, periodId);
-    const base = await this.scales.inForceOrThrow(queries, period.schoolId, tie.toId, period);
-    return this.ofBands(queries, periodId, scaleId, deriveBands(base.bands, tie.shift));
+    return this.compare(periodId, async (queries, period) => {
+      const base = await this.scales.inForceOrThrow(queries, period.schoolId, tie.toId, period);
+      return this.withBands(queries, period, scaleId, deriveBands(base.bands, tie.shift));
+    });
   }
 
   /** Of a scale that would be used at a place from the period on, or of a place that would inherit. */
   async ofPlacement(schoolId: number, request: PlaceScaleRequest): Promise<ScaleEffectReply> {
-    const queries = this.transactions.reading;
-    const period = await this.periods.byIdOrThrow(queries, request.fromPeriodId);
-    return this.compare(queries, period, (facts) => ({
-      ...facts,
-      placements: [
-        ...facts.placements,
-        {
-          ...placeOf(schoolId, request),
-          id: Number.MAX_SAFE_INTEGER,
-          scaleId: request.scaleId,
-          isLocked: request.scaleId !== null && request.isLocked,
-          fromPeriodId: period.id,
-          fromDay: period.startsOn,
-        },
-      ],
-    }));
+    return this.compare(request.fromPeriodId, (_queries, period) => {
+      const placement = {
+        ...placeOf(schoolId, request),
+        id: Number.MAX_SAFE_INTEGER,
+        scaleId: request.scaleId,
+        isLocked: request.scaleId !== null && request.isLocked,
+        fromPeriodId: period.id,
+        fromDay: period.startsOn,
+      };
+      return (facts) => ({ ...facts, placements: [...facts.placements, placement] });
+    });
   }
 
-  private async ofBands(
+  private async withBands(
     queries: Queries,
-    periodId: number,
+    period: SchoolPeriod,
     scaleId: number,
     bands: readonly Band[],
-  ): Promise<ScaleEffectReply> {
-    const period = await this.periods.byIdOrThrow(queries, periodId);
+  ): Promise<FactsChange> {
     const scales = await this.scales.ofSchool(queries, period.schoolId);
-    return this.compare(queries, period, (facts) => {
+    return (facts) => {
       const drafts = followingVersions(scales, facts.versions, {
         scaleId,
         fromPeriodId: period.id,
@@ -86,16 +84,24 @@ export class ScalePreviewService {
         ...facts,
         versions: [...facts.versions, ...drafts.map((draft, at) => draftVersion(facts, draft, -1 - at))],
       };
-    });
+    };
   }
 
+  /** All that the preview rests on is read in one snapshot: what somebody saves meanwhile is in all of it or in none. */
   private async compare(
-    queries: Queries,
-    period: SchoolPeriod,
-    change: (facts: SchoolFacts) => SchoolFacts,
+    periodId: number,
+    changeOf: (queries: Queries, period: SchoolPeriod) => FactsChange | Promise<FactsChange>,
   ): Promise<ScaleEffectReply> {
-    const facts = await this.views.factsOf(queries, period.schoolId);
-    return this.effects.between(queries, period, this.views.viewOf(facts, period), periodView(change(facts), period));
+    const started = performance.now();
+    await this.effects.freshen(await this.periods.byIdOrThrow(this.transactions.reading, periodId));
+    const read = await this.transactions.snapshot(async (queries) => {
+      const period = await this.periods.byIdOrThrow(queries, periodId);
+      const change = await changeOf(queries, period);
+      const facts = await this.views.factsOf(queries, period.schoolId);
+      const after = periodView(change(facts), period);
+      return this.effects.read(queries, period, this.views.viewOf(facts, period), after);
+    });
+    return { ...(await this.effects.of(read)), milliseconds: Math.round(performance.now() - started) };
   }
 }
 

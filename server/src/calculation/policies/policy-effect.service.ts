@@ -38,14 +38,17 @@ export class PolicyEffectService {
     changes: readonly (PolicyPlace & { readonly policy: PolicyBody | null })[],
   ): Promise<PolicyEffectReply> {
     const started = performance.now();
-    const queries = this.transactions.reading;
-    const before = await this.policies.ofSchool(queries, schoolId);
-    const after = changes.reduce<readonly PlacedPolicy[]>(withPolicy, before);
-    const view = await this.views.of(queries, period);
-    const sections = await this.concerned(queries, view, before, after);
+    const { before, after, view, sections, texts } = await this.transactions.snapshot(async (queries) => {
+      const before = await this.policies.ofSchool(queries, schoolId);
+      const after = changes.reduce<readonly PlacedPolicy[]>(withPolicy, before);
+      const view = await this.views.of(queries, period);
+      const sections = await this.concerned(queries, view, before, after);
+      const ids = sections.map(({ id }) => id);
+      return { before, after, view, sections, texts: await this.calculator.read(queries, period, ids) };
+    });
     const columns = comparedColumns(view);
     const compared = await this.calculator.compare(
-      period,
+      texts,
       policiesFor(before, sections, period.id),
       policiesFor(after, sections, period.id),
       columns.map(({ value }) => value),
@@ -61,7 +64,7 @@ export class PolicyEffectService {
       bands: bandsTogether(columns.flatMap(({ bands }) => sections.flatMap(({ id }) => bands(id) ?? []))).map(
         bodyOfBand,
       ),
-      students: await this.named(queries, effects, compared, sections),
+      students: await this.named(this.transactions.reading, effects, compared, sections),
       milliseconds: Math.round(performance.now() - started),
     };
   }

@@ -4,6 +4,7 @@ import { copyLine, readCopyLines } from '#core/formats';
 import { startTestServer, type TestServer } from '../../../test/test-server.js';
 import { Bulk } from './bulk.js';
 import { CopyReader } from './copy-reader.js';
+import { Transactions } from './transactions.js';
 
 let server: TestServer;
 let bulk: Bulk;
@@ -49,5 +50,29 @@ describe('rows written as text', () => {
     const asking = Promise.all(Array.from({ length: 20 }, () => kept()));
     await writing;
     for (const rows of await asking) expect([0, 20]).toContain(rows.filter(({ id }) => id >= 200).length);
+  });
+});
+
+describe('rows read as text inside a transaction', () => {
+  it('are those that it sees itself, and nobody else’s transaction reads them', async () => {
+    const [copies, transactions] = [server.application.get(CopyReader), server.application.get(Transactions)];
+    const query = 'SELECT id FROM shells WHERE id >= 300';
+    const found = await transactions.tryOut(async (queries) => {
+      await queries.execute(sql`INSERT INTO shells VALUES (300, 'abalone')`);
+      return (await copies.readIn(queries, query)).toString();
+    });
+    expect([found, (await copies.read(query)).toString()]).toEqual(['300\n', '']);
+    expect(() => copies.readIn(transactions.reading, query)).toThrow('these queries are no transaction');
+  });
+
+  it('break nothing where the query is wrong: the transaction is taken back, and its connection serves others', async () => {
+    const [copies, transactions] = [server.application.get(CopyReader), server.application.get(Transactions)];
+    const before = await kept();
+    const wrong = transactions.run(async (queries) => {
+      await queries.execute(sql`INSERT INTO shells VALUES (301, 'nautilus')`);
+      return copies.readIn(queries, 'SELECT nothing FROM nowhere');
+    });
+    await expect(wrong).rejects.toThrow(/nowhere/);
+    expect(await kept()).toEqual(before);
   });
 });

@@ -1,8 +1,9 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { Inject, Injectable } from '@nestjs/common';
-import type { NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import type { PgTransactionConfig } from 'drizzle-orm/pg-core';
-import type { OpenDatabase, Queries } from './open-database.js';
+import type { Pool, PoolClient } from 'pg';
+import { casing, type OpenDatabase, type Queries } from './open-database.js';
 
 export const DATABASE = Symbol('database');
 
@@ -10,13 +11,16 @@ export const DATABASE = Symbol('database');
 @Injectable()
 export class Transactions {
   private readonly database: NodePgDatabase;
+  private readonly pool: Pool;
+  private readonly clients = new WeakMap<Queries, PoolClient>();
   private readonly snapshots = new WeakSet<Queries>();
   /** Whether what is under way is inside a transaction, whose connection it would wait for without an end. */
   private readonly inside = new AsyncLocalStorage<true>();
   private readonly listeners: (() => void)[] = [];
 
-  constructor(@Inject(DATABASE) { queries }: OpenDatabase) {
+  constructor(@Inject(DATABASE) { queries, pool }: OpenDatabase) {
     this.database = queries;
+    this.pool = pool;
   }
 
   /** For a single question outside a transaction; a reply that rests on several is read in a snapshot. */
@@ -61,9 +65,24 @@ export class Transactions {
     return found!.value;
   }
 
-  private begin<T>(work: (queries: Queries) => Promise<T>, how?: PgTransactionConfig): Promise<T> {
+  /** The connection on which a transaction runs, for what Drizzle has no words for; it lasts as long as the transaction. */
+  clientOf(queries: Queries): PoolClient {
+    const client = this.clients.get(queries);
+    if (!client) throw new Error('these queries are no transaction');
+    return client;
+  }
+
+  private async begin<T>(work: (queries: Queries) => Promise<T>, how?: PgTransactionConfig): Promise<T> {
     this.refuseInside();
-    return this.database.transaction((queries) => this.inside.run(true, () => work(queries)), how);
+    const client = await this.pool.connect();
+    try {
+      return await drizzle({ client, casing }).transaction((queries) => {
+        this.clients.set(queries, client);
+        return this.inside.run(true, () => work(queries));
+      }, how);
+    } finally {
+      client.release();
+    }
   }
 
   private refuseInside(): void {
