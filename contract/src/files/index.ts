@@ -1,3 +1,4 @@
+export { fileStates } from './file-states.js';
 export {
   AcceptImportRequest,
   ChooseColumnsRequest,

@@ -321,6 +321,7 @@ describe('a plan of a zip', () => {
     const files = { ...whole, lineItems: [{ ...whole.lineItems![0]!, title: 'Eye splice', resultValueMax: '20.0' }] };
     const changed = planExchange(manifest(), files, whole, state).filter(({ outcome }) => outcome === 'changed');
     expect(changed.map(({ changes }) => changes)).toEqual([['title']]);
+    expect(changed.map(({ was }) => was)).toEqual([[whole.lineItems![0]!['title']]]);
   });
 
   it('takes a blank for no statement, but for an end date and a score', () => {

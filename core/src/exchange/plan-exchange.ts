@@ -44,6 +44,8 @@ export interface PlannedExchangeRow {
   readonly faults: readonly ExchangeFault[];
   /** Fields that differ from what is here. */
   readonly changes: readonly string[];
+  /** What stands here in each of them. */
+  readonly was: readonly string[];
 }
 
 /** What is so here, beside the rows. */
@@ -102,10 +104,11 @@ export function planExchange(
       const changes = differences(file, row, own, termOf, isHeld);
       if (changes.length === 0) return { outcome: 'same' };
       if (file === 'scoreScales') return { outcome: 'left', faults: [nextVersion] };
-      return { outcome: 'changed', changes, row: completed(row, own) };
+      const was = changes.map((field) => own[field] ?? '');
+      return { outcome: 'changed', changes, was, row: completed(row, own) };
     };
     const planned = (zip[file] ?? []).map((row, at): PlannedExchangeRow => {
-      return { file, line: at + 2, row, faults: none, changes: none, ...decide(row) };
+      return { file, line: at + 2, row, faults: none, changes: none, was: none, ...decide(row) };
     });
     for (const { outcome, row } of planned) {
       if (outcome === 'refuse') known[file]?.delete(row['sourcedId'] ?? '');
@@ -120,7 +123,8 @@ export function planExchange(
   });
 }
 
-type Decision = Pick<PlannedExchangeRow, 'outcome'> & Partial<Pick<PlannedExchangeRow, 'faults' | 'changes' | 'row'>>;
+type Decision = Pick<PlannedExchangeRow, 'outcome'> &
+  Partial<Pick<PlannedExchangeRow, 'faults' | 'changes' | 'was' | 'row'>>;
 
 /** Shared by all rows that nothing is wrong with. */
 const none: readonly never[] = [];

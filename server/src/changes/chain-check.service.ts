@@ -59,10 +59,12 @@ export class ChainCheck implements OnApplicationBootstrap, OnApplicationShutdown
   }
 
   private async walk(): Promise<void> {
+    // From now on, not from when the first answer is there: whoever asked for it is not told what was found before.
+    this.state = { ...this.state, state: 'checking', checked: 0, faultAt: null };
     const queries = this.transactions.reading;
     const head = await this.log.head(queries);
     let [checked, lastHash] = [0, chainStart];
-    this.state = { ...this.state, state: 'checking', checked, entries: head.entries, faultAt: null };
+    this.state = { ...this.state, entries: head.entries };
     for await (const text of this.pieces(head.lastId)) {
       const piece = await this.threads.run<CheckedPiece>(chainWorker, { text, startsAfter: lastHash });
       checked += piece.checked;

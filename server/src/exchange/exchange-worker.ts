@@ -67,7 +67,7 @@ export class ExchangeWorker implements OnApplicationBootstrap {
     if (kept.status !== 'accepting') return;
     const planned = await this.plans.plan(kept);
     try {
-      if (kept.stepsDone === 0 && planned.summary.previewId !== kept.previewId) throw new Refusal('preview-changed');
+      if (kept.stepsDone === 0 && planned.summary.previewId !== kept.previewId) throw new Refusal('import-outdated');
       await this.writeRows(kept, planned, worker, signal);
       await this.keepRest(kept, planned, worker, signal);
     } finally {

@@ -230,6 +230,24 @@ describe('a zip by hand', () => {
     const refused = await take({ ...body, previewId: 'x'.repeat(64) });
     expect([refused.status, (refused.body as unknown as Problem).code]).toEqual([409, 'preview-changed']);
   });
+
+  it('is not imported where anything changed here after it was looked at, and is once it was looked at again', async () => {
+    const { body } = await put(
+      zipOf({ ...byHand, 'courses.csv': byHand['courses.csv']!.replace('Rope Work', 'Ropes') }),
+    );
+    await server.database.pool.query(`UPDATE courses SET title = 'Rigging' WHERE title = 'Rope Work'`);
+    await take(body);
+    const { body: stopped } = await registrar.get<ExchangeImportReply>(`/exchange/imports/${body.id}`);
+    expect([stopped.status, stopped.problem]).toEqual([
+      'read',
+      'something changed here between the preview and the import.',
+    ]);
+    expect(stopped.previewId).not.toBe(body.previewId);
+    expect((await one<{ count: string }>(`SELECT count(*) FROM courses WHERE title = 'Rigging'`))!.count).toBe('1');
+    await take(stopped);
+    expect((await one<{ count: string }>(`SELECT count(*) FROM courses WHERE title = 'Ropes'`))!.count).toBe('1');
+    await take((await put(zipOf(byHand))).body);
+  });
 });
 
 describe('a zip that is wrong', () => {

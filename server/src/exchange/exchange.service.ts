@@ -6,6 +6,7 @@ import type {
   ExchangeRowsReply,
   ExchangeSummaryReply,
 } from '#contract/exchange';
+import { fileStates } from '#contract/files';
 import { ChangeLog } from '#server/changes';
 import { Clock, Refusal, Transactions, type Actor } from '#server/platform';
 import { ExchangeImportsRepository } from './exchange-imports.repository.js';
@@ -79,18 +80,21 @@ export class ExchangeService {
     return thread.ask('rows', { ...(file && { file }), ...(outcome && { outcome }), most: mostRows });
   }
 
-  /** Begins to write all that the preview says is new, changed or to be deleted. */
+  /**
+   * Begins to write all that the preview says is new, changed or to be deleted. Whoever writes it plans it anew, and stops where
+   * that is no longer what was looked at.
+   */
   async accept(actor: Actor, id: number, previewId: string): Promise<ExchangeImportReply> {
     const shown = await this.imports.byIdOrThrow(this.transactions.reading, id);
-    if (shown.status !== 'read') throw new Refusal('import-done', { status: shown.status });
-    const planned = await this.plans.show(shown);
+    if (shown.status !== 'read') throw new Refusal('import-done', { state: fileStates[shown.status] });
+    const planned = await this.plans.shownOf(shown);
     if (planned.summary.previewId !== previewId) throw new Refusal('preview-changed');
     const counts = countsOf(planned);
     const stepCount = counts.reduce((sum, { counts: own }) => sum + takenOf(own), 0);
     if (stepCount === 0) throw new Refusal('nothing-to-write');
     await this.transactions.run(async (queries) => {
       const { status } = await this.imports.lockedOrThrow(queries, id);
-      if (status !== 'read') throw new Refusal('import-done', { status });
+      if (status !== 'read') throw new Refusal('import-done', { state: fileStates[status] });
       const work = { previewId, counts, acceptedBy: actor.personId, stepCount, stepsDone: 0, problem: null };
       await this.imports.change(queries, id, { status: 'accepting', ...work });
     });
@@ -102,7 +106,7 @@ export class ExchangeService {
   async discard(actor: Actor, id: number): Promise<void> {
     await this.transactions.run(async (queries) => {
       const { status, fileName } = await this.imports.byIdOrThrow(queries, id);
-      if (status !== 'read') throw new Refusal('import-done', { status });
+      if (status !== 'read') throw new Refusal('import-done', { state: fileStates[status] });
       await this.imports.remove(queries, id);
       await this.log.record(queries, actor, [
         { action: 'discard rosters', thing: `rosters ${id}`, before: { name: fileName }, after: null },

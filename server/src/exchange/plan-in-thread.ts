@@ -116,8 +116,8 @@ export class PlanInThread {
         file,
         Object.fromEntries(exchangeOutcomes.map((each) => [each, 0])) as Record<ExchangeOutcome, number>,
       );
-    for (const { file, line, outcome, changes } of this.plan) {
-      fingerprint.update(`${file} ${line} ${outcome} ${changes.join(' ')}\n`);
+    for (const { file, line, outcome, changes, was } of this.plan) {
+      fingerprint.update(`${file} ${line} ${outcome} ${changes.join(' ')} ${JSON.stringify(was)}\n`);
       counts.get(file)![outcome]++;
     }
     const summary = [...counts].map(([file, own]) => ({ file, rows: (files[file] ?? []).length, counts: own }));

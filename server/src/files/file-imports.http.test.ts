@@ -237,7 +237,10 @@ describe('accepting', () => {
     const fresh = (await registrar.get<FileImportReply>(`/file-imports/${mine.id}`)).body;
     expect(fresh.plan!.counts).toMatchObject({ changed: 1, same: 19 });
     expect((await accept(fresh)).status).toBe(200);
-    expect((await accept<Problem>(fresh)).body.code).toBe('import-done');
+    expect((await accept<Problem>(fresh)).body).toMatchObject({
+      code: 'import-done',
+      detail: expect.stringMatching(/^This file is (being )?imported already\.$/),
+    });
     for (const { id } of [fresh, theirs]) await registrar.send('POST', `/file-imports/${id}/undo`);
   });
 

@@ -3,6 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { canChooseColumns, canDiscardFile, countOutcomes, foldKey, isWritten, readingOf } from '#core/files';
 import { problemOf } from '#contract/problems';
 import {
+  fileStates,
   largestWorkbookMegabytes,
   type ChooseColumnsRequest,
   type FileImportReply,
@@ -110,7 +111,7 @@ export class FileImportsService {
     const { grades, ...choice } = asksForSheet({ ...file, isSheetChosen }) ? nothingChosen : meant.choice;
     await this.transactions.run(async (queries) => {
       const now = await this.files.lockedOrThrow(queries, id);
-      if (!canChooseColumns(now.status)) throw new Refusal('import-done', { status: now.status });
+      if (!canChooseColumns(now.status)) throw new Refusal('import-done', { state: fileStates[now.status] });
       await this.files.setGrades(queries, id, grades);
       if (other) await this.files.replaceBytes(queries, id, other.bytes());
       const isPlanned = readingOf({ grades, ...choice }) !== null;
@@ -153,7 +154,7 @@ export class FileImportsService {
     const { namedSections, grades, ...choice } = request;
     const byteSize = await this.transactions.run(async (queries) => {
       const file = await this.files.lockedOrThrow(queries, id);
-      if (!canChooseColumns(file.status)) throw new Refusal('import-done', { status: file.status });
+      if (!canChooseColumns(file.status)) throw new Refusal('import-done', { state: fileStates[file.status] });
       const items = await this.directories.items(queries, await this.periods.byIdOrThrow(queries, file.periodId));
       const faults = faultsOf(request, file.header.length, items);
       if (faults.length > 0) throw new Refusal('fields-wrong', {}, faults);
@@ -183,7 +184,7 @@ export class FileImportsService {
   async accept(actor: Actor, id: number, planNumber: number): Promise<FileImportReply> {
     return this.ask(actor, id, 'accepting', (file) => {
       if (file.status === 'read') throw new Refusal('columns-missing');
-      if (file.status !== 'planned') throw new Refusal('import-done', { status: file.status });
+      if (file.status !== 'planned') throw new Refusal('import-done', { state: fileStates[file.status] });
       if (file.planNumber !== planNumber) throw new Refusal('preview-changed');
       if (countOutcomes(planOf(file)!, isWritten) === 0) throw new Refusal('nothing-to-write');
     });
@@ -192,7 +193,7 @@ export class FileImportsService {
   /** From this moment on nothing of the file is seen any more. */
   async undo(actor: Actor, id: number): Promise<FileImportReply> {
     return this.ask(actor, id, 'undoing', ({ status }) => {
-      if (status !== 'accepted') throw new Refusal('import-done', { status });
+      if (status !== 'accepted') throw new Refusal('import-done', { state: fileStates[status] });
     });
   }
 
@@ -200,7 +201,7 @@ export class FileImportsService {
   async discard(actor: Actor, id: number): Promise<void> {
     await this.transactions.run(async (queries) => {
       const file = await this.files.lockedOrThrow(queries, id);
-      if (!canDiscardFile(file.status)) throw new Refusal('import-done', { status: file.status });
+      if (!canDiscardFile(file.status)) throw new Refusal('import-done', { state: fileStates[file.status] });
       await this.files.remove(queries, id);
       await this.log.record(queries, actor, [
         { action: 'discard file', thing: `file ${id}`, before: { name: file.fileName }, after: null },

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { sayRow, sayWhy } from './words';
 
 const planned = (row: Record<string, string>, over: object = {}) =>
-  ({ file: 'users', line: 2, outcome: 'new', row, faults: [], changes: [], ...over }) as never;
+  ({ file: 'users', line: 2, outcome: 'new', row, faults: [], changes: [], was: [], ...over }) as never;
 
 describe('the words of an exchange', () => {
   it('name a row by what people know it by', () => {
@@ -14,6 +14,10 @@ describe('the words of an exchange', () => {
   it('say the field that is wrong, or what would change', () => {
     const faults = [{ field: 'role', says: '"pilot" is none of student, teacher' }];
     expect(sayWhy(planned({}, { faults }))).toBe('role: "pilot" is none of student, teacher.');
-    expect(sayWhy(planned({ title: 'Knots' }, { changes: ['title'] }))).toBe('title becomes “Knots”');
+    expect(
+      sayWhy(
+        planned({ title: 'Knots', grades: '' }, { changes: ['title', 'grades', 'code'], was: ['Ropes', '09', ''] }),
+      ),
+    ).toBe('title “Ropes” becomes “Knots”, grades “09” becomes empty, code becomes empty');
   });
 });

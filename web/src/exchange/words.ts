@@ -54,9 +54,14 @@ export function sayRow({ row }: PlannedExchangeRow): string {
 }
 
 /** Why a row is not taken, or what in it differs from what is here. */
-export function sayWhy({ faults, changes, row }: PlannedExchangeRow): string {
+export function sayWhy({ faults, changes, was, row }: PlannedExchangeRow): string {
   if (faults.length > 0) return faults.map(({ field, says }) => `${field}: ${says}.`).join(' ');
-  return changes.map((field) => `${field} becomes “${row[field]}”`).join(', ');
+  return changes
+    .map((field, at) => {
+      const [before, after] = [was[at], row[field]];
+      return `${field}${before ? ` “${before}”` : ''} becomes ${after ? `“${after}”` : 'empty'}`;
+    })
+    .join(', ');
 }
 
 /** Rows of a zip that come to an outcome. */
