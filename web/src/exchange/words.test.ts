@@ -18,6 +18,6 @@ describe('the words of an exchange', () => {
       sayWhy(
         planned({ title: 'Knots', grades: '' }, { changes: ['title', 'grades', 'code'], was: ['Ropes', '09', ''] }),
       ),
-    ).toBe('title “Ropes” becomes “Knots”, grades “09” becomes empty, code becomes empty');
+    ).toBe('title becomes “Knots”, was “Ropes”; grades becomes empty, was “09”; code becomes empty');
   });
 });

@@ -59,9 +59,9 @@ export function sayWhy({ faults, changes, was, row }: PlannedExchangeRow): strin
   return changes
     .map((field, at) => {
       const [before, after] = [was[at], row[field]];
-      return `${field}${before ? ` “${before}”` : ''} becomes ${after ? `“${after}”` : 'empty'}`;
+      return `${field} becomes ${after ? `“${after}”` : 'empty'}${before ? `, was “${before}”` : ''}`;
     })
-    .join(', ');
+    .join('; ');
 }
 
 /** Rows of a zip that come to an outcome. */
