@@ -22,7 +22,7 @@ export interface PlannedMoves {
   /** In the section that is left. */
   readonly lastDay: Day;
   readonly moves: readonly PlannedMove[];
-  /** Periods whose grades move. */
+  /** Periods whose grades or scores move. */
   readonly periodIds: readonly number[];
 }
 
@@ -66,8 +66,9 @@ export class MovePlanner {
     const sectionIds = [...new Set([target.id, ...seats.map(({ sectionId }) => sectionId)])];
     const assignments = await this.works.assignmentsFrom(queries, sectionIds, enteredOn);
     const of = (sectionId: number) => assignments.filter((each) => each.sectionId === sectionId);
+    const theirs = of(target.id).filter(({ isForAll }) => isForAll);
     const pairsFrom = (sectionId: number) => {
-      const { pairs, without } = matchingAssignments(of(sectionId), of(target.id));
+      const { pairs, without } = matchingAssignments(of(sectionId), theirs);
       return [...pairs, ...without.flatMap(({ id }) => (brought.has(id) ? [[id, unmade] as const] : []))];
     };
     const pairs = new Map(sectionIds.map((id) => [id, pairsFrom(id)]));
@@ -99,7 +100,9 @@ export class MovePlanner {
       };
       return { row, seat, work };
     });
-    const periodIds = [...new Set(grades.map(({ periodId }) => periodId))].toSorted((a, b) => a - b);
+    const taken = new Set(moves.flatMap(({ work }) => work.assignments.map(([from]) => from)));
+    const touched = [...grades, ...assignments.filter(({ id }) => taken.has(id))];
+    const periodIds = [...new Set(touched.map(({ periodId }) => periodId))].toSorted((a, b) => a - b);
     return { target, enteredOn, lastDay: addDays(enteredOn, -1), moves, periodIds };
   }
 

@@ -36,6 +36,8 @@ interface Scored {
   readonly sectionId: number;
   readonly periodId: number;
   readonly points: string;
+  /** Given to the whole section; to whom else it would count for nobody but those it is given to. */
+  readonly isForAll: boolean;
 }
 
 /** Grades and scores that go along with students, and what they go between. */
@@ -83,7 +85,8 @@ export class MovedWorkRepository {
   /** Assignments of sections in periods that are not sealed and end on a day or later. */
   async assignmentsFrom(queries: Queries, sectionIds: readonly number[], day: Day): Promise<Scored[]> {
     const { rows } = await queries.execute<Scored & Record<string, unknown>>(sql`
-      SELECT a.id, a.name, a.section_id AS "sectionId", a.period_id AS "periodId", a.possible::text AS points
+      SELECT a.id, a.name, a.section_id AS "sectionId", a.period_id AS "periodId", a.possible::text AS points,
+        a.given_to IS NULL AS "isForAll"
       FROM assignments a JOIN periods p ON p.id = a.period_id
       WHERE a.section_id = ANY(${intArray(sectionIds)}) AND p.ends_on >= ${day}::date
         AND NOT EXISTS (SELECT 1 FROM seals l WHERE l.period_id = a.period_id) ORDER BY a.id`);

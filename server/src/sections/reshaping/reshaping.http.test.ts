@@ -166,6 +166,24 @@ describe('sections that become one', () => {
     await query(`DELETE FROM assignments WHERE section_id = $1 AND name IN ('Only here', 'Nobody has a score')`, [one]);
   });
 
+  it('do not put a score where it would not count: into an assignment that is given to some students alone', async () => {
+    const [like] = await query(
+      `SELECT b.id FROM assignments a JOIN assignments b ON lower(b.name) = lower(a.name) AND b.possible = a.possible
+         AND b.period_id = a.period_id AND b.section_id = $2
+       JOIN scores x ON x.assignment_id = a.id JOIN enrollments e ON e.id = x.enrollment_id AND e.withdrawn_on IS NULL
+       WHERE a.section_id = $1 AND a.period_id = 4 AND b.given_to IS NULL ORDER BY 1 LIMIT 1`,
+      [one, two],
+    );
+    const { body: before } = await preview();
+    await query(
+      `UPDATE assignments SET given_to = (SELECT jsonb_agg(id) FROM enrollments WHERE section_id = $2) WHERE id = $1`,
+      [like!.id, two],
+    );
+    const { body } = await preview();
+    expect(body.brought).toBe(before.brought + 1);
+    await query('UPDATE assignments SET given_to = NULL WHERE id = $1', [like!.id]);
+  });
+
   it('leave the teachers out where they are to be left out', async () => {
     const is = await sectionOf(two);
     const { body } = await preview({ teachersStay: false });
