@@ -5,7 +5,6 @@ import { hundredths, tenThousandths } from '#core/period-view';
 import { bandsTogether, type Band } from '#core/scales';
 import { bodyOfBand, type ScaleEffectReply } from '#contract/scales';
 import type { GpaPolicyBody } from '#contract/transcripts';
-import { RecalculationService } from '#server/calculation';
 import type { SchoolPeriod } from '#server/calendar';
 import {
   enrolledInText,
@@ -42,17 +41,11 @@ export interface ReadEffect {
 export class ScaleEffects {
   constructor(
     private readonly transactions: Transactions,
-    private readonly recalculation: RecalculationService,
     private readonly versions: ScaleVersionsRepository,
     private readonly gpa: GpaPolicyRepository,
     private readonly copies: CopyReader,
     private readonly threads: ThreadPool,
   ) {}
-
-  /** Makes sure that what the books come to is up to date. Not inside a transaction. */
-  freshen(period: SchoolPeriod): Promise<void> {
-    return this.recalculation.freshen(period);
-  }
 
   /** Reads what two views of a period are compared by, in a snapshot. */
   async read(queries: Queries, period: SchoolPeriod, before: PeriodView, after: PeriodView): Promise<ReadEffect> {

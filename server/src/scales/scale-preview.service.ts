@@ -9,6 +9,7 @@ import {
   type PreviewTieRequest,
   type ScaleEffectReply,
 } from '#contract/scales';
+import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PeriodViews, type ScaleVersion, type SchoolFacts } from '#server/period-view';
 import { Transactions, type Queries } from '#server/platform';
@@ -32,6 +33,7 @@ export class ScalePreviewService {
     private readonly views: PeriodViews,
     private readonly scales: ScalesRepository,
     private readonly effects: ScaleEffects,
+    private readonly recalculation: RecalculationService,
   ) {}
 
   /** Of a draft as the next version, in force from the period on, and of the scales that follow it. */
@@ -93,7 +95,7 @@ export class ScalePreviewService {
     changeOf: (queries: Queries, period: SchoolPeriod) => FactsChange | Promise<FactsChange>,
   ): Promise<ScaleEffectReply> {
     const started = performance.now();
-    await this.effects.freshen(await this.periods.byIdOrThrow(this.transactions.reading, periodId));
+    await this.recalculation.freshen(await this.periods.byIdOrThrow(this.transactions.reading, periodId));
     const read = await this.transactions.snapshot(async (queries) => {
       const period = await this.periods.byIdOrThrow(queries, periodId);
       const change = await changeOf(queries, period);
