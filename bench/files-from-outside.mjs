@@ -39,7 +39,12 @@ function importStall() {
   return onDemo(async (context, database) => {
     const exchange = context.get(ExchangeService, { strict: false });
     const { rows: people } = await database.pool.query('SELECT person_id FROM accounts ORDER BY id LIMIT 1');
-    const actor = { personId: people[0].person_id, name: 'Bench', role: 'registrar' };
+    const actor = {
+      personId: people[0].person_id,
+      username: 'bench',
+      name: 'Bench',
+      grants: [{ role: 'registrar', schoolId: null }],
+    };
     const zip = await exchange.export(actor, '1.2');
     await database.pool.query('DELETE FROM scores WHERE enrollment_id % 2 = 0');
     const delay = monitorEventLoopDelay({ resolution: 1 });

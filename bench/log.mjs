@@ -87,6 +87,7 @@ async function fill({ pool }) {
       const isCodes = id % 1000 === 0;
       const entry = {
         at: new Date(Date.UTC(2025, 8, 1) + id * 20_000).toISOString(),
+        actorId: (id % 70) + 1,
         actor: `Teacher ${id % 70}`,
         action: isCodes ? 'save the codes' : 'post Quarter grade of Tidal Ecology 1',
         thing: isCodes ? 'codes district' : `grade 1/4/${id % 6000}`,
@@ -95,8 +96,8 @@ async function fill({ pool }) {
         change: { id: Math.ceil(id / 20), undoes: null, why: null },
       };
       const hash = entryHash(entry, previousHash, sha256);
-      const { change, ...row } = entry;
-      rows.push({ ...row, id, actor_id: (id % 70) + 1, previous_hash: previousHash, hash, change_id: change.id });
+      const { change, actorId, ...row } = entry;
+      rows.push({ ...row, id, actor_id: actorId, previous_hash: previousHash, hash, change_id: change.id });
       previousHash = hash;
     }
     await pool.query('INSERT INTO change_log SELECT * FROM jsonb_populate_recordset(NULL::change_log, $1::jsonb)', [

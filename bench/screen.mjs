@@ -111,7 +111,12 @@ const addressOfLargestSheet = `
 function termLine() {
   return onDemo((context, { pool }) => {
     const service = context.get(TermLineService, { strict: false });
-    const registrar = { personId: 1, name: 'Registrar', role: 'registrar' };
+    const registrar = {
+      personId: 1,
+      username: 'registrar',
+      name: 'Registrar',
+      grants: [{ role: 'registrar', schoolId: null }],
+    };
     return paired(
       21,
       () => service.ofSchoolOrThrow(registrar, 1),
