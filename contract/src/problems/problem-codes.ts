@@ -234,7 +234,7 @@ export const problemCodes = {
     'The preview is out of date',
     'Something changed since you looked. Nothing was written; the preview is up to date now.',
   ],
-  'import-outdated': [409, 'The preview is out of date', 'something changed here between the preview and the import.'],
+  'import-outdated': [409, 'The preview is out of date', 'Something changed here between the preview and the import.'],
   'import-done': [409, 'Not now', 'This file {state}.'],
   'nothing-to-write': [409, 'Nothing to write', 'No value of the file is new or changed.'],
   'audit-needed': [409, 'An audit is needed first', 'Run the audit of {period} before sealing it.'],

@@ -29,6 +29,6 @@ export {
   type PeopleOrder,
   type Theme,
 } from './own-view.js';
-export { listedName, nameAs, partsOfName, spokenName } from './person-name.js';
+export { listedName, nameAs, partsOfName, spokenName, waysToCall } from './person-name.js';
 export { likelyDuplicates, type DuplicateReason } from './likely-duplicates.js';
 export { mergePeople, mergeSeats, type FilledField, type MergeObstacle, type SharedSection } from './merge-people.js';

@@ -29,9 +29,27 @@ const parts = /^(?<family>[^]*?), (?<given>[^]*?)(?: “(?<preferred>[^”]*)”
  * A listed name as somebody likes to have it.
  * @example nameAs('Carrow, Hale “Hal”', { order: 'given', names: 'preferred' }) // 'Hal Carrow'
  */
-export function nameAs(listed: string, { order, names }: { order: PeopleOrder; names: NameStyle }): string {
-  const { family, given, preferred } = partsOfName(listed);
-  if (given === '') return listed;
+export function nameAs(listed: string, how: HowNamed): string {
+  const parts = partsOfName(listed);
+  return parts.given === '' ? listed : nameOf(parts, how);
+}
+
+/**
+ * Everything that lists may call a person, the legal name first: what a cell may name them by.
+ * @example waysToCall({ family: 'Carrow', given: 'Hale', preferred: 'Hal' }).slice(0, 3) // ['Carrow, Hale', 'Hale Carrow', 'Carrow, Hale “Hal”']
+ */
+export function waysToCall(parts: NameParts): readonly string[] {
+  const styles: readonly NameStyle[] = ['legal', 'both', 'preferred'];
+  const orders: readonly PeopleOrder[] = ['family', 'given'];
+  return [...new Set(styles.flatMap((names) => orders.map((order) => nameOf(parts, { order, names }))))];
+}
+
+interface HowNamed {
+  readonly order: PeopleOrder;
+  readonly names: NameStyle;
+}
+
+function nameOf({ family, given, preferred }: NameParts, { order, names }: HowNamed): string {
   const called =
     preferred === null || names === 'legal' ? given : names === 'preferred' ? preferred : `${given} “${preferred}”`;
   return order === 'family' ? `${family}, ${called}` : `${called} ${family}`;

@@ -240,7 +240,7 @@ describe('a zip by hand', () => {
     const { body: stopped } = await registrar.get<ExchangeImportReply>(`/exchange/imports/${body.id}`);
     expect([stopped.status, stopped.problem]).toEqual([
       'read',
-      'something changed here between the preview and the import.',
+      'Something changed here between the preview and the import.',
     ]);
     expect(stopped.previewId).not.toBe(body.previewId);
     expect((await one<{ count: string }>(`SELECT count(*) FROM courses WHERE title = 'Rigging'`))!.count).toBe('1');

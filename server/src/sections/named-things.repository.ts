@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { asc, eq, sql, type SQL } from 'drizzle-orm';
+import { waysToCall } from '#core/people';
 import type { NamedThing } from '#core/sections';
 import { intArray, personName, studentNumber, tables, type Queries } from '#server/platform';
 
@@ -42,23 +43,13 @@ export class NamedThingsRepository {
       .from(people)
       .where(condition)
       .orderBy(asc(familyName), asc(givenName), asc(id));
-    return rows.map((person) => ({
-      id: person.id,
-      names: [
-        `${person.familyName}, ${person.givenName}`,
-        `${person.givenName} ${person.familyName}`,
-        ...(person.preferredName === null
-          ? []
-          : [
-              person.listed,
-              `${person.familyName}, ${person.preferredName}`,
-              `${person.preferredName} ${person.familyName}`,
-            ]),
-        person.email,
-        person.number,
-      ],
-      apart: person.number || person.email,
-      listed: person.listed,
-    }));
+    return rows.map(
+      ({ id, email, number, listed, familyName: family, givenName: given, preferredName: preferred }) => ({
+        id,
+        names: [...waysToCall({ family, given, preferred }), email, number],
+        apart: number || email,
+        listed,
+      }),
+    );
   }
 }

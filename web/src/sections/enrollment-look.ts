@@ -1,12 +1,10 @@
 import { enrollmentTable, type EnrollmentDirectory, type EnrollmentField } from '#core/sections';
 import type { EnrollmentRowReply } from '#contract/sections';
 import type { TableLook } from '../cell-tables/table-look';
+import { showName } from '../ui/format';
 
 /** How those who sit in sections show as a spreadsheet. */
-export function enrollmentLook(
-  directory: EnrollmentDirectory,
-  nameOf: (listed: string) => string,
-): TableLook<EnrollmentField, EnrollmentRowReply> {
+export function enrollmentLook(directory: EnrollmentDirectory): TableLook<EnrollmentField, EnrollmentRowReply> {
   return {
     table: enrollmentTable(directory),
     label: 'Enrollments',
@@ -18,7 +16,7 @@ export function enrollmentLook(
     main: 'student',
     onPoint: new Set(),
     inFigures: new Set(['enteredOn', 'withdrawnOn']),
-    shown: (field, text) => (field === 'student' ? directory.students.shown(text, nameOf) : text),
+    shown: (field, text) => (field === 'student' ? directory.students.shown(text, showName) : text),
     standIn: ({ cells }, field) => (field === 'enteredOn' ? firstDayOf(directory, cells.section) : ''),
     reasonOf: () => undefined,
     told: {

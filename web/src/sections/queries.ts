@@ -14,7 +14,6 @@ import { api } from '../shell/api';
 import { useScope } from '../shell/scope';
 import { enrollmentLook } from './enrollment-look';
 import { enrollmentDrafts, sectionDrafts } from './section-drafts';
-import { useNameAs } from '../ui/people-order';
 import { sectionLook } from './section-look';
 
 /** The sections of the year that the chosen period lies in. */
@@ -34,8 +33,7 @@ export function useSectionTable(reply: SectionsReply) {
     () => sectionDirectoryOf({ courses, staff, periods, yearId }),
     [courses, staff, periods, yearId],
   );
-  const nameOf = useNameAs();
-  const look = useMemo(() => sectionLook(directory, path, nameOf), [directory, path, nameOf]);
+  const look = useMemo(() => sectionLook(directory, path), [directory, path]);
   return {
     draftKey: yearId,
     directory,
@@ -62,8 +60,7 @@ export function useEnrollmentTable(reply: EnrollmentsReply, sectionId: number | 
   const { schoolId, periodId } = useScope();
   const { sections, students, year, yearId } = reply;
   const directory = useMemo(() => enrollmentDirectoryOf({ sections, students, year }), [sections, students, year]);
-  const nameOf = useNameAs();
-  const look = useMemo(() => enrollmentLook(directory, nameOf), [directory, nameOf]);
+  const look = useMemo(() => enrollmentLook(directory), [directory]);
   return {
     draftKey: sectionId === null ? `${yearId}` : `${yearId}/${sectionId}`,
     directory,

@@ -11,13 +11,12 @@ import {
 import type { SectionRowReply } from '#contract/sections';
 import { counted } from '#contract/messages';
 import type { TableLook } from '../cell-tables/table-look';
-import { showCount } from '../ui/format';
+import { showCount, showName } from '../ui/format';
 
 /** How the sections of a year show as a spreadsheet; what the period says stands in grey. */
 export function sectionLook(
   directory: SectionDirectory,
   path: (place: string) => string,
-  nameOf: (listed: string) => string,
 ): TableLook<SectionField, SectionRowReply> {
   return {
     table: sectionTable(directory),
@@ -43,7 +42,7 @@ export function sectionLook(
       field === 'teacher' || field === 'coTeachers'
         ? text
             .split('; ')
-            .map((name) => directory.staff.shown(name, nameOf))
+            .map((name) => directory.staff.shown(name, showName))
             .join('; ')
         : text,
     standIn: ({ cells }, field) =>
@@ -61,7 +60,7 @@ export function sectionLook(
         <Link
           to={path(`enrollments?section=${id}`)}
           aria-label={`${counted(students, 'student')} of ${name}`}
-          className={`figures underline-offset-2 hover:underline ${isOverfull(staying, readSeats(cells.seats) ?? null) ? 'font-bold text-wattle' : 'text-estuary'}`}
+          className={`figures underline-offset-2 hover:underline ${hasTooMany({ staying, cells }) ? 'font-bold text-wattle' : 'text-estuary'}`}
         >
           {showCount(students)}
         </Link>
@@ -77,6 +76,11 @@ export function sectionLook(
           .trim() || undefined,
     },
   };
+}
+
+/** Whether more students sit in a section than there is room for. */
+export function hasTooMany({ staying, cells }: Pick<SectionRowReply, 'staying' | 'cells'>): boolean {
+  return isOverfull(staying, readSeats(cells.seats) ?? null);
 }
 
 /** "28 of 30 seats are taken." */

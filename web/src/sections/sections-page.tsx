@@ -1,7 +1,7 @@
 import { useCallback, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { isWithin, type Day } from '#core/calendar';
-import { daysOfSection, isOverfull, readSeats, type SectionField } from '#core/sections';
+import { daysOfSection, type SectionField } from '#core/sections';
 import type { SectionRowReply, SectionsReply } from '#contract/sections';
 import { agreeing, counted } from '#contract/messages';
 import { CellTableDesk } from '../cell-tables/cell-table-desk';
@@ -19,6 +19,7 @@ import { Empty } from '../ui/panel';
 import { dayOfInstant } from '../ui/day/zone-time';
 import { useOwnView } from '../ui/own-view';
 import { nextOf } from './next-section';
+import { hasTooMany } from './section-look';
 import { useSections, useSectionTable } from './queries';
 import { MergeButton, SplitButton } from './reshaping/reshaping-buttons';
 import { MergeSectionsDialog } from './reshaping/merge-sections-dialog';
@@ -177,9 +178,4 @@ function SectionsDesk({ schoolName, reply, today }: DeskProps) {
       />
     </>
   );
-}
-
-/** Whether more students sit in a section than there is room for. */
-function hasTooMany({ staying, cells }: SectionRowReply): boolean {
-  return isOverfull(staying, readSeats(cells.seats) ?? null);
 }

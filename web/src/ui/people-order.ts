@@ -15,13 +15,6 @@ export function useInPeopleOrder() {
   );
 }
 
-/** A listed name as the reader likes it. */
-export function useNameAs(): (listed: string) => string {
-  const order = useOwnView((view) => view.peopleOrder);
-  const names = useOwnView((view) => view.names);
-  return useCallback((listed) => nameAs(listed, { order, names }), [order, names]);
-}
-
 /**
  * Rows in an order of people. Rows of one person keep their sequence.
  *

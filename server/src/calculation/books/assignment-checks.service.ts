@@ -37,9 +37,11 @@ export class AssignmentChecks {
   }
 
   /** An assignment with scores stays: it may be set to not counted, or its scores be removed first. @throws Refusal in-use */
-  async refuseUsed(queries: Queries, id: number): Promise<void> {
-    const kept = (await this.books.scoresOf(queries, [id])).filter(({ points, flag }) => (points ?? flag) !== null);
-    if (kept.length === 0) return;
+  async refuseUsed(queries: Queries, ids: readonly number[]): Promise<void> {
+    const all = (await this.books.scoresOf(queries, ids)).filter(({ points, flag }) => (points ?? flag) !== null);
+    if (all.length === 0) return;
+    const id = all[0]!.assignmentId;
+    const kept = all.filter(({ assignmentId }) => assignmentId === id);
     const { name } = (await this.books.assignmentsById(queries, [id])).get(id)!;
     const instead = 'Set it to “not counted” instead, or empty its column first.';
     throw new Refusal('in-use', { what: 'The assignment', name, uses: counted(kept.length, 'score'), instead });

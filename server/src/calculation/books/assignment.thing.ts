@@ -47,15 +47,16 @@ export class AssignmentThing implements Thing<AssignmentValue> {
   }
 
   async check(queries: Queries, values: ReadonlyMap<string, AssignmentValue | null>): Promise<void> {
-    for (const [id, value] of values)
-      if (value) await this.checks.refuseFaulty(queries, numberOf(id), value);
-      else await this.checks.refuseUsed(queries, numberOf(id));
+    for (const [id, value] of values) if (value) await this.checks.refuseFaulty(queries, numberOf(id), value);
+    await this.checks.refuseUsed(queries, removedNumbers(values));
   }
 
   async write(queries: Queries, values: ReadonlyMap<string, AssignmentValue | null>): Promise<void> {
-    for (const [id, value] of values)
-      if (value) await this.books.put(queries, numberOf(id), value);
-      else await this.books.remove(queries, numberOf(id));
+    await this.books.remove(queries, removedNumbers(values));
+    await this.books.put(
+      queries,
+      [...values].flatMap(([id, value]) => (value ? [{ ...value, id: numberOf(id) }] : [])),
+    );
   }
 }
 
@@ -69,7 +70,12 @@ export function assignmentPlace(id: string): PlaceOf {
   return { kind: 'section', id: bookOf(id).sectionId };
 }
 
+/** The numbers of those that are to go. */
+export function removedNumbers(values: ReadonlyMap<string, AssignmentValue | null>): number[] {
+  return [...values].flatMap(([id, value]) => (value ? [] : [numberOf(id)]));
+}
+
 /** The number in what changes call an assignment. */
-export function numberOf(id: string): number {
+function numberOf(id: string): number {
   return Number(id.split('/')[2]);
 }

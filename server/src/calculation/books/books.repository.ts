@@ -9,6 +9,20 @@ const { assignments, scores, sections } = tables;
 
 export type NumberedAssignment = AssignmentValue & { readonly id: number };
 
+/** Each fact of an assignment as the statement has it that would make it anew. */
+const asGiven = {
+  sectionId: sql`excluded.section_id`,
+  periodId: sql`excluded.period_id`,
+  categoryId: sql`excluded.category_id`,
+  name: sql`excluded.name`,
+  possible: sql`excluded.possible`,
+  dueOn: sql`excluded.due_on`,
+  isExtra: sql`excluded.is_extra`,
+  isCounted: sql`excluded.is_counted`,
+  isPublished: sql`excluded.is_published`,
+  givenTo: sql`excluded.given_to`,
+} satisfies Record<keyof AssignmentValue, SQL>;
+
 /** A student on the list of a grade book, with what is posted for one item. */
 export interface BookStudent extends Record<string, unknown> {
   readonly enrollmentId: number;
@@ -143,16 +157,19 @@ export class BooksRepository {
     return new Map(rows.map(({ id, ...place }) => [id, place]));
   }
 
-  /** Makes an assignment, or changes it and raises its version. */
-  async put(queries: Queries, id: number, value: AssignmentValue): Promise<void> {
+  /** Makes assignments, or changes them and raises their version. */
+  async put(queries: Queries, values: readonly NumberedAssignment[]): Promise<void> {
+    if (values.length === 0) return;
     await queries
       .insert(assignments)
-      .values({ ...value, id })
-      .onConflictDoUpdate({ target: assignments.id, set: { ...value, version: sql`${assignments.version} + 1` } });
+      .values([...values])
+      .onConflictDoUpdate({ target: assignments.id, set: { ...asGiven, version: sql`${assignments.version} + 1` } });
   }
 
-  async remove(queries: Queries, id: number): Promise<void> {
-    await queries.delete(scores).where(eq(scores.assignmentId, id));
-    await queries.delete(assignments).where(eq(assignments.id, id));
+  /** With their scores. */
+  async remove(queries: Queries, ids: readonly number[]): Promise<void> {
+    if (ids.length === 0) return;
+    await queries.delete(scores).where(inArray(scores.assignmentId, [...ids]));
+    await queries.delete(assignments).where(inArray(assignments.id, [...ids]));
   }
 }

@@ -1,7 +1,7 @@
 import { ThingOf, type Thing } from '#server/changes';
 import type { Queries } from '#server/platform';
 import { AssignmentChecks } from './assignment-checks.service.js';
-import { AssignmentThing, assignmentPlace, numberOf, type AssignmentValue } from './assignment.thing.js';
+import { AssignmentThing, assignmentPlace, removedNumbers, type AssignmentValue } from './assignment.thing.js';
 
 /**
  * Assignments that a section got from another one, as it was split from it or merged with it: made and taken back by those who
@@ -30,7 +30,7 @@ export class BroughtAssignmentThing implements Thing<AssignmentValue> {
 
   /** @throws Refusal in-use where one that is to go has a score */
   async check(queries: Queries, values: ReadonlyMap<string, AssignmentValue | null>): Promise<void> {
-    for (const [id, value] of values) if (!value) await this.checks.refuseUsed(queries, numberOf(id));
+    await this.checks.refuseUsed(queries, removedNumbers(values));
   }
 
   write(queries: Queries, values: ReadonlyMap<string, AssignmentValue | null>): Promise<void> {
