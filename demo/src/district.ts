@@ -37,6 +37,8 @@ export interface District {
   readonly fileRowOutcomes: Row<typeof tables.fileRowOutcomes>[];
   readonly computedGrades: ComputedRow[];
   readonly grades: GradeRow[];
+  readonly signOffs: Row<typeof tables.signOffs>[];
+  readonly stockComments: Row<typeof tables.stockComments>[];
 }
 
 export interface SectionRow {
@@ -74,6 +76,8 @@ export interface GradeRow {
   code: string | null;
   lastDate: string | null;
   comment: string;
+  computedThen: string | null;
+  isOverride: boolean;
   readonly scaleVersionId: number;
   readonly postedBy: number;
   postedAt: string;
@@ -111,5 +115,7 @@ export function emptyDistrict(): District {
     fileRowOutcomes: [],
     computedGrades: [],
     grades: [],
+    signOffs: [],
+    stockComments: [],
   };
 }

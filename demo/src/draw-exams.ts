@@ -41,6 +41,8 @@ export function drawExams(district: District, percents: CalculatedPercents, rand
         code: null,
         lastDate: null,
         comment: '',
+        computedThen: null,
+        isOverride: false,
         percent: formatDecimal(mark.percent!),
         label: mark.label,
         scaleVersionId: upper.id,

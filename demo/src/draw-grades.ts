@@ -101,6 +101,8 @@ function gradeRow(
     code: null,
     lastDate: fails ? period.endsOn : null,
     comment: random.chance(0.12) ? random.pick(comments) : '',
+    computedThen: computed,
+    isOverride: false,
     scaleVersionId: plan.id,
     postedBy: section.teacherId,
     postedAt: postingInstant(period, random),

@@ -37,6 +37,7 @@ export function drawPeople(district: District, random: Random): DrawnPeople {
       schoolId,
       givenName,
       familyName,
+      pronoun: kind === 'student' ? pronounOf(givenName, familyName) : null,
       preferredName: kind === 'student' ? (shortNames[givenName] ?? null) : null,
       email,
       birthDate,
@@ -88,6 +89,7 @@ function personOf({ givenName, familyName, schoolId }: DemoAccount, id: number):
     schoolId,
     givenName,
     familyName,
+    pronoun: null,
     preferredName: null,
     email,
     birthDate: null,
@@ -102,4 +104,10 @@ function yearGroupsOf(schoolId: number): readonly string[] {
 function birthDateOf(yearGroup: string, random: Random): string {
   const year = yearGroup === 'adult' ? random.whole(1970, 2005) : 2019 - Number(yearGroup);
   return `${year}-${String(random.whole(1, 12)).padStart(2, '0')}-${String(random.whole(1, 28)).padStart(2, '0')}`;
+}
+
+/** As the name says, by no rule of the world: the same for the same name. */
+function pronounOf(givenName: string, familyName: string): 'she' | 'he' | 'they' {
+  const sum = Array.from(givenName + familyName, (letter) => letter.codePointAt(0)!).reduce((a, b) => a + b, 0);
+  return sum % 25 === 0 ? 'they' : sum % 2 === 0 ? 'she' : 'he';
 }

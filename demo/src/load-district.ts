@@ -37,6 +37,8 @@ const order = [
   'fileRowOutcomes',
   'computedGrades',
   'grades',
+  'signOffs',
+  'stockComments',
 ] as const satisfies readonly (keyof District)[];
 
 const rowsAtOnce = 10_000;

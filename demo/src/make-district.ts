@@ -4,12 +4,13 @@ import { drawGrades, fileSections, openPeriodId, platformSections } from './draw
 import { drawPeople } from './draw-people.js';
 import { drawScores, type CalculatedPercents } from './draw-scores.js';
 import { drawSections } from './draw-sections.js';
+import { drawSignOffs, stockComments } from './draw-sign-offs.js';
 import { plantFaults, type PlantedFault } from './plant-faults.js';
 import { plantPeople } from './plant-people.js';
 import { platformFiles, type PlatformFile } from './platform-files.js';
 import { writePolicies } from './policies.js';
 import { createRandom } from './random.js';
-import { demoNow } from './schools.js';
+import { demoNow, schoolPlans } from './schools.js';
 import { writeSetUp } from './write-set-up.js';
 
 export interface Demo {
@@ -40,6 +41,9 @@ export function makeDistrict(): Demo {
   drawExams(district, percents, createRandom(seed + 1));
   const elsewhere = keepBooks(district, percents);
   plantPeople(district);
+  drawSignOffs(district, createRandom(seed + 2));
+  for (const { id: schoolId } of schoolPlans)
+    district.stockComments.push(...stockComments.map((text, at) => ({ schoolId, position: at + 1, text })));
   return { district, plantedFaults, files: platformFiles(district, percents), percents, elsewhere };
 }
 

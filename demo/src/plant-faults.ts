@@ -36,14 +36,14 @@ export function plantFaults(district: District, random: Random): PlantedFault[] 
       'percent-and-label-disagree',
       'the label is one step above what the percent gives',
       (grade) => {
-        grade.label = labelAbove(grade);
+        Object.assign(grade, { label: labelAbove(grade), isOverride: true });
       },
       (grade) => isOrdinary(grade) && labels.indexOf(grade.label!) > 0,
     );
   }
   for (const label of ['S', 'E']) {
     plant('label-not-on-scale', `the label ${label} belongs to no letter scale`, (grade) =>
-      Object.assign(grade, { label }),
+      Object.assign(grade, { label, isOverride: true }),
     );
   }
   plant('code-with-percent', 'exempt, with the percent left beside it', (grade) =>
@@ -68,7 +68,7 @@ export function plantFaults(district: District, random: Random): PlantedFault[] 
   }
   for (let count = 0; count < 4; count++) {
     plant('grade-missing', 'nothing is posted', (grade) => {
-      Object.assign(grade, { percent: null, label: null, comment: '' });
+      Object.assign(grade, { percent: null, label: null, comment: '', computedThen: null });
     });
   }
   plant(null, 'a comment that names another student of the section', (grade) => {

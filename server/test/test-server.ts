@@ -34,6 +34,8 @@ export interface TestServer {
 export interface TestClient {
   /** With "bytes" the body is what a download holds. */
   get<Body>(path: string, as?: 'bytes'): Promise<Answer<Body>>;
+  /** Events as they come, until the signal. */
+  stream(path: string, until: AbortSignal): Promise<Response>;
   send<Body>(
     method: 'POST' | 'PUT' | 'DELETE',
     path: string,
@@ -49,7 +51,10 @@ let copies = 0;
 
 export async function startTestServer(): Promise<TestServer> {
   const { source, discard } = await copyOfTemplate();
-  return serve(await openDatabase(source), discard);
+  const database = await openDatabase(source);
+  // What is signed off takes no grade; a test signs off what it needs.
+  await database.pool.query('DELETE FROM sign_offs');
+  return serve(database, discard);
 }
 
 async function serve(database: OpenDatabase, discard: () => Promise<void>): Promise<TestServer> {
@@ -158,9 +163,15 @@ export function clientOf(address: string, cookie: string, csrfToken: string): Te
       headers: response.headers,
       change: change && response.ok ? Number(change) : null,
     };
+    // A stream of events has no end: that it began is the answer.
+    if (response.headers.get('content-type')?.startsWith('text/event-stream')) {
+      await response.body?.cancel();
+      return { ...facts, body: undefined as Body };
+    }
     if (as) return { ...facts, body: new Uint8Array(await response.arrayBuffer()) as Body };
     const text = await response.text();
     return { ...facts, body: (text === '' ? undefined : JSON.parse(text)) as Body };
   };
-  return { get: (path, as) => call('GET', path, undefined, {}, as), send: call };
+  const stream = (path: string, signal: AbortSignal) => fetch(`${address}/api${path}`, { headers: { cookie }, signal });
+  return { get: (path, as) => call('GET', path, undefined, {}, as), send: call, stream };
 }

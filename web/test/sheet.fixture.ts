@@ -1,8 +1,9 @@
 import { dayOrThrow } from '#core/calendar';
-import type { MarkBody, SheetReply, SheetRowReply } from '#contract/posting';
+import { noMark } from '#core/posting';
+import { bodyOfMark, type MarkBody, type SheetReply, type SheetRowReply } from '#contract/posting';
 import type { BandBody } from '#contract/scales';
 
-export const blankMark: MarkBody = { percent: null, label: null, code: null, lastDate: null, hours: null, comment: '' };
+export const blankMark: MarkBody = bodyOfMark(noMark);
 
 export const band = (label: string, lowest: string): BandBody => ({
   label,
@@ -30,6 +31,8 @@ export const sheetRow = (enrollmentId: number, more: Partial<SheetRowReply> = {}
   computed: null,
   blockedBy: [],
   composite: null,
+  pronoun: 'they',
+  computedThen: null,
   mark: blankMark,
   version: 0,
   postedBy: null,
@@ -55,6 +58,10 @@ export const sheetOf = (rows: readonly SheetRowReply[], more: Partial<SheetReply
   window: null,
   sealedAt: null,
   mayPost: true,
+  onBehalfOf: null,
+  signedOff: null,
+  requests: [],
+  stockComments: [],
   scaleName: 'Letter scale',
   scaleFrom: 'the school',
   scales: [{ version: 1, bands: [band('A', '90'), band('B', '0')] }],

@@ -1,16 +1,27 @@
 export {
   MarkBody,
   MarkChangeBody,
+  PostingAnswerRequest,
+  PostingRequestRequest,
+  ReceiptsQuery,
   SaveSheetRequest,
+  SaveStockCommentsRequest,
+  SignOffRequest,
   type CompositeReply,
   type ComputedReply,
+  type DayReceiptsReply,
   type FileSourceReply,
+  type PostingRequestReply,
   type ReceiptChangeReply,
   type ReceiptReply,
   type SaveSheetReply,
   type SheetListReply,
+  type SheetReceiptReply,
   type SheetReply,
   type SheetRowReply,
   type SheetSummaryReply,
+  type SignOffReply,
+  type StockCommentsReply,
 } from './posting-messages.js';
+export { computedOf, proposedMark, type ComputedBeside } from './proposed-mark.js';
 export { bodyOfMark, markOfBody } from './wire-mark.js';

@@ -4,11 +4,27 @@ import type { BandBody } from '#contract/scales';
 import type { CodeBody } from '#contract/codes';
 import type { Day } from '#core/calendar';
 import type { RoundingName } from '#core/numbers';
+import type { Pronoun } from '#core/posting';
 import type { CommentRule } from '#core/report-items';
-import { ArrayMinSize, IsBoolean, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Matches,
+  MaxLength,
+  ValidateIf,
+} from 'class-validator';
 
 /** The longest comment that any item may allow; the item itself says how long its own may be. */
 const longestComment = 2000;
+const longestReason = 200;
+/** The longest note to a registrar. */
+const longestNote = 1000;
 
 export class MarkBody {
   @ValidateIf((mark: MarkBody) => mark.percent !== null)
@@ -36,6 +52,15 @@ export class MarkBody {
   @IsString()
   @MaxLength(longestComment, { message: `at most ${longestComment} characters` })
   comment!: string;
+
+  /** The comment is for the school alone. */
+  @IsBoolean()
+  isInternal!: boolean;
+
+  /** Why it differs from what is computed. */
+  @IsString()
+  @MaxLength(longestReason, { message: `at most ${longestReason} characters` })
+  overrideReason!: string;
 }
 
 export class MarkChangeBody extends MarkBody {
@@ -76,6 +101,80 @@ export interface SheetListReply {
   readonly sheets: readonly SheetSummaryReply[];
 }
 
+export class SignOffRequest {
+  /** For the registrar. */
+  @IsString()
+  @MaxLength(longestNote, { message: 'at most 1,000 characters' })
+  note!: string;
+
+  /** Said by a registrar who knows that the window of the period is not open. */
+  @IsOptional()
+  @IsBoolean()
+  outsideWindow?: boolean;
+}
+
+/** Asks a registrar to post what was typed, where whoever typed it may not any more. */
+export class PostingRequestRequest {
+  @ArrayMinSize(1, { message: 'at least one change' })
+  @NestedList(() => MarkChangeBody, 500, 'at most 500 changes at once')
+  changes!: MarkChangeBody[];
+
+  @IsString()
+  @MaxLength(longestNote, { message: 'at most 1,000 characters' })
+  note!: string;
+}
+
+/** What came of a request: a registrar posted it or declined it, or whoever asked withdrew it. */
+export class PostingAnswerRequest {
+  @IsIn(['posted', 'declined', 'withdrawn'])
+  state!: 'posted' | 'declined' | 'withdrawn';
+
+  @IsString()
+  @MaxLength(longestNote, { message: 'at most 1,000 characters' })
+  answer!: string;
+}
+
+export interface PostingRequestReply {
+  readonly id: number;
+  readonly askedBy: string;
+  /** Whether it is the reader's own. */
+  readonly isOwn: boolean;
+  readonly askedAt: string;
+  readonly changes: readonly MarkChangeBody[];
+  readonly note: string;
+  readonly state: 'open' | 'posted' | 'declined' | 'withdrawn';
+  readonly answer: string;
+  readonly answeredBy: string | null;
+}
+
+/** The comments that teachers of a school choose from, with words in braces that each student fills in. */
+export class SaveStockCommentsRequest {
+  @IsArray()
+  @ArrayMaxSize(200, { message: 'at most 200 comments' })
+  @IsString({ each: true })
+  @MaxLength(longestComment, { each: true, message: `at most ${longestComment} characters` })
+  comments!: string[];
+
+  /** Of the list that it began from. */
+  @IsString()
+  revision!: string;
+}
+
+export interface StockCommentsReply {
+  readonly comments: readonly string[];
+  readonly revision: string;
+}
+
+/** A teacher's word that a sheet is finished. */
+export interface SignOffReply {
+  readonly by: string;
+  /** The teacher, where somebody else signed off for them. */
+  readonly onBehalfOf: string | null;
+  /** ISO instant. */
+  readonly at: string;
+  readonly note: string;
+}
+
 export interface SheetRowReply {
   readonly enrollmentId: number;
   readonly studentId: number;
@@ -88,7 +187,11 @@ export interface SheetRowReply {
   readonly blockedBy: readonly string[];
   /** Null where the item is no composite. */
   readonly composite: CompositeReply | null;
+  /** How the student is spoken of in comments. */
+  readonly pronoun: Pronoun;
   readonly mark: MarkBody;
+  /** What was computed when the grade was posted; null where nothing was, or is. */
+  readonly computedThen: string | null;
   /** 0 when nothing was ever saved. */
   readonly version: number;
   readonly postedBy: string | null;
@@ -156,6 +259,13 @@ export interface SheetReply {
   readonly sealedAt: string | null;
   /** Whether who asks may post in this section at all; whoever may not reads. */
   readonly mayPost: boolean;
+  /** The teacher for whom the reader would post; null for whoever teaches the section. */
+  readonly onBehalfOf: string | null;
+  readonly signedOff: SignOffReply | null;
+  /** Requests to post something here, open ones first. */
+  readonly requests: readonly PostingRequestReply[];
+  /** What comments may be chosen from, with words in braces. */
+  readonly stockComments: readonly string[];
   readonly scaleName: string;
   /** What puts it in force: the report item, the school, honours courses and the like. */
   readonly scaleFrom: string;
@@ -175,7 +285,31 @@ export interface ReceiptReply {
   readonly id: number;
   readonly savedBy: string;
   readonly savedAt: string;
+  /** The teacher, where somebody else posted for them. */
+  readonly onBehalfOf: string | null;
   readonly changes: readonly ReceiptChangeReply[];
+}
+
+/** A receipt among others: of which sheet it is. */
+export interface SheetReceiptReply extends ReceiptReply {
+  readonly sectionId: number;
+  readonly section: string;
+  readonly itemId: number;
+  readonly item: string;
+  readonly periodId: number;
+  readonly period: string;
+}
+
+export class ReceiptsQuery {
+  /** In the district's time zone; today where it is absent. */
+  @IsOptional()
+  @IsDay()
+  day?: string;
+}
+
+export interface DayReceiptsReply {
+  readonly day: Day;
+  readonly receipts: readonly SheetReceiptReply[];
 }
 
 export interface ReceiptChangeReply {

@@ -4,7 +4,8 @@ import type { Mark } from '#core/posting';
 import type { MarkBody } from './posting-messages.js';
 
 /** A mark as it crosses the wire, and as it stands in the log and the receipts. */
-export function bodyOfMark({ percent, label, code, lastDate, hours, comment }: Mark): MarkBody {
+export function bodyOfMark({ percent, label, code, lastDate, hours, ...words }: Mark): MarkBody {
+  const { comment, isInternal, overrideReason } = words;
   return {
     percent: percent && formatDecimal(percent),
     label,
@@ -12,11 +13,14 @@ export function bodyOfMark({ percent, label, code, lastDate, hours, comment }: M
     lastDate,
     hours: hours && formatDecimal(hours),
     comment,
+    isInternal,
+    overrideReason,
   };
 }
 
 /** @throws RangeError when the percentage, the day or the hours are none; a checked request has none of it */
-export function markOfBody({ percent, label, code, lastDate, hours, comment }: MarkBody): Mark {
+export function markOfBody({ percent, label, code, lastDate, hours, ...words }: MarkBody): Mark {
+  const { comment, isInternal, overrideReason } = words;
   return {
     percent: percent === null ? null : decimalOrThrow(percent),
     label,
@@ -24,5 +28,7 @@ export function markOfBody({ percent, label, code, lastDate, hours, comment }: M
     lastDate: lastDate === null ? null : dayOrThrow(lastDate),
     hours: hours == null ? null : decimalOrThrow(hours),
     comment,
+    isInternal,
+    overrideReason,
   };
 }

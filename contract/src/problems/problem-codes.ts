@@ -196,6 +196,18 @@ export const problemCodes = {
   ],
   'period-sealed': [409, '{period} is sealed', 'A sealed grade changes only by amendment.'],
   'window-closed': [409, 'The posting window is not open', 'For {item} in {period} it is {state}.'],
+  'sheet-signed-off': [
+    409,
+    'This sheet is signed off',
+    '{by} signed it off. Take the sign-off back first, then change grades.',
+  ],
+  'sheet-not-signed-off': [409, 'This sheet is not signed off', 'Someone else took the sign-off back meanwhile.'],
+  'request-answered': [409, 'This request was answered', '{by} answered it meanwhile.'],
+  'reminders-changed': [
+    409,
+    'The messages changed',
+    'Something was posted since you looked at them. Look at them again, then send.',
+  ],
   'file-kind': [415, 'No table', '{name} is {found}; a CSV or XLSX export is needed. {hint}'],
   'file-empty': [422, 'The file is empty', '{name} has no rows.'],
   'file-too-large': [

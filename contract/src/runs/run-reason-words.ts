@@ -146,6 +146,11 @@ export const reasonWords: Record<RunReasonCode, ReasonWords> = {
     parts: ['item'],
     says: '{item} cannot be posted now: its posting window is not open.',
   },
+  'signed-off': {
+    brief: 'The sheet is signed off',
+    parts: ['item'],
+    says: '{item} of this section is signed off. Take the sign-off back first.',
+  },
   'letter-open': {
     brief: 'A label that is not matched yet',
     parts: ['letter'],

@@ -11,9 +11,22 @@ export interface Mark {
   /** Hours attended, where the item asks for them. */
   readonly hours: Hours | null;
   readonly comment: string;
+  /** The comment is for the school alone: families do not see it. */
+  readonly isInternal: boolean;
+  /** Why it differs from what is computed; empty where it does not, or nobody said. */
+  readonly overrideReason: string;
 }
 
-export const noMark: Mark = { percent: null, label: null, code: null, lastDate: null, hours: null, comment: '' };
+export const noMark: Mark = {
+  percent: null,
+  label: null,
+  code: null,
+  lastDate: null,
+  hours: null,
+  comment: '',
+  isInternal: false,
+  overrideReason: '',
+};
 
 /** Whether nothing that counts as a grade is posted; a comment or a date alone is no grade. */
 export function isBlank(mark: Mark): boolean {

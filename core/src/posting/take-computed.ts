@@ -9,5 +9,11 @@ import type { Mark } from './mark.js';
  */
 export function takeComputed(mark: Mark, computed: Percent, { bands, precision }: EntryRules): Mark {
   const percent = roundTo(fromDecimal(computed), precision.digits, precision.rounding);
-  return { ...mark, percent, label: findBand(bands, computed, precision).band?.label ?? null, code: null };
+  return {
+    ...mark,
+    percent,
+    label: findBand(bands, computed, precision).band?.label ?? null,
+    code: null,
+    overrideReason: '',
+  };
 }

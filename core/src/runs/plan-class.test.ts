@@ -55,6 +55,7 @@ const item: OurItem = {
   id: 5,
   name: 'Quarter grade',
   takesMarks: true,
+  isSignedOff: false,
   scale: {
     bands: [band('A', '90'), band('B', '80'), band('F', '0')] as never,
     precision: { digits: 0, rounding: roundHalfUp },
@@ -341,6 +342,7 @@ describe('planClass', () => {
 
     it.each<[string, TheirClass, OurClass, string]>([
       ['that is not joined', total('150'), { ...ours, totals: new Map() }, 'refuse total-open'],
+      ['signed off', total('150'), withItem({ isSignedOff: true }), 'refuse signed-off'],
       ['outside its window', total('150'), withItem({ takesMarks: false }), 'refuse window-closed'],
       ['without a scale', total('150'), withItem({ scale: null }), 'refuse no-scale'],
       ['with a letter nobody joined', total(null, 'Z'), ours, 'refuse letter-open'],

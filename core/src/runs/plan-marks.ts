@@ -44,6 +44,7 @@ function columnReasons(decision: string | undefined, item: OurItem | undefined):
   return [
     ...(item.scale ? [] : [{ code: 'no-scale' as const, about: item.name }]),
     ...(item.takesMarks ? [] : [{ code: 'window-closed' as const, about: item.name }]),
+    ...(item.isSignedOff ? [{ code: 'signed-off' as const, about: item.name }] : []),
   ];
 }
 

@@ -119,6 +119,8 @@ export interface OurItem {
   readonly id: number;
   readonly name: string;
   readonly takesMarks: boolean;
+  /** The sheet of the section is signed off. */
+  readonly isSignedOff: boolean;
   /** Null where no scale is in force for the section. */
   readonly scale: {
     readonly bands: readonly Band[];

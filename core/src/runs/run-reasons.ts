@@ -67,6 +67,7 @@ export const runReasons = {
   'total-ignored': 'skip',
   'no-scale': 'refuse',
   'window-closed': 'refuse',
+  'signed-off': 'refuse',
   'letter-open': 'refuse',
   'letter-ignored': 'skip',
   'below-scale': 'refuse',

@@ -24,6 +24,7 @@ import {
   type Clock,
   type OpenDatabase,
 } from '#server/platform';
+import { BoardModule } from '#server/board';
 import { PostingModule } from '#server/posting';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
@@ -49,6 +50,7 @@ export class AppModule {
         MatchingModule,
         PeopleModule,
         SectionsModule,
+        BoardModule,
         PostingModule,
         ReportItemsModule,
         ScalesModule,

@@ -19,6 +19,9 @@ export const periodUses: readonly UseBy[] = [
   ['assignments', 'period_id', 'assignment'],
   ['audit_runs', 'period_id', 'audit'],
   ['receipts', 'period_id', 'receipt'],
+  ['sign_offs', 'period_id', 'sign-off'],
+  ['reminders', 'period_id', 'reminder'],
+  ['posting_requests', 'period_id', 'request'],
 ];
 
 /** Reads and writes a school's calendar as a whole; single periods are read by the PeriodsRepository. */

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { sql, type SQL } from 'drizzle-orm';
 import { parseDay, type Day } from '#core/calendar';
 import { decimalOrThrow, type Decimal, type Percent } from '#core/numbers';
-import type { Mark } from '#core/posting';
+import type { Mark, Pronoun } from '#core/posting';
 import type { SchoolPeriod } from '#server/calendar';
 import { enrolledIn, type ScaleVersion } from '#server/period-view';
 import { intArray, type Queries, nameOrderOf, personNameOf, spokenNameOf, studentNumberOf } from '#server/platform';
@@ -17,7 +17,13 @@ export interface GradeRow {
   readonly studentNumber: string;
   /** Set when the student left no later than the end of the period. */
   readonly withdrawnOn: Day | null;
+  /** How the student is spoken of. */
+  readonly pronoun: Pronoun;
   readonly mark: Mark;
+  /** What was computed when the grade was posted, in the unit of the scale; null where nothing was. */
+  readonly computedThen: Decimal | null;
+  /** It said otherwise than what was computed then. */
+  readonly isOverride: boolean;
   /** 0 when nothing was ever saved. */
   readonly version: number;
   /** The version that a run wrote last; null if none did. */
@@ -64,6 +70,11 @@ interface RawRow extends Record<string, unknown> {
   last_date: string | null;
   hours: string | null;
   comment: string | null;
+  is_internal: boolean;
+  override_reason: string;
+  computed_then: string | null;
+  is_override: boolean;
+  pronoun: Pronoun;
   version: number | null;
   carried_version: number | null;
   scale_version_id: number | null;
@@ -133,7 +144,9 @@ export class GradeRowsRepository {
       SELECT e.id AS enrollment_id, e.section_id, e.student_id, ${personNameOf('s')} AS student,
              ${studentNumberOf('s')} AS student_number,
              CASE WHEN e.withdrawn_on <= ${period.endsOn} THEN e.withdrawn_on END::text AS withdrawn_on,
-             g.percent::text, g.label, g.code, g.last_date::text, trim_scale(g.hours)::text AS hours, g.comment, g.version, g.carried_version, g.scale_version_id,
+             g.percent::text, g.label, g.code, g.last_date::text, trim_scale(g.hours)::text AS hours, g.comment, coalesce(g.is_internal, false) AS is_internal,
+             coalesce(g.override_reason, '') AS override_reason, trim_scale(g.computed_then)::text AS computed_then, coalesce(g.is_override, false) AS is_override,
+             coalesce(s.pronoun, 'they') AS pronoun, g.version, g.carried_version, g.scale_version_id,
              ${spokenNameOf('p')} AS posted_by,
              to_char(g.posted_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS posted_at,
              trim_scale(c.percent)::text AS computed, trim_scale(c.level)::text AS computed_level, c.import_id, c.import_row,
@@ -167,7 +180,12 @@ function gradeRowOfRaw(raw: RawRow): GradeRow {
       lastDate: dayOrNull(raw.last_date),
       hours: raw.hours === null ? null : decimalOrThrow(raw.hours),
       comment: raw.comment ?? '',
+      isInternal: raw.is_internal,
+      overrideReason: raw.override_reason,
     },
+    computedThen: raw.computed_then === null ? null : decimalOrThrow(raw.computed_then),
+    isOverride: raw.is_override,
+    pronoun: raw.pronoun,
     version: raw.version ?? 0,
     carriedVersion: raw.carried_version,
     scaleVersionId: raw.scale_version_id,

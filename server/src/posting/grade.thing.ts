@@ -1,4 +1,5 @@
-import type { MarkBody } from '#contract/posting';
+import { bodyOfMark, type MarkBody } from '#contract/posting';
+import { noMark } from '#core/posting';
 import { ThingOf, type Thing } from '#server/changes';
 import type { Actor, Queries } from '#server/platform';
 import { byItem, gradeId, gradePlaceOf } from './grade-place.js';
@@ -6,8 +7,12 @@ import { GradesRepository } from './grades.repository.js';
 import { PostingAccess } from './posting-access.service.js';
 import { ReceiptsRepository } from './receipts.repository.js';
 
-/** What is posted, and the version of the scale that it was posted under. */
-export type GradeValue = MarkBody & { readonly scaleVersionId: number };
+/** What is posted, the version of the scale that it was posted under, and what was computed then. */
+export type GradeValue = MarkBody & {
+  readonly scaleVersionId: number;
+  readonly computedThen: string | null;
+  readonly isOverride: boolean;
+};
 
 /** Posted grades, by "item/period/enrollment". A change of some is told in a receipt for each sheet. */
 @ThingOf({
@@ -40,9 +45,9 @@ export class GradeThing implements Thing<GradeValue> {
     return found;
   }
 
-  /** Outside the posting window only a registrar may, where the window lets anybody. */
+  /** Outside the posting window only a registrar may, where the window lets anybody; a sheet that is signed off takes nothing. */
   async check(queries: Queries, values: ReadonlyMap<string, GradeValue | null>, actor: Actor): Promise<void> {
-    await this.access.refuseClosed(queries, [...values.keys()].map(gradePlaceOf), actor);
+    await this.access.refuseGrades(queries, [...values.keys()].map(gradePlaceOf), actor);
   }
 
   async write(queries: Queries, values: ReadonlyMap<string, GradeValue | null>, actor: Actor): Promise<void> {
@@ -59,16 +64,16 @@ export class GradeThing implements Thing<GradeValue> {
       places.map((place) => ({
         ...place,
         before: markOf(before.get(gradeId(place))),
-        after: markOf(values.get(gradeId(place))) ?? noMark,
+        after: markOf(values.get(gradeId(place))) ?? noMarkBody,
       })),
     );
   }
 }
 
-const noMark: MarkBody = { percent: null, label: null, code: null, lastDate: null, hours: null, comment: '' };
+const noMarkBody = bodyOfMark(noMark);
 
 function markOf(value: GradeValue | null | undefined): MarkBody | null {
   if (!value) return null;
-  const { scaleVersionId: _version, ...mark } = value;
+  const { scaleVersionId: _version, computedThen: _then, isOverride: _override, ...mark } = value;
   return mark;
 }

@@ -20,7 +20,8 @@ export class GradesRepository {
   ): Promise<ReadonlyMap<number, GradeValue>> {
     const { rows } = await queries.execute<{ id: number } & GradeValue & Record<string, unknown>>(sql`
       SELECT enrollment_id AS id, trim_scale(percent)::text AS percent, label, code, last_date::text AS "lastDate",
-        trim_scale(hours)::text AS hours, coalesce(comment, '') AS comment, scale_version_id AS "scaleVersionId"
+        trim_scale(hours)::text AS hours, comment, is_internal AS "isInternal", override_reason AS "overrideReason",
+        scale_version_id AS "scaleVersionId", trim_scale(computed_then)::text AS "computedThen", is_override AS "isOverride"
       FROM grades WHERE item_id = ${itemId} AND period_id = ${periodId} AND enrollment_id = ANY(${intArray(enrollmentIds)})
         AND (percent IS NOT NULL OR label IS NOT NULL OR code IS NOT NULL OR last_date IS NOT NULL OR hours IS NOT NULL
           OR comment <> '')`);
@@ -59,6 +60,10 @@ export class GradesRepository {
             lastDate: sql`excluded.last_date`,
             hours: sql`excluded.hours`,
             comment: sql`excluded.comment`,
+            isInternal: sql`excluded.is_internal`,
+            overrideReason: sql`excluded.override_reason`,
+            computedThen: sql`excluded.computed_then`,
+            isOverride: sql`excluded.is_override`,
             scaleVersionId: sql`excluded.scale_version_id`,
             version: sql`${grades.version} + 1`,
             postedBy: sql`excluded.posted_by`,
@@ -75,6 +80,10 @@ export class GradesRepository {
           lastDate: null,
           hours: null,
           comment: '',
+          isInternal: false,
+          overrideReason: '',
+          computedThen: null,
+          isOverride: false,
           version: sql`${grades.version} + 1`,
           ...by,
         })

@@ -1,9 +1,25 @@
-import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
-import { SaveSheetRequest, type SaveSheetReply, type SheetListReply, type SheetReply } from '#contract/posting';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
+import {
+  PostingAnswerRequest,
+  PostingRequestRequest,
+  ReceiptsQuery,
+  SaveSheetRequest,
+  SaveStockCommentsRequest,
+  SignOffRequest,
+  type DayReceiptsReply,
+  type SaveSheetReply,
+  type SheetListReply,
+  type SheetReply,
+  type StockCommentsReply,
+} from '#contract/posting';
 import { ItemBody, type ItemEffectReply } from '#contract/report-items';
 import { CurrentActor, type Actor, May } from '#server/platform';
 import { ItemEffectService } from './item-effect.service.js';
+import { DayReceiptsService } from './day-receipts.service.js';
+import { PostingRequestsService } from './posting-requests.service.js';
 import { SaveSheetService } from './save-sheet.service.js';
+import { SignOffService } from './sign-off.service.js';
+import { StockCommentsService } from './stock-comments.service.js';
 import { SheetsService } from './sheets.service.js';
 
 @Controller()
@@ -11,6 +27,10 @@ export class PostingController {
   constructor(
     private readonly sheets: SheetsService,
     private readonly saves: SaveSheetService,
+    private readonly signOffs: SignOffService,
+    private readonly requests: PostingRequestsService,
+    private readonly receipts: DayReceiptsService,
+    private readonly stock: StockCommentsService,
     private readonly itemEffects: ItemEffectService,
   ) {}
 
@@ -41,6 +61,78 @@ export class PostingController {
     @Body() request: SaveSheetRequest,
   ): Promise<SaveSheetReply> {
     return this.saves.save(actor, { sectionId, itemId, periodId }, request);
+  }
+
+  @Put('grade-sheets/:sectionId/:itemId/:periodId/sign-off')
+  @May('post-grades', { section: 'sectionId' })
+  @HttpCode(204)
+  signOff(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Param('itemId', ParseIntPipe) itemId: number,
+    @Param('periodId', ParseIntPipe) periodId: number,
+    @Body() request: SignOffRequest,
+  ): Promise<void> {
+    return this.signOffs.sign(actor, { sectionId, itemId, periodId }, request);
+  }
+
+  @Delete('grade-sheets/:sectionId/:itemId/:periodId/sign-off')
+  @May('post-grades', { section: 'sectionId' })
+  @HttpCode(204)
+  takeBack(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Param('itemId', ParseIntPipe) itemId: number,
+    @Param('periodId', ParseIntPipe) periodId: number,
+  ): Promise<void> {
+    return this.signOffs.takeBack(actor, { sectionId, itemId, periodId });
+  }
+
+  @Post('grade-sheets/:sectionId/:itemId/:periodId/requests')
+  @May('post-grades', { section: 'sectionId' })
+  @HttpCode(204)
+  ask(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Param('itemId', ParseIntPipe) itemId: number,
+    @Param('periodId', ParseIntPipe) periodId: number,
+    @Body() request: PostingRequestRequest,
+  ): Promise<void> {
+    return this.requests.ask(actor, { sectionId, itemId, periodId }, request);
+  }
+
+  @Put('posting-requests/:requestId')
+  @May('post-grades', { 'posting-request': 'requestId' })
+  @HttpCode(204)
+  answer(
+    @CurrentActor() actor: Actor,
+    @Param('requestId', ParseIntPipe) requestId: number,
+    @Body() request: PostingAnswerRequest,
+  ): Promise<void> {
+    return this.requests.answer(actor, requestId, request);
+  }
+
+  /** What whoever asks posted on a day, and what was posted on their behalf. */
+  @Get('receipts')
+  @May('use-own-account')
+  receiptsOfDay(@CurrentActor() actor: Actor, @Query() { day }: ReceiptsQuery): Promise<DayReceiptsReply> {
+    return this.receipts.ofDay(actor, day);
+  }
+
+  @Get('stock-comments')
+  @May('see-school', { school: 'query.school' })
+  stockComments(@Query('school', ParseIntPipe) schoolId: number): Promise<StockCommentsReply> {
+    return this.stock.ofSchool(schoolId);
+  }
+
+  @Put('stock-comments')
+  @May('change-set-up', { school: 'query.school' })
+  saveStockComments(
+    @CurrentActor() actor: Actor,
+    @Query('school', ParseIntPipe) schoolId: number,
+    @Body() request: SaveStockCommentsRequest,
+  ): Promise<StockCommentsReply> {
+    return this.stock.save(actor, schoolId, request);
   }
 
   @Post('report-items/:itemId/preview')

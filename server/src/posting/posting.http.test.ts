@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it, onTestFinished } from 'vitest';
 import type { ChangeReply } from '#contract/changes';
-import type { SaveSheetReply, SheetListReply } from '#contract/posting';
+import { noMark } from '#core/posting';
+import { bodyOfMark, type SaveSheetReply, type SheetListReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
 import type { TermLineReply } from '#contract/calendar';
 import { changeOf, quarterGrade, sheetNamed } from '../../test/sheets.js';
@@ -54,19 +55,12 @@ describe('saving a sheet', () => {
       {
         student: first!.student,
         before: null,
-        after: { percent: '86.4', label: 'B', code: null, lastDate: null, hours: null, comment: '' },
+        after: { ...bodyOfMark(noMark), percent: '86.4', label: 'B' },
       },
       {
         student: second!.student,
         before: null,
-        after: {
-          percent: null,
-          label: null,
-          code: 'INC',
-          lastDate: '2026-01-16',
-          hours: null,
-          comment: 'Returns 9 February.',
-        },
+        after: { ...bodyOfMark(noMark), code: 'INC', lastDate: '2026-01-16', comment: 'Returns 9 February.' },
       },
     ]);
     const { sheet } = await sheetNamed(registrar, 'Tidal Ecology 1');

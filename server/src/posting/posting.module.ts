@@ -18,6 +18,14 @@ import { SaveSheetService } from './save-sheet.service.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
 import { SheetContextService } from './sheet-context.service.js';
 import { SheetsService } from './sheets.service.js';
+import { DayReceiptsService } from './day-receipts.service.js';
+import { PostingRequestsRepository } from './posting-requests.repository.js';
+import { PostingRequestsService } from './posting-requests.service.js';
+import { SignOffsRepository } from './sign-offs.repository.js';
+import { SignOffService } from './sign-off.service.js';
+import { SignOffThing } from './sign-off.thing.js';
+import { StockCommentsService } from './stock-comments.service.js';
+import { StockCommentsThing } from './stock-comments.thing.js';
 
 @Module({
   imports: [
@@ -42,7 +50,21 @@ import { SheetsService } from './sheets.service.js';
     SectionProgressRepository,
     SheetContextService,
     SheetsService,
+    DayReceiptsService,
+    PostingRequestsRepository,
+    PostingRequestsService,
+    SignOffsRepository,
+    SignOffService,
+    SignOffThing,
+    StockCommentsService,
+    StockCommentsThing,
   ],
-  exports: [GradeRowsRepository, SectionProgressRepository, SheetContextService],
+  exports: [
+    GradeRowsRepository,
+    PostingRequestsRepository,
+    SignOffsRepository,
+    SectionProgressRepository,
+    SheetContextService,
+  ],
 })
 export class PostingModule {}

@@ -1,13 +1,26 @@
 import { Injectable } from '@nestjs/common';
-import { and, desc, eq, sql } from 'drizzle-orm';
-import type { MarkBody, ReceiptChangeReply, ReceiptReply } from '#contract/posting';
-import { Clock, intArray, tables, type Actor, type Queries, personNameOf, spokenName } from '#server/platform';
+import { sql, type SQL } from 'drizzle-orm';
+import type { MarkBody, ReceiptChangeReply, SheetReceiptReply } from '#contract/posting';
+import type { Day } from '#core/calendar';
+import {
+  Clock,
+  coTeachersOf,
+  intArray,
+  personNameOf,
+  spokenNameOf,
+  tables,
+  type Actor,
+  type Queries,
+} from '#server/platform';
 import type { GradePlace } from './grade-place.js';
+import type { SheetPlace } from './sheet-place.js';
 
 /** As many receipts of a sheet as are looked back on. */
 const newestReceipts = 20;
+/** More than anybody posts in a day. */
+const mostOfDay = 2000;
 
-const { people, receipts } = tables;
+const { receipts } = tables;
 
 /** One grade that was changed, before and after. */
 export interface ReceiptLine extends GradePlace {
@@ -22,9 +35,15 @@ export class ReceiptsRepository {
 
   /** A receipt for each sheet that the lines belong to, its students by name. */
   async write(queries: Queries, actor: Actor, lines: readonly ReceiptLine[]): Promise<void> {
-    const { rows } = await queries.execute<{ id: number; section: number; student: string }>(sql`
-      SELECT e.id, e.section_id AS section, ${personNameOf('p')} AS student
-      FROM enrollments e JOIN people p ON p.id = e.student_id
+    const { rows } = await queries.execute<{
+      id: number;
+      section: number;
+      student: string;
+      onBehalfOf: number | null;
+    }>(sql`
+      SELECT e.id, e.section_id AS section, ${personNameOf('p')} AS student,
+        CASE WHEN NOT ${actor.personId} = ANY(s.teacher_id || ${coTeachersOf('s')}) THEN s.teacher_id END AS "onBehalfOf"
+      FROM enrollments e JOIN people p ON p.id = e.student_id JOIN sections s ON s.id = e.section_id
       WHERE e.id = ANY(${intArray([...new Set(lines.map(({ enrollmentId }) => enrollmentId))])})`);
     const enrolled = new Map(rows.map(({ id, ...row }) => [id, row]));
     const sheets = new Map<
@@ -32,9 +51,9 @@ export class ReceiptsRepository {
       { place: Omit<typeof receipts.$inferInsert, 'savedBy' | 'savedAt' | 'changes'>; changes: ReceiptChangeReply[] }
     >();
     for (const { itemId, periodId, enrollmentId, before, after } of lines) {
-      const { section: sectionId, student } = enrolled.get(enrollmentId)!;
+      const { section: sectionId, student, onBehalfOf } = enrolled.get(enrollmentId)!;
       const key = `${sectionId}/${itemId}/${periodId}`;
-      const sheet = sheets.get(key) ?? { place: { sectionId, itemId, periodId }, changes: [] };
+      const sheet = sheets.get(key) ?? { place: { sectionId, itemId, periodId, onBehalfOf }, changes: [] };
       sheet.changes.push({ student, before, after });
       sheets.set(key, sheet);
     }
@@ -45,26 +64,30 @@ export class ReceiptsRepository {
   }
 
   /** The newest receipts of a sheet first. */
-  async ofSheet(
-    queries: Queries,
-    { sectionId, itemId, periodId }: { readonly sectionId: number; readonly itemId: number; readonly periodId: number },
-  ): Promise<ReceiptReply[]> {
-    const rows = await queries
-      .select({
-        id: receipts.id,
-        savedAt: receipts.savedAt,
-        changes: receipts.changes,
-        savedBy: spokenName,
-      })
-      .from(receipts)
-      .innerJoin(people, eq(people.id, receipts.savedBy))
-      .where(and(eq(receipts.sectionId, sectionId), eq(receipts.itemId, itemId), eq(receipts.periodId, periodId)))
-      .orderBy(desc(receipts.id))
-      .limit(newestReceipts);
-    return rows.map(({ savedAt, changes, ...receipt }) => ({
-      ...receipt,
-      savedAt: savedAt.toISOString(),
-      changes: changes as ReceiptChangeReply[],
-    }));
+  ofSheet(queries: Queries, { sectionId, itemId, periodId }: SheetPlace): Promise<SheetReceiptReply[]> {
+    return this.where(
+      queries,
+      sql`r.section_id = ${sectionId} AND r.item_id = ${itemId} AND r.period_id = ${periodId}`,
+      newestReceipts,
+    );
+  }
+
+  /** What somebody posted on a day in a time zone, and what was posted on their behalf; newest first. */
+  ofPerson(queries: Queries, personId: number, day: Day, zone: string): Promise<SheetReceiptReply[]> {
+    const isThen = sql`(r.saved_at AT TIME ZONE ${zone})::date = ${day}`;
+    return this.where(queries, sql`${personId} IN (r.saved_by, r.on_behalf_of) AND ${isThen}`, mostOfDay);
+  }
+
+  private async where(queries: Queries, condition: SQL, limit: number): Promise<SheetReceiptReply[]> {
+    const { rows } = await queries.execute<SheetReceiptReply & Record<string, unknown>>(sql`
+      SELECT r.id, r.section_id AS "sectionId", c.title || ' ' || s.number AS section, r.item_id AS "itemId", i.name AS item,
+        r.period_id AS "periodId", p.name AS period, ${spokenNameOf('b')} AS "savedBy",
+        to_char(r.saved_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "savedAt",
+        CASE WHEN t.id IS NOT NULL THEN ${spokenNameOf('t')} END AS "onBehalfOf", r.changes
+      FROM receipts r JOIN sections s ON s.id = r.section_id JOIN courses c ON c.id = s.course_id
+      JOIN report_items i ON i.id = r.item_id JOIN periods p ON p.id = r.period_id
+      JOIN people b ON b.id = r.saved_by LEFT JOIN people t ON t.id = r.on_behalf_of
+      WHERE ${condition} ORDER BY r.id DESC LIMIT ${limit}`);
+    return rows;
   }
 }

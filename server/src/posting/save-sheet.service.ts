@@ -1,13 +1,15 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { mayAt, ofSection } from '#core/access';
-import { parseDay } from '#core/calendar';
-import { judgePercent, type Mark } from '#core/posting';
-import { formatDecimal, parseDecimal, type Decimal } from '#core/numbers';
+import { isPlaceholderDay, parseDay } from '#core/calendar';
+import { isOverride, judgePercent, type Mark } from '#core/posting';
+import { formatDecimal, parseDecimal, roundings, type Decimal } from '#core/numbers';
 import { commentFault, type ReportItem } from '#core/report-items';
 import {
   bodyOfMark,
+  computedOf,
   markOfBody,
+  proposedMark,
+  type CompositeReply,
   type MarkChangeBody,
   type SaveSheetReply,
   type SaveSheetRequest,
@@ -15,9 +17,11 @@ import {
 import { PeriodsRepository } from '#server/calendar';
 import { Changes } from '#server/changes';
 import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
-import { GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
+import { CompositesService } from './composites.service.js';
+import { computedValue, GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
 import { gradeId } from './grade-place.js';
-import { canPost } from './posting-policy.js';
+import { onBehalfInWords } from './on-behalf-of.js';
+import { refuseWhereNotOpen } from './refuse-where-not-open.js';
 import { ReceiptsRepository } from './receipts.repository.js';
 import { SheetContextService, type SheetContext } from './sheet-context.service.js';
 import { SheetsService } from './sheets.service.js';
@@ -32,6 +36,7 @@ export class SaveSheetService {
     private readonly rows: GradeRowsRepository,
     private readonly sheets: SheetsService,
     private readonly receipts: ReceiptsRepository,
+    private readonly composites: CompositesService,
     private readonly changes: Changes,
   ) {}
 
@@ -46,12 +51,14 @@ export class SaveSheetService {
       refuseWhereNotOpen(actor, context, request.outsideWindow === true);
       const before = await this.lockedRows(queries, context);
       const changes = checkedChanges(request.changes, before, context);
+      const { item, period, section, scale } = context;
+      const composites = await this.composites.ofSections(queries, item, period, new Map([[section.id, scale]]));
       const change = await this.changes.make(queries, actor, {
-        action: `post ${context.item.name} of ${context.section.name}`,
+        action: `post ${item.name} of ${section.name}${onBehalfInWords(actor, section)}`,
         edits: changes.map(({ row, after }) => ({
           kind: 'grade',
           id: gradeId({ ...sheet, enrollmentId: row.enrollmentId }),
-          after: isEmpty(after) ? null : { ...bodyOfMark(after), scaleVersionId: context.scale.id },
+          after: isEmpty(after) ? null : this.valueOf(after, row, context, composites.get(row.enrollmentId) ?? null),
         })),
       });
       const saved = new Set(changes.map(({ row }) => row.enrollmentId));
@@ -65,6 +72,26 @@ export class SaveSheetService {
         ),
       };
     });
+  }
+
+  /** What is kept of a mark: beside it, what is computed now, and whether it says otherwise. */
+  private valueOf(mark: Mark, row: GradeRow, { item, scale, view }: SheetContext, composite: CompositeReply | null) {
+    const computed = computedValue(row, scale);
+    const beside = { computed: computed && { percent: formatDecimal(computed) }, composite };
+    const precision = { digits: item.digits, rounding: roundings[item.rounding] };
+    const rules = { bands: scale.bands, precision, codes: [...view.codes.values()], highestLevel: scale.highestLevel };
+    const then = computedOf(beside);
+    const isOther = isOverride(mark, proposedMark(beside, mark, rules));
+    return {
+      ...bodyOfMark({ ...mark, overrideReason: isOther ? mark.overrideReason : '' }),
+      scaleVersionId: scale.id,
+      computedThen:
+        then &&
+        formatDecimal(then)
+          .replace(/(\.\d*?)0+$/, '$1')
+          .replace(/\.$/, ''),
+      isOverride: isOther,
+    };
   }
 
   /** Nobody else saves the same section meanwhile; a second save waits and then sees the new versions. */
@@ -86,14 +113,6 @@ function isEmpty({ percent, label, code, lastDate, hours, comment }: Mark): bool
 interface MarkChange {
   readonly row: GradeRow;
   readonly after: Mark;
-}
-
-function refuseWhereNotOpen(actor: Actor, { section, item, period, window }: SheetContext, saysOutside: boolean): void {
-  const state = window?.state ?? 'closed';
-  const mayOutside = mayAt(actor, 'post-outside-window', ofSection(period.schoolId, section));
-  if (!canPost(window, mayOutside, saysOutside)) {
-    throw new Refusal('window-closed', { item: item.name, period: period.name, state });
-  }
 }
 
 /** @throws Refusal fields-wrong naming each change at fault, or grades-changed naming each row saved meanwhile */
@@ -141,8 +160,12 @@ function changeFaults(
       : 'a percentage from 0 to 200, such as 86.4';
     faults.push(fault('percent', right));
   }
-  if (change.lastDate !== null && !parseDay(change.lastDate))
-    faults.push(fault('lastDate', 'a day that exists, such as 2026-01-16'));
+  const lastDate = change.lastDate === null ? null : parseDay(change.lastDate);
+  if (lastDate === undefined) faults.push(fault('lastDate', 'a day that exists, such as 2026-01-16'));
+  else if (lastDate && isPlaceholderDay(lastDate))
+    faults.push(
+      fault('lastDate', `the day that the student last came; ${lastDate} is what programs write for no date`),
+    );
   if (change.label !== null && change.code !== null) faults.push(fault('code', 'either a label or a code, not both'));
   return faults;
 }

@@ -6,9 +6,11 @@ import {
   bodyOfMark,
   type ComputedReply,
   type FileSourceReply,
+  type PostingRequestReply,
   type SheetListReply,
   type SheetReply,
   type SheetRowReply,
+  type SignOffReply,
 } from '#contract/posting';
 import { bodyOfBand } from '#contract/scales';
 import { bodyOfCode } from '#contract/codes';
@@ -21,6 +23,11 @@ import { computedValue, GradeRowsRepository, type GradeRow } from './grade-rows.
 import { CompositesService } from './composites.service.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
 import { ReceiptsRepository } from './receipts.repository.js';
+import { onBehalfOf } from './on-behalf-of.js';
+import { PostingRequestsRepository } from './posting-requests.repository.js';
+import { sheetId, type SheetPlace } from './sheet-place.js';
+import { SignOffsRepository } from './sign-offs.repository.js';
+import { StockCommentsThing } from './stock-comments.thing.js';
 import { SheetContextService, type SheetContext } from './sheet-context.service.js';
 
 const { fileColumns, fileImports, people } = tables;
@@ -40,6 +47,9 @@ export class SheetsService {
     private readonly recalculation: RecalculationService,
     private readonly receipts: ReceiptsRepository,
     private readonly specialCodes: CodesRepository,
+    private readonly signOffs: SignOffsRepository,
+    private readonly requests: PostingRequestsRepository,
+    private readonly stock: StockCommentsThing,
   ) {}
 
   /** The sheets of a period that the person may open, one list for each item reported in it. */
@@ -76,17 +86,13 @@ export class SheetsService {
     });
   }
 
-  async open(actor: Actor, sheet: { sectionId: number; itemId: number; periodId: number }): Promise<SheetReply> {
+  async open(actor: Actor, sheet: SheetPlace): Promise<SheetReply> {
     const { period } = await this.contexts.ofSheetOrThrow(this.transactions.reading, sheet);
     await this.recalculation.freshen(period, [sheet.sectionId]);
     return this.transactions.snapshot((queries) => this.read(queries, actor, sheet));
   }
 
-  private async read(
-    queries: Queries,
-    actor: Actor,
-    sheet: { sectionId: number; itemId: number; periodId: number },
-  ): Promise<SheetReply> {
+  private async read(queries: Queries, actor: Actor, sheet: SheetPlace): Promise<SheetReply> {
     const context = await this.contexts.ofSheetOrThrow(queries, sheet);
     const { section, item, period, scale } = context;
     const rows = await this.rows.ofSections(queries, item.id, period, [section.id]);
@@ -107,6 +113,10 @@ export class SheetsService {
       window: context.window,
       sealedAt: context.sealedAt?.toISOString() ?? null,
       mayPost: mayAt(actor, 'post-grades', ofSection(context.period.schoolId, context.section)),
+      onBehalfOf: onBehalfOf(actor, section)?.name ?? null,
+      signedOff: await this.signedOff(queries, sheet),
+      requests: (await this.requests.ofSheet(queries, actor, sheet)).map(requestReply),
+      stockComments: (await this.stock.read(queries, [String(period.schoolId)])).get(String(period.schoolId)) ?? [],
       scaleName: scale.scaleName,
       scaleFrom: scale.from,
       scales: [...versions.values()].map(({ number, bands }) => ({ version: number, bands: bands.map(bodyOfBand) })),
@@ -120,6 +130,11 @@ export class SheetsService {
     };
   }
 
+  private async signedOff(queries: Queries, sheet: SheetPlace): Promise<SignOffReply | null> {
+    const found = await this.signOffs.ofSections(queries, sheet.periodId, [sheet.sectionId]);
+    return found.get(sheetId(sheet)) ?? null;
+  }
+
   /** The rows of a sheet as they stand, for a reply. */
   async replyRows(queries: Queries, context: SheetContext, rows: readonly GradeRow[]): Promise<SheetRowReply[]> {
     const sources = await this.sourcesOf(queries, rows, context.item.id);
@@ -128,16 +143,18 @@ export class SheetsService {
     const { item, period, section, scale } = context;
     const composites = await this.composites.ofSections(queries, item, period, new Map([[section.id, scale]]));
     return rows.map((row) => {
-      const { enrollmentId, studentId, student, studentNumber, withdrawnOn, version, postedBy } = row;
+      const { enrollmentId, studentId, student, studentNumber, pronoun, withdrawnOn, version, postedBy } = row;
       return {
         enrollmentId,
         studentId,
         student,
         studentNumber,
+        pronoun,
         withdrawnOn,
         version,
         postedBy,
         mark: bodyOfMark(row.mark),
+        computedThen: row.computedThen && formatDecimal(row.computedThen),
         postedAt: row.postedAt?.toISOString() ?? null,
         scaleVersion: versions.get(row.scaleVersionId ?? context.scale.id)!.number,
         composite: composites.get(enrollmentId) ?? null,
@@ -191,6 +208,11 @@ export class SheetsService {
 }
 
 type ComputedSource = Pick<FileSourceReply, 'fileName' | 'column' | 'acceptedAt' | 'acceptedBy'>;
+
+/** A request as the wire has it: its sheet is known. */
+function requestReply({ id, askedBy, isOwn, askedAt, changes, note, state, answer, answeredBy }: PostingRequestReply) {
+  return { id, askedBy, isOwn, askedAt, changes, note, state, answer, answeredBy };
+}
 
 function computedReply(
   row: GradeRow,

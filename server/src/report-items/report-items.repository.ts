@@ -170,6 +170,10 @@ export class ReportItemsRepository {
     const { rows } = await queries.execute<{ counts: Uses['counts']; composites: string }>(sql`
       SELECT json_build_object(
           'posted grade', (SELECT count(*) FROM grades WHERE item_id = ${id}),
+          'sign-off', (SELECT count(*) FROM sign_offs WHERE item_id = ${id}),
+          'request', (SELECT count(*) FROM posting_requests WHERE item_id = ${id}),
+          'reminder', (SELECT count(*) FROM reminders WHERE item_id = ${id}),
+          'receipt', (SELECT count(*) FROM receipts WHERE item_id = ${id}),
           'computed grade', (SELECT count(*) FROM computed_grades WHERE item_id = ${id}),
           'file', (SELECT count(*) FROM file_columns WHERE item_id = ${id}),
           'total column of learning platforms', (SELECT count(*) FROM platform_names WHERE item_id = ${id})) AS counts,

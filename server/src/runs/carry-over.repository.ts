@@ -166,6 +166,7 @@ export class CarryOverRepository {
         AS n ("itemId" int, "enrollmentId" int, percent numeric, label text, code text, "scaleVersionId" int)
       ON CONFLICT (enrollment_id, item_id, period_id) DO UPDATE SET percent = excluded.percent, label = excluded.label,
         code = excluded.code, scale_version_id = excluded.scale_version_id, version = grades.version + 1,
+        computed_then = NULL, is_override = false, override_reason = '',
         carried_version = grades.version + 1, posted_by = excluded.posted_by, posted_at = excluded.posted_at
       RETURNING item_id || '/' || enrollment_id AS key, version`);
     return new Map(rows.map(({ key, version }) => [key, version]));
@@ -180,7 +181,7 @@ export class CarryOverRepository {
     if (restored.length === 0) return new Set();
     const { rows } = await queries.execute<{ key: string }>(sql`
       UPDATE grades g SET percent = n.percent, label = n.label, code = n.code, version = g.version + 1,
-        carried_version = NULL, posted_by = ${postedBy}, posted_at = ${this.clock.now().toISOString()}::timestamptz
+        computed_then = NULL, is_override = false, override_reason = '', carried_version = NULL, posted_by = ${postedBy}, posted_at = ${this.clock.now().toISOString()}::timestamptz
       FROM jsonb_to_recordset(${JSON.stringify(restored)}::jsonb)
         AS n ("itemId" int, "enrollmentId" int, percent numeric, label text, code text, version int)
       WHERE g.item_id = n."itemId" AND g.enrollment_id = n."enrollmentId" AND g.period_id = ${periodId} AND g.version = n.version

@@ -5,12 +5,12 @@ import { BookSectionsRepository } from '#server/calculation';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PlatformsRepository, type KeptPlatform } from '#server/platforms';
 import type { Queries } from '#server/platform';
-import { SheetContextService } from '#server/posting';
+import { SheetContextService, sheetId, SignOffsRepository } from '#server/posting';
 import { PeriodViews } from '#server/period-view';
 import { PlatformJoinsRepository, type PlatformNames } from './platform-joins.repository.js';
 import { SectionBooksRepository } from './section-books.repository.js';
 
-type ItemOfSection = Omit<OurItem, 'marks'> & { readonly scaleVersionId: number | null };
+type ItemOfSection = Omit<OurItem, 'marks' | 'isSignedOff'> & { readonly scaleVersionId: number | null };
 
 /** What is the same for all classes of a run, read once for a stage. */
 export interface RunGround extends PlatformNames {
@@ -36,6 +36,7 @@ export interface GroundClass {
 @Injectable()
 export class RunGroundService {
   constructor(
+    private readonly signOffs: SignOffsRepository,
     private readonly platforms: PlatformsRepository,
     private readonly periods: PeriodsRepository,
     private readonly bookSections: BookSectionsRepository,
@@ -82,8 +83,12 @@ export class RunGroundService {
   private async section(queries: Queries, { platform, period, items }: RunGround, classId: number, sectionId: number) {
     const book = await this.books.book(queries, platform.id, classId, sectionId, period);
     const own: [number, OurItem][] = [];
-    for (const item of items.get(sectionId) ?? [])
-      own.push([item.id, { ...item, marks: await this.books.marks(queries, item.id, sectionId, period) }]);
+    const signedOff = await this.signOffs.ofSections(queries, period.id, [sectionId]);
+    for (const item of items.get(sectionId) ?? []) {
+      const isSignedOff = signedOff.has(sheetId({ sectionId, itemId: item.id, periodId: period.id }));
+      const marks = await this.books.marks(queries, item.id, sectionId, period);
+      own.push([item.id, { ...item, isSignedOff, marks }]);
+    }
     return { ...book, items: new Map(own) };
   }
 

@@ -1,17 +1,18 @@
 import { expect, it } from 'vitest';
+import { decimalOrThrow, fromDecimal, roundings, roundTo, unitsAt, type RoundingName } from '#core/numbers';
 import { plainGpaPolicy } from '#core/transcripts';
 import { bodyOfGpaPolicy } from '#contract/transcripts';
 import { readGradeText } from './read-grade-text.js';
 
 const use = { course: 5, before: 31, after: 32, precision: 0 };
-const read = (lines: readonly (readonly string[])[], digits = 1) =>
+const read = (lines: readonly (readonly string[])[], digits = 1, rounding: RoundingName = 'halfUp') =>
   readGradeText({
     rows: Buffer.from(lines.map((fields) => `${fields.join('\t')}\n`).join('')),
     uses: [
       { ...use, item: 1, section: 20, credits: 2500, addition: 50, counts: 1 },
       { ...use, item: 101, section: 20, after: 31, credits: 0, addition: 0, counts: 0 },
     ],
-    precisions: [{ digits, rounding: 'halfUp' }],
+    precisions: [{ digits, rounding }],
     versions: new Map(),
     gpa: bodyOfGpaPolicy(plainGpaPolicy),
     mostCredits: new Map(),
@@ -67,3 +68,22 @@ it.each([
 });
 
 it('nothing read is nothing', () => expect(read([]).columns.percent).toHaveLength(0));
+
+it.each([
+  ['89.4499999999', 2, 'halfUp', 8945],
+  ['89.9949999999', 2, 'halfUp', 8999],
+  ['89.9950000000', 2, 'halfUp', 9000],
+  ['89.9950000001', 2, 'halfEven', 9000],
+  ['89.9850000000', 2, 'halfEven', 8998],
+  ['89.9999999999', 1, 'down', 8990],
+  ['0.0499999999', 1, 'halfUp', 0],
+] as const)(
+  '%s at %i digits, rounded %s, counts %i hundredths, as exact arithmetic says',
+  (text, digits, rounding, expected) => {
+    const exact = roundTo(fromDecimal(decimalOrThrow(text)), digits, roundings[rounding]);
+    expect(Number(unitsAt(exact, 2))).toBe(expected);
+    expect([...read([['1', '1', '20', none, none, none, text, none]], digits, rounding).columns.percent]).toEqual([
+      expected,
+    ]);
+  },
+);

@@ -1,4 +1,4 @@
-import { fromDecimal, parseDecimal, roundings, roundTo, unitsAt } from '#core/numbers';
+import { fromDecimal, roundings, roundTo, unitsAt } from '#core/numbers';
 import { gradeColumns, type GradeColumns } from '#core/period-view';
 import type { EffectTask, EffectUse } from './effect-worker.js';
 
@@ -29,6 +29,7 @@ export function readGradeText({ rows, uses, precisions }: EffectTask): ReadGrade
   const columns = gradeColumns(length, labels);
   const [itemIds, sectionIds] = [new Int32Array(length), new Int32Array(length)];
   const byItem = usesByItem(uses);
+  const rounded = precisions.map((precision) => new RoundedThousandths(precision));
   const changes = new ChangeList();
   const labelPlaces = new Map<string, number>();
   const studentPlaces = new Map<number, number>();
@@ -54,24 +55,25 @@ export function readGradeText({ rows, uses, precisions }: EffectTask): ReadGrade
     return value;
   };
   /** A percent in hundredths, -1 for none. More digits than two are rounded as the item says, once. */
-  const readPercent = ({ digits, rounding }: EffectTask['precisions'][number]) => {
-    const end = endOfField();
-    let value = -1;
-    if (!isNull()) {
-      value = 0;
-      let decimals = -1;
-      for (let place = at; place < end; place++) {
-        if (decimals >= 0) decimals++;
-        if (rows[place] === point) decimals = 0;
-        else if (decimals <= 2) value = value * 10 + rows[place]! - nought;
-      }
-      if (decimals > 2) {
-        const exact = fromDecimal(parseDecimal(textUntil(end))!);
-        value = Number(unitsAt(roundTo(exact, digits, roundings[rounding]), 2));
-      } else value *= 10 ** (2 - Math.max(0, decimals));
+  const readPercent = (rounded: RoundedThousandths) => {
+    if (isNull()) {
+      at = endOfField() + 1;
+      return -1;
     }
-    at = end + 1;
-    return value;
+    let value = 0;
+    let decimals = -1;
+    let isCut = false;
+    for (; rows[at] !== tab && rows[at] !== lineBreak; at++) {
+      if (rows[at] === point) decimals = 0;
+      else if (decimals < 3) {
+        value = value * 10 + rows[at]! - nought;
+        if (decimals >= 0) decimals++;
+      } else isCut ||= rows[at] !== nought;
+    }
+    at++;
+    if (decimals < 3) return value * 10 ** (2 - Math.max(0, decimals));
+    // As roundSticky does: what is rounded once more comes out as if it had been rounded once.
+    return rounded.of(isCut && value % 5 === 0 ? value + 1 : value);
   };
   const readLabel = () => {
     const end = endOfField();
@@ -94,7 +96,7 @@ export function readGradeText({ rows, uses, precisions }: EffectTask): ReadGrade
     const [item, section] = [readNumber(), readNumber()];
     const found = byItem.get(item)!.get(section)!;
     const { use } = found;
-    const precision = precisions[use.precision]!;
+    const precision = rounded[use.precision]!;
     const [posted, label, code] = [readPercent(precision), readLabel(), readNumber()];
     const [computed, version] = [readPercent(precision), readNumber()];
     columns.student[row] = student;
@@ -111,6 +113,23 @@ export function readGradeText({ rows, uses, precisions }: EffectTask): ReadGrade
     sectionIds[row] = section;
   }
   return { columns, studentIds, itemIds, sectionIds, changes: changes.all };
+}
+
+/** Thousandths of a percent in hundredths, rounded as an item says; each is worked out once. */
+class RoundedThousandths {
+  private readonly known = new Map<number, number>();
+
+  constructor(private readonly precision: EffectTask['precisions'][number]) {}
+
+  of(thousandths: number): number {
+    const known = this.known.get(thousandths);
+    if (known !== undefined) return known;
+    const { digits, rounding } = this.precision;
+    const exact = fromDecimal({ units: BigInt(thousandths), digits: 3 });
+    const hundredths = Number(unitsAt(roundTo(exact, digits, roundings[rounding]), 2));
+    this.known.set(thousandths, hundredths);
+    return hundredths;
+  }
 }
 
 /** An item of a section, and the places of its changes by the version that a grade was posted under. */

@@ -27,6 +27,7 @@ export const schoolUses: readonly UseBy[] = [
   ['periods', 'school_id', 'period'],
   ['breaks', 'school_id', 'break'],
   ['file_imports', 'school_id', 'file'],
+  ['stock_comments', 'school_id', 'stock comment'],
   ['mails', 'school_id', 'message'],
   ['account_roles', 'school_id', 'role of an account'],
   ['audit_runs', 'school_id', 'audit'],

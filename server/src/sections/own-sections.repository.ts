@@ -30,6 +30,9 @@ export const sectionUses: readonly UseBy[] = [
   ['scale_placements', 'section_id', 'place where it is in force'],
   ['platform_classes', 'section_id', 'joined class'],
   ['receipts', 'section_id', 'receipt'],
+  ['sign_offs', 'section_id', 'sign-off'],
+  ['reminders', 'section_id', 'reminder'],
+  ['posting_requests', 'section_id', 'request'],
   ['file_imports', 'section_id', 'file'],
 ];
 

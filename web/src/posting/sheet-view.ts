@@ -4,9 +4,17 @@ import type { Day } from '#core/calendar';
 import { decimalOrThrow, formatDecimal, fromDecimal, roundings, roundTo, type Percent } from '#core/numbers';
 import { findBand, readBands, type Band } from '#core/scales';
 import { commentFault } from '#core/report-items';
-import { takeComputed, type EntryRules, type Mark } from '#core/posting';
+import { isOverride, type EntryRules, type Mark } from '#core/posting';
 import type { SpecialCode } from '#core/codes';
-import { bodyOfMark, markOfBody, type MarkBody, type SheetReply, type SheetRowReply } from '#contract/posting';
+import {
+  bodyOfMark,
+  computedOf,
+  markOfBody,
+  proposedMark,
+  type MarkBody,
+  type SheetReply,
+  type SheetRowReply,
+} from '#contract/posting';
 import { codeOfBody } from '#contract/codes';
 import { agreeing, listed } from '#contract/messages';
 import { showDay, showLabel, showPercent } from '../ui/format';
@@ -22,6 +30,8 @@ export interface SheetRow {
   readonly proposal: Mark | null;
   /** The label that the computed percentage would have. */
   readonly computedLabel: string | null;
+  /** Something else is posted, or typed, than what is computed. */
+  readonly isOverride: boolean;
   readonly isUnsaved: boolean;
   /** Somebody else saved the grade after the draft was begun. */
   readonly isContested: boolean;
@@ -57,6 +67,7 @@ export function createSheetRows(sheet: SheetReply, rules: EntryRules) {
   const rowOf = (reply: SheetRowReply, draft: MarkDraft | undefined): SheetRow => {
     const mark = markOfBody(draft?.mark ?? reply.mark);
     const computed = computedOf(reply);
+    const proposal = proposedMark(reply, mark, rules);
     const isContested = draft !== undefined && draft.version !== reply.version;
     // An unsaved mark will be posted under the version in force; a saved one keeps its own.
     const bands = draft ? rules.bands : bandsOf(sheet, reply.scaleVersion);
@@ -65,7 +76,8 @@ export function createSheetRows(sheet: SheetReply, rules: EntryRules) {
       reply,
       mark,
       computed,
-      proposal: proposalOf(reply, mark, computed, rules),
+      proposal,
+      isOverride: isOverride(mark, proposal),
       computedLabel: computed
         ? (findBand(rules.bands, computed, rules.precision).band?.label ?? null)
         : reply.composite?.kind === 'value'
@@ -108,25 +120,6 @@ export function textsOfRow({ mark }: SheetRow): Record<EditableColumn, string> {
     hours: mark.hours ? formatDecimal(mark.hours) : '',
     comment: mark.comment,
   };
-}
-
-/** What a file brought, or what the parts of a composite come to. */
-function computedOf({ computed, composite }: SheetRowReply): Percent | null {
-  const text = computed?.percent ?? (composite?.kind === 'value' ? composite.percent : null);
-  return text === null ? null : decimalOrThrow(text);
-}
-
-/** A composite by points proposes a label alone, an incomplete one the code that blocks it. */
-function proposalOf(
-  { composite }: SheetRowReply,
-  mark: Mark,
-  computed: Percent | null,
-  rules: EntryRules,
-): Mark | null {
-  if (computed) return takeComputed(mark, computed, rules);
-  if (composite?.kind === 'value') return { ...mark, percent: null, label: composite.label, code: null };
-  if (composite?.kind === 'blocked') return { ...mark, percent: null, label: null, code: composite.code };
-  return null;
 }
 
 /** A comment that the item needs below a label and that is not there. */

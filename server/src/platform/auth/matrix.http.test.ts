@@ -109,6 +109,13 @@ async function thingsOf(school: 1 | 2): Promise<Readonly<Record<PlaceKind, numbe
       `INSERT INTO file_imports SELECT (jsonb_populate_record(f, jsonb_build_object(
          'id', 9000 + $1::int, 'school_id', $1::int, 'period_id', ${period}))).* FROM file_imports f LIMIT 1 RETURNING id`,
     ),
+    'posting-request': (
+      await query<{ id: number }>(
+        `INSERT INTO posting_requests (section_id, item_id, period_id, asked_by, asked_at, changes)
+         SELECT $1, (SELECT min(id) FROM report_items WHERE school_id = $2), $3, 1, now(), '[]' RETURNING id`,
+        [section, school, period],
+      )
+    )[0]!.id,
     mail: await one(
       `INSERT INTO mails (school_id, written_by, written_at, recipient_name, recipient_address, subject, body, about, message)
        VALUES ($1, 1, now(), 'Any One', 'any@one.example', 'A', 'B', '', 'C') RETURNING id`,

@@ -19,6 +19,8 @@ const wheres = {
   section: sql`SELECT s.id, c.school_id, s.teacher_id || ${coTeachersOf('s')} AS teachers FROM sections s JOIN courses c ON c.id = s.course_id`,
   enrollment: sql`SELECT e.id, c.school_id, s.teacher_id || ${coTeachersOf('s')} AS teachers
     FROM enrollments e JOIN sections s ON s.id = e.section_id JOIN courses c ON c.id = s.course_id`,
+  'posting-request': sql`SELECT q.id, c.school_id, s.teacher_id || ${coTeachersOf('s')} AS teachers
+    FROM posting_requests q JOIN sections s ON s.id = q.section_id JOIN courses c ON c.id = s.course_id`,
   person: ofSchools('people'),
   platform: ofSchools('learning_platforms'),
   run: sql`SELECT r.id, p.school_id, ${nobody} AS teachers FROM runs r JOIN learning_platforms p ON p.id = r.platform_id`,

@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
+import { announcementsOfPool, announcementsOfServer, type Announcements } from './announcements.js';
 import { bringUpToDate } from './bring-up-to-date.js';
 import { copyInFromClient } from './copy-in-from-client.js';
 import { keepCopies } from './keep-copies.js';
@@ -23,6 +24,7 @@ export interface OpenDatabase {
   readonly dump: ((file: string) => Promise<void>) | null;
   /** Where the embedded database lies; null for one on a server. */
   readonly folder: string | null;
+  readonly announcements: Announcements;
   close(): Promise<void>;
 }
 
@@ -47,7 +49,18 @@ export async function openDatabase(source: DatabaseSource): Promise<OpenDatabase
 function openServer(url: string): OpenDatabase {
   const pool = new pg.Pool({ connectionString: url, max: 10 });
   pool.on('error', () => undefined); // an idle connection that breaks is replaced at the next query
-  return { ...withPool(pool), copyIn: copyInFromClient, dump: null, folder: null, close: () => pool.end() };
+  const announcements = announcementsOfServer(url);
+  return {
+    ...withPool(pool),
+    copyIn: copyInFromClient,
+    dump: null,
+    folder: null,
+    announcements,
+    async close() {
+      await announcements.close();
+      await pool.end();
+    },
+  };
 }
 
 const halfAnHour = 30 * 60 * 1000;
@@ -72,6 +85,7 @@ async function openFolder(folder: string, seedFile: string | null): Promise<Open
     copyIn: (_client, statement, bytes) => server.copyIn(statement, bytes),
     dump,
     folder,
+    announcements: announcementsOfPool(pool),
     async close() {
       await endCopies();
       await pool.end();

@@ -16,6 +16,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import { roles } from '#core/access';
 import type { OwnView } from '#core/people';
+import { pronouns } from '#core/posting';
 import { schools } from './calendar.js';
 import { createdAt, id, instant, onlyKnownWords } from './columns.js';
 
@@ -35,6 +36,8 @@ export const people = pgTable(
     familyName: text().notNull(),
     /** The given name that the person goes by, where it is another than the legal one. */
     preferredName: text(),
+    /** How the person is spoken of, as in comments; null where nobody said. */
+    pronoun: text({ enum: pronouns }),
     email: text().notNull(),
     birthDate: date(),
     /** Year of school, such as "10"; for students. */

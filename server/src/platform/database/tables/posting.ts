@@ -1,8 +1,22 @@
 import { sql } from 'drizzle-orm';
-import { check, date, index, integer, jsonb, numeric, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
-import { periods } from './calendar.js';
-import { createdAt, id, instant } from './columns.js';
+import {
+  bigint,
+  boolean,
+  check,
+  date,
+  index,
+  integer,
+  jsonb,
+  numeric,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+} from 'drizzle-orm/pg-core';
+import { periods, schools } from './calendar.js';
+import { createdAt, id, instant, onlyKnownWords } from './columns.js';
 import { enrollments, sections } from './courses.js';
+import { mails } from './mail.js';
 import { people } from './people.js';
 import { reportItems } from './report-items.js';
 import { scaleVersions } from './scales.js';
@@ -29,6 +43,13 @@ export const grades = pgTable(
     /** Hours attended, where the item asks for them. */
     hours: numeric({ precision: 6, scale: 2 }),
     comment: text().notNull().default(''),
+    /** The comment is for the school alone. */
+    isInternal: boolean().notNull().default(false),
+    /** What was computed when it was posted; null where nothing was. */
+    computedThen: numeric({ precision: 13, scale: 10 }),
+    /** It says otherwise than what was computed then. */
+    isOverride: boolean().notNull().default(false),
+    overrideReason: text().notNull().default(''),
     scaleVersionId: integer()
       .notNull()
       .references(() => scaleVersions.id),
@@ -97,8 +118,126 @@ export const receipts = pgTable(
       .notNull()
       .references(() => people.id),
     savedAt: instant().notNull(),
+    /** The teacher for whom somebody else posted; null where whoever teaches the section did. */
+    onBehalfOf: integer().references(() => people.id),
     changes: jsonb().notNull(),
+    /** It was told in the messages of its day. */
+    isTold: boolean().notNull().default(false),
     createdAt: createdAt(),
   },
-  (table) => [index().on(table.sectionId, table.periodId)],
+  (table) => [
+    index().on(table.sectionId, table.periodId),
+    index().on(table.savedBy, table.savedAt),
+    index().on(table.onBehalfOf, table.savedAt),
+    index()
+      .on(table.savedAt)
+      .where(sql`NOT ${table.isTold}`),
+  ],
+);
+
+/** A sheet: a section's students with one item in one period. */
+const sheet = () => ({
+  sectionId: integer()
+    .notNull()
+    .references(() => sections.id),
+  itemId: integer()
+    .notNull()
+    .references(() => reportItems.id),
+  periodId: integer()
+    .notNull()
+    .references(() => periods.id),
+});
+
+/** A teacher's word that a sheet is finished; gone once it is taken back. */
+export const signOffs = pgTable(
+  'sign_offs',
+  {
+    id: id(),
+    ...sheet(),
+    signedBy: integer()
+      .notNull()
+      .references(() => people.id),
+    signedAt: instant().notNull(),
+    /** The teacher for whom somebody else signed off. */
+    onBehalfOf: integer().references(() => people.id),
+    /** For the registrar. */
+    note: text().notNull().default(''),
+    createdAt: createdAt(),
+  },
+  (table) => [unique().on(table.sectionId, table.itemId, table.periodId), index().on(table.periodId)],
+);
+
+/** That a teacher was reminded of a sheet, by which message. */
+export const reminders = pgTable(
+  'reminders',
+  {
+    id: id(),
+    ...sheet(),
+    teacherId: integer()
+      .notNull()
+      .references(() => people.id),
+    mailId: integer()
+      .notNull()
+      .references(() => mails.id),
+    sentBy: integer()
+      .notNull()
+      .references(() => people.id),
+    sentAt: instant().notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [index().on(table.periodId), index().on(table.sectionId)],
+);
+
+/** Grades that somebody typed and may not post any more, which a registrar is asked to post. */
+export const postingRequests = pgTable(
+  'posting_requests',
+  {
+    id: id(),
+    ...sheet(),
+    askedBy: integer()
+      .notNull()
+      .references(() => people.id),
+    askedAt: instant().notNull(),
+    /** As they were typed, with the version that each was typed over. */
+    changes: jsonb().notNull(),
+    note: text().notNull().default(''),
+    state: text({ enum: ['open', 'posted', 'declined', 'withdrawn'] })
+      .notNull()
+      .default('open'),
+    answer: text().notNull().default(''),
+    answeredBy: integer().references(() => people.id),
+    answeredAt: instant(),
+    createdAt: createdAt(),
+  },
+  (table) => [...onlyKnownWords(table), index().on(table.periodId), index().on(table.sectionId)],
+);
+
+/** Comments that teachers of a school choose from, with words in braces that each student fills in. */
+export const stockComments = pgTable(
+  'stock_comments',
+  {
+    id: id(),
+    schoolId: integer()
+      .notNull()
+      .references(() => schools.id),
+    position: integer().notNull(),
+    text: text().notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [unique().on(table.schoolId, table.position)],
+);
+
+/**
+ * How often what a sheet's counts rest on was written, section by section, by triggers; without a period for all of them. The
+ * sum tells one state from another.
+ */
+export const sheetChanges = pgTable(
+  'sheet_changes',
+  {
+    sectionId: integer().notNull(),
+    periodId: integer(),
+    times: bigint({ mode: 'number' }).notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [index().on(table.periodId)],
 );

@@ -1,0 +1,1 @@
+export { BoardModule } from './board.module.js';

@@ -1,0 +1,155 @@
+import { Injectable } from '@nestjs/common';
+import { sql } from 'drizzle-orm';
+import { isDue } from '#core/board';
+import { mayAt, ofSection } from '#core/access';
+import type { ReminderReply, RemindersReply, RemindersRequest } from '#contract/board';
+import { revisionOf } from '#server/changes';
+import { MailService } from '#server/mail';
+import { sheetId, SheetContextService } from '#server/posting';
+import { Clock, DistrictZone, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { BoardService } from './board.service.js';
+import { reminderSubject, reminderText, type RemindedSheet } from './reminder-text.js';
+import { RemindersRepository } from './reminders.repository.js';
+
+/** A message that is not written yet, and the sheets that it is about. */
+interface Planned extends ReminderReply {
+  readonly about: readonly { readonly sectionId: number; readonly itemId: number; readonly times: number }[];
+}
+
+interface Plan {
+  readonly schoolId: number;
+  readonly reply: Omit<RemindersReply, 'isSent'>;
+  readonly messages: readonly Planned[];
+}
+
+/**
+ * Reminds teachers of sheets that are due and not signed off: one message for each teacher, looked at before it is sent, and kept
+ * with each sheet that it was about.
+ */
+@Injectable()
+export class RemindersService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly board: BoardService,
+    private readonly contexts: SheetContextService,
+    private readonly reminders: RemindersRepository,
+    private readonly mail: MailService,
+    private readonly zone: DistrictZone,
+    private readonly clock: Clock,
+  ) {}
+
+  /**
+   * Sends what was looked at, or lets it be looked at where the request names no fingerprint.
+   * @throws Refusal not-found, reminders-changed
+   */
+  async remind(actor: Actor, periodId: number, request: RemindersRequest): Promise<RemindersReply> {
+    const { schoolId, reply, messages } = await this.plan(actor, periodId, request);
+    if (request.fingerprint === undefined) return { ...reply, isSent: false };
+    if (request.fingerprint !== reply.fingerprint) throw new Refusal('reminders-changed');
+    if (messages.length === 0) return { ...reply, isSent: true };
+    const letters = messages.map(({ teacher, address, subject, text }) => ({
+      to: { name: teacher, address },
+      subject,
+      text,
+      about: `board ${periodId}`,
+    }));
+    const ids = await this.transactions.run(async (queries) => {
+      await queries.execute(sql`SELECT pg_advisory_xact_lock(hashtext(${`reminders ${periodId}`}))`);
+      await this.refuseReminded(queries, periodId, messages);
+      const written = await this.mail.writeIn(queries, actor, schoolId, letters);
+      const added = messages.flatMap(({ teacherId, about }, at) =>
+        about.map(({ sectionId, itemId }) => ({ sectionId, itemId, periodId, teacherId, mailId: written[at]! })),
+      );
+      await this.reminders.add(queries, actor, added);
+      return written;
+    });
+    await this.mail.putAsFiles(ids);
+    return { ...reply, isSent: true };
+  }
+
+  /** Of two that send at once, one does. */
+  private async refuseReminded(queries: Queries, periodId: number, messages: readonly Planned[]): Promise<void> {
+    const about = messages.flatMap((message) => message.about);
+    const now = await this.reminders.ofSections(queries, periodId, [
+      ...new Set(about.map(({ sectionId }) => sectionId)),
+    ]);
+    const isOther = about.some(
+      ({ sectionId, itemId, times }) => (now.get(sheetId({ sectionId, itemId, periodId }))?.times ?? 0) !== times,
+    );
+    if (isOther) throw new Refusal('reminders-changed');
+  }
+
+  private plan(actor: Actor, periodId: number, { teacherIds, note = '' }: RemindersRequest): Promise<Plan> {
+    return this.transactions.snapshot(async (queries) => {
+      const { period, view, sections } = await this.board.read(queries, actor, periodId);
+      const now = this.clock.now().toISOString();
+      const zone = await this.zone.name(queries);
+      const due = new Map(
+        view.reported.flatMap((reported) => {
+          const window = this.contexts.windowOf(reported);
+          return window && isDue(window, now) ? [[reported.item.id, { item: reported.item, window }] as const] : [];
+        }),
+      );
+      const isSealed = view.reported.length > 0 && (await this.isSealed(queries, periodId));
+      const byTeacher = new Map<number, (RemindedSheet & { sectionId: number; itemId: number })[]>();
+      for (const { section, sheets } of isSealed ? [] : sections) {
+        if (!mayAt(actor, 'read-outbox', ofSection(period.schoolId, section))) continue;
+        for (const sheet of sheets) {
+          const found = due.get(sheet.itemId);
+          if (!found || sheet.signedOff || sheet.expected === 0) continue;
+          const own = byTeacher.get(section.teacherId) ?? [];
+          byTeacher.set(section.teacherId, own);
+          own.push({
+            sectionId: section.id,
+            itemId: sheet.itemId,
+            section: section.name,
+            item: found.item.name,
+            window: found.window,
+            sheet,
+          });
+        }
+      }
+      const teachers = await this.reminders.teachers(queries, teacherIds);
+      const messages: Planned[] = [];
+      const skipped: { teacher: string; why: string }[] = [];
+      for (const { id, name, address } of teachers) {
+        const own = byTeacher.get(id) ?? [];
+        if (own.length === 0) skipped.push({ teacher: name, why: 'Nothing of theirs is open in this period.' });
+        else if (address === '')
+          skipped.push({ teacher: name, why: 'No e-mail address is known. Enter it under People.' });
+        else {
+          const facts = {
+            teacher: name,
+            writer: actor.name,
+            period: period.name,
+            sheets: own,
+            note: note.trim(),
+            zone,
+          };
+          messages.push({
+            teacherId: id,
+            teacher: name,
+            address,
+            sheets: own.length,
+            earlier: Math.max(...own.map(({ sheet }) => sheet.reminded?.times ?? 0)),
+            subject: reminderSubject(facts),
+            text: reminderText(facts),
+            about: own.map(({ sectionId, itemId, sheet }) => ({
+              sectionId,
+              itemId,
+              times: sheet.reminded?.times ?? 0,
+            })),
+          });
+        }
+      }
+      const shown = messages.map(({ about: _about, ...message }): ReminderReply => message);
+      const reply = { fingerprint: revisionOf(shown), messages: shown, skipped };
+      return { schoolId: period.schoolId, reply, messages };
+    });
+  }
+
+  private async isSealed(queries: Queries, periodId: number): Promise<boolean> {
+    const { rows } = await queries.execute(sql`SELECT 1 FROM seals WHERE period_id = ${periodId}`);
+    return rows.length > 0;
+  }
+}

@@ -1,0 +1,15 @@
+import { mayAt, ofSection } from '#core/access';
+import { Refusal, type Actor } from '#server/platform';
+import { canPost } from './posting-policy.js';
+import type { SheetContext } from './sheet-context.service.js';
+
+/** @throws Refusal window-closed where a sheet takes nothing from somebody any more, or not yet */
+export function refuseWhereNotOpen(
+  actor: Actor,
+  { section, item, period, window }: SheetContext,
+  saysOutside: boolean,
+): void {
+  const mayOutside = mayAt(actor, 'post-outside-window', ofSection(period.schoolId, section));
+  if (canPost(window, mayOutside, saysOutside)) return;
+  throw new Refusal('window-closed', { item: item.name, period: period.name, state: window?.state ?? 'closed' });
+}

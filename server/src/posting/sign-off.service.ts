@@ -1,0 +1,64 @@
+import { Injectable } from '@nestjs/common';
+import type { SignOffRequest } from '#contract/posting';
+import { Changes, revisionOf } from '#server/changes';
+import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { onBehalfInWords, onBehalfOf } from './on-behalf-of.js';
+import { refuseWhereNotOpen } from './refuse-where-not-open.js';
+import { SheetContextService } from './sheet-context.service.js';
+import { sheetId, type SheetPlace } from './sheet-place.js';
+import { SignOffsRepository } from './sign-offs.repository.js';
+
+/** Signs sheets off, and takes that back while the window lets who asks post there. */
+@Injectable()
+export class SignOffService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly contexts: SheetContextService,
+    private readonly signOffs: SignOffsRepository,
+    private readonly changes: Changes,
+    private readonly clock: Clock,
+  ) {}
+
+  /** @throws Refusal not-found, window-closed, period-sealed, changed-meanwhile where it is signed off already */
+  async sign(actor: Actor, place: SheetPlace, { note, outsideWindow }: SignOffRequest): Promise<void> {
+    await this.transactions.run(async (queries) => {
+      const context = await this.contexts.ofSheetOrThrow(queries, place);
+      refuseWhereNotOpen(actor, context, outsideWindow === true);
+      const { item, section } = context;
+      await this.changes.make(queries, actor, {
+        action: `sign off ${item.name} of ${section.name}${onBehalfInWords(actor, section)}`,
+        edits: [
+          {
+            kind: 'sign-off',
+            id: sheetId(place),
+            expected: revisionOf(null),
+            after: {
+              signedBy: actor.personId,
+              onBehalfOf: onBehalfOf(actor, section)?.id ?? null,
+              signedAt: this.clock.now().toISOString(),
+              note: note.trim(),
+            },
+          },
+        ],
+      });
+    });
+  }
+
+  /** @throws Refusal not-found, sheet-not-signed-off, window-closed, period-sealed */
+  async takeBack(actor: Actor, place: SheetPlace): Promise<void> {
+    await this.transactions.run(async (queries) => {
+      const context = await this.contexts.ofSheetOrThrow(queries, place);
+      refuseWhereNotOpen(actor, context, true);
+      const found = await this.valueOf(queries, place);
+      if (!found) throw new Refusal('sheet-not-signed-off');
+      await this.changes.make(queries, actor, {
+        action: `take back the sign-off of ${context.item.name} of ${context.section.name}`,
+        edits: [{ kind: 'sign-off', id: sheetId(place), expected: revisionOf(found), after: null }],
+      });
+    });
+  }
+
+  private async valueOf(queries: Queries, place: SheetPlace) {
+    return (await this.signOffs.valuesOf(queries, [sheetId(place)])).get(sheetId(place));
+  }
+}
