@@ -31,6 +31,7 @@ export const sheetRow = (enrollmentId: number, more: Partial<SheetRowReply> = {}
   computed: null,
   blockedBy: [],
   composite: null,
+  givenNames: ['Student'],
   pronoun: 'they',
   computedThen: null,
   mark: blankMark,

@@ -37,6 +37,7 @@ const things = {
   'group name': '{count, plural, one {# group name} other {# group names}}',
   'group of learning platforms':
     '{count, plural, one {# group of learning platforms} other {# groups of learning platforms}}',
+  hour: '{count, plural, one {# hour} other {# hours}}',
   item: '{count, plural, one {# item} other {# items}}',
   'joined class': '{count, plural, one {# joined class} other {# joined classes}}',
   label: '{count, plural, one {# label} other {# labels}}',
@@ -79,6 +80,7 @@ const things = {
   row: '{count, plural, one {# row} other {# rows}}',
   rule: '{count, plural, one {# rule} other {# rules}}',
   run: '{count, plural, one {# run} other {# runs}}',
+  save: '{count, plural, one {# save} other {# saves}}',
   scale: '{count, plural, one {# scale} other {# scales}}',
   school: '{count, plural, one {# school} other {# schools}}',
   score: '{count, plural, one {# score} other {# scores}}',

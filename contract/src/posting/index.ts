@@ -20,8 +20,10 @@ export {
   type SheetReply,
   type SheetRowReply,
   type SheetSummaryReply,
+  type SheetWordReply,
   type SignOffReply,
   type StockCommentsReply,
 } from './posting-messages.js';
-export { computedOf, proposedMark, type ComputedBeside } from './proposed-mark.js';
+export { markInWords } from './mark-in-words.js';
+export { computedOf, proposedMark } from './proposed-mark.js';
 export { bodyOfMark, markOfBody } from './wire-mark.js';

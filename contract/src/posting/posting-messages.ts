@@ -175,6 +175,11 @@ export interface SignOffReply {
   readonly note: string;
 }
 
+/** What is said of a sheet as a whole. */
+export interface SheetWordReply {
+  readonly signedOff: SignOffReply | null;
+}
+
 export interface SheetRowReply {
   readonly enrollmentId: number;
   readonly studentId: number;
@@ -187,6 +192,8 @@ export interface SheetRowReply {
   readonly blockedBy: readonly string[];
   /** Null where the item is no composite. */
   readonly composite: CompositeReply | null;
+  /** The legal given name, and last the one that the student goes by, where it is another. */
+  readonly givenNames: readonly string[];
   /** How the student is spoken of in comments. */
   readonly pronoun: Pronoun;
   readonly mark: MarkBody;

@@ -17,9 +17,15 @@ export interface AlikeGrades {
   readonly bands: readonly Band[];
 }
 
+/** What an item asks for beside a grade. */
+export type CountedItem = Pick<
+  ReportItem,
+  'commentRule' | 'commentBelow' | 'commentLength' | 'failingNeedsLastDate' | 'digits' | 'rounding'
+>;
+
 /** By what a sheet is counted. */
 export interface CountRules {
-  readonly item: ReportItem;
+  readonly item: CountedItem;
   readonly period: { readonly startsOn: Day; readonly endsOn: Day };
   readonly codes: ReadonlyMap<string, SpecialCode>;
 }
@@ -46,7 +52,8 @@ export function countSheet(groups: readonly AlikeGrades[], rules: CountRules): S
 /** Whether a last date of attendance is needed, and there is none that will do. */
 export function lacksDate(mark: Mark, bands: readonly Band[], { item, period, codes }: CountRules): boolean {
   const precision = { digits: item.digits, rounding: roundings[item.rounding] };
-  const fact = { enrollmentId: 0, mark, withdrawnOn: null, item: { ...item, precision }, scale: { name: '', bands } };
+  const counted = { id: 0, name: '', precision, failingNeedsLastDate: item.failingNeedsLastDate };
+  const fact = { enrollmentId: 0, mark, withdrawnOn: null, item: counted, scale: { name: '', bands } };
   const snapshot = { periodStartsOn: period.startsOn, periodEndsOn: period.endsOn, codes, grades: [fact] };
   return runRules([lastDateNeeded], snapshot).length > 0;
 }

@@ -1,11 +1,2 @@
-export { countSheet, lacksDate, type AlikeGrades, type CountRules } from './count-sheet.js';
-export {
-  isDue,
-  isLacking,
-  lateBy,
-  noCounts,
-  sheetStage,
-  sheetStages,
-  type SheetCounts,
-  type SheetStage,
-} from './sheet-state.js';
+export { countSheet, type AlikeGrades } from './count-sheet.js';
+export { isDue, isLacking, lateBy, noCounts, sheetStage, type SheetCounts, type SheetStage } from './sheet-state.js';

@@ -36,13 +36,13 @@ describe('stock comments', () => {
 });
 
 describe('another student’s name in a comment', () => {
-  const own = { student: 'Brine, Yara' };
+  const own = { givenNames: ['Yara'] };
   const others = [
-    { student: 'Carrow, Hale “Hal”' },
-    { student: 'Ames, Jean-Luc' },
-    { student: 'Dunn, Yara' },
-    { student: 'Oke, Bo' },
-    { student: 'Pell, Åsa Grace' },
+    { givenNames: ['Hale', 'Hal'] },
+    { givenNames: ['Jean-Luc'] },
+    { givenNames: ['Yara'] },
+    { givenNames: ['Bo'] },
+    { givenNames: ['Åsa Grace'] },
   ];
   it.each([
     ['Hale works well.', ['Hale']],

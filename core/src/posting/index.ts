@@ -1,15 +1,8 @@
 export { type EntryRules, enterLabelOrCode, enterPercent } from './enter-mark.js';
 export { isOverride } from './is-override.js';
 export { type Mark, isBlank, noMark } from './mark.js';
-export { otherNamesIn, type NamedStudent } from './names-in-comment.js';
+export { otherNamesIn } from './names-in-comment.js';
 export { readHours } from './read-hours.js';
 export { type PercentFault, type ReadPercent, judgePercent, readPercent, readPercentText } from './read-percent.js';
-export {
-  commentWords,
-  fillStockComment,
-  pronouns,
-  unknownCommentWords,
-  type Pronoun,
-  type SpokenOf,
-} from './stock-comment.js';
+export { commentWords, fillStockComment, pronouns, unknownCommentWords, type Pronoun } from './stock-comment.js';
 export { takeComputed } from './take-computed.js';

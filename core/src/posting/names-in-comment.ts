@@ -1,7 +1,7 @@
 /** A student as a comment may name them. */
 export interface NamedStudent {
-  /** "Carrow, Hale “Hal”": family name, given name and the one they go by. */
-  readonly student: string;
+  /** The legal given names, and the one that they go by. */
+  readonly givenNames: readonly string[];
 }
 
 const letters = /[\p{L}\p{M}]+(?:['’-][\p{L}\p{M}]+)*/gu;
@@ -20,9 +20,11 @@ export function otherNamesIn(comment: string, own: NamedStudent, others: readonl
   return [...new Set(words.filter((word) => /^\p{Lu}/u.test(word) && otherNames.has(folded(word))))];
 }
 
-function givenNamesOf({ student }: NamedStudent): string[] {
-  const [, given = ''] = student.split(/,(.*)/s);
-  return (given.match(letters) ?? []).filter((name) => name.length >= shortestName).map(folded);
+function givenNamesOf({ givenNames }: NamedStudent): string[] {
+  return givenNames
+    .flatMap((name) => name.match(letters) ?? [])
+    .filter((name) => name.length >= shortestName)
+    .map(folded);
 }
 
 const folded = (name: string) => name.normalize('NFC').toLowerCase();

@@ -3,5 +3,5 @@ export { PostingModule } from './posting.module.js';
 export { PostingRequestsRepository } from './posting-requests.repository.js';
 export { SectionProgressRepository } from './section-progress.repository.js';
 export { SheetContextService } from './sheet-context.service.js';
-export { sheetId, sheetPlaceOf, type SheetPlace } from './sheet-place.js';
+export { sheetId, type SheetPlace } from './sheet-place.js';
 export { SignOffsRepository } from './sign-offs.repository.js';

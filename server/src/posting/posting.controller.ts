@@ -10,6 +10,7 @@ import {
   type SaveSheetReply,
   type SheetListReply,
   type SheetReply,
+  type SheetWordReply,
   type StockCommentsReply,
 } from '#contract/posting';
 import { ItemBody, type ItemEffectReply } from '#contract/report-items';
@@ -65,26 +66,24 @@ export class PostingController {
 
   @Put('grade-sheets/:sectionId/:itemId/:periodId/sign-off')
   @May('post-grades', { section: 'sectionId' })
-  @HttpCode(204)
   signOff(
     @CurrentActor() actor: Actor,
     @Param('sectionId', ParseIntPipe) sectionId: number,
     @Param('itemId', ParseIntPipe) itemId: number,
     @Param('periodId', ParseIntPipe) periodId: number,
     @Body() request: SignOffRequest,
-  ): Promise<void> {
+  ): Promise<SheetWordReply> {
     return this.signOffs.sign(actor, { sectionId, itemId, periodId }, request);
   }
 
   @Delete('grade-sheets/:sectionId/:itemId/:periodId/sign-off')
   @May('post-grades', { section: 'sectionId' })
-  @HttpCode(204)
   takeBack(
     @CurrentActor() actor: Actor,
     @Param('sectionId', ParseIntPipe) sectionId: number,
     @Param('itemId', ParseIntPipe) itemId: number,
     @Param('periodId', ParseIntPipe) periodId: number,
-  ): Promise<void> {
+  ): Promise<SheetWordReply> {
     return this.signOffs.takeBack(actor, { sectionId, itemId, periodId });
   }
 

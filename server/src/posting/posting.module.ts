@@ -26,10 +26,13 @@ import { SignOffService } from './sign-off.service.js';
 import { SignOffThing } from './sign-off.thing.js';
 import { StockCommentsService } from './stock-comments.service.js';
 import { StockCommentsThing } from './stock-comments.thing.js';
+import { ReceiptMessagesService } from './receipt-messages.service.js';
+import { MailModule } from '#server/mail';
 
 @Module({
   imports: [
     CodesModule,
+    MailModule,
     PeriodViewModule,
     CalculationModule,
     CalendarModule,
@@ -58,6 +61,7 @@ import { StockCommentsThing } from './stock-comments.thing.js';
     SignOffThing,
     StockCommentsService,
     StockCommentsThing,
+    ReceiptMessagesService,
   ],
   exports: [
     GradeRowsRepository,

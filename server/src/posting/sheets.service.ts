@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { mayAt, ofSection } from '#core/access';
 import { formatDecimal } from '#core/numbers';
+import { partsOfName } from '#core/people';
 import {
   bodyOfMark,
   type ComputedReply,
@@ -149,6 +150,7 @@ export class SheetsService {
         studentId,
         student,
         studentNumber,
+        givenNames: givenNamesOf(student),
         pronoun,
         withdrawnOn,
         version,
@@ -208,6 +210,11 @@ export class SheetsService {
 }
 
 type ComputedSource = Pick<FileSourceReply, 'fileName' | 'column' | 'acceptedAt' | 'acceptedBy'>;
+
+function givenNamesOf(student: string): string[] {
+  const { given, preferred } = partsOfName(student);
+  return preferred === null ? [given] : [given, preferred];
+}
 
 /** A request as the wire has it: its sheet is known. */
 function requestReply({ id, askedBy, isOwn, askedAt, changes, note, state, answer, answeredBy }: PostingRequestReply) {

@@ -7,7 +7,9 @@ import type {
   SheetReply,
   StockCommentsReply,
 } from '#contract/posting';
+import type { MailReply } from '#contract/mail';
 import type { Problem } from '#contract/problems';
+import { ReceiptMessagesService } from './receipt-messages.service.js';
 import { changeOf, sheetNamed } from '../../test/sheets.js';
 import { demoInstant, signIn, startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
@@ -37,7 +39,7 @@ describe('signing a sheet off', () => {
   it('says by whom, when and with which note, and takes no grade until it is taken back', async () => {
     const { path, sheet } = await sheetNamed(teacher, own);
     const signed = await teacher.send('PUT', `${path}/sign-off`, { note: '  Two wait for a re-sit. ' });
-    expect(signed.status).toBe(204);
+    expect(signed.status).toBe(200);
     expect((await sheetOf(registrar, path)).signedOff).toEqual({
       by: 'Harun Nance',
       onBehalfOf: null,
@@ -51,7 +53,7 @@ describe('signing a sheet off', () => {
       expect(refused.body.detail).toContain('Harun Nance');
     }
     expect((await teacher.send<Problem>('PUT', `${path}/sign-off`, { note: '' })).body.code).toBe('changed-meanwhile');
-    expect((await teacher.send('DELETE', `${path}/sign-off`)).status).toBe(204);
+    expect((await teacher.send('DELETE', `${path}/sign-off`)).body).toEqual({ signedOff: null });
     expect((await teacher.send<Problem>('DELETE', `${path}/sign-off`)).body.code).toBe('sheet-not-signed-off');
     expect((await teacher.send('PUT', path, { changes })).status).toBe(200);
   });
@@ -81,13 +83,13 @@ describe('signing a sheet off', () => {
     expect((await teacher.send<Problem>('PUT', `${path}/sign-off`, { note: '' })).body.code).toBe('window-closed');
     expect((await registrar.send<Problem>('PUT', `${path}/sign-off`, { note: '' })).body.code).toBe('window-closed');
     const signed = await registrar.send('PUT', `${path}/sign-off`, { note: '', outsideWindow: true });
-    expect(signed.status).toBe(204);
+    expect(signed.status).toBe(200);
     expect((await sheetOf(teacher, path)).signedOff).toMatchObject({
       by: 'Morwenna Oake',
       onBehalfOf: 'Harun Nance',
     });
     expect((await teacher.send<Problem>('DELETE', `${path}/sign-off`)).body.code).toBe('window-closed');
-    expect((await registrar.send('DELETE', `${path}/sign-off`)).status).toBe(204);
+    expect((await registrar.send('DELETE', `${path}/sign-off`)).status).toBe(200);
   });
 
   it('is not for who neither teaches the section nor is a registrar, nor for a section that there is not', async () => {
@@ -237,4 +239,32 @@ describe('stock comments', () => {
     const { body } = await teacher.get<StockCommentsReply>('/stock-comments?school=1');
     expect((await save(body.revision, comments)).body.errors).toEqual([{ field, detail }]);
   });
+});
+
+it('once a day is over, everybody gets one message with all that they posted and all that was posted for them', async () => {
+  const { path, sheet } = await sheetNamed(teacher, own);
+  const [first, second] = present(sheet);
+  const post = async (client: TestClient, row: typeof first, percent: string) => {
+    const { rows } = await sheetOf(client, path);
+    const now = rows.find(({ enrollmentId }) => enrollmentId === row!.enrollmentId)!;
+    await client.send('PUT', path, { changes: [changeOf(now, { percent, label: 'B', code: null, lastDate: null })] });
+  };
+  await post(teacher, first, '84.5');
+  await post(registrar, second, '85');
+  const messages = server.application.get(ReceiptMessagesService);
+  const mails = async () =>
+    (await registrar.get<MailReply[]>('/mails?school=1')).body.filter(({ about }) => about === 'receipts 2026-01-21');
+  await messages.tell();
+  expect(await mails()).toEqual([]);
+  await at(new Date('2026-01-22T00:00:30Z'));
+  await Promise.all([messages.tell(), messages.tell()]);
+  server.clock.setTo(demoInstant);
+  const told = await mails();
+  expect(told.map(({ to }) => to).toSorted()).toEqual(['Harun Nance', 'Morwenna Oake']);
+  const { body, subject } = told.find(({ to }) => to === 'Harun Nance')!;
+  expect(subject).toMatch(/^\d+ grades posted on Wednesday 21 January 2026$/);
+  expect(body).toContain('Tidal Ecology 1, Quarter grade, Quarter 2: 10:4');
+  expect(body).toContain(`${first!.student} `);
+  expect(body).toContain('Morwenna Oake on behalf of Harun Nance');
+  expect(body).toMatch(/ -> {2}84\.50? % B/);
 });

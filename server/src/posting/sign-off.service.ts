@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { SignOffRequest } from '#contract/posting';
+import type { SheetWordReply, SignOffRequest } from '#contract/posting';
 import { Changes, revisionOf } from '#server/changes';
 import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { onBehalfInWords, onBehalfOf } from './on-behalf-of.js';
@@ -20,8 +20,8 @@ export class SignOffService {
   ) {}
 
   /** @throws Refusal not-found, window-closed, period-sealed, changed-meanwhile where it is signed off already */
-  async sign(actor: Actor, place: SheetPlace, { note, outsideWindow }: SignOffRequest): Promise<void> {
-    await this.transactions.run(async (queries) => {
+  async sign(actor: Actor, place: SheetPlace, { note, outsideWindow }: SignOffRequest): Promise<SheetWordReply> {
+    return this.transactions.run(async (queries) => {
       const context = await this.contexts.ofSheetOrThrow(queries, place);
       refuseWhereNotOpen(actor, context, outsideWindow === true);
       const { item, section } = context;
@@ -41,12 +41,13 @@ export class SignOffService {
           },
         ],
       });
+      return this.word(queries, place);
     });
   }
 
   /** @throws Refusal not-found, sheet-not-signed-off, window-closed, period-sealed */
-  async takeBack(actor: Actor, place: SheetPlace): Promise<void> {
-    await this.transactions.run(async (queries) => {
+  async takeBack(actor: Actor, place: SheetPlace): Promise<SheetWordReply> {
+    return this.transactions.run(async (queries) => {
       const context = await this.contexts.ofSheetOrThrow(queries, place);
       refuseWhereNotOpen(actor, context, true);
       const found = await this.valueOf(queries, place);
@@ -55,7 +56,13 @@ export class SignOffService {
         action: `take back the sign-off of ${context.item.name} of ${context.section.name}`,
         edits: [{ kind: 'sign-off', id: sheetId(place), expected: revisionOf(found), after: null }],
       });
+      return this.word(queries, place);
     });
+  }
+
+  private async word(queries: Queries, place: SheetPlace): Promise<SheetWordReply> {
+    const found = await this.signOffs.ofSections(queries, place.periodId, [place.sectionId]);
+    return { signedOff: found.get(sheetId(place)) ?? null };
   }
 
   private async valueOf(queries: Queries, place: SheetPlace) {

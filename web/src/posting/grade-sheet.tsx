@@ -1,12 +1,19 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useBlocker, useSearchParams } from 'react-router';
+import { useMay } from '../shell/access';
+import { showGivenFirst } from '../ui/format';
+import { AnswerDialog } from './answer-dialog';
+import { CommentDialog } from './comment-dialog';
+import { countRows } from './count-rows';
+import { SheetBanners } from './sheet-banners';
+import { SignOffDialog } from './sign-off-dialog';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import type { SheetReply } from '#contract/posting';
 import { counted } from '#contract/messages';
 import { closeDrawer, openDrawer, useDrawer } from '../shell/drawer-store';
 import { ProblemNote } from '../shell/problem-note';
 import { showProblem } from '../shell/show-problem';
-import { Button, Key } from '../ui/button';
+import { Button } from '../ui/button';
 import { LastRun } from '../runs/last-run';
 import { Page } from '../ui/page';
 import { Panel } from '../ui/panel';
@@ -17,6 +24,8 @@ import { keepMarksOver, settleMarks } from './mark-drafts';
 import { MarkWorkings } from './mark-workings';
 import { OutsideDialog } from './outside-dialog';
 import { useSaveSheet, type SheetKey } from './queries';
+import { SheetActions } from './sheet-actions';
+import { useSheetWord } from './use-sheet-word';
 import { ReceiptList } from './receipt-list';
 import { SheetGrid, type SheetGridHandle } from './sheet-grid';
 import { SheetHeadline } from './sheet-headline';
@@ -36,21 +45,26 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
   const [isAsking, setAsking] = useState(false);
   const grid = useRef<SheetGridHandle>(null);
   const isOutside = sheet.window?.state !== 'open';
-  const isReadOnly = sheet.sealedAt !== null || !sheet.mayPost;
+  const isReadOnly = sheet.sealedAt !== null || !sheet.mayPost || sheet.signedOff !== null;
+  const mayOutside = useMay()('post-outside-window');
+  const [commentOn, setCommentOn] = useState<number | null>(null);
+  const word = useSheetWord(sheet, sheetKey, isOutside);
+  const counts = useMemo(() => countRows(sheet, rows, rules), [sheet, rows, rules]);
+  const isClosed = isOutside && sheet.window?.state !== 'grace';
+  const mayPostNow = !isClosed || mayOutside || sheet.window?.latePosters === 'teachers';
+  const mustAsk = !mayPostNow;
   const isExplaining = useDrawer(({ shown }) => shown !== null);
   const open = unsaved.length + faults.length;
 
+  const typed = () =>
+    Object.entries(drafts).map(([id, { mark, version }]) => ({ ...mark, enrollmentId: Number(id), version }));
   const post = () => {
-    const changes = Object.entries(drafts).map(([id, { mark, version }]) => ({
-      ...mark,
-      enrollmentId: Number(id),
-      version,
-    }));
     save.mutate(
-      { changes, ...(isOutside ? { outsideWindow: true } : {}) },
+      { changes: typed(), ...(isOutside ? { outsideWindow: true } : {}) },
       {
         onSuccess: (saved) => {
           settleMarks(sheetId, drafts, saved);
+          word.settle();
           tellOfChange(
             `${counted(saved.receipt?.changes.length ?? 0, 'grade')} saved. The receipt is below the sheet.`,
             saved,
@@ -62,7 +76,8 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
   };
   const saveAll = () => {
     if (unsaved.length === 0 || save.isPending || isReadOnly) return;
-    if (isOutside) setAsking(true);
+    if (mustAsk) word.setHanding(true);
+    else if (isOutside && sheet.window?.state !== 'grace') setAsking(true);
     else post();
   };
   const explain = useCallback(
@@ -80,6 +95,14 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
     const from = rows.findIndex(({ reply }) => reply.enrollmentId === chosen);
     focusOn(problems.find((row) => rows.indexOf(row) > from) ?? problems[0]);
   };
+  const commented = rows.find(({ reply }) => reply.enrollmentId === commentOn);
+  const stepComment = (by: 1 | -1) => {
+    const graded = rows.filter(({ reply }) => reply.withdrawnOn === null);
+    const next = graded[graded.findIndex(({ reply }) => reply.enrollmentId === commentOn) + by];
+    if (!next) return;
+    setCommentOn(next.reply.enrollmentId);
+    focusOn(next);
+  };
   const step = (by: number) => () =>
     focusOn(rows[Math.max(0, rows.findIndex(({ reply }) => reply.enrollmentId === chosen) + by)]);
   useKeys([
@@ -91,6 +114,20 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
       act: () => (isExplaining ? closeDrawer() : chosenRow && explain(chosenRow)),
     },
     { key: 'n', says: 'the next problem', act: toNextProblem },
+    {
+      key: 'r',
+      says: 'return the chosen student to what is computed',
+      act: () => chosenRow && !isReadOnly && draft.takeComputed(chosenRow),
+    },
+    ...(sheet.commentRule === 'none'
+      ? []
+      : [
+          {
+            key: 'm',
+            says: 'comment on the chosen student',
+            act: () => chosenRow && setCommentOn(chosenRow.reply.enrollmentId),
+          },
+        ]),
     { key: 'j', says: 'the next row', act: step(1) },
     { key: 'k', says: 'the row before', act: step(-1) },
   ]);
@@ -110,20 +147,21 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
     <Page
       headline={<SheetHeadline sheet={sheet} rows={rows} blanks={entry.blanks.length} onProblem={toNextProblem} />}
       actions={
-        <>
-          <Button look="main" disabled={unsaved.length === 0 || save.isPending || isReadOnly} onClick={saveAll}>
-            Save {unsaved.length > 0 ? unsaved.length : ''} <Key>Ctrl S</Key>
-          </Button>
-          <Button disabled={isReadOnly || entry.computedBlanks.length === 0} onClick={entry.takeComputedForBlanks}>
-            Use computed for {counted(entry.computedBlanks.length, 'blank')}
-          </Button>
-          <Button disabled={isReadOnly || entry.blanks.length === 0} onClick={() => setFilling(true)}>
-            Fill empty cells…
-          </Button>
-          <Button disabled={!draft.canUndo} onClick={draft.undo}>
-            Undo last step
-          </Button>
-        </>
+        <SheetActions
+          sheet={sheet}
+          entry={entry}
+          isReadOnly={isReadOnly}
+          canSave={unsaved.length > 0 && !save.isPending && !isReadOnly}
+          unsaved={unsaved.length}
+          isOpen={open > 0}
+          canUndo={draft.canUndo}
+          mustAsk={mustAsk}
+          maySignOff={mayPostNow}
+          onSave={saveAll}
+          onFill={() => setFilling(true)}
+          onUndo={draft.undo}
+          onSignOff={() => word.setSigning(true)}
+        />
       }
       aside={<SheetSteps sheetKey={sheetKey} hasBook={sheet.rows.every(({ composite }) => composite === null)} />}
       below={<LastRun sectionId={sheet.sectionId} />}
@@ -135,6 +173,15 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
           )
         }
       </ProblemNote>
+      <SheetBanners
+        sheet={sheet}
+        onTakeBack={sheet.mayPost && sheet.sealedAt === null && mayPostNow ? word.takeBack : undefined}
+        onPutOnSheet={({ id, changes }) => {
+          entry.putRequest(changes);
+          word.setPut(id);
+        }}
+        onAnswer={word.answer}
+      />
       <Panel
         className={`flex min-h-[220px] flex-1 flex-col overflow-hidden ${isOutside ? 'border-t-4 border-t-wattle-fill' : ''}`}
       >
@@ -165,6 +212,34 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
         periodName={sheet.period.name}
         onPost={post}
       />
+      <SignOffDialog
+        isOpen={word.isSigning}
+        onOpenChange={word.setSigning}
+        sheetName={`${sheet.itemName} of ${sheet.section}, ${sheet.period.name}`}
+        counts={counts}
+        onBehalfOf={sheet.onBehalfOf && showGivenFirst(sheet.onBehalfOf)}
+        isPending={word.isPending}
+        onSignOff={word.sign}
+      />
+      <AnswerDialog
+        isOpen={word.isHanding}
+        onOpenChange={word.setHanding}
+        title={`Hand ${counted(unsaved.length, 'grade')} to the registrar?`}
+        description={`The window of ${sheet.period.name} is closed. A registrar sees what you typed and posts it or tells you why not.`}
+        label="Why it comes now"
+        action="Hand over"
+        onAnswer={(note) => word.handOver(typed(), note, draft.discard)}
+      />
+      {commented && (
+        <CommentDialog
+          sheet={sheet}
+          row={commented}
+          isReadOnly={isReadOnly}
+          onClose={() => setCommentOn(null)}
+          onComment={entry.comment}
+          onStep={stepComment}
+        />
+      )}
       <LeaveDialog blocker={blocker} unsaved={open} onForget={draft.discard} />
     </Page>
   );

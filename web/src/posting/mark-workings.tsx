@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { formatDecimal, fromDecimal, roundTo, type Percent } from '#core/numbers';
 import { bandEdges, findBand } from '#core/scales';
 import type { EntryRules } from '#core/posting';
-import { bodyOfMark, type ComputedReply, type SheetReply } from '#contract/posting';
+import { bodyOfMark, markInWords, type ComputedReply, type SheetReply } from '#contract/posting';
 import { HistoryButton } from '../changes/history-button';
 import { Awaited } from '../shell/awaited';
 import { Button } from '../ui/button';
@@ -13,7 +13,7 @@ import { WorkingsSheet, type WorkingLine } from '../ui/workings-sheet';
 import { CompositeWorkings, type OpenedPart } from './composite-workings';
 import { RulerStrip } from './ruler-strip';
 import { useSheet } from './queries';
-import { entryRulesOf, sheetRows, showMark, type SheetRow } from './sheet-view';
+import { entryRulesOf, sheetRows, type SheetRow } from './sheet-view';
 
 /** How a student's computed and posted grade came about, each line with its source. */
 export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: SheetReply; rules: EntryRules }) {
@@ -82,7 +82,7 @@ export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: Shee
       <section>
         <h4 className="mb-1.5 font-bold">Posted</h4>
         <p>
-          <b>{showMark(bodyOfMark(mark))}</b>
+          <b>{markInWords(bodyOfMark(mark))}</b>
           {row.isUnsaved
             ? ', not saved yet.'
             : reply.postedBy && reply.postedAt

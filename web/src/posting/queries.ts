@@ -1,6 +1,18 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
-import type { SaveSheetReply, SaveSheetRequest, SheetListReply, SheetReply } from '#contract/posting';
+import type {
+  DayReceiptsReply,
+  PostingAnswerRequest,
+  PostingRequestRequest,
+  SaveSheetReply,
+  SaveSheetRequest,
+  SaveStockCommentsRequest,
+  SheetListReply,
+  SheetReply,
+  SheetWordReply,
+  SignOffRequest,
+  StockCommentsReply,
+} from '#contract/posting';
 import { api } from '../shell/api';
 import { keepReply } from '../shell/keep-reply';
 import { useRefreshCounts } from '../shell/scope';
@@ -55,5 +67,67 @@ export function useSaveSheet(key: SheetKey) {
     },
     // What somebody else saved meanwhile has to be on the screen before it can be compared.
     onError: () => client.invalidateQueries({ queryKey: ['sheet', key] }),
+  });
+}
+
+/** What changes a sheet as a whole: signing it off, taking that back, asking a registrar, answering. */
+function useSheetMutation<Variables, Reply>(key: SheetKey, mutationFn: (variables: Variables) => Promise<Reply>) {
+  const client = useQueryClient();
+  const refreshCounts = useRefreshCounts();
+  return useMutation({
+    mutationFn,
+    onSettled: async () => {
+      refreshCounts();
+      await client.invalidateQueries({ queryKey: ['sheet', key] });
+    },
+  });
+}
+
+export function useSignOff(key: SheetKey) {
+  return useSheetMutation(key, (request: SignOffRequest) =>
+    api.put<SheetWordReply>(`${addressOf(key)}/sign-off`, request),
+  );
+}
+
+export function useTakeBack(key: SheetKey) {
+  return useSheetMutation(key, () => api.remove<SheetWordReply>(`${addressOf(key)}/sign-off`));
+}
+
+export function useAskToPost(key: SheetKey) {
+  return useSheetMutation(key, (request: PostingRequestRequest) =>
+    api.post<undefined>(`${addressOf(key)}/requests`, request),
+  );
+}
+
+export function useAnswerRequest(key: SheetKey) {
+  return useSheetMutation(key, ({ id, ...answer }: PostingAnswerRequest & { readonly id: number }) =>
+    api.put<undefined>(`/posting-requests/${id}`, answer),
+  );
+}
+
+/** What whoever is signed in posted on a day, and what was posted for them; null for today. */
+export function useDayReceipts(day: string | null) {
+  return useQuery({
+    queryKey: ['receipts', day],
+    queryFn: () => api.get<DayReceiptsReply>(day === null ? '/receipts' : `/receipts?day=${day}`),
+  });
+}
+
+export function useStockComments(schoolId: number) {
+  return useQuery({
+    queryKey: ['stock-comments', schoolId],
+    queryFn: () => api.get<StockCommentsReply>(`/stock-comments?school=${schoolId}`),
+  });
+}
+
+export function useSaveStockComments(schoolId: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (request: SaveStockCommentsRequest) =>
+      api.put<StockCommentsReply>(`/stock-comments?school=${schoolId}`, request),
+    onSuccess: (saved) => {
+      keepReply<StockCommentsReply>(client, ['stock-comments', schoolId], () => saved);
+      void client.invalidateQueries({ queryKey: ['sheet'] });
+    },
   });
 }

@@ -1,7 +1,6 @@
-import type { ReceiptReply } from '#contract/posting';
+import { markInWords, type ReceiptReply } from '#contract/posting';
 import { counted } from '#contract/messages';
 import { showInstant } from '../ui/format';
-import { showMark } from './sheet-view';
 
 /** What each save changed, and nothing else, newest first. */
 export function ReceiptList({ receipts }: { receipts: readonly ReceiptReply[] }) {
@@ -12,16 +11,17 @@ export function ReceiptList({ receipts }: { receipts: readonly ReceiptReply[] })
       className="max-h-[30%] shrink-0 overflow-auto border-t border-hairline px-3 py-2.5 text-[13px]"
     >
       <h2 className="mb-1 font-bold">Receipts</h2>
-      {receipts.map(({ id, savedAt, savedBy, changes }, index) => (
+      {receipts.map(({ id, savedAt, savedBy, onBehalfOf, changes }, index) => (
         <details key={id} open={index === 0} className="py-0.5">
           <summary className="cursor-pointer">
-            {showInstant(savedAt)} · {savedBy} · {counted(changes.length, 'grade')}
+            {showInstant(savedAt)} · {savedBy}
+            {onBehalfOf && ` on behalf of ${onBehalfOf}`} · {counted(changes.length, 'grade')}
           </summary>
           <ul className="figures columns-2 gap-6 py-1 pl-4 text-[12px]">
             {changes.map(({ student, before, after }) => (
               <li key={student}>
-                <span className="font-sans">{student}</span> {before ? `${showMark(before)} → ` : ''}
-                <b>{showMark(after)}</b>
+                <span className="font-sans">{student}</span> {before ? `${markInWords(before)} → ` : ''}
+                <b>{markInWords(after)}</b>
               </li>
             ))}
           </ul>

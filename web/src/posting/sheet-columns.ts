@@ -1,13 +1,24 @@
 import type { SheetReply } from '#contract/posting';
 
-/** Columns that are typed into, from left to right. */
-const editableColumns = ['percent', 'mark', 'lastDate', 'hours', 'comment'] as const;
+/** Columns that are typed into, from left to right; a block from a spreadsheet has them in this order. */
+const editableColumns = ['percent', 'mark', 'lastDate', 'hours', 'comment', 'reason'] as const;
 export type EditableColumn = (typeof editableColumns)[number];
 
-/** The columns of a sheet: hours only where the item asks for them, comments only where it takes them. */
-export function columnsOf({ asksHours, commentRule }: Pick<SheetReply, 'asksHours' | 'commentRule'>): EditableColumn[] {
+/**
+ * The columns of a sheet: hours only where the item asks for them, comments only where it takes them, reasons only where something
+ * is computed that a grade could override.
+ */
+export function columnsOf({
+  asksHours,
+  commentRule,
+  rows,
+}: Pick<SheetReply, 'asksHours' | 'commentRule' | 'rows'>): EditableColumn[] {
+  const isComputed = rows.some(({ computed, composite }) => computed !== null || composite !== null);
   return editableColumns.filter(
-    (column) => (column !== 'hours' || asksHours) && (column !== 'comment' || commentRule !== 'none'),
+    (column) =>
+      (column !== 'hours' || asksHours) &&
+      (column !== 'comment' || commentRule !== 'none') &&
+      (column !== 'reason' || isComputed),
   );
 }
 
@@ -15,6 +26,7 @@ export function columnsOf({ asksHours, commentRule }: Pick<SheetReply, 'asksHour
 export const columnNames: Record<EditableColumn, string> = {
   percent: 'posted percentage',
   mark: 'label or code',
+  reason: 'reason for the override',
   lastDate: 'last date of attendance',
   hours: 'hours attended',
   comment: 'comment',
@@ -24,9 +36,10 @@ export const columnNames: Record<EditableColumn, string> = {
 export const columnWidths: Record<EditableColumn, number> = {
   percent: 88,
   mark: 72,
+  reason: 132,
   lastDate: 116,
   hours: 72,
-  comment: 200,
+  comment: 180,
 };
 export const [nameWidth, computedWidth, computedLabelWidth, notesWidth] = [196, 92, 46, 190];
 

@@ -1,7 +1,7 @@
 import { readTypedDay } from '#core/calendar';
 import { decimalOrThrow, formatAtLeast } from '#core/numbers';
 import { enterLabelOrCode, enterPercent, isBlank, readHours, type EntryRules, type Mark } from '#core/posting';
-import type { SheetReply } from '#contract/posting';
+import type { MarkChangeBody, SheetReply } from '#contract/posting';
 import type { CellText } from '../ui/grid/cell-range';
 import type { EditKind } from '../ui/grid/use-cell-cursor';
 import { dayOrderOf } from '../ui/day/day-order';
@@ -9,6 +9,9 @@ import { entryFaultWords } from './entry-words';
 import { changeMarks, type MarkDraft } from './mark-drafts';
 import { columnsOf, type EditableColumn } from './sheet-columns';
 import { draftOfMark, middleOf, type SheetRow } from './sheet-view';
+
+/** As long as a reason may be. */
+export const longestReason = 200;
 
 type Entry = { readonly mark: Mark } | { readonly fault: string };
 
@@ -32,6 +35,10 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
       return text.length > sheet.commentLength
         ? { fault: `At most ${sheet.commentLength} characters.` }
         : { mark: { ...mark, comment: text.trim() } };
+    if (column === 'reason')
+      return text.length > longestReason
+        ? { fault: `At most ${longestReason} characters.` }
+        : { mark: { ...mark, overrideReason: text.trim() } };
     if (column === 'hours') {
       const hours = readHours(text);
       return hours === undefined ? { fault: entryFaultWords('hours-unreadable', taken) } : { mark: { ...mark, hours } };
@@ -77,6 +84,16 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
     /** Which cells texts are for. */
     cellsOf: (texts: readonly CellText[]) =>
       texts.map(([at, of]) => ({ enrollmentId: rows[at]!.reply.enrollmentId, column: columns[of]! })),
+    /** The comment of a row, and whether it is for the school alone. */
+    comment: (row: SheetRow, comment: string, isInternal: boolean) =>
+      change([[row, { ...row.mark, comment, isInternal: isInternal && comment.trim() !== '' }]]),
+    /** Lays what somebody asks to have posted over the sheet, on the versions that they typed it over. */
+    putRequest(changes: readonly MarkChangeBody[]): void {
+      const drafts: Record<number, MarkDraft | null> = {};
+      for (const { enrollmentId, version, ...mark } of changes)
+        if (rows.some(({ reply }) => reply.enrollmentId === enrollmentId)) drafts[enrollmentId] = { mark, version };
+      changeMarks(sheetId, drafts);
+    },
     takeComputed: (row: SheetRow) => row.proposal && change([[row, row.proposal]]),
     takeComputedForBlanks: () => change(computedBlanks.map((row) => [row, row.proposal!])),
     /** Fills every blank with one percentage, label or code; answers with what is wrong, or undefined. */
@@ -90,3 +107,5 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
     },
   };
 }
+
+export type SheetEntry = ReturnType<typeof createSheetEntry>;

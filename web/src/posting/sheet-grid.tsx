@@ -26,7 +26,7 @@ export interface SheetGridHandle {
 }
 
 interface SheetGridProps {
-  readonly sheet: Pick<SheetReply, 'asksHours' | 'commentRule' | 'commentLength' | 'highestLevel'>;
+  readonly sheet: Pick<SheetReply, 'asksHours' | 'commentRule' | 'commentLength' | 'highestLevel' | 'rows'>;
   readonly rows: readonly SheetRow[];
   readonly faults: readonly EntryFault[];
   readonly isReadOnly: boolean;
@@ -40,9 +40,10 @@ interface SheetGridProps {
 
 const noFaults: readonly EntryFault[] = [];
 
-/** Who has left has nothing to type but a last date; what stands there can be removed. */
+/** Who has left has nothing to type but a last date; a reason is for what differs. What stands there can be removed. */
 const isLockedFor = (column: EditableColumn, row: SheetRow) =>
-  row.reply.withdrawnOn !== null && column !== 'lastDate' && textsOfRow(row)[column] === '';
+  textsOfRow(row)[column] === '' &&
+  ((row.reply.withdrawnOn !== null && column !== 'lastDate') || (column === 'reason' && !row.isOverride));
 
 /** A section's students, computed beside posted, for the keyboard. */
 export function SheetGrid(props: SheetGridProps) {
@@ -130,6 +131,7 @@ function Heads({ columns, isLevel, width }: HeadsProps) {
   const heads: Record<EditableColumn, readonly [string, string]> = {
     percent: [isLevel ? 'Posted level' : 'Posted %', 'justify-end text-ink'],
     mark: ['Label', 'justify-center text-ink'],
+    reason: ['Reason', ''],
     lastDate: ['Last date', ''],
     hours: ['Hours', 'justify-end'],
     comment: ['Comment', ''],

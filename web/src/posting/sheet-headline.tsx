@@ -1,6 +1,8 @@
 import type { SheetReply } from '#contract/posting';
 import { counted } from '#contract/messages';
-import { usePeriod } from '../shell/scope';
+import { useQueryClient } from '@tanstack/react-query';
+import { usePeriod, useRefreshCounts } from '../shell/scope';
+import { useServerNow } from '../shell/use-server-now';
 import { showDeadline, showInstant } from '../ui/format';
 import { FigureButton, Strong } from '../ui/page';
 import type { SheetRow } from './sheet-view';
@@ -22,6 +24,14 @@ export function SheetHeadline({
   const remarks = rows.filter((row) => row.remarks.length > 0).length;
   const unsaved = rows.filter(({ isUnsaved }) => isUnsaved).length;
   const { window, sealedAt, period } = sheet;
+  const client = useQueryClient();
+  const refreshCounts = useRefreshCounts();
+  const instants = window ? [window.opensAt, window.closesAt, ...(window.graceUntil ? [window.graceUntil] : [])] : [];
+  const now = useServerNow(termLine?.now ?? new Date(0).toISOString(), instants, () => {
+    void client.invalidateQueries({ queryKey: ['sheet'] });
+    refreshCounts();
+  });
+  const left = window ? Math.ceil((Date.parse(window.closesAt) - Date.parse(now)) / 60_000) : 0;
   return (
     <>
       {sealedAt ? 'Sealed: ' : 'Posting '}
@@ -45,8 +55,21 @@ export function SheetHeadline({
       . {sealedAt && `It was sealed ${showInstant(sealedAt)}; a grade changes only by amendment.`}
       {!sealedAt && window?.state === 'open' && termLine && (
         <>
-          The window closes <Strong tone="informs">{showDeadline(window.closesAt, termLine.now)}</Strong>.
+          The window closes{' '}
+          {left <= 60 ? (
+            <>
+              in <Strong tone="warns">{counted(left, 'minute')}</Strong>
+            </>
+          ) : (
+            <Strong tone="informs">{showDeadline(window.closesAt, now)}</Strong>
+          )}
+          .
         </>
+      )}
+      {!sealedAt && window?.state === 'grace' && window.graceUntil && termLine && (
+        <Strong tone="warns">
+          The window is closed; grades are still taken until {showDeadline(window.graceUntil, now)}.
+        </Strong>
       )}
       {!sealedAt && window?.state === 'closed' && (
         <Strong tone="warns">The window of {period.name} is closed; a save posts outside it.</Strong>

@@ -15,7 +15,7 @@ import {
   notesWidth,
   type EditableColumn,
 } from './sheet-columns';
-import type { EntryFault } from './sheet-entry';
+import { longestReason, type EntryFault } from './sheet-entry';
 import { textsOfRow, type SheetRow } from './sheet-view';
 
 interface SheetLineProps {
@@ -42,6 +42,7 @@ interface SheetLineProps {
 const alignments: Record<EditableColumn, string> = {
   percent: 'figures justify-end',
   mark: 'figures justify-center font-bold',
+  reason: '',
   lastDate: '',
   hours: 'figures justify-end',
   comment: '',
@@ -101,14 +102,17 @@ export const SheetLine = memo(function SheetLine(props: SheetLineProps) {
             actions={actions}
             label={`${reply.student}, ${isLevel && column === 'percent' ? 'posted level' : columnNames[column]}`}
             isLocked={isReadOnly || isLocked(column, row)}
-            maxLength={column === 'comment' ? commentLength : 40}
+            maxLength={column === 'comment' ? commentLength : column === 'reason' ? longestReason : 40}
             fault={fault?.says}
             title={fault?.says ?? (text.length > 12 ? text : undefined)}
             style={{ width: columnWidths[column] }}
             look={`${alignments[column]} ${fault ? 'bg-waratah-soft text-waratah' : ''}`}
           >
             {text !== '' ? (
-              <span className="truncate">{text}</span>
+              <span className="truncate">
+                {text}
+                {column === 'comment' && mark.isInternal && <span className="text-quiet italic"> school only</span>}
+              </span>
             ) : (
               column === 'percent' && !isWithdrawn && isBlank(mark) && <span className="text-quiet italic">blank</span>
             )}

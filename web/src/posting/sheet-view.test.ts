@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { enterPercent } from '#core/posting';
 import { newCode } from '#core/codes';
-import { markOfBody, type SheetReply, type SheetRowReply } from '#contract/posting';
+import { markInWords, markOfBody, type SheetReply, type SheetRowReply } from '#contract/posting';
 import { bodyOfCode } from '#contract/codes';
 import { band, blankMark, computedFrom, sheetOf, sheetRow } from '../../test/sheet.fixture';
-import { draftOfMark, entryRulesOf, middleOf, sheetRows, showMark } from './sheet-view';
+import { draftOfMark, entryRulesOf, middleOf, sheetRows } from './sheet-view';
 
 const blank = blankMark;
 /** A grade of 89.6, posted as B+ under the first version. */
@@ -121,7 +121,7 @@ it('a typed day is read near the middle of the period', () => {
 });
 
 it('says a mark in a few characters', () => {
-  expect([showMark(row().mark), showMark({ ...blank, code: 'INC' }), showMark(blank)]).toEqual([
+  expect([markInWords(row().mark), markInWords({ ...blank, code: 'INC' }), markInWords(blank)]).toEqual([
     '89.60 % B+',
     'INC',
     'a blank',

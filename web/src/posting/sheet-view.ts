@@ -4,11 +4,12 @@ import type { Day } from '#core/calendar';
 import { decimalOrThrow, formatDecimal, fromDecimal, roundings, roundTo, type Percent } from '#core/numbers';
 import { findBand, readBands, type Band } from '#core/scales';
 import { commentFault } from '#core/report-items';
-import { isOverride, type EntryRules, type Mark } from '#core/posting';
+import { isOverride, otherNamesIn, type EntryRules, type Mark } from '#core/posting';
 import type { SpecialCode } from '#core/codes';
 import {
   bodyOfMark,
   computedOf,
+  markInWords,
   markOfBody,
   proposedMark,
   type MarkBody,
@@ -68,16 +69,17 @@ export function createSheetRows(sheet: SheetReply, rules: EntryRules) {
     const mark = markOfBody(draft?.mark ?? reply.mark);
     const computed = computedOf(reply);
     const proposal = proposedMark(reply, mark, rules);
+    const isOther = reply.withdrawnOn === null && isOverride(mark, proposal);
     const isContested = draft !== undefined && draft.version !== reply.version;
     // An unsaved mark will be posted under the version in force; a saved one keeps its own.
     const bands = draft ? rules.bands : bandsOf(sheet, reply.scaleVersion);
-    const theirs = `${reply.postedBy ?? 'Someone else'} saved ${showMark(reply.mark)} meanwhile.`;
+    const theirs = `${reply.postedBy ?? 'Someone else'} saved ${markInWords(reply.mark)} meanwhile.`;
     return {
       reply,
       mark,
       computed,
       proposal,
-      isOverride: isOverride(mark, proposal),
+      isOverride: isOther,
       computedLabel: computed
         ? (findBand(rules.bands, computed, rules.precision).band?.label ?? null)
         : reply.composite?.kind === 'value'
@@ -88,7 +90,8 @@ export function createSheetRows(sheet: SheetReply, rules: EntryRules) {
       remarks: [
         ...(isContested ? [{ severity: 'blocks' as const, says: theirs }] : []),
         ...compositeRemarks(reply),
-        ...bookRemarks(reply, mark, computed, rules),
+        ...bookRemarks(reply, mark, computed, rules, isOther),
+        ...namesRemarks(sheet, reply, mark),
         ...commentRemarks(sheet, mark, bands),
         ...firstDayRemarks(sheet, mark, codes),
         ...remarksOn(sheet, rules, codes, bands, reply, mark),
@@ -116,6 +119,7 @@ export function textsOfRow({ mark }: SheetRow): Record<EditableColumn, string> {
   return {
     percent: mark.percent ? showPercent(formatDecimal(mark.percent)) : '',
     mark: mark.code ?? (mark.label === null ? '' : showLabel(mark.label)),
+    reason: mark.overrideReason,
     lastDate: mark.lastDate ? showDay(mark.lastDate) : '',
     hours: mark.hours ? formatDecimal(mark.hours) : '',
     comment: mark.comment,
@@ -142,10 +146,11 @@ function firstDayRemarks(sheet: SheetReply, mark: Mark, codes: ReadonlyMap<strin
 
 /** What the section's own grade book says beside what is posted: that it is blocked, or that it comes to something else now. */
 function bookRemarks(
-  { blockedBy, computed: source, withdrawnOn }: SheetRowReply,
+  { blockedBy, computed: source, computedThen: then, withdrawnOn }: SheetRowReply,
   mark: Mark,
   computed: Percent | null,
   { precision }: EntryRules,
+  isOther: boolean,
 ): Remark[] {
   if (withdrawnOn !== null) return [];
   if (blockedBy.length > 0)
@@ -155,12 +160,34 @@ function bookRemarks(
         says: `${listed(blockedBy)} ${agreeing(blockedBy.length, 'blocks')} the grade until it is resolved.`,
       },
     ];
-  if (!computed || !source || source.file || !mark.percent) return [];
-  const [now, posted] = [computed, mark.percent].map((value) =>
+  const lacksReason = isOther && mark.overrideReason.trim() === '';
+  const reason: Remark[] = lacksReason
+    ? [{ severity: 'warns', says: 'Differs from computed. Say why, or press r to take what is computed.' }]
+    : [];
+  if (!computed || !source || !mark.percent || then === null) return reason;
+  const [now, before] = [computed, decimalOrThrow(then)].map((value) =>
     roundTo(fromDecimal(value), precision.digits, precision.rounding),
   );
-  if (now!.units === posted!.units) return [];
-  return [{ severity: 'informs', says: `The grade book computes ${formatDecimal(now!)} now.` }];
+  if (now!.units === before!.units) return reason;
+  const [shownNow, shownThen] = [formatDecimal(now!), formatDecimal(before!)];
+  const from = source.file ? 'The file' : 'The grade book';
+  return [
+    ...reason,
+    { severity: 'informs', says: `${from} says ${shownNow} now; it said ${shownThen} when this was posted.` },
+  ];
+}
+
+/** Another student of the section who is named in the comment. */
+function namesRemarks({ rows }: SheetReply, reply: SheetRowReply, { comment }: Mark): Remark[] {
+  if (comment === '') return [];
+  const names = otherNamesIn(
+    comment,
+    reply,
+    rows.filter((row) => row !== reply),
+  );
+  return names.length === 0
+    ? []
+    : [{ severity: 'warns', says: `The comment names ${listed(names)}, another student of this section.` }];
 }
 
 /** Why a composite has no value. */
@@ -192,11 +219,6 @@ function remarksOn(
     const rule = marginRules.find(({ id }) => id === finding.ruleId)!;
     return { severity: rule.severity, says: findingSentence(rule, finding) };
   });
-}
-
-/** A mark in a few characters, for sentences. */
-export function showMark({ percent, label, code }: MarkBody): string {
-  return [percent && `${percent} %`, label, code].filter(Boolean).join(' ') || 'a blank';
 }
 
 /** The draft that a mark makes of a row, or null where it is what is saved. */

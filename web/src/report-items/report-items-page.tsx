@@ -16,6 +16,7 @@ import { Changeable } from '../ui/changeable';
 import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
+import { StockCommentsDialog } from '../posting/stock-comments-dialog';
 import { SetUpNote } from '../set-up/set-up-note';
 import { searchWith } from '../ui/address/search-with';
 import { Button, Key } from '../ui/button';
@@ -53,6 +54,7 @@ interface DeskProps {
 function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
   const periodKind = usePeriod().period?.kind;
   const [search, setSearch] = useSearchParams();
+  const [isCommenting, setCommenting] = useState(false);
   const [edited, setEdited] = useState<ItemReply | 'new' | undefined>();
   const save = useSaveAssignment(schoolId);
   const order = useOrderItems(schoolId);
@@ -124,6 +126,9 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
             </Button>
             <Button writes disabled={reply.items.length === 0} onClick={() => addRule(chosen)}>
               New rule
+            </Button>
+            <Button writes onClick={() => setCommenting(true)}>
+              Stock comments…
             </Button>
             {chosen && (
               <Button writes onClick={() => setEdited(chosen)}>
@@ -200,6 +205,7 @@ function ReportItemsDesk({ reply, schoolId, schoolName }: DeskProps) {
           />
         </Panel>
       </div>
+      {isCommenting && <StockCommentsDialog schoolId={schoolId} onClose={() => setCommenting(false)} />}
       {edited && (
         <ItemDialog
           schoolId={schoolId}

@@ -29,6 +29,8 @@ export const pages = [
   { path: 'runs/:runId', lazy: page(() => import('../runs/run-page'), 'RunPage') },
   { path: 'files', lazy: page(() => import('../files/files-page'), 'FilesPage') },
   { path: 'files/:fileId', lazy: page(() => import('../files/file-page'), 'FilePage') },
+  { path: 'receipts', lazy: page(() => import('../posting/receipts-page'), 'ReceiptsPage') },
+  { path: 'board', lazy: page(() => import('../board/board-page'), 'BoardPage') },
   { path: 'grade-sheets', lazy: page(() => import('../posting/sheets-page'), 'SheetsPage') },
   {
     path: 'grade-sheets/:sectionId/:itemId',

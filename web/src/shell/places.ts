@@ -60,7 +60,15 @@ export const steps: readonly Step[] = [
       { path: 'files', name: 'Files', read: 'read-map', change: 'map' },
     ],
   },
-  { name: 'Collect', places: [gradeSheets, { path: 'outbox', name: 'Outbox', read: 'read-outbox' }] },
+  {
+    name: 'Collect',
+    places: [
+      { path: 'board', name: 'Board', read: 'read-findings', change: 'read-outbox' },
+      gradeSheets,
+      { path: 'receipts', name: 'Receipts', read: 'post-grades' },
+      { path: 'outbox', name: 'Outbox', read: 'read-outbox' },
+    ],
+  },
   {
     name: 'Audit',
     places: [

@@ -20,7 +20,7 @@ export function useTermLine(schoolId: number) {
 export function useRefreshCounts(): () => void {
   const client = useQueryClient();
   return useCallback(() => {
-    for (const key of ['term-line', 'sheets', 'audit', 'readiness', 'scales'])
+    for (const key of ['term-line', 'sheets', 'board', 'audit', 'readiness', 'scales'])
       void client.invalidateQueries({ queryKey: [key] });
   }, [client]);
 }

@@ -1,8 +1,15 @@
 import { Lock } from 'lucide-react';
 import type { Severity } from '#core/audit';
 
-/** How far something is, as a disc that fills; with a lock once sealed. Says it in words too. */
-export function FillDisc({ done, of, isSealed = false }: { done: number; of: number; isSealed?: boolean }) {
+interface FillDiscProps {
+  readonly done: number;
+  readonly of: number;
+  readonly isSealed?: boolean;
+  readonly isSignedOff?: boolean;
+}
+
+/** How far something is, as a disc that fills; with a tick once signed off, a lock once sealed. Says it in words too. */
+export function FillDisc({ done, of, isSealed = false, isSignedOff = false }: FillDiscProps) {
   if (isSealed)
     return <Lock size={13} className="inline-block align-middle text-eucalypt" role="img" aria-label="sealed" />;
   const share = of === 0 ? 0 : done / of;
@@ -14,18 +21,21 @@ export function FillDisc({ done, of, isSealed = false }: { done: number; of: num
       height="14"
       viewBox="0 0 16 16"
       role="img"
-      aria-label={`${done} of ${of}`}
+      aria-label={isSignedOff ? `${done} of ${of}, signed off` : `${done} of ${of}`}
       className="inline-block align-middle text-eucalypt"
     >
       <circle
         cx="8"
         cy="8"
         r="6.5"
-        fill={share >= 1 ? 'currentColor' : 'none'}
+        fill={isSignedOff || share >= 1 ? 'currentColor' : 'none'}
         stroke="currentColor"
         strokeWidth="1.5"
       />
-      {share > 0 && share < 1 && <path d={`M8 8V2A6 6 0 ${share > 0.5 ? 1 : 0} 1 ${x} ${y}Z`} fill="currentColor" />}
+      {isSignedOff && <path d="M4.6 8.3 7 10.6 11.4 5.8" fill="none" stroke="var(--surface)" strokeWidth="1.8" />}
+      {!isSignedOff && share > 0 && share < 1 && (
+        <path d={`M8 8V2A6 6 0 ${share > 0.5 ? 1 : 0} 1 ${x} ${y}Z`} fill="currentColor" />
+      )}
     </svg>
   );
 }

@@ -1,0 +1,59 @@
+import type { SheetReply } from '#contract/posting';
+import { counted } from '#contract/messages';
+import { Button, Key } from '../ui/button';
+import type { SheetEntry } from './sheet-entry';
+
+interface SheetActionsProps {
+  readonly sheet: SheetReply;
+  readonly entry: SheetEntry;
+  readonly isReadOnly: boolean;
+  readonly canSave: boolean;
+  readonly unsaved: number;
+  /** Something is typed that is not saved, or could not be read. */
+  readonly isOpen: boolean;
+  readonly canUndo: boolean;
+  /** The window is over for who looks: what they typed goes to a registrar. */
+  readonly mustAsk: boolean;
+  readonly maySignOff: boolean;
+  readonly onSave: () => void;
+  readonly onFill: () => void;
+  readonly onUndo: () => void;
+  readonly onSignOff: () => void;
+}
+
+/** What can be done with a sheet as a whole. */
+export function SheetActions(props: SheetActionsProps) {
+  const { sheet, entry, isReadOnly, canSave, unsaved, isOpen, canUndo, mustAsk, maySignOff } = props;
+  return (
+    <>
+      <Button look="main" disabled={!canSave} onClick={props.onSave}>
+        {mustAsk && unsaved > 0 ? (
+          `Hand ${counted(unsaved, 'grade')} to the registrar…`
+        ) : (
+          <>
+            Save {unsaved > 0 ? unsaved : ''} <Key>Ctrl S</Key>
+          </>
+        )}
+      </Button>
+      <Button disabled={isReadOnly || entry.computedBlanks.length === 0} onClick={entry.takeComputedForBlanks}>
+        Use computed for {counted(entry.computedBlanks.length, 'blank')}
+      </Button>
+      <Button disabled={isReadOnly || entry.blanks.length === 0} onClick={props.onFill}>
+        Fill empty cells…
+      </Button>
+      <Button disabled={!canUndo} onClick={props.onUndo}>
+        Undo last step
+      </Button>
+      {sheet.mayPost && sheet.sealedAt === null && sheet.signedOff === null && (
+        <Button
+          writes
+          disabled={isOpen || !maySignOff}
+          title={isOpen ? 'Save first: what is not saved is not signed off.' : undefined}
+          onClick={props.onSignOff}
+        >
+          Sign off…
+        </Button>
+      )}
+    </>
+  );
+}
