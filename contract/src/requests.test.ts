@@ -37,6 +37,8 @@ const change = {
   lastDate: '2026-01-16',
   hours: '42.5',
   comment: '',
+  isInternal: false,
+  overrideReason: '',
 };
 const choices = { itemId: 1, effect: 'reports', department: null, level: 'honours', kind: null, length: 'year' };
 const item = {

@@ -25,6 +25,7 @@ import {
   type OpenDatabase,
 } from '#server/platform';
 import { BoardModule } from '#server/board';
+import { ReportCardsModule } from '#server/report-cards';
 import { PostingModule } from '#server/posting';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
@@ -51,6 +52,7 @@ export class AppModule {
         PeopleModule,
         SectionsModule,
         BoardModule,
+        ReportCardsModule,
         PostingModule,
         ReportItemsModule,
         ScalesModule,

@@ -7,6 +7,7 @@ import {
   coTeachersOf,
   intArray,
   personNameOf,
+  sectionNameOf,
   spokenNameOf,
   tables,
   type Actor,
@@ -80,7 +81,7 @@ export class ReceiptsRepository {
 
   private async where(queries: Queries, condition: SQL, limit: number): Promise<SheetReceiptReply[]> {
     const { rows } = await queries.execute<SheetReceiptReply & Record<string, unknown>>(sql`
-      SELECT r.id, r.section_id AS "sectionId", c.title || ' ' || s.number AS section, r.item_id AS "itemId", i.name AS item,
+      SELECT r.id, r.section_id AS "sectionId", ${sectionNameOf('c', 's')} AS section, r.item_id AS "itemId", i.name AS item,
         r.period_id AS "periodId", p.name AS period, ${spokenNameOf('b')} AS "savedBy",
         to_char(r.saved_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "savedAt",
         CASE WHEN t.id IS NOT NULL THEN ${spokenNameOf('t')} END AS "onBehalfOf", r.changes

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { SignOffReply } from '#contract/posting';
-import { intArray, spokenNameOf, tables, type Queries } from '#server/platform';
+import { intArray, sectionNameOf, spokenNameOf, tables, type Queries } from '#server/platform';
 import { sheetId, sheetPlaceOf, type SheetPlace } from './sheet-place.js';
 
 const { signOffs } = tables;
@@ -30,7 +30,7 @@ export class SignOffsRepository {
   /** What people call sheets: "Quarter grade of Making 2 (Quarter 1)". */
   async namesOf(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
     const { rows } = await queries.execute<{ id: string; name: string }>(sql`
-      SELECT concat_ws('/', s.id, i.id, p.id) AS id, i.name || ' of ' || c.title || ' ' || s.number || ' (' || p.name || ')' AS name
+      SELECT concat_ws('/', s.id, i.id, p.id) AS id, i.name || ' of ' || ${sectionNameOf('c', 's')} || ' (' || p.name || ')' AS name
       FROM jsonb_to_recordset(${JSON.stringify(ids.map(sheetPlaceOf))}::jsonb) AS w("sectionId" int, "itemId" int, "periodId" int)
       JOIN sections s ON s.id = w."sectionId" JOIN courses c ON c.id = s.course_id
       JOIN report_items i ON i.id = w."itemId" JOIN periods p ON p.id = w."periodId"`);

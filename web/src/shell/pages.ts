@@ -43,5 +43,9 @@ export const pages = [
   { path: 'findings', lazy: page(() => import('../audit/findings-page'), 'FindingsPage') },
   { path: 'seal', lazy: page(() => import('../transcripts/seal-page'), 'SealPage') },
   { path: 'students', lazy: page(() => import('../transcripts/students-page'), 'StudentsPage') },
+  {
+    path: 'students/:studentId/report-card',
+    lazy: page(() => import('../report-cards/report-card-page'), 'ReportCardPage'),
+  },
   { path: 'students/:studentId', lazy: page(() => import('../transcripts/transcript-page'), 'TranscriptPage') },
 ] as const satisfies readonly RouteObject[];

@@ -1,11 +1,12 @@
 import { useEffect } from 'react';
-import { useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { formatDecimal } from '#core/numbers';
 import type { Gpa } from '#core/transcripts';
 import { counted } from '#contract/messages';
 import { useMay } from '../shell/access';
 import { PageFace } from '../shell/awaited-page';
 import { closeDrawer, openDrawer, useDrawer } from '../shell/drawer-store';
+import { useScope } from '../shell/scope';
 import { Button, Key } from '../ui/button';
 import { showGivenFirst } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
@@ -21,6 +22,8 @@ export function TranscriptPage() {
   const read = useTranscript(Number(useParams()['studentId']));
   const { data: transcript } = read;
   const may = useMay();
+  const navigate = useNavigate();
+  const { path } = useScope();
   const isExplaining = useDrawer(({ shown }) => shown !== null);
   useEffect(() => closeDrawer, []);
   const gpas = transcript && bothGpas(sealedEntries(transcript), transcript.policy);
@@ -55,6 +58,7 @@ export function TranscriptPage() {
             Workings <Key>W</Key>
           </Button>
           <Button onClick={() => window.print()}>Print</Button>
+          <Button onClick={() => void navigate(path(`students/${student.id}/report-card`))}>As families see it</Button>
           <Button
             onClick={() =>
               openDrawer(

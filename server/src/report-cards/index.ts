@@ -1,0 +1,1 @@
+export { ReportCardsModule } from './report-cards.module.js';

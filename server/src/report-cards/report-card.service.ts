@@ -1,0 +1,108 @@
+import { Injectable } from '@nestjs/common';
+import { sql } from 'drizzle-orm';
+import { formatDecimal } from '#core/numbers';
+import { familyMoments, familyValue, type FamilyTime, type FamilyValue } from '#core/report-items';
+import type { CardCourseReply, CardTime, FamilyValueReply, ReportCardReply } from '#contract/report-cards';
+import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
+import { Readings } from '#server/changes';
+import { PeriodViews, ScaleVersionsRepository, type ReportedItem } from '#server/period-view';
+import { GradeRowsRepository, SheetContextService, type GradeRow } from '#server/posting';
+import { personNameOf, Refusal, studentNumberOf, Transactions, type Actor, type Queries } from '#server/platform';
+
+interface Student extends Record<string, unknown> {
+  readonly id: number;
+  readonly name: string;
+  readonly number: string;
+}
+
+/** A student's report card of a period as families see it: a rule of who sees what is looked at here, and not believed. */
+@Injectable()
+export class ReportCardService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly periods: PeriodsRepository,
+    private readonly views: PeriodViews,
+    private readonly rows: GradeRowsRepository,
+    private readonly scales: ScaleVersionsRepository,
+    private readonly sheets: SheetContextService,
+    private readonly readings: Readings,
+  ) {}
+
+  /** For somebody who is remembered as having read it. @throws Refusal not-found */
+  async readBy(actor: Actor, studentId: number, periodId: number, when: CardTime): Promise<ReportCardReply> {
+    const card = await this.transactions.snapshot((queries) => this.read(queries, studentId, periodId, when));
+    await this.readings.note(actor, studentId, `report card of ${card.period.name}`, card.student);
+    return card;
+  }
+
+  private async read(queries: Queries, studentId: number, periodId: number, when: CardTime): Promise<ReportCardReply> {
+    const period = await this.periods.byIdOrThrow(queries, periodId);
+    const student = await this.studentOrThrow(queries, studentId);
+    const view = await this.views.of(queries, period);
+    const sealedAt = await this.periods.sealedAt(queries, periodId);
+    const courses = new Map<number, CardCourseReply>();
+    const items: ReportedItem[] = [];
+    for (const reported of view.reported) {
+      const rows = await this.rows.ofStudent(queries, reported.item.id, period, studentId);
+      const own = rows.filter(({ sectionId }) => reported.sections.some(({ id }) => id === sectionId));
+      if (own.length > 0) items.push(reported);
+      const versions = await this.scales.byId(
+        queries,
+        own.flatMap(({ scaleVersionId }) => scaleVersionId ?? []),
+      );
+      for (const row of own) {
+        const moment = this.momentOf(reported, sealedAt, when);
+        const bands = versions.get(row.scaleVersionId ?? 0)?.bands ?? [];
+        const value = familyValue(reported.item, row.mark, moment, bands, view.codes);
+        const before = courses.get(row.sectionId) ?? this.course(reported, row);
+        const values = [...before.values, { itemId: reported.item.id, value: this.reply(value, reported) }];
+        courses.set(row.sectionId, { ...before, values });
+      }
+    }
+    return {
+      student,
+      school: (await this.periods.schoolOrThrow(queries, period.schoolId)).name,
+      period: periodOf(period),
+      sealedAt: sealedAt?.toISOString() ?? null,
+      items: items.map(({ item: { id, name, heading, familyView, familyTime } }) => ({
+        itemId: id,
+        name,
+        heading,
+        familyView,
+        familyTime,
+      })),
+      courses: [...courses.values()].toSorted((a, b) => a.course.localeCompare(b.course)),
+    };
+  }
+
+  private course({ sections }: ReportedItem, { sectionId, withdrawnOn }: GradeRow): CardCourseReply {
+    const { course, teacher } = sections.find(({ id }) => id === sectionId)!;
+    return { sectionId, course: course.title, teacher, withdrawnOn, values: [] };
+  }
+
+  /** How far the period is for an item: at least as far as is asked for. */
+  private momentOf(reported: ReportedItem, sealedAt: Date | null, when: CardTime): FamilyTime {
+    const state = this.sheets.windowOf(reported)?.state;
+    const now: FamilyTime = sealedAt ? 'sealed' : state === 'closed' ? 'closed' : 'posted';
+    if (when === 'now') return now;
+    return familyMoments.indexOf(when) > familyMoments.indexOf(now) ? when : now;
+  }
+
+  private reply(value: FamilyValue, { window }: ReportedItem): FamilyValueReply {
+    if (value.kind === 'shown') return { ...value, percent: value.percent && formatDecimal(value.percent) };
+    if (value.kind !== 'later') return value;
+    return { ...value, at: value.from === 'closed' ? (window?.graceUntil ?? window?.closesAt ?? null) : null };
+  }
+
+  private async studentOrThrow(queries: Queries, id: number): Promise<Student> {
+    const { rows } = await queries.execute<Student>(sql`
+      SELECT p.id, ${personNameOf('p')} AS name, ${studentNumberOf('p')} AS number FROM people p
+      WHERE p.id = ${id} AND p.kind = 'student'`);
+    if (!rows[0]) throw new Refusal('not-found', { what: 'student', id });
+    return rows[0];
+  }
+}
+
+function periodOf({ id, name, startsOn, endsOn }: SchoolPeriod) {
+  return { id, name, startsOn, endsOn };
+}

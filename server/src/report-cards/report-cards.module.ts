@@ -1,0 +1,14 @@
+import { Module } from '@nestjs/common';
+import { CalendarModule } from '#server/calendar';
+import { ChangesModule } from '#server/changes';
+import { PeriodViewModule } from '#server/period-view';
+import { PostingModule } from '#server/posting';
+import { ReportCardService } from './report-card.service.js';
+import { ReportCardsController } from './report-cards.controller.js';
+
+@Module({
+  imports: [CalendarModule, ChangesModule, PeriodViewModule, PostingModule],
+  controllers: [ReportCardsController],
+  providers: [ReportCardService],
+})
+export class ReportCardsModule {}
