@@ -12,6 +12,7 @@ export const personCells = (number: string, over: Partial<PersonCells> = {}): Pe
   birthDate: '',
   enteredOn: '',
   leftOn: '',
+  pronoun: '',
   email: '',
   ...over,
 });

@@ -50,6 +50,7 @@ export const sheetOf = (rows: readonly SheetRowReply[], more: Partial<SheetReply
   teacher: 'Nance, Harun',
   itemId: 1,
   itemName: 'Quarter grade',
+  itemKind: 'period',
   failingNeedsLastDate: false,
   asksHours: false,
   commentRule: 'optional',

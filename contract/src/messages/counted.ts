@@ -84,6 +84,7 @@ const things = {
   scale: '{count, plural, one {# scale} other {# scales}}',
   school: '{count, plural, one {# school} other {# schools}}',
   score: '{count, plural, one {# score} other {# scores}}',
+  standard: '{count, plural, one {# standard} other {# standards}}',
   'stock comment': '{count, plural, one {# stock comment} other {# stock comments}}',
   'sign-off': '{count, plural, one {# sign-off} other {# sign-offs}}',
   'sealed period': '{count, plural, one {# sealed period} other {# sealed periods}}',

@@ -36,6 +36,10 @@ export class PersonCellsBody implements PersonCells {
 
   @IsString()
   @MaxLength(200)
+  pronoun!: string;
+
+  @IsString()
+  @MaxLength(200)
   enteredOn!: string;
 
   @IsString()

@@ -5,8 +5,10 @@ export {
   PostingRequestRequest,
   ReceiptsQuery,
   SaveSheetRequest,
+  SaveStandardsRequest,
   SaveStockCommentsRequest,
   SignOffRequest,
+  SignStandardsRequest,
   type CompositeReply,
   type ComputedReply,
   type DayReceiptsReply,
@@ -22,6 +24,8 @@ export {
   type SheetSummaryReply,
   type SheetWordReply,
   type SignOffReply,
+  type SaveStandardsReply,
+  type StandardsReply,
   type StockCommentsReply,
 } from './posting-messages.js';
 export { markInWords } from './mark-in-words.js';

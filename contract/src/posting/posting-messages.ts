@@ -4,11 +4,12 @@ import type { BandBody } from '#contract/scales';
 import type { CodeBody } from '#contract/codes';
 import type { Day } from '#core/calendar';
 import type { RoundingName } from '#core/numbers';
-import type { Pronoun } from '#core/posting';
-import type { CommentRule } from '#core/report-items';
+import type { Pronoun } from '#core/people';
+import type { CommentRule, ItemKind } from '#core/report-items';
 import {
   ArrayMaxSize,
   ArrayMinSize,
+  ArrayUnique,
   IsArray,
   IsBoolean,
   IsIn,
@@ -83,6 +84,38 @@ export class SaveSheetRequest {
   outsideWindow?: boolean;
 }
 
+/** What changes on the sheet of one standard. */
+export class StandardChangesBody {
+  @IsInt()
+  itemId!: number;
+
+  @ArrayMinSize(1, { message: 'at least one change' })
+  @NestedList(() => MarkChangeBody, 500, 'at most 500 changes at once')
+  changes!: MarkChangeBody[];
+}
+
+/** Saves the standards of a section at once. */
+export class SaveStandardsRequest {
+  @ArrayMinSize(1, { message: 'at least one standard' })
+  @ArrayUnique(({ itemId }: StandardChangesBody) => itemId, { message: 'each standard at most once' })
+  @NestedList(() => StandardChangesBody, 60, 'at most 60 standards at once')
+  sheets!: StandardChangesBody[];
+
+  @IsOptional()
+  @IsBoolean()
+  outsideWindow?: boolean;
+}
+
+/** The sheets of all standards that a section reports in a period, in the order of the report card. */
+export interface StandardsReply {
+  readonly sheets: readonly SheetReply[];
+}
+
+export interface SaveStandardsReply {
+  /** In the order of the request. */
+  readonly sheets: readonly SaveSheetReply[];
+}
+
 /** A section in the list of grade sheets. */
 export interface SheetSummaryReply {
   readonly sectionId: number;
@@ -111,6 +144,15 @@ export class SignOffRequest {
   @IsOptional()
   @IsBoolean()
   outsideWindow?: boolean;
+}
+
+/** Signs off several standards of a section at once. */
+export class SignStandardsRequest extends SignOffRequest {
+  @ArrayMinSize(1, { message: 'at least one standard' })
+  @ArrayMaxSize(60, { message: 'at most 60 standards at once' })
+  @ArrayUnique()
+  @IsInt({ each: true })
+  itemIds!: number[];
 }
 
 /** Asks a registrar to post what was typed, where whoever typed it may not any more. */
@@ -256,6 +298,7 @@ export interface SheetReply {
   readonly teacher: string;
   readonly itemId: number;
   readonly itemName: string;
+  readonly itemKind: ItemKind;
   readonly failingNeedsLastDate: boolean;
   readonly asksHours: boolean;
   readonly commentRule: CommentRule;

@@ -1,2 +1,11 @@
 export { countSheet, type AlikeGrades } from './count-sheet.js';
-export { isDue, isLacking, lateBy, noCounts, sheetStage, type SheetCounts, type SheetStage } from './sheet-state.js';
+export {
+  addCounts,
+  isDue,
+  isLacking,
+  lateBy,
+  noCounts,
+  sheetStage,
+  type SheetCounts,
+  type SheetStage,
+} from './sheet-state.js';

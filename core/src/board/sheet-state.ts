@@ -30,6 +30,12 @@ export const noCounts: SheetCounts = {
   unexplained: 0,
 };
 
+/** The counts of two sheets together. */
+export function addCounts(one: SheetCounts, other: SheetCounts): SheetCounts {
+  const names = Object.keys(noCounts) as (keyof SheetCounts)[];
+  return Object.fromEntries(names.map((name) => [name, one[name] + other[name]])) as Record<keyof SheetCounts, number>;
+}
+
 /** Complete is a sheet without blanks, whatever else it lacks; one without students is so from the start. */
 export function sheetStage({ expected, blanks }: SheetCounts, isSignedOff: boolean): SheetStage {
   if (isSignedOff) return 'signed off';

@@ -7,6 +7,7 @@ export type CellFault =
   | 'credits-unreadable'
   | 'yes-or-no'
   | 'kind-unknown'
+  | 'pronoun-unknown'
   | 'day-unreadable'
   | 'birth-day-unlikely'
   | 'birth-day-ahead'

@@ -251,7 +251,7 @@ const checkedOwnFields: Readonly<Partial<Record<ExchangeFile, readonly ExchangeF
     own('onTranscript', yesNo),
     own('countsInGpa', yesNo),
   ],
-  users: [own('enteredOn', day), own('leftOn', day)],
+  users: [own('enteredOn', day), own('leftOn', day), own('pronoun', oneOf('she', 'he', 'they'))],
   classes: [own('number', small), own('startsOn', day), own('endsOn', day), own('seats', seats)],
   lineItems: [own('extra', yesNo), own('counted', yesNo), own('published', yesNo)],
   results: [own('flag', oneOf('missing', 'late', 'incomplete', 'exempt', 'absent', 'collected'))],

@@ -12,7 +12,7 @@ const held: Readonly<Record<ExchangeFile, readonly string[]>> = {
     'email',
     'grades',
     'identifier',
-    ...['preferredName', 'enteredOn', 'leftOn'].map(extension),
+    ...['preferredName', 'enteredOn', 'leftOn', 'pronoun'].map(extension),
   ],
   roles: [],
   demographics: ['birthDate'],

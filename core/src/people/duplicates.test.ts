@@ -15,6 +15,7 @@ const person = (id: number, over: Partial<Person> = {}): Person & { id: number }
   yearGroup: '9',
   enteredOn: null,
   leftOn: null,
+  pronoun: null,
   ...over,
 });
 const found = (one: Partial<Person>, other: Partial<Person>) =>

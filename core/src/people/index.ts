@@ -10,6 +10,7 @@ export {
   type PersonCells,
   type PersonField,
 } from './person-cells.js';
+export { pronouns, type Pronoun } from './pronoun.js';
 export { normalPassword, passwordFault, passwordLength, type PasswordFault } from './password-fault.js';
 export { proposeUsername } from './propose-username.js';
 export {

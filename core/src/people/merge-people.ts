@@ -9,6 +9,7 @@ const fillable = [
   'yearGroup',
   'enteredOn',
   'leftOn',
+  'pronoun',
 ] as const satisfies readonly (keyof Person)[];
 export type FilledField = (typeof fillable)[number];
 

@@ -23,6 +23,7 @@ const ada: Person = {
   yearGroup: '10',
   enteredOn: dayOrThrow('2024-09-02'),
   leftOn: null,
+  pronoun: 'she',
 };
 
 describe('the cells of a person', () => {
@@ -51,6 +52,7 @@ describe('the cells of a person', () => {
     ['familyName', ' ', 'cell-needed'],
     ['kind', '', 'cell-needed'],
     ['kind', 'parrot', 'kind-unknown'],
+    ['pronoun', 'we', 'pronoun-unknown'],
     ['birthDate', '3/4/2010', 'day-unreadable'],
     ['birthDate', '17 May', 'day-unreadable'],
     ['birthDate', '2010-02-30', 'day-unreadable'],

@@ -1,4 +1,5 @@
 import { dayOrThrow, readTypedDay, type Day, type TypedDay } from '#core/calendar';
+import { pronouns, type Pronoun } from './pronoun.js';
 import { foldCell, type CellFault, type Cells, type CellTable } from '#core/cell-tables';
 
 export const personKinds = ['student', 'staff'] as const;
@@ -16,6 +17,7 @@ export const personFields = [
   'preferredName',
   'enteredOn',
   'leftOn',
+  'pronoun',
 ] as const;
 export type PersonField = (typeof personFields)[number];
 export type PersonCells = Cells<PersonField>;
@@ -30,6 +32,7 @@ export const personHeadings: Readonly<Record<PersonField, string>> = {
   birthDate: 'Born',
   enteredOn: 'Entered',
   leftOn: 'Left',
+  pronoun: 'Pronoun',
   email: 'E-mail',
 };
 
@@ -50,6 +53,8 @@ export interface Person {
   /** First and last day at the school; null where they are not known. */
   readonly enteredOn: Day | null;
   readonly leftOn: Day | null;
+  /** How the person is spoken of; null where nobody said. */
+  readonly pronoun: Pronoun | null;
 }
 
 export function cellsOfPerson({ familyName, givenName, kind, email, ...person }: Person): PersonCells {
@@ -63,6 +68,7 @@ export function cellsOfPerson({ familyName, givenName, kind, email, ...person }:
     birthDate: person.birthDate ?? '',
     enteredOn: person.enteredOn ?? '',
     leftOn: person.leftOn ?? '',
+    pronoun: person.pronoun ?? '',
     email,
   };
 }
@@ -81,6 +87,7 @@ export function personOfCells(cells: PersonCells): Person {
     yearGroup: textOrNull('yearGroup'),
     enteredOn: lifeDay(cells.enteredOn),
     leftOn: lifeDay(cells.leftOn),
+    pronoun: pronounOf(cells.pronoun) ?? null,
   };
 }
 
@@ -99,6 +106,7 @@ function fault(field: PersonField, text: string, today: Day): CellFault | undefi
   if (typed === '') return neededFields.has(field) ? 'cell-needed' : undefined;
   if (typed.length > (longest[field] ?? Infinity)) return 'cell-too-long';
   if (field === 'kind') return kindOf(typed) ? undefined : 'kind-unknown';
+  if (field === 'pronoun') return pronounOf(typed) ? undefined : 'pronoun-unknown';
   if (isDayField(field)) return dayFault(field, typed, today);
   if (field === 'email') return /^[^\s@]+@[^\s@]+$/.test(typed) ? undefined : 'address-unreadable';
   return undefined;
@@ -108,6 +116,7 @@ function tidy(field: PersonField, text: string, today: Day): string {
   const typed = text.trim();
   if (typed === '' || fault(field, typed, today)) return typed;
   if (field === 'kind') return kindOf(typed)!;
+  if (field === 'pronoun') return pronounOf(typed)!;
   if (isDayField(field)) return lifeDay(typed)!;
   return typed;
 }
@@ -117,6 +126,15 @@ const otherKindWords: Readonly<Record<string, PersonKind>> = { pupil: 'student',
 function kindOf(text: string): PersonKind | undefined {
   const word = text.trim().toLowerCase();
   return personKinds.find((kind) => kind === word) ?? otherKindWords[word];
+}
+
+/** By the first word of what is written: "she/her" is "she". */
+function pronounOf(text: string): Pronoun | undefined {
+  const [word = ''] = text
+    .trim()
+    .toLowerCase()
+    .split(/[^a-z]/);
+  return pronouns.find((each) => each === word);
 }
 
 /** Before it nobody was born who is at a school; 1900-01-01 itself stands in spreadsheets for no day. */
@@ -173,6 +191,7 @@ export function personTable(today: Day): CellTable<PersonField> {
       enteredOn: ['Entry', 'Entry date', 'Entered on', 'Admitted', 'Admission date', 'Joined', 'Start date'],
       leftOn: ['Exit', 'Exit date', 'Left on', 'Leaving date', 'Withdrawn', 'End date'],
       birthDate: ['Birth date', 'Date of birth', 'Day of birth', 'Birthday', 'DOB'],
+      pronoun: ['Pronouns'],
       email: ['Email', 'E-mail address', 'Email address', 'Address'],
     },
     neededColumns: ['familyName', 'givenName'],

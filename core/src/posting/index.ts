@@ -4,5 +4,5 @@ export { type Mark, isBlank, noMark } from './mark.js';
 export { otherNamesIn } from './names-in-comment.js';
 export { readHours } from './read-hours.js';
 export { type PercentFault, type ReadPercent, judgePercent, readPercent, readPercentText } from './read-percent.js';
-export { commentWords, fillStockComment, pronouns, unknownCommentWords, type Pronoun } from './stock-comment.js';
+export { commentWords, fillStockComment, unknownCommentWords } from './stock-comment.js';
 export { takeComputed } from './take-computed.js';

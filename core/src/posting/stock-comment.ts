@@ -1,6 +1,4 @@
-/** How a person is spoken of. */
-export const pronouns = ['she', 'he', 'they'] as const;
-export type Pronoun = (typeof pronouns)[number];
+import type { Pronoun } from '#core/people';
 
 /** Of whom a comment speaks: by the name that they go by. */
 export interface SpokenOf {

@@ -42,7 +42,9 @@ describe('what families see of a grade', () => {
 
   it('a comment for the school alone is never seen, and of itself shows nothing', () => {
     expect(see('label', { ...graded, isInternal: true })).toEqual({ ...shown, label: 'B', comment: '' });
-    expect(see('label', { ...noMark, comment: 'Ask the nurse.', isInternal: true })).toEqual({ kind: 'nothing posted' });
+    expect(see('label', { ...noMark, comment: 'Ask the nurse.', isInternal: true })).toEqual({
+      kind: 'nothing posted',
+    });
     expect(see('label', noMark)).toEqual({ kind: 'nothing posted' });
   });
 

@@ -17,7 +17,7 @@ export async function usersOf(queries: Queries, version: ExchangeVersion): Promi
                 WHEN EXISTS (SELECT 1 FROM sections t WHERE t.teacher_id = p.id) THEN 'teacher' ELSE 'administrator' END AS role,
            coalesce(nullif(p.email, ''), p.sourced_id) AS username, p.given_name AS "givenName",
            p.family_name AS "familyName", p.preferred_name AS ${preferredName}, p.number AS identifier, p.email, p.year_group AS grades,
-           p.entered_on::text AS ${column('enteredOn')}, p.left_on::text AS ${column('leftOn')}
+           p.entered_on::text AS ${column('enteredOn')}, p.left_on::text AS ${column('leftOn')}, p.pronoun AS ${column('pronoun')}
     FROM people p LEFT JOIN schools s ON s.id = p.school_id
     LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id
     WHERE p.sourced_id <> ${firstRegistrarId} ORDER BY p.id`,

@@ -17,20 +17,21 @@ export async function writePeople({ queries, ids, roles, orgs, of }: Writing): P
       preferredName: row['preferredGivenName'] || row[extension('preferredName')] || null,
       enteredOn: row[extension('enteredOn')]?.slice(0, 10) || null,
       leftOn: row[extension('leftOn')]?.slice(0, 10) || null,
+      pronoun: row[extension('pronoun')] || null,
       email: row['email'] ?? '',
       yearGroup: yearGroupOf(row['grades'] ?? '') || null,
     };
   };
   const created = of('users', 'new');
   const given = await ids.givePeople(created.map(({ sourcedId }) => sourcedId!));
-  const shape = sql`(id int, "sourcedId" text, number text, kind text, "schoolId" int, "givenName" text, "familyName" text, "preferredName" text, email text, "yearGroup" text, "enteredOn" date, "leftOn" date)`;
+  const shape = sql`(id int, "sourcedId" text, number text, kind text, "schoolId" int, "givenName" text, "familyName" text, "preferredName" text, email text, "yearGroup" text, "enteredOn" date, "leftOn" date, pronoun text)`;
   await inPieces(
     created.map((row, at) => rowOf(row, given[at])),
     (piece) =>
       queries.execute(sql`
-    INSERT INTO people (id, sourced_id, number, kind, school_id, given_name, family_name, preferred_name, email, year_group, entered_on, left_on)
+    INSERT INTO people (id, sourced_id, number, kind, school_id, given_name, family_name, preferred_name, email, year_group, entered_on, left_on, pronoun)
     SELECT n.id, n."sourcedId", n.number, n.kind, n."schoolId", n."givenName", n."familyName", n."preferredName",
-      n.email, n."yearGroup", n."enteredOn", n."leftOn"
+      n.email, n."yearGroup", n."enteredOn", n."leftOn", n.pronoun
     FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape}`),
   );
   await inPieces(
@@ -40,7 +41,7 @@ export async function writePeople({ queries, ids, roles, orgs, of }: Writing): P
     UPDATE people p SET given_name = n."givenName", family_name = n."familyName",
       preferred_name = coalesce(n."preferredName", p.preferred_name), number = coalesce(n.number, p.number),
       email = coalesce(nullif(n.email, ''), p.email), year_group = coalesce(n."yearGroup", p.year_group),
-      entered_on = coalesce(n."enteredOn", p.entered_on), left_on = coalesce(n."leftOn", p.left_on)
+      entered_on = coalesce(n."enteredOn", p.entered_on), left_on = coalesce(n."leftOn", p.left_on), pronoun = coalesce(n.pronoun, p.pronoun)
     FROM jsonb_to_recordset(${piece}::jsonb) AS n ${shape} WHERE p.id = n.id`),
   );
   await inPieces(of('demographics', 'new', 'changed'), (piece) =>

@@ -27,6 +27,7 @@ const cellsOf = (over: Partial<PersonCells> = {}): PersonCells => ({
   preferredName: '',
   enteredOn: '',
   leftOn: '',
+  pronoun: '',
   ...over,
 });
 const people = async () => (await registrar.get<PeopleReply>('/schools/1/people')).body.people;
@@ -289,6 +290,7 @@ it('columns have the names that files are read by', () =>
     'Preferred name',
     'Entered',
     'Left',
+    'Pronoun',
   ]));
 
 it('who were made here go out with a roster and come into an empty Wombat as they were', async () => {

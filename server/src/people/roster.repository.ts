@@ -110,17 +110,17 @@ export class RosterRepository {
   /** Makes and changes people. A number that is the roster's own id is none of its own. */
   async put(queries: Queries, kept: readonly KeptPerson[]): Promise<void> {
     if (kept.length === 0) return;
-    const shape = sql`(id int, "sourcedId" text, "isMadeHere" boolean, "schoolId" int, kind text, number text, "givenName" text, "familyName" text, "preferredName" text, email text, "birthDate" date, "yearGroup" text, "enteredOn" date, "leftOn" date)`;
+    const shape = sql`(id int, "sourcedId" text, "isMadeHere" boolean, "schoolId" int, kind text, number text, "givenName" text, "familyName" text, "preferredName" text, email text, "birthDate" date, "yearGroup" text, "enteredOn" date, "leftOn" date, pronoun text)`;
     await queries.execute(sql`
       INSERT INTO people (id, sourced_id, is_made_here, school_id, kind, number, given_name, family_name, preferred_name, email,
-        birth_date, year_group, entered_on, left_on)
+        birth_date, year_group, entered_on, left_on, pronoun)
       SELECT n.id, n."sourcedId", n."isMadeHere", n."schoolId", n.kind,
         CASE WHEN n."isMadeHere" THEN n.number ELSE nullif(n.number, n."sourcedId") END, n."givenName", n."familyName", n."preferredName",
-        n.email, n."birthDate", n."yearGroup", n."enteredOn", n."leftOn" FROM jsonb_to_recordset(${JSON.stringify(kept)}::jsonb) AS n ${shape}
+        n.email, n."birthDate", n."yearGroup", n."enteredOn", n."leftOn", n.pronoun FROM jsonb_to_recordset(${JSON.stringify(kept)}::jsonb) AS n ${shape}
       ON CONFLICT (id) DO UPDATE SET kind = excluded.kind, number = excluded.number, given_name = excluded.given_name,
         family_name = excluded.family_name, preferred_name = excluded.preferred_name, email = excluded.email,
         birth_date = excluded.birth_date, year_group = excluded.year_group, entered_on = excluded.entered_on,
-        left_on = excluded.left_on`);
+        left_on = excluded.left_on, pronoun = excluded.pronoun`);
   }
 
   async remove(queries: Queries, ids: readonly number[]): Promise<void> {

@@ -4,13 +4,17 @@ import {
   PostingRequestRequest,
   ReceiptsQuery,
   SaveSheetRequest,
+  SaveStandardsRequest,
   SaveStockCommentsRequest,
   SignOffRequest,
+  SignStandardsRequest,
   type DayReceiptsReply,
   type SaveSheetReply,
   type SheetListReply,
   type SheetReply,
   type SheetWordReply,
+  type SaveStandardsReply,
+  type StandardsReply,
   type StockCommentsReply,
 } from '#contract/posting';
 import { ItemBody, type ItemEffectReply } from '#contract/report-items';
@@ -62,6 +66,39 @@ export class PostingController {
     @Body() request: SaveSheetRequest,
   ): Promise<SaveSheetReply> {
     return this.saves.save(actor, { sectionId, itemId, periodId }, request);
+  }
+
+  @Get('standards-sheets/:sectionId/:periodId')
+  @May('read-grades', { section: 'sectionId' })
+  standards(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Param('periodId', ParseIntPipe) periodId: number,
+  ): Promise<StandardsReply> {
+    return this.sheets.standards(actor, { sectionId, periodId });
+  }
+
+  @Put('standards-sheets/:sectionId/:periodId')
+  @May('post-grades', { section: 'sectionId' })
+  async saveStandards(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Param('periodId', ParseIntPipe) periodId: number,
+    @Body() request: SaveStandardsRequest,
+  ): Promise<SaveStandardsReply> {
+    return { sheets: await this.saves.saveAll(actor, { sectionId, periodId }, request) };
+  }
+
+  @Put('standards-sheets/:sectionId/:periodId/sign-off')
+  @May('post-grades', { section: 'sectionId' })
+  @HttpCode(204)
+  signStandards(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Param('periodId', ParseIntPipe) periodId: number,
+    @Body() request: SignStandardsRequest,
+  ): Promise<void> {
+    return this.signOffs.signAll(actor, { sectionId, periodId }, request);
   }
 
   @Put('grade-sheets/:sectionId/:itemId/:periodId/sign-off')

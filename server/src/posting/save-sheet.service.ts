@@ -13,7 +13,9 @@ import {
   type MarkChangeBody,
   type SaveSheetReply,
   type SaveSheetRequest,
+  type SaveStandardsRequest,
 } from '#contract/posting';
+import { counted } from '#contract/messages';
 import { PeriodsRepository } from '#server/calendar';
 import { Changes } from '#server/changes';
 import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
@@ -24,6 +26,7 @@ import { onBehalfInWords } from './on-behalf-of.js';
 import { refuseWhereNotOpen } from './refuse-where-not-open.js';
 import { ReceiptsRepository } from './receipts.repository.js';
 import { SheetContextService, type SheetContext } from './sheet-context.service.js';
+import type { SheetPlace } from './sheet-place.js';
 import { SheetsService } from './sheets.service.js';
 
 /** Saves a grade sheet: all the changes or none, and one receipt. */
@@ -40,38 +43,72 @@ export class SaveSheetService {
     private readonly changes: Changes,
   ) {}
 
-  async save(
+  async save(actor: Actor, { itemId, ...place }: SheetPlace, request: SaveSheetRequest): Promise<SaveSheetReply> {
+    const { changes, ...rest } = request;
+    const [reply] = await this.saveAll(actor, place, { ...rest, sheets: [{ itemId, changes }] });
+    return reply!;
+  }
+
+  /** Several sheets of one section and period in one change: all of them or none. The replies stand in the order of the request. */
+  async saveAll(
     actor: Actor,
-    sheet: { sectionId: number; itemId: number; periodId: number },
-    request: SaveSheetRequest,
-  ): Promise<SaveSheetReply> {
+    place: Omit<SheetPlace, 'itemId'>,
+    { sheets, outsideWindow }: SaveStandardsRequest,
+  ): Promise<SaveSheetReply[]> {
     return this.transactions.run(async (queries) => {
-      const context = await this.contexts.ofSheetOrThrow(queries, sheet);
-      await this.periods.holdUnsealedOrThrow(queries, context.period);
-      refuseWhereNotOpen(actor, context, request.outsideWindow === true);
-      const before = await this.lockedRows(queries, context);
-      const changes = checkedChanges(request.changes, before, context);
+      const planned: PlannedSheet[] = [];
+      for (const [at, { itemId, changes }] of sheets.entries()) {
+        const context = await this.contexts.ofSheetOrThrow(queries, { ...place, itemId });
+        await this.periods.holdUnsealedOrThrow(queries, context.period);
+        refuseWhereNotOpen(actor, context, outsideWindow === true);
+        const before = await this.lockedRows(queries, context);
+        planned.push({
+          context,
+          changes: checkedChanges(changes, before, context, sheets.length === 1 ? '' : `sheets.${at}.`),
+        });
+      }
+      const change = await this.changes.make(queries, actor, {
+        action: actionOf(actor, planned),
+        edits: await this.editsOf(queries, planned),
+      });
+      const replies: SaveSheetReply[] = [];
+      for (const each of planned) replies.push(await this.replyOf(queries, each, change !== null));
+      return replies;
+    });
+  }
+
+  private async editsOf(queries: Queries, planned: readonly PlannedSheet[]) {
+    const edits: { kind: 'grade'; id: string; after: object | null }[] = [];
+    for (const { context, changes } of planned) {
       const { item, period, section, scale } = context;
       const composites = await this.composites.ofSections(queries, item, period, new Map([[section.id, scale]]));
-      const change = await this.changes.make(queries, actor, {
-        action: `post ${item.name} of ${section.name}${onBehalfInWords(actor, section)}`,
-        edits: changes.map(({ row, after }) => ({
-          kind: 'grade',
-          id: gradeId({ ...sheet, enrollmentId: row.enrollmentId }),
-          after: isEmpty(after) ? null : this.valueOf(after, row, context, composites.get(row.enrollmentId) ?? null),
-        })),
-      });
-      const saved = new Set(changes.map(({ row }) => row.enrollmentId));
-      const rows = await this.rows.ofSections(queries, context.item.id, context.period, [context.section.id]);
-      return {
-        receipt: change === null ? null : (await this.receipts.ofSheet(queries, sheet))[0]!,
-        rows: await this.sheets.replyRows(
-          queries,
-          context,
-          rows.filter(({ enrollmentId }) => saved.has(enrollmentId)),
-        ),
-      };
+      for (const { row, after } of changes) {
+        const id = gradeId({ itemId: item.id, periodId: period.id, enrollmentId: row.enrollmentId });
+        const composite = composites.get(row.enrollmentId) ?? null;
+        edits.push({ kind: 'grade', id, after: isEmpty(after) ? null : this.valueOf(after, row, context, composite) });
+      }
+    }
+    return edits;
+  }
+
+  private async replyOf(
+    queries: Queries,
+    { context, changes }: PlannedSheet,
+    isChanged: boolean,
+  ): Promise<SaveSheetReply> {
+    const { item, period, section } = context;
+    const saved = new Set(changes.map(({ row }) => row.enrollmentId));
+    const rows = await this.rows.ofSections(queries, item.id, period, [section.id]);
+    const [receipt] = await this.receipts.ofSheet(queries, {
+      sectionId: section.id,
+      itemId: item.id,
+      periodId: period.id,
     });
+    const own = rows.filter(({ enrollmentId }) => saved.has(enrollmentId));
+    return {
+      receipt: isChanged && changes.length > 0 ? receipt! : null,
+      rows: await this.sheets.replyRows(queries, context, own),
+    };
   }
 
   /** What is kept of a mark: beside it, what is computed now, and whether it says otherwise. */
@@ -110,6 +147,18 @@ function isEmpty({ percent, label, code, lastDate, hours, comment }: Mark): bool
   return (percent ?? label ?? code ?? lastDate ?? hours) === null && comment === '';
 }
 
+/** One sheet of a save, and what changes on it. */
+interface PlannedSheet {
+  readonly context: SheetContext;
+  readonly changes: readonly MarkChange[];
+}
+
+function actionOf(actor: Actor, planned: readonly PlannedSheet[]): string {
+  const { item, section } = planned[0]!.context;
+  const what = planned.length === 1 ? item.name : counted(planned.length, 'standard');
+  return `post ${what} of ${section.name}${onBehalfInWords(actor, section)}`;
+}
+
 interface MarkChange {
   readonly row: GradeRow;
   readonly after: Mark;
@@ -120,12 +169,19 @@ function checkedChanges(
   changes: readonly MarkChangeBody[],
   rows: ReadonlyMap<number, GradeRow>,
   { item, scale: { highestLevel } }: SheetContext,
+  /** Before the name of a field at fault: of which sheet of several. */
+  within: string,
 ): MarkChange[] {
   const faults = changes.flatMap((change, index) => [
     ...changeFaults(change, index, rows, changes, highestLevel),
     ...itemFaults(change, index, item),
   ]);
-  if (faults.length > 0) throw new Refusal('fields-wrong', {}, faults);
+  if (faults.length > 0)
+    throw new Refusal(
+      'fields-wrong',
+      {},
+      faults.map(({ field, detail }) => ({ field: within + field, detail })),
+    );
   const stale = changes.filter(({ enrollmentId, version }) => rows.get(enrollmentId)!.version !== version);
   if (stale.length > 0) {
     const fields = stale.map(({ enrollmentId }) => {

@@ -12,6 +12,7 @@ import {
   type SheetReply,
   type SheetRowReply,
   type SignOffReply,
+  type StandardsReply,
 } from '#contract/posting';
 import { bodyOfBand } from '#contract/scales';
 import { bodyOfCode } from '#contract/codes';
@@ -93,6 +94,21 @@ export class SheetsService {
     return this.transactions.snapshot((queries) => this.read(queries, actor, sheet));
   }
 
+  /** The sheets of all standards of a section. @throws Refusal not-found, scale-missing */
+  async standards(actor: Actor, place: Omit<SheetPlace, 'itemId'>): Promise<StandardsReply> {
+    const period = await this.periods.byIdOrThrow(this.transactions.reading, place.periodId);
+    await this.recalculation.freshen(period, [place.sectionId]);
+    return this.transactions.snapshot(async (queries) => {
+      const view = await this.views.of(queries, period);
+      const isOfSection = ({ sections }: (typeof view.reported)[number]) =>
+        sections.some(({ id }) => id === place.sectionId);
+      const sheets: SheetReply[] = [];
+      for (const { item } of view.reported.filter((each) => each.item.kind === 'standard' && isOfSection(each)))
+        sheets.push(await this.read(queries, actor, { ...place, itemId: item.id }));
+      return { sheets };
+    });
+  }
+
   private async read(queries: Queries, actor: Actor, sheet: SheetPlace): Promise<SheetReply> {
     const context = await this.contexts.ofSheetOrThrow(queries, sheet);
     const { section, item, period, scale } = context;
@@ -105,6 +121,7 @@ export class SheetsService {
       teacher: section.teacher,
       itemId: item.id,
       itemName: item.name,
+      itemKind: item.kind,
       failingNeedsLastDate: item.failingNeedsLastDate,
       asksHours: item.asksHours,
       commentRule: item.commentRule,

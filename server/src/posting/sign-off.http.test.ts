@@ -3,8 +3,10 @@ import type { ChangeReply } from '#contract/changes';
 import type {
   DayReceiptsReply,
   SaveSheetReply,
+  SaveStandardsReply,
   SheetListReply,
   SheetReply,
+  StandardsReply,
   StockCommentsReply,
 } from '#contract/posting';
 import type { MailReply } from '#contract/mail';
@@ -267,4 +269,90 @@ it('once a day is over, everybody gets one message with all that they posted and
   expect(body).toContain(`${first!.student} `);
   expect(body).toContain('Morwenna Oake on behalf of Harun Nance');
   expect(body).toMatch(/ -> {2}84\.50? % B/);
+});
+
+describe('the standards of a section', () => {
+  const primary = 13; // Trimester 2 of the Primary School, whose window is not open yet
+  const standardsOf = async () => {
+    const { body: lists } = await registrar.get<SheetListReply[]>(`/grade-sheets?period=${primary}`);
+    const { sectionId } = lists.find(({ itemName }) => itemName === 'Knowing')!.sheets[0]!;
+    const path = `/standards-sheets/${sectionId}/${primary}`;
+    return { path, sheets: (await registrar.get<StandardsReply>(path)).body.sheets };
+  };
+
+  it('are read and saved as one: one change, a receipt for each, undone in one step', async () => {
+    const { path, sheets } = await standardsOf();
+    expect(sheets.map(({ itemName }) => itemName)).toEqual([
+      'Trimester step',
+      'Works with care',
+      'Knowing',
+      'Doing',
+      'Explaining',
+    ]);
+    expect(new Set(sheets.map(({ itemKind }) => itemKind))).toEqual(new Set(['standard']));
+    const wanted = sheets.slice(2, 4).map((sheet) => ({
+      itemId: sheet.itemId,
+      changes: present(sheet)
+        .slice(0, 2)
+        .map((row) => changeOf(row, { percent: '3', label: sheet.scales[0]!.bands[1]!.label })),
+    }));
+    const saved = await registrar.send<SaveStandardsReply>('PUT', path, { sheets: wanted, outsideWindow: true });
+    expect(saved.body.sheets.map(({ receipt, rows }) => [receipt!.changes.length, rows.length])).toEqual([
+      [2, 2],
+      [2, 2],
+    ]);
+    const { enrollmentId } = wanted[0]!.changes[0]!;
+    const { body: log } = await registrar.get<ChangeReply[]>(
+      `/changes?thing=${encodeURIComponent(`grade ${wanted[0]!.itemId}/${primary}/${enrollmentId}`)}`,
+    );
+    expect(log[0]).toMatchObject({ id: saved.change, action: expect.stringMatching(/^post 2 standards of /) });
+    expect((await registrar.send('POST', `/changes/${saved.change}/undo`)).status).toBe(200);
+    const after = await standardsOf();
+    for (const sheet of after.sheets.slice(2, 4))
+      expect(
+        present(sheet)
+          .slice(0, 2)
+          .map(({ mark }) => mark.percent),
+      ).toEqual([null, null]);
+  });
+
+  it('one bad value saves nothing of any, and a standard twice is refused', async () => {
+    const { path, sheets } = await standardsOf();
+    const [one, other] = sheets.slice(2);
+    const change = (sheet: SheetReply, percent: string) => ({
+      itemId: sheet.itemId,
+      changes: [changeOf(present(sheet)[0]!, { percent })],
+    });
+    const bad = await registrar.send<Problem>('PUT', path, {
+      sheets: [change(one!, '3'), change(other!, '9')],
+      outsideWindow: true,
+    });
+    expect([bad.status, bad.body.errors[0]!.field]).toEqual([422, 'sheets.1.changes.0.percent']);
+    const twice = await registrar.send('PUT', path, {
+      sheets: [change(one!, '3'), change(one!, '2')],
+      outsideWindow: true,
+    });
+    expect(twice.status).toBe(422);
+    expect(present((await standardsOf()).sheets[2]!)[0]!.mark.percent).toBeNull();
+  });
+
+  it('are signed off together, or none of them', async () => {
+    const { path, sheets } = await standardsOf();
+    const itemIds = sheets.map(({ itemId }) => itemId);
+    const sign = (ids: readonly number[]) =>
+      registrar.send<Problem>('PUT', `${path}/sign-off`, { itemIds: ids, note: 'All in.', outsideWindow: true });
+    expect((await sign(itemIds.slice(0, 1))).status).toBe(204);
+    expect((await sign(itemIds)).body.code).toBe('changed-meanwhile');
+    expect((await standardsOf()).sheets.map(({ signedOff }) => signedOff !== null)).toEqual([
+      true,
+      false,
+      false,
+      false,
+      false,
+    ]);
+    const signed = await sign(itemIds.slice(1));
+    expect((await standardsOf()).sheets.every(({ signedOff }) => signedOff?.note === 'All in.')).toBe(true);
+    expect((await registrar.send('POST', `/changes/${signed.change}/undo`)).status).toBe(200);
+    expect((await standardsOf()).sheets.filter(({ signedOff }) => signedOff !== null)).toHaveLength(1);
+  });
 });

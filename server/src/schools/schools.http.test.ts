@@ -93,6 +93,7 @@ describe('an empty Wombat', () => {
       preferredName: '',
       enteredOn: '',
       leftOn: '',
+      pronoun: '',
     };
     const changes = [{ id: null, revision: '', cells }];
     await server.registrar.send('PUT', `/schools/${body.schoolId}/people`, { changes, removed: [] });

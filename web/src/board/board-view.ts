@@ -1,4 +1,13 @@
-import { isDue, isLacking, lateBy, noCounts, sheetStage, type SheetCounts, type SheetStage } from '#core/board';
+import {
+  addCounts,
+  isDue,
+  isLacking,
+  lateBy,
+  noCounts,
+  sheetStage,
+  type SheetCounts,
+  type SheetStage,
+} from '#core/board';
 import type { BoardItemReply, BoardReply, BoardSectionReply, BoardSheetReply } from '#contract/board';
 
 /** A sheet as the board shows it. */
@@ -99,8 +108,7 @@ export function rowsOf(sheets: readonly BoardSheet[], grouping: Grouping): Board
 
 function rowOf(key: string, sheets: readonly BoardSheet[]): BoardRow {
   const due = sheets.filter((sheet) => sheet.isDue);
-  const sums: Record<keyof SheetCounts, number> = { ...noCounts };
-  for (const { sheet } of due) for (const name of Object.keys(sums) as (keyof SheetCounts)[]) sums[name] += sheet[name];
+  const sums = due.reduce((sum, { sheet }) => addCounts(sum, sheet), noCounts);
   const reminders = sheets.flatMap(({ sheet }) => sheet.reminded ?? []);
   return {
     ...sums,

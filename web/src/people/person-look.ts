@@ -22,6 +22,7 @@ export function personLook(today: Day): TableLook<PersonField, PersonRowReply> {
       birthDate: 100,
       enteredOn: 100,
       leftOn: 100,
+      pronoun: 84,
       email: 210,
     },
     staying: ['number', 'familyName'],

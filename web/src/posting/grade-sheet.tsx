@@ -163,7 +163,13 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
           onSignOff={() => word.setSigning(true)}
         />
       }
-      aside={<SheetSteps sheetKey={sheetKey} hasBook={sheet.rows.every(({ composite }) => composite === null)} />}
+      aside={
+        <SheetSteps
+          sheetKey={sheetKey}
+          hasBook={sheet.rows.every(({ composite }) => composite === null)}
+          isStandard={sheet.itemKind === 'standard'}
+        />
+      }
       below={<LastRun sectionId={sheet.sectionId} />}
     >
       <ProblemNote error={save.error}>

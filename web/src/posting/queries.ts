@@ -6,11 +6,15 @@ import type {
   PostingRequestRequest,
   SaveSheetReply,
   SaveSheetRequest,
+  SaveStandardsReply,
+  SaveStandardsRequest,
   SaveStockCommentsRequest,
   SheetListReply,
   SheetReply,
   SheetWordReply,
   SignOffRequest,
+  SignStandardsRequest,
+  StandardsReply,
   StockCommentsReply,
 } from '#contract/posting';
 import { api } from '../shell/api';
@@ -128,6 +132,61 @@ export function useSaveStockComments(schoolId: number) {
     onSuccess: (saved) => {
       keepReply<StockCommentsReply>(client, ['stock-comments', schoolId], () => saved);
       void client.invalidateQueries({ queryKey: ['sheet'] });
+    },
+  });
+}
+
+/** The sheets of all standards of a section. */
+export function useStandards(sectionId: number, periodId: number) {
+  const inOrder = useInPeopleOrder();
+  return useQuery({
+    queryKey: ['standards', sectionId, periodId],
+    queryFn: () => api.get<StandardsReply>(`/standards-sheets/${sectionId}/${periodId}`),
+    select: useCallback(
+      ({ sheets }: StandardsReply): StandardsReply => ({
+        sheets: sheets.map((sheet) => ({ ...sheet, rows: inOrder(sheet.rows, 'student') })),
+      }),
+      [inOrder],
+    ),
+  });
+}
+
+export function useSaveStandards(sectionId: number, periodId: number) {
+  const client = useQueryClient();
+  const refreshCounts = useRefreshCounts();
+  return useMutation({
+    mutationFn: (request: SaveStandardsRequest) =>
+      api.put<SaveStandardsReply>(`/standards-sheets/${sectionId}/${periodId}`, request),
+    onSuccess: ({ sheets: saved }, { sheets: sent }) => {
+      const rowsOf = new Map(sent.map(({ itemId }, at) => [itemId, saved[at]!.rows]));
+      keepReply<StandardsReply>(
+        client,
+        ['standards', sectionId, periodId],
+        (kept) =>
+          kept && {
+            sheets: kept.sheets.map((sheet) => {
+              const own = new Map(rowsOf.get(sheet.itemId)?.map((row) => [row.enrollmentId, row]));
+              return { ...sheet, rows: sheet.rows.map((row) => own.get(row.enrollmentId) ?? row) };
+            }),
+          },
+      );
+      void client.invalidateQueries({ queryKey: ['sheet'] });
+      refreshCounts();
+    },
+    onError: () => client.invalidateQueries({ queryKey: ['standards', sectionId, periodId] }),
+  });
+}
+
+export function useSignStandards(sectionId: number, periodId: number) {
+  const client = useQueryClient();
+  const refreshCounts = useRefreshCounts();
+  return useMutation({
+    mutationFn: (request: SignStandardsRequest) =>
+      api.put<undefined>(`/standards-sheets/${sectionId}/${periodId}/sign-off`, request),
+    onSettled: async () => {
+      refreshCounts();
+      void client.invalidateQueries({ queryKey: ['sheet'] });
+      await client.invalidateQueries({ queryKey: ['standards', sectionId, periodId] });
     },
   });
 }

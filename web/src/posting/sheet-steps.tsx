@@ -6,10 +6,12 @@ interface SheetStepsProps {
   readonly sheetKey: SheetKey;
   /** A composite is made of other grades, not of scores. */
   readonly hasBook: boolean;
+  /** One of the standards that the section reports, which have a sheet together. */
+  readonly isStandard: boolean;
 }
 
 /** The section's grade book, and the sheets before and after this one. */
-export function SheetSteps({ sheetKey: { sectionId, itemId, periodId }, hasBook }: SheetStepsProps) {
+export function SheetSteps({ sheetKey: { sectionId, itemId, periodId }, hasBook, isStandard }: SheetStepsProps) {
   const { path } = useScope();
   const { data: lists } = useSheets(periodId);
   const sheets = lists?.find((list) => list.itemId === itemId)?.sheets ?? [];
@@ -25,6 +27,14 @@ export function SheetSteps({ sheetKey: { sectionId, itemId, periodId }, hasBook 
     );
   return (
     <span className="flex items-center justify-end gap-1">
+      {isStandard && (
+        <Link
+          to={path(`standards/${sectionId}`)}
+          className="rounded-md px-2 py-1 font-semibold text-eucalypt hover:bg-eucalypt-soft"
+        >
+          All standards
+        </Link>
+      )}
       {hasBook && (
         <Link
           to={path(`grade-books/${sectionId}`)}

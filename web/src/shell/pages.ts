@@ -37,6 +37,10 @@ export const pages = [
     lazy: page(() => import('../posting/grade-sheet-page'), 'GradeSheetPage'),
   },
   {
+    path: 'standards/:sectionId',
+    lazy: page(() => import('../posting/standards-page'), 'StandardsPage'),
+  },
+  {
     path: 'grade-books/:sectionId',
     lazy: page(() => import('../calculation/book/grade-book-page'), 'GradeBookPage'),
   },

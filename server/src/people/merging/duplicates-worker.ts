@@ -24,6 +24,7 @@ export default function findDuplicates({ text }: { readonly text: Uint8Array }):
       yearGroup: null,
       enteredOn: null,
       leftOn: null,
+      pronoun: null,
     }),
   );
   return likelyDuplicates(people).map(({ one, other, reasons }) => ({ one: one.id, other: other.id, reasons }));

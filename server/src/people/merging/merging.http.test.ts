@@ -138,7 +138,7 @@ describe('two records of one student', () => {
   it('keep the other one where that is chosen, which takes what it lacks', async () => {
     const before = await everything();
     const { body } = await preview(gone, kept);
-    expect(body.filled).toEqual(['email']);
+    expect(body.filled).toEqual(['email', 'pronoun']);
     expect(body.moves).toMatchObject({ section: expect.any(Number) as number });
     const merged = await merge(gone, kept, body.previewId);
     const one = merged.body.people.find(({ id }) => id === gone)!;

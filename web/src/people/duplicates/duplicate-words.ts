@@ -17,6 +17,7 @@ export const filledWords: Readonly<Record<FilledField, string>> = {
   yearGroup: 'year',
   enteredOn: 'day of entry',
   leftOn: 'day of leaving',
+  pronoun: 'pronoun',
 };
 
 /** Why two records stay two, in a sentence. */

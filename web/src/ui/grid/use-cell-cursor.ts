@@ -37,6 +37,8 @@ interface CellCursorOptions {
   readonly onReach: (row: number, column: number) => void;
   /** Whether a key begins to type over the cell with the cursor; any other is left to the screen. All do but those of the frame. */
   readonly isBeginning?: (key: string, row: number, column: number) => boolean;
+  /** Whether a key is a whole entry by itself: it is taken at once, and the cursor goes down. */
+  readonly isWhole?: (key: string, row: number, column: number) => boolean;
   readonly onSpace?: (range: CellRange, row: number) => void;
   /** A cell that is shown like the others and takes no text. */
   readonly isLocked?: (row: number, column: number) => boolean;
@@ -178,7 +180,10 @@ export function useCellCursor(options: CellCursorOptions) {
       );
     else if (isControl && event.key.toLowerCase() === 'd') edit(textsOfFillDown(range, textAt), 'filled');
     else if (event.key === ' ' && options.onSpace) options.onSpace(range, row);
-    else if (event.key.length === 1 && !isControl && !event.altKey && begins(event.key)) setEditing(event.key);
+    else if (canType && !isControl && !event.altKey && options.isWhole?.(event.key, row, column)) {
+      edit([[row, column, event.key]], 'typed');
+      moveTo(rowBelow(row), column);
+    } else if (event.key.length === 1 && !isControl && !event.altKey && begins(event.key)) setEditing(event.key);
     else return;
     event.preventDefault();
     event.stopPropagation();

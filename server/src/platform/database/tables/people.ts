@@ -15,8 +15,7 @@ import {
   varchar,
 } from 'drizzle-orm/pg-core';
 import { roles } from '#core/access';
-import type { OwnView } from '#core/people';
-import { pronouns } from '#core/posting';
+import { pronouns, type OwnView } from '#core/people';
 import { schools } from './calendar.js';
 import { createdAt, id, instant, onlyKnownWords } from './columns.js';
 

@@ -1,0 +1,188 @@
+import { useCallback, useState } from 'react';
+import { useBlocker } from 'react-router';
+import { toast } from 'sonner';
+import { addCounts, noCounts } from '#core/board';
+import type { SheetReply } from '#contract/posting';
+import { counted } from '#contract/messages';
+import { useTellOfChange } from '../changes/use-tell-of-change';
+import { openDrawer } from '../shell/drawer-store';
+import { ProblemNote } from '../shell/problem-note';
+import { showProblem } from '../shell/show-problem';
+import { Button, Key } from '../ui/button';
+import { showDeadline, showGivenFirst } from '../ui/format';
+import { Page, Strong } from '../ui/page';
+import { Panel } from '../ui/panel';
+import { useKeys } from '../ui/use-keys';
+import { usePeriod } from '../shell/scope';
+import { LeaveDialog } from './leave-dialog';
+import { settleMarks } from './mark-drafts';
+import { MarkWorkings } from './mark-workings';
+import { OutsideDialog } from './outside-dialog';
+import { countRows } from './count-rows';
+import { useSaveStandards, useSignStandards } from './queries';
+import { SignOffDialog } from './sign-off-dialog';
+import { entryRulesOf } from './sheet-view';
+import { StandardsGrid } from './standards-grid';
+import { useStandardsDraft } from './use-standards-draft';
+
+interface StandardsSheetProps {
+  readonly sheets: readonly SheetReply[];
+  readonly sectionId: number;
+  readonly periodId: number;
+}
+
+/** Students beside the standards of their section, one level each, and a comment; all saved at once. */
+export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetProps) {
+  const draft = useStandardsDraft(sheets);
+  const { standards, unsaved, faults } = draft;
+  const save = useSaveStandards(sectionId, periodId);
+  const tellOfChange = useTellOfChange();
+  const { termLine } = usePeriod();
+  const sign = useSignStandards(sectionId, periodId);
+  const [isAsking, setAsking] = useState(false);
+  const [isSigning, setSigning] = useState(false);
+  const [at, setAt] = useState({ row: 0, column: 0 });
+  const [first] = sheets as [SheetReply];
+  const isOutside = sheets.some(({ window }) => window?.state !== 'open' && window?.state !== 'grace');
+  const isReadOnly = sheets.some((sheet) => sheet.sealedAt !== null || !sheet.mayPost);
+  const students = first.rows.filter(({ withdrawnOn }) => withdrawnOn === null).length;
+  const blanks = standards.reduce((sum, { entry }) => sum + entry.blanks.length, 0);
+  const computed = standards.reduce((sum, { entry }) => sum + entry.computedBlanks.length, 0);
+  const open = unsaved + faults.length;
+
+  const toSign = standards.filter(({ sheet }) => sheet.signedOff === null);
+  const counts = toSign
+    .map(({ sheet, rows }) => countRows(sheet, rows, entryRulesOf(sheet)))
+    .reduce((sum, own) => addCounts(sum, own), noCounts);
+
+  const post = () => {
+    const changed = standards.filter(({ drafts }) => Object.keys(drafts).length > 0);
+    const sent = changed.map(({ sheet, drafts }) => ({
+      itemId: sheet.itemId,
+      changes: Object.entries(drafts).map(([id, { mark, version }]) => ({
+        ...mark,
+        enrollmentId: Number(id),
+        version,
+      })),
+    }));
+    save.mutate(
+      { sheets: sent, ...(isOutside ? { outsideWindow: true } : {}) },
+      {
+        onSuccess: (saved) => {
+          for (const [index, { id, drafts }] of changed.entries()) settleMarks(id, drafts, saved.sheets[index]!);
+          const grades = saved.sheets.reduce((sum, { receipt }) => sum + (receipt?.changes.length ?? 0), 0);
+          tellOfChange(`${counted(grades, 'grade')} saved.`, saved);
+        },
+        onError: showProblem,
+      },
+    );
+  };
+  const saveAll = () => {
+    if (unsaved === 0 || save.isPending || isReadOnly) return;
+    if (isOutside) setAsking(true);
+    else post();
+  };
+  const explain = useCallback(() => {
+    const standard = standards[Math.min(at.column, standards.length - 1)]!;
+    const row = standard.rows[at.row];
+    if (row)
+      openDrawer(
+        'Workings',
+        <MarkWorkings
+          key={row.reply.enrollmentId}
+          row={row}
+          sheet={standard.sheet}
+          rules={entryRulesOf(standard.sheet)}
+        />,
+      );
+  }, [standards, at]);
+  useKeys([
+    { key: 'Ctrl+s', says: 'save the sheet', inFields: true, act: saveAll },
+    { key: 'Ctrl+z', says: 'undo the last entry', act: draft.undo },
+    { key: 'w', says: 'workings of the chosen level', act: explain },
+  ]);
+  const blocker = useBlocker(
+    ({ currentLocation, nextLocation }) => open > 0 && currentLocation.pathname !== nextLocation.pathname,
+  );
+  const { window } = first;
+  return (
+    <Page
+      headline={
+        <>
+          Posting <Strong>{counted(standards.length, 'standard')}</Strong> of{' '}
+          <Strong tone={isOutside ? 'warns' : 'so'}>{first.period.name}</Strong> for {first.section}:{' '}
+          {students * standards.length - blanks} of {students * standards.length} levels done
+          {unsaved > 0 && (
+            <>
+              , <Strong tone="warns">{unsaved} unsaved</Strong>
+            </>
+          )}
+          .{' '}
+          {window?.state === 'open' && termLine && (
+            <>
+              The window closes <Strong tone="informs">{showDeadline(window.closesAt, termLine.now)}</Strong>.
+            </>
+          )}
+          {isOutside && <Strong tone="warns">The window is not open; a save posts outside it.</Strong>}
+        </>
+      }
+      actions={
+        <>
+          <Button look="main" disabled={unsaved === 0 || save.isPending || isReadOnly} onClick={saveAll}>
+            Save {unsaved > 0 ? unsaved : ''} <Key>Ctrl S</Key>
+          </Button>
+          <Button disabled={isReadOnly || computed === 0} onClick={draft.takeComputed}>
+            Use computed for {counted(computed, 'blank')}
+          </Button>
+          <Button disabled={unsaved === 0} onClick={draft.undo}>
+            Undo last step
+          </Button>
+          {toSign.length > 0 && !isReadOnly && (
+            <Button writes disabled={open > 0} onClick={() => setSigning(true)}>
+              Sign off…
+            </Button>
+          )}
+        </>
+      }
+      below={
+        (first.onBehalfOf ? `You post on behalf of ${showGivenFirst(first.onBehalfOf)}; the record says so. ` : '') +
+        'A figure fills the level and goes on to the next student. The small figure is what the grade book computes.'
+      }
+    >
+      <ProblemNote error={save.error} />
+      <Panel
+        className={`flex min-h-0 flex-1 flex-col overflow-hidden ${isOutside ? 'border-t-4 border-t-wattle-fill' : ''}`}
+      >
+        <StandardsGrid draft={draft} isReadOnly={isReadOnly} onReach={(row, column) => setAt({ row, column })} />
+      </Panel>
+      <OutsideDialog
+        isOpen={isAsking}
+        onOpenChange={setAsking}
+        itemName={counted(standards.length, 'standard')}
+        periodName={first.period.name}
+        onPost={post}
+      />
+      <SignOffDialog
+        isOpen={isSigning}
+        onOpenChange={setSigning}
+        sheetName={`${counted(toSign.length, 'standard')} of ${first.section}, ${first.period.name}`}
+        counts={counts}
+        onBehalfOf={first.onBehalfOf && showGivenFirst(first.onBehalfOf)}
+        isPending={sign.isPending}
+        onSignOff={(note) =>
+          sign.mutate(
+            { itemIds: toSign.map(({ sheet }) => sheet.itemId), note, ...(isOutside ? { outsideWindow: true } : {}) },
+            {
+              onSuccess: () => {
+                setSigning(false);
+                toast.success(`${first.section} is signed off.`);
+              },
+              onError: showProblem,
+            },
+          )
+        }
+      />
+      <LeaveDialog blocker={blocker} unsaved={open} onForget={draft.discard} />
+    </Page>
+  );
+}
