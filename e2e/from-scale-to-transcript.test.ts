@@ -199,6 +199,7 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
       const student = finding.split(' · ')[0]!;
       await desk.pressOnPage(Key.ENTER);
       await desk.reads(/Posting Quarter grade/);
+      await takeBack();
       await mend(student, finding);
       await desk.save();
       await desk.reads(/^Posting(?!.*unsaved)/); // the notice of the save before may still be there
@@ -243,6 +244,14 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
     await desk.picture('transcript');
   });
 });
+
+/** What is signed off takes no grade: who mends it takes the sign-off back first. */
+async function takeBack(): Promise<void> {
+  const [button] = await desk.driver.findElements(By.xpath("//button[normalize-space()='Take back the sign-off']"));
+  if (!button) return;
+  await button.click();
+  await desk.seesNot('Take back the sign-off');
+}
 
 /** What a registrar does about a finding on the opened grade. */
 async function mend(student: string, finding: string): Promise<void> {

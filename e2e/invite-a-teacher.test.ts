@@ -44,7 +44,10 @@ story('a teacher without an account', () => {
     const again = await teacher.type('The same again', passphrase);
     await again.sendKeys(Key.ENTER);
     await teacher.reads(/Quarter 2/);
-    expect(await teacher.texts('nav[aria-label=Steps] a')).toEqual([expect.stringMatching(/^Grade sheets/)]);
+    expect(await teacher.texts('nav[aria-label=Steps] a')).toEqual([
+      expect.stringMatching(/^Grade sheets/),
+      'Receipts',
+    ]);
     await teacher.open(path!);
     await teacher.reads(/^This link cannot be used$/);
     await teacher.isAccessible();

@@ -139,7 +139,7 @@ story('one new report item for all courses, with three exceptions', () => {
     await desk.open('/school/1/period/2/grade-sheets?item=102');
     await desk.click('Open the next sheet with blanks');
     await desk.eventually(async () => /grade-sheets\/\d+\/102/.test(await desk.driver.getCurrentUrl()), true);
-    await desk.reads(/Semester grade/);
+    await desk.reads(/Posting Semester grade/);
     await desk.picture('semester-sheet');
     await desk.pressOnPage('w');
     await desk.sees('Made of its parts');

@@ -12,7 +12,7 @@ story('a teacher and a registrar at the same sheet', () => {
     await teacher.open('/');
     await teacher.click('Harun Nance');
     await teacher.reads(/Posting Quarter grade of Quarter 2 for Tidal Ecology 1: 0 of 20 done/);
-    expect(await teacher.texts('nav[aria-label=Steps] a')).toEqual(['Grade sheets\n1']);
+    expect(await teacher.texts('nav[aria-label=Steps] a')).toEqual(['Grade sheets\n1', 'Receipts']);
     await teacher.isAccessible();
   });
 

@@ -172,8 +172,8 @@ try {
   await (await see('//tbody/tr[@aria-rowindex="2"]')).click();
   await see(`//h4[.='All changes of it']`);
   await picture('log');
-  await open('accounts');
-  await picture('accounts');
+  await open('board');
+  await picture('board');
 } finally {
   await close();
   wombat.kill('SIGTERM');

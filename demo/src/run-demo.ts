@@ -1,4 +1,5 @@
 import { startWombat } from '#server/application';
+import type { Clock } from '#server/platform';
 import { connectPlatforms, startPlatforms } from './connect-platforms.js';
 import { demoAccounts, demoPassword } from './demo-accounts.js';
 import { prepareDemo } from './prepare-demo.js';
@@ -14,6 +15,8 @@ export interface DemoPerson {
 export interface RunningDemo {
   readonly address: string;
   readonly people: readonly DemoPerson[];
+  /** By which it goes. */
+  readonly clock: Clock;
   stop(): Promise<void>;
 }
 
@@ -28,6 +31,7 @@ export async function runDemo(environment: NodeJS.ProcessEnv): Promise<RunningDe
   const wombat = await starting;
   return {
     address: wombat.address,
+    clock: wombat.clock,
     people: demoAccounts.map(({ username, does }) => ({ username, password: demoPassword, does })),
     async stop() {
       platforms.stop();
@@ -38,7 +42,7 @@ export async function runDemo(environment: NodeJS.ProcessEnv): Promise<RunningDe
 
 /** Wombat without a school; where the database is new, its first registrar is the only one who can sign in. */
 export async function runEmpty(environment: NodeJS.ProcessEnv): Promise<RunningDemo> {
-  const { address, firstRegistrar, stop } = await startWombat(environment);
+  const { address, clock, firstRegistrar, stop } = await startWombat(environment);
   const does = 'the first registrar; another password is told at each start until one was used';
-  return { address, people: firstRegistrar ? [{ ...firstRegistrar, does }] : [], stop };
+  return { address, clock, people: firstRegistrar ? [{ ...firstRegistrar, does }] : [], stop };
 }

@@ -13,6 +13,8 @@ export interface RunningWombat {
   readonly address: string;
   /** Who can sign in to a Wombat that was empty until now; null otherwise. */
   readonly firstRegistrar: FirstRegistrar | null;
+  /** By which it goes. */
+  readonly clock: Clock;
   stop(): Promise<void>;
 }
 
@@ -28,11 +30,13 @@ export async function startWombat(
   try {
     await prepare(database);
     const firstRegistrar = await makeFirstRegistrar(database);
-    const application = await createApplication(database, await districtClock(database));
+    const clock = await districtClock(database);
+    const application = await createApplication(database, clock);
     const server: Server = await application.listen(port, '127.0.0.1');
     return {
       address: `http://localhost:${(server.address() as AddressInfo).port}`,
       firstRegistrar,
+      clock,
       async stop() {
         // A browser keeps connections that it has not used yet; they would hold the door open for good.
         const impatience = setTimeout(() => server.closeAllConnections(), patience);

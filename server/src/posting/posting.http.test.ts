@@ -41,6 +41,18 @@ it('the term line tells how far each period is', async () => {
   ]);
 });
 
+it('of several open windows the one that closes first is where everybody begins', async () => {
+  server.clock.setTo(new Date('2026-01-23T16:40:00Z'));
+  onTestFinished(() => server.clock.setTo(demoInstant));
+  const late = await signIn(server.address, 'morwenna');
+  const { body } = await late.get<TermLineReply>('/schools/1/term-line');
+  const open = body.periods.filter(({ posting }) => posting?.window?.state === 'open').map(({ name }) => name);
+  expect([open.toSorted(), body.periods.find(({ id }) => id === body.suggestedPeriodId)!.name]).toEqual([
+    ['Quarter 2', 'Semester 1'],
+    'Quarter 2',
+  ]);
+});
+
 describe('saving a sheet', () => {
   it('keeps every change, tells what it was in a receipt, and leaves an entry in the log for each', async () => {
     const { path, rows } = await active('Tidal Ecology 1');

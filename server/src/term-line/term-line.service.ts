@@ -111,7 +111,9 @@ type TermLinePeriod = TermLineReply['periods'][number];
 
 function suggestedPeriod(periods: readonly TermLinePeriod[], today: Day): number {
   const reported = periods.filter(({ posting }) => posting !== null);
-  const open = reported.find(({ posting }) => posting!.window?.state === 'open');
+  const open = reported
+    .filter(({ posting }) => posting!.window?.state === 'open')
+    .toSorted((a, b) => Date.parse(a.posting!.window!.closesAt) - Date.parse(b.posting!.window!.closesAt))[0];
   const current = reported.find((period) => isWithin(today, period));
   const period = open ?? current ?? reported[0] ?? periods[0];
   if (!period) throw new Error('a school without periods');
