@@ -65,6 +65,7 @@ async function savesOf({ get }) {
         percent: (71 + (at % 20)).toFixed(1),
         label: 'C',
         code: null,
+        lastDate: null,
         enrollmentId,
         version,
       }));

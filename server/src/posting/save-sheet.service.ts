@@ -218,7 +218,8 @@ function changeFaults(
   }
   const lastDate = change.lastDate === null ? null : parseDay(change.lastDate);
   if (lastDate === undefined) faults.push(fault('lastDate', 'a day that exists, such as 2026-01-16'));
-  else if (lastDate && isPlaceholderDay(lastDate))
+  // What stands there already, from wherever, keeps nobody from changing the rest.
+  else if (lastDate && isPlaceholderDay(lastDate) && rows.get(change.enrollmentId)?.mark.lastDate !== lastDate)
     faults.push(
       fault('lastDate', `the day that the student last came; ${lastDate} is what programs write for no date`),
     );

@@ -178,6 +178,21 @@ it.each([
   expect(body.errors).toEqual([{ field: 'changes.0.lastDate', detail: expect.stringMatching(why) }]);
 });
 
+it('a placeholder that stands there already keeps nobody from changing the rest', async () => {
+  const { path, sheet } = await sheetNamed(teacher, own);
+  const row = present(sheet)[0]!;
+  const change = changeOf(row, { code: 'INC', percent: null, label: null, lastDate: '2026-01-16' });
+  const saved = await teacher.send<SaveSheetReply>('PUT', path, { changes: [change] });
+  const { version, enrollmentId } = saved.body.rows[0]!;
+  await server.database.pool.query(`UPDATE grades SET last_date = '1899-12-30' WHERE enrollment_id = $1`, [
+    enrollmentId,
+  ]);
+  const { status, body } = await teacher.send<SaveSheetReply>('PUT', path, {
+    changes: [{ ...change, version, lastDate: '1899-12-30', comment: 'Away' }],
+  });
+  expect([status, body.rows[0]!.mark.comment]).toEqual([200, 'Away']);
+});
+
 describe('a request to post what was typed', () => {
   const asked = async () => {
     const { path, sheet } = await sheetNamed(teacher, own);
