@@ -88,7 +88,7 @@ story('a teacher finishes by keyboard alone while the registrar watches the boar
     await registrar.reads(/9 of 9 sheets are signed off/);
   });
 
-  it('it is taken back, finished and signed off once more', async () => {
+  it('the sign-off is taken back, and the board shows that too', async () => {
     await teacher.open('/school/1/period/4/grade-sheets');
     await teacher.reads(/sections are complete/);
     await openRow(teacher, 'Tidal Ecology 1');
