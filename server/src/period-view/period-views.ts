@@ -62,13 +62,13 @@ export class PeriodViews {
    * @throws Refusal not-found
    */
   async factsOf(queries: Queries, schoolId: number): Promise<SchoolFacts> {
-    // What a transaction has written so far is its own.
-    if (!this.transactions.onlyRead(queries)) return this.readFacts(queries, schoolId);
     const mark = await this.setUpMark.now(queries);
     const kept = this.kept.get(schoolId);
+    // A transaction that wrote some of it sees a mark of its own, beyond whatever others have committed.
     if (kept?.mark === mark) return kept.facts;
     const facts = await this.readFacts(queries, schoolId);
-    if ((await this.setUpMark.now(queries)) === mark) this.kept.set(schoolId, { mark, facts });
+    const isCommitted = this.transactions.onlyRead(queries);
+    if (isCommitted && (await this.setUpMark.now(queries)) === mark) this.kept.set(schoolId, { mark, facts });
     return facts;
   }
 

@@ -115,6 +115,9 @@ describe('what counts when', () => {
       server.application.get(PeriodViews, { strict: false }),
     ];
     const before = await nameOfQuarter2();
+    const facts = await transactions.snapshot((queries) => views.factsOf(queries, 1));
+    // What somebody writes who changed nothing of it rests on what everybody has.
+    expect(await transactions.run((queries) => views.factsOf(queries, 1))).toBe(facts);
     const inside = await transactions.tryOut(async (queries) => {
       await queries.execute(`UPDATE periods SET name = 'Tried out' WHERE id = 4`);
       return (await views.factsOf(queries, 1)).periods.find(({ id }) => id === 4)!.name;

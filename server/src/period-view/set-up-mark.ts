@@ -7,7 +7,7 @@ import { Transactions, type Queries } from '#server/platform';
 export class SetUpMark implements OnApplicationBootstrap {
   constructor(private readonly transactions: Transactions) {}
 
-  /** Grows with every committed statement that writes what the set-up rests on. Not for use where something is written. */
+  /** Grows with every statement that writes what the set-up rests on: of others once it is committed, of one's own at once. */
   async now(queries: Queries): Promise<string> {
     const { rows } = await queries.execute<{ mark: string }>(
       sql`SELECT coalesce(sum(times), 0)::text AS mark FROM set_up_changes`,
