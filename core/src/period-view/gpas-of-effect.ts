@@ -54,7 +54,7 @@ export function gpasOfEffect(
       return gpaOf(grades, columns, policy);
     };
     const before = of('before');
-    const after = rows.some((row) => from[row] !== to[row] || tables[columns.change[row]!]!.isConcerned)
+    const after = rows.some((row) => from[row] !== to[row] || !tables[columns.change[row]!]!.keepsPoints)
       ? of('after')
       : before;
     if (before) [sums.before, sums.countBefore] = [sums.before + before.units, sums.countBefore + 1n];
@@ -105,6 +105,7 @@ function limitedAdditions(grades: readonly Graded[], mostCredits: Credits): numb
 
 /** Where courses limit what they give when repeated, the rule itself says what counts of each grade. */
 function withoutReplaced(grades: readonly Graded[], columns: GradeColumns, policy: EffectGpaPolicy): readonly Graded[] {
+  if (policy.mostCredits.size === 0) return grades;
   const courseOf = ({ row }: Graded) => columns.course[row]!;
   if (!grades.some((grade) => policy.mostCredits.has(courseOf(grade)))) return grades;
   const entries = grades.map((grade): TranscriptEntry => ({

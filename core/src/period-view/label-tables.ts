@@ -16,6 +16,8 @@ export function labelNames(posted: readonly string[], changes: readonly ScaleCha
 /** Which label each hundredth of a percent has under two lists of bands, filled from the one rule of a scale. */
 export class LabelTables {
   readonly isConcerned: boolean;
+  /** Every label is worth then what it is worth now: only another label changes a GPA. */
+  readonly keepsPoints: boolean;
   private readonly atBefore: Int16Array;
   private readonly atAfter: Int16Array;
   private readonly bandsPosted: ReadonlyMap<number, Band>;
@@ -36,6 +38,10 @@ export class LabelTables {
     [this.pointsOfBefore, this.pointsOfAfter] = [this.bandsPosted, this.bandsAfter].map((bands) =>
       Int32Array.from(names, (_name, label) => pointsOf(bands.get(label))),
     ) as [Int32Array, Int32Array];
+    this.keepsPoints = names.every(
+      (_name, label) =>
+        this.pointsBefore(label) === this.pointsAfter(label) && this.passesBefore(label) === this.passesAfter(label),
+    );
   }
 
   /** The label before: the posted one, or the one that the bands give what is only computed. */

@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import { isDue } from '#core/board';
 import { mayAt, ofSection } from '#core/access';
 import type { ReminderReply, RemindersReply, RemindersRequest } from '#contract/board';
+import { PeriodsRepository } from '#server/calendar';
 import { revisionOf } from '#server/changes';
 import { MailService } from '#server/mail';
 import { sheetId, SheetContextService } from '#server/posting';
@@ -30,6 +31,7 @@ interface Plan {
 export class RemindersService {
   constructor(
     private readonly transactions: Transactions,
+    private readonly periods: PeriodsRepository,
     private readonly board: BoardService,
     private readonly contexts: SheetContextService,
     private readonly reminders: RemindersRepository,
@@ -90,7 +92,7 @@ export class RemindersService {
           return window && isDue(window, now) ? [[reported.item.id, { item: reported.item, window }] as const] : [];
         }),
       );
-      const isSealed = view.reported.length > 0 && (await this.isSealed(queries, periodId));
+      const isSealed = (await this.periods.sealedAt(queries, periodId)) !== null;
       const byTeacher = new Map<number, (RemindedSheet & { sectionId: number; itemId: number })[]>();
       for (const { section, sheets } of isSealed ? [] : sections) {
         if (!mayAt(actor, 'read-outbox', ofSection(period.schoolId, section))) continue;
@@ -146,10 +148,5 @@ export class RemindersService {
       const reply = { fingerprint: revisionOf(shown), messages: shown, skipped };
       return { schoolId: period.schoolId, reply, messages };
     });
-  }
-
-  private async isSealed(queries: Queries, periodId: number): Promise<boolean> {
-    const { rows } = await queries.execute(sql`SELECT 1 FROM seals WHERE period_id = ${periodId}`);
-    return rows.length > 0;
   }
 }

@@ -29,6 +29,16 @@ export interface ReceiptLine extends GradePlace {
   readonly after: MarkBody;
 }
 
+/** A receipt that its people were not told of yet. */
+export interface UntoldReceipt {
+  readonly id: number;
+  /** In the district's time zone. */
+  readonly day: string;
+  readonly school: number;
+  /** Who posted, and on whose behalf. */
+  readonly people: readonly number[];
+}
+
 /** What each save of a grade sheet changed, for whoever posted and for whom it was posted. */
 @Injectable()
 export class ReceiptsRepository {
@@ -77,6 +87,28 @@ export class ReceiptsRepository {
   ofPerson(queries: Queries, personId: number, day: Day, zone: string): Promise<SheetReceiptReply[]> {
     const isThen = sql`(r.saved_at AT TIME ZONE ${zone})::date = ${day}`;
     return this.where(queries, sql`${personId} IN (r.saved_by, r.on_behalf_of) AND ${isThen}`, mostOfDay);
+  }
+
+  /** Those of days before one that were not told of yet, oldest first; nobody else tells of them meanwhile. */
+  async untoldBefore(queries: Queries, today: Day, zone: string, limit: number): Promise<UntoldReceipt[]> {
+    const { rows } = await queries.execute<UntoldReceipt & Record<string, unknown>>(sql`
+      SELECT r.id, (r.saved_at AT TIME ZONE ${zone})::date::text AS day, c.school_id AS school,
+        array_remove(ARRAY[r.saved_by, r.on_behalf_of], NULL) AS people
+      FROM receipts r JOIN sections s ON s.id = r.section_id JOIN courses c ON c.id = s.course_id
+      WHERE NOT r.is_told AND (r.saved_at AT TIME ZONE ${zone})::date < ${today}
+      ORDER BY r.id LIMIT ${limit} FOR UPDATE OF r SKIP LOCKED`);
+    return rows;
+  }
+
+  async markTold(queries: Queries, ids: readonly number[]): Promise<void> {
+    await queries.execute(sql`UPDATE receipts SET is_told = true WHERE id = ANY(${intArray(ids)})`);
+  }
+
+  /** How messages speak to somebody, and where they go; an empty address where none is known. */
+  async recipient(queries: Queries, personId: number): Promise<{ name: string; address: string } | undefined> {
+    const { rows } = await queries.execute<{ name: string; address: string }>(sql`
+      SELECT ${spokenNameOf('p')} AS name, p.email AS address FROM people p WHERE p.id = ${personId}`);
+    return rows[0];
   }
 
   private async where(queries: Queries, condition: SQL, limit: number): Promise<SheetReceiptReply[]> {

@@ -185,6 +185,8 @@ export class CarryOverRepository {
       FROM jsonb_to_recordset(${JSON.stringify(restored)}::jsonb)
         AS n ("itemId" int, "enrollmentId" int, percent numeric, label text, code text, version int)
       WHERE g.item_id = n."itemId" AND g.enrollment_id = n."enrollmentId" AND g.period_id = ${periodId} AND g.version = n.version
+        AND NOT EXISTS (SELECT 1 FROM sign_offs o JOIN enrollments e ON e.section_id = o.section_id
+          WHERE e.id = g.enrollment_id AND o.item_id = g.item_id AND o.period_id = g.period_id)
       RETURNING g.item_id || '/' || g.enrollment_id AS key`);
     return new Set(rows.map(({ key }) => key));
   }

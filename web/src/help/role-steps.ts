@@ -26,8 +26,8 @@ const stepsOfRole: Readonly<Record<Role, readonly RoleStep[]>> = {
     { does: 'Invite the teachers', how: 'Each gets a message with a link that works once.', path: 'accounts' },
     {
       does: 'Watch what is posted',
-      how: 'Sections with blanks come first; open one to see who lacks what.',
-      path: 'grade-sheets',
+      how: 'Late sheets come first; remind their teachers, or open one to see who lacks what.',
+      path: 'board',
     },
     { does: 'Audit the period', how: 'Each finding shows its evidence and leads to the grade.', path: 'findings' },
     {
@@ -66,6 +66,7 @@ const stepsOfRole: Readonly<Record<Role, readonly RoleStep[]>> = {
       how: 'A percentage fills the label. Enter goes on to the next student, n to the next problem.',
     },
     { does: 'Save', how: 'Ctrl+S saves all of it or nothing; what is typed stays until it is saved.' },
+    { does: 'Sign off', how: 'It lists what is still missing, takes a note, and goes on to the next sheet.' },
     { does: 'Ask how a number came about', how: 'Press w on it: the workings show every step.' },
     ownView,
   ],

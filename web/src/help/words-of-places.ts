@@ -21,6 +21,11 @@ const seal: Word = [
 ];
 const workings: Word = ['Workings', 'how a number came about, line by line.'];
 const override: Word = ['Override', 'a posted percentage that differs from what was computed.'];
+const signOff: Word = [
+  'Sign-off',
+  'a teacher’s word that a sheet is finished; its grades stay as they are until it is taken back.',
+];
+const onBehalf: Word = ['On behalf', 'posted by somebody else for the teacher of a section; the record says so.'];
 const window: Word = ['Window', 'the days on which an item may be posted, and the grace after them.'];
 
 /** The words of each place that somebody new may not know. */
@@ -77,7 +82,16 @@ const wordsOf: Readonly<Record<string, readonly Word[]>> = {
   ],
   runs: [run, ['Same', 'a row that is here already as the platform has it; nothing is written.']],
   files: [['Preview', 'what accepting a file would write, row by row, before anything is written.']],
+  board: [signOff, ['Late', 'the window of a sheet has closed and it is not signed off.'], override, window],
+  receipts: [['Receipt', 'what one save changed, and nothing else.'], onBehalf],
+  standards: [
+    ['Standard', 'what a student can do, graded by itself.'],
+    ['Computed', 'the small figure: what the grade book comes to.'],
+    signOff,
+  ],
   'grade-sheets': [
+    signOff,
+    onBehalf,
     override,
     code,
     ['Last date', 'the last day on which the student attended; some codes need it.'],

@@ -57,7 +57,7 @@ describe('the people of a school', () => {
   it('say who keeps them, and what the next import of a roster does', async () => {
     const { person } = show(three);
     await screen.findByRole('grid');
-    expect(rows().map((_row, at) => cell(at, 11).textContent)).toEqual(['a roster', 'this school', 'this school']);
+    expect(rows().map((_row, at) => cell(at, 12).textContent)).toEqual(['a roster', 'this school', 'this school']);
     await person.click(cell(0, 2));
     expect(screen.getByRole('status').textContent).toMatch(
       /Sits in 3 sections\. A roster brought this person: its next import writes/,

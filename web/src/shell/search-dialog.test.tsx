@@ -41,7 +41,7 @@ describe('search', () => {
 
   it('offers a teacher only their own screens', async () => {
     show({}, { ...registrar, grants: [{ role: 'teacher', schoolId: 1 }] });
-    expect(screen.getAllByRole('option').map(({ textContent }) => textContent)).toEqual(['Grade sheets']);
+    expect(screen.getAllByRole('option').map(({ textContent }) => textContent)).toEqual(['Grade sheets', 'Receipts']);
   });
 
   it('finds people and sections, a section as its sheet and its book', async () => {
