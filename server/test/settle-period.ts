@@ -17,6 +17,7 @@ export async function settlePeriod(registrar: TestClient, later: () => void = ()
   const sheetOf = async (section: number) => (await registrar.get<SheetReply>(pathOf(section))).body;
   const post = async (section: number, changes: readonly object[]) => {
     later();
+    if ((await sheetOf(section)).signedOff) await registrar.send('DELETE', `${pathOf(section)}/sign-off`);
     const { status } = await registrar.send('PUT', pathOf(section), { changes });
     if (status !== 200) throw new Error(`section ${section} answers ${status}`);
   };

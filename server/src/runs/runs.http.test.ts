@@ -266,6 +266,17 @@ describe('a run', () => {
     expect(sheet.rows.every(({ mark }) => mark.percent === null)).toBe(true);
   });
 
+  it('neither its plan nor its undo touches a sheet that is signed off', async () => {
+    const carried = await then(await planned({ carriesWork: false }), 'carry-out');
+    const { path } = await sheetNamed(registrar, 'Boatbuilding 1');
+    expect((await registrar.send('PUT', `${path}/sign-off`, { note: '' })).status).toBe(200);
+    expect(reasonsOf(await planned({ carriesWork: false }))).toMatchObject({ 'signed-off': 1 });
+    const undone = await then(carried, 'undo');
+    expect(undone.counts.results).toMatchObject({ stays: students() });
+    const { rows } = (await sheetNamed(registrar, 'Boatbuilding 1')).sheet;
+    expect(rows.filter(({ mark, withdrawnOn }) => withdrawnOn === null && mark.percent === null)).toEqual([]);
+  });
+
   it('taken back whole leaves nothing behind and can be run again', async () => {
     await then(await then(await planned(), 'carry-out'), 'undo');
     expect(await column('Splice')).toBeUndefined();
