@@ -275,6 +275,9 @@ describe('a run', () => {
     expect(undone.counts.results).toMatchObject({ stays: students() });
     const { rows } = (await sheetNamed(registrar, 'Boatbuilding 1')).sheet;
     expect(rows.filter(({ mark, withdrawnOn }) => withdrawnOn === null && mark.percent === null)).toEqual([]);
+    expect((await registrar.send('DELETE', `${path}/sign-off`)).status).toBe(200);
+    const cleared = rows.map((row) => changeOf(row, { percent: null, label: null, code: null }));
+    expect((await registrar.send('PUT', path, { changes: cleared })).status).toBe(200);
   });
 
   it('taken back whole leaves nothing behind and can be run again', async () => {
