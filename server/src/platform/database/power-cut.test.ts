@@ -46,7 +46,7 @@ const patient = { timeout: 60_000, interval: 20 };
 
 async function keepSaving(): Promise<void> {
   const { path, sheet } = await sheetNamed(registrar, 'Shore Life 3');
-  if (sheet.signedOff) expect((await registrar.send('DELETE', `${path}/sign-off`)).status).toBe(200);
+  if (sheet.signedOff) await registrar.send('DELETE', `${path}/sign-off`);
   const [first] = sheet.rows;
   for (let save = 1; !work.isOver; save += 1) {
     const row = { ...first!, version: first!.version + save - 1 };
