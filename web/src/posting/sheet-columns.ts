@@ -34,14 +34,14 @@ export const columnNames: Record<EditableColumn, string> = {
 
 /** Widths in pixels. */
 export const columnWidths: Record<EditableColumn, number> = {
-  percent: 88,
-  mark: 72,
-  reason: 132,
-  lastDate: 116,
+  percent: 84,
+  mark: 64,
+  reason: 110,
+  lastDate: 110,
   hours: 72,
-  comment: 180,
+  comment: 146,
 };
-export const [nameWidth, computedWidth, computedLabelWidth, notesWidth] = [196, 92, 46, 190];
+export const [nameWidth, computedWidth, computedLabelWidth, notesWidth] = [180, 84, 46, 190];
 
 /** How many columns stand before those that are typed into. */
 export const columnsBefore = 3;
