@@ -1,10 +1,11 @@
 import { screen, waitFor, within } from '@testing-library/react';
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { usualView } from '#core/people';
 import type { BoardReply, RemindersRequest } from '#contract/board';
 import { board, boardSection, boardSheet } from '../../test/board.fixture';
 import { showAt } from '../../test/show-at.fixture';
 import { termLineOf } from '../../test/term-line.fixture';
+import { setDistrictZone } from '../ui/format';
 import { BoardPage } from './board-page';
 
 const fingerprint = 'abc';
@@ -47,6 +48,8 @@ const firstCells = async (grid: string) =>
     .getAllByRole('row')
     .slice(1)
     .map((each) => each.firstElementChild!.textContent);
+
+beforeEach(() => setDistrictZone('UTC'));
 
 describe('the board', () => {
   it('says how many sheets are signed off, and shows those that are not when that is chosen', async () => {

@@ -1,8 +1,9 @@
 import { screen, within } from '@testing-library/react';
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import type { DayReceiptsReply } from '#contract/posting';
 import { dayOrThrow } from '#core/calendar';
 import { showAt } from '../../test/show-at.fixture';
+import { setDistrictZone } from '../ui/format';
 import { blankMark } from '../../test/sheet.fixture';
 import { ReceiptsPage } from './receipts-page';
 
@@ -34,6 +35,8 @@ const reply: DayReceiptsReply = {
 };
 const open = (given: DayReceiptsReply) =>
   showAt(<ReceiptsPage />, { address: 'receipts', answers: { 'GET /receipts': given } });
+
+beforeEach(() => setDistrictZone('UTC'));
 
 describe('the receipts of a day', () => {
   it('say who changed which grades, with what was and what is in columns', async () => {

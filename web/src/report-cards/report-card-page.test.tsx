@@ -1,8 +1,9 @@
 import { screen, within } from '@testing-library/react';
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import type { FamilyValueReply, ReportCardReply } from '#contract/report-cards';
 import { dayOrThrow } from '#core/calendar';
 import { showRoutes } from '../../test/show-at.fixture';
+import { setDistrictZone } from '../ui/format';
 import { ReportCardPage } from './report-card-page';
 
 const shown = (label: string, comment = ''): FamilyValueReply => ({
@@ -38,6 +39,8 @@ const cells = async () => {
     .slice(1)
     .map((row) => within(row).getAllByRole('cell').at(-1)!.textContent);
 };
+
+beforeEach(() => setDistrictZone('UTC'));
 
 describe('a report card as families see it', () => {
   it('says of each grade what they see, or why nothing', async () => {
