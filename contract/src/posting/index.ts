@@ -1,33 +1,34 @@
 export {
-  MarkBody,
-  MarkChangeBody,
-  PostingAnswerRequest,
-  PostingRequestRequest,
-  ReceiptsQuery,
-  SaveSheetRequest,
-  SaveStandardsRequest,
-  SaveStockCommentsRequest,
-  SignOffRequest,
-  SignStandardsRequest,
   type CompositeReply,
   type ComputedReply,
-  type DayReceiptsReply,
   type FileSourceReply,
-  type PostingRequestReply,
-  type ReceiptChangeReply,
-  type ReceiptReply,
+  MarkBody,
+  MarkChangeBody,
   type SaveSheetReply,
+  SaveSheetRequest,
   type SheetListReply,
-  type SheetReceiptReply,
   type SheetReply,
   type SheetRowReply,
   type SheetSummaryReply,
+} from './posting-messages.js';
+export {
+  PostingAnswerRequest,
+  type PostingRequestReply,
+  PostingRequestRequest,
   type SheetWordReply,
   type SignOffReply,
-  type SaveStandardsReply,
-  type StandardsReply,
-  type StockCommentsReply,
-} from './posting-messages.js';
+  SignOffRequest,
+  SignStandardsRequest,
+} from './word-messages.js';
+export { type SaveStandardsReply, SaveStandardsRequest, type StandardsReply } from './standards-messages.js';
+export { SaveStockCommentsRequest, type StockCommentsReply } from './stock-comment-messages.js';
+export {
+  type DayReceiptsReply,
+  type ReceiptChangeReply,
+  type ReceiptReply,
+  ReceiptsQuery,
+  type SheetReceiptReply,
+} from './receipt-messages.js';
 export { markInWords } from './mark-in-words.js';
 export { computedOf, proposedMark } from './proposed-mark.js';
 export { bodyOfMark, markOfBody } from './wire-mark.js';

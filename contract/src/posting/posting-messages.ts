@@ -6,26 +6,13 @@ import type { Day } from '#core/calendar';
 import type { RoundingName } from '#core/numbers';
 import type { Pronoun } from '#core/people';
 import type { CommentRule, ItemKind } from '#core/report-items';
-import {
-  ArrayMaxSize,
-  ArrayMinSize,
-  ArrayUnique,
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  Matches,
-  MaxLength,
-  ValidateIf,
-} from 'class-validator';
+import { ArrayMinSize, IsBoolean, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
+import type { ReceiptReply } from './receipt-messages.js';
+import type { PostingRequestReply, SignOffReply } from './word-messages.js';
 
 /** The longest comment that any item may allow; the item itself says how long its own may be. */
-const longestComment = 2000;
+export const longestComment = 2000;
 const longestReason = 200;
-/** The longest note to a registrar. */
-const longestNote = 1000;
 
 export class MarkBody {
   @ValidateIf((mark: MarkBody) => mark.percent !== null)
@@ -84,38 +71,6 @@ export class SaveSheetRequest {
   outsideWindow?: boolean;
 }
 
-/** What changes on the sheet of one standard. */
-export class StandardChangesBody {
-  @IsInt()
-  itemId!: number;
-
-  @ArrayMinSize(1, { message: 'at least one change' })
-  @NestedList(() => MarkChangeBody, 500, 'at most 500 changes at once')
-  changes!: MarkChangeBody[];
-}
-
-/** Saves the standards of a section at once. */
-export class SaveStandardsRequest {
-  @ArrayMinSize(1, { message: 'at least one standard' })
-  @ArrayUnique(({ itemId }: StandardChangesBody) => itemId, { message: 'each standard at most once' })
-  @NestedList(() => StandardChangesBody, 60, 'at most 60 standards at once')
-  sheets!: StandardChangesBody[];
-
-  @IsOptional()
-  @IsBoolean()
-  outsideWindow?: boolean;
-}
-
-/** The sheets of all standards that a section reports in a period, in the order of the report card. */
-export interface StandardsReply {
-  readonly sheets: readonly SheetReply[];
-}
-
-export interface SaveStandardsReply {
-  /** In the order of the request. */
-  readonly sheets: readonly SaveSheetReply[];
-}
-
 /** A section in the list of grade sheets. */
 export interface SheetSummaryReply {
   readonly sectionId: number;
@@ -132,94 +87,6 @@ export interface SheetListReply {
   readonly itemName: string;
   readonly window: WindowReply | null;
   readonly sheets: readonly SheetSummaryReply[];
-}
-
-export class SignOffRequest {
-  /** For the registrar. */
-  @IsString()
-  @MaxLength(longestNote, { message: 'at most 1,000 characters' })
-  note!: string;
-
-  /** Said by a registrar who knows that the window of the period is not open. */
-  @IsOptional()
-  @IsBoolean()
-  outsideWindow?: boolean;
-}
-
-/** Signs off several standards of a section at once. */
-export class SignStandardsRequest extends SignOffRequest {
-  @ArrayMinSize(1, { message: 'at least one standard' })
-  @ArrayMaxSize(60, { message: 'at most 60 standards at once' })
-  @ArrayUnique()
-  @IsInt({ each: true })
-  itemIds!: number[];
-}
-
-/** Asks a registrar to post what was typed, where whoever typed it may not any more. */
-export class PostingRequestRequest {
-  @ArrayMinSize(1, { message: 'at least one change' })
-  @NestedList(() => MarkChangeBody, 500, 'at most 500 changes at once')
-  changes!: MarkChangeBody[];
-
-  @IsString()
-  @MaxLength(longestNote, { message: 'at most 1,000 characters' })
-  note!: string;
-}
-
-/** What came of a request: a registrar posted it or declined it, or whoever asked withdrew it. */
-export class PostingAnswerRequest {
-  @IsIn(['posted', 'declined', 'withdrawn'])
-  state!: 'posted' | 'declined' | 'withdrawn';
-
-  @IsString()
-  @MaxLength(longestNote, { message: 'at most 1,000 characters' })
-  answer!: string;
-}
-
-export interface PostingRequestReply {
-  readonly id: number;
-  readonly askedBy: string;
-  /** Whether it is the reader's own. */
-  readonly isOwn: boolean;
-  readonly askedAt: string;
-  readonly changes: readonly MarkChangeBody[];
-  readonly note: string;
-  readonly state: 'open' | 'posted' | 'declined' | 'withdrawn';
-  readonly answer: string;
-  readonly answeredBy: string | null;
-}
-
-/** The comments that teachers of a school choose from, with words in braces that each student fills in. */
-export class SaveStockCommentsRequest {
-  @IsArray()
-  @ArrayMaxSize(200, { message: 'at most 200 comments' })
-  @IsString({ each: true })
-  @MaxLength(longestComment, { each: true, message: `at most ${longestComment} characters` })
-  comments!: string[];
-
-  /** Of the list that it began from. */
-  @IsString()
-  revision!: string;
-}
-
-export interface StockCommentsReply {
-  readonly comments: readonly string[];
-  readonly revision: string;
-}
-
-/** A teacher's word that a sheet is finished. */
-export interface SignOffReply {
-  readonly by: string;
-  /** The teacher, where somebody else signed off for them. */
-  readonly onBehalfOf: string | null;
-  /** ISO instant. */
-  readonly at: string;
-  readonly note: string;
-}
-
-/** What is said of a sheet as a whole. */
-export interface SheetWordReply {
-  readonly signedOff: SignOffReply | null;
 }
 
 export interface SheetRowReply {
@@ -329,43 +196,6 @@ export interface SheetReply {
   readonly codes: readonly CodeBody[];
   readonly rows: readonly SheetRowReply[];
   readonly receipts: readonly ReceiptReply[];
-}
-
-export interface ReceiptReply {
-  readonly id: number;
-  readonly savedBy: string;
-  readonly savedAt: string;
-  /** The teacher, where somebody else posted for them. */
-  readonly onBehalfOf: string | null;
-  readonly changes: readonly ReceiptChangeReply[];
-}
-
-/** A receipt among others: of which sheet it is. */
-export interface SheetReceiptReply extends ReceiptReply {
-  readonly sectionId: number;
-  readonly section: string;
-  readonly itemId: number;
-  readonly item: string;
-  readonly periodId: number;
-  readonly period: string;
-}
-
-export class ReceiptsQuery {
-  /** In the district's time zone; today where it is absent. */
-  @IsOptional()
-  @IsDay()
-  day?: string;
-}
-
-export interface DayReceiptsReply {
-  readonly day: Day;
-  readonly receipts: readonly SheetReceiptReply[];
-}
-
-export interface ReceiptChangeReply {
-  readonly student: string;
-  readonly before: MarkBody | null;
-  readonly after: MarkBody;
 }
 
 export interface SaveSheetReply {

@@ -5,7 +5,17 @@ import { decimalOrThrow } from '#core/numbers';
 import { noMark, type Mark } from '#core/posting';
 import type { ReportItem } from '#core/report-items';
 import type { Band } from '#core/scales';
-import { countSheet, isDue, isLacking, lateBy, noCounts, sheetStage, type AlikeGrades } from './index.js';
+import {
+  countSheet,
+  isDue,
+  isLacking,
+  lateBy,
+  lateness,
+  noCounts,
+  sheetStage,
+  sheetState,
+  type AlikeGrades,
+} from './index.js';
 
 const band = (label: string, lowest: string, passes: boolean): Band => ({
   label,
@@ -118,4 +128,30 @@ describe('how far a sheet is', () => {
     for (const key of ['blanks', 'missingDates', 'missingComments', 'unexplained'])
       expect(isLacking({ ...noCounts, [key]: 1 })).toBe(true);
   });
+});
+
+it.each([
+  [0, [0, 'minute']],
+  [59 * 60_000, [59, 'minute']],
+  [60 * 60_000, [1, 'hour']],
+  [47 * 3_600_000, [47, 'hour']],
+  [48 * 3_600_000, [2, 'day']],
+  [71 * 3_600_000, [2, 'day']],
+])('%i ms late is told as %j', (late, expected) => expect(lateness(late)).toEqual(expected));
+
+describe('what a sheet is at a moment', () => {
+  const window = { opensAt: '2026-01-19T08:00:00Z', closesAt: '2026-01-23T17:00:00Z' };
+  const counts = { ...noCounts, expected: 20, blanks: 3 };
+  const facts = { counts, isSignedOff: false, window, isSealed: false };
+  const [before, during, after] = ['2026-01-18T10:00:00Z', '2026-01-21T10:00:00Z', '2026-01-23T18:00:00Z'];
+  const idle = { stage: 'begun', isDue: false, isOpen: false, late: 0 };
+  it.each([
+    ['before its window opens', facts, before, idle],
+    ['while it is open', facts, during, { ...idle, isDue: true, isOpen: true }],
+    ['an hour after it closed', facts, after, { ...idle, isDue: true, isOpen: true, late: 3_600_000 }],
+    ['signed off', { ...facts, isSignedOff: true }, after, { ...idle, stage: 'signed off', isDue: true }],
+    ['of a sealed period', { ...facts, isSealed: true }, after, idle],
+    ['without a window', { ...facts, window: null }, after, idle],
+    ['in which nobody is graded', { ...facts, counts: noCounts }, after, { ...idle, stage: 'complete' }],
+  ])('%s', (_when, given, now, state) => expect(sheetState(given, now)).toEqual(state));
 });

@@ -4,8 +4,10 @@ export {
   isDue,
   isLacking,
   lateBy,
+  lateness,
   noCounts,
   sheetStage,
+  sheetState,
   type SheetCounts,
-  type SheetStage,
+  type SheetState,
 } from './sheet-state.js';

@@ -57,3 +57,36 @@ export function lateBy(window: Pick<PostingWindow, 'closesAt'> | null, now: stri
 export function isLacking({ blanks, missingDates, missingComments, unexplained }: SheetCounts): boolean {
   return blanks + missingDates + missingComments + unexplained > 0;
 }
+
+/** What says how far a sheet is and whether it is work. */
+export interface SheetFacts {
+  readonly counts: SheetCounts;
+  readonly isSignedOff: boolean;
+  readonly window: Pick<PostingWindow, 'opensAt' | 'closesAt'> | null;
+  /** Of its period. */
+  readonly isSealed: boolean;
+}
+
+export interface SheetState {
+  readonly stage: SheetStage;
+  /** Work by now: the window has opened, somebody is graded there, and the period is not sealed. */
+  readonly isDue: boolean;
+  /** Due, and nobody has signed it off. */
+  readonly isOpen: boolean;
+  /** How long the window has been closed without a sign-off, in milliseconds; 0 where it is not late. */
+  readonly late: number;
+}
+
+export function sheetState({ counts, isSignedOff, window, isSealed }: SheetFacts, now: string): SheetState {
+  const due = !isSealed && isDue(window, now) && counts.expected > 0;
+  const isOpen = due && !isSignedOff;
+  return { stage: sheetStage(counts, isSignedOff), isDue: due, isOpen, late: isOpen ? lateBy(window, now) : 0 };
+}
+
+/** How long something has been late, cut to its largest unit: 3 days, 2 hours, 12 minutes. */
+export function lateness(milliseconds: number): readonly [count: number, unit: 'day' | 'hour' | 'minute'] {
+  const minutes = Math.floor(milliseconds / 60_000);
+  if (minutes < 60) return [minutes, 'minute'];
+  if (minutes < 48 * 60) return [Math.floor(minutes / 60), 'hour'];
+  return [Math.floor(minutes / (24 * 60)), 'day'];
+}

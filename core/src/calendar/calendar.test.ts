@@ -1,5 +1,14 @@
 import { expect, it, test } from 'vitest';
-import { addDays, dayOrThrow, daysBetween, isPlaceholderDay, isWithin, parseDay, windowState } from './index.js';
+import {
+  addDays,
+  dayOrThrow,
+  daysBetween,
+  isPlaceholderDay,
+  isWithin,
+  minutesUntil,
+  parseDay,
+  windowState,
+} from './index.js';
 
 test.each(['2026-02-30', '2026-13-01', '26-01-01', '2025-02-29', 'today'])('%s is no day', (text) => {
   expect(parseDay(text)).toBeUndefined();
@@ -31,3 +40,13 @@ it('a window is open from its first instant up to, not including, its last', () 
     ['2026-01-19T07:59:59Z', '2026-01-19T08:00:00Z', '2026-01-23T17:00:00Z'].map((now) => windowState(window, now)),
   ).toEqual(['not yet open', 'open', 'closed']);
 });
+
+it.each([
+  ['2026-01-23T16:00:00Z', 60],
+  ['2026-01-23T16:58:30Z', 2],
+  ['2026-01-23T16:59:59.999Z', 1],
+  ['2026-01-23T17:00:00Z', 0],
+  ['2026-01-24T08:00:00Z', 0],
+])('at %s a window that closes at five has %i minutes left', (now, left) =>
+  expect(minutesUntil('2026-01-23T17:00:00Z', now)).toBe(left),
+);

@@ -19,6 +19,7 @@ export {
   type Period,
   type PeriodKind,
 } from './period.js';
+export { minutesUntil } from './minutes-until.js';
 export { moveEdge, type PeriodEdge } from './move-edge.js';
 export { isPlaceholderDay } from './placeholder-day.js';
 export { latePosters, windowState, type LatePosters, type PostingWindow, type WindowState } from './posting-window.js';

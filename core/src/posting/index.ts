@@ -1,3 +1,4 @@
+export { canPost } from './can-post.js';
 export { type EntryRules, enterLabelOrCode, enterPercent } from './enter-mark.js';
 export { isOverride } from './is-override.js';
 export { type Mark, isBlank, noMark } from './mark.js';

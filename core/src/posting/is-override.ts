@@ -1,4 +1,4 @@
-import type { Percent } from '#core/numbers';
+import { compareDecimals } from '#core/numbers';
 import { isBlank, type Mark } from './mark.js';
 
 /**
@@ -8,12 +8,7 @@ import { isBlank, type Mark } from './mark.js';
 export function isOverride(mark: Mark, proposal: Mark | null): boolean {
   if (proposal === null || mark.code !== null || isBlank(mark)) return false;
   if (proposal.code !== null) return true;
-  if (mark.percent !== null && proposal.percent !== null && !isSame(mark.percent, proposal.percent)) return true;
+  if (mark.percent !== null && proposal.percent !== null && compareDecimals(mark.percent, proposal.percent) !== 0)
+    return true;
   return mark.label !== null && mark.label !== proposal.label;
-}
-
-function isSame(a: Percent, b: Percent): boolean {
-  const digits = Math.max(a.digits, b.digits);
-  const unitsOf = ({ units, digits: own }: Percent) => units * 10n ** BigInt(digits - own);
-  return unitsOf(a) === unitsOf(b);
 }

@@ -2,10 +2,7 @@ import type { Decimal } from '#core/numbers';
 import type { SpecialCode } from '#core/codes';
 import type { Mark } from '#core/posting';
 import type { Band } from '#core/scales';
-import type { FamilyTime, ReportItem } from './report-item.js';
-
-/** A moment of a period, as far as it decides what families see: while the window is open, once it has closed, once sealed. */
-export const familyMoments = ['posted', 'closed', 'sealed'] as const satisfies readonly FamilyTime[];
+import { familyTimes, type FamilyTime, type ReportItem } from './report-item.js';
 
 /** What families see of a grade, or why they see nothing. */
 export type FamilyValue =
@@ -25,7 +22,7 @@ export type FamilyValue =
 /**
  * What families see of a posted grade at a moment of its period. A comment for the school alone is never seen; a code is seen
  * wherever a label would be, as it stands in its place.
- * @param moment how far the period is
+ * @param moment how far the period is: posting goes on, its window has closed, or it is sealed
  */
 export function familyValue(
   { familyView, familyTime }: Pick<ReportItem, 'familyView' | 'familyTime'>,
@@ -35,8 +32,7 @@ export function familyValue(
   codes: ReadonlyMap<string, SpecialCode>,
 ): FamilyValue {
   if (familyView === 'hidden') return { kind: 'never' };
-  if (familyMoments.indexOf(moment) < familyMoments.indexOf(familyTime) && familyTime !== 'posted')
-    return { kind: 'later', from: familyTime };
+  if (familyTime !== 'posted' && laterTime(moment, familyTime) !== moment) return { kind: 'later', from: familyTime };
   const comment = mark.isInternal ? '' : mark.comment;
   const label = mark.code ?? mark.label;
   if (label === null && mark.percent === null && comment === '') return { kind: 'nothing posted' };
@@ -49,4 +45,9 @@ export function familyValue(
     descriptor: (familyView === 'descriptor' || mark.code !== null) && descriptor !== '' ? descriptor : null,
     comment,
   };
+}
+
+/** The later of two moments of a period. */
+export function laterTime(one: FamilyTime, other: FamilyTime): FamilyTime {
+  return familyTimes[Math.max(familyTimes.indexOf(one), familyTimes.indexOf(other))]!;
 }

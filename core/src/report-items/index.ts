@@ -2,7 +2,7 @@ export { checkItem, checkItems, partPeriod, sumOfWeights, type ItemFault, type I
 export { commentFault } from './comment-fault.js';
 export { compositeOf, partState, type Composite, type WeighedPart } from './composite.js';
 export { coverage, coverageChange, reportsItem, type Assignment, type CourseCoverage } from './coverage.js';
-export { familyMoments, familyValue, type FamilyValue } from './family-value.js';
+export { familyValue, laterTime, type FamilyValue } from './family-value.js';
 export { isPostedIn, nearestPostedIn } from './posted-in.js';
 export {
   commentRules,

@@ -1,7 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { SheetCounts } from '#core/board';
-import type { SheetReminderReply } from '#contract/board';
-import type { SignOffReply } from '#contract/posting';
+import type { BoardSheetReply } from '#contract/board';
 import type { SchoolPeriod } from '#server/calendar';
 import { PostingRequestsRepository, sheetId, SignOffsRepository } from '#server/posting';
 import type { PeriodView } from '#server/period-view';
@@ -10,18 +8,10 @@ import { RemindersRepository } from './reminders.repository.js';
 import { SheetChangesRepository } from './sheet-changes.repository.js';
 import { SheetCountsRepository } from './sheet-counts.repository.js';
 
-/** A sheet as every board has it, whoever looks. */
-export interface BoardSheet extends SheetCounts {
-  readonly itemId: number;
-  readonly signedOff: SignOffReply | null;
-  readonly reminded: SheetReminderReply | null;
-  readonly requests: number;
-}
-
 interface KeptSection {
   /** Of what its sheets rested on when they were counted. */
   readonly mark: string;
-  readonly sheets: readonly BoardSheet[];
+  readonly sheets: readonly BoardSheetReply[];
 }
 
 /**
@@ -46,12 +36,13 @@ export class BoardSheets {
     queries: Queries,
     view: PeriodView,
     period: SchoolPeriod,
-  ): Promise<ReadonlyMap<number, readonly BoardSheet[]>> {
+  ): Promise<ReadonlyMap<number, readonly BoardSheetReply[]>> {
     const marks = await this.changes.of(queries, period.id);
     const kept = this.kept.get(view) ?? new Map<number, KeptSection>();
     const sections = new Set(view.reported.flatMap((reported) => reported.sections.map(({ id }) => id)));
     const stale = new Set([...sections].filter((id) => kept.get(id)?.mark !== (marks.get(id) ?? '0')));
-    const counted = stale.size > 0 ? await this.count(queries, view, period, stale) : new Map<number, BoardSheet[]>();
+    const counted =
+      stale.size > 0 ? await this.count(queries, view, period, stale) : new Map<number, BoardSheetReply[]>();
     const now = new Map<number, KeptSection>();
     for (const id of sections)
       now.set(id, stale.has(id) ? { mark: marks.get(id) ?? '0', sheets: counted.get(id) ?? [] } : kept.get(id)!);
@@ -64,17 +55,17 @@ export class BoardSheets {
     view: PeriodView,
     period: SchoolPeriod,
     sections: ReadonlySet<number>,
-  ): Promise<Map<number, BoardSheet[]>> {
+  ): Promise<Map<number, BoardSheetReply[]>> {
     const ids = [...sections];
     const counts = await this.counts.of(queries, view, period, sections);
     const signedOff = await this.signOffs.ofSections(queries, period.id, ids);
     const reminded = await this.reminders.ofSections(queries, period.id, ids);
     const requests = await this.requests.openOf(queries, period.id, ids);
-    const found = new Map<number, BoardSheet[]>();
+    const found = new Map<number, BoardSheetReply[]>();
     for (const { item, sections: reporting } of view.reported)
       for (const { id: sectionId } of reporting.filter(({ id }) => sections.has(id))) {
         const key = sheetId({ sectionId, itemId: item.id, periodId: period.id });
-        const sheet: BoardSheet = {
+        const sheet: BoardSheetReply = {
           itemId: item.id,
           ...counts.get(key)!,
           signedOff: signedOff.get(key) ?? null,

@@ -1,17 +1,17 @@
 import { Injectable } from '@nestjs/common';
 import { mayAt, ofSection } from '#core/access';
-import type { BoardReply } from '#contract/board';
+import type { BoardReply, BoardSheetReply } from '#contract/board';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PeriodViews, type PeriodView, type RunningSection } from '#server/period-view';
 import { SheetContextService } from '#server/posting';
 import { Clock, Transactions, type Actor, type Queries } from '#server/platform';
-import { BoardSheets, type BoardSheet } from './board-sheets.service.js';
+import { BoardSheets } from './board-sheets.service.js';
 
 /** All sheets of a period, with the sections that somebody may look at. */
 export interface BoardOfActor {
   readonly period: SchoolPeriod;
   readonly view: PeriodView;
-  readonly sections: readonly { readonly section: RunningSection; readonly sheets: readonly BoardSheet[] }[];
+  readonly sections: readonly { readonly section: RunningSection; readonly sheets: readonly BoardSheetReply[] }[];
 }
 
 /** How far the sheets of a period are. */

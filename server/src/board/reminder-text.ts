@@ -1,14 +1,13 @@
-import { lacksInWords } from '#contract/board';
-import { agreeing, counted, listed } from '#contract/messages';
+import { lacksInWords, type BoardSheetReply } from '#contract/board';
+import { agreeing, counted, listed, momentInWords } from '#contract/messages';
 import type { WindowReply } from '#contract/calendar';
-import type { BoardSheet } from './board-sheets.service.js';
 
 /** A sheet that its teacher is reminded of. */
 export interface RemindedSheet {
   readonly section: string;
   readonly item: string;
   readonly window: WindowReply;
-  readonly sheet: BoardSheet;
+  readonly sheet: BoardSheetReply;
 }
 
 export interface ReminderFacts {
@@ -39,29 +38,21 @@ export function reminderText({ teacher, writer, period, sheets, note, zone }: Re
     '',
     ...sheets.map((each) => `- ${each.section}, ${each.item}: ${lackOf(each.sheet)} ${deadlineOf(each.window, zone)}`),
     '',
-    ...(last ? [`This is reminder ${times + 1}. The last one was sent on ${moment(last, zone)}.`, ''] : []),
+    ...(last ? [`This is reminder ${times + 1}. The last one was sent on ${momentInWords(last, zone)}.`, ''] : []),
     ...(note === '' ? [] : [note, '']),
     writer,
     '',
   ].join('\r\n');
 }
 
-function lackOf(sheet: BoardSheet): string {
+function lackOf(sheet: BoardSheetReply): string {
   const lacks = lacksInWords(sheet);
   return lacks.length > 0 ? `${listed(lacks)}.` : 'complete, only the sign-off is missing.';
 }
 
 function deadlineOf({ state, closesAt, graceUntil }: WindowReply, zone: string): string {
-  if (state === 'open') return `The posting window closes on ${moment(closesAt, zone)}.`;
+  if (state === 'open') return `The posting window closes on ${momentInWords(closesAt, zone)}.`;
   if (state === 'grace' && graceUntil)
-    return `The posting window closed on ${moment(closesAt, zone)}; you can post until ${moment(graceUntil, zone)}.`;
-  return `The posting window closed on ${moment(closesAt, zone)}.`;
-}
-
-/** "Friday 23 January 2026 at 17:00" */
-function moment(instant: string, zone: string): string {
-  const at = new Date(instant);
-  const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeZone: zone }).format(at).replace(',', '');
-  const time = new Intl.DateTimeFormat('en-GB', { timeStyle: 'short', timeZone: zone }).format(at);
-  return `${day} at ${time}`;
+    return `The posting window closed on ${momentInWords(closesAt, zone)}; you can post until ${momentInWords(graceUntil, zone)}.`;
+  return `The posting window closed on ${momentInWords(closesAt, zone)}.`;
 }

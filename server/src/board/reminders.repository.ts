@@ -2,7 +2,16 @@ import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import type { SheetReminderReply } from '#contract/board';
 import { sheetId, type SheetPlace } from '#server/posting';
-import { Clock, intArray, nameOrderOf, spokenNameOf, tables, type Actor, type Queries } from '#server/platform';
+import {
+  Clock,
+  instantText,
+  intArray,
+  nameOrderOf,
+  spokenNameOf,
+  tables,
+  type Actor,
+  type Queries,
+} from '#server/platform';
 
 const { reminders } = tables;
 
@@ -41,7 +50,7 @@ export class RemindersRepository {
     const { rows } = await queries.execute<SheetReminderReply & SheetPlace & Record<string, unknown>>(sql`
       SELECT DISTINCT ON (m.section_id, m.item_id) m.section_id AS "sectionId", m.item_id AS "itemId", m.period_id AS "periodId",
         (count(*) OVER (PARTITION BY m.section_id, m.item_id))::int AS times,
-        to_char(m.sent_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS at, ${spokenNameOf('p')} AS by
+        ${instantText('m.sent_at')} AS at, ${spokenNameOf('p')} AS by
       FROM reminders m JOIN people p ON p.id = m.sent_by
       WHERE m.period_id = ${periodId} AND m.section_id = ANY(${intArray(sectionIds)})
       ORDER BY m.section_id, m.item_id, m.id DESC`);

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { isDue } from '#core/board';
+import { sheetState } from '#core/board';
 import { mayAt, ofSection } from '#core/access';
 import type { ReminderReply, RemindersReply, RemindersRequest } from '#contract/board';
 import { PeriodsRepository } from '#server/calendar';
@@ -8,13 +8,18 @@ import { revisionOf } from '#server/changes';
 import { MailService } from '#server/mail';
 import { sheetId, SheetContextService } from '#server/posting';
 import { Clock, DistrictZone, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { BoardService } from './board.service.js';
-import { reminderSubject, reminderText, type RemindedSheet } from './reminder-text.js';
+import { BoardService, type BoardOfActor } from './board.service.js';
+import { reminderSubject, reminderText, type RemindedSheet, type ReminderFacts } from './reminder-text.js';
 import { RemindersRepository } from './reminders.repository.js';
 
 /** A message that is not written yet, and the sheets that it is about. */
 interface Planned extends ReminderReply {
   readonly about: readonly { readonly sectionId: number; readonly itemId: number; readonly times: number }[];
+}
+
+/** A sheet that is due and not signed off. */
+interface OpenSheet extends RemindedSheet {
+  readonly sectionId: number;
 }
 
 interface Plan {
@@ -83,70 +88,77 @@ export class RemindersService {
 
   private plan(actor: Actor, periodId: number, { teacherIds, note = '' }: RemindersRequest): Promise<Plan> {
     return this.transactions.snapshot(async (queries) => {
-      const { period, view, sections } = await this.board.read(queries, actor, periodId);
-      const now = this.clock.now().toISOString();
-      const zone = await this.zone.name(queries);
-      const due = new Map(
-        view.reported.flatMap((reported) => {
-          const window = this.contexts.windowOf(reported);
-          return window && isDue(window, now) ? [[reported.item.id, { item: reported.item, window }] as const] : [];
-        }),
-      );
+      const board = await this.board.read(queries, actor, periodId);
       const isSealed = (await this.periods.sealedAt(queries, periodId)) !== null;
-      const byTeacher = new Map<number, (RemindedSheet & { sectionId: number; itemId: number })[]>();
-      for (const { section, sheets } of isSealed ? [] : sections) {
-        if (!mayAt(actor, 'read-outbox', ofSection(period.schoolId, section))) continue;
-        for (const sheet of sheets) {
-          const found = due.get(sheet.itemId);
-          if (!found || sheet.signedOff || sheet.expected === 0) continue;
-          const own = byTeacher.get(section.teacherId) ?? [];
-          byTeacher.set(section.teacherId, own);
-          own.push({
-            sectionId: section.id,
-            itemId: sheet.itemId,
-            section: section.name,
-            item: found.item.name,
-            window: found.window,
-            sheet,
-          });
-        }
-      }
-      const teachers = await this.reminders.teachers(queries, teacherIds);
+      const byTeacher = this.openSheets(actor, board, isSealed);
+      const facts = {
+        writer: actor.name,
+        period: board.period.name,
+        note: note.trim(),
+        zone: await this.zone.name(queries),
+      };
       const messages: Planned[] = [];
       const skipped: { teacher: string; why: string }[] = [];
-      for (const { id, name, address } of teachers) {
-        const own = byTeacher.get(id) ?? [];
-        if (own.length === 0) skipped.push({ teacher: name, why: 'Nothing of theirs is open in this period.' });
-        else if (address === '')
-          skipped.push({ teacher: name, why: 'No e-mail address is known. Enter it under People.' });
-        else {
-          const facts = {
-            teacher: name,
-            writer: actor.name,
-            period: period.name,
-            sheets: own,
-            note: note.trim(),
-            zone,
-          };
-          messages.push({
-            teacherId: id,
-            teacher: name,
-            address,
-            sheets: own.length,
-            earlier: Math.max(...own.map(({ sheet }) => sheet.reminded?.times ?? 0)),
-            subject: reminderSubject(facts),
-            text: reminderText(facts),
-            about: own.map(({ sectionId, itemId, sheet }) => ({
-              sectionId,
-              itemId,
-              times: sheet.reminded?.times ?? 0,
-            })),
-          });
-        }
+      for (const teacher of await this.reminders.teachers(queries, teacherIds)) {
+        const sheets = byTeacher.get(teacher.id) ?? [];
+        const why =
+          sheets.length === 0
+            ? 'Nothing of theirs is open in this period.'
+            : teacher.address === ''
+              ? 'No e-mail address is known. Enter it under People.'
+              : undefined;
+        if (why !== undefined) skipped.push({ teacher: teacher.name, why });
+        else messages.push(plannedMessage(teacher, { ...facts, teacher: teacher.name, sheets }, sheets));
       }
       const shown = messages.map(({ about: _about, ...message }): ReminderReply => message);
       const reply = { fingerprint: revisionOf(shown), messages: shown, skipped };
-      return { schoolId: period.schoolId, reply, messages };
+      return { schoolId: board.period.schoolId, reply, messages };
     });
   }
+
+  /** The sheets that are due and not signed off, by teacher; of the sections whose messages the person may read. */
+  private openSheets(
+    actor: Actor,
+    { period, view, sections }: BoardOfActor,
+    isSealed: boolean,
+  ): ReadonlyMap<number, OpenSheet[]> {
+    const now = this.clock.now().toISOString();
+    const items = new Map(view.reported.map((reported) => [reported.item.id, reported]));
+    const byTeacher = new Map<number, OpenSheet[]>();
+    for (const { section, sheets } of sections) {
+      if (!mayAt(actor, 'read-outbox', ofSection(period.schoolId, section))) continue;
+      for (const sheet of sheets) {
+        const { item, ...reported } = items.get(sheet.itemId)!;
+        const window = this.contexts.windowOf(reported);
+        const { isOpen } = sheetState({ counts: sheet, isSignedOff: sheet.signedOff !== null, window, isSealed }, now);
+        if (!isOpen || !window) continue;
+        const own = byTeacher.get(section.teacherId) ?? [];
+        byTeacher.set(section.teacherId, own);
+        own.push({ sectionId: section.id, section: section.name, item: item.name, window, sheet });
+      }
+    }
+    return byTeacher;
+  }
+}
+
+function plannedMessage(
+  { id, name, address }: { readonly id: number; readonly name: string; readonly address: string },
+  facts: ReminderFacts,
+  sheets: readonly OpenSheet[],
+): Planned {
+  const about = sheets.map(({ sectionId, sheet }) => ({
+    sectionId,
+    itemId: sheet.itemId,
+    times: sheet.reminded?.times ?? 0,
+  }));
+  return {
+    teacherId: id,
+    teacher: name,
+    address,
+    sheets: sheets.length,
+    earlier: Math.max(...about.map(({ times }) => times)),
+    subject: reminderSubject(facts),
+    text: reminderText(facts),
+    about,
+  };
 }

@@ -9,6 +9,7 @@ export { Clock } from './clock/clock.js';
 export { coTeachersOf } from './database/co-teachers-of.js';
 export { countUses, type UseBy } from './database/count-uses.js';
 export { nextIds } from './database/next-ids.js';
+export { instantText } from './database/instant-text.js';
 export { intArray } from './database/int-array.js';
 export { textList } from './database/text-list.js';
 export { isConstraintViolation } from './database/is-constraint-violation.js';

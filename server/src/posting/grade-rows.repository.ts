@@ -6,7 +6,15 @@ import type { Pronoun } from '#core/people';
 import type { Mark } from '#core/posting';
 import type { SchoolPeriod } from '#server/calendar';
 import { enrolledIn, type ScaleVersion } from '#server/period-view';
-import { intArray, type Queries, nameOrderOf, personNameOf, spokenNameOf, studentNumberOf } from '#server/platform';
+import {
+  instantText,
+  intArray,
+  type Queries,
+  nameOrderOf,
+  personNameOf,
+  spokenNameOf,
+  studentNumberOf,
+} from '#server/platform';
 
 /** A student of a section as a report item sees them in one period: what is computed and what is posted. */
 export interface GradeRow {
@@ -149,7 +157,7 @@ export class GradeRowsRepository {
              coalesce(g.override_reason, '') AS override_reason, trim_scale(g.computed_then)::text AS computed_then, coalesce(g.is_override, false) AS is_override,
              coalesce(s.pronoun, 'they') AS pronoun, g.version, g.carried_version, g.scale_version_id,
              ${spokenNameOf('p')} AS posted_by,
-             to_char(g.posted_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS posted_at,
+             ${instantText('g.posted_at')} AS posted_at,
              trim_scale(c.percent)::text AS computed, trim_scale(c.level)::text AS computed_level, c.import_id, c.import_row,
              CASE WHEN c.percent IS NULL THEN CASE WHEN i.category_id IS NULL THEN k.blocked_by
                ELSE k.by_category -> i.category_id::text -> 'blockedBy' END END AS blocked_by

@@ -1,11 +1,11 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import { windowState } from '#core/calendar';
+import { canPost } from '#core/posting';
 import { PeriodsRepository } from '#server/calendar';
 import { ItemWindowsRepository, ReportItemsRepository } from '#server/report-items';
 import { Clock, intArray, Refusal, Whereabouts, type Actor, type Queries } from '#server/platform';
 import type { GradePlace } from './grade-place.js';
-import { canPost } from './posting-policy.js';
 import { sheetId, type SheetPlace } from './sheet-place.js';
 import { SignOffsRepository } from './sign-offs.repository.js';
 
@@ -63,11 +63,8 @@ export class PostingAccess {
 
   /** @throws Refusal sheet-signed-off */
   async refuseSignedOff(queries: Queries, sheets: readonly SheetPlace[]): Promise<void> {
-    for (const { sectionId, periodId, itemId } of sheets) {
-      const found = await this.signOffs.ofSections(queries, periodId, [sectionId]);
-      const signedOff = found.get(sheetId({ sectionId, itemId, periodId }));
-      if (signedOff) throw new Refusal('sheet-signed-off', { by: signedOff.by });
-    }
+    const [signedOff] = (await this.signOffs.ofSheets(queries, sheets.map(sheetId))).values();
+    if (signedOff) throw new Refusal('sheet-signed-off', { by: signedOff.by });
   }
 
   /** The sheets that grades stand on, each once. */

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { eq, sql, type SQL } from 'drizzle-orm';
 import type { MarkChangeBody, PostingAnswerRequest, PostingRequestReply } from '#contract/posting';
-import { Clock, intArray, spokenNameOf, tables, type Actor, type Queries } from '#server/platform';
+import { Clock, instantText, intArray, spokenNameOf, tables, type Actor, type Queries } from '#server/platform';
 import { sheetId, type SheetPlace } from './sheet-place.js';
 
 const { postingRequests } = tables;
@@ -65,7 +65,7 @@ export class PostingRequestsRepository {
     const { rows } = await queries.execute<Found & Record<string, unknown>>(sql`
       SELECT q.id, q.section_id AS "sectionId", q.item_id AS "itemId", q.period_id AS "periodId",
         ${spokenNameOf('a')} AS "askedBy", q.asked_by AS "askedById", q.asked_by = ${personId} AS "isOwn",
-        to_char(q.asked_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "askedAt", q.changes, q.note, q.state, q.answer,
+        ${instantText('q.asked_at')} AS "askedAt", q.changes, q.note, q.state, q.answer,
         CASE WHEN w.id IS NOT NULL THEN ${spokenNameOf('w')} END AS "answeredBy"
       FROM posting_requests q JOIN people a ON a.id = q.asked_by LEFT JOIN people w ON w.id = q.answered_by
       WHERE ${condition}`);

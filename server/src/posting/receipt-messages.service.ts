@@ -1,5 +1,6 @@
 import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { dayOrThrow, type Day } from '#core/calendar';
+import { dayInWords } from '#contract/messages';
 import { MailService } from '#server/mail';
 import { DistrictZone, Transactions, WorkQueue, type Queries } from '#server/platform';
 import { receiptsSubject, receiptsText } from './receipt-text.js';
@@ -54,8 +55,7 @@ export class ReceiptMessagesService implements OnApplicationBootstrap {
     const to = await this.receipts.recipient(queries, person);
     if (!to || to.address === '') return [];
     const receipts = await this.receipts.ofPerson(queries, person, day, zone);
-    const shown = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeZone: 'UTC' });
-    const facts = { to: to.name, day: shown.format(new Date(`${day}T00:00:00Z`)).replace(',', ''), receipts, zone };
+    const facts = { to: to.name, day: dayInWords(day), receipts, zone };
     const letter = { to, subject: receiptsSubject(facts), text: receiptsText(facts), about: `receipts ${day}` };
     return this.mail.writeIn(queries, { personId: person, name: to.name }, school, [letter]);
   }

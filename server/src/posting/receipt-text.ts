@@ -1,5 +1,5 @@
 import { markInWords, type SheetReceiptReply } from '#contract/posting';
-import { counted } from '#contract/messages';
+import { counted, timeInWords } from '#contract/messages';
 
 interface ReceiptsFacts {
   readonly to: string;
@@ -17,7 +17,6 @@ export function receiptsSubject({ day, receipts }: Pick<ReceiptsFacts, 'day' | '
 
 /** All receipts of a day, oldest first: who changed which grades, with what was and what is in columns. */
 export function receiptsText({ to, day, receipts, zone }: ReceiptsFacts): string {
-  const time = new Intl.DateTimeFormat('en-GB', { timeStyle: 'short', timeZone: zone });
   const parts = receipts.toReversed().flatMap((receipt) => {
     const { section, item, period, savedBy, onBehalfOf, savedAt, changes } = receipt;
     const by = onBehalfOf ? `${savedBy} on behalf of ${onBehalfOf}` : savedBy;
@@ -29,7 +28,7 @@ export function receiptsText({ to, day, receipts, zone }: ReceiptsFacts): string
     const width = (column: number) => Math.max(...rows.map((row) => row[column]!.length));
     const [name, was] = [width(0), width(1)];
     return [
-      `${section}, ${item}, ${period}: ${time.format(new Date(savedAt))}, ${by}`,
+      `${section}, ${item}, ${period}: ${timeInWords(savedAt, zone)}, ${by}`,
       ...rows.map(([student, before, after]) => `  ${student!.padEnd(name)}  ${before!.padEnd(was)}  ->  ${after}`),
       '',
     ];

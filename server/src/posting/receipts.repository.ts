@@ -5,6 +5,7 @@ import type { Day } from '#core/calendar';
 import {
   Clock,
   coTeachersOf,
+  instantText,
   intArray,
   personNameOf,
   sectionNameOf,
@@ -115,7 +116,7 @@ export class ReceiptsRepository {
     const { rows } = await queries.execute<SheetReceiptReply & Record<string, unknown>>(sql`
       SELECT r.id, r.section_id AS "sectionId", ${sectionNameOf('c', 's')} AS section, r.item_id AS "itemId", i.name AS item,
         r.period_id AS "periodId", p.name AS period, ${spokenNameOf('b')} AS "savedBy",
-        to_char(r.saved_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "savedAt",
+        ${instantText('r.saved_at')} AS "savedAt",
         CASE WHEN t.id IS NOT NULL THEN ${spokenNameOf('t')} END AS "onBehalfOf", r.changes
       FROM receipts r JOIN sections s ON s.id = r.section_id JOIN courses c ON c.id = s.course_id
       JOIN report_items i ON i.id = r.item_id JOIN periods p ON p.id = r.period_id

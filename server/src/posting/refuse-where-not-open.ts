@@ -1,6 +1,6 @@
 import { mayAt, ofSection } from '#core/access';
+import { canPost } from '#core/posting';
 import { Refusal, type Actor } from '#server/platform';
-import { canPost } from './posting-policy.js';
 import type { SheetContext } from './sheet-context.service.js';
 
 /** @throws Refusal window-closed where a sheet takes nothing from somebody any more, or not yet */

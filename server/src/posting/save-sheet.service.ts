@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import { isPlaceholderDay, parseDay } from '#core/calendar';
 import { isOverride, judgePercent, type Mark } from '#core/posting';
-import { formatDecimal, parseDecimal, roundings, type Decimal } from '#core/numbers';
+import { formatAtLeast, formatDecimal, parseDecimal, roundings, type Decimal } from '#core/numbers';
 import { commentFault, type ReportItem } from '#core/report-items';
 import {
   bodyOfMark,
@@ -122,11 +122,7 @@ export class SaveSheetService {
     return {
       ...bodyOfMark({ ...mark, overrideReason: isOther ? mark.overrideReason : '' }),
       scaleVersionId: scale.id,
-      computedThen:
-        then &&
-        formatDecimal(then)
-          .replace(/(\.\d*?)0+$/, '$1')
-          .replace(/\.$/, ''),
+      computedThen: then && formatAtLeast(then, 0),
       isOverride: isOther,
     };
   }

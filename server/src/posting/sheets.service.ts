@@ -11,7 +11,6 @@ import {
   type SheetListReply,
   type SheetReply,
   type SheetRowReply,
-  type SignOffReply,
   type StandardsReply,
 } from '#contract/posting';
 import { bodyOfBand } from '#contract/scales';
@@ -132,7 +131,7 @@ export class SheetsService {
       sealedAt: context.sealedAt?.toISOString() ?? null,
       mayPost: mayAt(actor, 'post-grades', ofSection(context.period.schoolId, context.section)),
       onBehalfOf: onBehalfOf(actor, section)?.name ?? null,
-      signedOff: await this.signedOff(queries, sheet),
+      signedOff: (await this.signOffs.ofSheets(queries, [sheetId(sheet)])).get(sheetId(sheet)) ?? null,
       requests: (await this.requests.ofSheet(queries, actor, sheet)).map(requestReply),
       stockComments: (await this.stock.read(queries, [String(period.schoolId)])).get(String(period.schoolId)) ?? [],
       scaleName: scale.scaleName,
@@ -146,11 +145,6 @@ export class SheetsService {
       rows: await this.replyRows(queries, context, rows),
       receipts: await this.receipts.ofSheet(queries, { sectionId: section.id, itemId: item.id, periodId: period.id }),
     };
-  }
-
-  private async signedOff(queries: Queries, sheet: SheetPlace): Promise<SignOffReply | null> {
-    const found = await this.signOffs.ofSections(queries, sheet.periodId, [sheet.sectionId]);
-    return found.get(sheetId(sheet)) ?? null;
   }
 
   /** The rows of a sheet as they stand, for a reply. */

@@ -61,7 +61,7 @@ export class SignOffService {
     return this.transactions.run(async (queries) => {
       const context = await this.contexts.ofSheetOrThrow(queries, place);
       refuseWhereNotOpen(actor, context, true);
-      const found = await this.valueOf(queries, place);
+      const [found] = (await this.signOffs.valuesOf(queries, [sheetId(place)])).values();
       if (!found) throw new Refusal('sheet-not-signed-off');
       await this.changes.make(queries, actor, {
         action: `take back the sign-off of ${context.item.name} of ${context.section.name}`,
@@ -72,11 +72,7 @@ export class SignOffService {
   }
 
   private async word(queries: Queries, place: SheetPlace): Promise<SheetWordReply> {
-    const found = await this.signOffs.ofSections(queries, place.periodId, [place.sectionId]);
-    return { signedOff: found.get(sheetId(place)) ?? null };
-  }
-
-  private async valueOf(queries: Queries, place: SheetPlace) {
-    return (await this.signOffs.valuesOf(queries, [sheetId(place)])).get(sheetId(place));
+    const [signedOff] = (await this.signOffs.ofSheets(queries, [sheetId(place)])).values();
+    return { signedOff: signedOff ?? null };
   }
 }

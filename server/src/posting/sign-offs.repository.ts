@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import type { SignOffReply } from '#contract/posting';
-import { intArray, sectionNameOf, spokenNameOf, tables, type Queries } from '#server/platform';
+import { instantText, intArray, sectionNameOf, spokenNameOf, tables, type Queries } from '#server/platform';
 import { sheetId, sheetPlaceOf, type SheetPlace } from './sheet-place.js';
 
 const { signOffs } = tables;
@@ -21,7 +21,7 @@ export class SignOffsRepository {
   async valuesOf(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, SignOffValue>> {
     const { rows } = await queries.execute<{ id: string } & SignOffValue & Record<string, unknown>>(sql`
       SELECT concat_ws('/', o.section_id, o.item_id, o.period_id) AS id, o.signed_by AS "signedBy", o.on_behalf_of AS "onBehalfOf",
-        to_char(o.signed_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "signedAt", o.note
+        ${instantText('o.signed_at')} AS "signedAt", o.note
       FROM jsonb_to_recordset(${JSON.stringify(ids.map(sheetPlaceOf))}::jsonb) AS w("sectionId" int, "itemId" int, "periodId" int)
       JOIN sign_offs o ON o.section_id = w."sectionId" AND o.item_id = w."itemId" AND o.period_id = w."periodId"`);
     return new Map(rows.map(({ id, ...value }) => [id, value]));
@@ -49,17 +49,28 @@ export class SignOffsRepository {
   }
 
   /** Of the sheets of some sections in a period, by the name of the sheet. */
-  async ofSections(
+  ofSections(
     queries: Queries,
     periodId: number,
     sectionIds: readonly number[],
   ): Promise<ReadonlyMap<string, SignOffReply>> {
+    return this.where(queries, sql`o.period_id = ${periodId} AND o.section_id = ANY(${intArray(sectionIds)})`);
+  }
+
+  /** Of some sheets, by their names. */
+  ofSheets(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, SignOffReply>> {
+    return this.where(
+      queries,
+      sql`(o.section_id, o.item_id, o.period_id) IN (SELECT "sectionId", "itemId", "periodId"
+        FROM jsonb_to_recordset(${JSON.stringify(ids.map(sheetPlaceOf))}::jsonb) AS w("sectionId" int, "itemId" int, "periodId" int))`,
+    );
+  }
+
+  private async where(queries: Queries, condition: SQL): Promise<ReadonlyMap<string, SignOffReply>> {
     const { rows } = await queries.execute<SignOffReply & SheetPlace & Record<string, unknown>>(sql`
       SELECT o.section_id AS "sectionId", o.item_id AS "itemId", o.period_id AS "periodId", ${spokenNameOf('b')} AS by,
-        CASE WHEN t.id IS NOT NULL THEN ${spokenNameOf('t')} END AS "onBehalfOf",
-        to_char(o.signed_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS at, o.note
-      FROM sign_offs o JOIN people b ON b.id = o.signed_by LEFT JOIN people t ON t.id = o.on_behalf_of
-      WHERE o.period_id = ${periodId} AND o.section_id = ANY(${intArray(sectionIds)})`);
+        CASE WHEN t.id IS NOT NULL THEN ${spokenNameOf('t')} END AS "onBehalfOf", ${instantText('o.signed_at')} AS at, o.note
+      FROM sign_offs o JOIN people b ON b.id = o.signed_by LEFT JOIN people t ON t.id = o.on_behalf_of WHERE ${condition}`);
     return new Map(
       rows.map(({ by, onBehalfOf, at, note, ...place }) => [sheetId(place), { by, onBehalfOf, at, note }]),
     );

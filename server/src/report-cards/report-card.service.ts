@@ -1,19 +1,13 @@
 import { Injectable } from '@nestjs/common';
-import { sql } from 'drizzle-orm';
 import { formatDecimal } from '#core/numbers';
-import { familyMoments, familyValue, type FamilyTime, type FamilyValue } from '#core/report-items';
+import { familyValue, laterTime, type FamilyTime, type FamilyValue } from '#core/report-items';
 import type { CardCourseReply, CardTime, FamilyValueReply, ReportCardReply } from '#contract/report-cards';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { Readings } from '#server/changes';
 import { PeriodViews, ScaleVersionsRepository, type ReportedItem } from '#server/period-view';
 import { GradeRowsRepository, SheetContextService, type GradeRow } from '#server/posting';
-import { personNameOf, Refusal, studentNumberOf, Transactions, type Actor, type Queries } from '#server/platform';
-
-interface Student extends Record<string, unknown> {
-  readonly id: number;
-  readonly name: string;
-  readonly number: string;
-}
+import { Transactions, type Actor, type Queries } from '#server/platform';
+import { SealsRepository } from '#server/transcripts';
 
 /** A student's report card of a period as families see it: a rule of who sees what is looked at here, and not believed. */
 @Injectable()
@@ -25,6 +19,7 @@ export class ReportCardService {
     private readonly rows: GradeRowsRepository,
     private readonly scales: ScaleVersionsRepository,
     private readonly sheets: SheetContextService,
+    private readonly students: SealsRepository,
     private readonly readings: Readings,
   ) {}
 
@@ -37,20 +32,20 @@ export class ReportCardService {
 
   private async read(queries: Queries, studentId: number, periodId: number, when: CardTime): Promise<ReportCardReply> {
     const period = await this.periods.byIdOrThrow(queries, periodId);
-    const student = await this.studentOrThrow(queries, studentId);
+    const { id, name, studentNumber, school } = await this.students.studentOrThrow(queries, studentId);
     const view = await this.views.of(queries, period);
     const sealedAt = await this.periods.sealedAt(queries, periodId);
     const courses = new Map<number, CardCourseReply>();
-    const items: ReportedItem[] = [];
+    const found: { readonly reported: ReportedItem; readonly rows: readonly GradeRow[] }[] = [];
     for (const reported of view.reported) {
       const rows = await this.rows.ofStudent(queries, reported.item.id, period, studentId);
-      const own = rows.filter(({ sectionId }) => reported.sections.some(({ id }) => id === sectionId));
-      if (own.length > 0) items.push(reported);
-      const versions = await this.scales.byId(
-        queries,
-        own.flatMap(({ scaleVersionId }) => scaleVersionId ?? []),
-      );
-      for (const row of own) {
+      const own = rows.filter(({ sectionId }) => reported.sections.some(({ id: section }) => section === sectionId));
+      if (own.length > 0) found.push({ reported, rows: own });
+    }
+    const ids = found.flatMap(({ rows }) => rows.flatMap(({ scaleVersionId }) => scaleVersionId ?? []));
+    const versions = await this.scales.byId(queries, [...new Set(ids)]);
+    for (const { reported, rows } of found)
+      for (const row of rows) {
         const moment = this.momentOf(reported, sealedAt, when);
         const bands = versions.get(row.scaleVersionId ?? 0)?.bands ?? [];
         const value = familyValue(reported.item, row.mark, moment, bands, view.codes);
@@ -58,18 +53,17 @@ export class ReportCardService {
         const values = [...before.values, { itemId: reported.item.id, value: this.reply(value, reported) }];
         courses.set(row.sectionId, { ...before, values });
       }
-    }
     return {
-      student,
-      school: (await this.periods.schoolOrThrow(queries, period.schoolId)).name,
+      student: { id, name, number: studentNumber },
+      school,
       period: periodOf(period),
       sealedAt: sealedAt?.toISOString() ?? null,
-      items: items.map(({ item: { id, name, heading, familyView, familyTime } }) => ({
-        itemId: id,
-        name,
-        heading,
-        familyView,
-        familyTime,
+      items: found.map(({ reported: { item } }) => ({
+        itemId: item.id,
+        name: item.name,
+        heading: item.heading,
+        familyView: item.familyView,
+        familyTime: item.familyTime,
       })),
       courses: [...courses.values()].toSorted((a, b) => a.course.localeCompare(b.course)),
     };
@@ -84,22 +78,13 @@ export class ReportCardService {
   private momentOf(reported: ReportedItem, sealedAt: Date | null, when: CardTime): FamilyTime {
     const state = this.sheets.windowOf(reported)?.state;
     const now: FamilyTime = sealedAt ? 'sealed' : state === 'closed' ? 'closed' : 'posted';
-    if (when === 'now') return now;
-    return familyMoments.indexOf(when) > familyMoments.indexOf(now) ? when : now;
+    return when === 'now' ? now : laterTime(when, now);
   }
 
   private reply(value: FamilyValue, { window }: ReportedItem): FamilyValueReply {
     if (value.kind === 'shown') return { ...value, percent: value.percent && formatDecimal(value.percent) };
     if (value.kind !== 'later') return value;
     return { ...value, at: value.from === 'closed' ? (window?.graceUntil ?? window?.closesAt ?? null) : null };
-  }
-
-  private async studentOrThrow(queries: Queries, id: number): Promise<Student> {
-    const { rows } = await queries.execute<Student>(sql`
-      SELECT p.id, ${personNameOf('p')} AS name, ${studentNumberOf('p')} AS number FROM people p
-      WHERE p.id = ${id} AND p.kind = 'student'`);
-    if (!rows[0]) throw new Refusal('not-found', { what: 'student', id });
-    return rows[0];
   }
 }
 

@@ -3,11 +3,12 @@ import { CalendarModule } from '#server/calendar';
 import { ChangesModule } from '#server/changes';
 import { PeriodViewModule } from '#server/period-view';
 import { PostingModule } from '#server/posting';
+import { TranscriptsModule } from '#server/transcripts';
 import { ReportCardService } from './report-card.service.js';
 import { ReportCardsController } from './report-cards.controller.js';
 
 @Module({
-  imports: [CalendarModule, ChangesModule, PeriodViewModule, PostingModule],
+  imports: [CalendarModule, ChangesModule, PeriodViewModule, PostingModule, TranscriptsModule],
   controllers: [ReportCardsController],
   providers: [ReportCardService],
 })

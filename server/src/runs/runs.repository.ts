@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { and, desc, eq, gt, sql } from 'drizzle-orm';
 import type { RunStage, TheirClass } from '#core/runs';
 import type { LastRunReply, LedgerCountsReply, RunClassReply, RunSummaryReply } from '#contract/runs';
-import { Refusal, tables, type Queries, sectionNameOf, spokenNameOf } from '#server/platform';
+import { instantText, Refusal, tables, type Queries, sectionNameOf, spokenNameOf } from '#server/platform';
 import type { GroundClass } from './run-ground.service.js';
 
 const { runClasses, runs } = tables;
@@ -159,7 +159,7 @@ export class RunsRepository {
     periodId: number,
   ): Promise<Omit<LastRunReply, 'minutesAgo'> | undefined> {
     const { rows } = await queries.execute<Omit<LastRunReply, 'minutesAgo'>>(sql`
-      SELECT r.id AS "runId", p.name AS platform, ${wireInstant('ended_at')} AS "endedAt",
+      SELECT r.id AS "runId", p.name AS platform, ${instantText('r.ended_at')} AS "endedAt",
              (SELECT count(*)::int FROM run_rows l WHERE l.run_id = r.id AND l.class_id = c.id AND l.result = 'written') AS written,
              (SELECT (count(*) FILTER (WHERE outcome IN ('skip', 'refuse')) + coalesce(sum(held_back), 0))::int
               FROM run_rows l WHERE l.run_id = r.id AND l.class_id = c.id) AS "notSent"
@@ -176,8 +176,8 @@ export class RunsRepository {
       SELECT r.id, r.platform_id AS "platformId", p.name AS platform, r.period_id AS "periodId", d.name AS period, r.stage,
              r.state, coalesce(c.done, 0) AS done, coalesce(c.total, 0) AS total, r.mode, r.carries_work AS "carriesWork",
              r.carries_totals AS "carriesTotals", r.is_nightly AS "isNightly", r.problem,
-             ${spokenNameOf('w')} AS "startedBy", ${wireInstant('started_at')} AS "startedAt",
-             ${wireInstant('ended_at')} AS "endedAt", r.counts
+             ${spokenNameOf('w')} AS "startedBy", ${instantText('r.started_at')} AS "startedAt",
+             ${instantText('r.ended_at')} AS "endedAt", r.counts
       FROM runs r JOIN learning_platforms p ON p.id = r.platform_id JOIN periods d ON d.id = r.period_id
       JOIN people w ON w.id = r.started_by
       LEFT JOIN LATERAL (
@@ -188,8 +188,4 @@ export class RunsRepository {
       WHERE ${which} ORDER BY r.id DESC LIMIT ${newest}`);
     return rows;
   }
-}
-
-function wireInstant(column: 'started_at' | 'ended_at') {
-  return sql`to_char(r.${sql.identifier(column)} AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
 }

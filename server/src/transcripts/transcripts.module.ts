@@ -18,6 +18,6 @@ import { TranscriptsController } from './transcripts.controller.js';
   imports: [CodesModule, PeriodViewModule, AuditModule, CalendarModule, ChangesModule, PostingModule, ScalesModule],
   controllers: [TranscriptsController],
   providers: [GpaPolicyService, GpaSettingsThing, SealService, SealsRepository, StudentListService, TranscriptService],
-  exports: [SealService],
+  exports: [SealService, SealsRepository],
 })
 export class TranscriptsModule {}

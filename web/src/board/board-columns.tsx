@@ -1,10 +1,11 @@
+import { lateness } from '#core/board';
 import { lacksInWords, type BoardReply } from '#contract/board';
 import { counted, listed } from '#contract/messages';
 import type { GridColumn } from '../ui/grid/data-grid';
 import { MiddleCut } from '../ui/middle-cut';
 import { FillDisc } from '../ui/state-marks';
 import { showCount, showInstant } from '../ui/format';
-import { lateness, type BoardRow, type BoardSheet, type Grouping } from './board-view';
+import type { BoardRow, BoardSheet, Grouping } from './board-view';
 
 const count = (figure: number, tone = 'text-wattle') =>
   figure > 0 ? <b className={`figures ${tone}`}>{showCount(figure)}</b> : <span className="text-quiet">–</span>;

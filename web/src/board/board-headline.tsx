@@ -1,5 +1,6 @@
 import type { BoardReply } from '#contract/board';
 import { agreeing, counted } from '#contract/messages';
+import { WindowCloses } from '../posting/window-sentence';
 import { showCount, showDeadline } from '../ui/format';
 import { FigureButton, Strong } from '../ui/page';
 import type { BoardFilter, BoardSheet } from './board-view';
@@ -16,7 +17,7 @@ interface BoardHeadlineProps {
 /** How many sheets are signed off, how many are late or wait, and until when. */
 export function BoardHeadline({ board, periodName, now, sheets, onShow }: BoardHeadlineProps) {
   const due = sheets.filter(({ isDue }) => isDue);
-  const open = due.filter(({ stage }) => stage !== 'signed off');
+  const open = due.filter(({ isOpen }) => isOpen);
   const late = due.filter((sheet) => sheet.late > 0);
   if (board.sealedAt !== null) return <>{periodName} is sealed. Its grades change only by amendment.</>;
   if (due.length === 0) {
@@ -78,16 +79,5 @@ function closing({ items }: BoardReply, now: string) {
   );
   const [first] = open.toSorted();
   if (!first) return 'The posting window is closed.';
-  const minutes = Math.ceil((Date.parse(first) - Date.parse(now)) / 60_000);
-  if (minutes <= 60)
-    return (
-      <>
-        The window closes in <Strong tone="warns">{counted(minutes, 'minute')}</Strong>.
-      </>
-    );
-  return (
-    <>
-      The window closes <Strong tone="informs">{showDeadline(first, now)}</Strong>.
-    </>
-  );
+  return <WindowCloses closesAt={first} now={now} />;
 }

@@ -1,11 +1,10 @@
 import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { useQueryClient } from '@tanstack/react-query';
 import { counted } from '#contract/messages';
 import { useMay } from '../shell/access';
 import { PageFace } from '../shell/awaited-page';
-import { usePeriod, useRefreshCounts, useScope } from '../shell/scope';
-import { useServerNow } from '../shell/use-server-now';
+import { usePeriod, useScope } from '../shell/scope';
+import { useWindowNow } from '../posting/use-window-now';
 import { searchWith } from '../ui/address/search-with';
 import { Button } from '../ui/button';
 import { Choice, ViewSwitch } from '../ui/field';
@@ -47,13 +46,7 @@ export function BoardPage() {
   const { period, termLine } = usePeriod();
   const read = useBoard(periodId);
   const board = read.data;
-  const client = useQueryClient();
-  const refreshCounts = useRefreshCounts();
-  const windows = (board?.items ?? []).flatMap(({ window }) => (window ? [window.opensAt, window.closesAt] : []));
-  const now = useServerNow(board?.now ?? new Date(0).toISOString(), windows, () => {
-    void client.invalidateQueries({ queryKey: ['board'] });
-    refreshCounts();
-  });
+  const now = useWindowNow(board?.now, board?.items.map(({ window }) => window) ?? [], ['board']);
   useBoardEvents();
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
@@ -82,14 +75,10 @@ export function BoardPage() {
   const open = (row: BoardRow) => {
     if (grouping === 'teacher') return put({ by: null, teacher: row.key });
     if (grouping === 'department') return put({ by: null, department: row.key });
-    const next = row.sheets.find(({ isDue, stage }) => isDue && stage !== 'signed off') ?? row.sheets[0]!;
+    const next = row.sheets.find(({ isOpen }) => isOpen) ?? row.sheets[0]!;
     return void navigate(path(`grade-sheets/${row.section.sectionId}/${next.item.itemId}`));
   };
-  const toRemind = [
-    ...new Set(
-      shown.filter(({ isDue, stage }) => isDue && stage !== 'signed off').map(({ section }) => section.teacherId),
-    ),
-  ];
+  const toRemind = [...new Set(shown.filter(({ isOpen }) => isOpen).map(({ section }) => section.teacherId))];
   const only = teacher === null ? department : sheets[0]?.section.teacher;
   return (
     <Page

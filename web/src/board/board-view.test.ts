@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { board, boardItem, boardSection, boardSheet, now, signedOff } from '../../test/board.fixture';
-import { boardFilters, found, lateness, rowsOf, sheetsOf, type BoardFilter } from './board-view';
+import { boardFilters, found, rowsOf, sheetsOf, type BoardFilter } from './board-view';
 import { nextSheet } from './next-sheet';
 
 const afterwards = '2026-01-25T17:00:00.000Z';
@@ -89,15 +89,6 @@ describe('lines of a board', () => {
     ]);
   });
 });
-
-it.each([
-  [0, [0, 'minute']],
-  [59 * 60_000, [59, 'minute']],
-  [60 * 60_000, [1, 'hour']],
-  [47 * 3_600_000, [47, 'hour']],
-  [48 * 3_600_000, [2, 'day']],
-  [71 * 3_600_000, [2, 'day']],
-])('%i ms late is told as %j', (late, expected) => expect(lateness(late)).toEqual(expected));
 
 describe('the next sheet', () => {
   const after = (sectionId: number, isOnBehalf: boolean) => nextSheet(board(), { sectionId, itemId: 1 }, isOnBehalf);

@@ -1,25 +1,11 @@
-import {
-  addCounts,
-  isDue,
-  isLacking,
-  lateBy,
-  noCounts,
-  sheetStage,
-  type SheetCounts,
-  type SheetStage,
-} from '#core/board';
+import { addCounts, isLacking, noCounts, sheetState, type SheetCounts, type SheetState } from '#core/board';
 import type { BoardItemReply, BoardReply, BoardSectionReply, BoardSheetReply } from '#contract/board';
 
 /** A sheet as the board shows it. */
-export interface BoardSheet {
+export interface BoardSheet extends SheetState {
   readonly section: BoardSectionReply;
   readonly item: BoardItemReply;
   readonly sheet: BoardSheetReply;
-  readonly stage: SheetStage;
-  /** Work by now: the window has opened, somebody is graded there, and the period is not sealed. */
-  readonly isDue: boolean;
-  /** How long the window has been closed without a sign-off, in milliseconds; 0 where it is not late. */
-  readonly late: number;
 }
 
 /** What is looked for on the board. */
@@ -61,17 +47,15 @@ export function sheetsOf({ items, sections, sealedAt }: BoardReply, now: string,
     section.sheets.flatMap((sheet): BoardSheet[] => {
       const item = itemOf.get(sheet.itemId);
       if (!item || (itemId !== null && sheet.itemId !== itemId)) return [];
-      const stage = sheetStage(sheet, sheet.signedOff !== null);
-      const due = sealedAt === null && isDue(item.window, now) && sheet.expected > 0;
-      const late = due && stage !== 'signed off' ? lateBy(item.window, now) : 0;
-      return [{ section, item, sheet, stage, isDue: due, late }];
+      const facts = { counts: sheet, isSignedOff: sheet.signedOff !== null, window: item.window };
+      return [{ section, item, sheet, ...sheetState({ ...facts, isSealed: sealedAt !== null }, now) }];
     }),
   );
 }
 
 const finds: Record<BoardFilter, (sheet: BoardSheet) => boolean> = {
   all: () => true,
-  open: ({ isDue, stage }) => isDue && stage !== 'signed off',
+  open: ({ isOpen }) => isOpen,
   late: ({ late }) => late > 0,
   blanks: ({ sheet }) => sheet.blanks > 0,
   dates: ({ sheet }) => sheet.missingDates > 0,
@@ -116,7 +100,7 @@ function rowOf(key: string, sheets: readonly BoardSheet[]): BoardRow {
     section: sheets[0]!.section,
     sheets,
     due: due.length,
-    signedOff: due.filter(({ stage }) => stage === 'signed off').length,
+    signedOff: due.filter(({ isOpen }) => !isOpen).length,
     late: Math.max(0, ...sheets.map(({ late }) => late)),
     requests: sheets.reduce((sum, { sheet }) => sum + sheet.requests, 0),
     reminded: reminders.toSorted((a, b) => (a.at < b.at ? 1 : -1))[0] ?? null,
@@ -132,12 +116,4 @@ function urgency({ late, due, signedOff, requests, ...counts }: BoardRow): numbe
     (isOpen && isLacking(counts) ? 1e5 : 0) +
     counts.blanks
   );
-}
-
-/** "3 days", "2 hours", "12 minutes": how long something has been late, cut to its largest unit. */
-export function lateness(late: number): readonly [count: number, unit: 'day' | 'hour' | 'minute'] {
-  const minutes = Math.floor(late / 60_000);
-  if (minutes < 60) return [minutes, 'minute'];
-  if (minutes < 48 * 60) return [Math.floor(minutes / 60), 'hour'];
-  return [Math.floor(minutes / (24 * 60)), 'day'];
 }

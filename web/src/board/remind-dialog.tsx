@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { counted } from '#contract/messages';
+import { MessagesPreview } from '../mail/messages-preview';
 import { Awaited } from '../shell/awaited';
 import { useScope } from '../shell/scope';
 import { showProblem } from '../shell/show-problem';
@@ -16,7 +17,6 @@ export function RemindDialog({ teacherIds, onClose }: { teacherIds: readonly num
   const navigate = useNavigate();
   const [typed, setTyped] = useState('');
   const [note, setNote] = useState('');
-  const [at, setAt] = useState(0);
   const read = useReminderPreview(periodId, { teacherIds: [...teacherIds], note });
   const send = useSendReminders(periodId);
   const preview = read.data;
@@ -75,48 +75,23 @@ export function RemindDialog({ teacherIds, onClose }: { teacherIds: readonly num
         </Button>
       </form>
       <Awaited query={read} waiting="Writing the messages">
-        {({ messages, skipped }) => (
-          <div className="grid grid-cols-[240px_1fr] gap-5 text-[13px]">
-            <div className="max-h-[46vh] overflow-auto">
-              <ul>
-                {messages.map(({ teacherId, teacher, sheets, earlier }, index) => (
-                  <li key={teacherId}>
-                    <button
-                      type="button"
-                      aria-pressed={index === at}
-                      onClick={() => setAt(index)}
-                      className="flex w-full justify-between gap-2 rounded px-2 py-1 text-left hover:bg-eucalypt-soft aria-pressed:bg-eucalypt-soft aria-pressed:font-semibold"
-                    >
-                      <span>
-                        {teacher}
-                        {earlier > 0 && (
-                          <span className="block text-[12px] font-normal text-quiet">
-                            reminded {counted(earlier, 'time')} before
-                          </span>
-                        )}
-                      </span>
-                      <span className="figures">{sheets}</span>
-                    </button>
-                  </li>
-                ))}
-              </ul>
-              {skipped.map(({ teacher, why }) => (
-                <p key={teacher} className="px-2 py-1 text-quiet">
-                  {teacher} is skipped: {why}
-                </p>
-              ))}
-            </div>
-            {messages[at] ? (
-              <div className="min-w-0">
-                <p className="font-semibold">{messages[at].subject}</p>
-                <p className="text-quiet">{messages[at].address}</p>
-                <p className="mt-3 whitespace-pre-wrap">{messages[at].text}</p>
-              </div>
-            ) : (
-              <p className="py-8 text-center text-quiet">Nobody here has an open sheet.</p>
-            )}
-          </div>
-        )}
+        {({ messages, skipped }) => {
+          const left = skipped.map(({ teacher, why }) => (
+            <p key={teacher} className="px-2 py-1 text-quiet">
+              {teacher} is skipped: {why}
+            </p>
+          ));
+          if (messages.length === 0) return <div className="py-4 text-[13px]">{left}</div>;
+          const shown = messages.map(({ teacher, address, subject, text, sheets, earlier }) => ({
+            to: teacher,
+            address,
+            subject,
+            text,
+            count: sheets,
+            note: earlier > 0 ? `reminded ${counted(earlier, 'time')} before` : undefined,
+          }));
+          return <MessagesPreview messages={shown} below={left} />;
+        }}
       </Awaited>
     </Dialog>
   );

@@ -20,8 +20,9 @@ import { Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { FillBlanksDialog } from './fill-blanks-dialog';
 import { LeaveDialog } from './leave-dialog';
-import { keepMarksOver, settleMarks } from './mark-drafts';
+import { changesOf, keepMarksOver, settleMarks } from './mark-drafts';
 import { MarkWorkings } from './mark-workings';
+import { postingNow } from './posting-now';
 import { OutsideDialog } from './outside-dialog';
 import { useSaveSheet, type SheetKey } from './queries';
 import { SheetActions } from './sheet-actions';
@@ -44,23 +45,17 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
   const [isFilling, setFilling] = useState(false);
   const [isAsking, setAsking] = useState(false);
   const grid = useRef<SheetGridHandle>(null);
-  const isOutside = sheet.window?.state !== 'open';
   const isReadOnly = sheet.sealedAt !== null || !sheet.mayPost || sheet.signedOff !== null;
-  const mayOutside = useMay()('post-outside-window');
+  const { isOutside, mayPost, mayAsk } = postingNow(sheet, useMay()('post-outside-window'));
   const [commentOn, setCommentOn] = useState<number | null>(null);
   const word = useSheetWord(sheet, sheetKey, isOutside);
   const counts = useMemo(() => countRows(sheet, rows, rules), [sheet, rows, rules]);
-  const isClosed = isOutside && sheet.window?.state !== 'grace';
-  const mayPostNow = !isClosed || mayOutside || sheet.window?.latePosters === 'teachers';
-  const mustAsk = !mayPostNow;
   const isExplaining = useDrawer(({ shown }) => shown !== null);
   const open = unsaved.length + faults.length;
 
-  const typed = () =>
-    Object.entries(drafts).map(([id, { mark, version }]) => ({ ...mark, enrollmentId: Number(id), version }));
   const post = () => {
     save.mutate(
-      { changes: typed(), ...(isOutside ? { outsideWindow: true } : {}) },
+      { changes: changesOf(drafts), ...(isOutside ? { outsideWindow: true } : {}) },
       {
         onSuccess: (saved) => {
           settleMarks(sheetId, drafts, saved);
@@ -76,8 +71,9 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
   };
   const saveAll = () => {
     if (unsaved.length === 0 || save.isPending || isReadOnly) return;
-    if (mustAsk) word.setHanding(true);
-    else if (isOutside && sheet.window?.state !== 'grace') setAsking(true);
+    if (mayAsk) word.setHanding(true);
+    else if (!mayPost) return;
+    else if (isOutside) setAsking(true);
     else post();
   };
   const explain = useCallback(
@@ -151,12 +147,12 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
           sheet={sheet}
           entry={entry}
           isReadOnly={isReadOnly}
-          canSave={unsaved.length > 0 && !save.isPending && !isReadOnly}
+          canSave={unsaved.length > 0 && !save.isPending && !isReadOnly && (mayPost || mayAsk)}
           unsaved={unsaved.length}
           isOpen={open > 0}
           canUndo={draft.canUndo}
-          mustAsk={mustAsk}
-          maySignOff={mayPostNow}
+          mustAsk={mayAsk}
+          maySignOff={mayPost}
           onSave={saveAll}
           onFill={() => setFilling(true)}
           onUndo={draft.undo}
@@ -181,7 +177,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
       </ProblemNote>
       <SheetBanners
         sheet={sheet}
-        onTakeBack={sheet.mayPost && sheet.sealedAt === null && mayPostNow ? word.takeBack : undefined}
+        onTakeBack={sheet.mayPost && sheet.sealedAt === null && mayPost ? word.takeBack : undefined}
         onPutOnSheet={({ id, changes }) => {
           entry.putRequest(changes);
           word.setPut(id);
@@ -234,7 +230,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
         description={`The window of ${sheet.period.name} is closed. A registrar sees what you typed and posts it or tells you why not.`}
         label="Why it comes now"
         action="Hand over"
-        onAnswer={(note) => word.handOver(typed(), note, draft.discard)}
+        onAnswer={(note) => word.handOver(changesOf(drafts), note, draft.discard)}
       />
       {commented && (
         <CommentDialog

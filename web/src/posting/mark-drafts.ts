@@ -1,5 +1,5 @@
 import { dequal } from 'dequal';
-import type { MarkBody, SheetReply } from '#contract/posting';
+import type { MarkBody, MarkChangeBody, SheetReply } from '#contract/posting';
 import { createDraftStore } from '../shell/draft-store';
 
 /** An unsaved mark and the version of the grade that it was made on. */
@@ -20,6 +20,11 @@ export const markDrafts = createDraftStore<MarkDrafts, null>('marks');
 
 export function marksOf(sheetId: string): MarkDrafts {
   return markDrafts.get(sheetId)?.now ?? noMarkDrafts;
+}
+
+/** Drafts as a save sends them. */
+export function changesOf(drafts: MarkDrafts): MarkChangeBody[] {
+  return Object.entries(drafts).map(([id, { mark, version }]) => ({ ...mark, enrollmentId: Number(id), version }));
 }
 
 /** Changes several marks in one step that can be undone. A null takes a draft away. */

@@ -1,6 +1,7 @@
-import { markInWords, type ReceiptReply } from '#contract/posting';
+import type { ReceiptReply } from '#contract/posting';
 import { counted } from '#contract/messages';
 import { showInstant } from '../ui/format';
+import { ReceiptRows } from './receipt-rows';
 
 /** What each save changed, and nothing else, newest first. */
 export function ReceiptList({ receipts }: { receipts: readonly ReceiptReply[] }) {
@@ -17,14 +18,7 @@ export function ReceiptList({ receipts }: { receipts: readonly ReceiptReply[] })
             {showInstant(savedAt)} · {savedBy}
             {onBehalfOf && ` on behalf of ${onBehalfOf}`} · {counted(changes.length, 'grade')}
           </summary>
-          <ul className="figures columns-2 gap-6 py-1 pl-4 text-[12px]">
-            {changes.map(({ student, before, after }) => (
-              <li key={student}>
-                <span className="font-sans">{student}</span> {before ? `${markInWords(before)} → ` : ''}
-                <b>{markInWords(after)}</b>
-              </li>
-            ))}
-          </ul>
+          <ReceiptRows changes={changes} />
         </details>
       ))}
     </section>

@@ -1,16 +1,16 @@
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { addDays, parseDay } from '#core/calendar';
-import { markInWords, type SheetReceiptReply } from '#contract/posting';
+import type { SheetReceiptReply } from '#contract/posting';
 import { agreeing, counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
 import { useScope } from '../shell/scope';
 import { searchWith } from '../ui/address/search-with';
 import { Button } from '../ui/button';
 import { DayField } from '../ui/day/day-field';
-import { showDay, showName, showTime } from '../ui/format';
+import { showDay, showTime } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
-import { Link } from 'react-router';
+import { ReceiptRows } from './receipt-rows';
 import { useDayReceipts } from './queries';
 
 /** What somebody posted on a day, and what was posted for them, in one. */
@@ -84,30 +84,7 @@ function Receipt({ receipt }: { receipt: SheetReceiptReply }) {
           {onBehalfOf && ` on behalf of ${onBehalfOf}`}
         </span>
       </h2>
-      <table className="w-full table-fixed">
-        <thead className="sr-only">
-          <tr>
-            <th>Student</th>
-            <th>Was</th>
-            <th>Is</th>
-            <th>Comment</th>
-          </tr>
-        </thead>
-        <tbody>
-          {changes.map(({ student, before, after }) => (
-            <tr key={student} className="border-t border-hairline">
-              <td className="w-[220px] py-1">{showName(student)}</td>
-              <td className="figures w-[120px] text-quiet">{before ? markInWords(before) : '–'}</td>
-              <td className="figures w-[120px] font-bold">{markInWords(after)}</td>
-              <td className="truncate text-quiet">
-                {[after.lastDate && `last date ${showDay(after.lastDate)}`, after.overrideReason, after.comment]
-                  .filter(Boolean)
-                  .join(' · ')}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <ReceiptRows changes={changes} />
     </Panel>
   );
 }

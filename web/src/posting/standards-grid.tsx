@@ -32,7 +32,8 @@ export function StandardsGrid({ draft, isReadOnly, onReach }: StandardsGridProps
     const texts = textsOfRow(at);
     // Whole levels stand as they are typed.
     const level = name !== 'percent' ? texts[name] : texts.percent.replace(/[.,]0$/, '') || texts.mark;
-    return { text: fault?.text ?? level, fault: fault?.says, at, name };
+    const contested = at.isContested ? at.remarks.find(({ severity }) => severity === 'blocks')?.says : undefined;
+    return { text: fault?.text ?? level, fault: fault?.says ?? contested, at, name };
   };
   const cells = useCellCursor({
     rows: students.length,

@@ -9,14 +9,18 @@ import { openDrawer } from '../shell/drawer-store';
 import { ProblemNote } from '../shell/problem-note';
 import { showProblem } from '../shell/show-problem';
 import { Button, Key } from '../ui/button';
-import { showDeadline, showGivenFirst } from '../ui/format';
+import { showGivenFirst } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { usePeriod } from '../shell/scope';
+import { useMay } from '../shell/access';
 import { LeaveDialog } from './leave-dialog';
-import { settleMarks } from './mark-drafts';
+import { changesOf, settleMarks } from './mark-drafts';
 import { MarkWorkings } from './mark-workings';
+import { postingNow } from './posting-now';
+import { useWindowNow } from './use-window-now';
+import { WindowSentence } from './window-sentence';
 import { OutsideDialog } from './outside-dialog';
 import { countRows } from './count-rows';
 import { useSaveStandards, useSignStandards } from './queries';
@@ -37,13 +41,20 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
   const { standards, unsaved, faults } = draft;
   const save = useSaveStandards(sectionId, periodId);
   const tellOfChange = useTellOfChange();
-  const { termLine } = usePeriod();
   const sign = useSignStandards(sectionId, periodId);
   const [isAsking, setAsking] = useState(false);
   const [isSigning, setSigning] = useState(false);
   const [at, setAt] = useState({ row: 0, column: 0 });
   const [first] = sheets as [SheetReply];
-  const isOutside = sheets.some(({ window }) => window?.state !== 'open' && window?.state !== 'grace');
+  const mayOutside = useMay()('post-outside-window');
+  const moments = sheets.map((sheet) => postingNow(sheet, mayOutside));
+  const isOutside = moments.some((each) => each.isOutside);
+  const mayPost = moments.every((each) => each.mayPost);
+  const now = useWindowNow(
+    usePeriod().termLine?.now,
+    sheets.map(({ window }) => window),
+    ['standards'],
+  );
   const isReadOnly = sheets.some((sheet) => sheet.sealedAt !== null || !sheet.mayPost);
   const students = first.rows.filter(({ withdrawnOn }) => withdrawnOn === null).length;
   const blanks = standards.reduce((sum, { entry }) => sum + entry.blanks.length, 0);
@@ -59,11 +70,7 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
     const changed = standards.filter(({ drafts }) => Object.keys(drafts).length > 0);
     const sent = changed.map(({ sheet, drafts }) => ({
       itemId: sheet.itemId,
-      changes: Object.entries(drafts).map(([id, { mark, version }]) => ({
-        ...mark,
-        enrollmentId: Number(id),
-        version,
-      })),
+      changes: changesOf(drafts),
     }));
     save.mutate(
       { sheets: sent, ...(isOutside ? { outsideWindow: true } : {}) },
@@ -78,7 +85,7 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
     );
   };
   const saveAll = () => {
-    if (unsaved === 0 || save.isPending || isReadOnly) return;
+    if (unsaved === 0 || save.isPending || isReadOnly || !mayPost) return;
     if (isOutside) setAsking(true);
     else post();
   };
@@ -101,10 +108,11 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
     { key: 'Ctrl+z', says: 'undo the last entry', act: draft.undo },
     { key: 'w', says: 'workings of the chosen level', act: explain },
   ]);
+  const standard = standards[at.column];
+  const noted = standard?.rows[at.row]?.remarks.map(({ says }) => `${standard.sheet.itemName}: ${says}`).join(' ');
   const blocker = useBlocker(
     ({ currentLocation, nextLocation }) => open > 0 && currentLocation.pathname !== nextLocation.pathname,
   );
-  const { window } = first;
   return (
     <Page
       headline={
@@ -117,18 +125,12 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
               , <Strong tone="warns">{unsaved} unsaved</Strong>
             </>
           )}
-          .{' '}
-          {window?.state === 'open' && termLine && (
-            <>
-              The window closes <Strong tone="informs">{showDeadline(window.closesAt, termLine.now)}</Strong>.
-            </>
-          )}
-          {isOutside && <Strong tone="warns">The window is not open; a save posts outside it.</Strong>}
+          . {first.sealedAt === null && <WindowSentence sheet={first} now={now} />}
         </>
       }
       actions={
         <>
-          <Button look="main" disabled={unsaved === 0 || save.isPending || isReadOnly} onClick={saveAll}>
+          <Button look="main" disabled={unsaved === 0 || save.isPending || isReadOnly || !mayPost} onClick={saveAll}>
             Save {unsaved > 0 ? unsaved : ''} <Key>Ctrl S</Key>
           </Button>
           <Button disabled={isReadOnly || computed === 0} onClick={draft.takeComputed}>
@@ -137,7 +139,7 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
           <Button disabled={unsaved === 0} onClick={draft.undo}>
             Undo last step
           </Button>
-          {toSign.length > 0 && !isReadOnly && (
+          {toSign.length > 0 && !isReadOnly && mayPost && (
             <Button writes disabled={open > 0} onClick={() => setSigning(true)}>
               Sign off…
             </Button>
@@ -149,11 +151,16 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
         'A figure fills the level and goes on to the next student. The small figure is what the grade book computes.'
       }
     >
-      <ProblemNote error={save.error} />
+      <ProblemNote error={save.error}>
+        {(code) => code === 'grades-changed' && <Button onClick={draft.keepMine}>Keep mine over theirs</Button>}
+      </ProblemNote>
       <Panel
         className={`flex min-h-0 flex-1 flex-col overflow-hidden ${isOutside ? 'border-t-4 border-t-wattle-fill' : ''}`}
       >
         <StandardsGrid draft={draft} isReadOnly={isReadOnly} onReach={(row, column) => setAt({ row, column })} />
+        <p role="status" className="min-h-8 shrink-0 border-t border-hairline px-2.5 py-1.5 text-[13px] text-quiet">
+          {noted}
+        </p>
       </Panel>
       <OutsideDialog
         isOpen={isAsking}

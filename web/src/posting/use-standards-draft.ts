@@ -2,7 +2,7 @@ import { useMemo, useRef, useState } from 'react';
 import type { SheetReply } from '#contract/posting';
 import type { CellText } from '../ui/grid/cell-range';
 import type { EditKind } from '../ui/grid/use-cell-cursor';
-import { markDrafts, noMarkDrafts, type MarkDrafts } from './mark-drafts';
+import { keepMarksOver, markDrafts, noMarkDrafts, type MarkDrafts } from './mark-drafts';
 import { createSheetEntry, type EntryFault } from './sheet-entry';
 import { createSheetRows, entryRulesOf, type SheetRow } from './sheet-view';
 import { columnsOf } from './sheet-columns';
@@ -31,8 +31,8 @@ const cellColumn = ({ highestLevel }: Pick<SheetReply, 'highestLevel'>) => (high
 export function useStandardsDraft(sheets: readonly SheetReply[]) {
   const all = markDrafts.useAll();
   const [faults, setFaults] = useState<readonly StandardFault[]>([]);
-  /** In which order the standards were typed into, for undoing. */
-  const steps = useRef<string[]>([]);
+  /** Which standards each step changed, for undoing: a pasted block is one step of several. */
+  const steps = useRef<(readonly string[])[]>([]);
   const builders = useMemo(
     () =>
       sheets.map((sheet) => {
@@ -71,10 +71,11 @@ export function useStandardsDraft(sheets: readonly SheetReply[]) {
         byStandard.set(standard, [...(byStandard.get(standard) ?? []), [row, to, text]]);
       }
       let next = faults;
+      const changed: string[] = [];
       for (const [{ id, entry, sheet }, own] of byStandard) {
         const before = markDrafts.get(id)?.now;
         const found = entry.edit(own, kind);
-        if (markDrafts.get(id)?.now !== before) steps.current.push(id);
+        if (markDrafts.get(id)?.now !== before) changed.push(id);
         const touched = new Set(entry.cellsOf(own).map(({ enrollmentId, column }) => `${enrollmentId}/${column}`));
         next = [
           ...next.filter(
@@ -83,18 +84,22 @@ export function useStandardsDraft(sheets: readonly SheetReply[]) {
           ...found.map((fault) => ({ ...fault, itemId: sheet.itemId })),
         ];
       }
+      if (changed.length > 0) steps.current.push(changed);
       setFaults(next);
     },
     undo() {
-      const last = steps.current.pop() ?? standards.find(({ id }) => (markDrafts.get(id)?.undo.length ?? 0) > 0)?.id;
-      if (last) markDrafts.undo(last);
+      // After a reload only the drafts themselves know their steps.
+      const known = standards.filter(({ id }) => (markDrafts.get(id)?.undo.length ?? 0) > 0).map(({ id }) => id);
+      for (const id of steps.current.pop() ?? known.slice(0, 1)) markDrafts.undo(id);
     },
     takeComputed() {
-      for (const { id, entry } of standards)
-        if (entry.computedBlanks.length > 0) {
-          entry.takeComputedForBlanks();
-          steps.current.push(id);
-        }
+      const taken = standards.filter(({ entry }) => entry.computedBlanks.length > 0);
+      for (const { entry } of taken) entry.takeComputedForBlanks();
+      steps.current.push(taken.map(({ id }) => id));
+    },
+    /** Lets what is typed stand over what somebody else saved meanwhile. */
+    keepMine() {
+      for (const { id, sheet } of standards) keepMarksOver(id, sheet);
     },
     discard() {
       for (const { id } of standards) markDrafts.discard(id);

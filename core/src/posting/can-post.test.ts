@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { canPost } from './posting-policy.js';
+import { canPost } from './can-post.js';
 
 const [registrar, teacher] = [true, false];
 

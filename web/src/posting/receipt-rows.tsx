@@ -1,0 +1,32 @@
+import { markInWords, type ReceiptChangeReply } from '#contract/posting';
+import { showDay, showName } from '../ui/format';
+
+/** The grades that one save changed: whose, what was, what is, in columns. */
+export function ReceiptRows({ changes }: { changes: readonly ReceiptChangeReply[] }) {
+  return (
+    <table className="w-full table-fixed">
+      <thead className="sr-only">
+        <tr>
+          <th>Student</th>
+          <th>Was</th>
+          <th>Is</th>
+          <th>Besides</th>
+        </tr>
+      </thead>
+      <tbody>
+        {changes.map(({ student, before, after }) => (
+          <tr key={student} className="border-t border-hairline">
+            <td className="w-[220px] py-1">{showName(student)}</td>
+            <td className="figures w-[120px] text-quiet">{before ? markInWords(before) : '–'}</td>
+            <td className="figures w-[120px] font-bold">{markInWords(after)}</td>
+            <td className="truncate text-quiet">
+              {[after.lastDate && `last date ${showDay(after.lastDate)}`, after.overrideReason, after.comment]
+                .filter(Boolean)
+                .join(' · ')}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
