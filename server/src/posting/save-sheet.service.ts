@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { isPlaceholderDay, parseDay } from '#core/calendar';
-import { isOverride, judgePercent, type Mark } from '#core/posting';
-import { formatAtLeast, formatDecimal, parseDecimal, roundings, type Decimal } from '#core/numbers';
+import { parseDay } from '#core/calendar';
+import { isOverride, judgePercent, lastDateFault, type Mark } from '#core/posting';
+import { formatAtLeast, formatDecimal, parseDecimal, roundings } from '#core/numbers';
 import { commentFault, type ReportItem } from '#core/report-items';
 import {
   bodyOfMark,
@@ -164,13 +164,13 @@ interface MarkChange {
 function checkedChanges(
   changes: readonly MarkChangeBody[],
   rows: ReadonlyMap<number, GradeRow>,
-  { item, scale: { highestLevel } }: SheetContext,
+  context: SheetContext,
   /** Before the name of a field at fault: of which sheet of several. */
   within: string,
 ): MarkChange[] {
   const faults = changes.flatMap((change, index) => [
-    ...changeFaults(change, index, rows, changes, highestLevel),
-    ...itemFaults(change, index, item),
+    ...changeFaults(change, index, rows, changes, context),
+    ...itemFaults(change, index, context.item),
   ]);
   if (faults.length > 0)
     throw new Refusal(
@@ -197,7 +197,7 @@ function changeFaults(
   index: number,
   rows: ReadonlyMap<number, GradeRow>,
   changes: readonly MarkChangeBody[],
-  highestLevel: Decimal | null,
+  { scale: { highestLevel }, period }: SheetContext,
 ): FieldFault[] {
   const fault = (field: string, detail: string) => ({ field: `changes.${index}.${field}`, detail });
   const faults: FieldFault[] = [];
@@ -215,10 +215,14 @@ function changeFaults(
   const lastDate = change.lastDate === null ? null : parseDay(change.lastDate);
   if (lastDate === undefined) faults.push(fault('lastDate', 'a day that exists, such as 2026-01-16'));
   // What stands there already, from wherever, keeps nobody from changing the rest.
-  else if (lastDate && isPlaceholderDay(lastDate) && rows.get(change.enrollmentId)?.mark.lastDate !== lastDate)
-    faults.push(
-      fault('lastDate', `the day that the student last came; ${lastDate} is what programs write for no date`),
-    );
+  else if (lastDate && lastDate !== rows.get(change.enrollmentId)?.mark.lastDate) {
+    const right = {
+      'day-placeholder': `the day that the student last came; ${lastDate} is what programs write for no date`,
+      'day-outside': `a day from ${period.startsOn} to ${period.endsOn}`,
+    };
+    const wrong = lastDateFault(lastDate, period);
+    if (wrong) faults.push(fault('lastDate', right[wrong]));
+  }
   if (change.label !== null && change.code !== null) faults.push(fault('code', 'either a label or a code, not both'));
   return faults;
 }

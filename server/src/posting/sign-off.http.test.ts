@@ -170,6 +170,8 @@ describe('an override', () => {
 it.each([
   ['1900-01-01', /what programs write for no date/],
   ['1970-01-01', /what programs write for no date/],
+  ['2025-11-09', /^a day from 2025-11-10 to 2026-01-23$/],
+  ['2026-01-24', /^a day from 2025-11-10 to 2026-01-23$/],
 ])('a last date of %s is refused', async (lastDate, why) => {
   const { path, sheet } = await sheetNamed(teacher, own);
   const changes = [changeOf(present(sheet)[0]!, { code: 'INC', percent: null, label: null, lastDate })];

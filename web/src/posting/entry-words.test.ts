@@ -1,8 +1,10 @@
 import { expect, it } from 'vitest';
+import { dayOrThrow } from '#core/calendar';
 import { entryFaultWords } from './entry-words';
 
-const percents = { known: ['A', 'B', 'INC'], highestLevel: null };
-const levels = { known: ['4', '3', 'INC'], highestLevel: '4' };
+const period = { startsOn: dayOrThrow('2025-11-10'), endsOn: dayOrThrow('2026-01-23') };
+const percents = { known: ['A', 'B', 'INC'], highestLevel: null, period };
+const levels = { known: ['4', '3', 'INC'], highestLevel: '4', period };
 
 it.each([
   ['percent-unreadable', percents, 'A percentage is a number such as 86.4.'],

@@ -1,15 +1,19 @@
-import type { PercentFault } from '#core/posting';
+import type { Day } from '#core/calendar';
+import type { LastDateFault, PercentFault } from '#core/posting';
+import { showDay } from '../ui/format';
 
 /** What a sheet takes: labels and codes, and levels up to the highest one, or with null percents. */
 interface Taken {
   readonly known: readonly string[];
   readonly highestLevel: string | null;
+  /** In which last dates lie. */
+  readonly period: { readonly startsOn: Day; readonly endsOn: Day };
 }
 
 /** What is wrong with an entry and what would be right. */
 export function entryFaultWords(
-  code: PercentFault | 'label-unknown' | 'day-unreadable' | 'day-placeholder' | 'hours-unreadable',
-  { known, highestLevel }: Taken,
+  code: PercentFault | 'label-unknown' | 'day-unreadable' | LastDateFault | 'hours-unreadable',
+  { known, highestLevel, period }: Taken,
 ): string {
   switch (code) {
     case 'percent-unreadable':
@@ -28,6 +32,8 @@ export function entryFaultWords(
       return 'A day such as 16 Jan or 2026-01-16.';
     case 'hours-unreadable':
       return 'Hours such as 42.5, not below 0.';
+    case 'day-outside':
+      return `A day of the period, from ${showDay(period.startsOn)} to ${showDay(period.endsOn)}.`;
     case 'day-placeholder':
       return 'A date that only means “no date” is not accepted; leave the cell empty.';
   }

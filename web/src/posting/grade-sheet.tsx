@@ -112,8 +112,8 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
     { key: 'n', says: 'the next problem', act: toNextProblem },
     {
       key: 'r',
-      says: 'return the chosen student to what is computed',
-      act: () => chosenRow && !isReadOnly && draft.takeComputed(chosenRow),
+      says: 'return the selected students to what is computed',
+      act: () => !isReadOnly && draft.takeComputed(grid.current?.selected() ?? []),
     },
     ...(sheet.commentRule === 'none'
       ? []
@@ -196,7 +196,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
           chosen={chosen}
           onChoose={setChosen}
           onEdit={draft.edit}
-          onTakeComputed={draft.takeComputed}
+          onTakeComputed={(row) => draft.takeComputed([row])}
           onExplain={explain}
         />
         <ReceiptList receipts={sheet.receipts} />

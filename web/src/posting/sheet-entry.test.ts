@@ -42,6 +42,7 @@ describe('typing', () => {
     ]);
     expect(typed(1, 1, 'Z')[0]!.says).toBe('One of A, B, EXM.');
     expect(typed(1, 2, '1899-12-30')[0]!.says).toContain('only means “no date”');
+    expect(typed(1, 2, '2026-02-02')[0]!.says).toBe('A day of the period, from Nov 10, 2025 to Jan 23, 2026.');
     expect(typed(1, 3, 'x'.repeat(101))[0]!.says).toBe('At most 100 characters.');
     expect(drafted()).toEqual({ 2: '92A' });
   });

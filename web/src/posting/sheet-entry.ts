@@ -1,6 +1,14 @@
 import { readTypedDay } from '#core/calendar';
 import { decimalOrThrow, formatAtLeast } from '#core/numbers';
-import { enterLabelOrCode, enterPercent, isBlank, readHours, type EntryRules, type Mark } from '#core/posting';
+import {
+  enterLabelOrCode,
+  enterPercent,
+  isBlank,
+  lastDateFault,
+  readHours,
+  type EntryRules,
+  type Mark,
+} from '#core/posting';
 import type { MarkChangeBody, SheetReply } from '#contract/posting';
 import type { CellText } from '../ui/grid/cell-range';
 import type { EditKind } from '../ui/grid/use-cell-cursor';
@@ -28,7 +36,11 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
   const columns = columnsOf(sheet);
   const known = [...rules.bands.map(({ label }) => label), ...rules.codes.map(({ code }) => code)];
   const { highestLevel } = sheet;
-  const taken = { known, highestLevel: highestLevel === null ? null : formatAtLeast(decimalOrThrow(highestLevel), 0) };
+  const taken = {
+    known,
+    period: sheet.period,
+    highestLevel: highestLevel === null ? null : formatAtLeast(decimalOrThrow(highestLevel), 0),
+  };
 
   const read = (mark: Mark, column: EditableColumn, text: string): Entry => {
     if (column === 'comment')
@@ -47,7 +59,9 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
       const day = readTypedDay(text, middleOf(sheet.period), dayOrderOf());
       if (day.kind === 'unreadable' || day.kind === 'placeholder')
         return { fault: entryFaultWords(`day-${day.kind}`, taken) };
-      return { mark: { ...mark, lastDate: day.kind === 'day' ? day.day : null } };
+      const lastDate = day.kind === 'day' ? day.day : null;
+      const fault = lastDate && lastDateFault(lastDate, sheet.period);
+      return fault ? { fault: entryFaultWords(fault, taken) } : { mark: { ...mark, lastDate } };
     }
     const entered = column === 'percent' ? enterPercent(mark, text, rules) : enterLabelOrCode(mark, text, rules);
     return entered.kind === 'fault' ? { fault: entryFaultWords(entered.code, taken) } : { mark: entered.mark };
@@ -94,7 +108,10 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
         if (rows.some(({ reply }) => reply.enrollmentId === enrollmentId)) drafts[enrollmentId] = { mark, version };
       changeMarks(sheetId, drafts);
     },
-    takeComputed: (row: SheetRow) => row.proposal && change([[row, row.proposal]]),
+    takeComputed: (chosen: readonly SheetRow[]) =>
+      change(
+        chosen.flatMap((row) => (row.proposal && row.reply.withdrawnOn === null ? [[row, row.proposal] as const] : [])),
+      ),
     takeComputedForBlanks: () => change(computedBlanks.map((row) => [row, row.proposal!])),
     /** Fills every blank with one percentage, label or code; answers with what is wrong, or undefined. */
     fillBlanks(text: string): string | undefined {

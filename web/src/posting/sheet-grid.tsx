@@ -23,6 +23,8 @@ import { textsOfRow, type SheetRow } from './sheet-view';
 /** What a page asks of the grid: to put the cursor on a student. */
 export interface SheetGridHandle {
   readonly goTo: (row: number) => void;
+  /** The students whose cells are selected: the one with the cursor, or several. */
+  readonly selected: () => readonly SheetRow[];
 }
 
 interface SheetGridProps {
@@ -76,7 +78,10 @@ export function SheetGrid(props: SheetGridProps) {
     estimateSize: () => rowHeight + 1,
     overscan: 8,
   });
-  useImperativeHandle(props.ref, () => ({ goTo: (row) => cells.moveTo(row, cells.cursor.column) }));
+  useImperativeHandle(props.ref, () => ({
+    goTo: (row) => cells.moveTo(row, cells.cursor.column),
+    selected: () => rows.slice(cells.range.fromRow, cells.range.toRow + 1),
+  }));
   const latest = useLatest(props);
   const explain = useCallback((row: SheetRow) => latest.current.onExplain(row), [latest]);
   const takeComputed = useCallback((row: SheetRow) => latest.current.onTakeComputed(row), [latest]);

@@ -162,5 +162,7 @@ describe('an override', () => {
     expect(own()).not.toContain('Say why');
     await person.keyboard('{ArrowUp}{ArrowDown}{Home}r');
     expect(own()).toContain('91.3');
+    await person.keyboard('{Control>}{Home}{/Control}{Shift>}{ArrowDown}{/Shift}r');
+    expect(screen.getAllByText('blank')).toHaveLength(1); // nothing is computed for the first
   });
 });

@@ -41,9 +41,10 @@ export function useSheetDraft(sheetId: string, sheet: SheetReply) {
       if (kind === 'pasted' && found.length > 0)
         toast.error(`${counted(found.length, 'cell')} could not be read. The notes of each row say why.`);
     },
-    takeComputed(row: SheetRow) {
-      entry.takeComputed(row);
-      setFaults((before) => before.filter(({ enrollmentId }) => enrollmentId !== row.reply.enrollmentId));
+    takeComputed(chosen: readonly SheetRow[]) {
+      entry.takeComputed(chosen);
+      const ids = new Set(chosen.map(({ reply }) => reply.enrollmentId));
+      setFaults((before) => before.filter(({ enrollmentId }) => !ids.has(enrollmentId)));
     },
   };
 }
