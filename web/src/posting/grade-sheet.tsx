@@ -215,7 +215,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
         onPost={post}
       />
       <SignOffDialog
-        isOpen={word.isSigning}
+        isOpen={word.isSigning && sheet.signedOff === null}
         onOpenChange={word.setSigning}
         sheetName={`${sheet.itemName} of ${sheet.section}, ${sheet.period.name}`}
         counts={counts}

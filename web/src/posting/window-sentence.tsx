@@ -32,6 +32,6 @@ export function WindowSentence({ sheet, now }: { sheet: Pick<SheetReply, 'window
       ? `${period.name} has no posting window.`
       : window.state === 'grace'
         ? `The window is closed; grades are still taken until ${showDeadline(window.graceUntil!, now)}.`
-        : `The window of ${period.name} is ${window.state}; a save posts outside it.`;
+        : `The window of ${period.name} is ${window.state === 'closed' ? 'closed' : 'not open yet'}; a save posts outside it.`;
   return <Strong tone="warns">{says}</Strong>;
 }
