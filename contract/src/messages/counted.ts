@@ -89,6 +89,7 @@ const things = {
   'sign-off': '{count, plural, one {# sign-off} other {# sign-offs}}',
   'sealed period': '{count, plural, one {# sealed period} other {# sealed periods}}',
   seat: '{count, plural, one {# seat} other {# seats}}',
+  second: '{count, plural, one {# second} other {# seconds}}',
   section: '{count, plural, one {# section} other {# sections}}',
   semester: '{count, plural, one {# semester} other {# semesters}}',
   student: '{count, plural, one {# student} other {# students}}',

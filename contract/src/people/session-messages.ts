@@ -32,6 +32,8 @@ export interface SessionReply {
   readonly seenBy: string | null;
   /** To be sent back as the header x-csrf-token with every write. */
   readonly csrfToken: string;
+  /** The session ends after so many seconds in which nobody did anything. */
+  readonly pauseSeconds: number;
   /** The district's own, such as Europe/London; instants are shown in it. */
   readonly timeZone: string;
   /** Name of the district; null until one is set. */

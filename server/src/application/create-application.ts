@@ -10,6 +10,7 @@ import express, { type NextFunction, type Request, type Response } from 'express
 import helmet from 'helmet';
 import { rememberReply } from '#server/changes';
 import { Clock, createSessions, ServerLogger, type OpenDatabase } from '#server/platform';
+import { usualPauseMinutes } from './configuration.js';
 import { AppModule } from './app.module.js';
 import { serveOpenApi } from './open-api.js';
 import { readJson } from './read-json.js';
@@ -23,7 +24,11 @@ const keepAliveMilliseconds = 75_000;
 const webFolder = fileURLToPath(new URL('../../../web/dist/app', import.meta.url));
 
 /** The whole server over an open database, ready to listen. Closing it leaves the database open. */
-export async function createApplication(database: OpenDatabase, clock: Clock): Promise<NestExpressApplication> {
+export async function createApplication(
+  database: OpenDatabase,
+  clock: Clock,
+  pauseMinutes = usualPauseMinutes,
+): Promise<NestExpressApplication> {
   const application = await NestFactory.create<NestExpressApplication>(AppModule.on(database, clock), {
     logger: new ServerLogger(),
     bodyParser: false,
@@ -31,7 +36,7 @@ export async function createApplication(database: OpenDatabase, clock: Clock): P
   application.set('trust proxy', 'loopback');
   application.use(helmet({ contentSecurityPolicy: { directives: contentPolicy }, strictTransportSecurity: false }));
   application.use(compression());
-  application.use('/api', await createSessions(database));
+  application.use('/api', await createSessions(database, pauseMinutes));
   application.use('/api', readJson);
   application.use('/api', rememberReply);
   application.use('/api', (_request: Request, response: Response, next: NextFunction) => {

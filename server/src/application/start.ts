@@ -23,7 +23,7 @@ export async function startWombat(
   environment: NodeJS.ProcessEnv,
   prepare: (database: OpenDatabase) => Promise<void> = async () => undefined,
 ): Promise<RunningWombat> {
-  const { port, database: source } = readConfigurationOrThrow(environment);
+  const { port, pauseMinutes, database: source } = readConfigurationOrThrow(environment);
   if (source.kind === 'folder' && source.seedFile) await makeSeed(source.seedFile);
   await refuseTakenPort(port);
   const database = await openDatabase(source);
@@ -31,7 +31,7 @@ export async function startWombat(
     await prepare(database);
     const firstRegistrar = await makeFirstRegistrar(database);
     const clock = await districtClock(database);
-    const application = await createApplication(database, clock);
+    const application = await createApplication(database, clock, pauseMinutes);
     const server: Server = await application.listen(port, '127.0.0.1');
     return {
       address: `http://localhost:${(server.address() as AddressInfo).port}`,

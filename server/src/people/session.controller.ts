@@ -17,7 +17,16 @@ import {
   type PasskeyOptionsReply,
   type SessionReply,
 } from '#contract/people';
-import { CurrentActor, Public, type Actor, type SignedIn, May, Actors, WhileSeeing } from '#server/platform';
+import {
+  CurrentActor,
+  Public,
+  type Actor,
+  type SignedIn,
+  May,
+  Actors,
+  pauseSecondsOf,
+  WhileSeeing,
+} from '#server/platform';
 import { PasswordsService } from './accounts/passwords.service.js';
 import { AccountsRepository } from './accounts.repository.js';
 import { OwnViewsRepository } from './own-views.repository.js';
@@ -104,7 +113,7 @@ export class SessionController {
   @Get()
   @May('use-own-account')
   current(@CurrentActor() actor: Actor, @Req() { session }: Request): Promise<SessionReply> {
-    return this.reply(actor, session.csrfToken!);
+    return this.reply(actor, session);
   }
 
   /** Changes how one likes what one sees; what is not named stays. */
@@ -134,7 +143,7 @@ export class SessionController {
   ): Promise<SessionReply> {
     await this.signIns.noteSeeing(actor, personId, triedFrom(request));
     request.session.signedIn = { ...request.session.signedIn!, seesAs: personId };
-    return this.reply((await this.actors.of(request.session.signedIn))!, request.session.csrfToken!);
+    return this.reply((await this.actors.of(request.session.signedIn))!, request.session);
   }
 
   @Delete('seeing')
@@ -143,7 +152,7 @@ export class SessionController {
   async seeOwn(@Req() request: Request): Promise<SessionReply> {
     const { seesAs: _seesAs, ...own } = request.session.signedIn!;
     request.session.signedIn = own;
-    return this.reply((await this.actors.of(own))!, request.session.csrfToken!);
+    return this.reply((await this.actors.of(own))!, request.session);
   }
 
   @Get('demo-people')
@@ -157,14 +166,15 @@ export class SessionController {
     await promisify(request.session.regenerate.bind(request.session))();
     request.session.signedIn = signedIn;
     request.session.csrfToken = randomBytes(32).toString('hex');
-    return this.reply(actor, request.session.csrfToken);
+    return this.reply(actor, request.session);
   }
 
-  private async reply({ personId, name, grants, behind }: Actor, csrfToken: string): Promise<SessionReply> {
+  private async reply({ personId, name, grants, behind }: Actor, session: Request['session']): Promise<SessionReply> {
     return {
       person: { personId, name, grants },
       seenBy: behind?.name ?? null,
-      csrfToken,
+      csrfToken: session.csrfToken!,
+      pauseSeconds: pauseSecondsOf(session),
       timeZone: await this.accounts.timeZone(),
       district: await this.accounts.district(),
       view: await this.views.read(personId),

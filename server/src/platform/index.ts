@@ -4,7 +4,7 @@ export { Actors } from './auth/actors.js';
 export { grantsOf } from './auth/grants-of.js';
 export { Whereabouts, type PlaceOf } from './auth/whereabouts.js';
 export type { Actor, SignedIn } from './auth/actor.js';
-export { createSessions } from './auth/session.js';
+export { createSessions, pauseSecondsOf } from './auth/session.js';
 export { Clock } from './clock/clock.js';
 export { coTeachersOf } from './database/co-teachers-of.js';
 export { countUses, type UseBy } from './database/count-uses.js';

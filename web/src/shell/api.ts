@@ -1,4 +1,5 @@
 import { noteReachability } from './reachability';
+import { isAttended, noteHeard } from './session-pause';
 import { noteSession } from './session-state';
 import type { Problem } from '#contract/problems';
 
@@ -47,9 +48,14 @@ export function changeOf(reply: object): number | undefined {
 /** @throws ProblemError when the server refuses, or cannot be reached */
 async function request<Reply>(method: string, path: string, body?: object, more?: RequestInit): Promise<Reply> {
   const isFile = body instanceof FormData;
+  const attended = isAttended();
   const response = await fetch(`/api${path}`, {
     method,
-    headers: { 'x-csrf-token': csrfToken, ...(body && !isFile ? { 'content-type': 'application/json' } : {}) },
+    headers: {
+      'x-csrf-token': csrfToken,
+      ...(body && !isFile ? { 'content-type': 'application/json' } : {}),
+      ...(attended ? {} : { 'x-wombat-unattended': '1' }),
+    },
     ...(body ? { body: isFile ? body : JSON.stringify(body) } : {}),
     ...more,
   }).catch(() => undefined);
@@ -58,6 +64,7 @@ async function request<Reply>(method: string, path: string, body?: object, more?
     throw new ProblemError(unreachable);
   }
   noteReachability(true);
+  if (attended && response.status !== 401) noteHeard();
   if (response.status === 204) return undefined as Reply;
   // What stands in front of a server that is down answers with a page of its own.
   const reply: unknown = await response.json().catch(() => ({ ...unreachable, status: response.status }));

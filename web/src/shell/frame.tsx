@@ -27,6 +27,7 @@ import { ViewOnlyNote } from './view-only-note';
 import { useScope, useSchools, useTermLine } from './scope';
 import { SearchDialog } from './search-dialog';
 import { useSession } from './session';
+import { SessionPauseBanner } from './session-pause-banner';
 import { useSessionState } from './session-state';
 import { StepPath } from './step-path';
 import { TermLine } from './term-line';
@@ -105,6 +106,7 @@ export function Frame() {
         <StepPath person={session.person} isOpen={showsPlaces} />
         <main id="page" className="relative flex min-w-0 flex-1 flex-col overflow-auto">
           {isElsewhere && <div aria-hidden className="hatched absolute inset-x-0 top-0 h-1.5" />}
+          <SessionPauseBanner />
           <UnreachableBanner />
           <UnkeptBanner />
           <SeeingBanner />

@@ -16,6 +16,7 @@ import { api, ProblemError, setCsrfToken } from './api';
 import { closeDrawer } from './drawer-store';
 import { showDraftsOf } from './kept-drafts';
 import { borrowOwnView, followOwnView } from './kept-view';
+import { notePause } from './session-pause';
 import { noteSession, tellOtherTabs } from './session-state';
 
 const sessionKey = ['session'];
@@ -31,6 +32,7 @@ function begin(session: SessionReply): SessionReply {
   showDraftsOf(isOwn ? personId : 0);
   if (isOwn) followOwnView(session.view);
   else borrowOwnView(session.view);
+  notePause(session.pauseSeconds);
   noteSession('lasts');
   tellOtherTabs(personId);
   return session;
@@ -38,6 +40,7 @@ function begin(session: SessionReply): SessionReply {
 
 /** From now on it is nobody's: nothing of the person before is left on it or in memory. */
 function end(client: QueryClient): void {
+  notePause(null);
   noteSession('left');
   setCsrfToken('');
   closeDrawer();
