@@ -53,6 +53,7 @@ const item = {
   countBy: 'percent',
   digits: 1,
   rounding: 'halfUp',
+  highestPercent: '100',
   parts: [
     {
       itemId: 1,
@@ -135,6 +136,9 @@ describe('what a request does not take', () => {
       { ...item, parts: [{ itemId: 1, ordinal: 1, weight: 'half' }] },
       ['parts.0.weight'],
     ],
+    ['a highest percentage below 100', ItemBody, { ...item, highestPercent: '99.99' }, ['highestPercent']],
+    ['a highest percentage above 200', ItemBody, { ...item, highestPercent: '200.01' }, ['highestPercent']],
+    ['no highest percentage', ItemBody, { ...item, highestPercent: '' }, ['highestPercent']],
     ['a comment below no label', ItemBody, { ...item, commentRule: 'requiredBelow' }, ['commentBelow']],
     [
       'a day that is none',

@@ -3,7 +3,15 @@ import { describe, expect, it } from 'vitest';
 import { auditRules, runRules, type GradeFact } from '#core/audit';
 import { dayOrThrow } from '#core/calendar';
 import { formatDecimal, roundDown, roundHalfEven, roundHalfUp } from '#core/numbers';
-import { enterLabelOrCode, enterPercent, noMark, takeComputed, type EntryRules, type Mark } from '#core/posting';
+import {
+  enterLabelOrCode,
+  enterPercent,
+  mostPercent,
+  noMark,
+  takeComputed,
+  type EntryRules,
+  type Mark,
+} from '#core/posting';
 import { newCode } from '#core/codes';
 import { checkScale, countByBand, findBand, moveCutOff } from '#core/scales';
 import { letterBands } from '../test/letter-scale.fixture.js';
@@ -17,6 +25,7 @@ const precisions = fc.record({
 });
 const percents = fc.integer({ min: 0, max: 12_000 }).map((units) => ({ units: BigInt(units), digits: 2 }));
 const computed = fc.integer({ min: 0, max: 1_100_000 }).map((units) => ({ units: BigInt(units), digits: 4 }));
+const highest = { highestLevel: null, highestPercent: mostPercent };
 const codes = ['INC', 'EXM'].map((code) => newCode(code, code, { triesCredit: true }));
 
 function factOf(mark: Mark, { precision }: EntryRules): GradeFact {
@@ -34,7 +43,7 @@ describe('what a grade sheet lets through, the audit has nothing against', () =>
   it('a typed percent with the label it fills', () => {
     fc.assert(
       fc.property(percents, precisions, (percent, precision) => {
-        const rules = { bands: letterBands, precision, codes };
+        const rules = { bands: letterBands, precision, codes, ...highest };
         const entered = enterPercent(noMark, formatDecimal(percent), rules);
         expect(entered.kind === 'entered' && findingsOn(entered.mark, rules)).toEqual([]);
       }),
@@ -45,7 +54,7 @@ describe('what a grade sheet lets through, the audit has nothing against', () =>
   it('a computed percent that is taken', () => {
     fc.assert(
       fc.property(computed, precisions, (percent, precision) => {
-        const rules = { bands: letterBands, precision, codes };
+        const rules = { bands: letterBands, precision, codes, ...highest };
         expect(findingsOn(takeComputed(noMark, percent, rules), rules)).toEqual([]);
       }),
       seed,
@@ -55,7 +64,7 @@ describe('what a grade sheet lets through, the audit has nothing against', () =>
   it('a code over whatever stood there before', () => {
     fc.assert(
       fc.property(percents, fc.constantFrom('INC', 'EXM'), (percent, code) => {
-        const rules = { bands: letterBands, precision: { digits: 1, rounding: roundHalfUp }, codes };
+        const rules = { bands: letterBands, precision: { digits: 1, rounding: roundHalfUp }, codes, ...highest };
         const first = enterPercent(noMark, formatDecimal(percent), rules);
         const second = first.kind === 'entered' ? enterLabelOrCode(first.mark, code, rules) : first;
         expect(second.kind === 'entered' && findingsOn(second.mark, rules)).toEqual([]);

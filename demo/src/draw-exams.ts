@@ -1,5 +1,5 @@
-import { roundHalfUp, decimalOrThrow, formatDecimal } from '#core/numbers';
-import { noMark, takeComputed } from '#core/posting';
+import { decimalOrThrow, formatDecimal } from '#core/numbers';
+import { entryRulesFor, noMark, takeComputed } from '#core/posting';
 import type { District } from './district.js';
 import { bandsOf, openPeriodId } from './draw-grades.js';
 import { groupBySection, type CalculatedPercents } from './draw-scores.js';
@@ -7,6 +7,7 @@ import type { Random } from './random.js';
 import { demoNow, upper } from './schools.js';
 
 const examId = 101;
+const examItem = { digits: 1, rounding: 'halfUp', highestPercent: decimalOrThrow('100') } as const;
 
 /** Posts the exam of the open quarter, in the neighbourhood of what the quarter's work came to. */
 export function drawExams(district: District, percents: CalculatedPercents, random: Random): void {
@@ -25,8 +26,7 @@ export function drawExams(district: District, percents: CalculatedPercents, rand
       .map(({ id }) => id),
   );
   const enrollments = groupBySection(district);
-  const precision = { digits: 1, rounding: roundHalfUp };
-  const rules = { bands: bandsOf(upper), precision, codes: [] };
+  const rules = entryRulesFor({ bands: bandsOf(upper), highestLevel: null }, examItem, []);
   const postedAt = new Date(Date.parse(demoNow) - 20 * 3_600_000).toISOString();
   for (const section of district.sections.filter(({ courseId }) => reports.has(courseId))) {
     for (const enrollment of enrollments.get(section.id) ?? []) {

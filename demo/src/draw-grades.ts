@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import { decimalOrThrow, formatDecimal, roundHalfUp } from '#core/numbers';
-import { noMark, takeComputed } from '#core/posting';
+import { decimalOrThrow, formatDecimal } from '#core/numbers';
+import { entryRulesFor, mostPercent, noMark, takeComputed } from '#core/posting';
 import type { Band } from '#core/scales';
 import { noOutcomes } from '#core/files';
 import type { District, EnrollmentRow, GradeRow, SectionRow } from './district.js';
@@ -88,8 +88,13 @@ function gradeRow(
   computed: string,
   random: Random,
 ): GradeRow {
-  const precision = { digits: plan.item.digits, rounding: roundHalfUp };
-  const mark = takeComputed(noMark, decimalOrThrow(computed), { bands: bandsOf(plan), precision, codes: [] });
+  const { highestLevel } = plan.scale;
+  const scale = {
+    bands: bandsOf(plan),
+    highestLevel: highestLevel === undefined ? null : decimalOrThrow(highestLevel),
+  };
+  const item = { ...plan.item, rounding: 'halfUp', highestPercent: mostPercent } as const;
+  const mark = takeComputed(noMark, decimalOrThrow(computed), entryRulesFor(scale, item, []));
   const fails =
     plan.item.failingNeedsLastDate && plan.scale.bands.find(([label]) => label === mark.label)?.[4] === false;
   return {

@@ -61,6 +61,7 @@ export const upperSetUp: SetUpPlan = {
         name: 'Exam',
         heading: 'Exam',
         kind: 'exam',
+        highestPercent: '100',
         periodKind: 'quarter',
         ordinals: [2, 4],
         source: 'hand',

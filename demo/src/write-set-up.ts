@@ -123,6 +123,7 @@ const usualItem = {
   countBy: 'percent',
   digits: 1,
   rounding: 'halfUp',
+  highestPercent: '200',
   commentRule: 'optional',
   commentBelow: null,
   commentLength: 100,

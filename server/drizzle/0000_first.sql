@@ -646,6 +646,7 @@ CREATE TABLE "report_items" (
 	"count_by" text DEFAULT 'percent' NOT NULL,
 	"digits" integer NOT NULL,
 	"rounding" text NOT NULL,
+	"highest_percent" numeric(5, 2) DEFAULT '200' NOT NULL,
 	"comment_rule" text DEFAULT 'optional' NOT NULL,
 	"comment_below" text,
 	"comment_length" integer DEFAULT 100 NOT NULL,
@@ -666,6 +667,7 @@ CREATE TABLE "report_items" (
 	CONSTRAINT "report_items_family_view_known" CHECK ("report_items"."family_view" IN ('label', 'percent', 'both', 'descriptor', 'hidden')),
 	CONSTRAINT "report_items_family_time_known" CHECK ("report_items"."family_time" IN ('posted', 'closed', 'sealed')),
 	CONSTRAINT "report_items_digits_known" CHECK ("report_items"."digits" BETWEEN 0 AND 2),
+	CONSTRAINT "report_items_highest_percent_known" CHECK ("report_items"."highest_percent" BETWEEN 100 AND 200),
 	CONSTRAINT "report_items_comment_length_known" CHECK ("report_items"."comment_length" > 0)
 );
 --> statement-breakpoint

@@ -4,6 +4,8 @@ import type { TestClient } from './test-server.js';
 /** Quarter 2 of the Upper School, whose window is open, and its one item. */
 export const openPeriod = 4;
 export const quarterGrade = 1;
+/** Posted in each quarter, at most 100 percent. */
+export const examGrade = 101;
 
 export async function sheetNamed(
   client: TestClient,

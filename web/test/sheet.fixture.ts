@@ -51,6 +51,7 @@ export const sheetOf = (rows: readonly SheetRowReply[], more: Partial<SheetReply
   itemId: 1,
   itemName: 'Quarter grade',
   itemKind: 'period',
+  highestPercent: '200',
   failingNeedsLastDate: false,
   asksHours: false,
   commentRule: 'optional',

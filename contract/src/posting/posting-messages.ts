@@ -191,6 +191,8 @@ export interface SheetReply {
   readonly scaleVersion: number;
   /** Where the sheet takes levels, the one at the top; null where it takes percents. */
   readonly highestLevel: string | null;
+  /** The highest percentage that the item takes. */
+  readonly highestPercent: string;
   readonly digits: number;
   readonly rounding: RoundingName;
   readonly codes: readonly CodeBody[];

@@ -99,6 +99,10 @@ export class ItemBody {
   @IsIn(['halfUp', 'halfEven', 'down'], oneOf(['halfUp', 'halfEven', 'down']))
   rounding!: RoundingName;
 
+  /** The highest percentage that is posted. */
+  @Matches(/^(1\d\d(\.\d{1,2})?|200(\.00?)?)$/, { message: 'a percentage from 100 to 200, such as 100' })
+  highestPercent!: string;
+
   @IsIn(commentRules, oneOf(commentRules))
   commentRule!: CommentRule;
 

@@ -1,13 +1,14 @@
-import { decimalOrThrow, formatDecimal } from '#core/numbers';
+import { decimalOrThrow, formatAtLeast, formatDecimal } from '#core/numbers';
 import type { Assignment, ReportItem } from '#core/report-items';
 import type { ItemRulesBody, ItemBody } from './item-messages.js';
 
 /** An item as it crosses the wire and stands in the log. */
 export function bodyOfItem(item: ReportItem): ItemBody {
-  const { id: _id, schoolId: _schoolId, position: _position, parts, ordinals, ...body } = item;
+  const { id: _id, schoolId: _schoolId, position: _position, parts, ordinals, highestPercent, ...body } = item;
   return {
     ...body,
     ordinals: ordinals && [...ordinals],
+    highestPercent: formatAtLeast(highestPercent, 0),
     parts: parts.map(({ weight, ...part }) => ({ ...part, weight: formatDecimal(weight) })),
   };
 }
@@ -19,7 +20,7 @@ export function itemOfBody(
   const { name, heading, kind, periodKind, ordinals, scaleId, source, categoryId, countBy, parts, digits, rounding } =
     body;
   const { commentRule, commentBelow, commentLength, familyView, familyTime } = body;
-  const { failingNeedsLastDate, asksHours, onTranscript, countsInGpa } = body;
+  const { highestPercent, failingNeedsLastDate, asksHours, onTranscript, countsInGpa } = body;
   return {
     id,
     schoolId,
@@ -34,6 +35,7 @@ export function itemOfBody(
     countBy,
     digits,
     rounding,
+    highestPercent: decimalOrThrow(highestPercent),
     commentRule,
     commentLength,
     familyView,

@@ -1,5 +1,5 @@
 import { fromDecimal, roundHalfUp, roundTo, type Decimal } from '#core/numbers';
-import { judgePercent, readPercentText, type ReadPercent } from '#core/posting';
+import { judgePercent, mostPercent, readPercentText, type ReadPercent } from '#core/posting';
 
 /** Digits after the point that an imported percent keeps. */
 export const exportedDigits = 10;
@@ -12,7 +12,7 @@ export function readExportedPercent(text: string, highestLevel: Decimal | null =
   const value = readPercentText(text.replace(/([.,]\d{15})\d+/, '$1'));
   if (value === 'blank') return { kind: 'blank' };
   if (value === undefined) return { kind: 'fault', code: 'percent-unreadable' };
-  const fault = judgePercent(value, highestLevel);
+  const fault = judgePercent(value, { highestLevel, highestPercent: mostPercent });
   if (fault) return { kind: 'fault', code: fault };
   let percent = value.digits > exportedDigits ? roundTo(fromDecimal(value), exportedDigits, roundHalfUp) : value;
   while (percent.digits > 0 && percent.units % 10n === 0n) {

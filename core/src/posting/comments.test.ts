@@ -4,6 +4,7 @@ import type { Band } from '#core/scales';
 import {
   fillStockComment,
   isOverride,
+  mostPercent,
   noMark,
   otherNamesIn,
   takeComputed,
@@ -73,6 +74,8 @@ describe('an override', () => {
     bands: [band('A', '90'), band('B', '0')],
     precision: { digits: 1, rounding: roundHalfUp },
     codes: [],
+    highestLevel: null,
+    highestPercent: mostPercent,
   };
   const proposal = takeComputed(noMark, decimalOrThrow('89.445'), rules);
   it.each<[string, Partial<Mark>, boolean]>([

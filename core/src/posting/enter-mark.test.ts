@@ -6,6 +6,7 @@ import {
   enterLabelOrCode,
   enterPercent,
   isBlank,
+  mostPercent,
   noMark,
   readPercent,
   takeComputed,
@@ -17,6 +18,8 @@ const code = (name: string, meaning: string, forbidsPercent = true) => newCode(n
 const rules: EntryRules = {
   bands: letterBands,
   precision: { digits: 1, rounding: roundHalfUp },
+  highestLevel: null,
+  highestPercent: mostPercent,
   codes: [code('INC', 'Incomplete'), code('EXM', 'Exempt'), code('NA', 'Never attended'), code('P', 'Pass', false)],
 };
 const posted: Mark = { ...noMark, percent: decimalOrThrow('86.4'), label: 'B', comment: 'Exact in the field book.' };
@@ -57,7 +60,7 @@ describe('reading a typed percent', () => {
     ['0', '0'],
     ['200', '200'],
   ])('%j is read', (text, expected) => {
-    const read = readPercent(text);
+    const read = readPercent(text, rules);
     expect(read.kind === 'percent' && formatDecimal(read.percent)).toBe(expected);
   });
 
@@ -70,7 +73,34 @@ describe('reading a typed percent', () => {
     ['86.405', 'percent-too-exact'],
     ['8\u00006', 'percent-unreadable'],
     ['1,000.5', 'percent-unreadable'],
-  ])('%j is refused', (text, expected) => expect(readPercent(text)).toEqual({ kind: 'fault', code: expected }));
+  ])('%j is refused', (text, expected) => expect(readPercent(text, rules)).toEqual({ kind: 'fault', code: expected }));
+});
+
+describe('an item that caps at 100', () => {
+  const capped = { ...rules, highestPercent: decimalOrThrow('100') };
+
+  it.each([
+    ['100', ['100', 'A+', null]],
+    ['100,00', ['100.00', 'A+', null]],
+    ['100.01', 'percent-too-high'],
+    ['105', 'percent-too-high'],
+  ])('%s', (text, expected) => expect(show(enterPercent(noMark, text, capped))).toEqual(expected));
+
+  it.each([
+    ['103.26', '100.0'],
+    ['100', '100.0'],
+    ['99.96', '100.0'],
+    ['97.94', '97.9'],
+  ])('takes a computed %s as %s', (computed, posted) => {
+    const { percent, label } = takeComputed(noMark, decimalOrThrow(computed), capped);
+    expect([formatDecimal(percent!), label]).toEqual([posted, 'A+']);
+  });
+});
+
+it('an item whose scale has levels goes by the one at its top, typed and computed', () => {
+  const levels = { ...rules, highestLevel: decimalOrThrow('4') };
+  expect(show(enterPercent(noMark, '4.1', levels))).toBe('level-too-high');
+  expect(formatDecimal(takeComputed(noMark, decimalOrThrow('4.2'), levels).percent!)).toBe('4.0');
 });
 
 it('taking what is computed rounds once: 89.445 posts 89.4, never by way of 89.45 to 89.5', () => {

@@ -1,16 +1,13 @@
-import type { Decimal } from '#core/numbers';
 import { findBand, type Band, type Precision } from '#core/scales';
 import type { Mark } from './mark.js';
-import { readPercent, type PercentFault } from './read-percent.js';
+import { readPercent, type HighestValues, type PercentFault } from './read-percent.js';
 import type { SpecialCode } from '#core/codes';
 
 /** What a grade sheet needs to know to take an entry. */
-export interface EntryRules {
+export interface EntryRules extends HighestValues {
   readonly bands: readonly Band[];
   readonly precision: Precision;
   readonly codes: readonly SpecialCode[];
-  /** The level at the top of the scale, where the sheet takes levels; null where it takes percents. */
-  readonly highestLevel?: Decimal | null;
 }
 
 export type Entered =
@@ -19,7 +16,7 @@ export type Entered =
 
 /** A percent fills the label and puts a code away; an empty one takes its label with it. */
 export function enterPercent(mark: Mark, text: string, rules: EntryRules): Entered {
-  const read = readPercent(text, rules.highestLevel);
+  const read = readPercent(text, rules);
   if (read.kind === 'fault') return read;
   if (read.kind === 'blank') {
     const label = mark.percent === null ? mark.label : null;

@@ -12,8 +12,15 @@ export type PercentFault =
   | 'level-too-high'
   | 'percent-too-exact';
 
-/** Extra credit may pass 100; what is above this is a slip of the keyboard. Matches the table's numeric(6,2). */
-const highestPercent: Percent = decimalOrThrow('200');
+/** Extra credit may pass 100; what is above this is a slip of the keyboard, whatever an item takes. */
+export const mostPercent: Percent = decimalOrThrow('200');
+
+/** How high a posted value may be: a level at most the one at the top of the scale, a percent at most what the item takes. */
+export interface HighestValues {
+  /** Null where percents are taken. */
+  readonly highestLevel: Decimal | null;
+  readonly highestPercent: Percent;
+}
 
 /** Digits a posted percent may have after the point. */
 const percentDigits = 2;
@@ -21,13 +28,12 @@ const percentDigits = 2;
 /**
  * Reads a percent as people type it: "86.4", "86,4", "86.4 %". Zeros beyond two digits are let go; other digits beyond
  * two are a fault, as nothing is rounded unasked. Where a scale has levels, what is read is a level.
- * @param highestLevel the level at the top of the scale; null where percents are taken
  */
-export function readPercent(text: string, highestLevel: Decimal | null = null): ReadPercent {
+export function readPercent(text: string, highest: HighestValues): ReadPercent {
   const value = readPercentText(text);
   if (value === 'blank') return { kind: 'blank' };
   if (value === undefined) return { kind: 'fault', code: 'percent-unreadable' };
-  const fault = judgePercent(value, highestLevel);
+  const fault = judgePercent(value, highest);
   if (fault) return { kind: 'fault', code: fault };
   const extra = 10n ** BigInt(Math.max(0, value.digits - percentDigits));
   if (value.units % extra !== 0n) return { kind: 'fault', code: 'percent-too-exact' };
@@ -43,7 +49,7 @@ export function readPercentText(text: string): Decimal | 'blank' | undefined {
 /** Why a number cannot be a percent, or a level of a scale, or undefined when it can. */
 export function judgePercent(
   value: Decimal,
-  highestLevel: Decimal | null = null,
+  { highestLevel, highestPercent }: HighestValues,
 ): 'percent-negative' | 'percent-too-high' | 'level-too-high' | undefined {
   if (value.units < 0n) return 'percent-negative';
   if (highestLevel) return compareDecimals(value, highestLevel) > 0 ? 'level-too-high' : undefined;

@@ -1,5 +1,5 @@
 import type { PeriodKind } from '#core/calendar';
-import type { Decimal, RoundingName } from '#core/numbers';
+import type { Decimal, Percent, RoundingName } from '#core/numbers';
 
 export const itemKinds = ['progress', 'period', 'exam', 'final', 'standard', 'conduct'] as const;
 export type ItemKind = (typeof itemKinds)[number];
@@ -50,6 +50,8 @@ export interface ReportItem {
   readonly parts: readonly CompositePart[];
   readonly digits: number;
   readonly rounding: RoundingName;
+  /** The highest percent that is posted, from 100 to 200; where the scale has levels, the one at its top goes instead. */
+  readonly highestPercent: Percent;
   readonly commentRule: CommentRule;
   /** The label below which a comment is required; null unless the rule says so. */
   readonly commentBelow: string | null;

@@ -61,6 +61,7 @@ const item: OurItem = {
     precision: { digits: 0, rounding: roundHalfUp },
     codes: [],
     highestLevel: null,
+    highestPercent: decimalOrThrow('200'),
   },
   marks: new Map(),
 };

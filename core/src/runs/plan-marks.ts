@@ -96,7 +96,7 @@ function readMark(
     return refused('not-levels', `${possible ?? '100'}|${formatDecimal(highestLevel)}`);
   const percent = bringTo(points!, possible, highestLevel ?? hundred);
   if (!percent) return refused('score-unreadable', `${points}|${possible ?? ''}`);
-  if (judgePercent(percent, highestLevel)) return refused('percent-too-high', formatDecimal(percent));
+  if (judgePercent(percent, scale)) return refused('percent-too-high', formatDecimal(percent));
   const taken = takeComputed(mark, percent, scale);
   if (taken.label === null) return refused('below-scale', formatDecimal(percent));
   return { mark: taken, reasons: [] };

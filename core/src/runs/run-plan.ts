@@ -1,10 +1,7 @@
 import type { ScoreFlag } from '#core/calculation';
 import type { Day } from '#core/calendar';
 import type { MatchDecision } from '#core/matching';
-import type { Decimal } from '#core/numbers';
-import type { Mark } from '#core/posting';
-import type { SpecialCode } from '#core/codes';
-import type { Band, Precision } from '#core/scales';
+import type { EntryRules, Mark } from '#core/posting';
 import type { LedgerOutcome, RunReason } from './run-reasons.js';
 
 /** A class as its platform tells it. Keys are the platform's ids; points are decimals as text. */
@@ -122,13 +119,7 @@ export interface OurItem {
   /** The sheet of the section is signed off. */
   readonly isSignedOff: boolean;
   /** Null where no scale is in force for the section. */
-  readonly scale: {
-    readonly bands: readonly Band[];
-    readonly precision: Precision;
-    readonly codes: readonly SpecialCode[];
-    /** Where the item takes levels, the one at the top; null where it takes percents. */
-    readonly highestLevel: Decimal | null;
-  } | null;
+  readonly scale: EntryRules | null;
   readonly marks: ReadonlyMap<number, { readonly mark: Mark; readonly isOurs: boolean }>;
 }
 

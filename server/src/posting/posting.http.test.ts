@@ -4,7 +4,7 @@ import { noMark } from '#core/posting';
 import { bodyOfMark, type SaveSheetReply, type SheetListReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
 import type { TermLineReply } from '#contract/calendar';
-import { changeOf, quarterGrade, sheetNamed } from '../../test/sheets.js';
+import { changeOf, examGrade, quarterGrade, sheetNamed } from '../../test/sheets.js';
 import { demoInstant, signIn, startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
 let server: TestServer;
@@ -170,6 +170,29 @@ describe('saving a sheet', () => {
     });
     expect([status, body.errors]).toEqual([422, [{ field: `changes.1.${field}`, detail }]]);
     expect((await active('Shore Life 4')).sheet).toEqual(sheet);
+  });
+
+  it('refuses what is above the highest percentage of the item, but keeps what stood there before', async () => {
+    const exam = async () => {
+      const { path, sheet } = await sheetNamed(registrar, 'Shore Life 4', examGrade);
+      return { path, sheet, rows: sheet.rows.filter(({ withdrawnOn }) => withdrawnOn === null) };
+    };
+    const { path, sheet, rows } = await exam();
+    expect(sheet.highestPercent).toBe('100');
+    const typed = (percent: string, at = 0) =>
+      registrar.send<Problem>('PUT', path, { changes: [changeOf(rows[at]!, { percent, label: 'A+' })] });
+    expect((await typed('105')).body.errors).toEqual([
+      { field: 'changes.0.percent', detail: 'a percentage from 0 to 100, such as 86.4' },
+    ]);
+    expect((await exam()).sheet).toEqual(sheet);
+    const raised = await server.database.pool.query(
+      'UPDATE grades SET percent = 103, version = version + 1 WHERE enrollment_id = $1 AND item_id = $2 RETURNING id',
+      [rows[1]!.enrollmentId, examGrade],
+    );
+    expect(raised.rowCount).toBe(1);
+    const [, standing] = (await exam()).rows;
+    const commented = { changes: [changeOf(standing!, { comment: 'Extra work handed in.' })] };
+    expect((await registrar.send('PUT', path, commented)).status).toBe(200);
   });
 
   it('refuses NUL in a comment without writing anything', async () => {

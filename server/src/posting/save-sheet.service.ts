@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import { parseDay } from '#core/calendar';
-import { isOverride, judgePercent, lastDateFault, type Mark } from '#core/posting';
-import { formatAtLeast, formatDecimal, parseDecimal, roundings } from '#core/numbers';
+import { entryRulesFor, isOverride, judgePercent, lastDateFault, type Mark } from '#core/posting';
+import { compareDecimals, formatAtLeast, formatDecimal, parseDecimal } from '#core/numbers';
 import { commentFault, type ReportItem } from '#core/report-items';
 import {
   bodyOfMark,
@@ -115,8 +115,7 @@ export class SaveSheetService {
   private valueOf(mark: Mark, row: GradeRow, { item, scale, view }: SheetContext, composite: CompositeReply | null) {
     const computed = computedValue(row, scale);
     const beside = { computed: computed && { percent: formatDecimal(computed) }, composite };
-    const precision = { digits: item.digits, rounding: roundings[item.rounding] };
-    const rules = { bands: scale.bands, precision, codes: [...view.codes.values()], highestLevel: scale.highestLevel };
+    const rules = entryRulesFor(scale, item, [...view.codes.values()]);
     const then = computedOf(beside);
     const isOther = isOverride(mark, proposedMark(beside, mark, rules));
     return {
@@ -197,7 +196,7 @@ function changeFaults(
   index: number,
   rows: ReadonlyMap<number, GradeRow>,
   changes: readonly MarkChangeBody[],
-  { scale: { highestLevel }, period }: SheetContext,
+  { scale, item, period }: SheetContext,
 ): FieldFault[] {
   const fault = (field: string, detail: string) => ({ field: `changes.${index}.${field}`, detail });
   const faults: FieldFault[] = [];
@@ -206,10 +205,15 @@ function changeFaults(
     faults.push(fault('enrollmentId', 'each student at most once'));
   }
   const percent = change.percent === null ? undefined : parseDecimal(change.percent);
-  if (percent && judgePercent(percent, highestLevel)) {
+  const { highestLevel } = scale;
+  const { highestPercent } = item;
+  // What stands there already, from when the item took more, keeps nobody from changing the rest.
+  const standing = rows.get(change.enrollmentId)?.mark.percent;
+  const isNew = percent && !(standing && compareDecimals(standing, percent) === 0);
+  if (isNew && judgePercent(percent, { highestLevel, highestPercent })) {
     const right = highestLevel
       ? `a level from 0 to ${formatDecimal(highestLevel)}`
-      : 'a percentage from 0 to 200, such as 86.4';
+      : `a percentage from 0 to ${formatAtLeast(highestPercent, 0)}, such as 86.4`;
     faults.push(fault('percent', right));
   }
   const lastDate = change.lastDate === null ? null : parseDay(change.lastDate);

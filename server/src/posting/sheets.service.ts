@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { mayAt, ofSection } from '#core/access';
-import { formatDecimal } from '#core/numbers';
+import { formatAtLeast, formatDecimal } from '#core/numbers';
 import { partsOfName } from '#core/people';
 import {
   bodyOfMark,
@@ -139,6 +139,7 @@ export class SheetsService {
       scales: [...versions.values()].map(({ number, bands }) => ({ version: number, bands: bands.map(bodyOfBand) })),
       scaleVersion: scale.number,
       highestLevel: scale.highestLevel && formatDecimal(scale.highestLevel),
+      highestPercent: formatAtLeast(item.highestPercent, 0),
       digits: item.digits,
       rounding: item.rounding,
       codes: (await this.specialCodes.all(queries)).map(bodyOfCode),

@@ -32,8 +32,9 @@ export class ReportItemsRepository {
       .innerJoin(reportItems, eq(reportItems.id, reportItemParts.compositeId))
       .where(eq(reportItems.schoolId, schoolId))
       .orderBy(asc(reportItemParts.position));
-    return rows.map(({ createdAt: _createdAt, ...item }) => ({
+    return rows.map(({ createdAt: _createdAt, highestPercent, ...item }) => ({
       ...item,
+      highestPercent: decimalOrThrow(highestPercent),
       parts: parts
         .filter(({ part }) => part.compositeId === item.id)
         .map(({ part: { itemId, ordinal, weight } }) => ({ itemId, ordinal, weight: decimalOrThrow(weight) })),
@@ -128,8 +129,12 @@ export class ReportItemsRepository {
 
   /** Makes items, under the numbers that they have, or changes those that are there. */
   async put(queries: Queries, items: readonly ReportItem[]): Promise<void> {
-    for (const { id, parts, ordinals, ...facts } of items) {
-      const row = { ...facts, ordinals: ordinals && [...ordinals] };
+    for (const { id, parts, ordinals, highestPercent, ...facts } of items) {
+      const row = {
+        ...facts,
+        ordinals: ordinals && [...ordinals],
+        highestPercent: formatDecimal(highestPercent),
+      };
       await queries
         .insert(reportItems)
         .values({ ...row, id })

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { roundings } from '#core/numbers';
+import { entryRulesFor } from '#core/posting';
 import type { Joined, OurClass, OurItem } from '#core/runs';
 import { BookSectionsRepository } from '#server/calculation';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
@@ -101,12 +101,11 @@ export class RunGroundService {
       const state = this.sheets.windowOf(reported)?.state;
       for (const { id } of sections) {
         const scale = scales.get(id)?.version;
-        const precision = { digits: item.digits, rounding: roundings[item.rounding] };
         const own: ItemOfSection = {
           id: item.id,
           name: item.name,
           takesMarks: state === 'open' || state === 'grace',
-          scale: scale ? { bands: scale.bands, precision, codes, highestLevel: scale.highestLevel } : null,
+          scale: scale ? entryRulesFor(scale, item, codes) : null,
           scaleVersionId: scale?.id ?? null,
         };
         bySection.set(id, [...(bySection.get(id) ?? []), own]);

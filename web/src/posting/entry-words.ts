@@ -6,6 +6,7 @@ import { showDay } from '../ui/format';
 interface Taken {
   readonly known: readonly string[];
   readonly highestLevel: string | null;
+  readonly highestPercent: string;
   /** In which last dates lie. */
   readonly period: { readonly startsOn: Day; readonly endsOn: Day };
 }
@@ -13,7 +14,7 @@ interface Taken {
 /** What is wrong with an entry and what would be right. */
 export function entryFaultWords(
   code: PercentFault | 'label-unknown' | 'day-unreadable' | LastDateFault | 'hours-unreadable',
-  { known, highestLevel, period }: Taken,
+  { known, highestLevel, highestPercent, period }: Taken,
 ): string {
   switch (code) {
     case 'percent-unreadable':
@@ -21,7 +22,7 @@ export function entryFaultWords(
     case 'percent-negative':
       return `A ${highestLevel === null ? 'percentage' : 'level'} is not below 0.`;
     case 'percent-too-high':
-      return 'A percentage is at most 200.';
+      return `A percentage is at most ${highestPercent} here.`;
     case 'level-too-high':
       return `A level is from 0 to ${highestLevel}; percentages are not accepted here.`;
     case 'percent-too-exact':

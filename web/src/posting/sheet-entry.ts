@@ -39,6 +39,7 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
   const taken = {
     known,
     period: sheet.period,
+    highestPercent: sheet.highestPercent,
     highestLevel: highestLevel === null ? null : formatAtLeast(decimalOrThrow(highestLevel), 0),
   };
 

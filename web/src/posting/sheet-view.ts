@@ -1,10 +1,10 @@
 import { findingSentence } from '#contract/audit';
 import { auditRules, runRules, type Severity } from '#core/audit';
 import type { Day } from '#core/calendar';
-import { decimalOrThrow, formatDecimal, fromDecimal, roundings, roundTo, type Percent } from '#core/numbers';
+import { decimalOrThrow, formatDecimal, fromDecimal, roundTo, type Percent } from '#core/numbers';
 import { findBand, readBands, type Band } from '#core/scales';
 import { commentFault } from '#core/report-items';
-import { isOverride, otherNamesIn, type EntryRules, type Mark } from '#core/posting';
+import { entryRulesFor, isOverride, otherNamesIn, type EntryRules, type Mark } from '#core/posting';
 import type { SpecialCode } from '#core/codes';
 import {
   bodyOfMark,
@@ -53,9 +53,9 @@ export function bandsOf(sheet: SheetReply, version: number): readonly Band[] {
 }
 
 export function entryRulesOf(sheet: SheetReply): EntryRules {
-  const precision = { digits: sheet.digits, rounding: roundings[sheet.rounding] };
   const highestLevel = sheet.highestLevel === null ? null : decimalOrThrow(sheet.highestLevel);
-  return { bands: bandsOf(sheet, sheet.scaleVersion), precision, codes: sheet.codes.map(codeOfBody), highestLevel };
+  const item = { ...sheet, highestPercent: decimalOrThrow(sheet.highestPercent) };
+  return entryRulesFor({ bands: bandsOf(sheet, sheet.scaleVersion), highestLevel }, item, sheet.codes.map(codeOfBody));
 }
 
 /**

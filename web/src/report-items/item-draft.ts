@@ -29,6 +29,7 @@ export function newItem({ periods }: ReportItemsReply, lookedAt?: PeriodKind): I
     parts: [],
     digits: 1,
     rounding: 'halfUp',
+    highestPercent: '100',
     commentRule: 'optional',
     commentBelow: null,
     commentLength: 100,

@@ -121,7 +121,16 @@ export function ItemForm({ item, reply, fault, onChange }: ItemFormProps) {
           <option value={1}>one decimal</option>
           <option value={2}>two decimals</option>
         </Choice>
-        .
+        , and is at most{' '}
+        <input
+          aria-label="Highest percentage"
+          inputMode="decimal"
+          value={item.highestPercent}
+          onChange={(event) => onChange({ highestPercent: event.target.value.replace(',', '.').trim() })}
+          className="figures h-7 w-[58px] rounded border border-control bg-surface px-1.5 text-right"
+        />{' '}
+        % where the scale has percentages.
+        {fault('highestPercent') && <span className="ml-2 text-waratah">{fault('highestPercent')}</span>}
         {item.source === 'composite' && (
           <div className="mt-2">
             <p className="mb-2">

@@ -1,6 +1,6 @@
 import { useId, useState } from 'react';
 import { decimalOrThrow, formatAtLeast, formatDecimal } from '#core/numbers';
-import { readPercent } from '#core/posting';
+import { mostPercent, readPercent } from '#core/posting';
 import { findBand, type Band, type Precision } from '#core/scales';
 import { showLabel } from '../ui/format';
 
@@ -17,7 +17,10 @@ export function TryValue({
   const id = useId();
   const top = highestLevel === null ? undefined : formatAtLeast(decimalOrThrow(highestLevel), 0);
   const [text, setText] = useState(top ?? '89.46');
-  const read = readPercent(text, highestLevel === null ? null : decimalOrThrow(highestLevel));
+  const read = readPercent(text, {
+    highestLevel: highestLevel === null ? null : decimalOrThrow(highestLevel),
+    highestPercent: mostPercent,
+  });
   const found = read.kind === 'percent' ? findBand(bands, read.percent, precision) : undefined;
   return (
     <div className="flex items-center gap-2.5 px-4 py-2.5">

@@ -33,6 +33,8 @@ export const reportItems = pgTable(
       .default('percent'),
     digits: integer().notNull(),
     rounding: text({ enum: ['halfUp', 'halfEven', 'down'] }).notNull(),
+    /** The highest percent that is posted; an item that no one limited takes extra credit. */
+    highestPercent: numeric({ precision: 5, scale: 2 }).notNull().default('200'),
     commentRule: text({ enum: ['none', 'optional', 'requiredBelow'] })
       .notNull()
       .default('optional'),
@@ -54,6 +56,7 @@ export const reportItems = pgTable(
   (table) => [
     ...onlyKnownWords(table),
     check('report_items_digits_known', sql`${table.digits} BETWEEN 0 AND 2`),
+    check('report_items_highest_percent_known', sql`${table.highestPercent} BETWEEN 100 AND 200`),
     check('report_items_comment_length_known', sql`${table.commentLength} > 0`),
   ],
 );
