@@ -39,6 +39,8 @@ export interface District {
   readonly grades: GradeRow[];
   readonly signOffs: Row<typeof tables.signOffs>[];
   readonly stockComments: Row<typeof tables.stockComments>[];
+  readonly registers: Row<typeof tables.registers>[];
+  readonly absences: Row<typeof tables.absences>[];
 }
 
 export interface SectionRow {
@@ -117,5 +119,7 @@ export function emptyDistrict(): District {
     grades: [],
     signOffs: [],
     stockComments: [],
+    registers: [],
+    absences: [],
   };
 }

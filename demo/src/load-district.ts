@@ -39,6 +39,8 @@ const order = [
   'grades',
   'signOffs',
   'stockComments',
+  'registers',
+  'absences',
 ] as const satisfies readonly (keyof District)[];
 
 const rowsAtOnce = 10_000;

@@ -1,4 +1,5 @@
 import { emptyDistrict, type District } from './district.js';
+import { drawAttendance } from './draw-attendance.js';
 import { drawExams } from './draw-exams.js';
 import { drawGrades, fileSections, openPeriodId, platformSections } from './draw-grades.js';
 import { drawPeople } from './draw-people.js';
@@ -42,6 +43,7 @@ export function makeDistrict(): Demo {
   const elsewhere = keepBooks(district, percents);
   plantPeople(district);
   drawSignOffs(district, createRandom(seed + 2));
+  drawAttendance(district, createRandom(seed + 3));
   for (const { id: schoolId } of schoolPlans)
     district.stockComments.push(...stockComments.map((text, at) => ({ schoolId, position: at + 1, text })));
   return { district, plantedFaults, files: platformFiles(district, percents), percents, elsewhere };

@@ -23,7 +23,7 @@ export function writeSetUp(district: District): void {
   for (const plan of schoolPlans) {
     const { id, code, name, shortName } = plan;
     const more = plans.get(plan)!;
-    district.schools.push({ id, code, name, shortName });
+    district.schools.push({ id, code, name, shortName, takesAttendance: id === college.id });
     for (const { window: _window, ...period } of plan.periods) district.periods.push({ ...period, schoolId: id });
     for (const [breakName, startsOn, endsOn] of more.breaks) {
       district.breaks.push({ id: district.breaks.length + 1, schoolId: id, name: breakName, startsOn, endsOn });

@@ -39,6 +39,7 @@ export const sheetRow = (enrollmentId: number, more: Partial<SheetRowReply> = {}
   postedBy: null,
   postedAt: null,
   scaleVersion: 1,
+  attendance: null,
   ...more,
 });
 

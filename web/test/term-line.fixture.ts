@@ -18,7 +18,7 @@ export function termLineOf(over: Partial<Posting> | null = {}): TermLineReply {
   const year = { id: 1, parentId: null, kind: 'year', name: '2025–26' } as const;
   const quarter = { id: 4, parentId: 1, kind: 'quarter', name: 'Quarter 2' } as const;
   return {
-    school: { id: 1, name: 'Port Elowen Upper School', shortName: 'Upper School' },
+    school: { id: 1, name: 'Port Elowen Upper School', shortName: 'Upper School', takesAttendance: false },
     now: '2026-01-21T10:42:00Z',
     suggestedPeriodId: 4,
     periods: [

@@ -15,6 +15,8 @@ export interface SchoolReply {
   readonly id: number;
   readonly name: string;
   readonly shortName: string;
+  /** Whether its sections take attendance by day. */
+  readonly takesAttendance: boolean;
 }
 
 export interface WindowReply {

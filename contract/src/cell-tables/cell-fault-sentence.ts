@@ -27,5 +27,10 @@ export const cellFaultSentences: Readonly<Record<CellFault, string>> = {
   'day-before-birth': 'a day after the day of birth',
   'day-outside-period': 'a day of the period that it runs in',
   'day-before-first': 'a day that is not before the first one',
+  'day-ahead': 'a day that has come; attendance is not taken ahead',
+  'day-without-classes': 'a day with classes',
+  'day-outside-seat': 'a day on which this student sat in the section',
+  'student-not-in-section': 'a student of this section',
+  'status-unknown': 'P for present, A for absent, E for excused or L for late',
   'address-unreadable': 'an e-mail address such as ada@school.example, or empty',
 };

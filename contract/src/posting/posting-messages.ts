@@ -2,6 +2,7 @@ import { IsDay, NestedList } from '#contract/requests';
 import type { WindowReply } from '#contract/calendar';
 import type { BandBody } from '#contract/scales';
 import type { CodeBody } from '#contract/codes';
+import type { AttendanceSummary } from '#core/attendance';
 import type { Day } from '#core/calendar';
 import type { RoundingName } from '#core/numbers';
 import type { Pronoun } from '#core/people';
@@ -95,6 +96,8 @@ export interface SheetRowReply {
   readonly student: string;
   readonly studentNumber: string;
   readonly withdrawnOn: Day | null;
+  /** What the section's registers tell of the period; null where the school takes no attendance. */
+  readonly attendance: AttendanceSummary | null;
   /** What a learning platform's file says or the section's own grade book comes to; null where there is neither. */
   readonly computed: ComputedReply | null;
   /** Names of the assignments that keep the grade book from coming to a percentage. */

@@ -110,6 +110,16 @@ export const problemCodes = {
     'No enrollments found',
     '{name} has no row that names a column for the section and one for the student.',
   ],
+  'columns-of-attendance-missing': [
+    422,
+    'No attendance found',
+    '{name} has no row that names columns for the section, the student, the day and the attendance.',
+  ],
+  'attendance-faulty': [
+    422,
+    'Some rows need correcting',
+    '{count, plural, one {# cell} other {# cells}} cannot be accepted. Nothing was saved.',
+  ],
   'last-registrar': [
     409,
     'The last registrar stays',

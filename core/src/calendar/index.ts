@@ -26,5 +26,5 @@ export { latePosters, windowState, type LatePosters, type PostingWindow, type Wi
 export { isYearLong, proposeYear, usualYear, yearDivisions, yearLength, type YearDivision } from './propose-year.js';
 export { readTypedDay, type DayOrder, type TypedDay } from './read-typed-day.js';
 export { readTypedTime } from './read-typed-time.js';
-export { countInstructionalDays, weekdayOf, type Break } from './school-days.js';
+export { countInstructionalDays, daysOf, isInstructional, weekdayOf, type Break } from './school-days.js';
 export { localTime, type LocalTime } from './local-time.js';

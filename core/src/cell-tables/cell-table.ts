@@ -23,7 +23,12 @@ export type CellFault =
   | 'seats-unreadable'
   | 'day-outside-year'
   | 'day-outside-period'
-  | 'day-before-first';
+  | 'day-before-first'
+  | 'day-ahead'
+  | 'day-without-classes'
+  | 'day-outside-seat'
+  | 'student-not-in-section'
+  | 'status-unknown';
 
 /** The facts of a thing as text, as in the cells of a spreadsheet. */
 export type Cells<Field extends string> = Readonly<Record<Field, string>>;

@@ -7,9 +7,10 @@ export {
   type EnrollmentField,
   type OwnEnrollment,
 } from './enrollment-cells.js';
-export { nameBook, type NamedThing } from './name-book.js';
+export { nameBook, type NameBook, type NamedThing } from './name-book.js';
 export {
   cellsOfSection,
+  dayIn,
   daysOfPeriod,
   daysOfSection,
   isOverfull,

@@ -26,6 +26,7 @@ import {
 } from '#server/platform';
 import { BoardModule } from '#server/board';
 import { ReportCardsModule } from '#server/report-cards';
+import { AttendanceModule } from '#server/attendance';
 import { PostingModule } from '#server/posting';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
@@ -51,6 +52,7 @@ export class AppModule {
         MatchingModule,
         PeopleModule,
         SectionsModule,
+        AttendanceModule,
         BoardModule,
         ReportCardsModule,
         PostingModule,

@@ -11,6 +11,7 @@ export interface School {
   readonly id: number;
   readonly name: string;
   readonly shortName: string;
+  readonly takesAttendance: boolean;
 }
 
 @Injectable()
@@ -80,8 +81,8 @@ export class PeriodsRepository {
 
   schools(queries: Queries): Promise<School[]> {
     const { schools } = tables;
-    const { id, name, shortName } = schools;
-    return queries.select({ id, name, shortName }).from(schools).orderBy(asc(schools.id));
+    const { id, name, shortName, takesAttendance } = schools;
+    return queries.select({ id, name, shortName, takesAttendance }).from(schools).orderBy(asc(schools.id));
   }
 
   /** @throws Refusal not-found */

@@ -31,7 +31,8 @@ type MissingColumns =
   | 'column-code-missing'
   | 'columns-of-names-missing'
   | 'columns-of-sections-missing'
-  | 'columns-of-enrollments-missing';
+  | 'columns-of-enrollments-missing'
+  | 'columns-of-attendance-missing';
 
 /**
  * What taking in a file would change. Nothing is written; the changes are saved like typed ones.

@@ -30,6 +30,7 @@ export const personUses: readonly UseBy[] = [
   ['sign_offs', 'on_behalf_of', 'sign-off'],
   ['reminders', 'teacher_id', 'reminder'],
   ['reminders', 'sent_by', 'reminder'],
+  ['registers', 'taken_by', 'register'],
   ['posting_requests', 'asked_by', 'request'],
   ['posting_requests', 'answered_by', 'request'],
   ['scale_versions', 'saved_by', 'version of a scale'],

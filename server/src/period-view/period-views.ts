@@ -7,6 +7,7 @@ import {
   type SchoolFacts as Facts,
 } from '#core/period-view';
 import type { Period } from '#core/calendar';
+import type { SchoolReply } from '#contract/calendar';
 import type { ReportItem } from '#core/report-items';
 import { CodesRepository } from '#server/codes';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
@@ -23,7 +24,7 @@ export type PeriodView = View<ReportItem, ScaleVersion, KeptPolicy>;
 export type ReportedItem = Reported<ReportItem, ScaleVersion, KeptPolicy>;
 export type RunningSection = Running<KeptPolicy>;
 export type SchoolFacts = Facts<ReportItem, ScaleVersion, KeptPolicy> & {
-  readonly school: { readonly id: number; readonly name: string; readonly shortName: string };
+  readonly school: SchoolReply;
   readonly periods: readonly SchoolPeriod[];
   /** The district's time zone. */
   readonly zone: string;

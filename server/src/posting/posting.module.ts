@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { AttendanceModule } from '#server/attendance';
 import { CodesModule } from '#server/codes';
 import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
@@ -31,6 +32,7 @@ import { MailModule } from '#server/mail';
 
 @Module({
   imports: [
+    AttendanceModule,
     CodesModule,
     MailModule,
     PeriodViewModule,

@@ -23,6 +23,8 @@ export interface SheetContext {
   readonly window: WindowReply | null;
   readonly sealedAt: Date | null;
   readonly scale: SectionScale;
+  /** Whether the school takes attendance by day. */
+  readonly takesAttendance: boolean;
 }
 
 @Injectable()
@@ -39,7 +41,8 @@ export class SheetContextService {
     { sectionId, itemId, periodId }: { sectionId: number; itemId: number; periodId: number },
   ): Promise<SheetContext> {
     const period = await this.periods.byIdOrThrow(queries, periodId);
-    const view = await this.views.of(queries, period);
+    const facts = await this.views.factsOf(queries, period.schoolId);
+    const view = this.views.viewOf(facts, period);
     const reported = reportedOrThrow(view, itemId);
     const { item } = reported;
     const section = reported.sections.find(({ id }) => id === sectionId);
@@ -47,7 +50,8 @@ export class SheetContextService {
     const scale = scaleOf(reported, section.id);
     if (!scale) throw new Refusal('scale-missing', { course: section.course.title });
     const sealedAt = await this.periods.sealedAt(queries, periodId);
-    return { view, section, item, period, window: this.windowOf(reported), sealedAt, scale };
+    const { takesAttendance } = facts.school;
+    return { view, section, item, period, window: this.windowOf(reported), sealedAt, scale, takesAttendance };
   }
 
   windowOf({ window }: Pick<ReportedItem, 'window'>): WindowReply | null {

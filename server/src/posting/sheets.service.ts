@@ -17,6 +17,7 @@ import { bodyOfBand } from '#contract/scales';
 import { bodyOfCode } from '#contract/codes';
 import { CodesRepository } from '#server/codes';
 import { RecalculationService } from '#server/calculation';
+import { AttendanceRepository } from '#server/attendance';
 import { PeriodsRepository } from '#server/calendar';
 import { tables, Transactions, type Actor, type Queries, spokenName } from '#server/platform';
 import { PeriodViews, ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
@@ -51,6 +52,7 @@ export class SheetsService {
     private readonly signOffs: SignOffsRepository,
     private readonly requests: PostingRequestsRepository,
     private readonly stock: StockCommentsThing,
+    private readonly attendance: AttendanceRepository,
   ) {}
 
   /** The sheets of a period that the person may open, one list for each item reported in it. */
@@ -154,6 +156,9 @@ export class SheetsService {
     const versions = await this.versionsOf(queries, rows, context.scale);
     const blocking = await this.assignmentNames(queries, rows);
     const { item, period, section, scale } = context;
+    const attendance = context.takesAttendance
+      ? await this.attendance.summaries(queries, [section.id], period)
+      : undefined;
     const composites = await this.composites.ofSections(queries, item, period, new Map([[section.id, scale]]));
     return rows.map((row) => {
       const { enrollmentId, studentId, student, studentNumber, pronoun, withdrawnOn, version, postedBy } = row;
@@ -173,6 +178,7 @@ export class SheetsService {
         scaleVersion: versions.get(row.scaleVersionId ?? context.scale.id)!.number,
         composite: composites.get(enrollmentId) ?? null,
         computed: computedReply(row, scale, sources),
+        attendance: attendance?.get(enrollmentId) ?? null,
         blockedBy: row.blockedBy.map((id) => blocking.get(id) ?? `assignment ${id}`),
       };
     });

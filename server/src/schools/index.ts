@@ -1,1 +1,2 @@
+export type { SchoolValue } from './school.thing.js';
 export { SchoolsModule } from './schools.module.js';

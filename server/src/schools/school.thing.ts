@@ -10,6 +10,7 @@ export interface SchoolValue {
   readonly code: string;
   readonly name: string;
   readonly shortName: string;
+  readonly takesAttendance: boolean;
 }
 
 /** What keeps a school from being removed. */
@@ -52,7 +53,12 @@ export class SchoolThing implements Thing<SchoolValue> {
       .select()
       .from(schools)
       .where(sql`${schools.id} = ANY(${intArray(ids.map(Number))})`);
-    return new Map(rows.map(({ id, code, name, shortName }) => [String(id), { code, name, shortName }]));
+    return new Map(
+      rows.map(({ id, code, name, shortName, takesAttendance }) => [
+        String(id),
+        { code, name, shortName, takesAttendance },
+      ]),
+    );
   }
 
   async check(queries: Queries, values: ReadonlyMap<string, SchoolValue | null>): Promise<void> {

@@ -43,7 +43,7 @@ export class SchoolsService {
       const calendar = { weekdays: [1, 2, 3, 4, 5], periods, breaks: [], windows: [] };
       const edits: Edit[] = [
         ...(district ? [await this.districtEdit(queries, { ...district })] : []),
-        { kind: 'school', id: String(schoolId), after: { code, name, shortName } },
+        { kind: 'school', id: String(schoolId), after: { code, name, shortName, takesAttendance: false } },
         { kind: 'calendar', id: String(schoolId), after: calendar },
       ];
       await this.changes.make(queries, actor, { action: `open ${shortName}`, edits });
@@ -64,10 +64,11 @@ export class SchoolsService {
       if (before.revision !== revision) throw new Refusal('set-up-changed', { what: `names of ${before.shortName}` });
       if (code.toLowerCase() !== before.code.toLowerCase() && (await this.codes(queries)).has(code.toLowerCase()))
         throw new Refusal('fields-wrong', {}, [codeTaken]);
+      const school = await this.changes.valueOf<SchoolValue>(queries, 'school', String(schoolId));
       await this.changes.make(queries, actor, {
         action: `rename ${before.shortName}`,
         edits: [
-          { kind: 'school', id: String(schoolId), after: { code, name, shortName } },
+          { kind: 'school', id: String(schoolId), after: { ...school, code, name, shortName } },
           { kind: 'district', id: 'district', after: { ...district } },
         ],
       });
@@ -80,8 +81,11 @@ export class SchoolsService {
     if (!school) throw new Refusal('not-found', { what: 'school', id: schoolId });
     const district = await this.changes.valueOf<DistrictValue>(queries, 'district', 'district');
     const timeZone = district?.timeZone ?? (await this.zone.name(queries));
+    const { code, name, shortName } = school;
     return {
-      ...school,
+      code,
+      name,
+      shortName,
       revision: revisionOf({ school, district }),
       district: { name: district?.name ?? '', timeZone },
     };

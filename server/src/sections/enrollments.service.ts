@@ -83,7 +83,8 @@ export class EnrollmentsService {
     return planOrRefuse(enrollmentTable(directory), file, reply.enrollments, 'columns-of-enrollments-missing');
   }
 
-  private async read(
+  /** The seats with what their cells name. */
+  async read(
     queries: Queries,
     { schoolId, periodId, sectionId }: Seats,
   ): Promise<{ own: KeptEnrollment[]; reply: EnrollmentsReply; directory: EnrollmentDirectory }> {

@@ -1,2 +1,3 @@
+export { EnrollmentsService } from './enrollments.service.js';
 export { isUsedOf } from './enrollments.repository.js';
 export { SectionsModule } from './sections.module.js';

@@ -32,6 +32,7 @@ export const sectionUses: readonly UseBy[] = [
   ['receipts', 'section_id', 'receipt'],
   ['sign_offs', 'section_id', 'sign-off'],
   ['reminders', 'section_id', 'reminder'],
+  ['registers', 'section_id', 'register'],
   ['posting_requests', 'section_id', 'request'],
   ['file_imports', 'section_id', 'file'],
 ];

@@ -42,5 +42,6 @@ import { SectionsService } from './sections.service.js';
     SectionsService,
     SplittingService,
   ],
+  exports: [EnrollmentsService],
 })
 export class SectionsModule {}

@@ -1,6 +1,6 @@
 import { ArrowLeft } from 'lucide-react';
 import { useState } from 'react';
-import { formatDecimal, fromDecimal, roundTo, type Percent } from '#core/numbers';
+import { compareDecimals, formatDecimal, fromDecimal, roundTo, type Percent } from '#core/numbers';
 import { bandEdges, findBand } from '#core/scales';
 import type { EntryRules } from '#core/posting';
 import { bodyOfMark, markInWords, type ComputedReply, type SheetReply } from '#contract/posting';
@@ -30,6 +30,8 @@ export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: Shee
     );
   const shown = mark.percent ?? computed;
   const found = shown ? findBand(rules.bands, shown, rules.precision) : undefined;
+  const isAbove =
+    computed !== null && sheet.highestLevel === null && compareDecimals(computed, rules.highestPercent) > 0;
   const edge = found?.band && bandEdges(rules.bands, rules.precision, 2).find(({ band }) => band === found.band);
   return (
     <div className="space-y-4">
@@ -54,6 +56,7 @@ export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: Shee
               {
                 says: `${mark.percent ? 'Posted' : 'Computed'} ${sheet.highestLevel === null ? 'percent' : 'level'}`,
                 figure: showPercent(formatDecimal(shown)),
+                ...(isAbove ? { note: `${sheet.itemName} posts at most ${sheet.highestPercent}.` } : {}),
               },
               {
                 says: `Rounded ${showPrecision(sheet.rounding, sheet.digits)}`,

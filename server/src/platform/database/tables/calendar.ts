@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { check, date, index, integer, jsonb, pgTable, text, type AnyPgColumn } from 'drizzle-orm/pg-core';
+import { boolean, check, date, index, integer, jsonb, pgTable, text, type AnyPgColumn } from 'drizzle-orm/pg-core';
 import { createdAt, id, onlyKnownWords } from './columns.js';
 
 export const schools = pgTable('schools', {
@@ -10,6 +10,8 @@ export const schools = pgTable('schools', {
   shortName: text().notNull(),
   /** Days of the week with classes, 1 for Monday to 7 for Sunday. */
   weekdays: jsonb().$type<number[]>().notNull().default([1, 2, 3, 4, 5]),
+  /** Whether its sections take attendance by day. */
+  takesAttendance: boolean().notNull().default(false),
   createdAt: createdAt(),
 });
 

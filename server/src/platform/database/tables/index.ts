@@ -1,3 +1,4 @@
+export * from './attendance.js';
 export * from './audit.js';
 export * from './calculation.js';
 export * from './calendar.js';

@@ -1,0 +1,2 @@
+export { AttendanceModule } from './attendance.module.js';
+export { AttendanceRepository } from './attendance.repository.js';
