@@ -58,7 +58,7 @@ story('a run', () => {
     await registrar.sees('Net Mending for Trade 2').then((row) => row.click());
     await registrar.sees('Bonus question').then((line) => line.click());
     await registrar.click('Open the grade book');
-    await registrar.sees('Fernway came over just now:');
+    await registrar.sees('Fernway was read just now:');
     await registrar.click('36 rows written');
     await registrar.reads(/36 rows of Fernway written/);
   });

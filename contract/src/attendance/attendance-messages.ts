@@ -96,9 +96,9 @@ export class TakesAttendanceRequest {
 
 /** What a file of attendance would change. */
 export interface AttendanceImportReply extends TableImportReply<AttendanceField> {
-  /** What its cells name, and of when it was read. */
-  readonly sections: readonly NamedThing[];
+  /** The students whom its cells name. */
   readonly students: readonly NamedThing[];
+  /** Of the attendance that was looked at. */
   readonly revision: string;
   /** Registers that would be taken by it: in each, whoever is not in the file was present. */
   readonly registers: number;

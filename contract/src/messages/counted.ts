@@ -75,6 +75,7 @@ const things = {
   proposal: '{count, plural, one {# proposal} other {# proposals}}',
   quarter: '{count, plural, one {# quarter} other {# quarters}}',
   receipt: '{count, plural, one {# receipt} other {# receipts}}',
+  'proposed date': '{count, plural, one {# proposed date} other {# proposed dates}}',
   register: '{count, plural, one {# register} other {# registers}}',
   reminder: '{count, plural, one {# reminder} other {# reminders}}',
   request: '{count, plural, one {# request} other {# requests}}',

@@ -8,6 +8,13 @@ export const attendanceFields = ['section', 'student', 'day', 'status'] as const
 export type AttendanceField = (typeof attendanceFields)[number];
 export type AttendanceCells = Cells<AttendanceField>;
 
+export const attendanceHeadings: Readonly<Record<AttendanceField, string>> = {
+  section: 'Section',
+  student: 'Student',
+  day: 'Day',
+  status: 'Attendance',
+};
+
 /** What the cells name, and the days that may be told of. */
 export interface AttendanceDirectory {
   readonly sections: NameBook;
@@ -62,7 +69,7 @@ export function attendanceTable(directory: AttendanceDirectory): CellTable<Atten
   };
   return {
     fields: attendanceFields,
-    headings: { section: 'Section', student: 'Student', day: 'Day', status: 'Attendance' },
+    headings: attendanceHeadings,
     otherHeadings: {
       section: ['Class', 'Section name', 'Class name', 'Group', 'Course section'],
       student: [

@@ -8,6 +8,7 @@ export {
 } from './absence.js';
 export {
   attendanceFields,
+  attendanceHeadings,
   attendanceTable,
   entryOfCells,
   seatKey,

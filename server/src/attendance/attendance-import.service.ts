@@ -31,7 +31,7 @@ interface YearOfSchool {
 
 interface Ground {
   readonly directory: AttendanceDirectory;
-  readonly names: Pick<AttendanceImportReply, 'sections' | 'students'>;
+  readonly students: AttendanceImportReply['students'];
   /** By `seatKey`. */
   readonly enrollments: ReadonlyMap<string, number>;
   /** What stands on the days of the file, row by row. */
@@ -62,7 +62,7 @@ export class AttendanceImportService {
       useful.map(({ cells }) => cells),
     );
     const added = [...registers.keys()].filter((id) => !ground.values.has(id)).length;
-    return { ...plan, ...ground.names, revision: ground.revision, registers: added };
+    return { ...plan, students: ground.students, revision: ground.revision, registers: added };
   }
 
   /** @throws Refusal set-up-changed, attendance-faulty */
@@ -159,8 +159,7 @@ export class AttendanceImportService {
             },
           })),
       );
-    const { sections, students } = reply;
-    return { directory, enrollments, kept, values, names: { sections, students }, revision: revisionOf([...values]) };
+    return { directory, enrollments, kept, values, students: reply.students, revision: revisionOf([...values]) };
   }
 }
 

@@ -54,9 +54,7 @@ describe('a register', () => {
     expect(marks[0]).toEqual(['absent', were[0]![0]! + 1, were[0]![1]! + 1]);
     expect(marks[1]).toEqual(['late', were[1]![0], were[1]![1]! + 1]);
     const { body: recent } = await registrar.get<ChangeReply[]>('/changes/mine');
-    expect(recent[0]!.action).toMatch(
-      /^take the attendance of .+ on (Mon|Tues|Wednes|Thurs|Fri)day \d+ January 2026$/,
-    );
+    expect(recent[0]!.action).toMatch(/^take the attendance of .+ on (Mon|Tues|Wednes|Thurs|Fri)day \d+ January 2026$/);
     expect((await registrar.send('POST', `/changes/${change}/undo`)).status).toBe(200);
     expect((await week(sectionId, open.day)).days).toEqual(before.days);
   });

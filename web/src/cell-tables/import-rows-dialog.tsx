@@ -22,13 +22,25 @@ const outcomeInk: Record<RowOutcome, string> = {
   twice: 'text-waratah',
 };
 
-function columnsOf<Field extends string, Kept extends KeptRow<Field>>({
+/** What of a table's look its rows need where they are only looked at. */
+export interface ImportLook<Field extends string> extends Pick<
+  TableLook<Field, KeptRow<Field>>,
+  'widths' | 'staying' | 'main' | 'inFigures' | 'shown'
+> {
+  readonly table: {
+    readonly headings: Readonly<Record<Field, string>>;
+    readonly unique: { readonly field: Field };
+  };
+}
+
+function columnsOf<Field extends string>({
   table: { headings, unique },
   staying,
   main,
   widths,
   inFigures,
-}: TableLook<Field, Kept>): readonly GridColumn<RowPlan<Field>>[] {
+  shown = (_field, text) => text,
+}: ImportLook<Field>): readonly GridColumn<RowPlan<Field>>[] {
   const named = [...new Set([...staying, unique.field, main])];
   return [
     {
@@ -51,7 +63,7 @@ function columnsOf<Field extends string, Kept extends KeptRow<Field>>({
       header: headings[field],
       width: `${Math.min(widths[field], 190)}px`,
       sortBy: ({ cells }) => cells[field],
-      cell: ({ cells }) => <span className={inFigures.has(field) ? 'figures' : ''}>{cells[field]}</span>,
+      cell: ({ cells }) => <span className={inFigures.has(field) ? 'figures' : ''}>{shown(field, cells[field])}</span>,
     })),
     {
       id: 'what',
@@ -73,20 +85,28 @@ function whatOf<Field extends string>(
   return '';
 }
 
-interface ImportRowsDialogProps<Field extends string, Kept extends KeptRow<Field>> {
-  readonly look: TableLook<Field, Kept>;
+interface ImportRowsDialogProps<Field extends string> {
+  readonly look: ImportLook<Field>;
   readonly plan: TableImportReply<Field>;
+  /** What taking the useful rows is called, where they do not become a draft. */
+  readonly takes?: string;
+  readonly isTaking?: boolean;
+  /** What else taking them would do. */
+  readonly note?: string | undefined;
   readonly onTake: () => void;
   readonly onClose: () => void;
 }
 
-/** What a file would change, row by row. Taken, the changes become a draft that is still to be saved. */
-export function ImportRowsDialog<Field extends string, Kept extends KeptRow<Field>>({
+/** What a file would change, row by row. Taken, the changes become a draft that is still to be saved, or are imported at once. */
+export function ImportRowsDialog<Field extends string>({
   look,
   plan,
+  takes,
+  isTaking = false,
+  note,
   onTake,
   onClose,
-}: ImportRowsDialogProps<Field, Kept>) {
+}: ImportRowsDialogProps<Field>) {
   const count = (outcome: RowOutcome) => plan.rows.filter((row) => row.outcome === outcome).length;
   const wrong = count('faulty') + count('twice');
   const useful = count('new') + count('changed');
@@ -104,13 +124,13 @@ export function ImportRowsDialog<Field extends string, Kept extends KeptRow<Fiel
               , <b className="text-waratah">{showCount(wrong)} that cannot be imported</b>
             </>
           )}
-          . Headings were found in row {plan.headerRow}.
+          . Headings were found in row {plan.headerRow}.{note && ` ${note}`}
         </>
       }
       footer={
         <>
-          <Button look="main" disabled={useful === 0} onClick={onTake}>
-            Use {counted(useful, 'row')} as a draft
+          <Button look="main" disabled={useful === 0 || isTaking} onClick={onTake}>
+            {takes ?? `Use ${counted(useful, 'row')} as a draft`}
           </Button>
           <Button onClick={onClose}>Cancel</Button>
           {wrong > 0 && <span className="text-[13px] text-quiet">Rows with errors are skipped.</span>}

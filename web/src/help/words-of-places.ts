@@ -83,6 +83,10 @@ const wordsOf: Readonly<Record<string, readonly Word[]>> = {
   runs: [run, ['Same', 'a row that is here already as the platform has it; nothing is written.']],
   files: [['Preview', 'what accepting a file would write, row by row, before anything is written.']],
   board: [signOff, ['Late', 'the window of a sheet has closed and it is not signed off.'], override, window],
+  attendance: [
+    ['Register', 'a day of a section: taken, or not. A taken one holds only who was not there, or came late.'],
+    ['Last date of attendance', 'proposed on grade sheets from registers, and never put in by itself.'],
+  ],
   receipts: [['Receipt', 'what one save changed, and nothing else.'], onBehalf],
   standards: [
     ['Standard', 'what a student can do, graded by itself.'],

@@ -115,6 +115,11 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
       says: 'return the selected students to what is computed',
       act: () => !isReadOnly && draft.takeComputed(grid.current?.selected() ?? []),
     },
+    {
+      key: '=',
+      says: 'take the proposed last date for the selected students',
+      act: () => !isReadOnly && entry.takeDays(grid.current?.selected() ?? []),
+    },
     ...(sheet.commentRule === 'none'
       ? []
       : [

@@ -3,11 +3,12 @@ import { useState } from 'react';
 import { compareDecimals, formatDecimal, fromDecimal, roundTo, type Percent } from '#core/numbers';
 import { bandEdges, findBand } from '#core/scales';
 import type { EntryRules } from '#core/posting';
+import { counted } from '#contract/messages';
 import { bodyOfMark, markInWords, type ComputedReply, type SheetReply } from '#contract/posting';
 import { HistoryButton } from '../changes/history-button';
 import { Awaited } from '../shell/awaited';
 import { Button } from '../ui/button';
-import { showInstant, showLabel, showPercent, showPrecision } from '../ui/format';
+import { showDay, showInstant, showLabel, showPercent, showPrecision } from '../ui/format';
 import { BookWorkings } from '../calculation/book/book-workings';
 import { WorkingsSheet, type WorkingLine } from '../ui/workings-sheet';
 import { CompositeWorkings, type OpenedPart } from './composite-workings';
@@ -80,6 +81,17 @@ export function MarkWorkings({ row, sheet, rules }: { row: SheetRow; sheet: Shee
             ]}
           />
           <RulerStrip bands={rules.bands} percent={found.rounded} top={Number(sheet.highestLevel ?? 100)} />
+        </section>
+      )}
+      {reply.attendance && reply.attendance.daysTaken > 0 && (
+        <section>
+          <h4 className="mb-1.5 font-bold">Attendance</h4>
+          <p>
+            Missed {reply.attendance.daysMissed} of {counted(reply.attendance.daysTaken, 'day')} taken in{' '}
+            {sheet.period.name};{' '}
+            {reply.attendance.lastPresent ? `last present ${showDay(reply.attendance.lastPresent)}` : 'present on none'}
+            .
+          </p>
         </section>
       )}
       <section>

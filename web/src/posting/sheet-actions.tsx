@@ -41,6 +41,11 @@ export function SheetActions(props: SheetActionsProps) {
       <Button disabled={isReadOnly || entry.blanks.length === 0} onClick={props.onFill}>
         Fill empty cells…
       </Button>
+      {entry.dateless.length > 0 && (
+        <Button disabled={isReadOnly} onClick={() => entry.takeDays(entry.dateless)}>
+          Use {counted(entry.dateless.length, 'proposed date')}
+        </Button>
+      )}
       <Button disabled={!canUndo} onClick={props.onUndo}>
         Undo last step
       </Button>

@@ -50,5 +50,5 @@ const digits = /^[\d.,]$/;
 /** Whether a key begins to type into a column; the others stay keys of the screen. */
 export function beginsTyping(column: EditableColumn, key: string): boolean {
   if (column === 'percent' || column === 'hours') return digits.test(key);
-  return key.length === 1 && !'/?[]'.includes(key);
+  return key.length === 1 && !'/?[]='.includes(key);
 }

@@ -75,10 +75,13 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
   };
 
   const blanks = rows.filter(({ reply, mark }) => reply.withdrawnOn === null && isBlank(mark));
+  const dateless = rows.filter(({ proposedDay }) => proposedDay !== null);
   const computedBlanks = blanks.filter(({ proposal }) => proposal !== null);
   return {
     blanks,
     computedBlanks,
+    /** Those whose last date is missing, and for whom one is proposed. */
+    dateless,
     /**
      * Takes texts for cells, row by row and from left to right, in one step; answers with those that could not be read. An empty
      * cell of a pasted block changes nothing, so that a percent keeps the label it fills, and a block passes over who has left.
@@ -112,6 +115,11 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
     takeComputed: (chosen: readonly SheetRow[]) =>
       change(
         chosen.flatMap((row) => (row.proposal && row.reply.withdrawnOn === null ? [[row, row.proposal] as const] : [])),
+      ),
+    /** Puts the proposed last dates of some rows in. */
+    takeDays: (chosen: readonly SheetRow[]) =>
+      change(
+        chosen.flatMap((row) => (row.proposedDay ? [[row, { ...row.mark, lastDate: row.proposedDay }] as const] : [])),
       ),
     takeComputedForBlanks: () => change(computedBlanks.map((row) => [row, row.proposal!])),
     /** Fills every blank with one percentage, label or code; answers with what is wrong, or undefined. */

@@ -114,7 +114,16 @@ export const SheetLine = memo(function SheetLine(props: SheetLineProps) {
                 {column === 'comment' && mark.isInternal && <span className="text-quiet italic"> school only</span>}
               </span>
             ) : (
-              column === 'percent' && !isWithdrawn && isBlank(mark) && <span className="text-quiet italic">blank</span>
+              <>
+                {column === 'percent' && !isWithdrawn && isBlank(mark) && (
+                  <span className="text-quiet italic">blank</span>
+                )}
+                {column === 'lastDate' && row.proposedDay && (
+                  <span className="text-quiet italic" title="proposed; press = to take it">
+                    {showDay(row.proposedDay)}?
+                  </span>
+                )}
+              </>
             )}
           </EditCell>
         );

@@ -4,7 +4,8 @@ import { newCode } from '#core/codes';
 import { markInWords, markOfBody, type SheetReply, type SheetRowReply } from '#contract/posting';
 import { bodyOfCode } from '#contract/codes';
 import { band, blankMark, computedFrom, sheetOf, sheetRow } from '../../test/sheet.fixture';
-import { draftOfMark, entryRulesOf, middleOf, sheetRows } from './sheet-view';
+import { dayOrThrow } from '#core/calendar';
+import { draftOfMark, entryRulesOf, middleOf, sheetRows, type SheetRow } from './sheet-view';
 
 const blank = blankMark;
 /** A grade of 89.6, posted as B+ under the first version. */
@@ -126,4 +127,38 @@ it('says a mark in a few characters', () => {
     'INC',
     'a blank',
   ]);
+});
+
+describe('a last date that is needed and missing', () => {
+  const codes = [
+    newCode('WDR', 'Withdrawn', { needsLastDate: true }),
+    newCode('NVA', 'Never attended', { needsLastDate: true, needsFirstDay: true }),
+  ];
+  const attendance = { lastPresent: dayOrThrow('2026-01-14'), daysTaken: 12, daysMissed: 3 };
+  const of = (mark: Partial<SheetRowReply['mark']>, more: Partial<SheetRowReply> = {}) =>
+    view({ ...sheet(row({ mark: { ...blank, ...mark }, attendance, ...more })), codes: codes.map(bodyOfCode) })[0]!;
+
+  it.each<[string, SheetRow, string | null]>([
+    ['is proposed as the last day present', of({ code: 'WDR' }), '2026-01-14'],
+    ['is the first day of the period for who never came', of({ code: 'NVA' }), '2025-11-10'],
+    ['is proposed to nobody who needs none', of({ percent: '91', label: 'A-' }), null],
+    ['that is there is not proposed again', of({ code: 'WDR', lastDate: dayOrThrow('2026-01-12') }), null],
+    ['is not proposed without attendance', of({ code: 'WDR' }, { attendance: null }), null],
+    [
+      'is not proposed for who came on no day',
+      of({ code: 'WDR' }, { attendance: { ...attendance, lastPresent: null } }),
+      null,
+    ],
+  ])('%s', (_says, { proposedDay, mark }, expected) => {
+    expect(proposedDay).toBe(expected);
+    // Never put in unasked.
+    expect([null, '2026-01-12']).toContain(mark.lastDate);
+  });
+
+  it('says which day, and by which key it is taken', () => {
+    expect(of({ code: 'WDR' }).remarks.map(({ says }) => says)).toEqual([
+      'WDR needs a last date of attendance.',
+      expect.stringMatching(/^Last present .*14.*; = takes it\.$/),
+    ]);
+  });
 });

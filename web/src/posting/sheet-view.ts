@@ -1,5 +1,5 @@
 import { findingSentence } from '#contract/audit';
-import { auditRules, runRules, type Severity } from '#core/audit';
+import { auditRules, runRules, type Finding, type Severity } from '#core/audit';
 import type { Day } from '#core/calendar';
 import { decimalOrThrow, formatDecimal, fromDecimal, roundTo, type Percent } from '#core/numbers';
 import { findBand, readBands, type Band } from '#core/scales';
@@ -36,6 +36,8 @@ export interface SheetRow {
   readonly isUnsaved: boolean;
   /** Somebody else saved the grade after the draft was begun. */
   readonly isContested: boolean;
+  /** The last date that the mark lacks, by attendance or by its code; it is never put in unasked. */
+  readonly proposedDay: Day | null;
   readonly remarks: readonly Remark[];
 }
 
@@ -73,6 +75,8 @@ export function createSheetRows(sheet: SheetReply, rules: EntryRules) {
     const isContested = draft !== undefined && draft.version !== reply.version;
     // An unsaved mark will be posted under the version in force; a saved one keeps its own.
     const bands = draft ? rules.bands : bandsOf(sheet, reply.scaleVersion);
+    const findings = findingsOn(sheet, rules, codes, bands, reply, mark);
+    const proposedDay = proposedDayOf(sheet, reply, mark, codes, findings);
     const theirs = `${reply.postedBy ?? 'Someone else'} saved ${markInWords(reply.mark)} meanwhile.`;
     return {
       reply,
@@ -87,6 +91,7 @@ export function createSheetRows(sheet: SheetReply, rules: EntryRules) {
           : null,
       isUnsaved: draft !== undefined,
       isContested,
+      proposedDay,
       remarks: [
         ...(isContested ? [{ severity: 'blocks' as const, says: theirs }] : []),
         ...compositeRemarks(reply),
@@ -94,7 +99,8 @@ export function createSheetRows(sheet: SheetReply, rules: EntryRules) {
         ...namesRemarks(sheet, reply, mark),
         ...commentRemarks(sheet, mark, bands),
         ...firstDayRemarks(sheet, mark, codes),
-        ...remarksOn(sheet, rules, codes, bands, reply, mark),
+        ...findings.map(remarkOf),
+        ...dayRemarks(sheet, reply, proposedDay),
       ],
     };
   };
@@ -203,22 +209,45 @@ function compositeRemarks({ composite, withdrawnOn }: SheetRowReply): Remark[] {
   return [{ severity: 'informs', says: says.exempt(composite.code) }];
 }
 
-function remarksOn(
+/** What is proposed for a last date that is needed and missing: the first day for who never came, else the last day present. */
+function proposedDayOf(
+  { period }: SheetReply,
+  { attendance }: SheetRowReply,
+  { code }: Mark,
+  codes: ReadonlyMap<string, SpecialCode>,
+  findings: readonly Finding[],
+): Day | null {
+  const isMissing = findings.some(({ ruleId, message }) => ruleId === 'last-date-needed' && message === 'missing');
+  if (!isMissing) return null;
+  return code !== null && codes.get(code)?.needsFirstDay ? period.startsOn : (attendance?.lastPresent ?? null);
+}
+
+function dayRemarks({ period }: SheetReply, { attendance }: SheetRowReply, proposed: Day | null): Remark[] {
+  if (proposed === null) return [];
+  const isLastPresent = proposed === attendance?.lastPresent;
+  const says = isLastPresent
+    ? `Last present ${showDay(proposed)}; = takes it.`
+    : `The first day of ${period.name} is ${showDay(proposed)}; = takes it.`;
+  return [{ severity: 'informs', says }];
+}
+
+function findingsOn(
   sheet: SheetReply,
   { precision }: EntryRules,
   codes: ReadonlyMap<string, SpecialCode>,
   bands: readonly Band[],
   { enrollmentId, withdrawnOn }: SheetRowReply,
   mark: Mark,
-): Remark[] {
+): readonly Finding[] {
   const item = { id: sheet.itemId, name: sheet.itemName, precision, failingNeedsLastDate: sheet.failingNeedsLastDate };
   const fact = { enrollmentId, mark, withdrawnOn, item, scale: { name: sheet.scaleName, bands } };
   const { startsOn, endsOn } = sheet.period;
-  const found = runRules(marginRules, { periodStartsOn: startsOn, periodEndsOn: endsOn, codes, grades: [fact] });
-  return found.map((finding) => {
-    const rule = marginRules.find(({ id }) => id === finding.ruleId)!;
-    return { severity: rule.severity, says: findingSentence(rule, finding) };
-  });
+  return runRules(marginRules, { periodStartsOn: startsOn, periodEndsOn: endsOn, codes, grades: [fact] });
+}
+
+function remarkOf(finding: Finding): Remark {
+  const rule = marginRules.find(({ id }) => id === finding.ruleId)!;
+  return { severity: rule.severity, says: findingSentence(rule, finding) };
 }
 
 /** The draft that a mark makes of a row, or null where it is what is saved. */

@@ -14,7 +14,7 @@ export function LastRun({ sectionId }: { sectionId: number }) {
   const outcome = `${counted(last.written, 'row')} written, ${last.notSent === 0 ? 'all sent' : `${last.notSent} not sent`}`;
   return (
     <span>
-      {last.platform} came over {sayAge(last.minutesAgo)}:{' '}
+      {last.platform} was read {sayAge(last.minutesAgo)}:{' '}
       {may('read-map') ? (
         <Link className="text-estuary underline" to={path(`runs/${last.runId}`)}>
           {outcome}

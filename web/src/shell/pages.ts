@@ -30,6 +30,11 @@ export const pages = [
   { path: 'files', lazy: page(() => import('../files/files-page'), 'FilesPage') },
   { path: 'files/:fileId', lazy: page(() => import('../files/file-page'), 'FilePage') },
   { path: 'receipts', lazy: page(() => import('../posting/receipts-page'), 'ReceiptsPage') },
+  { path: 'attendance', lazy: page(() => import('../attendance/attendance-page'), 'AttendancePage') },
+  {
+    path: 'attendance/:sectionId',
+    lazy: page(() => import('../attendance/register-page'), 'RegisterPage'),
+  },
   { path: 'board', lazy: page(() => import('../board/board-page'), 'BoardPage') },
   { path: 'grade-sheets', lazy: page(() => import('../posting/sheets-page'), 'SheetsPage') },
   {

@@ -1,5 +1,5 @@
 import type { Action } from '#core/access';
-import type { PeriodReply } from '#contract/calendar';
+import type { PeriodReply, SchoolReply } from '#contract/calendar';
 import type { PersonReply } from '#contract/people';
 import { mayIn } from './access';
 
@@ -13,6 +13,8 @@ export interface Place {
   readonly change?: Action;
   /** Its views of what all schools share, by their name in the address; only a role for all of them changes that. */
   readonly shared?: Readonly<Record<string, string>>;
+  /** The schools that have it, and what it takes to turn it on where it is not; without it, all schools have it. */
+  readonly isOf?: { readonly school: (school: SchoolReply) => boolean; readonly turnedOnBy: Action };
   /** What is open there, for the small figure beside it. */
   readonly open?: (period: PeriodReply) => number;
 }
@@ -65,6 +67,13 @@ export const steps: readonly Step[] = [
     places: [
       { path: 'board', name: 'Board', read: 'read-findings', change: 'read-outbox' },
       gradeSheets,
+      {
+        path: 'attendance',
+        name: 'Attendance',
+        read: 'read-grades',
+        change: 'post-grades',
+        isOf: { school: ({ takesAttendance }) => takesAttendance, turnedOnBy: 'change-shared-set-up' },
+      },
       { path: 'receipts', name: 'Receipts', read: 'post-grades' },
       { path: 'outbox', name: 'Outbox', read: 'read-outbox' },
     ],
@@ -98,17 +107,22 @@ export const besides: readonly Place[] = [
   { path: 'accounts', name: 'Accounts', read: 'manage-access' },
 ];
 
-/** All places of a school that somebody can go to. */
-export function allPlacesOf(person: PersonReply, schoolId: number): readonly Place[] {
-  return [today, ...placesOf(person, schoolId).flatMap(({ places }) => places), ...besides].filter((place) =>
+/** All places of a school that somebody can go to. @param school as it is known; undefined while it is asked for */
+export function allPlacesOf(person: PersonReply, schoolId: number, school?: SchoolReply): readonly Place[] {
+  return [today, ...placesOf(person, schoolId, school).flatMap(({ places }) => places), ...besides].filter((place) =>
     mayGo(person, schoolId, place),
   );
 }
 
 /** The steps that somebody has a part in, with their places. */
-export function placesOf(person: PersonReply, schoolId: number): readonly Step[] {
+export function placesOf(person: PersonReply, schoolId: number, school?: SchoolReply): readonly Step[] {
+  const isThere = ({ isOf }: Place) =>
+    !isOf || (school !== undefined && isOf.school(school)) || mayIn(person, schoolId, isOf.turnedOnBy);
   return steps
-    .map(({ name, places }) => ({ name, places: places.filter((place) => mayGo(person, schoolId, place)) }))
+    .map(({ name, places }) => ({
+      name,
+      places: places.filter((place) => mayGo(person, schoolId, place) && isThere(place)),
+    }))
     .filter(({ places }) => places.length > 0);
 }
 

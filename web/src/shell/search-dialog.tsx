@@ -11,7 +11,7 @@ import { allPlacesOf } from './places';
 import { showDay } from '../ui/format';
 import { hasWords } from '../ui/choice/has-words';
 import { useFocusReturn } from '../ui/use-focus-return';
-import { useChoosePeriod, usePeriod, useScope } from './scope';
+import { useChoosePeriod, usePeriod, useSchools, useScope } from './scope';
 import { groupLook, Hits, itemLook } from './search-hits';
 
 /** Search and jump: screens, actions, periods, sections, people and courses. */
@@ -27,6 +27,7 @@ export function SearchDialog({
   const [text, setText] = useState('');
   const { schoolId, path } = useScope();
   const { termLine } = usePeriod();
+  const { data: schools = [] } = useSchools();
   const choosePeriod = useChoosePeriod();
   const navigate = useNavigate();
   const isAsked = text.trim() !== '';
@@ -44,9 +45,11 @@ export function SearchDialog({
   /** A hit in another school opens there, in the period that its own term line suggests. */
   const goTo = (hit: NamedHitReply, place: string) =>
     go(hit.schoolId === schoolId || hit.schoolId === null ? path(place) : `/school/${hit.schoolId}/to/${place}`);
-  const places = allPlacesOf(person, schoolId).filter(({ name }) =>
-    name.toLowerCase().includes(text.trim().toLowerCase()),
-  );
+  const places = allPlacesOf(
+    person,
+    schoolId,
+    schools.find(({ id }) => id === schoolId),
+  ).filter(({ name }) => name.toLowerCase().includes(text.trim().toLowerCase()));
   const actions = isAsked ? actionsOf(person, schoolId).filter(({ name }) => hasWords(name, text)) : [];
   const periods =
     termLine && isAsked

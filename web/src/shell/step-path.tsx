@@ -4,12 +4,17 @@ import { usePlatforms } from '../matching/queries';
 import { useSetUpCheck } from '../set-up/queries';
 import { showCount } from '../ui/format';
 import { besides, mayGo, placesOf, steps, today, type Place } from './places';
-import { usePeriod, useScope } from './scope';
+import { usePeriod, useSchools, useScope } from './scope';
 
 /** The five steps as a numbered path, each with its places. On a narrow screen, and on a full one, it is there only while it is open. */
 export function StepPath({ person, isOpen }: { person: PersonReply; isOpen: boolean }) {
   const { schoolId } = useScope();
-  const own = placesOf(person, schoolId);
+  const { data: schools } = useSchools();
+  const own = placesOf(
+    person,
+    schoolId,
+    schools?.find(({ id }) => id === schoolId),
+  );
   const [hasToday, others] = [
     mayGo(person, schoolId, today),
     besides.filter((place) => mayGo(person, schoolId, place)),

@@ -23,6 +23,7 @@ export function districtZone(): string {
   return zone;
 }
 
+const weekdayParts = { weekday: 'short', day: 'numeric', month: 'short' } as const;
 const dayParts = { day: 'numeric', month: 'short', year: 'numeric' } as const;
 
 /** 16 Jan 2026, in the reader's locale. */
@@ -30,14 +31,16 @@ export function showDay(day: string): string {
   return new Intl.DateTimeFormat(ownLocale(), { ...dayParts, timeZone: 'UTC' }).format(new Date(`${day}T00:00:00Z`));
 }
 
+/** A day of this year with its day of the week: "Mon 19 Jan". */
+export function showDayOfWeek(day: string): string {
+  return new Intl.DateTimeFormat(ownLocale(), { ...weekdayParts, timeZone: 'UTC' }).format(
+    new Date(`${day}T00:00:00Z`),
+  );
+}
+
 /** Wed 21 Jan, in the reader's locale. */
 export function showWeekday(instant: string): string {
-  return new Intl.DateTimeFormat(ownLocale(), {
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    timeZone: zone,
-  }).format(new Date(instant));
+  return new Intl.DateTimeFormat(ownLocale(), { ...weekdayParts, timeZone: zone }).format(new Date(instant));
 }
 
 export function showTime(instant: string): string {
