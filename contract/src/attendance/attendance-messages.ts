@@ -1,4 +1,4 @@
-import { IsArray, IsBoolean, IsIn, IsInt, IsString, ValidateIf, ArrayMaxSize, ArrayMinSize } from 'class-validator';
+import { ArrayMinSize, IsBoolean, IsIn, IsInt, IsString, MaxLength, ValidateIf } from 'class-validator';
 import { absenceKinds, type AbsenceKind, type AttendanceCells, type AttendanceField } from '#core/attendance';
 import type { Day } from '#core/calendar';
 import type { NamedThing } from '#core/sections';
@@ -104,15 +104,33 @@ export interface AttendanceImportReply extends TableImportReply<AttendanceField>
   readonly registers: number;
 }
 
+/** A row of the file, as its preview told it. */
+export class AttendanceRowBody implements AttendanceCells {
+  @IsString()
+  @MaxLength(200, { message: 'at most 200 characters' })
+  section!: string;
+
+  @IsString()
+  @MaxLength(200, { message: 'at most 200 characters' })
+  student!: string;
+
+  @IsString()
+  @MaxLength(200, { message: 'at most 200 characters' })
+  day!: string;
+
+  @IsString()
+  @MaxLength(200, { message: 'at most 200 characters' })
+  status!: string;
+}
+
 export class ImportAttendanceRequest {
   /** Of the attendance that was looked at. */
   @IsString()
   revision!: string;
 
-  @IsArray()
   @ArrayMinSize(1, { message: 'at least one row' })
-  @ArrayMaxSize(20_000, { message: 'at most 20,000 rows at once' })
-  rows!: AttendanceCells[];
+  @NestedList(() => AttendanceRowBody, 20_000, 'at most 20,000 rows at once')
+  rows!: AttendanceRowBody[];
 }
 
 export interface ImportedAttendanceReply {

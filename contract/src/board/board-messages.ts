@@ -1,4 +1,4 @@
-import type { SheetCounts } from '#core/board';
+import type { SheetCounts, SheetTotals } from '#core/board';
 import type { WindowReply } from '#contract/calendar';
 import type { SignOffReply } from '#contract/posting';
 import {
@@ -54,6 +54,15 @@ export interface BoardReply {
   readonly sealedAt: string | null;
   readonly items: readonly BoardItemReply[];
   readonly sections: readonly BoardSectionReply[];
+}
+
+/** How far a school is in the period that is posted there now. */
+export interface BoardSchoolReply extends SheetTotals {
+  readonly schoolId: number;
+  readonly school: string;
+  readonly periodId: number;
+  readonly period: string;
+  readonly sealedAt: string | null;
 }
 
 export class RemindersRequest {

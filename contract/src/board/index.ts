@@ -1,4 +1,5 @@
 export {
+  type BoardSchoolReply,
   RemindersRequest,
   type BoardItemReply,
   type BoardReply,

@@ -13,6 +13,7 @@ import {
   lateness,
   noCounts,
   sheetStage,
+  totalsOf,
   sheetState,
   type AlikeGrades,
 } from './index.js';
@@ -121,6 +122,21 @@ describe('how far a sheet is', () => {
   ])('at %s it is due: %s, and late by %i ms', (now, due, late) => {
     expect([isDue(window, now), lateBy(window, now)]).toEqual([due, late]);
     expect([isDue(null, now), lateBy(null, now)]).toEqual([false, 0]);
+  });
+
+  it('several together count what is work by now, and no more', () => {
+    const sheet = (blanks: number, more: object = {}) => ({
+      stage: 'begun' as const,
+      isDue: true,
+      isOpen: true,
+      late: 0,
+      counts: { ...noCounts, expected: 20, blanks },
+      ...more,
+    });
+    expect(
+      totalsOf([sheet(3, { late: 50 }), sheet(0, { isOpen: false }), sheet(20, { isDue: false, isOpen: false })]),
+    ).toEqual({ ...noCounts, expected: 40, blanks: 3, due: 2, signedOff: 1, late: 50 });
+    expect(totalsOf([])).toEqual({ ...noCounts, due: 0, signedOff: 0, late: 0 });
   });
 
   it('codes and explained overrides are nothing that is left to do', () => {

@@ -11,3 +11,4 @@ export {
   type SheetCounts,
   type SheetState,
 } from './sheet-state.js';
+export { totalsOf, type SheetTotals } from './sheet-totals.js';

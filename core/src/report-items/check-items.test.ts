@@ -38,6 +38,7 @@ const item = (id: number, name: string, more: Partial<ReportItem> = {}): ReportI
   periodKind: 'quarter',
   ordinals: null,
   scaleId: null,
+  highestPercent: decimalOrThrow('100'),
   source: 'gradeBook',
   countBy: 'percent',
   parts: [],

@@ -1,6 +1,5 @@
 import { Injectable } from '@nestjs/common';
 import {
-  attendanceFields,
   attendanceLetters,
   attendanceTable,
   entryOfCells,
@@ -71,10 +70,7 @@ export class AttendanceImportService {
       const ground = await this.ground(queries, year);
       if (ground.revision !== request.revision) throw new Refusal('set-up-changed', { what: 'attendance' });
       const table = attendanceTable(ground.directory);
-      const rows = request.rows.map(
-        (row) =>
-          Object.fromEntries(attendanceFields.map((field) => [field, String(row[field] ?? '')])) as AttendanceCells,
-      );
+      const { rows } = request;
       const faults = rows.flatMap((cells, at) =>
         faultsOfRow(table, cells).map(({ field, fault }) => ({
           field: `rows.${at}.${field}`,
@@ -172,7 +168,8 @@ function valuesOf(
     readonly kind: AbsenceKind;
   }[],
 ): ReadonlyMap<string, RegisterValue> {
-  const values = new Map(taken.map((place) => [registerId(place), { absences: {} as Record<number, AbsenceKind> }]));
+  const empty = (): { absences: Record<number, AbsenceKind> } => ({ absences: {} });
+  const values = new Map(taken.map((place) => [registerId(place), empty()]));
   for (const { enrollmentId, kind, ...place } of absences) {
     const value = values.get(registerId(place));
     if (value) value.absences[enrollmentId] = kind;

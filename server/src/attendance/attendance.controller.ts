@@ -1,5 +1,4 @@
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query, UploadedFile } from '@nestjs/common';
-import type { Day } from '#core/calendar';
 import {
   ImportAttendanceRequest,
   SaveRegistersRequest,
@@ -36,7 +35,7 @@ export class AttendanceController {
     @Param('periodId', ParseIntPipe) periodId: number,
     @Query('day') day?: string,
   ): Promise<RegisterReply> {
-    return this.attendance.week(actor, { sectionId, periodId }, day as Day | undefined);
+    return this.attendance.week(actor, { sectionId, periodId }, day);
   }
 
   @Put('attendance/:sectionId/:periodId')

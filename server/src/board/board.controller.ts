@@ -13,7 +13,7 @@ import {
 } from '@nestjs/common';
 import type { Response } from 'express';
 import type { Observable } from 'rxjs';
-import { RemindersRequest, type BoardReply, type RemindersReply } from '#contract/board';
+import { RemindersRequest, type BoardReply, type BoardSchoolReply, type RemindersReply } from '#contract/board';
 import { CurrentActor, May, type Actor } from '#server/platform';
 import { BoardEvents } from './board-events.js';
 import { BoardService } from './board.service.js';
@@ -31,6 +31,13 @@ export class BoardController {
   @May('read-grades')
   ofPeriod(@CurrentActor() actor: Actor, @Query('period', ParseIntPipe) periodId: number): Promise<BoardReply> {
     return this.board.ofPeriod(actor, periodId);
+  }
+
+  /** How far each school is in the period that is posted there now. */
+  @Get('schools')
+  @May('read-findings')
+  ofSchools(@CurrentActor() actor: Actor): Promise<BoardSchoolReply[]> {
+    return this.board.ofSchools(actor);
   }
 
   /** Says each time that something on some board changed, and nothing of what: whoever looks asks again. */

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it, onTestFinished } from 'vitest';
-import type { BoardReply, BoardSheetReply, RemindersReply } from '#contract/board';
+import type { BoardReply, BoardSchoolReply, BoardSheetReply, RemindersReply } from '#contract/board';
 import type { MailReply } from '#contract/mail';
 import type { SheetReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
@@ -92,6 +92,30 @@ describe('the board', () => {
     expect((await ownSheet()).expected).toBe(before.expected - 1);
     await server.database.pool.query('UPDATE enrollments SET withdrawn_on = NULL WHERE id = $1', [first!.enrollmentId]);
     expect((await ownSheet()).expected).toBe(before.expected);
+  });
+
+  it('tells of each school what its own board adds up to, to who may look at the school', async () => {
+    const { body: schools } = await registrar.get<BoardSchoolReply[]>('/board/schools');
+    expect(schools.map(({ school, period }) => [school, period])).toEqual([
+      ['Upper School', 'Quarter 2'],
+      ['Gannet Primary', 'Trimester 2'],
+      ['Evening College', 'Winter term'],
+    ]);
+    for (const { periodId, due, signedOff, blanks } of schools) {
+      const { body: board } = await registrar.get<BoardReply>(`/board?period=${periodId}`);
+      const open = new Set(
+        board.items.filter(({ window }) => window !== null && window.opensAt <= board.now).map(({ itemId }) => itemId),
+      );
+      const sheets = board.sections
+        .flatMap((section) => section.sheets)
+        .filter((each) => open.has(each.itemId) && each.expected > 0);
+      expect([due, signedOff, blanks]).toEqual([
+        sheets.length,
+        sheets.filter((each) => each.signedOff !== null).length,
+        sheets.reduce((sum, each) => sum + each.blanks, 0),
+      ]);
+    }
+    expect((await teacher.get('/board/schools')).status).toBe(403);
   });
 
   it('tells who looks that something changed, and nothing of what', async () => {

@@ -3,6 +3,7 @@ import { CalendarModule } from '#server/calendar';
 import { MailModule } from '#server/mail';
 import { PeriodViewModule } from '#server/period-view';
 import { PostingModule } from '#server/posting';
+import { TermLineModule } from '#server/term-line';
 import { BoardController } from './board.controller.js';
 import { BoardEvents } from './board-events.js';
 import { BoardService } from './board.service.js';
@@ -13,7 +14,7 @@ import { SheetChangesRepository } from './sheet-changes.repository.js';
 import { SheetCountsRepository } from './sheet-counts.repository.js';
 
 @Module({
-  imports: [CalendarModule, MailModule, PeriodViewModule, PostingModule],
+  imports: [CalendarModule, MailModule, PeriodViewModule, PostingModule, TermLineModule],
   controllers: [BoardController],
   providers: [
     BoardEvents,

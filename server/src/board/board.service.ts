@@ -1,9 +1,11 @@
 import { Injectable } from '@nestjs/common';
-import { mayAt, ofSection } from '#core/access';
-import type { BoardReply, BoardSheetReply } from '#contract/board';
+import { mayAt, ofSchool, ofSection } from '#core/access';
+import { sheetState, totalsOf } from '#core/board';
+import type { BoardReply, BoardSchoolReply, BoardSheetReply } from '#contract/board';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PeriodViews, type PeriodView, type RunningSection } from '#server/period-view';
 import { SheetContextService } from '#server/posting';
+import { TermLineService } from '#server/term-line';
 import { Clock, Transactions, type Actor, type Queries } from '#server/platform';
 import { BoardSheets } from './board-sheets.service.js';
 
@@ -23,14 +25,21 @@ export class BoardService {
     private readonly views: PeriodViews,
     private readonly sheets: BoardSheets,
     private readonly contexts: SheetContextService,
+    private readonly termLines: TermLineService,
     private readonly clock: Clock,
   ) {}
 
   /** @throws Refusal not-found */
-  ofPeriod(actor: Actor, periodId: number): Promise<BoardReply> {
+  async ofPeriod(actor: Actor, periodId: number): Promise<BoardReply> {
+    const { periodName: _name, ...board } = await this.boardOf(actor, periodId);
+    return board;
+  }
+
+  private boardOf(actor: Actor, periodId: number): Promise<BoardReply & { readonly periodName: string }> {
     return this.transactions.snapshot(async (queries) => {
-      const { view, sections } = await this.read(queries, actor, periodId);
+      const { period, view, sections } = await this.read(queries, actor, periodId);
       return {
+        periodName: period.name,
         now: this.clock.now().toISOString(),
         sealedAt: (await this.periods.sealedAt(queries, periodId))?.toISOString() ?? null,
         items: view.reported.map((reported) => ({
@@ -50,6 +59,35 @@ export class BoardService {
         })),
       };
     });
+  }
+
+  /** The schools that somebody may look at as a whole, each in the period that is posted there now. */
+  async ofSchools(actor: Actor): Promise<BoardSchoolReply[]> {
+    const schools = (await this.periods.schools(this.transactions.reading)).filter(({ id }) =>
+      mayAt(actor, 'read-findings', ofSchool(id)),
+    );
+    const replies: BoardSchoolReply[] = [];
+    for (const { id, shortName } of schools) {
+      const { suggestedPeriodId } = await this.termLines.ofSchoolOrThrow(actor, id);
+      const { now, sealedAt, items, sections, periodName } = await this.boardOf(actor, suggestedPeriodId);
+      const windowOf = new Map(items.map(({ itemId, window }) => [itemId, window]));
+      const states = sections.flatMap(({ sheets }) =>
+        sheets.map((counts) => {
+          const window = windowOf.get(counts.itemId) ?? null;
+          const facts = { counts, isSignedOff: counts.signedOff !== null, window, isSealed: sealedAt !== null };
+          return { ...sheetState(facts, now), counts };
+        }),
+      );
+      replies.push({
+        schoolId: id,
+        school: shortName,
+        periodId: suggestedPeriodId,
+        period: periodName,
+        sealedAt,
+        ...totalsOf(states),
+      });
+    }
+    return replies;
   }
 
   /** Within a snapshot. @throws Refusal not-found */

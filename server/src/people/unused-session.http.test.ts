@@ -5,6 +5,7 @@ import { startTestServer, type TestServer } from '../../test/test-server.js';
 const minute = 60_000;
 let server: TestServer;
 let cookie: string;
+let told: number;
 beforeAll(async () => {
   server = await startTestServer();
 });
@@ -32,11 +33,12 @@ describe('a session that nobody uses', () => {
       username: 'harun',
       password: 'low-tide',
     });
-    expect(answer.body.pauseSeconds).toBe(2 * 60 * 60);
+    told = answer.body.pauseSeconds;
     cookie = answer.headers.getSetCookie()[0]!.split(';')[0]!;
   });
 
-  it('is not made longer by what a page asks by itself', async () => {
+  it('says how long it lasts, and is not made longer by what a page asks by itself', async () => {
+    expect(told).toBe(2 * 60 * 60);
     await passes(100);
     expect((await ask({ 'x-wombat-unattended': '1' })).status).toBe(200);
     expect(await minutesLeft()).toBe(21);

@@ -9,5 +9,6 @@ import { TermLineService } from './term-line.service.js';
   imports: [CalendarModule, PeriodViewModule, PostingModule],
   controllers: [TermLineController],
   providers: [TermLineService],
+  exports: [TermLineService],
 })
 export class TermLineModule {}

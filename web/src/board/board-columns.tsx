@@ -1,4 +1,4 @@
-import { lateness } from '#core/board';
+import { lateness, type SheetCounts, type SheetTotals } from '#core/board';
 import { lacksInWords, type BoardReply } from '#contract/board';
 import { counted, listed } from '#contract/messages';
 import type { GridColumn } from '../ui/grid/data-grid';
@@ -20,12 +20,10 @@ export function boardColumns(
   const items = board.items.filter((item) => itemId === null || item.itemId === itemId);
   return [
     ...whose(grouping),
-    ...(grouping === 'section' ? items.map((item) => sheetColumn(item, isSealed)) : [signedOffColumn(isSealed)]),
-    figures('blanks', 'Blank', 60, ({ blanks }) => blanks),
-    figures('codes', 'Codes', 62, ({ codes }) => codes, 'text-ink'),
-    figures('dates', 'No date', 74, ({ missingDates }) => missingDates),
-    figures('comments', 'No comment', 102, ({ missingComments }) => missingComments),
-    figures('overrides', 'Overrides', 86, ({ overrides }) => overrides, 'text-ink'),
+    ...(grouping === 'section'
+      ? items.map((item) => sheetColumn(item, isSealed))
+      : [signedOffColumn<BoardRow>(() => isSealed)]),
+    ...countColumns<BoardRow>(),
     {
       id: 'reminded',
       header: 'Reminded',
@@ -118,32 +116,46 @@ export function stateInWords({ sheet, stage, isDue, late }: BoardSheet, isSealed
   return stage === 'begun' ? `${showCount(sheet.blanks)} blank` : stage;
 }
 
-function signedOffColumn(isSealed: boolean): GridColumn<BoardRow> {
+/** How many sheets of a row are signed off, and how late the latest is. */
+export function signedOffColumn<Row extends Pick<SheetTotals, 'signedOff' | 'due' | 'late'>>(
+  isSealed: (row: Row) => boolean,
+): GridColumn<Row> {
   return {
     id: 'signed-off',
     header: 'Signed off',
     width: '170px',
     sortBy: ({ signedOff, due }) => signedOff / Math.max(1, due),
-    cell: ({ signedOff, due, late }) =>
-      due === 0 ? (
-        <span className="text-quiet">{isSealed ? 'sealed' : 'not due'}</span>
+    cell: (row) =>
+      row.due === 0 ? (
+        <span className="text-quiet">{isSealed(row) ? 'sealed' : 'not due'}</span>
       ) : (
         <span className="flex items-center gap-2">
-          <FillDisc done={signedOff} of={due} isSignedOff={signedOff === due} />
-          <span className="figures">{`${showCount(signedOff)} / ${showCount(due)}`}</span>
-          {late > 0 && <b className="text-waratah">{`late ${counted(...lateness(late))}`}</b>}
+          <FillDisc done={row.signedOff} of={row.due} isSignedOff={row.signedOff === row.due} />
+          <span className="figures">{`${showCount(row.signedOff)} / ${showCount(row.due)}`}</span>
+          {row.late > 0 && <b className="text-waratah">{`late ${counted(...lateness(row.late))}`}</b>}
         </span>
       ),
   };
 }
 
-function figures(
+/** What the sheets of a row have and lack. */
+export function countColumns<Row extends SheetCounts>(): GridColumn<Row>[] {
+  return [
+    figures('blanks', 'Blank', 60, ({ blanks }) => blanks),
+    figures('codes', 'Codes', 62, ({ codes }) => codes, 'text-ink'),
+    figures('dates', 'No date', 74, ({ missingDates }) => missingDates),
+    figures('comments', 'No comment', 102, ({ missingComments }) => missingComments),
+    figures('overrides', 'Overrides', 86, ({ overrides }) => overrides, 'text-ink'),
+  ];
+}
+
+function figures<Row>(
   id: string,
   header: string,
   width: number,
-  of: (row: BoardRow) => number,
+  of: (row: Row) => number,
   tone?: string,
-): GridColumn<BoardRow> {
+): GridColumn<Row> {
   return {
     id,
     header,

@@ -1,9 +1,10 @@
+import { noCounts } from '#core/board';
 import { screen, waitFor, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { usualView } from '#core/people';
 import type { BoardReply, RemindersRequest } from '#contract/board';
 import { board, boardSection, boardSheet } from '../../test/board.fixture';
-import { showAt } from '../../test/show-at.fixture';
+import { showAt, type Answers } from '../../test/show-at.fixture';
 import { termLineOf } from '../../test/term-line.fixture';
 import { setDistrictZone } from '../ui/format';
 import { BoardPage } from './board-page';
@@ -26,7 +27,7 @@ const preview = {
   skipped: [{ teacher: 'Harun Nance', why: 'No e-mail address is known. Enter it under People.' }],
 };
 
-function open(address = 'board', reply: BoardReply = board()) {
+function open(address = 'board', reply: BoardReply = board(), more: Answers = {}) {
   return showAt(<BoardPage />, {
     address,
     answers: {
@@ -40,6 +41,7 @@ function open(address = 'board', reply: BoardReply = board()) {
       'GET /board': reply,
       'POST /board/4/reminders': (body: unknown) =>
         (body as RemindersRequest).fingerprint ? { ...preview, isSent: true } : preview,
+      ...more,
     },
   });
 }
@@ -70,6 +72,33 @@ describe('the board', () => {
     expect(await firstCells('Board')).toEqual(['Letters 1']);
     await person.click(screen.getByRole('button', { name: /Orr, Coral/ }));
     expect(await firstCells('Board')).toHaveLength(4);
+  });
+
+  it('gathers schools, the late ones first, and leads to the board of one', async () => {
+    const school = (schoolId: number, name: string, more: object) => ({
+      ...noCounts,
+      schoolId,
+      school: name,
+      periodId: 10 * schoolId,
+      period: 'Term 1',
+      sealedAt: null,
+      due: 4,
+      signedOff: 1,
+      late: 0,
+      ...more,
+    });
+    const { person } = open('board?by=school', board(), {
+      'GET /schools': [1, 2].map((id) => ({ id, name: `School ${id}`, shortName: `S${id}`, takesAttendance: false })),
+      'GET /board/schools': [
+        school(1, 'Upper School', {}),
+        school(2, 'Primary School', { late: 3_600_000, blanks: 7 }),
+      ],
+    });
+    expect(await firstCells('Board by school')).toEqual(['Primary School', 'Upper School']);
+    expect(screen.getAllByRole('row')[1]!.textContent).toContain('1 / 4late 1 hour');
+    await person.click(screen.getByText('Primary School'));
+    // The address of another school: its board is not of this page.
+    await waitFor(() => expect(screen.queryByRole('grid')).toBeNull());
   });
 
   it('says what an empty board means', async () => {

@@ -3,7 +3,7 @@ import { useNavigate, useSearchParams } from 'react-router';
 import { counted } from '#contract/messages';
 import { useMay } from '../shell/access';
 import { PageFace } from '../shell/awaited-page';
-import { usePeriod, useScope } from '../shell/scope';
+import { usePeriod, useSchools, useScope } from '../shell/scope';
 import { useWindowNow } from '../posting/use-window-now';
 import { searchWith } from '../ui/address/search-with';
 import { Button } from '../ui/button';
@@ -25,6 +25,7 @@ import {
   type Grouping,
 } from './board-view';
 import { useBoard } from './queries';
+import { SchoolsBoard } from './schools-board';
 import { RemindDialog } from './remind-dialog';
 import { useBoardEvents } from './use-board-events';
 
@@ -51,7 +52,9 @@ export function BoardPage() {
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
   const may = useMay();
+  const { data: schools = [] } = useSchools();
   const [reminded, setReminded] = useState<readonly number[] | null>(null);
+  const isBySchool = search.get('by') === 'school';
   const grouping = groupings.find((each) => each === search.get('by')) ?? 'section';
   const filter = boardFilters.find((each) => each === search.get('show')) ?? 'all';
   const itemId = Number(search.get('item')) || null;
@@ -134,35 +137,42 @@ export function BoardPage() {
         </>
       }
       aside={
-        <ViewSwitch<Grouping>
+        <ViewSwitch<Grouping | 'school'>
           label="Group by"
           views={[
             ['section', 'Sections'],
             ['teacher', 'Teachers'],
             ['department', 'Departments'],
+            ...(schools.length > 1 && may('read-findings') ? [['school', 'Schools'] as const] : []),
           ]}
-          chosen={grouping}
+          chosen={isBySchool ? 'school' : grouping}
           onChoose={(by) => put({ by: by === 'section' ? null : by })}
         />
       }
       below={`As of ${showTime(now)}. It changes while others work.`}
     >
       <Panel className="flex min-h-0 flex-1 flex-col">
-        <DataGrid
-          label={grouping === 'section' ? 'Board' : grouping === 'teacher' ? 'Board by teacher' : 'Board by department'}
-          columns={columns}
-          rows={rows}
-          rowKey={({ key }) => key}
-          onOpen={open}
-          minWidth={780 + 114 * board.items.length}
-          empty={
-            <Empty title={board.sections.length === 0 ? 'No sheet here' : 'No such sheet'}>
-              {board.sections.length === 0
-                ? 'No section reports anything in this period. Report items say what is posted when.'
-                : `There are no ${filterNames[filter]} now.`}
-            </Empty>
-          }
-        />
+        {isBySchool ? (
+          <SchoolsBoard />
+        ) : (
+          <DataGrid
+            label={
+              grouping === 'section' ? 'Board' : grouping === 'teacher' ? 'Board by teacher' : 'Board by department'
+            }
+            columns={columns}
+            rows={rows}
+            rowKey={({ key }) => key}
+            onOpen={open}
+            minWidth={780 + 114 * board.items.length}
+            empty={
+              <Empty title={board.sections.length === 0 ? 'No sheet here' : 'No such sheet'}>
+                {board.sections.length === 0
+                  ? 'No section reports anything in this period. Report items say what is posted when.'
+                  : `There are no ${filterNames[filter]} now.`}
+              </Empty>
+            }
+          />
+        )}
       </Panel>
       {reminded && <RemindDialog teacherIds={reminded} onClose={() => setReminded(null)} />}
     </Page>

@@ -1,4 +1,4 @@
-import { addCounts, isLacking, noCounts, sheetState, type SheetCounts, type SheetState } from '#core/board';
+import { isLacking, sheetState, totalsOf, type SheetState, type SheetTotals } from '#core/board';
 import type { BoardItemReply, BoardReply, BoardSectionReply, BoardSheetReply } from '#contract/board';
 
 /** A sheet as the board shows it. */
@@ -26,15 +26,11 @@ export const groupings = ['section', 'teacher', 'department'] as const;
 export type Grouping = (typeof groupings)[number];
 
 /** Some sheets in one line: those of a section, of a teacher or of a department. */
-export interface BoardRow extends SheetCounts {
+export interface BoardRow extends SheetTotals {
   readonly key: string;
   /** The first of them, for whatever the line is called by. */
   readonly section: BoardSectionReply;
   readonly sheets: readonly BoardSheet[];
-  /** Those of them that are work by now. */
-  readonly due: number;
-  readonly signedOff: number;
-  readonly late: number;
   readonly requests: number;
   /** The last reminder of any of them. */
   readonly reminded: BoardSheetReply['reminded'];
@@ -91,17 +87,12 @@ export function rowsOf(sheets: readonly BoardSheet[], grouping: Grouping): Board
 }
 
 function rowOf(key: string, sheets: readonly BoardSheet[]): BoardRow {
-  const due = sheets.filter((sheet) => sheet.isDue);
-  const sums = due.reduce((sum, { sheet }) => addCounts(sum, sheet), noCounts);
   const reminders = sheets.flatMap(({ sheet }) => sheet.reminded ?? []);
   return {
-    ...sums,
+    ...totalsOf(sheets.map(({ sheet, ...state }) => ({ ...state, counts: sheet }))),
     key,
     section: sheets[0]!.section,
     sheets,
-    due: due.length,
-    signedOff: due.filter(({ isOpen }) => !isOpen).length,
-    late: Math.max(0, ...sheets.map(({ late }) => late)),
     requests: sheets.reduce((sum, { sheet }) => sum + sheet.requests, 0),
     reminded: reminders.toSorted((a, b) => (a.at < b.at ? 1 : -1))[0] ?? null,
   };

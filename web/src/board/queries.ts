@@ -1,8 +1,16 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
-import type { BoardReply, RemindersReply, RemindersRequest } from '#contract/board';
+import type { BoardReply, BoardSchoolReply, RemindersReply, RemindersRequest } from '#contract/board';
 import { api } from '../shell/api';
 import { useInPeopleOrder } from '../ui/people-order';
+
+/** How far each school is in the period that is posted there now. */
+export function useSchoolsBoard() {
+  return useQuery({
+    queryKey: ['board', 'schools'],
+    queryFn: () => api.get<BoardSchoolReply[]>('/board/schools'),
+  });
+}
 
 export function useBoard(periodId: number) {
   const inOrder = useInPeopleOrder();
