@@ -7,7 +7,6 @@ export {
   type AttendanceListReply,
   type AttendanceSectionReply,
   type ImportedAttendanceReply,
-  type RegisterDayReply,
   type RegisterReply,
   type RegisterStudentReply,
 } from './attendance-messages.js';

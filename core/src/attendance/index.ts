@@ -1,13 +1,5 @@
+export { absenceKinds, attendanceLetters, readAttendance, type AbsenceKind } from './absence.js';
 export {
-  absenceKinds,
-  attendanceLetters,
-  isPresent,
-  readAttendance,
-  type AbsenceKind,
-  type AttendanceMark,
-} from './absence.js';
-export {
-  attendanceFields,
   attendanceHeadings,
   attendanceTable,
   entryOfCells,

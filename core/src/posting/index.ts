@@ -7,7 +7,6 @@ export { otherNamesIn } from './names-in-comment.js';
 export { lastDateFault, type LastDateFault } from './last-date-fault.js';
 export { readHours } from './read-hours.js';
 export {
-  type HighestValues,
   type PercentFault,
   type ReadPercent,
   judgePercent,
