@@ -95,46 +95,48 @@ export function BoardPage() {
         />
       }
       actions={
-        <>
-          {may('read-outbox') && (
-            <Button look="main" disabled={toRemind.length === 0} onClick={() => setReminded(toRemind)}>
-              Remind {counted(toRemind.length, 'teacher')}…
-            </Button>
-          )}
-          <span className="pl-1">
-            Show{' '}
-            <Choice label="Show" value={filter} onChange={(event) => put({ show: event.target.value })}>
-              {boardFilters.map((each) => (
-                <option key={each} value={each}>
-                  {filterNames[each]}
-                </option>
-              ))}
-            </Choice>
-            {board.items.length > 1 && (
-              <>
-                {' '}
-                of{' '}
-                <Choice
-                  label="Report item"
-                  value={itemId ?? ''}
-                  onChange={(event) => put({ item: event.target.value || null })}
-                >
-                  <option value="">every item</option>
-                  {board.items.map((item) => (
-                    <option key={item.itemId} value={item.itemId}>
-                      {item.name}
-                    </option>
-                  ))}
-                </Choice>
-              </>
+        !isBySchool && (
+          <>
+            {may('read-outbox') && (
+              <Button look="main" disabled={toRemind.length === 0} onClick={() => setReminded(toRemind)}>
+                Remind {counted(toRemind.length, 'teacher')}…
+              </Button>
             )}
-          </span>
-          {only && (
-            <Button look="quiet" onClick={() => put({ teacher: null, department: null })}>
-              {only} ✕<span className="sr-only">, show everybody again</span>
-            </Button>
-          )}
-        </>
+            <span className="pl-1">
+              Show{' '}
+              <Choice label="Show" value={filter} onChange={(event) => put({ show: event.target.value })}>
+                {boardFilters.map((each) => (
+                  <option key={each} value={each}>
+                    {filterNames[each]}
+                  </option>
+                ))}
+              </Choice>
+              {board.items.length > 1 && (
+                <>
+                  {' '}
+                  of{' '}
+                  <Choice
+                    label="Report item"
+                    value={itemId ?? ''}
+                    onChange={(event) => put({ item: event.target.value || null })}
+                  >
+                    <option value="">every item</option>
+                    {board.items.map((item) => (
+                      <option key={item.itemId} value={item.itemId}>
+                        {item.name}
+                      </option>
+                    ))}
+                  </Choice>
+                </>
+              )}
+            </span>
+            {only && (
+              <Button look="quiet" onClick={() => put({ teacher: null, department: null })}>
+                {only} ✕<span className="sr-only">, show everybody again</span>
+              </Button>
+            )}
+          </>
+        )
       }
       aside={
         <ViewSwitch<Grouping | 'school'>
