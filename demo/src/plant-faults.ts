@@ -71,14 +71,14 @@ export function plantFaults(district: District, random: Random): PlantedFault[] 
       Object.assign(grade, { percent: null, label: null, comment: '', computedThen: null });
     });
   }
-  plant(null, 'a comment that names another student of the section', (grade) => {
+  plant('comment-names-another-student', 'a comment that names another student of the section', (grade) => {
     const { student } = placeOf(district, next()[0]!);
     grade.comment = `${partsOfName(student).given} helped a great deal.`;
   });
-  plant(null, 'posted before the window opened', (grade) =>
+  plant('posted-outside-window', 'posted before the window opened', (grade) =>
     Object.assign(grade, { postedAt: '2026-01-09T15:20:00.000Z' }),
   );
-  plant(null, 'posted percent far from the computed one, without a reason', (grade) =>
+  plant('override-without-reason', 'posted percent far from the computed one, without a reason', (grade) =>
     Object.assign(grade, { percent: '95.0', label: 'A' }),
   );
   faults.push(plantOneValueForAll(district, next()), plantCrowding(district, next()));

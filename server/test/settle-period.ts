@@ -1,4 +1,5 @@
-import type { AuditReply } from '#contract/audit';
+import { dayOrThrow } from '#core/calendar';
+import type { AuditReply, FindingReply } from '#contract/audit';
 import type { MarkBody, SheetListReply, SheetReply } from '#contract/posting';
 import { changeOf, openPeriod, quarterGrade } from './sheets.js';
 import type { TestClient } from './test-server.js';
@@ -8,8 +9,14 @@ export function rightLabel(sheet: SheetReply, { percent }: MarkBody): string {
   return sheet.scales[0]!.bands.find(({ lowest }) => Number(lowest) <= Number(percent) + 0.05)!.label;
 }
 
+/** What an audit found that keeps a period from being sealed. */
+export function blockingOf({ rules, run }: AuditReply): readonly FindingReply[] {
+  const blocking = new Set(rules.filter(({ severity }) => severity === 'blocks').map(({ id }) => id));
+  return run!.findings.filter(({ ruleId }) => blocking.has(ruleId));
+}
+
 /**
- * Makes the open period ready for its last audit: posts 75 for every blank, and what each finding asks for.
+ * Makes the open period ready for its last audit: posts 75 for every blank, and what each finding that blocks asks for.
  * @param later lets time pass before each save
  */
 export async function settlePeriod(registrar: TestClient, later: () => void = () => undefined): Promise<void> {
@@ -33,7 +40,7 @@ export async function settlePeriod(registrar: TestClient, later: () => void = ()
     );
   }
   const { body } = await registrar.send<AuditReply>('POST', '/audit/runs', { periodId: openPeriod });
-  for (const { ruleId, sectionId, enrollmentId } of body.run!.findings) {
+  for (const { ruleId, sectionId, enrollmentId } of blockingOf(body)) {
     const sheet = await sheetOf(sectionId);
     const row = sheet.rows.find((each) => each.enrollmentId === enrollmentId)!;
     await post(sectionId, [changeOf(row, mendedBy(ruleId, sheet, row.mark))]);
@@ -47,7 +54,8 @@ function mendedBy(ruleId: string, sheet: SheetReply, mark: MarkBody): Partial<Ma
     case 'code-with-percent':
       return { percent: null };
     case 'last-date-needed':
-      return { lastDate: '2026-01-16' };
+      // Who never attended has the first day of the period.
+      return { lastDate: mark.code === 'NVA' ? sheet.period.startsOn : dayOrThrow('2026-01-16') };
     default:
       return { label: rightLabel(sheet, mark) };
   }

@@ -15,5 +15,5 @@ it.each(
   auditRules.flatMap(({ id, messages }) => Object.entries(messages).map(([key, text]) => [id, key, text] as const)),
 )('the message of %s, %s, is a whole sentence', (_id, _key, text) => {
   const words = [...text.matchAll(/\{(\w+)\}/g)].map(([, word]) => [word!, 'X'] as const);
-  expect(formatMessage(text, Object.fromEntries(words))).toMatch(/^[A-Z].*\.$/);
+  expect(formatMessage(text, Object.fromEntries(words))).toMatch(/^[A-Z].*[.?]$/);
 });

@@ -107,6 +107,7 @@ const things = {
   'transcript entry': '{count, plural, one {# entry of a transcript} other {# entries of a transcript}}',
   value: '{count, plural, one {# value} other {# values}}',
   'version of a scale': '{count, plural, one {# version of a scale} other {# versions of a scale}}',
+  warning: '{count, plural, one {# warning} other {# warnings}}',
   week: '{count, plural, one {# week} other {# weeks}}',
   year: '{count, plural, one {# year} other {# years}}',
   sheet: '{count, plural, one {# sheet} other {# sheets}}',

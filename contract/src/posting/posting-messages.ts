@@ -6,7 +6,7 @@ import type { AttendanceSummary } from '#core/attendance';
 import type { Day } from '#core/calendar';
 import type { RoundingName } from '#core/numbers';
 import type { Pronoun } from '#core/people';
-import type { CommentRule, ItemKind } from '#core/report-items';
+import type { CommentRule, ItemKind, ItemSource } from '#core/report-items';
 import { ArrayMinSize, IsBoolean, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
 import type { ReceiptReply } from './receipt-messages.js';
 import type { PostingRequestReply, SignOffReply } from './word-messages.js';
@@ -95,6 +95,8 @@ export interface SheetRowReply {
   readonly studentId: number;
   readonly student: string;
   readonly studentNumber: string;
+  /** When the student came to the section, and left it. */
+  readonly enteredOn: Day;
   readonly withdrawnOn: Day | null;
   /** What the section's registers tell of the period; null where the school takes no attendance. */
   readonly attendance: AttendanceSummary | null;
@@ -169,6 +171,9 @@ export interface SheetReply {
   readonly itemId: number;
   readonly itemName: string;
   readonly itemKind: ItemKind;
+  /** Where its value comes from. */
+  readonly source: ItemSource;
+  readonly countsInGpa: boolean;
   readonly failingNeedsLastDate: boolean;
   readonly asksHours: boolean;
   readonly commentRule: CommentRule;

@@ -5,6 +5,8 @@ import { isPresent, type AbsenceKind } from './absence.js';
 export interface AttendanceSummary {
   /** Null where the student came on none of the days. */
   readonly lastPresent: Day | null;
+  /** The last day on which the student was missing; null where on none. */
+  readonly lastMissed: Day | null;
   /** Days whose register was taken while the student sat in the section. */
   readonly daysTaken: number;
   readonly daysMissed: number;
@@ -22,13 +24,15 @@ export function attendanceIn(
   taken: readonly Day[],
   absences: ReadonlyMap<Day, AbsenceKind>,
 ): AttendanceSummary {
-  let lastPresent: Day | null = null;
+  let [lastPresent, lastMissed]: [Day | null, Day | null] = [null, null];
   let [daysTaken, daysMissed] = [0, 0];
   for (const day of taken) {
     if (day < startsOn || day > endsOn) continue;
     daysTaken += 1;
-    if (!isPresent(absences.get(day) ?? 'present')) daysMissed += 1;
-    else if (lastPresent === null || day > lastPresent) lastPresent = day;
+    if (!isPresent(absences.get(day) ?? 'present')) {
+      daysMissed += 1;
+      if (lastMissed === null || day > lastMissed) lastMissed = day;
+    } else if (lastPresent === null || day > lastPresent) lastPresent = day;
   }
-  return { lastPresent, daysTaken, daysMissed };
+  return { lastPresent, lastMissed, daysTaken, daysMissed };
 }

@@ -32,18 +32,26 @@ describe('the last day present', () => {
   const stretch = { startsOn: day('2026-01-12'), endsOn: day('2026-01-16') };
   const taken = ['2026-01-12', '2026-01-14', '2026-01-13', '2026-01-20'].map(day);
   it.each<[string, Record<string, AbsenceKind>, ReturnType<typeof attendanceIn>]>([
-    ['always there', {}, { lastPresent: day('2026-01-14'), daysTaken: 3, daysMissed: 0 }],
-    ['late is there', { '2026-01-14': 'late' }, { lastPresent: day('2026-01-14'), daysTaken: 3, daysMissed: 0 }],
-    ['absent at last', { '2026-01-14': 'absent' }, { lastPresent: day('2026-01-13'), daysTaken: 3, daysMissed: 1 }],
+    ['always there', {}, { lastPresent: day('2026-01-14'), lastMissed: null, daysTaken: 3, daysMissed: 0 }],
+    [
+      'late is there',
+      { '2026-01-14': 'late' },
+      { lastPresent: day('2026-01-14'), lastMissed: null, daysTaken: 3, daysMissed: 0 },
+    ],
+    [
+      'absent at last',
+      { '2026-01-14': 'absent' },
+      { lastPresent: day('2026-01-13'), lastMissed: day('2026-01-14'), daysTaken: 3, daysMissed: 1 },
+    ],
     [
       'excused is not there',
       { '2026-01-14': 'excused' },
-      { lastPresent: day('2026-01-13'), daysTaken: 3, daysMissed: 1 },
+      { lastPresent: day('2026-01-13'), lastMissed: day('2026-01-14'), daysTaken: 3, daysMissed: 1 },
     ],
     [
       'there on none',
       { '2026-01-12': 'absent', '2026-01-13': 'absent', '2026-01-14': 'excused' },
-      { lastPresent: null, daysTaken: 3, daysMissed: 3 },
+      { lastPresent: null, lastMissed: day('2026-01-14'), daysTaken: 3, daysMissed: 3 },
     ],
   ])('%s', (_says, absences, summary) => {
     const own = new Map(Object.entries(absences) as [Day, AbsenceKind][]);
@@ -51,7 +59,12 @@ describe('the last day present', () => {
   });
 
   it('is unknown where no register was taken', () => {
-    expect(attendanceIn(stretch, [], new Map())).toEqual({ lastPresent: null, daysTaken: 0, daysMissed: 0 });
+    expect(attendanceIn(stretch, [], new Map())).toEqual({
+      lastPresent: null,
+      lastMissed: null,
+      daysTaken: 0,
+      daysMissed: 0,
+    });
   });
 
   it('is a taken day of the stretch without an absence, and none after it is; in whatever order the days come', () => {

@@ -17,7 +17,7 @@ export interface AuditRule {
   readonly id: string;
   /** Raised when what the rule finds changes, so that a certificate can say which was used. */
   readonly version: number;
-  readonly family: 'completeness' | 'agreement' | 'dates' | 'eligibility';
+  readonly family: 'completeness' | 'agreement' | 'dates' | 'eligibility' | 'comments' | 'transcript' | 'pattern';
   readonly severity: Severity;
   readonly summary: string;
   /** Why it matters, in one sentence. */

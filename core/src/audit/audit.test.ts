@@ -1,45 +1,11 @@
-import { readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { dayOrThrow } from '#core/calendar';
-import { decimalOrThrow, roundHalfUp } from '#core/numbers';
-import { newCode, type SpecialCode } from '#core/codes';
+import { decimalOrThrow } from '#core/numbers';
 import { noMark } from '#core/posting';
-import { letterBands } from '../../test/letter-scale.fixture.js';
-import { auditRules, compareRuns, findingKey, runRules, type GradeFact, type Snapshot } from './index.js';
+import { grade, snapshot } from '../../test/grade-fact.fixture.js';
+import { auditRules, compareRuns, findingKey, runRules, type GradeFact } from './index.js';
 
-const code = (name: string, more: Partial<SpecialCode> = {}): [string, SpecialCode] => [
-  name,
-  newCode(name, name, { triesCredit: true, ...more }),
-];
-const codes = new Map([
-  code('INC', { needsLastDate: true, meaning: 'Incomplete' }),
-  code('EXM'),
-  code('P', { forbidsPercent: false }),
-]);
-
-/** A grade that no rule has anything against, changed as the case says. */
-function grade({ item, ...more }: Partial<Omit<GradeFact, 'item'>> & { item?: Partial<GradeFact['item']> }): GradeFact {
-  return {
-    enrollmentId: 1,
-    mark: { ...noMark, percent: decimalOrThrow('86.4'), label: 'B' },
-    withdrawnOn: null,
-    item: {
-      id: 7,
-      name: 'Quarter grade',
-      precision: { digits: 1, rounding: roundHalfUp },
-      failingNeedsLastDate: false,
-      ...item,
-    },
-    scale: { name: 'Letter scale', bands: letterBands },
-    ...more,
-  };
-}
-const snapshot = (...grades: GradeFact[]): Snapshot => ({
-  periodStartsOn: dayOrThrow('2025-11-10'),
-  periodEndsOn: dayOrThrow('2026-01-30'),
-  codes,
-  grades,
-});
 const percent = decimalOrThrow;
 const found = (fact: GradeFact) =>
   runRules(auditRules, snapshot(fact)).map(({ ruleId, message }) => `${ruleId}: ${message}`);
@@ -86,6 +52,11 @@ describe('what the rules find', () => {
       grade({ mark: { ...noMark, code: 'INC', lastDate: dayOrThrow('2026-02-01') } }),
       ['last-date-needed: outside'],
     ],
+    [
+      'never attended, with a date outside the period, once',
+      grade({ mark: { ...noMark, code: 'NVA', lastDate: dayOrThrow('2025-10-02') } }),
+      ['last-date-needed: outside'],
+    ],
     ['a date on the last day', grade({ mark: { ...noMark, code: 'INC', lastDate: dayOrThrow('2026-01-30') } }), []],
     [
       'a failing label where aid depends on it',
@@ -117,10 +88,26 @@ describe('the folder of rules', () => {
     expect(auditRules.map(({ id }) => id).filter((id) => !pages.includes(id))).toEqual([]);
   });
 
+  it.each(auditRules)('the page of $id begins as the rule is, and says what to do', (rule) => {
+    const page = readFileSync(new URL(`../../../docs/rules/${rule.id}.md`, import.meta.url), 'utf8');
+    const effect = { blocks: 'blocks sealing', warns: 'warns', informs: 'for information' }[rule.severity];
+    const facts = `\`${rule.id}\`, version ${rule.version} · ${rule.family} · ${effect}`;
+    expect(page.split('\n').slice(0, 3)).toEqual([`# ${rule.summary}`, '', facts]);
+    const text = page.replaceAll(/\s+/g, ' ');
+    for (const part of [
+      '**Finds**',
+      `**Why it matters.** ${rule.why}`,
+      '**For example.**',
+      '**Usually.**',
+      '**What to do.**',
+    ])
+      expect(text).toContain(part);
+  });
+
   it.each(auditRules)('$id says what it finds and why in whole sentences', (rule) => {
     expect(rule.why).toMatch(/^[A-Z].*\.$/);
     expect(rule.version).toBeGreaterThanOrEqual(1);
-    for (const message of Object.values(rule.messages)) expect(message).toMatch(/\.$/);
+    for (const message of Object.values(rule.messages)) expect(message).toMatch(/[.?]$/);
   });
 });
 

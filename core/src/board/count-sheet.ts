@@ -1,9 +1,8 @@
-import { lastDateNeeded, runRules } from '#core/audit';
+import { bareGrade, itemFactOf, lastDateNeeded, runRules, type JudgedItem } from '#core/audit';
 import type { Day } from '#core/calendar';
 import type { SpecialCode } from '#core/codes';
-import { roundings } from '#core/numbers';
 import { isBlank, type Mark } from '#core/posting';
-import { commentFault, type ReportItem } from '#core/report-items';
+import { commentFault } from '#core/report-items';
 import type { Band } from '#core/scales';
 import { noCounts, type SheetCounts } from './sheet-state.js';
 
@@ -18,10 +17,7 @@ export interface AlikeGrades {
 }
 
 /** What an item asks for beside a grade. */
-export type CountedItem = Pick<
-  ReportItem,
-  'commentRule' | 'commentBelow' | 'commentLength' | 'failingNeedsLastDate' | 'digits' | 'rounding'
->;
+export type CountedItem = JudgedItem;
 
 /** By what a sheet is counted. */
 export interface CountRules {
@@ -51,9 +47,9 @@ export function countSheet(groups: readonly AlikeGrades[], rules: CountRules): S
 
 /** Whether a last date of attendance is needed, and there is none that will do. */
 export function lacksDate(mark: Mark, bands: readonly Band[], { item, period, codes }: CountRules): boolean {
-  const precision = { digits: item.digits, rounding: roundings[item.rounding] };
-  const counted = { id: 0, name: '', precision, failingNeedsLastDate: item.failingNeedsLastDate };
-  const fact = { enrollmentId: 0, mark, withdrawnOn: null, item: counted, scale: { name: '', bands } };
-  const snapshot = { periodStartsOn: period.startsOn, periodEndsOn: period.endsOn, codes, grades: [fact] };
+  const scale = { name: '', bands, highestLevel: null };
+  const fact = { ...bareGrade, enrollmentId: 0, mark, item: itemFactOf(item, null), scale };
+  const { startsOn, endsOn } = period;
+  const snapshot = { periodStartsOn: startsOn, periodEndsOn: endsOn, today: endsOn, codes, grades: [fact] };
   return runRules([lastDateNeeded], snapshot).length > 0;
 }

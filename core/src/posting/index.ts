@@ -3,7 +3,7 @@ export { type EntryRules, enterLabelOrCode, enterPercent } from './enter-mark.js
 export { entryRulesFor } from './entry-rules-for.js';
 export { isOverride } from './is-override.js';
 export { type Mark, isBlank, noMark } from './mark.js';
-export { otherNamesIn } from './names-in-comment.js';
+export { otherNamesIn, type NamedStudent } from './names-in-comment.js';
 export { lastDateFault, type LastDateFault } from './last-date-fault.js';
 export { readHours } from './read-hours.js';
 export {

@@ -69,14 +69,16 @@ export class AttendanceRepository {
     sectionIds: readonly number[],
     stretch: Stretch,
   ): Promise<ReadonlyMap<number, AttendanceSummary>> {
-    const taken = await this.taken(queries, sectionIds, stretch);
-    const absences = await this.absences(queries, sectionIds, stretch);
+    const daysOf = new Map<number, Day[]>();
+    for (const { sectionId, day } of await this.taken(queries, sectionIds, stretch))
+      daysOf.set(sectionId, [...(daysOf.get(sectionId) ?? []), day]);
+    const missedBy = new Map<number, Map<Day, AbsenceKind>>();
+    for (const { enrollmentId, day, kind } of await this.absences(queries, sectionIds, stretch))
+      missedBy.set(enrollmentId, (missedBy.get(enrollmentId) ?? new Map<Day, AbsenceKind>()).set(day, kind));
     return new Map(
       (await this.seats(queries, sectionIds)).map(({ enrollmentId, sectionId, startsOn, endsOn }) => {
-        const days = taken.filter((register) => register.sectionId === sectionId).map(({ day }) => day);
-        const own = absences.filter((absence) => absence.enrollmentId === enrollmentId);
         const seat = { startsOn, endsOn: endsOn ?? stretch.endsOn };
-        return [enrollmentId, attendanceIn(seat, days, new Map(own.map(({ day, kind }) => [day, kind])))];
+        return [enrollmentId, attendanceIn(seat, daysOf.get(sectionId) ?? [], missedBy.get(enrollmentId) ?? new Map())];
       }),
     );
   }

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { AttendanceModule } from '#server/attendance';
 import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
@@ -13,6 +14,7 @@ import { SnapshotService } from './snapshot.service.js';
 
 @Module({
   imports: [
+    AttendanceModule,
     PeriodViewModule,
     CalculationModule,
     CalendarModule,

@@ -1,9 +1,15 @@
 import { Injectable } from '@nestjs/common';
+import type { AttendanceSummary } from '#core/attendance';
+import { itemFactOf, type GradeFact, type ItemFact, type Snapshot } from '#core/audit';
 import { dayOrThrow } from '#core/calendar';
-import type { GradeFact, ItemFact, Snapshot } from '#core/audit';
+import type { SpecialCode } from '#core/codes';
+import { formatDecimal } from '#core/numbers';
+import { entryRulesFor, type NamedStudent } from '#core/posting';
+import { computedOf, proposedMark, type CompositeReply } from '#contract/posting';
+import { AttendanceRepository } from '#server/attendance';
 import type { SchoolPeriod } from '#server/calendar';
-import type { Queries } from '#server/platform';
-import { GradeRowsRepository, type GradeRow } from '#server/posting';
+import { DistrictZone, type Queries } from '#server/platform';
+import { CompositesService, computedValue, givenNamesOf, GradeRowsRepository, type GradeRow } from '#server/posting';
 import {
   PeriodViews,
   ScaleVersionsRepository,
@@ -11,7 +17,6 @@ import {
   type RunningSection,
   type ScaleVersion,
 } from '#server/period-view';
-import { precisionOf } from '#server/report-items';
 
 /** A period as the audit sees it, and the rows behind its facts. */
 export interface PeriodSnapshot {
@@ -33,6 +38,9 @@ export class SnapshotService {
     private readonly views: PeriodViews,
     private readonly rows: GradeRowsRepository,
     private readonly scales: ScaleVersionsRepository,
+    private readonly composites: CompositesService,
+    private readonly attendance: AttendanceRepository,
+    private readonly zone: DistrictZone,
   ) {}
 
   ofPeriod(queries: Queries, period: SchoolPeriod): Promise<PeriodSnapshot> {
@@ -57,11 +65,58 @@ export class SnapshotService {
     read: (reporting: ReportedItem) => Promise<GradeRow[]>,
   ): Promise<PeriodSnapshot> {
     const graded: GradedRow[] = [];
-    const { reported, codes } = await this.views.of(queries, period);
-    for (const reporting of reported)
-      graded.push(...(await this.withSections(queries, reporting, await read(reporting))));
-    const grades = graded.map(gradeFact);
-    return { graded, snapshot: { periodStartsOn: period.startsOn, periodEndsOn: period.endsOn, codes, grades } };
+    const grades: GradeFact[] = [];
+    const facts = await this.views.factsOf(queries, period.schoolId);
+    const { reported, codes } = this.views.viewOf(facts, period);
+    const attendance = facts.school.takesAttendance ? new Map<number, AttendanceSummary>() : undefined;
+    for (const reporting of reported) {
+      const own = await this.withSections(queries, reporting, await read(reporting));
+      const composites = await this.compositesOf(queries, reporting, period, own);
+      if (attendance) await this.addAttendance(queries, attendance, own, period);
+      const named = namesBySection(own);
+      const item = itemFactOf(reporting.item, reporting.window);
+      graded.push(...own);
+      grades.push(
+        ...own.map((each) =>
+          gradeFact(each, {
+            item,
+            codes,
+            composite: composites.get(each.row.enrollmentId) ?? null,
+            attendance: attendance?.get(each.row.enrollmentId) ?? null,
+            classmates: named.get(each.section.id)!,
+          }),
+        ),
+      );
+    }
+    const today = await this.zone.today(queries);
+    const { startsOn: periodStartsOn, endsOn: periodEndsOn } = period;
+    return { graded, snapshot: { periodStartsOn, periodEndsOn, today, codes, grades } };
+  }
+
+  private compositesOf(
+    queries: Queries,
+    { item }: ReportedItem,
+    period: SchoolPeriod,
+    rows: readonly GradedRow[],
+  ): Promise<ReadonlyMap<number, CompositeReply>> {
+    return this.composites.ofSections(
+      queries,
+      item,
+      period,
+      new Map(rows.map(({ section, scale }) => [section.id, scale])),
+    );
+  }
+
+  /** What registers tell of sections that are not looked up yet. */
+  private async addAttendance(
+    queries: Queries,
+    known: Map<number, AttendanceSummary>,
+    rows: readonly GradedRow[],
+    period: SchoolPeriod,
+  ): Promise<void> {
+    const open = rows.filter(({ row }) => !known.has(row.enrollmentId)).map(({ section }) => section.id);
+    const found = await this.attendance.summaries(queries, [...new Set(open)], period);
+    for (const [enrollmentId, summary] of found) known.set(enrollmentId, summary);
   }
 
   /** Rows of sections that do not report the item are left out. */
@@ -82,16 +137,46 @@ export class SnapshotService {
   }
 }
 
-function gradeFact({ row, reporting: { item }, scale }: GradedRow): GradeFact {
-  const { enrollmentId, mark, withdrawnOn } = row;
-  const { id, name, failingNeedsLastDate } = item;
-  const itemFact: ItemFact = { id, name, failingNeedsLastDate, precision: precisionOf(item) };
+/** Those of each section as comments may name them. */
+function namesBySection(rows: readonly GradedRow[]): ReadonlyMap<number, NamedStudent[]> {
+  const found = new Map<number, NamedStudent[]>();
+  for (const { row, section } of rows) {
+    const own = found.get(section.id) ?? [];
+    own.push({ givenNames: givenNamesOf(row.student) });
+    found.set(section.id, own);
+  }
+  return found;
+}
+
+interface Beside {
+  readonly item: ItemFact;
+  readonly codes: ReadonlyMap<string, SpecialCode>;
+  readonly composite: CompositeReply | null;
+  readonly attendance: AttendanceSummary | null;
+  readonly classmates: GradeFact['classmates'];
+}
+
+function gradeFact({ row, reporting, scale }: GradedRow, beside: Beside): GradeFact {
+  const { enrollmentId, mark, enteredOn, withdrawnOn, computedThen, postedAt } = row;
+  const bands = scale.bands.filter(({ isOff }) => !isOff);
+  const { highestLevel } = scale;
+  const computed = computedValue(row, scale);
+  const rules = entryRulesFor({ bands, highestLevel }, reporting.item, [...beside.codes.values()]);
+  const source = { computed: computed && { percent: formatDecimal(computed) }, composite: beside.composite };
   return {
     enrollmentId,
     mark,
+    enteredOn,
     withdrawnOn,
-    item: itemFact,
-    scale: { name: scale.scaleName, bands: scale.bands.filter(({ isOff }) => !isOff) },
+    computed: computedOf(source),
+    computedThen,
+    proposal: proposedMark(source, mark, rules),
+    postedAt: postedAt?.toISOString() ?? null,
+    attendance: beside.attendance,
+    named: { givenNames: givenNamesOf(row.student) },
+    classmates: beside.classmates,
+    item: beside.item,
+    scale: { name: scale.scaleName, bands, highestLevel },
   };
 }
 

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { sql, type SQL } from 'drizzle-orm';
-import { parseDay, type Day } from '#core/calendar';
+import { dayOrThrow, parseDay, type Day } from '#core/calendar';
 import { decimalOrThrow, type Decimal, type Percent } from '#core/numbers';
 import type { Pronoun } from '#core/people';
 import type { Mark } from '#core/posting';
@@ -24,6 +24,7 @@ export interface GradeRow {
   /** Family name first. */
   readonly student: string;
   readonly studentNumber: string;
+  readonly enteredOn: Day;
   /** Set when the student left no later than the end of the period. */
   readonly withdrawnOn: Day | null;
   /** How the student is spoken of. */
@@ -72,6 +73,7 @@ interface RawRow extends Record<string, unknown> {
   student_id: number;
   student: string;
   student_number: string;
+  entered_on: string;
   withdrawn_on: string | null;
   percent: string | null;
   label: string | null;
@@ -152,6 +154,7 @@ export class GradeRowsRepository {
     const { rows } = await queries.execute<RawRow>(sql`
       SELECT e.id AS enrollment_id, e.section_id, e.student_id, ${personNameOf('s')} AS student,
              ${studentNumberOf('s')} AS student_number,
+             e.entered_on::text AS entered_on,
              CASE WHEN e.withdrawn_on <= ${period.endsOn} THEN e.withdrawn_on END::text AS withdrawn_on,
              g.percent::text, g.label, g.code, g.last_date::text, trim_scale(g.hours)::text AS hours, g.comment, coalesce(g.is_internal, false) AS is_internal,
              coalesce(g.override_reason, '') AS override_reason, trim_scale(g.computed_then)::text AS computed_then, coalesce(g.is_override, false) AS is_override,
@@ -181,6 +184,7 @@ function gradeRowOfRaw(raw: RawRow): GradeRow {
     studentId: raw.student_id,
     student: raw.student,
     studentNumber: raw.student_number,
+    enteredOn: dayOrThrow(raw.entered_on),
     withdrawnOn: dayOrNull(raw.withdrawn_on),
     mark: {
       percent: raw.percent === null ? null : decimalOrThrow(raw.percent),

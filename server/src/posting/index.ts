@@ -1,3 +1,5 @@
+export { CompositesService } from './composites.service.js';
+export { givenNamesOf } from './given-names-of.js';
 export { type GradeRow, GradeRowsRepository, computedValue } from './grade-rows.repository.js';
 export { PostingModule } from './posting.module.js';
 export { PostingRequestsRepository } from './posting-requests.repository.js';

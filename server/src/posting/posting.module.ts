@@ -66,6 +66,7 @@ import { MailModule } from '#server/mail';
     ReceiptMessagesService,
   ],
   exports: [
+    CompositesService,
     GradeRowsRepository,
     PostingRequestsRepository,
     SignOffsRepository,

@@ -2,7 +2,6 @@ import { Injectable } from '@nestjs/common';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { mayAt, ofSection } from '#core/access';
 import { formatAtLeast, formatDecimal } from '#core/numbers';
-import { partsOfName } from '#core/people';
 import {
   bodyOfMark,
   type ComputedReply,
@@ -29,6 +28,7 @@ import { onBehalfOf } from './on-behalf-of.js';
 import { PostingRequestsRepository } from './posting-requests.repository.js';
 import { sheetId, type SheetPlace } from './sheet-place.js';
 import { SignOffsRepository } from './sign-offs.repository.js';
+import { givenNamesOf } from './given-names-of.js';
 import { StockCommentsThing } from './stock-comments.thing.js';
 import { SheetContextService, type SheetContext } from './sheet-context.service.js';
 
@@ -123,6 +123,8 @@ export class SheetsService {
       itemId: item.id,
       itemName: item.name,
       itemKind: item.kind,
+      source: item.source,
+      countsInGpa: item.countsInGpa,
       failingNeedsLastDate: item.failingNeedsLastDate,
       asksHours: item.asksHours,
       commentRule: item.commentRule,
@@ -161,7 +163,8 @@ export class SheetsService {
       : undefined;
     const composites = await this.composites.ofSections(queries, item, period, new Map([[section.id, scale]]));
     return rows.map((row) => {
-      const { enrollmentId, studentId, student, studentNumber, pronoun, withdrawnOn, version, postedBy } = row;
+      const { enrollmentId, studentId, student, studentNumber, pronoun, enteredOn, withdrawnOn } = row;
+      const { version, postedBy } = row;
       return {
         enrollmentId,
         studentId,
@@ -169,6 +172,7 @@ export class SheetsService {
         studentNumber,
         givenNames: givenNamesOf(student),
         pronoun,
+        enteredOn,
         withdrawnOn,
         version,
         postedBy,
@@ -228,11 +232,6 @@ export class SheetsService {
 }
 
 type ComputedSource = Pick<FileSourceReply, 'fileName' | 'column' | 'acceptedAt' | 'acceptedBy'>;
-
-function givenNamesOf(student: string): string[] {
-  const { given, preferred } = partsOfName(student);
-  return preferred === null ? [given] : [given, preferred];
-}
 
 /** A request as the wire has it: its sheet is known. */
 function requestReply({ id, askedBy, isOwn, askedAt, changes, note, state, answer, answeredBy }: PostingRequestReply) {

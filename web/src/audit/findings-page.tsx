@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
+import type { Severity } from '#core/audit';
 import type { AuditRunReply, FindingReply } from '#contract/audit';
 import { agreeing, counted } from '#contract/messages';
 import { PageFace } from '../shell/awaited-page';
@@ -27,11 +28,21 @@ export function FindingsPage() {
   const navigate = useNavigate();
   const ruleId = search.get('rule');
   const onlyNew = search.get('show') === 'new';
+  const severity = severities.find((each) => each === search.get('severity')) ?? null;
   const run = audit?.run ?? null;
+  const severityOf = useMemo(() => new Map((audit?.rules ?? []).map((rule) => [rule.id, rule.severity])), [audit]);
   const shown = useMemo(
     () =>
-      (run?.findings ?? []).filter((finding) => (!ruleId || finding.ruleId === ruleId) && (!onlyNew || finding.isNew)),
-    [run, ruleId, onlyNew],
+      (run?.findings ?? [])
+        .filter(
+          (finding) =>
+            (!ruleId || finding.ruleId === ruleId) &&
+            (!onlyNew || finding.isNew) &&
+            (!severity || severityOf.get(finding.ruleId) === severity),
+        )
+        // What stops the seal comes first.
+        .toSorted((a, b) => rankOf(severityOf.get(a.ruleId)) - rankOf(severityOf.get(b.ruleId))),
+    [run, ruleId, onlyNew, severity, severityOf],
   );
   const chosen = shown.find(({ key }) => key === search.get('finding')) ?? shown[0];
   const choose = (changes: Record<string, string | null>) =>
@@ -74,13 +85,15 @@ export function FindingsPage() {
         <FindingsHeadline
           run={run}
           periodName={period.name}
+          severityOf={severityOf}
           onNew={() => choose({ show: onlyNew ? null : 'new', finding: null })}
+          onSeverity={(next) => choose({ severity: next === severity ? null : next, rule: null, finding: null })}
         />
       }
       actions={
         <>
           {runButton}
-          <Button disabled={!ruleId && !onlyNew} onClick={() => setSearch({})}>
+          <Button disabled={!ruleId && !onlyNew && !severity} onClick={() => setSearch({})}>
             Show all findings
           </Button>
         </>
@@ -115,16 +128,48 @@ export function FindingsPage() {
   );
 }
 
-function FindingsHeadline({ run, periodName, onNew }: { run: AuditRunReply; periodName: string; onNew: () => void }) {
+const severities = ['blocks', 'warns', 'informs'] as const satisfies readonly Severity[];
+const rankOf = (severity: Severity | undefined) => severities.indexOf(severity ?? 'informs');
+
+interface HeadlineProps {
+  readonly run: AuditRunReply;
+  readonly periodName: string;
+  readonly severityOf: ReadonlyMap<string, Severity>;
+  readonly onNew: () => void;
+  readonly onSeverity: (severity: Severity) => void;
+}
+
+function FindingsHeadline({ run, periodName, severityOf, onNew, onSeverity }: HeadlineProps) {
   const { findings, sinceLastRun, changedSince } = run;
+  const count = (severity: Severity) => findings.filter(({ ruleId }) => severityOf.get(ruleId) === severity).length;
+  const [blocking, warning, informing] = [count('blocks'), count('warns'), count('informs')];
   return (
     <>
-      {findings.length === 0 ? (
+      {blocking === 0 ? (
         <>Nothing blocks the seal of {periodName}</>
       ) : (
         <>
-          <Strong tone="blocks">{counted(findings.length, 'finding')}</Strong> {agreeing(findings.length, 'blocks')} the
-          seal of {periodName}
+          <FigureButton tone="blocks" onClick={() => onSeverity('blocks')}>
+            {counted(blocking, 'finding')}
+          </FigureButton>{' '}
+          {agreeing(blocking, 'blocks')} the seal of {periodName}
+        </>
+      )}
+      {warning > 0 && (
+        <>
+          ;{' '}
+          <FigureButton tone="warns" onClick={() => onSeverity('warns')}>
+            {counted(warning, 'warning')}
+          </FigureButton>
+        </>
+      )}
+      {informing > 0 && (
+        <>
+          {warning > 0 ? ' and ' : '; '}
+          <FigureButton tone="informs" onClick={() => onSeverity('informs')}>
+            {showCount(informing)}
+          </FigureButton>{' '}
+          for information
         </>
       )}
       {sinceLastRun && (

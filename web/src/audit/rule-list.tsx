@@ -9,7 +9,7 @@ interface RuleListProps {
   readonly onChoose: (ruleId: string | null) => void;
 }
 
-/** The rules by family with what each found; choosing one filters, choosing it again lets go. */
+/** The rules by family with what each found, those that found nothing below; choosing one filters, choosing it again lets go. */
 export function RuleList({ rules, findings, chosen, onChoose }: RuleListProps) {
   const families = [...new Set(rules.map(({ family }) => family))];
   return (

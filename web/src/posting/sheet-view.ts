@@ -1,10 +1,17 @@
 import { findingSentence } from '#contract/audit';
-import { auditRules, runRules, type Finding, type Severity } from '#core/audit';
+import {
+  auditRules,
+  itemFactOf,
+  runRules,
+  type Finding,
+  type GradeFact,
+  type JudgedItem,
+  type Severity,
+} from '#core/audit';
 import type { Day } from '#core/calendar';
-import { decimalOrThrow, formatDecimal, fromDecimal, roundTo, type Percent } from '#core/numbers';
+import { decimalOrThrow, formatDecimal, type Percent } from '#core/numbers';
 import { findBand, readBands, type Band } from '#core/scales';
-import { commentFault } from '#core/report-items';
-import { entryRulesFor, isOverride, otherNamesIn, type EntryRules, type Mark } from '#core/posting';
+import { entryRulesFor, isOverride, type EntryRules, type Mark } from '#core/posting';
 import type { SpecialCode } from '#core/codes';
 import {
   bodyOfMark,
@@ -46,8 +53,9 @@ export interface Remark {
   readonly says: string;
 }
 
-/** Notes a blank says enough by itself. */
-const marginRules = auditRules.filter(({ id }) => id !== 'grade-missing');
+/** A blank says enough by itself, and points are a matter of the set-up, not of whoever posts. */
+const unsaid = new Set(['grade-missing', 'label-without-points']);
+const marginRules = auditRules.filter(({ id }) => !unsaid.has(id));
 
 /** The bands of one of the sheet's scale versions. */
 export function bandsOf(sheet: SheetReply, version: number): readonly Band[] {
@@ -75,7 +83,7 @@ export function createSheetRows(sheet: SheetReply, rules: EntryRules) {
     const isContested = draft !== undefined && draft.version !== reply.version;
     // An unsaved mark will be posted under the version in force; a saved one keeps its own.
     const bands = draft ? rules.bands : bandsOf(sheet, reply.scaleVersion);
-    const findings = findingsOn(sheet, rules, codes, bands, reply, mark);
+    const findings = findingsOn(sheet, codes, bands, reply, { mark, computed, proposal, isDraft: draft !== undefined });
     const proposedDay = proposedDayOf(sheet, reply, mark, codes, findings);
     const theirs = `${reply.postedBy ?? 'Someone else'} saved ${markInWords(reply.mark)} meanwhile.`;
     return {
@@ -95,10 +103,7 @@ export function createSheetRows(sheet: SheetReply, rules: EntryRules) {
       remarks: [
         ...(isContested ? [{ severity: 'blocks' as const, says: theirs }] : []),
         ...compositeRemarks(reply),
-        ...bookRemarks(reply, mark, computed, rules, isOther),
-        ...namesRemarks(sheet, reply, mark),
-        ...commentRemarks(sheet, mark, bands),
-        ...firstDayRemarks(sheet, mark, codes),
+        ...bookRemarks(reply),
         ...findings.map(remarkOf),
         ...dayRemarks(sheet, reply, proposedDay),
       ],
@@ -132,68 +137,11 @@ export function textsOfRow({ mark }: SheetRow): Record<EditableColumn, string> {
   };
 }
 
-/** A comment that the item needs below a label and that is not there. */
-function commentRemarks(sheet: SheetReply, mark: Mark, bands: readonly Band[]): Remark[] {
-  if (commentFault(sheet, mark, bands) !== 'comment-needed') return [];
-  return [{ severity: 'warns', says: `Below ${sheet.commentBelow!} a comment is needed.` }];
-}
-
-/** A code for somebody who never attended goes with the first day of the period and, where hours are asked for, with none. */
-function firstDayRemarks(sheet: SheetReply, mark: Mark, codes: ReadonlyMap<string, SpecialCode>): Remark[] {
-  if (mark.code === null || !codes.get(mark.code)?.needsFirstDay) return [];
-  const { startsOn } = sheet.period;
-  const isRight = mark.lastDate === startsOn && (!sheet.asksHours || mark.hours?.units === 0n);
-  if (isRight || mark.lastDate === null) return [];
-  const hours = sheet.asksHours ? ' and 0 hours' : '';
-  return [
-    { severity: 'warns', says: `${mark.code} goes with the first day of the period, ${showDay(startsOn)}${hours}.` },
-  ];
-}
-
-/** What the section's own grade book says beside what is posted: that it is blocked, or that it comes to something else now. */
-function bookRemarks(
-  { blockedBy, computed: source, computedThen: then, withdrawnOn }: SheetRowReply,
-  mark: Mark,
-  computed: Percent | null,
-  { precision }: EntryRules,
-  isOther: boolean,
-): Remark[] {
-  if (withdrawnOn !== null) return [];
-  if (blockedBy.length > 0)
-    return [
-      {
-        severity: 'informs',
-        says: `${listed(blockedBy)} ${agreeing(blockedBy.length, 'blocks')} the grade until it is resolved.`,
-      },
-    ];
-  const lacksReason = isOther && mark.overrideReason.trim() === '';
-  const reason: Remark[] = lacksReason
-    ? [{ severity: 'warns', says: 'Differs from computed. Say why, or press r to take what is computed.' }]
-    : [];
-  if (!computed || !source || !mark.percent || then === null) return reason;
-  const [now, before] = [computed, decimalOrThrow(then)].map((value) =>
-    roundTo(fromDecimal(value), precision.digits, precision.rounding),
-  );
-  if (now!.units === before!.units) return reason;
-  const [shownNow, shownThen] = [formatDecimal(now!), formatDecimal(before!)];
-  const from = source.file ? 'The file' : 'The grade book';
-  return [
-    ...reason,
-    { severity: 'informs', says: `${from} says ${shownNow} now; it said ${shownThen} when this was posted.` },
-  ];
-}
-
-/** Another student of the section who is named in the comment. */
-function namesRemarks({ rows }: SheetReply, reply: SheetRowReply, { comment }: Mark): Remark[] {
-  if (comment === '') return [];
-  const names = otherNamesIn(
-    comment,
-    reply,
-    rows.filter((row) => row !== reply),
-  );
-  return names.length === 0
-    ? []
-    : [{ severity: 'warns', says: `The comment names ${listed(names)}, another student of this section.` }];
+/** Assignments that keep the section's own grade book from coming to anything. */
+function bookRemarks({ blockedBy, withdrawnOn }: SheetRowReply): Remark[] {
+  if (withdrawnOn !== null || blockedBy.length === 0) return [];
+  const says = `${listed(blockedBy)} ${agreeing(blockedBy.length, 'blocks')} the grade until it is resolved.`;
+  return [{ severity: 'informs', says }];
 }
 
 /** Why a composite has no value. */
@@ -231,23 +179,57 @@ function dayRemarks({ period }: SheetReply, { attendance }: SheetRowReply, propo
   return [{ severity: 'informs', says }];
 }
 
+/** The item of a sheet as rules judge it. */
+export function judgedItemOf(sheet: SheetReply): JudgedItem {
+  const { itemId: id, itemName: name, highestPercent, ...facts } = sheet;
+  return { ...facts, id, name, highestPercent: decimalOrThrow(highestPercent) };
+}
+
+/** What of a row is as it is typed. */
+interface TypedFacts {
+  readonly mark: Mark;
+  readonly computed: Percent | null;
+  readonly proposal: Mark | null;
+  readonly isDraft: boolean;
+}
+
+/** What the rules of the audit find in one row, as if it were posted as it is typed. */
 function findingsOn(
   sheet: SheetReply,
-  { precision }: EntryRules,
   codes: ReadonlyMap<string, SpecialCode>,
   bands: readonly Band[],
-  { enrollmentId, withdrawnOn }: SheetRowReply,
-  mark: Mark,
+  reply: SheetRowReply,
+  { isDraft, ...typed }: TypedFacts,
 ): readonly Finding[] {
-  const item = { id: sheet.itemId, name: sheet.itemName, precision, failingNeedsLastDate: sheet.failingNeedsLastDate };
-  const fact = { enrollmentId, mark, withdrawnOn, item, scale: { name: sheet.scaleName, bands } };
-  const { startsOn, endsOn } = sheet.period;
-  return runRules(marginRules, { periodStartsOn: startsOn, periodEndsOn: endsOn, codes, grades: [fact] });
+  const { enrollmentId, enteredOn, withdrawnOn, attendance, computedThen, postedAt } = reply;
+  const highestLevel = sheet.highestLevel === null ? null : decimalOrThrow(sheet.highestLevel);
+  const fact: GradeFact = {
+    ...typed,
+    enrollmentId,
+    enteredOn,
+    withdrawnOn,
+    attendance,
+    // What is typed will be posted now, beside what is computed now.
+    computedThen: isDraft || computedThen === null ? null : decimalOrThrow(computedThen),
+    postedAt: isDraft ? null : postedAt,
+    named: reply,
+    classmates: sheet.rows,
+    item: itemFactOf(judgedItemOf(sheet), sheet.window),
+    scale: { name: sheet.scaleName, bands: bands.filter(({ isOff }) => !isOff), highestLevel },
+  };
+  const { startsOn: periodStartsOn, endsOn: periodEndsOn } = sheet.period;
+  return runRules(marginRules, { periodStartsOn, periodEndsOn, today: periodEndsOn, codes, grades: [fact] });
 }
+
+/** What to press about some findings. */
+const hints: Readonly<Record<string, string>> = {
+  'override-without-reason': ' Say why, or press r to take what is computed.',
+  'composite-differs-from-parts': ' Say why, or press r to take what the parts come to.',
+};
 
 function remarkOf(finding: Finding): Remark {
   const rule = marginRules.find(({ id }) => id === finding.ruleId)!;
-  return { severity: rule.severity, says: findingSentence(rule, finding) };
+  return { severity: rule.severity, says: findingSentence(rule, finding) + (hints[rule.id] ?? '') };
 }
 
 /** The draft that a mark makes of a row, or null where it is what is saved. */

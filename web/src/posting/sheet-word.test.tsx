@@ -157,7 +157,7 @@ describe('an override', () => {
     const own = () => screen.getByRole('row', { name: /^Student 2/ }).textContent;
     screen.getByRole('grid').focus();
     await person.keyboard('{ArrowDown}80{Enter}');
-    expect(own()).toContain('Differs from computed. Say why, or press r');
+    expect(own()).toContain('no reason is given. Say why, or press r');
     await person.keyboard('{End}Late work{Enter}');
     expect(own()).not.toContain('Say why');
     await person.keyboard('{ArrowUp}{ArrowDown}{Home}r');

@@ -1,4 +1,5 @@
 import { isPlaceholderDay, isWithin } from '#core/calendar';
+import { needsLastDate } from '../needs-last-date.js';
 import { findingOn, type AuditRule } from '../audit-rule.js';
 
 export const lastDateNeeded: AuditRule = {
@@ -18,10 +19,7 @@ export const lastDateNeeded: AuditRule = {
     const period = { startsOn: periodStartsOn, endsOn: periodEndsOn };
     for (const grade of grades) {
       const { label, code, lastDate } = grade.mark;
-      const band = grade.scale.bands.find((each) => each.label === label);
-      const failing = grade.item.failingNeedsLastDate && band !== undefined && !band.passes;
-      const needed = failing || (code !== null && codes.get(code)?.needsLastDate === true);
-      if (!needed) continue;
+      if (!needsLastDate(grade, codes)) continue;
       const mark = code ?? label ?? '';
       if (lastDate === null) yield findingOn(grade, 'missing', { mark });
       else if (isPlaceholderDay(lastDate)) yield findingOn(grade, 'placeholder', { mark, date: lastDate });
