@@ -30,7 +30,14 @@ const codes = ['INC', 'EXM'].map((code) => newCode(code, code, { triesCredit: tr
 
 function factOf(mark: Mark, { precision }: EntryRules): GradeFact {
   const comments = { commentRule: 'optional', commentBelow: null, commentLength: 100 } as const;
-  const asks = { failingNeedsLastDate: false, asksHours: false, countsInGpa: true, isComposite: false, window: null };
+  const asks = {
+    failingNeedsLastDate: false,
+    asksHours: false,
+    countsInGpa: true,
+    onTranscript: true,
+    isComposite: false,
+    window: null,
+  };
   const item = { id: 1, name: 'Quarter grade', precision, highestPercent: mostPercent, ...comments, ...asks };
   const scale = { name: 'Letter scale', bands: letterBands, highestLevel: null };
   return { ...bareGrade, enrollmentId: 1, mark, item, scale };

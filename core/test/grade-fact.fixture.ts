@@ -41,6 +41,7 @@ export function grade({ item, scale, ...more }: Case): GradeFact {
       commentRule: 'optional',
       commentBelow: null,
       commentLength: 30,
+      onTranscript: true,
       countsInGpa: true,
       window: { opensAt: '2026-01-19T08:00:00Z', closesAt: '2026-01-23T17:00:00Z', graceUntil: '2026-01-26T17:00:00Z' },
       ...item,

@@ -77,6 +77,7 @@ export interface GradeRow {
   label: string | null;
   code: string | null;
   lastDate: string | null;
+  hours: string | null;
   comment: string;
   computedThen: string | null;
   isOverride: boolean;

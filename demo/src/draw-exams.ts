@@ -40,6 +40,7 @@ export function drawExams(district: District, percents: CalculatedPercents, rand
         enrollmentId: enrollment.id,
         code: null,
         lastDate: null,
+        hours: null,
         comment: '',
         computedThen: null,
         isOverride: false,

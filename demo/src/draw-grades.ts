@@ -7,7 +7,7 @@ import type { District, EnrollmentRow, GradeRow, SectionRow } from './district.j
 import { exportedPercent, groupBySection, reportedPeriods, type CalculatedPercents } from './draw-scores.js';
 import type { Random } from './random.js';
 import type { PeriodPlan, SchoolPlan } from './school-plan.js';
-import { demoNow, schoolPlans, upper } from './schools.js';
+import { college, demoNow, schoolPlans, upper } from './schools.js';
 
 const comments = [
   'Steady and exact in the field book.',
@@ -105,6 +105,8 @@ function gradeRow(
     label: mark.label,
     code: null,
     lastDate: fails ? period.endsOn : null,
+    // The college asks for them.
+    hours: fails && plan.id === college.id ? '32' : null,
     comment: random.chance(0.12) ? random.pick(comments) : '',
     computedThen: computed,
     isOverride: false,

@@ -82,6 +82,32 @@ export function plantFaults(district: District, random: Random): PlantedFault[] 
     Object.assign(grade, { percent: '95.0', label: 'A' }),
   );
   faults.push(plantOneValueForAll(district, next()), plantCrowding(district, next()));
+  plant('last-date-not-needed', 'a last date beside a passing grade', (grade) => {
+    grade.lastDate = '2026-01-16';
+  });
+  plant(
+    'computed-changed-since-posted',
+    'the grade book comes to more than it did when the grade was posted',
+    (grade) =>
+      Object.assign(grade, {
+        computedThen: '31.5',
+        percent: '31.5',
+        label: 'F',
+        overrideReason: 'Posted as it stood then.',
+      }),
+  );
+  plant('comment-too-long', 'a comment longer than the report card has room for', (grade) => {
+    grade.comment =
+      'Steady and exact in the field book, quick with a question, and always ready to help at the bench when asked to.';
+  });
+  plant('zero-posted', 'a zero where the grade book has work', (grade) =>
+    Object.assign(grade, {
+      percent: '0.0',
+      label: 'F',
+      isOverride: true,
+      overrideReason: 'As agreed with the office.',
+    }),
+  );
   return faults;
 }
 

@@ -55,6 +55,7 @@ export const sheetOf = (rows: readonly SheetRowReply[], more: Partial<SheetReply
   itemKind: 'period',
   highestPercent: '200',
   source: 'gradeBook',
+  onTranscript: true,
   countsInGpa: true,
   failingNeedsLastDate: false,
   asksHours: false,

@@ -173,6 +173,7 @@ export interface SheetReply {
   readonly itemKind: ItemKind;
   /** Where its value comes from. */
   readonly source: ItemSource;
+  readonly onTranscript: boolean;
   readonly countsInGpa: boolean;
   readonly failingNeedsLastDate: boolean;
   readonly asksHours: boolean;

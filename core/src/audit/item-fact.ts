@@ -15,6 +15,7 @@ export type JudgedItem = Pick<
   | 'commentRule'
   | 'commentBelow'
   | 'commentLength'
+  | 'onTranscript'
   | 'countsInGpa'
   | 'source'
 >;

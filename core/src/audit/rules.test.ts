@@ -207,6 +207,14 @@ const cases: Readonly<Record<string, readonly [what: string, fact: GradeFact, me
       grade({ scale: { bands: letterBands.map((band) => ({ ...band, points: null })) }, item: { countsInGpa: false } }),
       null,
     ],
+    [
+      'of an item that is on no transcript',
+      grade({
+        scale: { bands: letterBands.map((band) => ({ ...band, points: null })) },
+        item: { onTranscript: false },
+      }),
+      null,
+    ],
     ['with points', grade({}), null],
   ],
   'zero-posted': [

@@ -43,7 +43,7 @@ export interface ItemFact {
   readonly commentRule: CommentRule;
   readonly commentBelow: string | null;
   readonly commentLength: number;
-  /** Its labels are grade points on a transcript. */
+  readonly onTranscript: boolean;
   readonly countsInGpa: boolean;
   /** When it may be posted in the period; null where nobody said. */
   readonly window: (PostingWindow & { readonly graceUntil: string | null }) | null;

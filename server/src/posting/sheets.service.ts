@@ -124,6 +124,7 @@ export class SheetsService {
       itemName: item.name,
       itemKind: item.kind,
       source: item.source,
+      onTranscript: item.onTranscript,
       countsInGpa: item.countsInGpa,
       failingNeedsLastDate: item.failingNeedsLastDate,
       asksHours: item.asksHours,

@@ -1,14 +1,20 @@
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
-import type { AuditReply, AuditRunReply, FindingReply } from '#contract/audit';
+import type { AuditReply, AuditRuleReply, AuditRunReply, FindingReply } from '#contract/audit';
 import { noMark } from '#core/posting';
 import { bodyOfMark } from '#contract/posting';
 import { showAt, type Answers } from '../../test/show-at.fixture';
 import { termLineOf } from '../../test/term-line.fixture';
 import { FindingsPage } from './findings-page';
 
-const rule = (id: string, summary: string) =>
-  ({ id, version: 1, family: 'missing', severity: 'blocks', summary, why: 'A transcript would lack it.' }) as const;
+const rule = (id: string, summary: string, severity: AuditRuleReply['severity'] = 'blocks'): AuditRuleReply => ({
+  id,
+  version: 1,
+  family: 'missing',
+  severity,
+  summary,
+  why: 'A transcript would lack it.',
+});
 const finding = (enrollmentId: number, student: string, over: Partial<FindingReply> = {}): FindingReply => ({
   key: `blank-grade ${enrollmentId}`,
   ruleId: 'blank-grade',
@@ -80,6 +86,28 @@ describe('the findings', () => {
   ])('are told of in one sentence: %s', async (_what, of, says) => {
     await show(of);
     expect(headline()).toBe(says);
+  });
+
+  it('say what blocks, what warns and what is for information; a figure shows its own, what blocks stands first', async () => {
+    const rules = [
+      rule('blank-grade', 'No grade is posted', 'informs'),
+      rule('late-grade', 'Posted late'),
+      rule('odd', 'Odd', 'warns'),
+    ];
+    const odd = finding(4, 'Amsel, Jo', { key: 'odd 4', ruleId: 'odd', sentence: 'Odd.' });
+    const of = run({ findings: [...findings, odd], sinceLastRun: null });
+    const { person, search } = await show(of, { 'GET /audit': { rules, run: of } });
+    expect(headline()).toBe('1 finding blocks the seal of Quarter 2; 1 warning and 2 for information.');
+    const names = () =>
+      screen
+        .getAllByRole('row')
+        .slice(1)
+        .map((row) => /Larkin|Amsel|Fennick|Harrow/.exec(row.textContent)![0]);
+    expect(names()).toEqual(['Larkin', 'Amsel', 'Fennick', 'Harrow']);
+    await person.click(screen.getByRole('button', { name: '2' }));
+    expect([search(), names()]).toEqual(['?severity=informs', ['Fennick', 'Harrow']]);
+    await person.click(screen.getByRole('button', { name: '1 warning' }));
+    expect(names()).toEqual(['Amsel']);
   });
 
   it('are gone through by key, each with its evidence, and the last one stays', async () => {

@@ -15,7 +15,7 @@ export const labelWithoutPoints: AuditRule = {
     for (const grade of grades) {
       const { label } = grade.mark;
       const band = label === null ? undefined : grade.scale.bands.find((each) => each.label === label);
-      if (grade.item.countsInGpa && band && band.points === null)
+      if (grade.item.onTranscript && grade.item.countsInGpa && band && band.points === null)
         yield findingOn(grade, 'pointless', { label: band.label, scale: grade.scale.name, item: grade.item.name });
     }
   },
