@@ -225,6 +225,13 @@ export function atDesk(driver: WebDriver, address: () => string) {
     },
     /** Waits until the words are somewhere on the page. */
     sees: (words: string) => found(lookForWords, words, `"${words}"`),
+    /** Clicks what holds the words; it may be drawn anew between the look and the click. */
+    clickWords: (words: string) =>
+      untilLet(
+        () => desk.sees(words),
+        (element) => element.click(),
+        `"${words}"`,
+      ),
     async seesNot(words: string) {
       await driver.wait(
         async () => (await driver.executeScript(lookForWords, words)) === null,

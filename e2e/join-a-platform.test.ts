@@ -107,7 +107,7 @@ story('a new platform', () => {
     await registrar.view('All sections');
     await registrar.sees('Feeds none');
     await registrar.isAccessible();
-    await registrar.sees('Boatbuilding (1)').then((row) => row.click());
+    await registrar.clickWords('Boatbuilding (1)');
     await registrar.sees('a decision here applies to this class only.');
     await registrar.click('Odds and ends');
     await registrar.sees('The group Odds and ends in 1 class is our category');

@@ -58,7 +58,7 @@ story('a counsellor', () => {
 
   it('is seen as by the registrar, who changes nothing meanwhile and comes back', async () => {
     await registrar.open('/school/1/period/4/accounts?state=active');
-    await registrar.sees('Holloway, Sunniva').then((row) => row.click());
+    await registrar.clickWords('Holloway, Sunniva');
     await registrar.click('See what they see');
     await registrar.sees('Back to my own view');
     expect(await registrar.texts('nav[aria-label=Steps] a')).not.toContainEqual(

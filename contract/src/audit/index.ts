@@ -1,8 +1,56 @@
 import type { MarkBody } from '#contract/posting';
-import type { Severity } from '#core/audit';
-import { IsInt } from 'class-validator';
+import type { Severity, WaiverState } from '#core/audit';
+import type { Day } from '#core/calendar';
+import { IsDay, NestedList } from '#contract/requests';
+import { ArrayMinSize, IsInt, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
 
 export { findingSentence } from './finding-sentence.js';
+
+/** A finding of the last audit of a period. */
+export class FindingKeyBody {
+  @IsString()
+  @MaxLength(60)
+  ruleId!: string;
+
+  @IsInt()
+  enrollmentId!: number;
+
+  @IsInt()
+  itemId!: number;
+}
+
+/** More findings than anybody waives for one reason. */
+const mostWaived = 500;
+
+export class EndWaiversRequest {
+  @IsInt()
+  periodId!: number;
+
+  @ArrayMinSize(1, { message: 'at least one finding' })
+  @NestedList(() => FindingKeyBody, mostWaived, `at most ${mostWaived} findings at once`)
+  findings!: FindingKeyBody[];
+}
+
+export class WaiveRequest extends EndWaiversRequest {
+  @IsString()
+  @Matches(/\S{3}|\S.*\S.*\S/s, { message: 'a reason that whoever reads it later understands' })
+  @MaxLength(500, { message: 'at most 500 characters' })
+  reason!: string;
+
+  /** The last day on which it holds; null for good. */
+  @ValidateIf((request: WaiveRequest) => request.until !== null)
+  @IsDay()
+  until!: Day | null;
+}
+
+/** A reasoned decision to let a finding stand. */
+export interface WaiverReply {
+  readonly by: string;
+  readonly at: string;
+  readonly reason: string;
+  readonly until: Day | null;
+  readonly state: WaiverState;
+}
 
 export class StartAuditRequest {
   @IsInt()
@@ -37,6 +85,8 @@ export interface FindingReply {
   readonly postedBy: string | null;
   readonly postedAt: string | null;
   readonly isNew: boolean;
+  /** Null where nobody let it stand. */
+  readonly waiver: WaiverReply | null;
 }
 
 export interface AuditRunReply {

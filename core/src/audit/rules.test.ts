@@ -1,5 +1,6 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import type { AttendanceSummary } from '#core/attendance';
 import { dayOrThrow } from '#core/calendar';
 import { decimalOrThrow as percent } from '#core/numbers';
 import { noMark } from '#core/posting';
@@ -11,7 +12,12 @@ const day = dayOrThrow;
 const posted = (more: Partial<GradeFact['mark']>) => ({ ...noMark, percent: percent('86.4'), label: 'B', ...more });
 const alone = (more: Partial<GradeFact['mark']>) => ({ ...noMark, ...more });
 const proposal = posted({ percent: percent('91'), label: 'A-' });
-const registers = { lastPresent: day('2026-01-14'), lastMissed: day('2026-01-16'), daysTaken: 5, daysMissed: 1 };
+const registers: AttendanceSummary = {
+  lastPresent: day('2026-01-14'),
+  lastMissed: day('2026-01-16'),
+  daysTaken: 5,
+  daysMissed: 1,
+};
 const finn = { givenNames: ['Finn'] };
 const classmates = [finn, { givenNames: ['Tamsin'] }];
 

@@ -1,16 +1,36 @@
-import { Body, Controller, Get, HttpCode, ParseIntPipe, Post, Query } from '@nestjs/common';
-import { StartAuditRequest, type AuditReply } from '#contract/audit';
+import { Body, Controller, Get, HttpCode, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
+import { EndWaiversRequest, StartAuditRequest, WaiveRequest, type AuditReply } from '#contract/audit';
 import { CurrentActor, type Actor, May } from '#server/platform';
 import { AuditService } from './audit.service.js';
+import { WaiversService } from './waivers.service.js';
 
 @Controller('audit')
 export class AuditController {
-  constructor(private readonly audit: AuditService) {}
+  constructor(
+    private readonly audit: AuditService,
+    private readonly waivers: WaiversService,
+  ) {}
 
   @Get()
   @May('read-findings', { period: 'query.period' })
   latest(@Query('period', ParseIntPipe) periodId: number): Promise<AuditReply> {
     return this.audit.latest(periodId);
+  }
+
+  /** Lets findings stand for a reason. */
+  @Put('waivers')
+  @May('audit', { period: 'body.periodId' })
+  async waive(@CurrentActor() actor: Actor, @Body() request: WaiveRequest): Promise<AuditReply> {
+    await this.waivers.waive(actor, request);
+    return this.audit.latest(request.periodId);
+  }
+
+  @Post('waivers/end')
+  @May('audit', { period: 'body.periodId' })
+  @HttpCode(200)
+  async endWaivers(@CurrentActor() actor: Actor, @Body() request: EndWaiversRequest): Promise<AuditReply> {
+    await this.waivers.end(actor, request);
+    return this.audit.latest(request.periodId);
   }
 
   @Post('runs')

@@ -11,6 +11,9 @@ import { AuditController } from './audit.controller.js';
 import { AuditRunsRepository } from './audit-runs.repository.js';
 import { AuditService } from './audit.service.js';
 import { SnapshotService } from './snapshot.service.js';
+import { WaiverThing } from './waiver.thing.js';
+import { WaiversRepository } from './waivers.repository.js';
+import { WaiversService } from './waivers.service.js';
 
 @Module({
   imports: [
@@ -24,7 +27,7 @@ import { SnapshotService } from './snapshot.service.js';
     ScalesModule,
   ],
   controllers: [AuditController],
-  providers: [AuditRunsRepository, AuditService, SnapshotService],
-  exports: [AuditRunsRepository, AuditService, SnapshotService],
+  providers: [AuditRunsRepository, AuditService, SnapshotService, WaiversRepository, WaiversService, WaiverThing],
+  exports: [AuditRunsRepository, AuditService, SnapshotService, WaiversService],
 })
 export class AuditModule {}

@@ -9,6 +9,7 @@ import { computedValue } from '#server/posting';
 import { ChangeLog } from '#server/changes';
 import { Clock, Transactions, type Actor, type Queries } from '#server/platform';
 import { AuditRunsRepository, type AuditRun } from './audit-runs.repository.js';
+import { WaiversService } from './waivers.service.js';
 import { SnapshotService, type GradedRow } from './snapshot.service.js';
 
 const ruleById = new Map(auditRules.map((rule) => [rule.id, rule]));
@@ -21,6 +22,7 @@ export class AuditService {
     private readonly snapshots: SnapshotService,
     private readonly recalculation: RecalculationService,
     private readonly runs: AuditRunsRepository,
+    private readonly waivers: WaiversService,
     private readonly log: ChangeLog,
     private readonly clock: Clock,
   ) {}
@@ -74,6 +76,7 @@ export class AuditService {
     const compared = compareRuns((earlier ?? []).map(findingKey), findings.map(findingKey));
     const period = await this.periods.byIdOrThrow(queries, run.periodId);
     const { graded } = await this.snapshots.ofPeriod(queries, period);
+    const waiverOf = await this.waivers.ofPeriod(queries, run.periodId);
     const rows = new Map(graded.map((each) => [`${each.row.enrollmentId}:${each.reporting.item.id}`, each]));
     return {
       id: run.id,
@@ -85,7 +88,12 @@ export class AuditService {
       findings: findings.flatMap((finding) => {
         const graded = rows.get(`${finding.enrollmentId}:${finding.itemId}`);
         return graded
-          ? [findingReply(finding, graded, before !== undefined && compared.added.has(findingKey(finding)))]
+          ? [
+              {
+                ...findingReply(finding, graded, before !== undefined && compared.added.has(findingKey(finding))),
+                waiver: waiverOf(finding),
+              },
+            ]
           : [];
       }),
       sinceLastRun: before
@@ -101,7 +109,11 @@ export class AuditService {
   }
 }
 
-function findingReply(finding: Finding, { row, section, reporting, scale }: GradedRow, isNew: boolean): FindingReply {
+function findingReply(
+  finding: Finding,
+  { row, section, reporting, scale }: GradedRow,
+  isNew: boolean,
+): Omit<FindingReply, 'waiver'> {
   const value = computedValue(row, scale);
   return {
     key: findingKey(finding),

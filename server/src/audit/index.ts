@@ -1,4 +1,5 @@
 export { AuditModule } from './audit.module.js';
 export { AuditRunsRepository, type AuditRun } from './audit-runs.repository.js';
 export { AuditService } from './audit.service.js';
+export { WaiversService } from './waivers.service.js';
 export { SnapshotService, type GradedRow, type PeriodSnapshot } from './snapshot.service.js';

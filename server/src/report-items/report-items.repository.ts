@@ -177,6 +177,7 @@ export class ReportItemsRepository {
           'posted grade', (SELECT count(*) FROM grades WHERE item_id = ${id}),
           'sign-off', (SELECT count(*) FROM sign_offs WHERE item_id = ${id}),
           'request', (SELECT count(*) FROM posting_requests WHERE item_id = ${id}),
+          'waiver', (SELECT count(*) FROM waivers WHERE item_id = ${id}),
           'reminder', (SELECT count(*) FROM reminders WHERE item_id = ${id}),
           'receipt', (SELECT count(*) FROM receipts WHERE item_id = ${id}),
           'computed grade', (SELECT count(*) FROM computed_grades WHERE item_id = ${id}),

@@ -20,6 +20,7 @@ export const enrollmentUses: readonly UseBy[] = [
   ['computed_grades', 'enrollment_id', 'computed percentage'],
   ['transcript_entries', 'enrollment_id', 'transcript entry'],
   ['audit_findings', 'enrollment_id', 'finding'],
+  ['waivers', 'enrollment_id', 'waiver'],
   ['absences', 'enrollment_id', 'absence'],
   ['moved_work', 'to_id', 'move'],
   ['moved_work', 'from_id', 'move'],

@@ -2,7 +2,13 @@ import { Injectable } from '@nestjs/common';
 import { auditRules } from '#core/audit';
 import { isBlank } from '#core/posting';
 import type { ReadinessReply, ReadinessStepReply } from '#contract/transcripts';
-import { AuditRunsRepository, SnapshotService, type AuditRun, type PeriodSnapshot } from '#server/audit';
+import {
+  AuditRunsRepository,
+  SnapshotService,
+  type AuditRun,
+  type PeriodSnapshot,
+  WaiversService,
+} from '#server/audit';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
 import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
@@ -26,6 +32,7 @@ export class SealService {
     private readonly periods: PeriodsRepository,
     private readonly snapshots: SnapshotService,
     private readonly runs: AuditRunsRepository,
+    private readonly waivers: WaiversService,
     private readonly seals: SealsRepository,
     private readonly contexts: SheetContextService,
     private readonly log: ChangeLog,
@@ -92,7 +99,10 @@ export class SealService {
     const blank = graded.filter(({ row }) => row.withdrawnOn === null && isBlank(row.mark)).length;
     const changed = run ? await this.runs.changedSince(queries, period.id, run.startedAt) : 0;
     const findings = run ? await this.runs.findingsOf(queries, run.id) : [];
-    const unsettled = findings.filter(({ ruleId }) => blocking.has(ruleId)).length;
+    const waiverOf = await this.waivers.ofPeriod(queries, period.id);
+    const unsettled = findings.filter(
+      (finding) => blocking.has(finding.ruleId) && waiverOf(finding)?.state !== 'holds',
+    ).length;
     const reported = graded[0]?.reporting;
     const window = reported ? this.contexts.windowOf(reported) : null;
     return [

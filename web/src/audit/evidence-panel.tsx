@@ -3,17 +3,19 @@ import type { AuditRuleReply, FindingReply } from '#contract/audit';
 import { Button, Key } from '../ui/button';
 import { showComputed, showDay, showInstant, showLabel, showPercent } from '../ui/format';
 import { SeverityDiamond } from '../ui/state-marks';
+import { WaiverNote } from './waiver-note';
 
-/** What one finding rests on, and the way to the grade. */
-export function EvidencePanel({
-  finding,
-  rule,
-  onOpen,
-}: {
-  finding: FindingReply;
-  rule: AuditRuleReply;
-  onOpen: () => void;
-}) {
+interface EvidencePanelProps {
+  readonly finding: FindingReply;
+  readonly rule: AuditRuleReply;
+  readonly mayWaive: boolean;
+  readonly onOpen: () => void;
+  readonly onWaive: () => void;
+  readonly onEndWaiver: () => void;
+}
+
+/** What one finding rests on, the way to the grade, and whether somebody let it stand. */
+export function EvidencePanel({ finding, rule, mayWaive, onOpen, onWaive, onEndWaiver }: EvidencePanelProps) {
   const { mark, computed } = finding;
   return (
     <section aria-label="Evidence" className="overflow-auto border-l border-hairline bg-raised px-5 py-4">
@@ -33,6 +35,12 @@ export function EvidencePanel({
       <Button look="main" writes={false} onClick={onOpen} className="mt-3.5 w-full justify-between">
         Open the grade <Key>↵</Key>
       </Button>
+      {mayWaive && finding.waiver?.state !== 'holds' && (
+        <Button onClick={onWaive} className="mt-2 w-full justify-between">
+          Waive… <Key>V</Key>
+        </Button>
+      )}
+      <WaiverNote finding={finding} mayWaive={mayWaive} onEnd={onEndWaiver} />
       <p className="mt-4 flex gap-2 text-[13px] text-quiet">
         <span className="mt-1">
           <SeverityDiamond severity={rule.severity} />

@@ -57,10 +57,14 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
       {
         id: 'new',
         header: <span className="sr-only">New</span>,
-        width: '44px',
+        width: '62px',
         align: 'right',
-        cell: ({ isNew }) =>
-          isNew && <span className="rounded bg-estuary-soft px-1.5 text-[12px] text-estuary">new</span>,
+        cell: ({ isNew, waiver }) =>
+          waiver?.state === 'holds' ? (
+            <span className="text-[12px] text-quiet">waived</span>
+          ) : (
+            isNew && <span className="rounded bg-estuary-soft px-1.5 text-[12px] text-estuary">new</span>
+          ),
       },
     ];
   }, [rules]);

@@ -1,9 +1,11 @@
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { AuditReply, AuditRuleReply, AuditRunReply, FindingReply } from '#contract/audit';
+import { dayOrThrow } from '#core/calendar';
+import { usualView } from '#core/people';
 import { noMark } from '#core/posting';
 import { bodyOfMark } from '#contract/posting';
-import { showAt, type Answers } from '../../test/show-at.fixture';
+import { made, showAt, type Answers } from '../../test/show-at.fixture';
 import { termLineOf } from '../../test/term-line.fixture';
 import { FindingsPage } from './findings-page';
 
@@ -32,6 +34,7 @@ const finding = (enrollmentId: number, student: string, over: Partial<FindingRep
   postedBy: null,
   postedAt: null,
   isNew: false,
+  waiver: null,
   ...over,
 });
 const findings = [
@@ -156,5 +159,113 @@ describe('an audit', () => {
     await person.click(screen.getByRole('button', { name: /^Audit again/ }));
     expect(await screen.findByText('The disk is full.')).not.toBeNull();
     expect(headline()).toMatch(/^3 findings block/);
+  });
+});
+
+describe('a waiver', () => {
+  const registrar = {
+    person: { personId: 1, name: 'Morwenna Lark', grants: [{ role: 'registrar', schoolId: null }] },
+    view: usualView,
+    timeZone: 'UTC',
+    csrfToken: '',
+  };
+  const waiver = {
+    by: 'Morwenna Lark',
+    at: '2026-01-21T10:42:00Z',
+    reason: 'Agreed.',
+    until: null,
+    state: 'holds',
+  } as const;
+  const waived = (of: readonly number[], state: 'holds' | 'over' | 'changed' = 'holds') =>
+    auditOf(
+      run({
+        sinceLastRun: null,
+        findings: findings.map((each) =>
+          of.includes(each.enrollmentId) ? { ...each, waiver: { ...waiver, state } } : each,
+        ),
+      }),
+    );
+  const open = (answers: Answers = {}) => show(run(), { 'GET /session': registrar, ...answers });
+  const names = () =>
+    screen
+      .getAllByRole('row')
+      .slice(1)
+      .map((row) => /Larkin|Fennick|Harrow/.exec(row.textContent)![0]);
+
+  it('is given by key with a reason, of one or of all alike, and what it lets stand counts no more', async () => {
+    const { person, sent } = await open({ 'PUT /audit/waivers': () => made(9, waived([1, 2])) });
+    await screen.findByRole('button', { name: /^Waive/ });
+    await person.keyboard('v');
+    const dialog = within(screen.getByRole('dialog'));
+    expect(dialog.getByText(/Fennick, Ada has no grade\./)).not.toBeNull();
+    expect(dialog.getByRole('button', { name: /^Waive/ })).toHaveProperty('disabled', true);
+    await person.type(dialog.getByRole('textbox', { name: 'Reason' }), 'ok ');
+    expect(dialog.getByRole('button', { name: /^Waive/ })).toHaveProperty('disabled', true);
+    await person.type(dialog.getByRole('textbox', { name: 'Reason' }), 'with the head');
+    await person.click(dialog.getByRole('checkbox', { name: 'the 1 other finding of “No grade is posted” too' }));
+    await person.click(dialog.getByRole('button', { name: 'Waive 2' }));
+    await expect.poll(headline).toBe('1 finding blocks the seal of Quarter 2; 2 waived.');
+    expect(sent.find(({ request }) => request === 'PUT /audit/waivers')?.body).toEqual({
+      periodId: 4,
+      findings: [1, 2].map((enrollmentId) => ({ ruleId: 'blank-grade', enrollmentId, itemId: 1 })),
+      reason: 'ok with the head',
+      until: null,
+    });
+    expect(names()).toEqual(['Larkin', 'Fennick', 'Harrow']);
+  });
+
+  it('that is refused leaves what was typed where it is, with the reason', async () => {
+    const { person } = await open({
+      'PUT /audit/waivers': {
+        status: 422,
+        code: 'fields-wrong',
+        title: 'Something needs correcting',
+        detail: '',
+        errors: [{ field: 'reason', detail: 'a reason that whoever reads it later understands' }],
+      },
+    });
+    await screen.findByRole('button', { name: /^Waive/ });
+    await person.keyboard('v');
+    await person.type(screen.getByRole('textbox', { name: 'Reason' }), '...');
+    await person.click(within(screen.getByRole('dialog')).getByRole('button', { name: /^Waive/ }));
+    expect(
+      await within(screen.getByRole('dialog')).findByText('a reason that whoever reads it later understands'),
+    ).not.toBeNull();
+    expect(screen.getByRole('textbox', { name: 'Reason' })).toHaveProperty('value', '...');
+  });
+
+  it.each([
+    ['holds', 'Waived', '2 findings block'],
+    ['over', /^The waiver was over/, '3 findings block'],
+    ['changed', 'The waiver ended: the grade says something else now', '3 findings block'],
+  ] as const)('that %s says so beside the evidence, and can be ended', async (state, says, counts) => {
+    const over = waived([1], state);
+    const until = {
+      ...over.run!.findings[0]!,
+      waiver: { ...waiver, state, until: state === 'over' ? dayOrThrow('2026-01-20') : null },
+    };
+    const now = { ...over, run: { ...over.run!, findings: [until, ...over.run!.findings.slice(1)] } };
+    const { person, sent } = await open({
+      'GET /audit': now,
+      'POST /audit/waivers/end': () => made(9, auditOf(run())),
+    });
+    expect(headline()).toContain(counts);
+    await person.click(screen.getByText('Fennick, Ada'));
+    expect(evidence().getByText(says)).not.toBeNull();
+    expect(evidence().getByText('“Agreed.”')).not.toBeNull();
+    await person.click(await screen.findByRole('button', { name: 'End the waiver' }));
+    await expect.poll(headline).toMatch(/^3 findings block/);
+    expect(sent.find(({ request }) => request === 'POST /audit/waivers/end')?.body).toEqual({
+      periodId: 4,
+      findings: [{ ruleId: 'blank-grade', enrollmentId: 1, itemId: 1 }],
+    });
+  });
+
+  it('is not offered to who may only read', async () => {
+    const viewer = { ...registrar, person: { ...registrar.person, grants: [{ role: 'viewer', schoolId: 1 }] } };
+    const { person } = await open({ 'GET /session': viewer });
+    await person.keyboard('v');
+    expect(screen.queryByRole('dialog')).toBeNull();
+    expect(screen.queryByRole('button', { name: /^Waive/ })).toBeNull();
   });
 });

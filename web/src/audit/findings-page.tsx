@@ -1,8 +1,10 @@
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { Severity } from '#core/audit';
 import type { AuditRunReply, FindingReply } from '#contract/audit';
 import { agreeing, counted } from '#contract/messages';
+import { useTellOfChange } from '../changes/use-tell-of-change';
+import { useMay } from '../shell/access';
 import { PageFace } from '../shell/awaited-page';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
@@ -12,15 +14,17 @@ import { showCount, showInstant } from '../ui/format';
 import { FigureButton, Page, Strong } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
+import { dayOfInstant } from '../ui/day/zone-time';
 import { EvidencePanel } from './evidence-panel';
 import { FindingList } from './finding-list';
-import { useAudit, useRunAudit } from './queries';
+import { useAudit, useEndWaivers, useRunAudit, useWaive } from './queries';
 import { RuleList } from './rule-list';
+import { WaiveDialog } from './waive-dialog';
 
 /** What the audit of the period found: rules at the left, findings in the middle, evidence at the right. */
 export function FindingsPage() {
   const { periodId, path } = useScope();
-  const { period } = usePeriod();
+  const { period, termLine } = usePeriod();
   const read = useAudit(periodId);
   const { data: audit } = read;
   const runAudit = useRunAudit(periodId);
@@ -40,8 +44,8 @@ export function FindingsPage() {
             (!onlyNew || finding.isNew) &&
             (!severity || severityOf.get(finding.ruleId) === severity),
         )
-        // What stops the seal comes first.
-        .toSorted((a, b) => rankOf(severityOf.get(a.ruleId)) - rankOf(severityOf.get(b.ruleId))),
+        // What stops the seal comes first, what somebody let stand last.
+        .toSorted((a, b) => rankOf(severityOf, a) - rankOf(severityOf, b)),
     [run, ruleId, onlyNew, severity, severityOf],
   );
   const chosen = shown.find(({ key }) => key === search.get('finding')) ?? shown[0];
@@ -54,12 +58,22 @@ export function FindingsPage() {
   const openGrade = (finding: FindingReply) =>
     void navigate(`${path(`grade-sheets/${finding.sectionId}/${finding.itemId}`)}?student=${finding.enrollmentId}`);
   const start = () => runAudit.mutate(undefined, { onError: showProblem });
+  const mayWaive = useMay()('audit');
+  const waive = useWaive(periodId);
+  const endWaivers = useEndWaivers(periodId);
+  const [waiving, setWaiving] = useState<FindingReply | null>(null);
+  const tellOfChange = useTellOfChange();
   useKeys([
     { key: 'a', says: 'run the audit again', act: start },
     { key: 'j', says: 'the next finding', act: step(1) },
     { key: 'k', says: 'the finding before', act: step(-1) },
     { key: 'n', says: 'the next finding', act: step(1) },
     { key: 'Enter', says: 'open the grade of the finding', act: () => chosen && openGrade(chosen) },
+    {
+      key: 'v',
+      says: 'let the finding stand for a reason',
+      act: () => mayWaive && chosen && !isWaived(chosen) && setWaiving(chosen),
+    },
   ]);
   if (!audit || !period) return <PageFace queries={[read]} />;
   const runButton = (
@@ -118,18 +132,55 @@ export function FindingsPage() {
           <EvidencePanel
             finding={chosen}
             rule={audit.rules.find(({ id }) => id === chosen.ruleId)!}
+            mayWaive={mayWaive}
             onOpen={() => openGrade(chosen)}
+            onWaive={() => setWaiving(chosen)}
+            onEndWaiver={() =>
+              endWaivers.mutate(
+                { findings: [keyOf(chosen)] },
+                { onSuccess: (reply) => tellOfChange('The waiver is ended.', reply), onError: showProblem },
+              )
+            }
           />
         ) : (
           <div className="border-l border-hairline" />
         )}
       </div>
+      {waiving && (
+        <WaiveDialog
+          finding={waiving}
+          alike={run.findings.filter(
+            (each) => each.ruleId === waiving.ruleId && each.key !== waiving.key && !isWaived(each),
+          )}
+          summary={audit.rules.find(({ id }) => id === waiving.ruleId)!.summary}
+          today={dayOfInstant(termLine!.now)}
+          isPending={waive.isPending}
+          problem={waive.error}
+          onWaive={(findings, decision) =>
+            waive.mutate(
+              { findings: findings.map(keyOf), ...decision },
+              {
+                onSuccess: (reply) => {
+                  setWaiving(null);
+                  tellOfChange(`${counted(findings.length, 'finding')} waived.`, reply);
+                },
+                onError: showProblem,
+              },
+            )
+          }
+          onClose={() => setWaiving(null)}
+        />
+      )}
     </Page>
   );
 }
 
+const keyOf = ({ ruleId, enrollmentId, itemId }: FindingReply) => ({ ruleId, enrollmentId, itemId });
+
 const severities = ['blocks', 'warns', 'informs'] as const satisfies readonly Severity[];
-const rankOf = (severity: Severity | undefined) => severities.indexOf(severity ?? 'informs');
+const isWaived = ({ waiver }: FindingReply) => waiver?.state === 'holds';
+const rankOf = (severityOf: ReadonlyMap<string, Severity>, finding: FindingReply) =>
+  severities.indexOf(severityOf.get(finding.ruleId) ?? 'informs') + (isWaived(finding) ? severities.length : 0);
 
 interface HeadlineProps {
   readonly run: AuditRunReply;
@@ -141,7 +192,9 @@ interface HeadlineProps {
 
 function FindingsHeadline({ run, periodName, severityOf, onNew, onSeverity }: HeadlineProps) {
   const { findings, sinceLastRun, changedSince } = run;
-  const count = (severity: Severity) => findings.filter(({ ruleId }) => severityOf.get(ruleId) === severity).length;
+  const open = findings.filter((finding) => !isWaived(finding));
+  const waived = findings.length - open.length;
+  const count = (severity: Severity) => open.filter(({ ruleId }) => severityOf.get(ruleId) === severity).length;
   const [blocking, warning, informing] = [count('blocks'), count('warns'), count('informs')];
   return (
     <>
@@ -170,6 +223,11 @@ function FindingsHeadline({ run, periodName, severityOf, onNew, onSeverity }: He
             {showCount(informing)}
           </FigureButton>{' '}
           for information
+        </>
+      )}
+      {waived > 0 && (
+        <>
+          ; <Strong>{showCount(waived)} waived</Strong>
         </>
       )}
       {sinceLastRun && (

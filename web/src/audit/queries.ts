@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
-import type { AuditReply } from '#contract/audit';
+import type { AuditReply, EndWaiversRequest, WaiveRequest } from '#contract/audit';
 import { api } from '../shell/api';
 import { keepReply } from '../shell/keep-reply';
 import { useRefreshCounts } from '../shell/scope';
@@ -21,14 +21,31 @@ export function useAudit(periodId: number) {
   });
 }
 
-export function useRunAudit(periodId: number) {
+/** What answers with the audit as it is from then on. */
+function useAuditMutation<Request>(periodId: number, send: (request: Request) => Promise<AuditReply>) {
   const client = useQueryClient();
   const refreshCounts = useRefreshCounts();
   return useMutation({
-    mutationFn: () => api.post<AuditReply>('/audit/runs', { periodId }),
+    mutationFn: send,
     onSuccess: (audit) => {
       refreshCounts();
       keepReply(client, ['audit', periodId], audit);
     },
   });
+}
+
+export function useRunAudit(periodId: number) {
+  return useAuditMutation<void>(periodId, () => api.post<AuditReply>('/audit/runs', { periodId }));
+}
+
+export function useWaive(periodId: number) {
+  return useAuditMutation(periodId, (request: Omit<WaiveRequest, 'periodId'>) =>
+    api.put<AuditReply>('/audit/waivers', { periodId, ...request }),
+  );
+}
+
+export function useEndWaivers(periodId: number) {
+  return useAuditMutation(periodId, (request: Omit<EndWaiversRequest, 'periodId'>) =>
+    api.post<AuditReply>('/audit/waivers/end', { periodId, ...request }),
+  );
 }

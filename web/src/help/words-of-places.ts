@@ -106,7 +106,14 @@ const wordsOf: Readonly<Record<string, readonly Word[]>> = {
     ['Extra', 'points that only add.'],
     workings,
   ],
-  findings: [finding, ['Blocks', 'a finding with which the period cannot be sealed.']],
+  findings: [
+    finding,
+    ['Blocks', 'a finding with which the period cannot be sealed.'],
+    [
+      'Waiver',
+      'lets a finding stand, for a reason and under a name, until a day or until the grade says something else.',
+    ],
+  ],
   seal: [seal],
   students: [
     ['GPA', 'grade point average: points times credits, over credits.'],

@@ -1,4 +1,5 @@
-import { index, integer, jsonb, pgTable, text } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { check, date, index, integer, jsonb, pgTable, text, unique } from 'drizzle-orm/pg-core';
 import { periods, schools } from './calendar.js';
 import { createdAt, id, instant } from './columns.js';
 import { enrollments } from './courses.js';
@@ -25,6 +26,38 @@ export const auditRuns = pgTable(
     createdAt: createdAt(),
   },
   (table) => [index().on(table.periodId)],
+);
+
+/** Findings that somebody lets stand for a reason, with what they said then. */
+export const waivers = pgTable(
+  'waivers',
+  {
+    id: id(),
+    ruleId: text().notNull(),
+    enrollmentId: integer()
+      .notNull()
+      .references(() => enrollments.id),
+    itemId: integer()
+      .notNull()
+      .references(() => reportItems.id),
+    periodId: integer()
+      .notNull()
+      .references(() => periods.id),
+    message: text().notNull(),
+    data: jsonb().$type<Record<string, string>>().notNull(),
+    reason: text().notNull(),
+    until: date(),
+    waivedBy: integer()
+      .notNull()
+      .references(() => people.id),
+    waivedAt: instant().notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [
+    unique('waivers_once').on(table.ruleId, table.enrollmentId, table.itemId, table.periodId),
+    index().on(table.periodId),
+    check('waivers_have_reason', sql`btrim(${table.reason}) <> ''`),
+  ],
 );
 
 export const auditFindings = pgTable(

@@ -1,0 +1,46 @@
+import { auditRules } from '#core/audit';
+import { PeriodsRepository } from '#server/calendar';
+import { ThingOf, type Thing } from '#server/changes';
+import type { Queries } from '#server/platform';
+import { waiverPlaceOf } from './waiver-place.js';
+import { WaiversRepository, type WaiverValue } from './waivers.repository.js';
+
+const summaryOf = new Map(auditRules.map(({ id, summary }) => [id, summary]));
+
+/** Waivers, by "rule/enrollment/item/period". A sealed period keeps those it was sealed with. */
+@ThingOf({
+  kind: 'waiver',
+  called: 'the waiver',
+  change: 'audit',
+  see: 'read-findings',
+  at: (id) => ({ kind: 'enrollment', id: waiverPlaceOf(id).enrollmentId }),
+})
+export class WaiverThing implements Thing<WaiverValue> {
+  constructor(
+    private readonly waivers: WaiversRepository,
+    private readonly periods: PeriodsRepository,
+  ) {}
+
+  async names(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+    const students = await this.waivers.studentsOf(queries, ids);
+    return new Map(
+      [...students].map(([id, student]) => [id, `${summaryOf.get(waiverPlaceOf(id).ruleId) ?? 'finding'}, ${student}`]),
+    );
+  }
+
+  async hold(queries: Queries, ids: readonly string[]): Promise<void> {
+    const periods = [...new Set(ids.map((id) => waiverPlaceOf(id).periodId))].toSorted((a, b) => a - b);
+    for (const id of periods)
+      await this.periods.holdUnsealedOrThrow(queries, await this.periods.byIdOrThrow(queries, id));
+  }
+
+  read(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, WaiverValue>> {
+    return this.waivers.values(queries, ids);
+  }
+
+  async check(): Promise<void> {}
+
+  write(queries: Queries, values: ReadonlyMap<string, WaiverValue | null>): Promise<void> {
+    return this.waivers.write(queries, values);
+  }
+}

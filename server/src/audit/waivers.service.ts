@@ -1,0 +1,95 @@
+import { Injectable } from '@nestjs/common';
+import { auditRules, findingKey, waiverState, type Finding } from '#core/audit';
+import type { Day } from '#core/calendar';
+import type { EndWaiversRequest, FindingKeyBody, WaiveRequest, WaiverReply } from '#contract/audit';
+import { counted } from '#contract/messages';
+import { Changes } from '#server/changes';
+import { Clock, DistrictZone, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { AuditRunsRepository } from './audit-runs.repository.js';
+import { waiverId } from './waiver-place.js';
+import { WaiversRepository, type NamedWaiver } from './waivers.repository.js';
+
+const summaryOf = new Map(auditRules.map(({ id, summary }) => [id, summary]));
+
+/** Findings that are let stand for a reason. */
+@Injectable()
+export class WaiversService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly waivers: WaiversRepository,
+    private readonly runs: AuditRunsRepository,
+    private readonly changes: Changes,
+    private readonly zone: DistrictZone,
+    private readonly clock: Clock,
+  ) {}
+
+  /** Lets findings of the last audit stand: all of them, or none. @throws Refusal not-found, fields-wrong, period-sealed */
+  async waive(actor: Actor, { periodId, findings, reason, until }: WaiveRequest): Promise<void> {
+    await this.transactions.run(async (queries) => {
+      if (until !== null && until < (await this.zone.today(queries)))
+        throw new Refusal('fields-wrong', {}, [{ field: 'until', detail: 'today or a day to come, or nothing' }]);
+      const found = await this.foundOrThrow(queries, periodId, findings);
+      const facts = {
+        reason: reason.trim(),
+        until,
+        waivedBy: actor.personId,
+        waivedAt: this.clock.now().toISOString(),
+      };
+      await this.changes.make(queries, actor, {
+        action: `waive ${inWords(found)}`,
+        why: facts.reason,
+        edits: found.map(({ message, data, ...place }) => ({
+          kind: 'waiver',
+          id: waiverId({ ...place, periodId }),
+          after: { message, data, ...facts },
+        })),
+      });
+    });
+  }
+
+  /** Ends waivers: their findings count again. @throws Refusal period-sealed */
+  async end(actor: Actor, { periodId, findings }: EndWaiversRequest): Promise<void> {
+    await this.transactions.run(async (queries) => {
+      await this.changes.make(queries, actor, {
+        action: `end ${counted(findings.length, 'waiver')}`,
+        edits: findings.map((finding) => ({ kind: 'waiver', id: waiverId({ ...finding, periodId }), after: null })),
+      });
+    });
+  }
+
+  /** What says which findings of a period are waived; for one that is not, null. */
+  async ofPeriod(queries: Queries, periodId: number): Promise<(finding: Finding) => WaiverReply | null> {
+    const waivers = await this.waivers.ofPeriod(queries, periodId);
+    const today = await this.zone.today(queries);
+    return (finding) => {
+      const waiver = waivers.get(waiverId({ ...finding, periodId }));
+      return waiver ? replyOf(waiver, finding, today) : null;
+    };
+  }
+
+  private async foundOrThrow(
+    queries: Queries,
+    periodId: number,
+    wanted: readonly FindingKeyBody[],
+  ): Promise<Finding[]> {
+    const [run] = await this.runs.newest(queries, periodId, 1);
+    const all = run ? await this.runs.findingsOf(queries, run.id) : [];
+    const byKey = new Map(all.map((finding) => [findingKey(finding), finding]));
+    return wanted.map((key) => {
+      const finding = byKey.get(findingKey(key));
+      if (!finding) throw new Refusal('not-found', { what: 'finding of the last audit', id: key.enrollmentId });
+      return finding;
+    });
+  }
+}
+
+function replyOf({ by, waivedAt, reason, until, ...rest }: NamedWaiver, finding: Finding, today: Day): WaiverReply {
+  return { by, at: waivedAt, reason, until, state: waiverState({ until, ...rest }, finding, today) };
+}
+
+function inWords(findings: readonly Finding[]): string {
+  const [first] = findings;
+  const isAlike = findings.every(({ ruleId }) => ruleId === first!.ruleId);
+  const summary = isAlike ? ` (${summaryOf.get(first!.ruleId) ?? first!.ruleId})` : '';
+  return counted(findings.length, 'finding') + summary;
+}
