@@ -10,7 +10,7 @@ export const computedChangedSincePosted: AuditRule = {
   summary: 'Computed grade changed after posting',
   why: 'Scores that came in after a grade was posted are in the grade book and not in the grade.',
   messages: {
-    changed: '{now} is computed now; it was {then} when {mark} was posted.',
+    changed: '{now} is computed now; it was {before} when {mark} was posted.',
   },
 
   *check({ grades }) {
@@ -18,11 +18,15 @@ export const computedChangedSincePosted: AuditRule = {
       const { mark, computed, computedThen, withdrawnOn, item } = grade;
       if (withdrawnOn !== null || mark.percent === null || computed === null || computedThen === null) continue;
       const { digits, rounding } = item.precision;
-      const [now, then] = [computed, computedThen].map((value) => roundTo(fromDecimal(value), digits, rounding));
-      if (compareDecimals(now!, then!) === 0) continue;
+      const [now, before] = [computed, computedThen].map((value) => roundTo(fromDecimal(value), digits, rounding));
+      if (compareDecimals(now!, before!) === 0) continue;
       // Posted is what is computed now: somebody has seen it.
       if (compareDecimals(mark.percent, now!) === 0) continue;
-      yield findingOn(grade, 'changed', { now: formatDecimal(now!), then: formatDecimal(then!), mark: showMark(mark) });
+      yield findingOn(grade, 'changed', {
+        now: formatDecimal(now!),
+        before: formatDecimal(before!),
+        mark: showMark(mark),
+      });
     }
   },
 };
