@@ -68,7 +68,18 @@ export function WaiveDialog(props: WaiveDialogProps) {
           {refused?.fault('reason') && <p className="text-[13px] text-waratah">{refused.fault('reason')}</p>}
         </div>
         <div>
-          <OptionalDayField label="Until (empty: for good)" day={until} near={today} onChange={setUntil} />
+          <p aria-hidden className="mb-1 text-[13px] font-semibold">
+            Until (empty: for good)
+          </p>
+          <div className="w-[180px] rounded-md border border-control bg-surface">
+            <OptionalDayField
+              label="Until"
+              day={until}
+              near={today}
+              onChange={setUntil}
+              refuse={(day) => (day < today ? 'today or a day to come' : undefined)}
+            />
+          </div>
           {refused?.fault('until') && <p className="text-[13px] text-waratah">{refused.fault('until')}</p>}
         </div>
         {alike.length > 0 && (
