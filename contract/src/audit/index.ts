@@ -1,8 +1,8 @@
-import type { MarkBody } from '#contract/posting';
+import type { MarkBody, ReceiptChangeReply } from '#contract/posting';
 import type { Severity, WaiverState } from '#core/audit';
 import type { Day } from '#core/calendar';
 import { IsDay, NestedList } from '#contract/requests';
-import { ArrayMinSize, IsInt, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
+import { ArrayMinSize, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
 
 export { findingSentence } from './finding-sentence.js';
 
@@ -57,6 +57,22 @@ export class StartAuditRequest {
   periodId!: number;
 }
 
+export class MendRequest extends EndWaiversRequest {
+  /** The fingerprint of the preview that is carried out; absent to preview. */
+  @IsOptional()
+  @IsString()
+  fingerprint?: string;
+}
+
+/** What would be set, or was: nothing that was not looked at. */
+export interface MendReply {
+  readonly isMended: boolean;
+  readonly fingerprint: string;
+  /** As receipts tell of changed grades, with where each stands. */
+  readonly changes: readonly (ReceiptChangeReply & { readonly section: string })[];
+  readonly skipped: readonly { readonly student: string; readonly section: string; readonly why: string }[];
+}
+
 export interface AuditRuleReply {
   readonly id: string;
   readonly version: number;
@@ -64,6 +80,8 @@ export interface AuditRuleReply {
   readonly severity: Severity;
   readonly summary: string;
   readonly why: string;
+  /** What can be set right without asking anybody, as a button says it; null where nothing can. */
+  readonly fix: string | null;
 }
 
 export interface FindingReply {

@@ -120,6 +120,11 @@ export const problemCodes = {
     'Some rows need correcting',
     '{count, plural, one {# cell} other {# cells}} cannot be accepted. Nothing was saved.',
   ],
+  'mending-changed': [
+    409,
+    'Something moved since you looked',
+    'Grades changed after the preview. Nothing was set: look at it again.',
+  ],
   'last-registrar': [
     409,
     'The last registrar stays',

@@ -1,3 +1,4 @@
+import type { Mark } from '#core/posting';
 import type { GradeFact, Snapshot } from './snapshot.js';
 
 /** Blocks keeps the period from being sealed; warns and informs do not. */
@@ -24,6 +25,15 @@ export interface AuditRule {
   readonly why: string;
   readonly messages: Readonly<Record<string, string>>;
   check(snapshot: Snapshot): Iterable<RuleFinding>;
+  /** What can be set right without asking anybody; none where only a person knows what is right. */
+  readonly fix?: RuleFix;
+}
+
+export interface RuleFix {
+  /** What it does, as a button says it: "Set the label by the percentage". */
+  readonly says: string;
+  /** The mark as it would be; null where this grade gives nothing to go by. */
+  mend(grade: GradeFact, period: Omit<Snapshot, 'grades'>): Mark | null;
 }
 
 /** The finding of a rule about one grade. */

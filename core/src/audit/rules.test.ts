@@ -297,6 +297,15 @@ describe('all rules, on a thousand random sections', () => {
         const all = keys(grades);
         expect(keys(grades.toReversed())).toEqual(all);
         expect(grades.flatMap((each) => keys([each])).toSorted()).toEqual(all);
+        for (const rule of auditRules) {
+          const { grades: _all, ...period } = snapshot();
+          for (const fact of grades.filter((each) => runRules([rule], snapshot(each)).length > 0)) {
+            const mark = rule.fix?.mend(fact, period) ?? null;
+            // What is computed is any mark here; posting it is looked at beside.
+            if (mark === null || mark === fact.proposal) continue;
+            expect(runRules([rule], snapshot({ ...fact, mark }))).toEqual([]);
+          }
+        }
         // One finding of a rule for a grade: by the two it is known again.
         expect(new Set(all.map((text) => (JSON.parse(text) as string[])[0])).size).toBe(all.length);
         for (const finding of runRules(auditRules, snapshot(...grades))) {
@@ -307,5 +316,70 @@ describe('all rules, on a thousand random sections', () => {
       }),
       { seed: 20_260_121, numRuns: 1000 },
     );
+  });
+});
+
+describe('what a rule sets right by itself', () => {
+  const { grades: _none, ...period } = snapshot();
+  const mended = (id: string, fact: GradeFact) => auditRules.find((rule) => rule.id === id)!.fix!.mend(fact, period);
+  it.each<[string, string, GradeFact, Partial<GradeFact['mark']> | null]>([
+    [
+      'percent-and-label-disagree',
+      'the label of the percentage',
+      grade({ mark: posted({ label: 'A' }) }),
+      { label: 'B' },
+    ],
+    ['label-not-on-scale', 'the label of the percentage', grade({ mark: posted({ label: 'S' }) }), { label: 'B' }],
+    ['label-not-on-scale', 'nothing where a label stands alone', grade({ mark: alone({ label: 'S' }) }), null],
+    [
+      'code-with-percent',
+      'no percentage',
+      grade({ mark: posted({ code: 'EXM', label: null }) }),
+      { percent: null, code: 'EXM' },
+    ],
+    ['code-with-percent', 'nothing of a code that nobody knows', grade({ mark: alone({ code: 'ZZ' }) }), null],
+    ['override-without-reason', 'what is computed', grade({ proposal }), { label: 'A-' }],
+    ['grade-missing', 'what is computed', grade({ mark: noMark, proposal }), { label: 'A-' }],
+    ['grade-missing', 'nothing where nothing is computed', grade({ mark: noMark }), null],
+    [
+      'grade-on-withdrawn-student',
+      'a blank',
+      grade({ withdrawnOn: day('2025-12-12') }),
+      { percent: null, label: null },
+    ],
+    [
+      'last-date-needed',
+      'the last day present',
+      grade({ mark: alone({ code: 'INC' }), attendance: registers }),
+      { lastDate: day('2026-01-14') },
+    ],
+    [
+      'last-date-needed',
+      'the first day for who never came',
+      grade({ mark: alone({ code: 'NVA' }) }),
+      { lastDate: day('2025-11-10') },
+    ],
+    ['last-date-needed', 'nothing without registers', grade({ mark: alone({ code: 'INC' }) }), null],
+    [
+      'never-attended-not-on-first-day',
+      'the first day and no hours',
+      grade({ mark: alone({ code: 'NVA', lastDate: day('2025-12-01'), hours: percent('3') }) }),
+      { lastDate: day('2025-11-10'), hours: null },
+    ],
+    [
+      'last-date-not-needed',
+      'no date',
+      grade({ mark: posted({ lastDate: day('2026-01-16') }) }),
+      { lastDate: null, label: 'B' },
+    ],
+  ])('%s: %s', (id, _what, fact, expected) => {
+    const mark = mended(id, fact);
+    expect(mark && { ...mark, ...expected }).toEqual(expected && mark);
+  });
+
+  it('says in a button what it does', () => {
+    const says = auditRules.flatMap(({ fix }) => fix?.says ?? []);
+    expect(says.filter((each) => !/^(Set|Post|Clear) [a-z ]+$/.test(each))).toEqual([]);
+    expect(says).toHaveLength(13);
   });
 });

@@ -1,7 +1,15 @@
 import { Body, Controller, Get, HttpCode, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
-import { EndWaiversRequest, StartAuditRequest, WaiveRequest, type AuditReply } from '#contract/audit';
+import {
+  EndWaiversRequest,
+  MendRequest,
+  StartAuditRequest,
+  WaiveRequest,
+  type AuditReply,
+  type MendReply,
+} from '#contract/audit';
 import { CurrentActor, type Actor, May } from '#server/platform';
 import { AuditService } from './audit.service.js';
+import { MendingService } from './mending.service.js';
 import { WaiversService } from './waivers.service.js';
 
 @Controller('audit')
@@ -9,6 +17,7 @@ export class AuditController {
   constructor(
     private readonly audit: AuditService,
     private readonly waivers: WaiversService,
+    private readonly mending: MendingService,
   ) {}
 
   @Get()
@@ -31,6 +40,14 @@ export class AuditController {
   async endWaivers(@CurrentActor() actor: Actor, @Body() request: EndWaiversRequest): Promise<AuditReply> {
     await this.waivers.end(actor, request);
     return this.audit.latest(request.periodId);
+  }
+
+  /** Sets right what rules can set right by themselves: without a fingerprint it tells what it would set. */
+  @Post('mend')
+  @May('post-outside-window', { period: 'body.periodId' })
+  @HttpCode(200)
+  mend(@CurrentActor() actor: Actor, @Body() request: MendRequest): Promise<MendReply> {
+    return this.mending.mend(actor, request);
   }
 
   @Post('runs')

@@ -10,6 +10,7 @@ import { ScalesModule } from '#server/scales';
 import { AuditController } from './audit.controller.js';
 import { AuditRunsRepository } from './audit-runs.repository.js';
 import { AuditService } from './audit.service.js';
+import { MendingService } from './mending.service.js';
 import { SnapshotService } from './snapshot.service.js';
 import { WaiverThing } from './waiver.thing.js';
 import { WaiversRepository } from './waivers.repository.js';
@@ -27,7 +28,15 @@ import { WaiversService } from './waivers.service.js';
     ScalesModule,
   ],
   controllers: [AuditController],
-  providers: [AuditRunsRepository, AuditService, SnapshotService, WaiversRepository, WaiversService, WaiverThing],
+  providers: [
+    AuditRunsRepository,
+    AuditService,
+    MendingService,
+    SnapshotService,
+    WaiversRepository,
+    WaiversService,
+    WaiverThing,
+  ],
   exports: [AuditRunsRepository, AuditService, SnapshotService, WaiversService],
 })
 export class AuditModule {}

@@ -58,13 +58,14 @@ export class AuditService {
   async latest(periodId: number): Promise<AuditReply> {
     return this.transactions.snapshot(async (queries) => {
       const [run, before] = await this.runs.newest(queries, periodId, 2);
-      const rules = auditRules.map(({ id, version, family, severity, summary, why }) => ({
+      const rules = auditRules.map(({ id, version, family, severity, summary, why, fix }) => ({
         id,
         version,
         family,
         severity,
         summary,
         why,
+        fix: fix?.says ?? null,
       }));
       return { rules, run: run ? await this.runReply(queries, run, before) : null };
     });

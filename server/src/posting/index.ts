@@ -3,6 +3,7 @@ export { givenNamesOf } from './given-names-of.js';
 export { type GradeRow, GradeRowsRepository, computedValue } from './grade-rows.repository.js';
 export { PostingModule } from './posting.module.js';
 export { PostingRequestsRepository } from './posting-requests.repository.js';
+export { SaveSheetService } from './save-sheet.service.js';
 export { SectionProgressRepository } from './section-progress.repository.js';
 export { SheetContextService } from './sheet-context.service.js';
 export { sheetId, type SheetPlace } from './sheet-place.js';

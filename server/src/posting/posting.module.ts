@@ -69,6 +69,7 @@ import { MailModule } from '#server/mail';
     CompositesService,
     GradeRowsRepository,
     PostingRequestsRepository,
+    SaveSheetService,
     SignOffsRepository,
     SectionProgressRepository,
     SheetContextService,

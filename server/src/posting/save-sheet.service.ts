@@ -77,6 +77,14 @@ export class SaveSheetService {
     });
   }
 
+  /** What sets marks of a sheet, whoever wants them set, for a change of the caller's. Locks the section. @throws Refusal not-found */
+  async editsOfMarks(queries: Queries, sheet: SheetPlace, marks: ReadonlyMap<number, Mark>) {
+    const context = await this.contexts.ofSheetOrThrow(queries, sheet);
+    const rows = await this.lockedRows(queries, context);
+    const changes = [...marks].map(([enrollmentId, after]) => ({ row: rows.get(enrollmentId)!, after }));
+    return this.editsOf(queries, [{ context, changes }]);
+  }
+
   private async editsOf(queries: Queries, planned: readonly PlannedSheet[]) {
     const edits: { kind: 'grade'; id: string; after: object | null }[] = [];
     for (const { context, changes } of planned) {

@@ -9,13 +9,16 @@ interface EvidencePanelProps {
   readonly finding: FindingReply;
   readonly rule: AuditRuleReply;
   readonly mayWaive: boolean;
+  readonly mayMend: boolean;
   readonly onOpen: () => void;
+  readonly onMend: () => void;
   readonly onWaive: () => void;
   readonly onEndWaiver: () => void;
 }
 
 /** What one finding rests on, the way to the grade, and whether somebody let it stand. */
-export function EvidencePanel({ finding, rule, mayWaive, onOpen, onWaive, onEndWaiver }: EvidencePanelProps) {
+export function EvidencePanel(props: EvidencePanelProps) {
+  const { finding, rule, mayWaive, mayMend, onOpen, onMend, onWaive, onEndWaiver } = props;
   const { mark, computed } = finding;
   return (
     <section aria-label="Evidence" className="overflow-auto border-l border-hairline bg-raised px-5 py-4">
@@ -35,6 +38,11 @@ export function EvidencePanel({ finding, rule, mayWaive, onOpen, onWaive, onEndW
       <Button look="main" writes={false} onClick={onOpen} className="mt-3.5 w-full justify-between">
         Open the grade <Key>↵</Key>
       </Button>
+      {mayMend && rule.fix !== null && (
+        <Button onClick={onMend} className="mt-2 w-full justify-between">
+          {rule.fix}… <Key>M</Key>
+        </Button>
+      )}
       {mayWaive && finding.waiver?.state !== 'holds' && (
         <Button onClick={onWaive} className="mt-2 w-full justify-between">
           Waive… <Key>V</Key>

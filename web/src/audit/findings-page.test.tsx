@@ -1,6 +1,6 @@
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
-import type { AuditReply, AuditRuleReply, AuditRunReply, FindingReply } from '#contract/audit';
+import type { AuditReply, AuditRuleReply, AuditRunReply, FindingReply, MendRequest } from '#contract/audit';
 import { dayOrThrow } from '#core/calendar';
 import { usualView } from '#core/people';
 import { noMark } from '#core/posting';
@@ -16,6 +16,7 @@ const rule = (id: string, summary: string, severity: AuditRuleReply['severity'] 
   severity,
   summary,
   why: 'A transcript would lack it.',
+  fix: id === 'blank-grade' ? 'Post what is computed' : null,
 });
 const finding = (enrollmentId: number, student: string, over: Partial<FindingReply> = {}): FindingReply => ({
   key: `blank-grade ${enrollmentId}`,
@@ -161,6 +162,57 @@ describe('an audit', () => {
     expect(headline()).toMatch(/^3 findings block/);
   });
 });
+
+describe('mending', () => {
+  const registrar = {
+    person: { personId: 1, name: 'Morwenna Lark', grants: [{ role: 'registrar', schoolId: null }] },
+    view: usualView,
+    timeZone: 'UTC',
+    csrfToken: '',
+  };
+  const change = (student: string) => ({
+    student,
+    section: 'Knots · section 1',
+    before: null,
+    after: { ...bodyOfMark(noMark), percent: '86.4', label: 'B' },
+  });
+  const answer = (body: unknown): object => {
+    const { findings: wanted, fingerprint } = body as MendRequest;
+    const reply = {
+      fingerprint: `of ${wanted.length}`,
+      changes: [change('Fennick, Ada')],
+      skipped:
+        wanted.length > 1 ? [{ student: 'Harrow, Col', section: 'Knots · section 1', why: 'It is right by now.' }] : [],
+    };
+    return fingerprint ? made(9, { ...reply, isMended: true }) : { ...reply, isMended: false };
+  };
+
+  it('is looked at first, of one and of all alike with what is skipped and why, and carried out as it was seen', async () => {
+    const { person, sent } = await show(run(), { 'GET /session': registrar, 'POST /audit/mend': answer });
+    await screen.findByRole('button', { name: /^Post what is computed…/ });
+    await person.keyboard('m');
+    const dialog = within(screen.getByRole('dialog'));
+    expect((await dialog.findByText('86.4 % B')).tagName).toBe('TD');
+    await person.click(dialog.getByRole('checkbox', { name: 'the 1 other finding of “No grade is posted” too' }));
+    expect(await dialog.findByText('It is right by now.')).not.toBeNull();
+    await person.click(dialog.getByRole('button', { name: 'Post what is computed for 1 grade' }));
+    await expect.poll(() => screen.queryByRole('dialog')).toBeNull();
+    expect(sent.filter(({ request }) => request === 'POST /audit/mend').map(({ body }) => body)).toEqual([
+      { periodId: 4, findings: [key(1)] },
+      { periodId: 4, findings: [key(1), key(2)] },
+      { periodId: 4, findings: [key(1), key(2)], fingerprint: 'of 2' },
+    ]);
+  });
+
+  it('is offered only where the rule knows what is right', async () => {
+    const { person } = await show(run(), { 'GET /session': registrar }, 'findings?rule=late-grade');
+    await screen.findByRole('button', { name: /^Waive/ });
+    await person.keyboard('m');
+    expect(screen.queryByRole('dialog')).toBeNull();
+  });
+});
+
+const key = (enrollmentId: number) => ({ ruleId: 'blank-grade', enrollmentId, itemId: 1 });
 
 describe('a waiver', () => {
   const registrar = {

@@ -17,6 +17,7 @@ import { useKeys } from '../ui/use-keys';
 import { dayOfInstant } from '../ui/day/zone-time';
 import { EvidencePanel } from './evidence-panel';
 import { FindingList } from './finding-list';
+import { MendDialog } from './mend-dialog';
 import { useAudit, useEndWaivers, useRunAudit, useWaive } from './queries';
 import { RuleList } from './rule-list';
 import { WaiveDialog } from './waive-dialog';
@@ -57,8 +58,12 @@ export function FindingsPage() {
   };
   const openGrade = (finding: FindingReply) =>
     void navigate(`${path(`grade-sheets/${finding.sectionId}/${finding.itemId}`)}?student=${finding.enrollmentId}`);
+  const ruleOf = ({ ruleId: id }: FindingReply) => audit?.rules.find((each) => each.id === id);
   const start = () => runAudit.mutate(undefined, { onError: showProblem });
-  const mayWaive = useMay()('audit');
+  const may = useMay();
+  const mayWaive = may('audit');
+  const mayMend = may('post-outside-window');
+  const [mending, setMending] = useState<FindingReply | null>(null);
   const waive = useWaive(periodId);
   const endWaivers = useEndWaivers(periodId);
   const [waiving, setWaiving] = useState<FindingReply | null>(null);
@@ -69,6 +74,11 @@ export function FindingsPage() {
     { key: 'k', says: 'the finding before', act: step(-1) },
     { key: 'n', says: 'the next finding', act: step(1) },
     { key: 'Enter', says: 'open the grade of the finding', act: () => chosen && openGrade(chosen) },
+    {
+      key: 'm',
+      says: 'set right what the rule can set right',
+      act: () => mayMend && chosen && ruleOf(chosen)?.fix && setMending(chosen),
+    },
     {
       key: 'v',
       says: 'let the finding stand for a reason',
@@ -131,13 +141,15 @@ export function FindingsPage() {
         {chosen ? (
           <EvidencePanel
             finding={chosen}
-            rule={audit.rules.find(({ id }) => id === chosen.ruleId)!}
+            rule={ruleOf(chosen)!}
             mayWaive={mayWaive}
+            mayMend={mayMend}
+            onMend={() => setMending(chosen)}
             onOpen={() => openGrade(chosen)}
             onWaive={() => setWaiving(chosen)}
             onEndWaiver={() =>
               endWaivers.mutate(
-                { findings: [keyOf(chosen)] },
+                { findings: [chosen] },
                 { onSuccess: (reply) => tellOfChange('The waiver is ended.', reply), onError: showProblem },
               )
             }
@@ -146,19 +158,34 @@ export function FindingsPage() {
           <div className="border-l border-hairline" />
         )}
       </div>
+      {mending && (
+        <MendDialog
+          finding={mending}
+          alike={alikeOf(run, mending)}
+          summary={ruleOf(mending)!.summary}
+          fix={ruleOf(mending)!.fix!}
+          periodId={periodId}
+          onMended={(reply) => {
+            setMending(null);
+            tellOfChange(
+              `${counted(reply.changes.length, 'grade')} set right. Audit again to see what is gone.`,
+              reply,
+            );
+          }}
+          onClose={() => setMending(null)}
+        />
+      )}
       {waiving && (
         <WaiveDialog
           finding={waiving}
-          alike={run.findings.filter(
-            (each) => each.ruleId === waiving.ruleId && each.key !== waiving.key && !isWaived(each),
-          )}
-          summary={audit.rules.find(({ id }) => id === waiving.ruleId)!.summary}
+          alike={alikeOf(run, waiving)}
+          summary={ruleOf(waiving)!.summary}
           today={dayOfInstant(termLine!.now)}
           isPending={waive.isPending}
           problem={waive.error}
           onWaive={(findings, decision) =>
             waive.mutate(
-              { findings: findings.map(keyOf), ...decision },
+              { findings, ...decision },
               {
                 onSuccess: (reply) => {
                   setWaiving(null);
@@ -175,7 +202,9 @@ export function FindingsPage() {
   );
 }
 
-const keyOf = ({ ruleId, enrollmentId, itemId }: FindingReply) => ({ ruleId, enrollmentId, itemId });
+/** What the same rule found besides, and nobody let stand. */
+const alikeOf = ({ findings }: AuditRunReply, { ruleId, key }: FindingReply) =>
+  findings.filter((each) => each.ruleId === ruleId && each.key !== key && !isWaived(each));
 
 const severities = ['blocks', 'warns', 'informs'] as const satisfies readonly Severity[];
 const isWaived = ({ waiver }: FindingReply) => waiver?.state === 'holds';

@@ -1,6 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
-import type { AuditReply, EndWaiversRequest, WaiveRequest } from '#contract/audit';
+import type {
+  AuditReply,
+  EndWaiversRequest,
+  FindingReply,
+  MendReply,
+  MendRequest,
+  WaiveRequest,
+} from '#contract/audit';
 import { api } from '../shell/api';
 import { keepReply } from '../shell/keep-reply';
 import { useRefreshCounts } from '../shell/scope';
@@ -38,14 +45,44 @@ export function useRunAudit(periodId: number) {
   return useAuditMutation<void>(periodId, () => api.post<AuditReply>('/audit/runs', { periodId }));
 }
 
+/** A request about findings of the period that is looked at. */
+type Of<Request> = Omit<Request, 'periodId' | 'findings'> & { readonly findings: readonly FindingReply[] };
+
+const keyOf = ({ ruleId, enrollmentId, itemId }: FindingReply) => ({ ruleId, enrollmentId, itemId });
+
 export function useWaive(periodId: number) {
-  return useAuditMutation(periodId, (request: Omit<WaiveRequest, 'periodId'>) =>
-    api.put<AuditReply>('/audit/waivers', { periodId, ...request }),
+  return useAuditMutation(periodId, ({ findings, ...decision }: Of<WaiveRequest>) =>
+    api.put<AuditReply>('/audit/waivers', { periodId, findings: findings.map(keyOf), ...decision }),
   );
 }
 
 export function useEndWaivers(periodId: number) {
-  return useAuditMutation(periodId, (request: Omit<EndWaiversRequest, 'periodId'>) =>
-    api.post<AuditReply>('/audit/waivers/end', { periodId, ...request }),
+  return useAuditMutation(periodId, ({ findings }: Of<EndWaiversRequest>) =>
+    api.post<AuditReply>('/audit/waivers/end', { periodId, findings: findings.map(keyOf) }),
   );
+}
+
+/** What rules would set right of some findings, as the grades are now. */
+export function useMendPreview(periodId: number, findings: readonly FindingReply[]) {
+  return useQuery({
+    queryKey: ['mending', periodId, findings.map(({ key }) => key)],
+    gcTime: 0,
+    queryFn: () => api.post<MendReply>('/audit/mend', { periodId, findings: findings.map(keyOf) }),
+  });
+}
+
+/** Sets right what was looked at; afterwards everything is asked for anew. */
+export function useMend(periodId: number) {
+  const client = useQueryClient();
+  const refreshCounts = useRefreshCounts();
+  return useMutation({
+    mutationFn: ({ findings, fingerprint }: Of<MendRequest> & { readonly fingerprint: string }) =>
+      api.post<MendReply>('/audit/mend', { periodId, findings: findings.map(keyOf), fingerprint }),
+    onSuccess: async () => {
+      refreshCounts();
+      await client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'mending' });
+    },
+    // What was looked at is no longer so: it is looked at anew.
+    onError: () => client.invalidateQueries({ queryKey: ['mending'] }),
+  });
 }

@@ -1,8 +1,8 @@
 import { markInWords, type ReceiptChangeReply } from '#contract/posting';
 import { showDay, showName } from '../ui/format';
 
-/** The grades that one save changed: whose, what was, what is, in columns. */
-export function ReceiptRows({ changes }: { changes: readonly ReceiptChangeReply[] }) {
+/** The grades that one save changes: whose, of which section where there are several, what was, what is, in columns. */
+export function ReceiptRows({ changes }: { changes: readonly (ReceiptChangeReply & { readonly section?: string })[] }) {
   return (
     <table className="w-full table-fixed">
       <thead className="sr-only">
@@ -14,9 +14,12 @@ export function ReceiptRows({ changes }: { changes: readonly ReceiptChangeReply[
         </tr>
       </thead>
       <tbody>
-        {changes.map(({ student, before, after }) => (
-          <tr key={student} className="border-t border-hairline">
-            <td className="w-[220px] py-1">{showName(student)}</td>
+        {changes.map(({ student, section, before, after }) => (
+          <tr key={`${student}/${section}`} className="border-t border-hairline">
+            <td className="w-[220px] py-1">
+              {showName(student)}
+              {section && <span className="block text-[12px] text-quiet">{section}</span>}
+            </td>
             <td className="figures w-[120px] text-quiet">{before ? markInWords(before) : '–'}</td>
             <td className="figures w-[120px] font-bold">{markInWords(after)}</td>
             <td className="truncate text-quiet">

@@ -24,4 +24,10 @@ export const codeWithPercent: AuditRule = {
       }
     }
   },
+
+  fix: {
+    says: 'Clear the percentage',
+    mend: ({ mark }, { codes }) =>
+      mark.code !== null && codes.get(mark.code)?.forbidsPercent ? { ...mark, percent: null } : null,
+  },
 };

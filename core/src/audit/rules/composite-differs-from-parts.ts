@@ -21,4 +21,9 @@ export const compositeDiffersFromParts: AuditRule = {
       yield findingOn(grade, 'differs', { mark: showMark(mark), item: item.name, proposed: showMark(proposal!) });
     }
   },
+
+  fix: {
+    says: 'Post what is computed',
+    mend: ({ proposal }) => proposal,
+  },
 };

@@ -29,4 +29,9 @@ export const computedChangedSincePosted: AuditRule = {
       });
     }
   },
+
+  fix: {
+    says: 'Post what is computed',
+    mend: ({ proposal }) => proposal,
+  },
 };

@@ -17,4 +17,9 @@ export const gradeMissing: AuditRule = {
       }
     }
   },
+
+  fix: {
+    says: 'Post what is computed',
+    mend: ({ proposal }) => proposal,
+  },
 };

@@ -18,4 +18,9 @@ export const gradeOnWithdrawnStudent: AuditRule = {
       yield findingOn(grade, 'graded', { withdrawnOn: grade.withdrawnOn, mark });
     }
   },
+
+  fix: {
+    says: 'Clear the grade',
+    mend: ({ mark }) => ({ ...mark, percent: null, label: null, overrideReason: '' }),
+  },
 };

@@ -1,3 +1,4 @@
+import { findBand } from '#core/scales';
 import { findingOn, type AuditRule } from '../audit-rule.js';
 
 export const labelNotOnScale: AuditRule = {
@@ -16,5 +17,13 @@ export const labelNotOnScale: AuditRule = {
       if (label === null || known.includes(label)) continue;
       yield findingOn(grade, 'unknown', { label, scale: grade.scale.name, known: known.join(', ') });
     }
+  },
+
+  fix: {
+    says: 'Set the label by the percentage',
+    mend: ({ mark, scale, item }) => {
+      const { band } = mark.percent ? findBand(scale.bands, mark.percent, item.precision) : { band: undefined };
+      return band ? { ...mark, label: band.label } : null;
+    },
   },
 };

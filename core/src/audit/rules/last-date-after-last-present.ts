@@ -27,4 +27,9 @@ export const lastDateAfterLastPresent: AuditRule = {
         yield findingOn(grade, 'absent', data);
     }
   },
+
+  fix: {
+    says: 'Set the last day present',
+    mend: ({ mark, attendance }) => (attendance?.lastPresent ? { ...mark, lastDate: attendance.lastPresent } : null),
+  },
 };

@@ -28,4 +28,13 @@ export const lastDateNeeded: AuditRule = {
       }
     }
   },
+
+  fix: {
+    says: 'Set the last day present',
+    mend: ({ mark, attendance }, { codes, periodStartsOn }) => {
+      // Who never attended has the first day of the period.
+      if (mark.code !== null && codes.get(mark.code)?.needsFirstDay) return { ...mark, lastDate: periodStartsOn };
+      return attendance?.lastPresent ? { ...mark, lastDate: attendance.lastPresent } : null;
+    },
+  },
 };

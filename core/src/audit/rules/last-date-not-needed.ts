@@ -23,4 +23,9 @@ export const lastDateNotNeeded: AuditRule = {
       yield findingOn(grade, 'unneeded', { mark: showMark(mark), date: mark.lastDate });
     }
   },
+
+  fix: {
+    says: 'Clear the date',
+    mend: ({ mark }) => ({ ...mark, lastDate: null }),
+  },
 };

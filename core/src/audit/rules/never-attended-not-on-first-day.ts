@@ -26,4 +26,13 @@ export const neverAttendedNotOnFirstDay: AuditRule = {
         yield findingOn(grade, 'hours', { code, hours: formatDecimal(hours) });
     }
   },
+
+  fix: {
+    says: 'Set the first day of the period and no hours',
+    mend: ({ mark, item }, { periodStartsOn }) => ({
+      ...mark,
+      lastDate: periodStartsOn,
+      hours: item.asksHours ? { units: 0n, digits: 0 } : null,
+    }),
+  },
 };

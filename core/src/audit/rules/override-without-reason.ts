@@ -22,4 +22,9 @@ export const overrideWithoutReason: AuditRule = {
       yield findingOn(grade, 'unexplained', { mark: showMark(mark), proposed: showMark(proposal!) });
     }
   },
+
+  fix: {
+    says: 'Post what is computed',
+    mend: ({ proposal }) => proposal,
+  },
 };

@@ -26,4 +26,12 @@ export const percentAndLabelDisagree: AuditRule = {
       yield findingOn(grade, label === null ? 'no-label' : 'differs', data);
     }
   },
+
+  fix: {
+    says: 'Set the label by the percentage',
+    mend: ({ mark, scale, item }) => {
+      const { band } = mark.percent ? findBand(scale.bands, mark.percent, item.precision) : { band: undefined };
+      return band ? { ...mark, label: band.label } : null;
+    },
+  },
 };

@@ -21,4 +21,9 @@ export const placeholderDate: AuditRule = {
       if (!needsLastDate(grade, codes)) yield findingOn(grade, 'placeholder', { date: lastDate });
     }
   },
+
+  fix: {
+    says: 'Clear the date',
+    mend: ({ mark }) => ({ ...mark, lastDate: null }),
+  },
 };
