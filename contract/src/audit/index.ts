@@ -2,7 +2,7 @@ import type { MarkBody, ReceiptChangeReply } from '#contract/posting';
 import type { Severity, WaiverState } from '#core/audit';
 import type { Day } from '#core/calendar';
 import { IsDay, NestedList } from '#contract/requests';
-import { ArrayMinSize, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
+import { ArrayMinSize, IsBoolean, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
 
 export { findingSentence } from './finding-sentence.js';
 
@@ -58,6 +58,10 @@ export class StartAuditRequest {
 }
 
 export class MendRequest extends EndWaiversRequest {
+  /** Also on sheets that are signed off: their sign-offs are taken back by the same change. */
+  @IsBoolean()
+  takesBackSignOffs!: boolean;
+
   /** The fingerprint of the preview that is carried out; absent to preview. */
   @IsOptional()
   @IsString()
@@ -68,6 +72,8 @@ export class MendRequest extends EndWaiversRequest {
 export interface MendReply {
   readonly isMended: boolean;
   readonly fingerprint: string;
+  /** Sheets of these findings that are signed off. */
+  readonly signedOff: number;
   /** As receipts tell of changed grades, with where each stands. */
   readonly changes: readonly (ReceiptChangeReply & { readonly section: string })[];
   readonly skipped: readonly { readonly student: string; readonly section: string; readonly why: string }[];

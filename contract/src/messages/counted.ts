@@ -108,6 +108,7 @@ const things = {
   'transcript entry': '{count, plural, one {# entry of a transcript} other {# entries of a transcript}}',
   value: '{count, plural, one {# value} other {# values}}',
   'version of a scale': '{count, plural, one {# version of a scale} other {# versions of a scale}}',
+  'signed-off sheet': '{count, plural, one {# signed-off sheet} other {# signed-off sheets}}',
   waiver: '{count, plural, one {# waiver} other {# waivers}}',
   warning: '{count, plural, one {# warning} other {# warnings}}',
   week: '{count, plural, one {# week} other {# weeks}}',

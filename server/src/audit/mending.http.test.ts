@@ -23,10 +23,11 @@ async function audit(): Promise<readonly FindingReply[]> {
   return findings;
 }
 const ofRule = (id: string) => findings.filter(({ ruleId }) => ruleId === id);
-const mend = (of: readonly FindingReply[], fingerprint?: string, client = registrar) =>
+const mend = (of: readonly FindingReply[], fingerprint?: string, client = registrar, takesBackSignOffs = false) =>
   client.send<MendReply & Problem>('POST', '/audit/mend', {
     periodId: openPeriod,
     findings: of.map(({ ruleId, enrollmentId, itemId }) => ({ ruleId, enrollmentId, itemId })),
+    takesBackSignOffs,
     ...(fingerprint === undefined ? {} : { fingerprint }),
   });
 const pathOf = ({ sectionId, itemId }: FindingReply) => `/grade-sheets/${sectionId}/${itemId}/${openPeriod}`;
@@ -89,10 +90,24 @@ describe('mending', () => {
     const { body } = await mend([signed!, other, alone]);
     expect(body.changes).toEqual([]);
     expect(body.skipped.map(({ why }) => why)).toEqual([
-      'Its sheet is signed off; take that back first.',
+      'Its sheet is signed off.',
       'It is right by now.',
       'There is nothing to go by; open the grade.',
     ]);
+  });
+
+  it('takes the sign-offs of its sheets back where that is asked for, and one step brings both back', async () => {
+    const own = ofRule('override-without-reason');
+    const isSigned = async (finding: FindingReply) =>
+      (await registrar.get<SheetReply>(pathOf(finding))).body.signedOff !== null;
+    const signed = (await Promise.all(own.map(isSigned))).findIndex(Boolean);
+    const before = await rowOf(own[signed]!);
+    const { body: preview } = await mend([own[signed]!], undefined, registrar, true);
+    expect([preview.signedOff, preview.changes.length]).toEqual([1, 1]);
+    const { status, change } = await mend([own[signed]!], preview.fingerprint, registrar, true);
+    expect([status, await isSigned(own[signed]!)]).toEqual([200, false]);
+    expect((await registrar.send('POST', `/changes/${change}/undo`)).status).toBe(200);
+    expect([await isSigned(own[signed]!), (await rowOf(own[signed]!)).mark]).toEqual([true, before.mark]);
   });
 
   it('is for those who may post for anybody', async () => {

@@ -5,7 +5,7 @@ import type { FindingKeyBody, MendReply, MendRequest } from '#contract/audit';
 import { counted } from '#contract/messages';
 import { bodyOfMark } from '#contract/posting';
 import { PeriodsRepository } from '#server/calendar';
-import { Changes, revisionOf } from '#server/changes';
+import { Changes, revisionOf, type Edit } from '#server/changes';
 import { SaveSheetService, sheetId, SignOffsRepository, type SheetPlace } from '#server/posting';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { SnapshotService, type GradedRow, type PeriodSnapshot } from './snapshot.service.js';
@@ -19,6 +19,8 @@ interface Mended {
 
 interface Plan {
   readonly mended: readonly Mended[];
+  /** The sign-offs that go with it, by the names of their sheets. */
+  readonly takenBack: readonly string[];
   readonly reply: Omit<MendReply, 'isMended'>;
 }
 
@@ -35,15 +37,16 @@ export class MendingService {
   ) {}
 
   /** Previews where the request names no fingerprint. @throws Refusal mending-changed, period-sealed */
-  async mend(actor: Actor, { periodId, findings, fingerprint }: MendRequest): Promise<MendReply> {
+  async mend(actor: Actor, { fingerprint, ...request }: MendRequest): Promise<MendReply> {
     if (fingerprint === undefined) {
-      const { reply } = await this.transactions.snapshot((queries) => this.plan(queries, periodId, findings));
+      const { reply } = await this.transactions.snapshot((queries) => this.plan(queries, request));
       return { ...reply, isMended: false };
     }
     return this.transactions.run(async (queries) => {
-      const { mended, reply } = await this.plan(queries, periodId, findings);
+      const { mended, takenBack, reply } = await this.plan(queries, request);
       if (reply.fingerprint !== fingerprint) throw new Refusal('mending-changed');
-      const edits = [];
+      // Sign-offs go first: a sheet that has one takes no grade.
+      const edits: Edit[] = takenBack.map((id) => ({ kind: 'sign-off', id, after: null }));
       for (const [sheet, marks] of bySheet(mended))
         edits.push(...(await this.sheets.editsOfMarks(queries, sheet, marks)));
       await this.changes.make(queries, actor, { action: `mend ${counted(mended.length, 'finding')}`, edits });
@@ -52,7 +55,10 @@ export class MendingService {
   }
 
   /** What each finding's rule would set now: a grade that was changed since may need nothing any more. */
-  private async plan(queries: Queries, periodId: number, wanted: readonly FindingKeyBody[]): Promise<Plan> {
+  private async plan(
+    queries: Queries,
+    { periodId, findings: wanted, takesBackSignOffs }: Omit<MendRequest, 'fingerprint'>,
+  ): Promise<Plan> {
     const period = await this.periods.byIdOrThrow(queries, periodId);
     const { graded, snapshot } = await this.snapshots.ofPeriod(queries, period);
     const at = new Map(graded.map(({ row, reporting }, index) => [`${row.enrollmentId}/${reporting.item.id}`, index]));
@@ -65,7 +71,8 @@ export class MendingService {
       const { row, section } = graded[index]!;
       const sheet = { sectionId: section.id, itemId: key.itemId, periodId };
       const after = mendedBy(key.ruleId, snapshot, index);
-      const why = typeof after === 'string' ? after : signedOff.has(sheetId(sheet)) ? whySkipped.signedOff : undefined;
+      const isHeld = !takesBackSignOffs && signedOff.has(sheetId(sheet));
+      const why = typeof after === 'string' ? after : isHeld ? whySkipped.signedOff : undefined;
       if (why !== undefined) skipped.push({ student: row.student, section: section.name, why });
       else if (mended.some((each) => each.graded.row === row))
         skipped.push({ student: row.student, section: section.name, why: whySkipped.twice });
@@ -78,7 +85,10 @@ export class MendingService {
       after: bodyOfMark(after),
     }));
     const versions = mended.map(({ graded: { row } }) => [row.enrollmentId, row.version]);
-    return { mended, reply: { fingerprint: revisionOf({ changes, skipped, versions }), changes, skipped } };
+    const sheets = new Set(mended.map(({ sheet }) => sheetId(sheet)));
+    const takenBack = [...signedOff].filter((id) => sheets.has(id));
+    const fingerprint = revisionOf({ changes, skipped, versions, takenBack });
+    return { mended, takenBack, reply: { fingerprint, signedOff: signedOff.size, changes, skipped } };
   }
 
   private async signedOff(
@@ -100,7 +110,7 @@ export class MendingService {
 const whySkipped = {
   gone: 'It is right by now.',
   nothing: 'There is nothing to go by; open the grade.',
-  signedOff: 'Its sheet is signed off; take that back first.',
+  signedOff: 'Its sheet is signed off.',
   twice: 'Another finding of the same grade comes first.',
 } as const;
 

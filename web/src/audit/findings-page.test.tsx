@@ -180,6 +180,7 @@ describe('mending', () => {
     const { findings: wanted, fingerprint } = body as MendRequest;
     const reply = {
       fingerprint: `of ${wanted.length}`,
+      signedOff: 1,
       changes: [change('Fennick, Ada')],
       skipped:
         wanted.length > 1 ? [{ student: 'Harrow, Col', section: 'Knots · section 1', why: 'It is right by now.' }] : [],
@@ -195,12 +196,16 @@ describe('mending', () => {
     expect((await dialog.findByText('86.4 % B')).tagName).toBe('TD');
     await person.click(dialog.getByRole('checkbox', { name: 'the 1 other finding of “No grade is posted” too' }));
     expect(await dialog.findByText('It is right by now.')).not.toBeNull();
-    await person.click(dialog.getByRole('button', { name: 'Post what is computed for 1 grade' }));
+    await person.click(
+      dialog.getByRole('checkbox', { name: 'also on 1 signed-off sheet: the sign-off is taken back' }),
+    );
+    await person.click(await dialog.findByRole('button', { name: 'Post what is computed for 1 grade' }));
     await expect.poll(() => screen.queryByRole('dialog')).toBeNull();
     expect(sent.filter(({ request }) => request === 'POST /audit/mend').map(({ body }) => body)).toEqual([
-      { periodId: 4, findings: [key(1)] },
-      { periodId: 4, findings: [key(1), key(2)] },
-      { periodId: 4, findings: [key(1), key(2)], fingerprint: 'of 2' },
+      { periodId: 4, findings: [key(1)], takesBackSignOffs: false },
+      { periodId: 4, findings: [key(1), key(2)], takesBackSignOffs: false },
+      { periodId: 4, findings: [key(1), key(2)], takesBackSignOffs: true },
+      { periodId: 4, findings: [key(1), key(2)], takesBackSignOffs: true, fingerprint: 'of 2' },
     ]);
   });
 

@@ -26,12 +26,13 @@ interface MendDialogProps {
 export function MendDialog({ finding, alike, summary, fix, periodId, onMended, onClose }: MendDialogProps) {
   const [isForAll, setForAll] = useState(false);
   const chosen = isForAll ? [finding, ...alike] : [finding];
-  const preview = useMendPreview(periodId, chosen);
+  const [takesBackSignOffs, setTakingBack] = useState(false);
+  const preview = useMendPreview(periodId, chosen, takesBackSignOffs);
   const mend = useMend(periodId);
   const carryOut = () =>
     preview.data &&
     mend.mutate(
-      { findings: chosen, fingerprint: preview.data.fingerprint },
+      { findings: chosen, takesBackSignOffs, fingerprint: preview.data.fingerprint },
       { onSuccess: onMended, onError: showProblem },
     );
   const count = preview.data?.changes.length ?? 0;
@@ -57,6 +58,14 @@ export function MendDialog({ finding, alike, summary, fix, periodId, onMended, o
           label={`the ${counted(alike.length, 'other finding')} of “${summary}” too`}
           checked={isForAll}
           onChange={(event) => setForAll(event.target.checked)}
+        />
+      )}
+      {(preview.data?.signedOff ?? 0) > 0 && (
+        <CheckField
+          className="mb-3"
+          label={`also on ${counted(preview.data!.signedOff, 'signed-off sheet')}: the sign-off is taken back`}
+          checked={takesBackSignOffs}
+          onChange={(event) => setTakingBack(event.target.checked)}
         />
       )}
       <div className="max-h-[44vh] overflow-auto text-[13px]">

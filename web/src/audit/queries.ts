@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
 import type {
   AuditReply,
@@ -63,11 +63,12 @@ export function useEndWaivers(periodId: number) {
 }
 
 /** What rules would set right of some findings, as the grades are now. */
-export function useMendPreview(periodId: number, findings: readonly FindingReply[]) {
+export function useMendPreview(periodId: number, findings: readonly FindingReply[], takesBackSignOffs: boolean) {
   return useQuery({
-    queryKey: ['mending', periodId, findings.map(({ key }) => key)],
+    queryKey: ['mending', periodId, findings.map(({ key }) => key), takesBackSignOffs],
     gcTime: 0,
-    queryFn: () => api.post<MendReply>('/audit/mend', { periodId, findings: findings.map(keyOf) }),
+    placeholderData: keepPreviousData,
+    queryFn: () => api.post<MendReply>('/audit/mend', { periodId, findings: findings.map(keyOf), takesBackSignOffs }),
   });
 }
 
@@ -76,8 +77,8 @@ export function useMend(periodId: number) {
   const client = useQueryClient();
   const refreshCounts = useRefreshCounts();
   return useMutation({
-    mutationFn: ({ findings, fingerprint }: Of<MendRequest> & { readonly fingerprint: string }) =>
-      api.post<MendReply>('/audit/mend', { periodId, findings: findings.map(keyOf), fingerprint }),
+    mutationFn: ({ findings, ...request }: Of<MendRequest> & { readonly fingerprint: string }) =>
+      api.post<MendReply>('/audit/mend', { periodId, findings: findings.map(keyOf), ...request }),
     onSuccess: async () => {
       refreshCounts();
       await client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'mending' });
