@@ -65,18 +65,12 @@ function isPressed({ key, inFields = false }: ScreenKey, event: KeyboardEvent): 
   const wantsControl = key.startsWith('Ctrl+');
   if (wantsControl !== (event.ctrlKey || event.metaKey)) return false;
   if (!inFields && (isTyping(event.target) || isInDialog(event.target))) return false;
-  if (event.key === 'Enter' && isPressable(event.target)) return false;
   return event.key.toLowerCase() === key.replace('Ctrl+', '').toLowerCase();
 }
 
 /** What lies over a page takes the keys that the page would take. */
 function isInDialog(target: EventTarget | null): boolean {
   return target instanceof Element && target.closest('[role=dialog]') !== null;
-}
-
-/** Enter presses a button and follows a link that has the focus, and does nothing besides. */
-function isPressable(target: EventTarget | null): boolean {
-  return target instanceof Element && target.closest('button, a[href], summary') !== null;
 }
 
 function isTyping(target: EventTarget | null): boolean {
