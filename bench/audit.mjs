@@ -9,7 +9,7 @@ const rounds = 9;
 
 export const measurements = [
   {
-    what: 'six rules over the 3,900 grades of a quarter',
+    what: 'all rules over the 6,200 grades of a quarter',
     against: 'reading those grades from the embedded database',
     limit: 0.5,
     measure: () =>

@@ -1,6 +1,6 @@
 import type { Day } from '#core/calendar';
 import { foldCell, type CellFault, type Cells, type CellTable } from '#core/cell-tables';
-import { dayIn, type NameBook } from '#core/sections';
+import { dayIn, faultOfName, seatHeadings, type NameBook } from '#core/sections';
 import { attendanceLetters, readAttendance } from './absence.js';
 
 /** One student's day in one section, as a spreadsheet has it. */
@@ -53,8 +53,7 @@ export function attendanceTable(directory: AttendanceDirectory): CellTable<Atten
     if (typed === '') return 'cell-needed';
     if (field === 'status') return readAttendance(typed) === undefined ? 'status-unknown' : undefined;
     if (field !== 'day') {
-      const named = bookOf[field].read(typed);
-      return named === 'several' ? 'name-of-several' : named === undefined ? unknown[field] : undefined;
+      return faultOfName(bookOf[field], typed, unknown[field]);
     }
     const day = dayIn(directory.year, typed);
     if (day === null) return 'day-unreadable';
@@ -71,18 +70,7 @@ export function attendanceTable(directory: AttendanceDirectory): CellTable<Atten
     fields: attendanceFields,
     headings: attendanceHeadings,
     otherHeadings: {
-      section: ['Class', 'Section name', 'Class name', 'Group', 'Course section'],
-      student: [
-        'Student number',
-        'Student no',
-        'Pupil',
-        'Pupil number',
-        'Student name',
-        'Number',
-        'Name',
-        'Id',
-        'E-mail',
-      ],
+      ...seatHeadings,
       day: ['Date', 'Attendance date', 'On'],
       status: ['Status', 'Mark', 'Code', 'Absence', 'Presence'],
     },

@@ -1,6 +1,6 @@
 import type { Day } from '#core/calendar';
 import type { CellFault, Cells, CellTable } from '#core/cell-tables';
-import type { NameBook } from './name-book.js';
+import { faultOfName, type NameBook } from './name-book.js';
 import { dayIn } from './section-cells.js';
 
 /** The facts of an enrollment that a spreadsheet may hold, in the order of its columns. */
@@ -14,6 +14,12 @@ export const enrollmentHeadings: Readonly<Record<EnrollmentField, string>> = {
   enteredOn: 'Entered',
   withdrawnOn: 'Withdrawn',
 };
+
+/** What else spreadsheets call the columns of a section and of a student in it. */
+export const seatHeadings = {
+  section: ['Class', 'Section name', 'Class name', 'Group'],
+  student: ['Student number', 'Student no', 'Pupil', 'Pupil number', 'Student name', 'Number', 'Name', 'Id', 'E-mail'],
+} as const;
 
 /** A student's seat in a section. */
 export interface OwnEnrollment {
@@ -65,8 +71,7 @@ export function enrollmentTable(directory: EnrollmentDirectory): CellTable<Enrol
     const isDay = field === 'enteredOn' || field === 'withdrawnOn';
     if (typed === '') return isDay ? undefined : 'cell-needed';
     if (isDay) return dayIn(directory.year, typed) === null ? 'day-unreadable' : undefined;
-    const named = bookOf[field].read(typed);
-    return named === 'several' ? 'name-of-several' : named === undefined ? unknown[field] : undefined;
+    return faultOfName(bookOf[field], typed, unknown[field]);
   };
   const keyOf = (cells: EnrollmentCells) =>
     fault('section', cells.section) || fault('student', cells.student)
@@ -76,18 +81,7 @@ export function enrollmentTable(directory: EnrollmentDirectory): CellTable<Enrol
     fields: enrollmentFields,
     headings: enrollmentHeadings,
     otherHeadings: {
-      section: ['Class', 'Section name', 'Class name', 'Group'],
-      student: [
-        'Student number',
-        'Student no',
-        'Pupil',
-        'Pupil number',
-        'Student name',
-        'Number',
-        'Name',
-        'Id',
-        'E-mail',
-      ],
+      ...seatHeadings,
       enteredOn: ['From', 'Entry', 'Entry date', 'Start', 'Start date', 'Enrolled', 'Begin date'],
       withdrawnOn: ['To', 'Until', 'Left', 'Exit', 'Exit date', 'Withdrawal', 'End', 'End date'],
     },

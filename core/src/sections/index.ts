@@ -2,12 +2,13 @@ export {
   cellsOfEnrollment,
   enrollmentOfCells,
   enrollmentTable,
+  seatHeadings,
   type EnrollmentCells,
   type EnrollmentDirectory,
   type EnrollmentField,
   type OwnEnrollment,
 } from './enrollment-cells.js';
-export { nameBook, type NameBook, type NamedThing } from './name-book.js';
+export { faultOfName, nameBook, type NameBook, type NamedThing } from './name-book.js';
 export {
   cellsOfSection,
   dayIn,

@@ -1,4 +1,4 @@
-import { foldCell } from '#core/cell-tables';
+import { foldCell, type CellFault } from '#core/cell-tables';
 
 /** Something that the cells of others name, such as the course of a section. */
 export interface NamedThing {
@@ -54,6 +54,12 @@ export function nameBook(things: readonly NamedThing[]): NameBook {
       return person ? as(person.listed) + person.told : text;
     },
   };
+}
+
+/** What is wrong with a text that is to name one thing of a book. @param unknown the fault where it names none */
+export function faultOfName(book: NameBook, text: string, unknown: CellFault): CellFault | undefined {
+  const named = book.read(text);
+  return named === 'several' ? 'name-of-several' : named === undefined ? unknown : undefined;
 }
 
 /** Spreadsheets break the lines of a cell, and people put two spaces. */

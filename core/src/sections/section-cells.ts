@@ -1,6 +1,6 @@
 import { isWithin, readTypedDay, type Day } from '#core/calendar';
 import { foldCell, type CellFault, type Cells, type CellTable } from '#core/cell-tables';
-import type { NameBook } from './name-book.js';
+import { faultOfName, type NameBook } from './name-book.js';
 
 /** The facts of a section that a spreadsheet may hold, in the order of its columns. */
 export const sectionFields = [
@@ -128,8 +128,7 @@ export function sectionTable(directory: SectionDirectory): CellTable<SectionFiel
       const day = dayIn(year, typed);
       return day === null ? 'day-unreadable' : isWithin(day, year) ? undefined : 'day-outside-year';
     }
-    const named = bookOf[field].read(typed);
-    return named === 'several' ? 'name-of-several' : named === undefined ? unknown[field] : undefined;
+    return faultOfName(bookOf[field], typed, unknown[field]);
   };
   const keyOf = (cells: SectionCells) =>
     fault('course', cells.course) || fault('number', cells.number) || fault('period', cells.period)

@@ -1,4 +1,4 @@
-import { findBand } from '#core/scales';
+import { labelByPercent } from '../label-by-percent.js';
 import { findingOn, type AuditRule } from '../audit-rule.js';
 
 export const labelNotOnScale: AuditRule = {
@@ -21,9 +21,6 @@ export const labelNotOnScale: AuditRule = {
 
   fix: {
     says: 'Set the label by the percentage',
-    mend: ({ mark, scale, item }) => {
-      const { band } = mark.percent ? findBand(scale.bands, mark.percent, item.precision) : { band: undefined };
-      return band ? { ...mark, label: band.label } : null;
-    },
+    mend: labelByPercent,
   },
 };

@@ -1,5 +1,6 @@
 import { formatDecimal } from '#core/numbers';
 import { findBand } from '#core/scales';
+import { labelByPercent } from '../label-by-percent.js';
 import { findingOn, type AuditRule } from '../audit-rule.js';
 
 export const percentAndLabelDisagree: AuditRule = {
@@ -29,9 +30,6 @@ export const percentAndLabelDisagree: AuditRule = {
 
   fix: {
     says: 'Set the label by the percentage',
-    mend: ({ mark, scale, item }) => {
-      const { band } = mark.percent ? findBand(scale.bands, mark.percent, item.precision) : { band: undefined };
-      return band ? { ...mark, label: band.label } : null;
-    },
+    mend: labelByPercent,
   },
 };
