@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { addDays, dayOrThrow, type Day } from '#core/calendar';
 import { planRows } from '#core/cell-tables';
 import { nameBook } from '#core/sections';
-import { attendanceIn, attendanceTable, readAttendance, seatKey, type AbsenceKind } from './index.js';
+import { attendanceIn, attendanceTable, readAttendance, seatKey, sitsOn, type AbsenceKind } from './index.js';
 
 const day = dayOrThrow;
 const seed = { seed: 20_260_121 };
@@ -93,6 +93,17 @@ describe('the last day present', () => {
       seed,
     );
   });
+});
+
+it.each([
+  ['2026-01-04', false],
+  ['2026-01-05', true],
+  ['2026-01-15', true],
+  ['2026-01-16', false],
+])('from the 5th to the 15th a student sits in the section on %s: %s', (on, sits) => {
+  const seat = { enteredOn: day('2026-01-05'), withdrawnOn: day('2026-01-15') };
+  expect(sitsOn(seat, day(on))).toBe(sits);
+  expect(sitsOn({ ...seat, withdrawnOn: null }, day('2026-06-01'))).toBe(true);
 });
 
 describe('a file of attendance', () => {

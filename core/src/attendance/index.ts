@@ -9,3 +9,4 @@ export {
   type AttendanceField,
 } from './attendance-cells.js';
 export { attendanceIn, type AttendanceSummary } from './attendance-in.js';
+export { sitsOn } from './sits-on.js';

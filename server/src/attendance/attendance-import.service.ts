@@ -4,6 +4,7 @@ import {
   attendanceTable,
   entryOfCells,
   seatKey,
+  sitsOn,
   type AbsenceKind,
   type AttendanceCells,
   type AttendanceDirectory,
@@ -52,7 +53,7 @@ export class AttendanceImportService {
   ) {}
 
   /** What a file would change. @throws Refusal columns-of-attendance-missing */
-  async plan(_actor: Actor, year: YearOfSchool, file: UploadedRows): Promise<AttendanceImportReply> {
+  async plan(year: YearOfSchool, file: UploadedRows): Promise<AttendanceImportReply> {
     const ground = await this.transactions.snapshot((queries) => this.ground(queries, year, file.rows));
     const plan = planOrRefuse(attendanceTable(ground.directory), file, ground.kept, 'columns-of-attendance-missing');
     const useful = plan.rows.filter(({ outcome }) => outcome === 'new' || outcome === 'changed');
@@ -144,7 +145,7 @@ export class AttendanceImportService {
       .flatMap(({ sectionId, day }) =>
         own
           .filter((seat) => seat.sectionId === sectionId)
-          .filter(({ enteredOn, withdrawnOn }) => enteredOn <= day && (withdrawnOn === null || day <= withdrawnOn))
+          .filter((seat) => sitsOn(seat, day))
           .map(({ id, studentId }) => ({
             id: ++row,
             cells: {

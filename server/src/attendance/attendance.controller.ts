@@ -66,12 +66,11 @@ export class AttendanceController {
   @HttpCode(200)
   @Upload(largestTableMegabytes)
   async planImport(
-    @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
     @Query('period', ParseIntPipe) periodId: number,
     @UploadedFile() upload: Express.Multer.File | undefined,
   ): Promise<AttendanceImportReply> {
-    return this.imports.plan(actor, { schoolId, periodId }, await uploadedTableOrThrow(upload));
+    return this.imports.plan({ schoolId, periodId }, await uploadedTableOrThrow(upload));
   }
 
   /** Takes what a file was seen to say: all of it, or nothing. */

@@ -1,3 +1,4 @@
+import { sitsOn } from '#core/attendance';
 import { ThingOf, type Thing } from '#server/changes';
 import { Clock, Refusal, type Actor, type Queries } from '#server/platform';
 import { AttendanceRepository, type RegisterValue } from './attendance.repository.js';
@@ -38,9 +39,9 @@ export class RegisterThing implements Thing<RegisterValue> {
       const { sectionId, day } = registerPlaceOf(id);
       for (const enrollmentId of Object.keys(value?.absences ?? {}).map(Number)) {
         const seat = seats.get(enrollmentId);
-        const isSeated =
-          seat?.sectionId === sectionId && seat.startsOn <= day && (seat.endsOn === null || day <= seat.endsOn);
-        if (!isSeated) throw new Refusal('not-found', { what: 'student of the section on that day', id: enrollmentId });
+        const isThere =
+          seat?.sectionId === sectionId && sitsOn({ enteredOn: seat.startsOn, withdrawnOn: seat.endsOn }, day);
+        if (!isThere) throw new Refusal('not-found', { what: 'student of the section on that day', id: enrollmentId });
       }
     }
   }

@@ -1,13 +1,13 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { RegisterReply } from '#contract/attendance';
-import { attendanceLetters } from '#core/attendance';
+import { attendanceLetters, sitsOn } from '#core/attendance';
 import { counted } from '#contract/messages';
 import { Button } from '../ui/button';
 import { showDay, showDayOfWeek } from '../ui/format';
 import { EditCell } from '../ui/grid/edit-cell';
 import { useCellCursor } from '../ui/grid/use-cell-cursor';
 import { useRowHeight } from '../ui/own-view';
-import { isSeated, type useRegisterDraft } from './use-register-draft';
+import type { useRegisterDraft } from './use-register-draft';
 
 interface RegisterGridProps {
   readonly register: RegisterReply;
@@ -29,7 +29,7 @@ const words: Readonly<Record<string, string>> = { A: 'absent', E: 'excused', L: 
 export function RegisterGrid({ register, draft, isReadOnly }: RegisterGridProps) {
   const { students, days, today } = register;
   const canTake = (row: number, column: number) =>
-    !isReadOnly && days[column]!.day <= today && isSeated(students[row]!, days[column]!.day);
+    !isReadOnly && days[column]!.day <= today && sitsOn(students[row]!, days[column]!.day);
   const faultAt = (row: number, column: number) =>
     draft.faults.some(
       ({ enrollmentId, day }) => enrollmentId === students[row]!.enrollmentId && day === days[column]!.day,

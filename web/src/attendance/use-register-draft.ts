@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { attendanceLetters, readAttendance, type AbsenceKind } from '#core/attendance';
+import { attendanceLetters, readAttendance, sitsOn, type AbsenceKind } from '#core/attendance';
 import type { Day } from '#core/calendar';
 import type { RegisterBody, RegisterReply, RegisterStudentReply } from '#contract/attendance';
 import { createDraftStore } from '../shell/draft-store';
@@ -23,11 +23,6 @@ export interface RegisterFault {
   readonly enrollmentId: number;
   readonly day: Day;
   readonly text: string;
-}
-
-/** Whether a student sat in the section on a day. */
-export function isSeated({ enteredOn, withdrawnOn }: RegisterStudentReply, day: Day): boolean {
-  return enteredOn <= day && (withdrawnOn === null || day <= withdrawnOn);
 }
 
 /** The registers of a section's week with what is typed over them. */
@@ -56,7 +51,7 @@ export function useRegisterDraft(register: RegisterReply) {
     textAt(student: RegisterStudentReply, day: Day): string {
       const fault = faults.find((each) => each.enrollmentId === student.enrollmentId && each.day === day);
       if (fault) return fault.text;
-      if (!isTaken(day) || !isSeated(student, day)) return '';
+      if (!isTaken(day) || !sitsOn(student, day)) return '';
       return attendanceLetters[absencesOf(day)[student.enrollmentId] ?? 'present'];
     },
     edit(texts: readonly CellText[]) {
@@ -66,7 +61,7 @@ export function useRegisterDraft(register: RegisterReply) {
       for (const [row, column, text] of texts) {
         const student = students[row];
         const day = days[column]?.day;
-        if (!student || day === undefined || day > today || !isSeated(student, day)) continue;
+        if (!student || day === undefined || day > today || !sitsOn(student, day)) continue;
         const { enrollmentId } = student;
         touched.add(`${enrollmentId}/${day}`);
         const mark = readAttendance(text);
