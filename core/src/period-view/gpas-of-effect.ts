@@ -128,9 +128,16 @@ function withoutReplaced(grades: readonly Graded[], columns: GradeColumns, polic
   }));
 }
 
-/** The rows of each student, by the student's place. */
-function rowsByStudent({ student }: GradeColumns): number[][] {
-  const rows: number[][] = [];
-  for (const [row, place] of student.entries()) (rows[place] ??= []).push(row);
-  return Array.from(rows, (own) => own ?? []);
+/** The rows of each student, by the student's place: a part of one list for each, sorted by counting. */
+function rowsByStudent({ student }: GradeColumns): Int32Array[] {
+  const starts: number[] = [];
+  for (let row = 0; row < student.length; row++) starts[student[row]!] = (starts[student[row]!] ?? 0) + 1;
+  let end = 0;
+  for (let place = 0; place < starts.length; place++) {
+    end += starts[place] ?? 0;
+    starts[place] = end;
+  }
+  const all = new Int32Array(student.length);
+  for (let row = student.length - 1; row >= 0; row--) all[--starts[student[row]!]!] = row;
+  return starts.map((start, place) => all.subarray(start, starts[place + 1] ?? end));
 }

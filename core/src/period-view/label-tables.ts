@@ -20,12 +20,14 @@ export class LabelTables {
   readonly keepsPoints: boolean;
   private readonly atBefore: Int16Array;
   private readonly atAfter: Int16Array;
-  private readonly bandsPosted: ReadonlyMap<number, Band>;
   private readonly bandsBefore: ReadonlyMap<number, Band>;
   private readonly bandsAfter: ReadonlyMap<number, Band>;
   /** Grade points in hundredths, by label; -1 where there are none. */
   private readonly pointsOfBefore: Int32Array;
   private readonly pointsOfAfter: Int32Array;
+  /** 1 for a label that passes, by label. */
+  private readonly passesOfBefore: Uint8Array;
+  private readonly passesOfAfter: Uint8Array;
 
   constructor(names: readonly string[], { postedUnder, before, after, precision, isConcerned }: ScaleChange) {
     const places = new Map(names.map((name, at) => [name, at]));
@@ -33,11 +35,12 @@ export class LabelTables {
       new Map(bands.filter(({ isOff }) => !isOff).map((band) => [places.get(band.label)!, band]));
     const table = (bands: readonly Band[]) => labelTable(bands, precision, places);
     this.isConcerned = isConcerned;
-    [this.bandsPosted, this.bandsBefore, this.bandsAfter] = [byNumber(postedUnder), byNumber(before), byNumber(after)];
+    [this.bandsBefore, this.bandsAfter] = [byNumber(before), byNumber(after)];
     [this.atBefore, this.atAfter] = [table(before), isConcerned ? table(after) : new Int16Array(0)];
-    [this.pointsOfBefore, this.pointsOfAfter] = [this.bandsPosted, this.bandsAfter].map((bands) =>
-      Int32Array.from(names, (_name, label) => pointsOf(bands.get(label))),
-    ) as [Int32Array, Int32Array];
+    const bandsPosted = byNumber(postedUnder);
+    const bandsThen = isConcerned ? this.bandsAfter : bandsPosted;
+    [this.pointsOfBefore, this.pointsOfAfter] = [pointsByLabel(names, bandsPosted), pointsByLabel(names, bandsThen)];
+    [this.passesOfBefore, this.passesOfAfter] = [passesByLabel(names, bandsPosted), passesByLabel(names, bandsThen)];
     this.keepsPoints = names.every(
       (_name, label) =>
         this.pointsBefore(label) === this.pointsAfter(label) && this.passesBefore(label) === this.passesAfter(label),
@@ -57,11 +60,11 @@ export class LabelTables {
   }
 
   passesBefore(label: number): boolean {
-    return this.bandsPosted.get(label)?.passes ?? false;
+    return this.passesOfBefore[label] === 1;
   }
 
   passesAfter(label: number): boolean {
-    return (this.isConcerned ? this.bandsAfter : this.bandsPosted).get(label)?.passes ?? false;
+    return this.passesOfAfter[label] === 1;
   }
 
   pointsBefore(label: number): number {
@@ -69,8 +72,7 @@ export class LabelTables {
   }
 
   pointsAfter(label: number): number {
-    if (label < 0) return -1;
-    return (this.isConcerned ? this.pointsOfAfter : this.pointsOfBefore)[label]!;
+    return label < 0 ? -1 : this.pointsOfAfter[label]!;
   }
 }
 
@@ -81,6 +83,13 @@ function labelTable(bands: readonly Band[], precision: Precision, places: Readon
   return table;
 }
 
-function pointsOf(band: Band | undefined): number {
-  return band?.points ? Number(unitsAt(band.points, 2)) : -1;
+function pointsByLabel(names: readonly string[], bands: ReadonlyMap<number, Band>): Int32Array {
+  return Int32Array.from(names, (_name, label) => {
+    const points = bands.get(label)?.points;
+    return points ? Number(unitsAt(points, 2)) : -1;
+  });
+}
+
+function passesByLabel(names: readonly string[], bands: ReadonlyMap<number, Band>): Uint8Array {
+  return Uint8Array.from(names, (_name, label) => (bands.get(label)?.passes ? 1 : 0));
 }
