@@ -195,6 +195,22 @@ describe('saving a sheet', () => {
     expect((await registrar.send('PUT', path, commented)).status).toBe(200);
   });
 
+  it('keeps a comment and hours from before the item took fewer, but takes no others like them', async () => {
+    const { path, rows } = await active('Shore Life 4');
+    const { enrollmentId } = rows[2]!;
+    await registrar.send('PUT', path, { changes: [changeOf(rows[2]!, { percent: '88', label: 'B+' })] });
+    const long = 'Brought three more pages. '.repeat(5);
+    await server.database.pool.query(
+      'UPDATE grades SET comment = $1, hours = 12.50, version = version + 1 WHERE enrollment_id = $2',
+      [long, enrollmentId],
+    );
+    const standing = (await active('Shore Life 4')).rows.find((row) => row.enrollmentId === enrollmentId)!;
+    const saved = (change: object) => registrar.send<Problem>('PUT', path, { changes: [changeOf(standing, change)] });
+    const refused = await saved({ comment: `${long}!`, hours: '13' });
+    expect(refused.body.errors.map(({ field }) => field)).toEqual(['changes.0.comment', 'changes.0.hours']);
+    expect((await saved({ percent: '90', hours: '12.5' })).status).toBe(200);
+  });
+
   it('refuses NUL in a comment without writing anything', async () => {
     const { path, rows, sheet } = await active('Shore Life 4');
     const { status, body } = await registrar.send<Problem>('PUT', path, {

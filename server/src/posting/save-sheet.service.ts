@@ -177,7 +177,7 @@ function checkedChanges(
 ): MarkChange[] {
   const faults = changes.flatMap((change, index) => [
     ...changeFaults(change, index, rows, changes, context),
-    ...itemFaults(change, index, context.item),
+    ...itemFaults(change, index, rows.get(change.enrollmentId)?.mark, context.item),
   ]);
   if (faults.length > 0)
     throw new Refusal(
@@ -240,8 +240,9 @@ function changeFaults(
 }
 
 /** What the item takes: comments of its length or none, hours or none. A comment that is needed is for the margin to ask. */
-function itemFaults(change: MarkChangeBody, index: number, item: ReportItem): FieldFault[] {
-  const fault = commentFault(item, change, []);
+function itemFaults(change: MarkChangeBody, index: number, standing: Mark | undefined, item: ReportItem): FieldFault[] {
+  // What stands there already, from when the item took it, keeps nobody from changing the rest.
+  const fault = change.comment === standing?.comment ? null : commentFault(item, change, []);
   const faults: FieldFault[] = [];
   if (fault === 'comment-not-taken') {
     faults.push({ field: `changes.${index}.comment`, detail: `nothing, as ${item.name} takes no comment` });
@@ -249,7 +250,9 @@ function itemFaults(change: MarkChangeBody, index: number, item: ReportItem): Fi
   if (fault === 'comment-too-long') {
     faults.push({ field: `changes.${index}.comment`, detail: `at most ${item.commentLength} characters` });
   }
-  if (change.hours != null && !item.asksHours) {
+  const hours = change.hours == null ? undefined : parseDecimal(change.hours);
+  const isNew = hours && !(standing?.hours && compareDecimals(standing.hours, hours) === 0);
+  if (isNew && !item.asksHours) {
     faults.push({ field: `changes.${index}.hours`, detail: `nothing, as ${item.name} asks for no hours` });
   }
   return faults;

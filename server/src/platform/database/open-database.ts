@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
+import { PreparingClient } from './preparing-client.js';
 import { announcementsOfPool, announcementsOfServer, type Announcements } from './announcements.js';
 import { bringUpToDate } from './bring-up-to-date.js';
 import { copyInFromClient } from './copy-in-from-client.js';
@@ -47,7 +48,7 @@ export async function openDatabase(source: DatabaseSource): Promise<OpenDatabase
 }
 
 function openServer(url: string): OpenDatabase {
-  const pool = new pg.Pool({ connectionString: url, max: 10 });
+  const pool = new pg.Pool({ connectionString: url, Client: PreparingClient, max: 10 });
   pool.on('error', () => undefined); // an idle connection that breaks is replaced at the next query
   const announcements = announcementsOfServer(url);
   return {
@@ -74,6 +75,7 @@ async function openFolder(folder: string, seedFile: string | null): Promise<Open
     user: 'postgres',
     database: 'postgres',
     max: 1,
+    Client: PreparingClient,
     // All connections are one session there, and its prepared statements outlast them: a new one would make them again.
     verify: (client, done) => void client.query('DEALLOCATE ALL').then(() => done(), done),
   });
