@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { auditRules, bareGrade, runRules, type GradeFact } from '#core/audit';
+import { auditRules, bareGrade, noSections, runRules, type GradeFact } from '#core/audit';
 import { dayOrThrow } from '#core/calendar';
 import { formatDecimal, roundDown, roundHalfEven, roundHalfUp } from '#core/numbers';
 import {
@@ -36,6 +36,7 @@ function factOf(mark: Mark, { precision }: EntryRules): GradeFact {
     countsInGpa: true,
     onTranscript: true,
     isComposite: false,
+    isOfBook: true,
     window: null,
   };
   const item = { id: 1, name: 'Quarter grade', precision, highestPercent: mostPercent, ...comments, ...asks };
@@ -47,7 +48,8 @@ function factOf(mark: Mark, { precision }: EntryRules): GradeFact {
 function findingsOn(mark: Mark, rules: EntryRules): string[] {
   const period = { periodStartsOn: dayOrThrow('2025-11-10'), periodEndsOn: dayOrThrow('2026-01-23') };
   const known = new Map(codes.map((code) => [code.code, code]));
-  const snapshot = { ...period, today: period.periodEndsOn, codes: known, grades: [factOf(mark, rules)] };
+  const at = { today: period.periodEndsOn, now: '2026-01-24T08:00:00Z' };
+  const snapshot = { ...noSections, ...period, ...at, codes: known, grades: [factOf(mark, rules)] };
   return runRules(auditRules, snapshot)
     .map(({ ruleId }) => ruleId)
     .filter((id) => id !== 'zero-posted');

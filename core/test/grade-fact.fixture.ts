@@ -1,4 +1,4 @@
-import { bareGrade, type GradeFact, type Snapshot } from '#core/audit';
+import { bareGrade, noSections, type GradeFact, type Snapshot } from '#core/audit';
 import { dayOrThrow } from '#core/calendar';
 import { newCode, type SpecialCode } from '#core/codes';
 import { decimalOrThrow, roundHalfUp } from '#core/numbers';
@@ -29,6 +29,7 @@ export function grade({ item, scale, ...more }: Case): GradeFact {
   return {
     ...bareGrade,
     enrollmentId: 1,
+    sectionId: 31,
     mark: { ...noMark, percent: decimalOrThrow('86.4'), label: 'B' },
     item: {
       id: 7,
@@ -37,6 +38,7 @@ export function grade({ item, scale, ...more }: Case): GradeFact {
       failingNeedsLastDate: false,
       highestPercent: decimalOrThrow('100'),
       isComposite: false,
+      isOfBook: true,
       asksHours: false,
       commentRule: 'optional',
       commentBelow: null,
@@ -51,9 +53,11 @@ export function grade({ item, scale, ...more }: Case): GradeFact {
   };
 }
 export const snapshot = (...grades: GradeFact[]): Snapshot => ({
+  ...noSections,
   periodStartsOn: dayOrThrow('2025-11-10'),
   periodEndsOn: dayOrThrow('2026-01-30'),
   today: dayOrThrow('2026-02-02'),
+  now: '2026-02-02T08:00:00.000Z',
   codes,
   grades,
 });

@@ -1,12 +1,24 @@
 import type { Mark } from '#core/posting';
-import type { GradeFact, Snapshot } from './snapshot.js';
+import type { SheetOfSection } from './sheets-of.js';
+import type { GradeFact, SectionFact, Snapshot } from './snapshot.js';
 
 /** Blocks keeps the period from being sealed; warns and informs do not. */
 export type Severity = 'blocks' | 'warns' | 'informs';
 
-export interface RuleFinding {
-  readonly enrollmentId: number;
-  readonly itemId: number;
+/** What a rule looks at, one at a time or beside each other. */
+export type Scope = 'grade' | 'student' | 'sheet' | 'section' | 'course' | 'item';
+
+/** What a finding is about, as numbers; null for what it is not about. With the rule, it is by these known again. */
+export interface FindingPlace {
+  readonly enrollmentId: number | null;
+  readonly sectionId: number | null;
+  readonly courseId: number | null;
+  readonly itemId: number | null;
+}
+
+export const nowhere: FindingPlace = { enrollmentId: null, sectionId: null, courseId: null, itemId: null };
+
+export interface RuleFinding extends FindingPlace {
   /** Which of the rule's messages. */
   readonly message: string;
   /** What the message's {words} stand for. */
@@ -18,7 +30,17 @@ export interface AuditRule {
   readonly id: string;
   /** Raised when what the rule finds changes, so that a certificate can say which was used. */
   readonly version: number;
-  readonly family: 'completeness' | 'agreement' | 'dates' | 'eligibility' | 'comments' | 'transcript' | 'pattern';
+  readonly family:
+    | 'completeness'
+    | 'agreement'
+    | 'dates'
+    | 'eligibility'
+    | 'comments'
+    | 'set-up'
+    | 'transcript'
+    | 'pattern';
+  /** What each of its findings is about. */
+  readonly scope: Scope;
   readonly severity: Severity;
   readonly summary: string;
   /** Why it matters, in one sentence. */
@@ -33,10 +55,26 @@ export interface RuleFix {
   /** What it does, as a button says it: "Set the label by the percentage". */
   readonly says: string;
   /** The mark as it would be; null where this grade gives nothing to go by. */
-  mend(grade: GradeFact, period: Omit<Snapshot, 'grades'>): Mark | null;
+  mend(grade: GradeFact, period: Omit<Snapshot, 'grades' | 'sections'>): Mark | null;
 }
 
+type Said = Pick<RuleFinding, 'message' | 'data'>;
+
 /** The finding of a rule about one grade. */
-export function findingOn(grade: GradeFact, message: string, data: Record<string, string>): RuleFinding {
-  return { enrollmentId: grade.enrollmentId, itemId: grade.item.id, message, data };
+export function findingOn({ enrollmentId, item }: GradeFact, message: string, data: Said['data']): RuleFinding {
+  return { ...nowhere, enrollmentId, itemId: item.id, message, data };
+}
+
+/** About the sheet of an item in a section. */
+export function findingOnSheet({ section, item }: SheetOfSection, message: string, data: Said['data']): RuleFinding {
+  return { ...nowhere, sectionId: section.id, itemId: item.id, message, data };
+}
+
+export function findingOnSection({ id }: SectionFact, message: string, data: Said['data']): RuleFinding {
+  return { ...nowhere, sectionId: id, message, data };
+}
+
+/** About a student in a section, whatever is posted there. */
+export function findingOnStudent(enrollmentId: number, message: string, data: Said['data']): RuleFinding {
+  return { ...nowhere, enrollmentId, message, data };
 }

@@ -1,12 +1,23 @@
+import type { FindingPlace } from './audit-rule.js';
 import type { Finding } from './run-rules.js';
 
-/** What makes a finding the same one from run to run: the rule and the grade, not the values it quotes. */
-export function findingKey({
-  ruleId,
-  enrollmentId,
-  itemId,
-}: Pick<Finding, 'ruleId' | 'enrollmentId' | 'itemId'>): string {
-  return `${ruleId}:${enrollmentId}:${itemId}`;
+/** What makes a finding the same one from run to run: the rule and what it is about, not the values it quotes. */
+export function findingKey(finding: FindingPlace & Pick<Finding, 'ruleId'>): string {
+  const { ruleId, enrollmentId, sectionId, courseId, itemId } = finding;
+  return [ruleId, ...[enrollmentId, sectionId, courseId, itemId].map((id) => id ?? '')].join(':');
+}
+
+/** The other way round, as an address or the log names a finding. */
+export function placeOfKey(key: string): FindingPlace & Pick<Finding, 'ruleId'> {
+  const [ruleId, ...ids] = key.split(':');
+  const [enrollmentId, sectionId, courseId, itemId] = ids.map((id) => (id === '' ? null : Number(id)));
+  return {
+    ruleId: ruleId!,
+    enrollmentId: enrollmentId ?? null,
+    sectionId: sectionId ?? null,
+    courseId: courseId ?? null,
+    itemId: itemId ?? null,
+  };
 }
 
 export interface RunComparison {

@@ -1,8 +1,19 @@
-export { auditRules } from './audit-rules.js';
+export { auditRules, gradeRules } from './audit-rules.js';
 export { lastDateNeeded } from './rules/last-date-needed.js';
-export type { AuditRule, RuleFinding, Severity } from './audit-rule.js';
+export type { AuditRule, FindingPlace, RuleFinding, Scope, Severity } from './audit-rule.js';
 export { itemFactOf, type JudgedItem } from './item-fact.js';
-export { compareRuns, findingKey } from './compare-runs.js';
+export { compareRuns, findingKey, placeOfKey } from './compare-runs.js';
 export { waiverState, type Waiver, type WaiverState } from './waivers.js';
-export { runRules, type Finding } from './run-rules.js';
-export { bareGrade, type GradeFact, type ItemFact, type Snapshot } from './snapshot.js';
+export { runEachRule, runRules, type Finding, type RuleFault } from './run-rules.js';
+export {
+  bareGrade,
+  noSections,
+  type AssignmentFact,
+  type GradeFact,
+  type ItemFact,
+  type SealedLine,
+  type SectionFact,
+  type SheetFact,
+  type Snapshot,
+  type StrayGrade,
+} from './snapshot.js';

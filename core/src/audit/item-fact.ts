@@ -26,6 +26,7 @@ export function itemFactOf(item: JudgedItem, window: ItemFact['window']): ItemFa
     ...facts,
     precision: { digits, rounding: roundings[rounding] },
     isComposite: source === 'composite',
+    isOfBook: source === 'gradeBook',
     window,
   };
 }

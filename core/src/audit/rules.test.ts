@@ -202,6 +202,22 @@ const cases: Readonly<Record<string, readonly [what: string, fact: GradeFact, me
     ['another', grade({ mark: posted({ comment: 'Tamsin works well.' }), named: finn, classmates }), 'names'],
     ['the student', grade({ mark: posted({ comment: 'Finn works well.' }), named: finn, classmates }), null],
   ],
+  'internal-note-public': [
+    ['like a note', grade({ mark: posted({ comment: 'Internal: ask the office.' }) }), 'begins'],
+    ['in capitals, after a bracket', grade({ mark: posted({ comment: '(NOT FOR FAMILIES) Moved.' }) }), 'begins'],
+    ['an internal one', grade({ mark: posted({ comment: 'Internal: ask the office.', isInternal: true }) }), null],
+    ['the word further on', grade({ mark: posted({ comment: 'Shows internal strength.' }) }), null],
+    ['a word that goes on', grade({ mark: posted({ comment: 'Internalises rhythm.' }) }), null],
+  ],
+  'comment-unfinished': [
+    ['a gap', grade({ mark: posted({ comment: 'Reads ____.' }) }), 'gap'],
+    ['a name to come', grade({ mark: posted({ comment: '[Name] reads.' }) }), 'gap'],
+    ['left for later', grade({ mark: posted({ comment: 'Reads. TODO' }) }), 'gap'],
+    ['a Spanish word', grade({ mark: posted({ comment: 'Lo sabe todo.' }) }), null],
+    ['a pronoun of a stock comment', grade({ mark: posted({ comment: 'As {pronoun} reads.' }) }), 'gap'],
+    ['a question', grade({ mark: posted({ comment: 'Why not read more?' }) }), null],
+    ['brackets around a thought', grade({ mark: posted({ comment: 'Reads [aloud] well.' }) }), null],
+  ],
   'label-without-points': [
     [
       'a label without',
@@ -380,6 +396,6 @@ describe('what a rule sets right by itself', () => {
   it('says in a button what it does', () => {
     const says = auditRules.flatMap(({ fix }) => fix?.says ?? []);
     expect(says.filter((each) => !/^(Set|Post|Clear) [a-z ]+$/.test(each))).toEqual([]);
-    expect(says).toHaveLength(13);
+    expect(says).toHaveLength(14);
   });
 });

@@ -1,4 +1,4 @@
-import { bareGrade, itemFactOf, lastDateNeeded, runRules, type JudgedItem } from '#core/audit';
+import { bareGrade, itemFactOf, lastDateNeeded, noSections, runRules, type JudgedItem } from '#core/audit';
 import type { Day } from '#core/calendar';
 import type { SpecialCode } from '#core/codes';
 import { isBlank, type Mark } from '#core/posting';
@@ -50,6 +50,7 @@ export function lacksDate(mark: Mark, bands: readonly Band[], { item, period, co
   const scale = { name: '', bands, highestLevel: null };
   const fact = { ...bareGrade, enrollmentId: 0, mark, item: itemFactOf(item, null), scale };
   const { startsOn, endsOn } = period;
-  const snapshot = { periodStartsOn: startsOn, periodEndsOn: endsOn, today: endsOn, codes, grades: [fact] };
+  const dates = { periodStartsOn: startsOn, periodEndsOn: endsOn, today: endsOn, now: endsOn };
+  const snapshot = { ...noSections, ...dates, codes, grades: [fact] };
   return runRules([lastDateNeeded], snapshot).length > 0;
 }

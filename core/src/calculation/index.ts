@@ -2,7 +2,7 @@ export { bestDrop } from './best-drop.js';
 export type { BookColumns } from './book-columns.js';
 export { calculateExact, type ExactGrade, type ExactValue } from './calculate-exact.js';
 export { calculateGrades, type CalculatedColumns, type GradePrecision } from './calculate-grades.js';
-export { checkPolicy, type PolicyFault, type PolicyFaultCode } from './check-policy.js';
+export { checkPolicy, sumOfCategoryWeights, type PolicyFault, type PolicyFaultCode } from './check-policy.js';
 export {
   columnsOf,
   explainGrade,

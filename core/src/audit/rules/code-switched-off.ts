@@ -4,6 +4,7 @@ export const codeSwitchedOff: AuditRule = {
   id: 'code-switched-off',
   version: 1,
   family: 'agreement',
+  scope: 'grade',
   severity: 'warns',
   summary: 'Code is switched off',
   why: 'A code that the district no longer uses is not explained on its transcripts any more.',

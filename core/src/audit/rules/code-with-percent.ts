@@ -5,6 +5,7 @@ export const codeWithPercent: AuditRule = {
   id: 'code-with-percent',
   version: 1,
   family: 'agreement',
+  scope: 'grade',
   severity: 'blocks',
   summary: 'Code with a percentage',
   why: 'A code stands in place of a grade; a percentage beside it would still be counted somewhere.',

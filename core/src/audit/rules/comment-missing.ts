@@ -5,6 +5,7 @@ export const commentMissing: AuditRule = {
   id: 'comment-missing',
   version: 1,
   family: 'comments',
+  scope: 'grade',
   severity: 'warns',
   summary: 'Comment needed and missing',
   why: 'Families of students who do poorly are promised a word about it.',

@@ -5,6 +5,7 @@ export const commentNamesAnotherStudent: AuditRule = {
   id: 'comment-names-another-student',
   version: 1,
   family: 'comments',
+  scope: 'grade',
   severity: 'warns',
   summary: 'Comment names another student',
   why: 'A comment about one student that names another was likely meant for the other, and tells a family of somebody else’s child.',

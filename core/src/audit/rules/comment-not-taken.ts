@@ -5,6 +5,7 @@ export const commentNotTaken: AuditRule = {
   id: 'comment-not-taken',
   version: 1,
   family: 'comments',
+  scope: 'grade',
   severity: 'warns',
   summary: 'Comment where none is taken',
   why: 'A comment of an item without comments is shown to nobody.',

@@ -5,6 +5,7 @@ export const commentTooLong: AuditRule = {
   id: 'comment-too-long',
   version: 1,
   family: 'comments',
+  scope: 'grade',
   severity: 'warns',
   summary: 'Comment too long',
   why: 'The report card has room for so many characters; the rest would be cut.',

@@ -6,6 +6,7 @@ export const compositeDiffersFromParts: AuditRule = {
   id: 'composite-differs-from-parts',
   version: 1,
   family: 'agreement',
+  scope: 'grade',
   severity: 'warns',
   summary: 'Composite differs from its parts',
   why: 'A semester grade that its quarters and exam do not come to is asked about by every family that adds them up.',

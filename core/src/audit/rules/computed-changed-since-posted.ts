@@ -6,6 +6,7 @@ export const computedChangedSincePosted: AuditRule = {
   id: 'computed-changed-since-posted',
   version: 1,
   family: 'agreement',
+  scope: 'grade',
   severity: 'warns',
   summary: 'Computed grade changed after posting',
   why: 'Scores that came in after a grade was posted are in the grade book and not in the grade.',

@@ -5,6 +5,7 @@ export const gradeMissing: AuditRule = {
   id: 'grade-missing',
   version: 1,
   family: 'completeness',
+  scope: 'grade',
   severity: 'blocks',
   summary: 'Grade missing',
   why: 'A course without a grade leaves a hole in the report card and on the transcript.',

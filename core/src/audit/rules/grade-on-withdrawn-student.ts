@@ -5,6 +5,7 @@ export const gradeOnWithdrawnStudent: AuditRule = {
   id: 'grade-on-withdrawn-student',
   version: 1,
   family: 'eligibility',
+  scope: 'grade',
   severity: 'blocks',
   summary: 'Grade on a withdrawn student',
   why: 'Who has left the section is not graded; one that is posted would reach the transcript.',

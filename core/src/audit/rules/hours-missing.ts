@@ -6,6 +6,7 @@ export const hoursMissing: AuditRule = {
   id: 'hours-missing',
   version: 1,
   family: 'dates',
+  scope: 'grade',
   severity: 'warns',
   summary: 'Hours attended are missing',
   why: 'Where an item asks for hours, aid is settled by them together with the last date.',

@@ -5,6 +5,7 @@ export const incompletePastDeadline: AuditRule = {
   id: 'incomplete-past-deadline',
   version: 1,
   family: 'completeness',
+  scope: 'grade',
   severity: 'blocks',
   summary: 'Incomplete past its deadline',
   why: 'A code that should have become a grade by now would stand on the transcript for good.',

@@ -5,6 +5,7 @@ export const labelNotOnScale: AuditRule = {
   id: 'label-not-on-scale',
   version: 1,
   family: 'agreement',
+  scope: 'grade',
   severity: 'blocks',
   summary: 'Label not on the scale',
   why: 'A label that the scale does not know has no grade points and no meaning to whoever reads it.',

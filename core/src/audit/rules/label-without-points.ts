@@ -4,6 +4,7 @@ export const labelWithoutPoints: AuditRule = {
   id: 'label-without-points',
   version: 1,
   family: 'transcript',
+  scope: 'grade',
   severity: 'warns',
   summary: 'Label without grade points',
   why: 'A grade that counts in the GPA and has no points is left out of it, or counted as nothing.',

@@ -5,6 +5,7 @@ export const lastDateAfterLastPresent: AuditRule = {
   id: 'last-date-after-last-present',
   version: 1,
   family: 'dates',
+  scope: 'grade',
   severity: 'warns',
   summary: 'Last date after the last day present',
   why: 'The registers are what an auditor compares the last date of attendance with.',

@@ -6,6 +6,7 @@ export const lastDateNeeded: AuditRule = {
   id: 'last-date-needed',
   version: 1,
   family: 'dates',
+  scope: 'grade',
   severity: 'blocks',
   summary: 'Last date needed and missing',
   why: 'Student aid is settled from the last date of attendance of whoever failed, left or did not finish.',

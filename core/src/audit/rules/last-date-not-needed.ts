@@ -8,6 +8,7 @@ export const lastDateNotNeeded: AuditRule = {
   id: 'last-date-not-needed',
   version: 1,
   family: 'dates',
+  scope: 'grade',
   severity: 'informs',
   summary: 'Last date where none is needed',
   why: 'A last date beside a passing grade says that somebody stopped coming who did not, or that the grade is not the one meant.',

@@ -5,6 +5,7 @@ export const lastDateOutsideEnrollment: AuditRule = {
   id: 'last-date-outside-enrollment',
   version: 1,
   family: 'dates',
+  scope: 'grade',
   severity: 'blocks',
   summary: 'Last date outside of the enrollment',
   why: 'Nobody attends a section before coming to it or after leaving it; aid is paid back from this date.',

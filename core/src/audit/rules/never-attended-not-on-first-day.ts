@@ -6,6 +6,7 @@ export const neverAttendedNotOnFirstDay: AuditRule = {
   id: 'never-attended-not-on-first-day',
   version: 1,
   family: 'dates',
+  scope: 'grade',
   severity: 'blocks',
   summary: 'Never attended, but not on the first day',
   why: 'Who never attended has the first day of the period as the last date and no hours; aid is returned in full.',

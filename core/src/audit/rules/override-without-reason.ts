@@ -6,6 +6,7 @@ export const overrideWithoutReason: AuditRule = {
   id: 'override-without-reason',
   version: 1,
   family: 'agreement',
+  scope: 'grade',
   severity: 'warns',
   summary: 'Override without a reason',
   why: 'Whoever asks why a grade is not what was computed should find an answer beside it.',

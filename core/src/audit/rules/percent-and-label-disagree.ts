@@ -7,6 +7,7 @@ export const percentAndLabelDisagree: AuditRule = {
   id: 'percent-and-label-disagree',
   version: 1,
   family: 'agreement',
+  scope: 'grade',
   severity: 'blocks',
   summary: 'Percent and label disagree',
   why: 'Families read one and the GPA counts the other.',

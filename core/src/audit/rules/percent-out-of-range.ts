@@ -5,6 +5,7 @@ export const percentOutOfRange: AuditRule = {
   id: 'percent-out-of-range',
   version: 1,
   family: 'agreement',
+  scope: 'grade',
   severity: 'blocks',
   summary: 'Percentage out of range',
   why: 'No number outside of what the item takes can have been meant, and every average takes it as it stands.',

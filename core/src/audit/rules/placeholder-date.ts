@@ -6,6 +6,7 @@ export const placeholderDate: AuditRule = {
   id: 'placeholder-date',
   version: 1,
   family: 'dates',
+  scope: 'grade',
   severity: 'blocks',
   summary: 'Placeholder for a date',
   why: 'What programs write for no date is read as a day by the next program, and as a mistake by everybody else.',

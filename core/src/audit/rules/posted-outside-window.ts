@@ -5,6 +5,7 @@ export const postedOutsideWindow: AuditRule = {
   id: 'posted-outside-window',
   version: 1,
   family: 'dates',
+  scope: 'grade',
   severity: 'warns',
   summary: 'Posted outside the window',
   why: 'A grade that came before the window opened or after it closed was seen by nobody who waited for the window.',

@@ -4,6 +4,7 @@ export const zeroPosted: AuditRule = {
   id: 'zero-posted',
   version: 1,
   family: 'pattern',
+  scope: 'grade',
   severity: 'informs',
   summary: 'Zero posted',
   why: 'A zero is often work that was never entered; sometimes it is meant.',

@@ -1,0 +1,56 @@
+import type { CalculationPolicy } from '#core/calculation';
+import { formatDecimal, type Decimal } from '#core/numbers';
+import { compareText } from '../compare-text.js';
+import { findingOnSection, type AuditRule } from '../audit-rule.js';
+import type { AssignmentFact, SectionFact } from '../snapshot.js';
+
+export const assignmentOverHalf: AuditRule = {
+  id: 'assignment-over-half',
+  version: 1,
+  family: 'set-up',
+  scope: 'section',
+  severity: 'warns',
+  summary: 'One assignment over half of the grade',
+  why: 'One bad day would decide the grade.',
+  messages: {
+    share: '{name} is {share} % of the grade of {section}.',
+  },
+
+  *check({ sections }) {
+    for (const section of sections) {
+      const shares = sharesOf(section).toSorted((a, b) => b.share - a.share || compareText(a.name, b.name));
+      const [first] = shares;
+      // Only where there is more to count than one.
+      if (!first || shares.length < 2 || first.share <= half) continue;
+      const share = String(Math.round(first.share * 100));
+      yield findingOnSection(section, 'share', { section: section.name, name: first.name, share });
+    }
+  },
+};
+
+const half = 0.5;
+const numberOf = (value: Decimal) => Number(formatDecimal(value));
+
+/** The part of the grade that each counted assignment is for whoever has them all: of the weights of categories in use, or of all points. */
+function sharesOf({ policy, assignments }: SectionFact): { readonly name: string; readonly share: number }[] {
+  const counted = assignments.filter(({ isCounted, isExtra, scored }) => isCounted && !isExtra && scored > 0);
+  const weightOf = weights(policy, counted);
+  const total = [...new Set(counted.map(({ categoryId }) => categoryId))].reduce((sum, id) => sum + weightOf(id), 0);
+  return counted.map(({ name, categoryId, possible }) => {
+    const own =
+      policy?.method === 'totalPoints' || !policy ? counted : counted.filter((each) => each.categoryId === categoryId);
+    const isByPoints = !policy || policy.method === 'totalPoints' || policy.method === 'categoryPoints';
+    const points = own.reduce((sum, each) => sum + numberOf(each.possible), 0);
+    const within = isByPoints ? (points === 0 ? 0 : numberOf(possible) / points) : 1 / own.length;
+    const isOnePot = !policy || policy.method === 'totalPoints';
+    return { name, share: isOnePot || total === 0 ? within : (within * weightOf(categoryId)) / total };
+  });
+}
+
+function weights(
+  policy: CalculationPolicy | null,
+  _counted: readonly AssignmentFact[],
+): (categoryId: number) => number {
+  const known = new Map((policy?.categories ?? []).map(({ categoryId, weight }) => [categoryId, numberOf(weight)]));
+  return (categoryId) => known.get(categoryId) ?? 0;
+}

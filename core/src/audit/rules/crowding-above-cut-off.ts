@@ -1,0 +1,52 @@
+import { formatDecimal } from '#core/numbers';
+import { binomialTail, fewestFalseAlarms } from '#core/statistics';
+import { falseAlarms, leastStudents } from '../least-students.js';
+import { findingOnSheet, type AuditRule } from '../audit-rule.js';
+import { sheetsOf, type SheetOfSection } from '../sheets-of.js';
+
+export const crowdingAboveCutOff: AuditRule = {
+  id: 'crowding-above-cut-off',
+  version: 1,
+  family: 'pattern',
+  scope: 'sheet',
+  severity: 'informs',
+  summary: 'Many grades just above a cut-off',
+  why: 'Grades that were lifted over a cut-off one by one are fair only if everybody just below was looked at.',
+  messages: {
+    crowded:
+      'Is there a reason why {above} grades of {section} lie within a point above a cut-off and only {below} within a point below? By chance alone, so many would be seen in {chance} of 1,000 sections.',
+  },
+
+  *check(snapshot) {
+    const looked = sheetsOf(snapshot).flatMap((sheet) => {
+      const { above, below } = besideCutOffs(sheet);
+      return above + below < leastStudents
+        ? []
+        : [{ sheet, above, below, chance: binomialTail(above, above + below, 0.5) }];
+    });
+    const isMore = fewestFalseAlarms(
+      looked.map(({ chance }) => chance),
+      falseAlarms,
+    );
+    for (const [at, { sheet, above, below, chance }] of looked.entries()) {
+      if (!isMore[at]) continue;
+      const counts = { above: String(above), below: String(below), chance: (chance * 1000).toFixed(1) };
+      yield findingOnSheet(sheet, 'crowded', { section: sheet.section.name, ...counts });
+    }
+  },
+};
+
+/** How many percentages lie within one point above a cut-off, and how many within one below. The lowest has nothing below it. */
+function besideCutOffs({ scale, grades }: SheetOfSection): { readonly above: number; readonly below: number } {
+  const cutOffs = (scale?.kind === 'percent' ? scale.bands : [])
+    .filter(({ lowest, isOff }) => !isOff && lowest !== null && lowest.units > 0n)
+    .map(({ lowest }) => Number(formatDecimal(lowest!)));
+  const counts = { above: 0, below: 0 };
+  for (const { mark } of grades) {
+    if (mark.percent === null || mark.code !== null) continue;
+    const percent = Number(formatDecimal(mark.percent));
+    if (cutOffs.some((cutOff) => percent >= cutOff && percent < cutOff + 1)) counts.above++;
+    else if (cutOffs.some((cutOff) => percent < cutOff && percent >= cutOff - 1)) counts.below++;
+  }
+  return counts;
+}
