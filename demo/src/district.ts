@@ -81,6 +81,7 @@ export interface GradeRow {
   comment: string;
   computedThen: string | null;
   isOverride: boolean;
+  overrideReason: string;
   readonly scaleVersionId: number;
   readonly postedBy: number;
   postedAt: string;

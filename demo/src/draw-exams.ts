@@ -44,6 +44,7 @@ export function drawExams(district: District, percents: CalculatedPercents, rand
         comment: '',
         computedThen: null,
         isOverride: false,
+        overrideReason: '',
         percent: formatDecimal(mark.percent!),
         label: mark.label,
         scaleVersionId: upper.id,

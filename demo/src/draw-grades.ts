@@ -110,6 +110,7 @@ function gradeRow(
     comment: random.chance(0.12) ? random.pick(comments) : '',
     computedThen: computed,
     isOverride: false,
+    overrideReason: '',
     scaleVersionId: plan.id,
     postedBy: section.teacherId,
     postedAt: postingInstant(period, random),

@@ -104,6 +104,7 @@ function drawAssignments(
       name: `${category}${fold > 1 ? ', noted' : ''} ${Math.floor(index / plan.categories.length) + 1}`,
       possible: String(possible),
       dueOn: due.toISOString().slice(0, 10),
+      isPublished: true,
     };
     district.assignments.push(assignment);
     return assignment;

@@ -110,6 +110,8 @@ async function insertRows(client: pg.PoolClient, table: Table, rows: readonly ob
   const name = getTableName(table);
   const keys = Object.keys(rows[0]!);
   const columns = keys.map(snakeCase).join(', ');
+  const lost = rows.flatMap((row) => Object.keys(row)).find((key) => !keys.includes(key));
+  if (lost) throw new Error(`${name}: the first row has no ${lost}, so that of no row it would be written`);
   for (let from = 0; from < rows.length; from += rowsAtOnce) {
     const piece = rows
       .slice(from, from + rowsAtOnce)

@@ -6,7 +6,7 @@ import { drawPeople } from './draw-people.js';
 import { drawScores, type CalculatedPercents } from './draw-scores.js';
 import { drawSections } from './draw-sections.js';
 import { drawSignOffs, stockComments } from './draw-sign-offs.js';
-import { plantFaults, type PlantedFault } from './plant-faults.js';
+import { plantBookFaults, plantFaults, type PlantedFault } from './plant-faults.js';
 import { plantPeople } from './plant-people.js';
 import { platformFiles, type PlatformFile } from './platform-files.js';
 import { writePolicies } from './policies.js';
@@ -41,6 +41,7 @@ export function makeDistrict(): Demo {
   const plantedFaults = plantFaults(district, random);
   drawExams(district, percents, createRandom(seed + 1));
   const elsewhere = keepBooks(district, percents);
+  plantedFaults.push(...plantBookFaults(district));
   plantPeople(district);
   drawSignOffs(district, createRandom(seed + 2));
   drawAttendance(district, createRandom(seed + 3));

@@ -6,9 +6,9 @@ import { bandsOf, openPeriodId } from './draw-grades.js';
 import type { Random } from './random.js';
 import { upper } from './schools.js';
 
-/** A fault that was put into the demo on purpose. `rule` names the audit rule that finds it, null while none does. */
+/** A fault that was put into the demo on purpose. `rule` names the audit rule that finds it. */
 export interface PlantedFault {
-  readonly rule: string | null;
+  readonly rule: string;
   readonly what: string;
   readonly section: string;
   readonly student: string | null;
@@ -19,7 +19,7 @@ export function plantFaults(district: District, random: Random): PlantedFault[] 
   const faults: PlantedFault[] = [];
   const next = gradesOfFreshSections(district, random);
   const plant = (
-    rule: string | null,
+    rule: string,
     what: string,
     change: (grade: GradeRow) => void,
     fits: (grade: GradeRow) => boolean = isOrdinary,
@@ -108,7 +108,33 @@ export function plantFaults(district: District, random: Random): PlantedFault[] 
       overrideReason: 'As agreed with the office.',
     }),
   );
+  plant('internal-note-public', 'a note for colleagues that families would read', (grade) => {
+    grade.comment = 'Internal: the counsellor’s letter is still to come.';
+  });
+  plant('comment-unfinished', 'a comment with a gap left to be filled in', (grade) => {
+    grade.comment = 'Reads with growing care; XXX.';
+  });
   return faults;
+}
+
+/** Puts faults into grade books that stay as they are, each into another section. None changes what a book comes to. */
+export function plantBookFaults(district: District): PlantedFault[] {
+  const scored = new Set(district.scores.map(({ assignmentId }) => assignmentId));
+  const open = district.assignments.filter(({ id, periodId }) => periodId === openPeriodId && scored.has(id));
+  const sections = [...new Set(open.map(({ sectionId }) => sectionId))].toSorted((a, b) => a - b);
+  const plant = (rule: string, what: string, change: (assignment: (typeof open)[number]) => void): PlantedFault => {
+    const sectionId = sections.pop()!;
+    change(open.find((each) => each.sectionId === sectionId)!);
+    return { rule, what, section: sectionNameOf(district, sectionId), student: null };
+  };
+  return [
+    plant('due-outside-period', 'an assignment due in the quarter before', (assignment) => {
+      assignment.dueOn = '2025-11-03';
+    }),
+    plant('scored-not-published', 'an assignment with scores that was never published', (assignment) => {
+      assignment.isPublished = false;
+    }),
+  ];
 }
 
 function isOrdinary({ percent, code, comment }: GradeRow): boolean {
@@ -129,21 +155,24 @@ function gradesOfFreshSections(district: District, random: Random): () => GradeR
 
 function placeOf(district: District, grade: GradeRow) {
   const enrollment = district.enrollments.find(({ id }) => id === grade.enrollmentId)!;
-  const section = district.sections.find(({ id }) => id === enrollment.sectionId)!;
-  const course = district.courses.find(({ id }) => id === section.courseId)!;
   const {
     familyName: family,
     givenName: given,
     preferredName,
   } = district.people.find(({ id }) => id === enrollment.studentId)!;
   const student = listedName({ family, given, preferred: preferredName ?? null });
-  return { section: `${course.title} ${section.number}`, student };
+  return { section: sectionNameOf(district, enrollment.sectionId), student };
+}
+
+function sectionNameOf(district: District, sectionId: number): string {
+  const { courseId, number } = district.sections.find(({ id }) => id === sectionId)!;
+  return `${district.courses.find(({ id }) => id === courseId)!.title} ${number}`;
 }
 
 function plantOneValueForAll(district: District, grades: readonly GradeRow[]): PlantedFault {
   for (const grade of grades) Object.assign(grade, { percent: '85.0', label: 'B' });
   return {
-    rule: null,
+    rule: 'one-value-for-all',
     what: 'one value for the whole section',
     section: placeOf(district, grades[0]!).section,
     student: null,
@@ -160,7 +189,7 @@ function plantCrowding(district: District, grades: readonly GradeRow[]): Planted
       Object.assign(grade, { percent: `${band.lowest.units}.0`, label: band.label });
   }
   return {
-    rule: null,
+    rule: 'crowding-above-cut-off',
     what: 'grades crowd just above the cut-offs',
     section: placeOf(district, grades[0]!).section,
     student: null,

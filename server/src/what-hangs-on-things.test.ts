@@ -23,11 +23,18 @@ const withPeriods = [
   'stale_books.period_id',
 ];
 
+const withSections = [
+  'audit_findings.section_id',
+  'section_co_teachers.section_id',
+  'stale_books.section_id',
+  'waivers.section_id',
+];
+
 it.each<[string, readonly UseBy[], readonly string[]]>([
   ['people', personUses, ['different_people.one_id', 'different_people.other_id']],
   ['schools', schoolUses, []],
   ['periods', periodUses, withPeriods],
-  ['sections', sectionUses, ['section_co_teachers.section_id', 'stale_books.section_id']],
+  ['sections', sectionUses, withSections],
   ['enrollments', enrollmentUses, ['calculated_grades.enrollment_id']],
 ])('all that refers to %s is asked before one of them goes', async (table, uses, besides) => {
   const { rows } = await server.database.pool.query<{ column: string }>(

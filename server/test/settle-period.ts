@@ -40,10 +40,10 @@ export async function settlePeriod(registrar: TestClient, later: () => void = ()
     );
   }
   const { body } = await registrar.send<AuditReply>('POST', '/audit/runs', { periodId: openPeriod });
-  for (const { ruleId, sectionId, enrollmentId } of blockingOf(body)) {
-    const sheet = await sheetOf(sectionId);
+  for (const { ruleId, openSectionId, enrollmentId } of blockingOf(body)) {
+    const sheet = await sheetOf(openSectionId!);
     const row = sheet.rows.find((each) => each.enrollmentId === enrollmentId)!;
-    await post(sectionId, [changeOf(row, mendedBy(ruleId, sheet, row.mark))]);
+    await post(openSectionId!, [changeOf(row, mendedBy(ruleId, sheet, row.mark))]);
   }
 }
 

@@ -1,5 +1,5 @@
 import type { MarkBody, ReceiptChangeReply } from '#contract/posting';
-import type { Severity, WaiverState } from '#core/audit';
+import type { FindingPlace, Scope, Severity, WaiverState } from '#core/audit';
 import type { Day } from '#core/calendar';
 import { IsDay, NestedList } from '#contract/requests';
 import { ArrayMinSize, IsBoolean, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
@@ -12,11 +12,22 @@ export class FindingKeyBody {
   @MaxLength(60)
   ruleId!: string;
 
+  /** What it is about; null, here and below, for what it is not about. */
+  @IsOptional()
   @IsInt()
-  enrollmentId!: number;
+  enrollmentId!: number | null;
 
+  @IsOptional()
   @IsInt()
-  itemId!: number;
+  sectionId!: number | null;
+
+  @IsOptional()
+  @IsInt()
+  courseId!: number | null;
+
+  @IsOptional()
+  @IsInt()
+  itemId!: number | null;
 }
 
 /** More findings than anybody waives for one reason. */
@@ -83,6 +94,7 @@ export interface AuditRuleReply {
   readonly id: string;
   readonly version: number;
   readonly family: string;
+  readonly scope: Scope;
   readonly severity: Severity;
   readonly summary: string;
   readonly why: string;
@@ -90,21 +102,24 @@ export interface AuditRuleReply {
   readonly fix: string | null;
 }
 
-export interface FindingReply {
+/** What there is no such thing of in a finding is null: a finding about a section has no student and no mark. */
+export interface FindingReply extends FindingPlace {
   readonly key: string;
   readonly ruleId: string;
   /** What was found, in a sentence. */
   readonly sentence: string;
-  readonly enrollmentId: number;
-  readonly studentId: number;
-  readonly student: string;
-  readonly sectionId: number;
-  readonly section: string;
-  readonly teacher: string;
-  readonly itemId: number;
-  readonly itemName: string;
+  /** What it is about, in a word or two: a student, a section, a course or an item. */
+  readonly subject: string;
+  readonly studentId: number | null;
+  readonly student: string | null;
+  /** Where its sheet or section is opened, if it is about one or about somebody in one. */
+  readonly openSectionId: number | null;
+  readonly section: string | null;
+  readonly course: string | null;
+  readonly teacher: string | null;
+  readonly itemName: string | null;
   /** As it is posted now, which may no longer be what the run saw. */
-  readonly mark: MarkBody;
+  readonly mark: MarkBody | null;
   readonly computed: string | null;
   readonly postedBy: string | null;
   readonly postedAt: string | null;
@@ -119,6 +134,8 @@ export interface AuditRunReply {
   readonly startedAt: string;
   readonly gradesChecked: number;
   readonly milliseconds: number;
+  /** Rules that could not run, by their ids: nobody may take them for clean. */
+  readonly faults: readonly { readonly ruleId: string; readonly problem: string }[];
   readonly findings: readonly FindingReply[];
   /** Compared with the run before; null for the first run. */
   readonly sinceLastRun: {

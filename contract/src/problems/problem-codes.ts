@@ -270,6 +270,11 @@ export const problemCodes = {
     'The audit is out of date',
     'Grades changed after the audit of {at}. Run it again before sealing.',
   ],
+  'audit-incomplete': [
+    409,
+    'A rule of the audit could not run',
+    'The audit of {period} is not whole: {rule} could not run ({problem}). Run it again; if it fails again, tell whoever keeps Wombat.',
+  ],
   'findings-block': [
     409,
     'Findings block the seal',

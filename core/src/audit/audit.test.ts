@@ -112,7 +112,8 @@ describe('the folder of rules', () => {
 });
 
 it('two runs are compared by rule and grade, not by the values quoted', () => {
-  const key = (ruleId: string, enrollmentId: number) => findingKey({ ruleId, enrollmentId, itemId: 7 });
+  const key = (ruleId: string, enrollmentId: number) =>
+    findingKey({ ruleId, enrollmentId, sectionId: null, courseId: null, itemId: 7 });
   const compared = compareRuns([key('a', 1), key('a', 2)], [key('a', 2), key('b', 1)]);
   expect([...compared.added, ...compared.still, ...compared.gone]).toEqual([key('b', 1), key('a', 2), key('a', 1)]);
 });

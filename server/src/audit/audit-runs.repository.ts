@@ -1,21 +1,33 @@
 import { Injectable } from '@nestjs/common';
 import { and, desc, eq, gt, sql } from 'drizzle-orm';
-import type { Finding } from '#core/audit';
-import { tables, type Queries, spokenName } from '#server/platform';
+import type { Finding, FindingPlace } from '#core/audit';
+import { personNameOf, sectionNameOf, spokenName, tables, type Queries } from '#server/platform';
 
 const { auditFindings, auditRuns, grades, people } = tables;
 
 export type AuditRun = typeof auditRuns.$inferSelect & { readonly startedByName: string };
+
+/** Null where a finding is not about one. */
+export interface FindingNames {
+  readonly studentId: number | null;
+  /** Family name first, as the teacher. */
+  readonly student: string | null;
+  readonly sectionId: number | null;
+  readonly section: string | null;
+  readonly teacher: string | null;
+  readonly course: string | null;
+  readonly itemName: string | null;
+}
 
 @Injectable()
 export class AuditRunsRepository {
   async add(queries: Queries, run: typeof auditRuns.$inferInsert, findings: readonly Finding[]): Promise<number> {
     const [added] = await queries.insert(auditRuns).values(run).returning({ id: auditRuns.id });
     await queries.execute(sql`
-      INSERT INTO audit_findings (run_id, rule_id, enrollment_id, item_id, message, data)
-      SELECT ${added!.id}, f."ruleId", f."enrollmentId", f."itemId", f.message, f.data
+      INSERT INTO audit_findings (run_id, rule_id, enrollment_id, section_id, course_id, item_id, message, data)
+      SELECT ${added!.id}, f."ruleId", f."enrollmentId", f."sectionId", f."courseId", f."itemId", f.message, f.data
       FROM jsonb_to_recordset(${JSON.stringify(findings)}::jsonb)
-           AS f ("ruleId" text, "enrollmentId" int, "itemId" int, message text, data jsonb)`);
+           AS f ("ruleId" text, "enrollmentId" int, "sectionId" int, "courseId" int, "itemId" int, message text, data jsonb)`);
     return added!.id;
   }
 
@@ -36,6 +48,8 @@ export class AuditRunsRepository {
       .select({
         ruleId: auditFindings.ruleId,
         enrollmentId: auditFindings.enrollmentId,
+        sectionId: auditFindings.sectionId,
+        courseId: auditFindings.courseId,
         itemId: auditFindings.itemId,
         message: auditFindings.message,
         data: auditFindings.data,
@@ -43,6 +57,21 @@ export class AuditRunsRepository {
       .from(auditFindings)
       .where(eq(auditFindings.runId, runId))
       .orderBy(auditFindings.id);
+  }
+
+  /** What people call what findings are about, in the order of the findings. */
+  async namesOf(queries: Queries, places: readonly FindingPlace[]): Promise<FindingNames[]> {
+    const { rows } = await queries.execute<FindingNames & Record<string, unknown>>(sql`
+      SELECT e.student_id AS "studentId", ${personNameOf('p')} AS student, s.id AS "sectionId",
+        CASE WHEN s.id IS NOT NULL THEN ${sectionNameOf('c', 's')} END AS section, ${personNameOf('t')} AS teacher,
+        c.title AS course, i.name AS "itemName"
+      FROM jsonb_to_recordset(${JSON.stringify(places.map((place, at) => ({ ...place, at })))}::jsonb)
+        AS f(at int, "enrollmentId" int, "sectionId" int, "courseId" int, "itemId" int)
+      LEFT JOIN enrollments e ON e.id = f."enrollmentId" LEFT JOIN people p ON p.id = e.student_id
+      LEFT JOIN sections s ON s.id = coalesce(f."sectionId", e.section_id)
+      LEFT JOIN courses c ON c.id = coalesce(f."courseId", s.course_id)
+      LEFT JOIN people t ON t.id = s.teacher_id LEFT JOIN report_items i ON i.id = f."itemId" ORDER BY f.at`);
+    return rows;
   }
 
   /** Grades of the period that were saved after an instant. */
@@ -53,4 +82,9 @@ export class AuditRunsRepository {
       .where(and(eq(grades.periodId, periodId), gt(grades.postedAt, since)));
     return row!.changed;
   }
+}
+
+/** What a finding is about, in a word or two: the student, else the section, the course or the item. */
+export function subjectOf({ student, section, course, itemName }: FindingNames): string {
+  return student ?? section ?? course ?? itemName ?? '';
 }

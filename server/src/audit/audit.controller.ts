@@ -1,4 +1,15 @@
-import { Body, Controller, Get, HttpCode, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Get,
+  HttpCode,
+  ParseEnumPipe,
+  ParseIntPipe,
+  Post,
+  Put,
+  Query,
+  type StreamableFile,
+} from '@nestjs/common';
 import {
   EndWaiversRequest,
   MendRequest,
@@ -7,10 +18,14 @@ import {
   type AuditReply,
   type MendReply,
 } from '#contract/audit';
-import { CurrentActor, type Actor, May } from '#server/platform';
+import { fileOfLines } from '#server/cell-tables';
+import { CurrentActor, type Actor, May, type SpreadsheetType } from '#server/platform';
 import { AuditService } from './audit.service.js';
+import { findingRows } from './findings-file.js';
 import { MendingService } from './mending.service.js';
 import { WaiversService } from './waivers.service.js';
+
+const types = { csv: 'csv', xlsx: 'xlsx' } as const;
 
 @Controller('audit')
 export class AuditController {
@@ -24,6 +39,16 @@ export class AuditController {
   @May('read-findings', { period: 'query.period' })
   latest(@Query('period', ParseIntPipe) periodId: number): Promise<AuditReply> {
     return this.audit.latest(periodId);
+  }
+
+  /** The findings of the last audit as a file. */
+  @Get('findings')
+  @May('read-findings', { period: 'query.period' })
+  async file(
+    @Query('period', ParseIntPipe) periodId: number,
+    @Query('type', new ParseEnumPipe(types)) type: SpreadsheetType,
+  ): Promise<StreamableFile> {
+    return fileOfLines(findingRows(await this.audit.latest(periodId)), 'Findings', type);
   }
 
   /** Lets findings stand for a reason. */

@@ -11,6 +11,8 @@ import { AuditController } from './audit.controller.js';
 import { AuditRunsRepository } from './audit-runs.repository.js';
 import { AuditService } from './audit.service.js';
 import { MendingService } from './mending.service.js';
+import { SectionFactsRepository } from './section-facts.repository.js';
+import { SectionFactsService } from './section-facts.service.js';
 import { SnapshotService } from './snapshot.service.js';
 import { WaiverThing } from './waiver.thing.js';
 import { WaiversRepository } from './waivers.repository.js';
@@ -32,6 +34,8 @@ import { WaiversService } from './waivers.service.js';
     AuditRunsRepository,
     AuditService,
     MendingService,
+    SectionFactsRepository,
+    SectionFactsService,
     SnapshotService,
     WaiversRepository,
     WaiversService,

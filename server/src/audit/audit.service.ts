@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { auditRules, compareRuns, findingKey, runRules, type Finding } from '#core/audit';
+import { auditRules, compareRuns, findingKey, runEachRule, type Finding } from '#core/audit';
 import { formatDecimal } from '#core/numbers';
 import { findingSentence, type AuditReply, type AuditRunReply, type FindingReply } from '#contract/audit';
 import { bodyOfMark } from '#contract/posting';
@@ -8,7 +8,7 @@ import { PeriodsRepository } from '#server/calendar';
 import { computedValue } from '#server/posting';
 import { ChangeLog } from '#server/changes';
 import { Clock, Transactions, type Actor, type Queries } from '#server/platform';
-import { AuditRunsRepository, type AuditRun } from './audit-runs.repository.js';
+import { AuditRunsRepository, subjectOf, type AuditRun, type FindingNames } from './audit-runs.repository.js';
 import { WaiversService } from './waivers.service.js';
 import { SnapshotService, type GradedRow } from './snapshot.service.js';
 
@@ -34,9 +34,10 @@ export class AuditService {
     // Of one state: whatever is saved meanwhile shows as changed since.
     const { period, snapshot } = await this.transactions.snapshot(async (queries) => {
       const audited = await this.periods.byIdOrThrow(queries, periodId);
-      return { period: audited, ...(await this.snapshots.ofPeriod(queries, audited)) };
+      return { period: audited, ...(await this.snapshots.ofAudit(queries, audited)) };
     });
-    const findings = runRules(auditRules, snapshot);
+    const { findings, faults } = runEachRule(auditRules, snapshot);
+    const problemOf = new Map(faults.map(({ ruleId, problem }) => [ruleId, problem]));
     const run = {
       schoolId: period.schoolId,
       periodId,
@@ -44,7 +45,10 @@ export class AuditService {
       startedAt,
       gradesChecked: snapshot.grades.length,
       milliseconds: this.clock.now().getTime() - startedAt.getTime(),
-      rules: auditRules.map(({ id, version }) => ({ id, version })),
+      rules: auditRules.map(({ id, version }) => {
+        const problem = problemOf.get(id);
+        return { id, version, ...(problem !== undefined && { problem }) };
+      }),
     };
     await this.transactions.run(async (queries) => {
       const id = await this.runs.add(queries, run, findings);
@@ -58,10 +62,11 @@ export class AuditService {
   async latest(periodId: number): Promise<AuditReply> {
     return this.transactions.snapshot(async (queries) => {
       const [run, before] = await this.runs.newest(queries, periodId, 2);
-      const rules = auditRules.map(({ id, version, family, severity, summary, why, fix }) => ({
+      const rules = auditRules.map(({ id, version, family, scope, severity, summary, why, fix }) => ({
         id,
         version,
         family,
+        scope,
         severity,
         summary,
         why,
@@ -78,6 +83,7 @@ export class AuditService {
     const period = await this.periods.byIdOrThrow(queries, run.periodId);
     const { graded } = await this.snapshots.ofPeriod(queries, period);
     const waiverOf = await this.waivers.ofPeriod(queries, run.periodId);
+    const names = await this.runs.namesOf(queries, findings);
     const rows = new Map(graded.map((each) => [`${each.row.enrollmentId}:${each.reporting.item.id}`, each]));
     return {
       id: run.id,
@@ -85,18 +91,12 @@ export class AuditService {
       startedAt: run.startedAt.toISOString(),
       gradesChecked: run.gradesChecked,
       milliseconds: run.milliseconds,
-      // A grade whose course no longer reports the item has nowhere to be opened; the next run drops it.
-      findings: findings.flatMap((finding) => {
-        const graded = rows.get(`${finding.enrollmentId}:${finding.itemId}`);
-        return graded
-          ? [
-              {
-                ...findingReply(finding, graded, before !== undefined && compared.added.has(findingKey(finding))),
-                waiver: waiverOf(finding),
-              },
-            ]
-          : [];
-      }),
+      faults: run.rules.flatMap(({ id, problem }) => (problem === undefined ? [] : [{ ruleId: id, problem }])),
+      findings: findings.map((finding, at) => ({
+        ...findingReply(finding, names[at]!, rows.get(`${finding.enrollmentId}:${finding.itemId}`)),
+        isNew: before !== undefined && compared.added.has(findingKey(finding)),
+        waiver: waiverOf(finding),
+      })),
       sinceLastRun: before
         ? {
             added: compared.added.size,
@@ -110,28 +110,24 @@ export class AuditService {
   }
 }
 
+/** A grade of which only the finding knows, as its course no longer reports the item, has no mark. */
 function findingReply(
   finding: Finding,
-  { row, section, reporting, scale }: GradedRow,
-  isNew: boolean,
-): Omit<FindingReply, 'waiver'> {
-  const value = computedValue(row, scale);
+  { sectionId, ...names }: FindingNames,
+  graded: GradedRow | undefined,
+): Omit<FindingReply, 'waiver' | 'isNew'> {
+  const value = graded && computedValue(graded.row, graded.scale);
+  const { message: _message, data: _data, ...place } = finding;
   return {
+    ...place,
+    ...names,
     key: findingKey(finding),
-    ruleId: finding.ruleId,
     sentence: findingSentence(ruleById.get(finding.ruleId)!, finding),
-    enrollmentId: row.enrollmentId,
-    studentId: row.studentId,
-    student: row.student,
-    sectionId: section.id,
-    section: section.name,
-    teacher: section.teacher,
-    itemId: reporting.item.id,
-    itemName: reporting.item.name,
-    mark: bodyOfMark(row.mark),
-    computed: value && formatDecimal(value),
-    postedBy: row.postedBy,
-    postedAt: row.postedAt?.toISOString() ?? null,
-    isNew,
+    subject: subjectOf({ sectionId, ...names }),
+    openSectionId: sectionId,
+    mark: graded ? bodyOfMark(graded.row.mark) : null,
+    computed: value ? formatDecimal(value) : null,
+    postedBy: graded?.row.postedBy ?? null,
+    postedAt: graded?.row.postedAt?.toISOString() ?? null,
   };
 }

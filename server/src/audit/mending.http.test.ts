@@ -30,7 +30,7 @@ const mend = (of: readonly FindingReply[], fingerprint?: string, client = regist
     takesBackSignOffs,
     ...(fingerprint === undefined ? {} : { fingerprint }),
   });
-const pathOf = ({ sectionId, itemId }: FindingReply) => `/grade-sheets/${sectionId}/${itemId}/${openPeriod}`;
+const pathOf = ({ openSectionId, itemId }: FindingReply) => `/grade-sheets/${openSectionId}/${itemId}/${openPeriod}`;
 const rowOf = async (finding: FindingReply) =>
   (await registrar.get<SheetReply>(pathOf(finding))).body.rows.find(
     ({ enrollmentId }) => enrollmentId === finding.enrollmentId,
@@ -80,10 +80,11 @@ describe('mending', () => {
   });
 
   it('skips what is signed off, what is right by now, and what gives nothing to go by, and says why', async () => {
-    const [signed, right] = ofRule('override-without-reason').toSorted((a, b) => b.sectionId - a.sectionId);
-    const alone = ofRule('last-date-needed').find(({ mark }) => mark.code === 'INC')!;
+    const [signed, right] = ofRule('override-without-reason').toSorted((a, b) => b.openSectionId! - a.openSectionId!);
+    const alone = ofRule('last-date-needed').find(({ mark }) => mark?.code === 'INC')!;
     await registrar.send('PUT', `${pathOf(signed!)}/sign-off`, { note: '' });
-    const other = ofRule('override-without-reason').find(({ sectionId }) => sectionId !== signed!.sectionId) ?? right!;
+    const other =
+      ofRule('override-without-reason').find(({ openSectionId }) => openSectionId !== signed!.openSectionId) ?? right!;
     await registrar.send('PUT', pathOf(other), {
       changes: [changeOf(await rowOf(other), { overrideReason: 'As agreed.' })],
     });

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { auditRules, runRules } from '#core/audit';
+import { auditRules, findingKey, runRules } from '#core/audit';
 import type { Mark } from '#core/posting';
 import type { FindingKeyBody, MendReply, MendRequest } from '#contract/audit';
 import { counted } from '#contract/messages';
@@ -67,9 +67,9 @@ export class MendingService {
     const signedOff = await this.signedOff(queries, wanted, at, graded, periodId);
     for (const key of wanted) {
       const index = at.get(`${key.enrollmentId}/${key.itemId}`);
-      if (index === undefined) throw new Refusal('not-found', { what: 'grade of the period', id: key.enrollmentId });
-      const { row, section } = graded[index]!;
-      const sheet = { sectionId: section.id, itemId: key.itemId, periodId };
+      if (index === undefined) throw new Refusal('not-found', { what: 'grade of the period', id: findingKey(key) });
+      const { row, section, reporting } = graded[index]!;
+      const sheet = { sectionId: section.id, itemId: reporting.item.id, periodId };
       const after = mendedBy(key.ruleId, snapshot, index);
       const isHeld = !takesBackSignOffs && signedOff.has(sheetId(sheet));
       const why = typeof after === 'string' ? after : isHeld ? whySkipped.signedOff : undefined;
@@ -100,7 +100,9 @@ export class MendingService {
   ): Promise<ReadonlySet<string>> {
     const ids = wanted.flatMap(({ enrollmentId, itemId }) => {
       const index = at.get(`${enrollmentId}/${itemId}`);
-      return index === undefined ? [] : [sheetId({ sectionId: graded[index]!.section.id, itemId, periodId })];
+      if (index === undefined) return [];
+      const { section, reporting } = graded[index]!;
+      return [sheetId({ sectionId: section.id, itemId: reporting.item.id, periodId })];
     });
     return new Set((await this.signOffs.ofSheets(queries, [...new Set(ids)])).keys());
   }

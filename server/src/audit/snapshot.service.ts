@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { AttendanceSummary } from '#core/attendance';
-import { itemFactOf, type GradeFact, type ItemFact, type Snapshot } from '#core/audit';
+import { itemFactOf, noSections, type GradeFact, type ItemFact, type Snapshot } from '#core/audit';
 import { dayOrThrow } from '#core/calendar';
 import type { SpecialCode } from '#core/codes';
 import { formatDecimal } from '#core/numbers';
@@ -8,7 +8,7 @@ import { entryRulesFor, type NamedStudent } from '#core/posting';
 import { computedOf, proposedMark, type CompositeReply } from '#contract/posting';
 import { AttendanceRepository } from '#server/attendance';
 import type { SchoolPeriod } from '#server/calendar';
-import { DistrictZone, type Queries } from '#server/platform';
+import { Clock, DistrictZone, type Queries } from '#server/platform';
 import { CompositesService, computedValue, givenNamesOf, GradeRowsRepository, type GradeRow } from '#server/posting';
 import {
   PeriodViews,
@@ -17,6 +17,7 @@ import {
   type RunningSection,
   type ScaleVersion,
 } from '#server/period-view';
+import { SectionFactsService } from './section-facts.service.js';
 
 /** A period as the audit sees it, and the rows behind its facts. */
 export interface PeriodSnapshot {
@@ -40,9 +41,18 @@ export class SnapshotService {
     private readonly scales: ScaleVersionsRepository,
     private readonly composites: CompositesService,
     private readonly attendance: AttendanceRepository,
+    private readonly sectionFacts: SectionFactsService,
     private readonly zone: DistrictZone,
+    private readonly clock: Clock,
   ) {}
 
+  /** All that an audit looks at. */
+  async ofAudit(queries: Queries, period: SchoolPeriod): Promise<PeriodSnapshot> {
+    const { graded, snapshot } = await this.ofPeriod(queries, period);
+    return { graded, snapshot: { ...snapshot, ...(await this.sectionFacts.ofPeriod(queries, period)) } };
+  }
+
+  /** The grades alone. */
   ofPeriod(queries: Queries, period: SchoolPeriod): Promise<PeriodSnapshot> {
     return this.take(queries, period, ({ item, sections }) =>
       this.rows.ofSections(
@@ -90,7 +100,8 @@ export class SnapshotService {
     }
     const today = await this.zone.today(queries);
     const { startsOn: periodStartsOn, endsOn: periodEndsOn } = period;
-    return { graded, snapshot: { periodStartsOn, periodEndsOn, today, codes, grades } };
+    const dates = { periodStartsOn, periodEndsOn, today, now: this.clock.now().toISOString() };
+    return { graded, snapshot: { ...noSections, ...dates, codes, grades } };
   }
 
   private compositesOf(
@@ -156,7 +167,7 @@ interface Beside {
   readonly classmates: GradeFact['classmates'];
 }
 
-function gradeFact({ row, reporting, scale }: GradedRow, beside: Beside): GradeFact {
+function gradeFact({ row, section, reporting, scale }: GradedRow, beside: Beside): GradeFact {
   const { enrollmentId, mark, enteredOn, withdrawnOn, computedThen, postedAt } = row;
   const bands = scale.bands.filter(({ isOff }) => !isOff);
   const { highestLevel } = scale;
@@ -165,6 +176,7 @@ function gradeFact({ row, reporting, scale }: GradedRow, beside: Beside): GradeF
   const source = { computed: computed && { percent: formatDecimal(computed) }, composite: beside.composite };
   return {
     enrollmentId,
+    sectionId: section.id,
     mark,
     enteredOn,
     withdrawnOn,

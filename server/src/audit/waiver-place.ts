@@ -1,18 +1,12 @@
-import type { Finding } from '#core/audit';
+import { findingKey, placeOfKey, type Finding, type FindingPlace } from '#core/audit';
 
-/** The finding that a waiver is about: of a rule, on a grade of a period. */
-export type WaiverPlace = Pick<Finding, 'ruleId' | 'enrollmentId' | 'itemId'> & { readonly periodId: number };
+/** The finding that a waiver is about: of a rule, on something of a period. */
+export type WaiverPlace = FindingPlace & Pick<Finding, 'ruleId'> & { readonly periodId: number };
 
 /** How the log names a waiver. */
-export const waiverId = ({ ruleId, enrollmentId, itemId, periodId }: WaiverPlace): string =>
-  [ruleId, enrollmentId, itemId, periodId].join('/');
+export const waiverId = ({ periodId, ...finding }: WaiverPlace): string => `${findingKey(finding)}/${periodId}`;
 
 export function waiverPlaceOf(id: string): WaiverPlace {
-  const [ruleId, enrollmentId, itemId, periodId] = id.split('/');
-  return {
-    ruleId: ruleId!,
-    enrollmentId: Number(enrollmentId),
-    itemId: Number(itemId),
-    periodId: Number(periodId),
-  };
+  const [key, periodId] = id.split('/');
+  return { ...placeOfKey(key!), periodId: Number(periodId) };
 }

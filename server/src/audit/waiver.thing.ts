@@ -2,29 +2,34 @@ import { auditRules } from '#core/audit';
 import { PeriodsRepository } from '#server/calendar';
 import { ThingOf, type Thing } from '#server/changes';
 import type { Queries } from '#server/platform';
+import { AuditRunsRepository, subjectOf } from './audit-runs.repository.js';
 import { waiverPlaceOf } from './waiver-place.js';
 import { WaiversRepository, type WaiverValue } from './waivers.repository.js';
 
 const summaryOf = new Map(auditRules.map(({ id, summary }) => [id, summary]));
 
-/** Waivers, by "rule/enrollment/item/period". A sealed period keeps those it was sealed with. */
+/** Waivers, by the finding and its period. A sealed period keeps those it was sealed with. */
 @ThingOf({
   kind: 'waiver',
   called: 'the waiver',
   change: 'audit',
   see: 'read-findings',
-  at: (id) => ({ kind: 'enrollment', id: waiverPlaceOf(id).enrollmentId }),
+  at: (id) => ({ kind: 'period', id: waiverPlaceOf(id).periodId }),
 })
 export class WaiverThing implements Thing<WaiverValue> {
   constructor(
     private readonly waivers: WaiversRepository,
+    private readonly runs: AuditRunsRepository,
     private readonly periods: PeriodsRepository,
   ) {}
 
   async names(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
-    const students = await this.waivers.studentsOf(queries, ids);
+    const names = await this.runs.namesOf(queries, ids.map(waiverPlaceOf));
     return new Map(
-      [...students].map(([id, student]) => [id, `${summaryOf.get(waiverPlaceOf(id).ruleId) ?? 'finding'}, ${student}`]),
+      names.map((name, at) => {
+        const { ruleId } = waiverPlaceOf(ids[at]!);
+        return [ids[at]!, `${summaryOf.get(ruleId) ?? 'finding'}, ${subjectOf(name)}`];
+      }),
     );
   }
 

@@ -91,7 +91,7 @@ describe('a finding that is let stand', () => {
     const { section, enrollmentId } = finding!;
     await waive([finding!]);
     const post = async (change: object) => {
-      const { path, sheet } = await sheetNamed(registrar, section, quarterGrade);
+      const { path, sheet } = await sheetNamed(registrar, section!, quarterGrade);
       if (sheet.signedOff) await registrar.send('DELETE', `${path}/sign-off`);
       const row = sheet.rows.find((each) => each.enrollmentId === enrollmentId)!;
       expect((await registrar.send('PUT', path, { changes: [changeOf(row, change)] })).status).toBe(200);

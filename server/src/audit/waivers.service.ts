@@ -77,7 +77,7 @@ export class WaiversService {
     const byKey = new Map(all.map((finding) => [findingKey(finding), finding]));
     return wanted.map((key) => {
       const finding = byKey.get(findingKey(key));
-      if (!finding) throw new Refusal('not-found', { what: 'finding of the last audit', id: key.enrollmentId });
+      if (!finding) throw new Refusal('not-found', { what: 'finding of the last audit', id: findingKey(key) });
       return finding;
     });
   }

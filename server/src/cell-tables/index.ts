@@ -1,6 +1,7 @@
 export { concernedBy, othersOf, saveRows } from './save-rows.js';
 export { savedRows } from './saved-rows.js';
 export {
+  fileOfLines,
   fileOfRows,
   largestTableMegabytes,
   planOrRefuse,

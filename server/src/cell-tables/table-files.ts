@@ -57,8 +57,16 @@ export function fileOfRows<Field extends string>(
   type: SpreadsheetType,
 ): StreamableFile {
   const lines = rows.map((cells) => fields.map((field) => cells[field]));
-  const bytes = writeSpreadsheet(type, label, [fields.map((field) => headings[field]), ...lines]);
-  return new StreamableFile(bytes, {
+  return fileOfLines([fields.map((field) => headings[field]), ...lines], label, type);
+}
+
+/** Lines of cells, the headings first, as a file to be saved. @param label what the whole is called: "Findings" */
+export function fileOfLines(
+  lines: readonly (readonly string[])[],
+  label: string,
+  type: SpreadsheetType,
+): StreamableFile {
+  return new StreamableFile(writeSpreadsheet(type, label, lines), {
     type: spreadsheetTypes[type],
     disposition: `attachment; filename="${label.toLowerCase()}.${type}"`,
   });

@@ -46,7 +46,7 @@ export class FoundFindingsRepository {
     const byStudent = await queries.execute<
       Found & {
         readonly enrollmentId: number;
-        readonly itemId: number;
+        readonly itemId: number | null;
         readonly student: string;
         readonly section: string;
       }
@@ -68,7 +68,7 @@ export class FoundFindingsRepository {
         ...placed(found),
         title: `${summaryOf.get(found.ruleId) ?? found.ruleId}: ${student}`,
         detail: `${section}, ${found.period}`,
-        filter: { finding: findingKey(found) },
+        filter: { finding: findingKey({ ...found, sectionId: null, courseId: null }) },
       })),
     ];
   }

@@ -79,7 +79,7 @@ describe('searching', () => {
     ]);
     expect(byRule[0]!.detail).toMatch(/^\d+ findings, Quarter 2$/);
     const { rows } = await server.database.pool.query<{ name: string; key: string; rule: string }>(`
-      SELECT p.given_name || ' ' || p.family_name AS name, f.rule_id AS rule, concat_ws(':', f.rule_id, f.enrollment_id, f.item_id) AS key
+      SELECT p.given_name || ' ' || p.family_name AS name, f.rule_id AS rule, f.rule_id || ':' || f.enrollment_id || ':::' || f.item_id AS key
       FROM audit_findings f JOIN enrollments e ON e.id = f.enrollment_id JOIN people p ON p.id = e.student_id
       WHERE f.rule_id = 'label-not-on-scale' ORDER BY f.id LIMIT 1`);
     const ofStudent = (await find(registrar, rows[0]!.name)).filter((hit) => hit.kind === 'finding');

@@ -113,18 +113,23 @@ export class SealService {
         count: 0,
       },
       { code: 'posted', isDone: blank === 0, isNeeded: true, count: blank },
-      { code: 'audited', isDone: run !== undefined, isNeeded: true, count: run?.rules.length ?? 0 },
+      { code: 'audited', isDone: run !== undefined && !faultOf(run), isNeeded: true, count: run?.rules.length ?? 0 },
       { code: 'unchanged', isDone: run !== undefined && changed === 0, isNeeded: true, count: changed },
       { code: 'settled', isDone: run !== undefined && unsettled === 0, isNeeded: true, count: unsettled },
     ];
   }
 }
 
+/** A rule that could not run; what it would have found is not known. */
+const faultOf = ({ rules }: AuditRun) => rules.find(({ problem }) => problem !== undefined);
+
 /** @returns the audit that the seal rests on */
 function refuseUnready({ reply, run }: Readiness, period: SchoolPeriod): AuditRun {
   const step = (code: ReadinessStepReply['code']) => reply.steps.find((each) => each.code === code)!;
   if (reply.seal) throw new Refusal('already-sealed', { period: period.name, at: reply.seal.at.slice(0, 10) });
   if (!run) throw new Refusal('audit-needed', { period: period.name });
+  const fault = faultOf(run);
+  if (fault) throw new Refusal('audit-incomplete', { period: period.name, rule: fault.id, problem: fault.problem! });
   if (!step('unchanged').isDone) throw new Refusal('audit-outdated', { at: run.startedAt.toISOString() });
   const open = step('settled').count + (step('settled').isDone ? step('posted').count : 0);
   if (open > 0) throw new Refusal('findings-block', { count: open, period: period.name });

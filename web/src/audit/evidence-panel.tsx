@@ -3,6 +3,7 @@ import type { AuditRuleReply, FindingReply } from '#contract/audit';
 import { Button, Key } from '../ui/button';
 import { showComputed, showDay, showInstant, showLabel, showPercent } from '../ui/format';
 import { SeverityDiamond } from '../ui/state-marks';
+import { placeOfFinding } from './finding-place';
 import { WaiverNote } from './waiver-note';
 
 interface EvidencePanelProps {
@@ -16,27 +17,33 @@ interface EvidencePanelProps {
   readonly onEndWaiver: () => void;
 }
 
-/** What one finding rests on, the way to the grade, and whether somebody let it stand. */
+/** What one finding rests on, the way to what it is about, and whether somebody let it stand. */
 export function EvidencePanel(props: EvidencePanelProps) {
   const { finding, rule, mayWaive, mayMend, onOpen, onMend, onWaive, onEndWaiver } = props;
   const { mark, computed } = finding;
   return (
     <section aria-label="Evidence" className="overflow-auto border-l border-hairline bg-raised px-5 py-4">
       <p className="text-[13px] text-quiet">
-        {finding.student} · {finding.section} · {finding.itemName}
+        {[...new Set([finding.subject, finding.section, finding.itemName])].filter(Boolean).join(' · ')}
       </p>
       <h2 className="mt-1 text-[17px] leading-snug font-bold text-pretty">{finding.sentence}</h2>
       <dl className="mt-3 rounded-md border border-hairline bg-surface text-[13px]">
-        <Line says="Computed">{computed ? `${showComputed(computed)} %` : 'nothing'}</Line>
-        <Line says="Posted percentage">{mark.percent ? `${showPercent(mark.percent)} %` : 'blank'}</Line>
-        <Line says="Posted label or code">{mark.code ?? (mark.label ? showLabel(mark.label) : 'blank')}</Line>
-        <Line says="Last date">{mark.lastDate ? showDay(mark.lastDate) : 'none'}</Line>
-        <Line says="Posted by">{finding.postedBy ?? 'nobody yet'}</Line>
-        <Line says="Posted on">{finding.postedAt ? showInstant(finding.postedAt) : '–'}</Line>
-        <Line says="Teacher">{finding.teacher}</Line>
+        {mark && (
+          <>
+            <Line says="Computed">{computed ? `${showComputed(computed)} %` : 'nothing'}</Line>
+            <Line says="Posted percentage">{mark.percent ? `${showPercent(mark.percent)} %` : 'blank'}</Line>
+            <Line says="Posted label or code">{mark.code ?? (mark.label ? showLabel(mark.label) : 'blank')}</Line>
+            <Line says="Last date">{mark.lastDate ? showDay(mark.lastDate) : 'none'}</Line>
+            <Line says="Posted by">{finding.postedBy ?? 'nobody yet'}</Line>
+            <Line says="Posted on">{finding.postedAt ? showInstant(finding.postedAt) : '–'}</Line>
+          </>
+        )}
+        {!mark && finding.course && <Line says="Course">{finding.course}</Line>}
+        {!mark && finding.section && <Line says="Section">{finding.section}</Line>}
+        {finding.teacher && <Line says="Teacher">{finding.teacher}</Line>}
       </dl>
       <Button look="main" writes={false} onClick={onOpen} className="mt-3.5 w-full justify-between">
-        Open the grade <Key>↵</Key>
+        {placeOfFinding(rule, finding).says} <Key>↵</Key>
       </Button>
       {mayMend && rule.fix !== null && (
         <Button onClick={onMend} className="mt-2 w-full justify-between">

@@ -26,33 +26,38 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
         cell: ({ ruleId }) => <SeverityDiamond severity={rule(ruleId).severity} />,
       },
       {
-        id: 'student',
-        header: 'Student',
-        width: '136px',
-        sortBy: ({ student }) => student,
-        cell: ({ student }) => <b className="font-semibold">{student}</b>,
+        id: 'subject',
+        header: 'About',
+        width: '150px',
+        sortBy: ({ subject }) => subject,
+        cell: ({ subject }) => (
+          <b className="font-semibold" title={subject}>
+            {subject}
+          </b>
+        ),
       },
       {
         id: 'section',
-        header: 'Section',
-        sortBy: ({ section }) => section,
-        cell: ({ section }) => <span title={section}>{section}</span>,
+        header: 'Section or item',
+        sortBy: whereOf,
+        cell: (finding) => <span title={whereOf(finding)}>{whereOf(finding)}</span>,
       },
       {
         id: 'percent',
         header: '%',
         width: '76px',
         align: 'right',
-        sortBy: ({ mark }) => Number(mark.percent ?? -1),
-        cell: ({ mark }) => <OnPoint text={mark.percent ? showPercent(mark.percent) : '–'} decimals={2} />,
+        sortBy: ({ mark }) => Number(mark?.percent ?? -1),
+        cell: ({ mark }) => mark && <OnPoint text={mark.percent ? showPercent(mark.percent) : '–'} decimals={2} />,
       },
       {
         id: 'mark',
         header: 'Label',
         width: '58px',
         align: 'center',
-        sortBy: ({ mark }) => mark.code ?? mark.label ?? '',
-        cell: ({ mark }) => <b className="figures">{mark.code ?? (mark.label ? showLabel(mark.label) : '–')}</b>,
+        sortBy: ({ mark }) => mark?.code ?? mark?.label ?? '',
+        cell: ({ mark }) =>
+          mark && <b className="figures">{mark.code ?? (mark.label ? showLabel(mark.label) : '–')}</b>,
       },
       {
         id: 'new',
@@ -88,4 +93,9 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
       />
     </div>
   );
+}
+
+/** Beside what a finding is about: a student's section, a section's item, or nothing more. */
+function whereOf({ student, section, itemName }: FindingReply): string {
+  return (student ? section : section && itemName) ?? '';
 }

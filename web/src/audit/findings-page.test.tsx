@@ -13,6 +13,7 @@ const rule = (id: string, summary: string, severity: AuditRuleReply['severity'] 
   id,
   version: 1,
   family: 'missing',
+  scope: 'grade',
   severity,
   summary,
   why: 'A transcript would lack it.',
@@ -23,9 +24,13 @@ const finding = (enrollmentId: number, student: string, over: Partial<FindingRep
   ruleId: 'blank-grade',
   sentence: `${student} has no grade.`,
   enrollmentId,
+  sectionId: null,
+  courseId: null,
+  subject: student,
   studentId: enrollmentId,
   student,
-  sectionId: 31,
+  openSectionId: 31,
+  course: 'Knots',
   section: 'Knots · section 1',
   teacher: 'Tamsin Reed',
   itemId: 1,
@@ -49,6 +54,7 @@ const run = (over: Partial<AuditRunReply> = {}): AuditRunReply => ({
   startedAt: '2026-01-21T09:00:00Z',
   gradesChecked: 4_120,
   milliseconds: 130,
+  faults: [],
   findings,
   sinceLastRun: { added: 1, still: 2, gone: 4, at: '2026-01-20T09:00:00Z' },
   changedSince: 0,
@@ -142,6 +148,63 @@ describe('the findings', () => {
   });
 });
 
+describe('findings about more than one grade', () => {
+  const unweighed = rule('weights', 'Weights do not come to 100', 'warns');
+  const wide = {
+    ...auditOf(null),
+    rules: [rule('blank-grade', 'No grade is posted'), { ...unweighed, scope: 'section' as const }],
+  };
+  const ofSection = finding(4, '', {
+    key: 'weights 31',
+    ruleId: 'weights',
+    sentence: 'The weights of Knots 2 come to 95, not to 100.',
+    enrollmentId: null,
+    sectionId: 32,
+    openSectionId: 32,
+    itemId: null,
+    itemName: null,
+    subject: 'Knots 2',
+    section: 'Knots 2',
+    student: null,
+    studentId: null,
+    teacher: 'Halvor Finch',
+    mark: null,
+  });
+  const answers = {
+    'GET /audit': { ...wide, run: run({ findings: [...findings.slice(0, 2), ofSection], sinceLastRun: null }) },
+  };
+
+  it('name the section, show no grade, and open its grade book', async () => {
+    const { person, address } = await show(null, answers, 'findings?rule=weights');
+    expect(evidence().getByText('Halvor Finch').tagName).toBe('DD');
+    expect(evidence().queryByText('Posted percentage')).toBeNull();
+    expect(evidence().getByRole('button', { name: /^Open the grade book/ })).not.toBeNull();
+    await person.keyboard('{Enter}');
+    expect(address()).toBe('/school/1/period/4/grade-books/32');
+  });
+
+  it('are gathered by course, teacher and student too, the most first; the address keeps it', async () => {
+    const { person, search } = await show(null, answers);
+    const groups = () => screen.getAllByRole('button', { pressed: false }).map(({ textContent }) => textContent);
+    await person.click(screen.getByRole('button', { name: 'Teacher' }));
+    expect(groups().slice(-2)).toEqual(['Tamsin Reed2', 'Halvor Finch1']);
+    await person.click(screen.getByRole('button', { name: /Halvor Finch/ }));
+    expect(search()).toBe('?by=teacher&teacher=Halvor+Finch');
+    expect(evidence().getByRole('heading').textContent).toBe('The weights of Knots 2 come to 95, not to 100.');
+    await person.click(screen.getByRole('button', { name: 'Student' }));
+    // What is about no student is in no student's group.
+    expect(groups().slice(-2)).toEqual(['Fennick, Ada1', 'Harrow, Col1']);
+    expect(search()).toBe('?by=student');
+  });
+
+  it('a rule that could not run is told of, and never taken for clean', async () => {
+    await show(run({ findings: [], sinceLastRun: null, faults: [{ ruleId: 'odd', problem: 'no such thing' }] }));
+    expect(headline()).toBe(
+      'Nothing blocks the seal of Quarter 2. 1 rule could not run: what it would find is not known.',
+    );
+  });
+});
+
 describe('an audit', () => {
   it('that was never run says what it would do, and runs by key', async () => {
     let now = auditOf(null);
@@ -217,7 +280,13 @@ describe('mending', () => {
   });
 });
 
-const key = (enrollmentId: number) => ({ ruleId: 'blank-grade', enrollmentId, itemId: 1 });
+const key = (enrollmentId: number) => ({
+  ruleId: 'blank-grade',
+  enrollmentId,
+  sectionId: null,
+  courseId: null,
+  itemId: 1,
+});
 
 describe('a waiver', () => {
   const registrar = {
@@ -238,7 +307,7 @@ describe('a waiver', () => {
       run({
         sinceLastRun: null,
         findings: findings.map((each) =>
-          of.includes(each.enrollmentId) ? { ...each, waiver: { ...waiver, state } } : each,
+          of.includes(each.enrollmentId!) ? { ...each, waiver: { ...waiver, state } } : each,
         ),
       }),
     );
@@ -264,7 +333,7 @@ describe('a waiver', () => {
     await expect.poll(headline).toBe('1 finding blocks the seal of Quarter 2; 2 waived.');
     expect(sent.find(({ request }) => request === 'PUT /audit/waivers')?.body).toEqual({
       periodId: 4,
-      findings: [1, 2].map((enrollmentId) => ({ ruleId: 'blank-grade', enrollmentId, itemId: 1 })),
+      findings: [1, 2].map((enrollmentId) => key(enrollmentId)),
       reason: 'ok with the head',
       until: null,
     });
@@ -294,7 +363,7 @@ describe('a waiver', () => {
   it.each([
     ['holds', 'Waived', '2 findings block'],
     ['over', /^The waiver was over/, '3 findings block'],
-    ['changed', 'The waiver ended: the grade says something else now', '3 findings block'],
+    ['changed', 'The waiver ended: the finding says something else now', '3 findings block'],
   ] as const)('that %s says so beside the evidence, and can be ended', async (state, says, counts) => {
     const over = waived([1], state);
     const until = {
@@ -314,7 +383,7 @@ describe('a waiver', () => {
     await expect.poll(headline).toMatch(/^3 findings block/);
     expect(sent.find(({ request }) => request === 'POST /audit/waivers/end')?.body).toEqual({
       periodId: 4,
-      findings: [{ ruleId: 'blank-grade', enrollmentId: 1, itemId: 1 }],
+      findings: [{ ruleId: 'blank-grade', enrollmentId: 1, sectionId: null, courseId: null, itemId: 1 }],
     });
   });
 

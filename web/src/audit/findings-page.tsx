@@ -1,8 +1,8 @@
 import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import type { Severity } from '#core/audit';
 import type { AuditRunReply, FindingReply } from '#contract/audit';
-import { agreeing, counted } from '#contract/messages';
+import { counted } from '#contract/messages';
+import { ExportLinks } from '../cell-tables/table-files';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { useMay } from '../shell/access';
 import { PageFace } from '../shell/awaited-page';
@@ -10,16 +10,19 @@ import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
 import { searchWith } from '../ui/address/search-with';
 import { Button, Key } from '../ui/button';
-import { showCount, showInstant } from '../ui/format';
-import { FigureButton, Page, Strong } from '../ui/page';
+import { showInstant } from '../ui/format';
+import { Page } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { dayOfInstant } from '../ui/day/zone-time';
 import { EvidencePanel } from './evidence-panel';
+import { FindingGroups } from './finding-groups';
 import { FindingList } from './finding-list';
+import { placeOfFinding } from './finding-place';
+import { FindingsHeadline } from './findings-headline';
 import { MendDialog } from './mend-dialog';
+import { groupings, groupOf, isWaived, orderFindings, severities } from './order-findings';
 import { useAudit, useEndWaivers, useRunAudit, useWaive } from './queries';
-import { RuleList } from './rule-list';
 import { WaiveDialog } from './waive-dialog';
 
 /** What the audit of the period found: rules at the left, findings in the middle, evidence at the right. */
@@ -31,24 +34,19 @@ export function FindingsPage() {
   const runAudit = useRunAudit(periodId);
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
-  const ruleId = search.get('rule');
+  const by = groupings.find((each) => each === search.get('by')) ?? 'rule';
+  const group = search.get(by);
   const onlyNew = search.get('show') === 'new';
   const severity = severities.find((each) => each === search.get('severity')) ?? null;
   const run = audit?.run ?? null;
   const severityOf = useMemo(() => new Map((audit?.rules ?? []).map((rule) => [rule.id, rule.severity])), [audit]);
-  const shown = useMemo(
-    () =>
-      (run?.findings ?? [])
-        .filter(
-          (finding) =>
-            (!ruleId || finding.ruleId === ruleId) &&
-            (!onlyNew || finding.isNew) &&
-            (!severity || severityOf.get(finding.ruleId) === severity),
-        )
-        // What stops the seal comes first, what somebody let stand last.
-        .toSorted((a, b) => rankOf(severityOf, a) - rankOf(severityOf, b)),
-    [run, ruleId, onlyNew, severity, severityOf],
-  );
+  const shown = useMemo(() => {
+    const isShown = (finding: FindingReply) =>
+      (!group || groupOf(finding, by) === group) &&
+      (!onlyNew || finding.isNew) &&
+      (!severity || severityOf.get(finding.ruleId) === severity);
+    return orderFindings((run?.findings ?? []).filter(isShown), severityOf);
+  }, [run, by, group, onlyNew, severity, severityOf]);
   const chosen = shown.find(({ key }) => key === search.get('finding')) ?? shown[0];
   const choose = (changes: Record<string, string | null>) =>
     setSearch((before) => searchWith(before, changes), { replace: true });
@@ -56,9 +54,11 @@ export function FindingsPage() {
     const next = shown[shown.findIndex(({ key }) => key === chosen?.key) + by];
     if (next) choose({ finding: next.key });
   };
-  const openGrade = (finding: FindingReply) =>
-    void navigate(`${path(`grade-sheets/${finding.sectionId}/${finding.itemId}`)}?student=${finding.enrollmentId}`);
   const ruleOf = ({ ruleId: id }: FindingReply) => audit?.rules.find((each) => each.id === id);
+  const openGrade = (finding: FindingReply) => {
+    const rule = ruleOf(finding);
+    if (rule) void navigate(path(placeOfFinding(rule, finding).path));
+  };
   const start = () => runAudit.mutate(undefined, { onError: showProblem });
   const may = useMay();
   const mayWaive = may('audit');
@@ -73,7 +73,7 @@ export function FindingsPage() {
     { key: 'j', says: 'the next finding', act: step(1) },
     { key: 'k', says: 'the finding before', act: step(-1) },
     { key: 'n', says: 'the next finding', act: step(1) },
-    { key: 'Enter', says: 'open the grade of the finding', act: () => chosen && openGrade(chosen) },
+    { key: 'Enter', says: 'open what the finding is about', act: () => chosen && openGrade(chosen) },
     {
       key: 'm',
       says: 'set right what the rule can set right',
@@ -111,25 +111,30 @@ export function FindingsPage() {
           periodName={period.name}
           severityOf={severityOf}
           onNew={() => choose({ show: onlyNew ? null : 'new', finding: null })}
-          onSeverity={(next) => choose({ severity: next === severity ? null : next, rule: null, finding: null })}
+          onSeverity={(next) => choose({ severity: next === severity ? null : next, [by]: null, finding: null })}
         />
       }
       actions={
         <>
           {runButton}
-          <Button disabled={!ruleId && !onlyNew && !severity} onClick={() => setSearch({})}>
+          <Button disabled={!group && !onlyNew && !severity} onClick={() => setSearch(by === 'rule' ? {} : { by })}>
             Show all findings
           </Button>
+          {run.findings.length > 0 && <ExportLinks address={`/audit/findings?period=${periodId}`} />}
         </>
       }
       aside={`${audit.rules.length} rules over ${counted(run.gradesChecked, 'grade')} · ${(run.milliseconds / 1000).toFixed(1)} s · ${showInstant(run.startedAt)}`}
     >
       <div className="grid min-h-[340px] flex-1 grid-cols-[200px_minmax(0,1fr)_280px] min-[1180px]:grid-cols-[220px_minmax(0,1fr)_330px] rounded-md border border-hairline bg-surface">
-        <RuleList
+        <FindingGroups
+          by={by}
           rules={audit.rules}
           findings={run.findings}
-          chosen={ruleId}
-          onChoose={(rule) => choose({ rule, finding: null })}
+          chosen={group}
+          onGroupBy={(next) =>
+            setSearch(searchWith(search, { [by]: null, by: next === 'rule' ? null : next, finding: null }))
+          }
+          onChoose={(next) => choose({ [by]: next, finding: null })}
         />
         <FindingList
           rules={audit.rules}
@@ -205,74 +210,3 @@ export function FindingsPage() {
 /** What the same rule found besides, and nobody let stand. */
 const alikeOf = ({ findings }: AuditRunReply, { ruleId, key }: FindingReply) =>
   findings.filter((each) => each.ruleId === ruleId && each.key !== key && !isWaived(each));
-
-const severities = ['blocks', 'warns', 'informs'] as const satisfies readonly Severity[];
-const isWaived = ({ waiver }: FindingReply) => waiver?.state === 'holds';
-const rankOf = (severityOf: ReadonlyMap<string, Severity>, finding: FindingReply) =>
-  severities.indexOf(severityOf.get(finding.ruleId) ?? 'informs') + (isWaived(finding) ? severities.length : 0);
-
-interface HeadlineProps {
-  readonly run: AuditRunReply;
-  readonly periodName: string;
-  readonly severityOf: ReadonlyMap<string, Severity>;
-  readonly onNew: () => void;
-  readonly onSeverity: (severity: Severity) => void;
-}
-
-function FindingsHeadline({ run, periodName, severityOf, onNew, onSeverity }: HeadlineProps) {
-  const { findings, sinceLastRun, changedSince } = run;
-  const open = findings.filter((finding) => !isWaived(finding));
-  const waived = findings.length - open.length;
-  const count = (severity: Severity) => open.filter(({ ruleId }) => severityOf.get(ruleId) === severity).length;
-  const [blocking, warning, informing] = [count('blocks'), count('warns'), count('informs')];
-  return (
-    <>
-      {blocking === 0 ? (
-        <>Nothing blocks the seal of {periodName}</>
-      ) : (
-        <>
-          <FigureButton tone="blocks" onClick={() => onSeverity('blocks')}>
-            {counted(blocking, 'finding')}
-          </FigureButton>{' '}
-          {agreeing(blocking, 'blocks')} the seal of {periodName}
-        </>
-      )}
-      {warning > 0 && (
-        <>
-          ;{' '}
-          <FigureButton tone="warns" onClick={() => onSeverity('warns')}>
-            {counted(warning, 'warning')}
-          </FigureButton>
-        </>
-      )}
-      {informing > 0 && (
-        <>
-          {warning > 0 ? ' and ' : '; '}
-          <FigureButton tone="informs" onClick={() => onSeverity('informs')}>
-            {showCount(informing)}
-          </FigureButton>{' '}
-          for information
-        </>
-      )}
-      {waived > 0 && (
-        <>
-          ; <Strong>{showCount(waived)} waived</Strong>
-        </>
-      )}
-      {sinceLastRun && (
-        <>
-          ; since the run before, <FigureButton onClick={onNew}>{showCount(sinceLastRun.added)}</FigureButton>{' '}
-          {agreeing(sinceLastRun.added, 'is')} new, {showCount(sinceLastRun.still)} still there and{' '}
-          <Strong>{showCount(sinceLastRun.gone)} gone</Strong>
-        </>
-      )}
-      .
-      {changedSince > 0 && (
-        <>
-          {' '}
-          <Strong tone="warns">{counted(changedSince, 'grade')}</Strong> changed after it.
-        </>
-      )}
-    </>
-  );
-}

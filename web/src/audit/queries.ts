@@ -21,7 +21,13 @@ export function useAudit(periodId: number) {
     select: useCallback(
       ({ run, ...audit }: AuditReply): AuditReply => ({
         ...audit,
-        run: run && { ...run, findings: inOrder(run.findings, 'student') },
+        run: run && {
+          ...run,
+          findings: inOrder(
+            run.findings.map((finding) => ({ ...finding, student: finding.student ?? '' })),
+            'student',
+          ).map((finding) => ({ ...finding, subject: finding.student || finding.subject })),
+        },
       }),
       [inOrder],
     ),
@@ -48,7 +54,13 @@ export function useRunAudit(periodId: number) {
 /** A request about findings of the period that is looked at. */
 type Of<Request> = Omit<Request, 'periodId' | 'findings'> & { readonly findings: readonly FindingReply[] };
 
-const keyOf = ({ ruleId, enrollmentId, itemId }: FindingReply) => ({ ruleId, enrollmentId, itemId });
+const keyOf = ({ ruleId, enrollmentId, sectionId, courseId, itemId }: FindingReply) => ({
+  ruleId,
+  enrollmentId,
+  sectionId,
+  courseId,
+  itemId,
+});
 
 export function useWaive(periodId: number) {
   return useAuditMutation(periodId, ({ findings, ...decision }: Of<WaiveRequest>) =>

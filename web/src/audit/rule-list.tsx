@@ -27,7 +27,7 @@ export function RuleList({ rules, findings, chosen, onChoose }: RuleListProps) {
     />
   );
   return (
-    <div className="overflow-auto border-r border-hairline py-2 text-[13px]">
+    <div>
       {families.map((family) => (
         <section key={family} aria-label={family}>
           <h2 className="px-3.5 pt-2 pb-1 text-[12px] text-quiet first-letter:uppercase">{family}</h2>

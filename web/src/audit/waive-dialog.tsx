@@ -38,7 +38,7 @@ export function WaiveDialog(props: WaiveDialogProps) {
       isOpen
       onOpenChange={(isOpen) => !isOpen && onClose()}
       title={`Let ${isForAll ? counted(chosen.length, 'finding') : 'this finding'} stand?`}
-      description={`${finding.student}, ${finding.section}: ${finding.sentence} Your name, the reason and the day stand beside it. It counts again as soon as the grade says something else.`}
+      description={`${finding.subject}: ${finding.sentence} Your name, the reason and the day stand beside it. It counts again as soon as it says something else.`}
       footer={
         <>
           <Button

@@ -19,7 +19,7 @@ export function WaiverNote({ finding: { waiver }, mayWaive, onEnd }: WaiverNoteP
       <p className="font-semibold">
         {state === 'holds' && `Waived${until ? ` until ${showDay(until)}` : ''}`}
         {state === 'over' && `The waiver was over on ${showDay(until!)}`}
-        {state === 'changed' && 'The waiver ended: the grade says something else now'}
+        {state === 'changed' && 'The waiver ended: the finding says something else now'}
       </p>
       <p className="mt-0.5">“{reason}”</p>
       <p className="mt-0.5 text-quiet">

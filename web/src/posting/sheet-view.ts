@@ -1,7 +1,8 @@
 import { findingSentence } from '#contract/audit';
 import {
-  auditRules,
+  gradeRules,
   itemFactOf,
+  noSections,
   runRules,
   type Finding,
   type GradeFact,
@@ -55,7 +56,7 @@ export interface Remark {
 
 /** A blank says enough by itself, and points are a matter of the set-up, not of whoever posts. */
 const unsaid = new Set(['grade-missing', 'label-without-points']);
-const marginRules = auditRules.filter(({ id }) => !unsaid.has(id));
+const marginRules = gradeRules.filter(({ id }) => !unsaid.has(id));
 
 /** The bands of one of the sheet's scale versions. */
 export function bandsOf(sheet: SheetReply, version: number): readonly Band[] {
@@ -206,6 +207,7 @@ function findingsOn(
   const fact: GradeFact = {
     ...typed,
     enrollmentId,
+    sectionId: sheet.sectionId,
     enteredOn,
     withdrawnOn,
     attendance,
@@ -218,7 +220,8 @@ function findingsOn(
     scale: { name: sheet.scaleName, bands: bands.filter(({ isOff }) => !isOff), highestLevel },
   };
   const { startsOn: periodStartsOn, endsOn: periodEndsOn } = sheet.period;
-  return runRules(marginRules, { periodStartsOn, periodEndsOn, today: periodEndsOn, codes, grades: [fact] });
+  const dates = { periodStartsOn, periodEndsOn, today: periodEndsOn, now: periodEndsOn };
+  return runRules(marginRules, { ...noSections, ...dates, codes, grades: [fact] });
 }
 
 /** What to press about some findings. */

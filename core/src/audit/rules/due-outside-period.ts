@@ -11,7 +11,7 @@ export const dueOutsidePeriod: AuditRule = {
   summary: 'Assignments due outside the period',
   why: 'Work of another period counts in this one, or the date is wrong.',
   messages: {
-    outside: '{count} of {all} assignments of {section} are due outside the period, such as {name} on {day}.',
+    outside: 'Assignments of {section} due outside the period: {count} of {all}, such as {name} on {day}.',
   },
 
   *check({ sections, periodStartsOn, periodEndsOn }) {

@@ -9,7 +9,7 @@ export const itemWithoutWindow: AuditRule = {
   summary: 'Item expected and never opened',
   why: 'Without a posting window no teacher can post the item, and nobody is told that it is due.',
   messages: {
-    closed: '{item} is reported in {sections} sections, and no window was set in which it may be posted.',
+    closed: 'No window was set in which {item} may be posted; sections that report it: {sections}.',
   },
 
   *check({ sections }) {

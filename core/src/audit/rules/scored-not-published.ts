@@ -9,7 +9,7 @@ export const scoredNotPublished: AuditRule = {
   summary: 'Scored and never published',
   why: 'What students and families cannot see, they cannot ask about until it has become a grade.',
   messages: {
-    hidden: '{count} assignments of {section} have scores and are not published, such as {name}.',
+    hidden: 'Assignments of {section} with scores that are not published: {count}, such as {name}.',
   },
 
   *check({ sections }) {

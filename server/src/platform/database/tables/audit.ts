@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { check, date, index, integer, jsonb, pgTable, text, unique } from 'drizzle-orm/pg-core';
 import { periods, schools } from './calendar.js';
 import { createdAt, id, instant } from './columns.js';
-import { enrollments } from './courses.js';
+import { courses, enrollments, sections } from './courses.js';
 import { people } from './people.js';
 import { reportItems } from './report-items.js';
 
@@ -22,11 +22,20 @@ export const auditRuns = pgTable(
     startedAt: instant().notNull(),
     gradesChecked: integer().notNull(),
     milliseconds: integer().notNull(),
-    rules: jsonb().$type<{ id: string; version: number }[]>().notNull(),
+    /** Those that ran, and why one could not. */
+    rules: jsonb().$type<{ id: string; version: number; problem?: string }[]>().notNull(),
     createdAt: createdAt(),
   },
   (table) => [index().on(table.periodId)],
 );
+
+/** What a finding is about; null for what it is not about. A section or course that goes takes what was found in it along. */
+const findingPlace = () => ({
+  enrollmentId: integer().references(() => enrollments.id),
+  sectionId: integer().references(() => sections.id, { onDelete: 'cascade' }),
+  courseId: integer().references(() => courses.id, { onDelete: 'cascade' }),
+  itemId: integer().references(() => reportItems.id),
+});
 
 /** Findings that somebody lets stand for a reason, with what they said then. */
 export const waivers = pgTable(
@@ -34,12 +43,7 @@ export const waivers = pgTable(
   {
     id: id(),
     ruleId: text().notNull(),
-    enrollmentId: integer()
-      .notNull()
-      .references(() => enrollments.id),
-    itemId: integer()
-      .notNull()
-      .references(() => reportItems.id),
+    ...findingPlace(),
     periodId: integer()
       .notNull()
       .references(() => periods.id),
@@ -54,7 +58,9 @@ export const waivers = pgTable(
     createdAt: createdAt(),
   },
   (table) => [
-    unique('waivers_once').on(table.ruleId, table.enrollmentId, table.itemId, table.periodId),
+    unique('waivers_once')
+      .on(table.ruleId, table.enrollmentId, table.sectionId, table.courseId, table.itemId, table.periodId)
+      .nullsNotDistinct(),
     index().on(table.periodId),
     check('waivers_have_reason', sql`btrim(${table.reason}) <> ''`),
   ],
@@ -68,12 +74,7 @@ export const auditFindings = pgTable(
       .notNull()
       .references(() => auditRuns.id),
     ruleId: text().notNull(),
-    enrollmentId: integer()
-      .notNull()
-      .references(() => enrollments.id),
-    itemId: integer()
-      .notNull()
-      .references(() => reportItems.id),
+    ...findingPlace(),
     message: text().notNull(),
     data: jsonb().$type<Record<string, string>>().notNull(),
     createdAt: createdAt(),

@@ -1,0 +1,138 @@
+import { Injectable } from '@nestjs/common';
+import { sql } from 'drizzle-orm';
+import type { AssignmentFact, SealedLine, SectionFact } from '#core/audit';
+import { parseDay } from '#core/calendar';
+import { decimalOrThrow } from '#core/numbers';
+import type { SchoolPeriod } from '#server/calendar';
+import { intArray, type Queries } from '#server/platform';
+
+type Seat = SectionFact['students'][number];
+
+/** What the audit knows of sections beyond the set-up that counts in a period: grade books, seats, and what was sealed. */
+@Injectable()
+export class SectionFactsRepository {
+  /** By section, in the order in which they were made. */
+  async assignments(
+    queries: Queries,
+    period: SchoolPeriod,
+    sectionIds: readonly number[],
+  ): Promise<ReadonlyMap<number, AssignmentFact[]>> {
+    const { rows } = await queries.execute<RawAssignment>(sql`
+      SELECT a.section_id AS "sectionId", a.name, c.name AS category, a.category_id AS "categoryId",
+        a.possible::text AS possible, a.due_on::text AS "dueOn", a.is_extra AS "isExtra", a.is_counted AS "isCounted",
+        a.is_published AS "isPublished", count(s.points)::int AS scored, max(s.points)::text AS highest
+      FROM assignments a JOIN categories c ON c.id = a.category_id LEFT JOIN scores s ON s.assignment_id = a.id
+      WHERE a.period_id = ${period.id} AND a.section_id = ANY(${intArray(sectionIds)})
+      GROUP BY a.id, c.id ORDER BY a.id`);
+    return grouped(rows, ({ sectionId, possible, dueOn, highest, ...rest }) => [
+      sectionId,
+      {
+        ...rest,
+        possible: decimalOrThrow(possible),
+        dueOn: parseDay(dueOn)!,
+        highest: highest === null ? null : decimalOrThrow(highest),
+      },
+    ]);
+  }
+
+  /** By section: who came no later than the period's end and did not leave before it began. */
+  async seats(
+    queries: Queries,
+    { id, startsOn, endsOn }: SchoolPeriod,
+    sectionIds: readonly number[],
+  ): Promise<ReadonlyMap<number, Seat[]>> {
+    const { rows } = await queries.execute<RawSeat>(sql`
+      WITH earned AS (
+        SELECT t.student_id, x.course_id, sum(t.credits_earned) AS credits FROM transcript_entries t
+        JOIN seals l ON l.id = t.seal_id AND l.period_id <> ${id}
+        JOIN enrollments o ON o.id = t.enrollment_id JOIN sections x ON x.id = o.section_id GROUP BY 1, 2)
+      SELECT e.section_id AS "sectionId", e.id AS "enrollmentId", e.student_id AS "studentId",
+        e.entered_on::text AS "enteredOn", e.withdrawn_on::text AS "withdrawnOn", coalesce(w.credits, 0)::text AS before
+      FROM enrollments e JOIN sections s ON s.id = e.section_id
+      LEFT JOIN earned w ON w.student_id = e.student_id AND w.course_id = s.course_id
+      WHERE e.section_id = ANY(${intArray(sectionIds)}) AND e.entered_on <= ${endsOn}
+        AND (e.withdrawn_on IS NULL OR e.withdrawn_on >= ${startsOn} OR e.withdrawn_on < e.entered_on) ORDER BY e.id`);
+    return grouped(rows, ({ sectionId, before, enteredOn, withdrawnOn, ...rest }) => [
+      sectionId,
+      {
+        ...rest,
+        enteredOn: parseDay(enteredOn) ?? null,
+        withdrawnOn: withdrawnOn === null ? null : (parseDay(withdrawnOn) ?? null),
+        creditsBefore: decimalOrThrow(before),
+      },
+    ]);
+  }
+
+  /** Why the grade books of some sections could not be calculated, by section. */
+  async bookProblems(queries: Queries, periodId: number): Promise<ReadonlyMap<number, string>> {
+    const { rows } = await queries.execute<{ sectionId: number; problem: string }>(sql`
+      SELECT section_id AS "sectionId", problem FROM stale_books WHERE period_id = ${periodId} AND problem IS NOT NULL`);
+    return new Map(rows.map(({ sectionId, problem }) => [sectionId, problem]));
+  }
+
+  /** What was sealed of a period; empty where it is not. */
+  async sealed(queries: Queries, periodId: number): Promise<SealedLine[]> {
+    const { rows } = await queries.execute<RawLine>(sql`
+      SELECT t.enrollment_id AS "enrollmentId", t.item_id AS "itemId", t.percent::text AS percent, t.mark
+      FROM transcript_entries t JOIN seals l ON l.id = t.seal_id WHERE l.period_id = ${periodId}`);
+    return rows.map(({ percent, ...line }) => ({
+      ...line,
+      percent: percent === null ? null : decimalOrThrow(percent),
+    }));
+  }
+
+  /** Which items are posted in which sections of a school. */
+  async postedPairs(
+    queries: Queries,
+    { id, schoolId }: SchoolPeriod,
+  ): Promise<{ sectionId: number; itemId: number }[]> {
+    const { rows } = await queries.execute<{ sectionId: number; itemId: number }>(sql`
+      SELECT DISTINCT e.section_id AS "sectionId", g.item_id AS "itemId"
+      FROM grades g JOIN enrollments e ON e.id = g.enrollment_id JOIN report_items i ON i.id = g.item_id
+      WHERE g.period_id = ${id} AND i.school_id = ${schoolId} AND (g.percent IS NOT NULL OR g.label IS NOT NULL OR g.code IS NOT NULL)`);
+    return rows;
+  }
+
+  /** The posted grades of an item in a section, as they are shown. */
+  async shownGrades(
+    queries: Queries,
+    periodId: number,
+    { sectionId, itemId }: { readonly sectionId: number; readonly itemId: number },
+  ): Promise<{ enrollmentId: number; shown: string }[]> {
+    const { rows } = await queries.execute<{ enrollmentId: number; shown: string }>(sql`
+      SELECT g.enrollment_id AS "enrollmentId", coalesce(g.code, concat_ws(' ', g.percent::text, g.label)) AS shown
+      FROM grades g JOIN enrollments e ON e.id = g.enrollment_id
+      WHERE g.period_id = ${periodId} AND g.item_id = ${itemId} AND e.section_id = ${sectionId}
+        AND (g.percent IS NOT NULL OR g.label IS NOT NULL OR g.code IS NOT NULL) ORDER BY g.enrollment_id`);
+    return rows;
+  }
+}
+
+type RawAssignment = Record<string, unknown> &
+  Pick<AssignmentFact, 'name' | 'category' | 'categoryId' | 'isExtra' | 'isCounted' | 'isPublished' | 'scored'> & {
+    readonly sectionId: number;
+    readonly possible: string;
+    readonly dueOn: string;
+    readonly highest: string | null;
+  };
+
+type RawSeat = Record<string, unknown> &
+  Pick<Seat, 'enrollmentId' | 'studentId'> & {
+    readonly sectionId: number;
+    readonly enteredOn: string;
+    readonly withdrawnOn: string | null;
+    readonly before: string;
+  };
+
+type RawLine = Record<string, unknown> & Omit<SealedLine, 'percent'> & { readonly percent: string | null };
+
+function grouped<Row, Value>(rows: readonly Row[], read: (row: Row) => readonly [key: number, value: Value]) {
+  const found = new Map<number, Value[]>();
+  for (const row of rows) {
+    const [key, value] = read(row);
+    const own = found.get(key);
+    if (own) own.push(value);
+    else found.set(key, [value]);
+  }
+  return found;
+}

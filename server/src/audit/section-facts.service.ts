@@ -1,0 +1,115 @@
+import { Injectable } from '@nestjs/common';
+import { itemFactOf, type SectionFact, type SheetFact, type Snapshot, type StrayGrade } from '#core/audit';
+import { isPostedIn } from '#core/report-items';
+import { policyOfBody } from '#contract/calculation';
+import type { SchoolPeriod } from '#server/calendar';
+import {
+  PeriodViews,
+  type PeriodView,
+  type ReportedItem,
+  type RunningSection,
+  type SchoolFacts,
+} from '#server/period-view';
+import type { Queries } from '#server/platform';
+import { sheetId, SignOffsRepository } from '#server/posting';
+import { SectionFactsRepository } from './section-facts.repository.js';
+
+/** What an audit sees beside the grades: sections with their set-up, grade books and seats, and what stands where it should not. */
+@Injectable()
+export class SectionFactsService {
+  constructor(
+    private readonly views: PeriodViews,
+    private readonly facts: SectionFactsRepository,
+    private readonly signOffs: SignOffsRepository,
+  ) {}
+
+  async ofPeriod(queries: Queries, period: SchoolPeriod): Promise<Pick<Snapshot, 'sections' | 'strays' | 'sealed'>> {
+    const school = await this.views.factsOf(queries, period.schoolId);
+    const view = this.views.viewOf(school, period);
+    return {
+      sections: await this.sectionsOf(queries, period, view),
+      strays: await this.straysOf(queries, period, school, view),
+      sealed: await this.facts.sealed(queries, period.id),
+    };
+  }
+
+  private async sectionsOf(
+    queries: Queries,
+    period: SchoolPeriod,
+    { sections, reported }: PeriodView,
+  ): Promise<SectionFact[]> {
+    const ids = sections.map(({ id }) => id);
+    const assignments = await this.facts.assignments(queries, period, ids);
+    const seats = await this.facts.seats(queries, period, ids);
+    const problems = await this.facts.bookProblems(queries, period.id);
+    const signedOff = await this.signOffs.ofSections(queries, period.id, ids);
+    const sheets = sheetsBySection(reported, (sectionId, itemId) =>
+      signedOff.has(sheetId({ sectionId, itemId, periodId: period.id })),
+    );
+    return sections.map((section) => ({
+      ...factsOf(section),
+      students: seats.get(section.id) ?? [],
+      sheets: sheets.get(section.id) ?? [],
+      bookProblem: problems.get(section.id) ?? null,
+      assignments: assignments.get(section.id) ?? [],
+    }));
+  }
+
+  /** Grades of items that their sections do not report in the period. */
+  private async straysOf(
+    queries: Queries,
+    period: SchoolPeriod,
+    school: SchoolFacts,
+    { reported }: PeriodView,
+  ): Promise<StrayGrade[]> {
+    const expected = new Set(reported.flatMap(({ item, sections }) => sections.map(({ id }) => `${id}/${item.id}`)));
+    const pairs = await this.facts.postedPairs(queries, period);
+    const strays: StrayGrade[] = [];
+    for (const pair of pairs.filter(({ sectionId, itemId }) => !expected.has(`${sectionId}/${itemId}`))) {
+      const item = school.items.find(({ id }) => id === pair.itemId);
+      const by = item && isPostedIn(item, school.periods, period) ? 'course' : 'period';
+      for (const grade of await this.facts.shownGrades(queries, period.id, pair))
+        strays.push({ ...grade, itemId: pair.itemId, item: item?.name ?? '', by });
+    }
+    return strays;
+  }
+}
+
+function factsOf({ id, name, course, credits, policy }: RunningSection) {
+  const { title, onTranscript, mostCredits } = course;
+  return {
+    id,
+    name,
+    course: { id: course.id, title, onTranscript, mostCredits },
+    credits,
+    policy: policy ? policyOfBody(policy.policy) : null,
+  };
+}
+
+function sheetsBySection(
+  reported: readonly ReportedItem[],
+  isSignedOff: (sectionId: number, itemId: number) => boolean,
+): ReadonlyMap<number, SheetFact[]> {
+  const found = new Map<number, SheetFact[]>();
+  for (const { item, sections, window, scales } of reported) {
+    const fact = itemFactOf(item, window);
+    for (const { id } of sections) {
+      const own = found.get(id) ?? [];
+      const version = scales.get(id)?.version;
+      own.push({
+        item: fact,
+        scale: version
+          ? {
+              name: version.scaleName,
+              kind: version.kind,
+              bands: version.bands.filter(({ isOff }) => !isOff),
+              highestLevel: version.highestLevel,
+            }
+          : null,
+        isSignedOff: isSignedOff(id, item.id),
+      });
+      found.set(id, own);
+    }
+  }
+  return found;
+}

@@ -1,0 +1,80 @@
+import type { Severity } from '#core/audit';
+import type { AuditRunReply } from '#contract/audit';
+import { agreeing, counted } from '#contract/messages';
+import { showCount } from '../ui/format';
+import { FigureButton, Strong } from '../ui/page';
+import { isWaived } from './order-findings';
+
+interface HeadlineProps {
+  readonly run: AuditRunReply;
+  readonly periodName: string;
+  readonly severityOf: ReadonlyMap<string, Severity>;
+  readonly onNew: () => void;
+  readonly onSeverity: (severity: Severity) => void;
+}
+
+/** What the run found, in one sentence whose figures filter. */
+export function FindingsHeadline({ run, periodName, severityOf, onNew, onSeverity }: HeadlineProps) {
+  const { findings, sinceLastRun, changedSince } = run;
+  const open = findings.filter((finding) => !isWaived(finding));
+  const waived = findings.length - open.length;
+  const count = (severity: Severity) => open.filter(({ ruleId }) => severityOf.get(ruleId) === severity).length;
+  const [blocking, warning, informing] = [count('blocks'), count('warns'), count('informs')];
+  return (
+    <>
+      {blocking === 0 ? (
+        <>Nothing blocks the seal of {periodName}</>
+      ) : (
+        <>
+          <FigureButton tone="blocks" onClick={() => onSeverity('blocks')}>
+            {counted(blocking, 'finding')}
+          </FigureButton>{' '}
+          {agreeing(blocking, 'blocks')} the seal of {periodName}
+        </>
+      )}
+      {warning > 0 && (
+        <>
+          ;{' '}
+          <FigureButton tone="warns" onClick={() => onSeverity('warns')}>
+            {counted(warning, 'warning')}
+          </FigureButton>
+        </>
+      )}
+      {informing > 0 && (
+        <>
+          {warning > 0 ? ' and ' : '; '}
+          <FigureButton tone="informs" onClick={() => onSeverity('informs')}>
+            {showCount(informing)}
+          </FigureButton>{' '}
+          for information
+        </>
+      )}
+      {waived > 0 && (
+        <>
+          ; <Strong>{showCount(waived)} waived</Strong>
+        </>
+      )}
+      {sinceLastRun && (
+        <>
+          ; since the run before, <FigureButton onClick={onNew}>{showCount(sinceLastRun.added)}</FigureButton>{' '}
+          {agreeing(sinceLastRun.added, 'is')} new, {showCount(sinceLastRun.still)} still there and{' '}
+          <Strong>{showCount(sinceLastRun.gone)} gone</Strong>
+        </>
+      )}
+      .
+      {run.faults.length > 0 && (
+        <>
+          {' '}
+          <Strong tone="blocks">{counted(run.faults.length, 'rule')}</Strong> could not run: what{' '}
+          {run.faults.length === 1 ? 'it' : 'they'} would find is not known.
+        </>
+      )}
+      {changedSince > 0 && (
+        <>
+          {' '}
+          <Strong tone="warns">{counted(changedSince, 'grade')}</Strong> changed after it.
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,25 @@
+import type { Severity } from '#core/audit';
+import type { FindingReply } from '#contract/audit';
+
+export const severities = ['blocks', 'warns', 'informs'] as const satisfies readonly Severity[];
+
+export const isWaived = ({ waiver }: FindingReply): boolean => waiver?.state === 'holds';
+
+/** What findings are gathered by beside their rules. */
+export const groupings = ['rule', 'course', 'teacher', 'student'] as const;
+export type Grouping = (typeof groupings)[number];
+
+/** The name of a finding's group; null where it belongs to none, as a finding about an item has no student. */
+export function groupOf(finding: FindingReply, by: Grouping): string | null {
+  return by === 'rule' ? finding.ruleId : finding[by] || null;
+}
+
+/** What stops the seal comes first, what somebody let stand last; within, as they come. */
+export function orderFindings(
+  findings: readonly FindingReply[],
+  severityOf: ReadonlyMap<string, Severity>,
+): FindingReply[] {
+  const rankOf = (finding: FindingReply) =>
+    severities.indexOf(severityOf.get(finding.ruleId) ?? 'informs') + (isWaived(finding) ? severities.length : 0);
+  return findings.toSorted((a, b) => rankOf(a) - rankOf(b));
+}
