@@ -212,6 +212,14 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
     }
   });
 
+  it('closes the audit with a certificate', async () => {
+    await desk.pressOnPage('c');
+    await desk.sees('Issue the certificate of Quarter 2?');
+    await desk.isAccessible();
+    await desk.click('Issue the certificate');
+    await desk.sees('Audited grades');
+  });
+
   it('seals the quarter', async () => {
     await desk.click('Seal');
     await desk.reads(/Quarter 2 is ready to be sealed/);

@@ -49,4 +49,16 @@ story('a registrar settles what an audit found', () => {
     await registrar.reads(/71 findings block the seal.*1 waived/);
     await registrar.sees('1 finding waived.');
   });
+
+  it('what is about a section is opened at its grade book, and findings are gathered by teacher', async () => {
+    await registrar.click('Show all findings');
+    await registrar.clickWords('Assignments due outside the period');
+    await registrar.sees('Argument and Assembly, honours 2');
+    await registrar.click('Teacher');
+    await registrar.isAccessible();
+    await registrar.click('Rule');
+    await registrar.clickWords('Assignments due outside the period');
+    await registrar.pressOnPage(Key.ENTER);
+    await registrar.reads(/Argument and Assembly, honours 2/);
+  });
 });

@@ -1,7 +1,7 @@
 import type { INestApplicationContext } from '@nestjs/common';
 import { count } from 'drizzle-orm';
 import { createApplicationContext } from '#server/application';
-import { AuditService } from '#server/audit';
+import { AuditService, CertificatesService } from '#server/audit';
 import { RecalculationService } from '#server/calculation';
 import { ChangeLog } from '#server/changes';
 import { Transactions, tables, type Actor, type Clock, type OpenDatabase } from '#server/platform';
@@ -53,6 +53,7 @@ async function sealPastPeriods(context: INestApplicationContext, clock: Clock): 
   for (const { periodId, at } of sealed) {
     clock.setTo(new Date(at));
     await context.get(AuditService, { strict: false }).run(registrar, periodId);
+    await context.get(CertificatesService, { strict: false }).issue(registrar, { periodId, note: '' });
     await context.get(SealService, { strict: false }).seal(registrar, periodId);
   }
 }

@@ -60,3 +60,11 @@ function mendedBy(ruleId: string, sheet: SheetReply, mark: MarkBody): Partial<Ma
       return { label: rightLabel(sheet, mark) };
   }
 }
+
+/** Audits the period and closes its audit with a certificate. */
+export async function certify(registrar: TestClient, periodId: number = openPeriod): Promise<AuditReply> {
+  await registrar.send('POST', '/audit/runs', { periodId });
+  const { status, body } = await registrar.send<AuditReply>('POST', '/audit/certificates', { periodId, note: '' });
+  if (status !== 200) throw new Error(`the certificate answers ${status}: ${JSON.stringify(body)}`);
+  return body;
+}

@@ -1,9 +1,10 @@
 import type { MarkBody, ReceiptChangeReply } from '#contract/posting';
-import type { FindingPlace, Scope, Severity, WaiverState } from '#core/audit';
+import type { CertificateBreak, FindingPlace, Scope, Severity, WaiverState } from '#core/audit';
 import type { Day } from '#core/calendar';
 import { IsDay, NestedList } from '#contract/requests';
 import { ArrayMinSize, IsBoolean, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
 
+export { brokenInWords } from './broken-in-words.js';
 export { findingSentence } from './finding-sentence.js';
 
 /** A finding of the last audit of a period. */
@@ -148,8 +149,30 @@ export interface AuditRunReply {
   readonly changedSince: number;
 }
 
+export class CertifyRequest extends StartAuditRequest {
+  /** For whoever reads the certificate. */
+  @IsString()
+  @MaxLength(1000, { message: 'at most 1,000 characters' })
+  note!: string;
+}
+
+/** The certificate that the audit of a period was last closed with. */
+export interface CertificateReply {
+  readonly id: number;
+  readonly by: string;
+  readonly at: string;
+  readonly note: string;
+  readonly grades: number;
+  readonly waivers: number;
+  readonly gradesHash: string;
+  /** What it rested on and is no longer so; nothing where it stands. */
+  readonly broken: readonly CertificateBreak[];
+}
+
 export interface AuditReply {
   readonly rules: readonly AuditRuleReply[];
   /** Null when the period was never audited. */
   readonly run: AuditRunReply | null;
+  /** Null where none was issued. */
+  readonly certificate: CertificateReply | null;
 }

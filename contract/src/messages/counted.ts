@@ -10,6 +10,7 @@ const things = {
   'calculation of its own': '{count, plural, one {# calculation of its own} other {# calculations of its own}}',
   calendar: '{count, plural, one {# calendar} other {# calendars}}',
   category: '{count, plural, one {# category} other {# categories}}',
+  certificate: '{count, plural, one {# certificate} other {# certificates}}',
   cell: '{count, plural, one {# cell} other {# cells}}',
   class: '{count, plural, one {# class} other {# classes}}',
   'class or name': '{count, plural, one {# class or name} other {# classes and names}}',

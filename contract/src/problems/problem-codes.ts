@@ -275,6 +275,16 @@ export const problemCodes = {
     'A rule of the audit could not run',
     'The audit of {period} is not whole: {rule} could not run ({problem}). Run it again; if it fails again, tell whoever keeps Wombat.',
   ],
+  'certificate-needed': [
+    409,
+    'The audit is not closed',
+    'Close the audit of {period} with a certificate before sealing it.',
+  ],
+  'certificate-broken': [
+    409,
+    'The certificate no longer holds',
+    'The certificate of {period} no longer holds, as {broken}. Audit again and issue another one.',
+  ],
   'findings-block': [
     409,
     'Findings block the seal',

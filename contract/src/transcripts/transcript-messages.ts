@@ -11,7 +11,7 @@ export class SealRequest {
 
 /** One thing that must be so before a period is sealed. */
 export interface ReadinessStepReply {
-  readonly code: 'posted' | 'audited' | 'unchanged' | 'settled' | 'window';
+  readonly code: 'posted' | 'audited' | 'unchanged' | 'settled' | 'certified' | 'window';
   readonly isDone: boolean;
   /** Whether sealing waits for it. */
   readonly isNeeded: boolean;

@@ -1,10 +1,11 @@
 export { auditRules, gradeRules } from './audit-rules.js';
 export { lastDateNeeded } from './rules/last-date-needed.js';
 export type { AuditRule, FindingPlace, RuleFinding, Scope, Severity } from './audit-rule.js';
+export { whatBroke, type CertificateBreak } from './certificate.js';
 export { itemFactOf, type JudgedItem } from './item-fact.js';
 export { compareRuns, findingKey, placeOfKey } from './compare-runs.js';
 export { waiverState, type Waiver, type WaiverState } from './waivers.js';
-export { runEachRule, runRules, type Finding, type RuleFault } from './run-rules.js';
+export { runEachRule, runRules, type Finding } from './run-rules.js';
 export {
   bareGrade,
   noSections,

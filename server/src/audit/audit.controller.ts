@@ -8,9 +8,10 @@ import {
   Post,
   Put,
   Query,
-  type StreamableFile,
+  StreamableFile,
 } from '@nestjs/common';
 import {
+  CertifyRequest,
   EndWaiversRequest,
   MendRequest,
   StartAuditRequest,
@@ -21,6 +22,8 @@ import {
 import { fileOfLines } from '#server/cell-tables';
 import { CurrentActor, type Actor, May, type SpreadsheetType } from '#server/platform';
 import { AuditService } from './audit.service.js';
+import { CertificatePapersService } from './certificate-papers.service.js';
+import { CertificatesService } from './certificates.service.js';
 import { findingRows } from './findings-file.js';
 import { MendingService } from './mending.service.js';
 import { WaiversService } from './waivers.service.js';
@@ -31,6 +34,8 @@ const types = { csv: 'csv', xlsx: 'xlsx' } as const;
 export class AuditController {
   constructor(
     private readonly audit: AuditService,
+    private readonly certificates: CertificatesService,
+    private readonly papers: CertificatePapersService,
     private readonly waivers: WaiversService,
     private readonly mending: MendingService,
   ) {}
@@ -49,6 +54,35 @@ export class AuditController {
     @Query('type', new ParseEnumPipe(types)) type: SpreadsheetType,
   ): Promise<StreamableFile> {
     return fileOfLines(findingRows(await this.audit.latest(periodId)), 'Findings', type);
+  }
+
+  /** Closes the audit of a period with a certificate. */
+  @Post('certificates')
+  @May('audit', { period: 'body.periodId' })
+  @HttpCode(200)
+  async certify(@CurrentActor() actor: Actor, @Body() request: CertifyRequest): Promise<AuditReply> {
+    await this.certificates.issue(actor, request);
+    return this.audit.latest(request.periodId);
+  }
+
+  /** The last certificate of a period, on paper. */
+  @Get('certificate')
+  @May('read-findings', { period: 'query.period' })
+  async paper(@Query('period', ParseIntPipe) periodId: number): Promise<StreamableFile> {
+    return new StreamableFile(await this.papers.ofPeriod(periodId), {
+      type: 'application/pdf',
+      disposition: 'attachment; filename="certificate.pdf"',
+    });
+  }
+
+  /** The grades of a period as a certificate knows them: its SHA-256 is that of this file while it holds. */
+  @Get('grades-file')
+  @May('read-findings', { period: 'query.period' })
+  async gradesFile(@Query('period', ParseIntPipe) periodId: number): Promise<StreamableFile> {
+    return new StreamableFile(Buffer.from(await this.papers.gradesOf(periodId)), {
+      type: 'application/jsonl',
+      disposition: 'attachment; filename="grades.jsonl"',
+    });
   }
 
   /** Lets findings stand for a reason. */

@@ -10,6 +10,9 @@ import { ScalesModule } from '#server/scales';
 import { AuditController } from './audit.controller.js';
 import { AuditRunsRepository } from './audit-runs.repository.js';
 import { AuditService } from './audit.service.js';
+import { CertificatePapersService } from './certificate-papers.service.js';
+import { CertificatesRepository } from './certificates.repository.js';
+import { CertificatesService } from './certificates.service.js';
 import { MendingService } from './mending.service.js';
 import { SectionFactsRepository } from './section-facts.repository.js';
 import { SectionFactsService } from './section-facts.service.js';
@@ -33,6 +36,9 @@ import { WaiversService } from './waivers.service.js';
   providers: [
     AuditRunsRepository,
     AuditService,
+    CertificatePapersService,
+    CertificatesRepository,
+    CertificatesService,
     MendingService,
     SectionFactsRepository,
     SectionFactsService,
@@ -41,6 +47,6 @@ import { WaiversService } from './waivers.service.js';
     WaiversService,
     WaiverThing,
   ],
-  exports: [AuditRunsRepository, AuditService, SnapshotService, WaiversService],
+  exports: [AuditRunsRepository, AuditService, CertificatesService, SnapshotService, WaiversService],
 })
 export class AuditModule {}

@@ -9,6 +9,7 @@ import { computedValue } from '#server/posting';
 import { ChangeLog } from '#server/changes';
 import { Clock, Transactions, type Actor, type Queries } from '#server/platform';
 import { AuditRunsRepository, subjectOf, type AuditRun, type FindingNames } from './audit-runs.repository.js';
+import { CertificatesService } from './certificates.service.js';
 import { WaiversService } from './waivers.service.js';
 import { SnapshotService, type GradedRow } from './snapshot.service.js';
 
@@ -23,6 +24,7 @@ export class AuditService {
     private readonly recalculation: RecalculationService,
     private readonly runs: AuditRunsRepository,
     private readonly waivers: WaiversService,
+    private readonly certificates: CertificatesService,
     private readonly log: ChangeLog,
     private readonly clock: Clock,
   ) {}
@@ -72,7 +74,8 @@ export class AuditService {
         why,
         fix: fix?.says ?? null,
       }));
-      return { rules, run: run ? await this.runReply(queries, run, before) : null };
+      const certificate = await this.certificates.replyOf(queries, periodId);
+      return { rules, run: run ? await this.runReply(queries, run, before) : null, certificate };
     });
   }
 

@@ -1,3 +1,4 @@
+export { CertificatesService } from './certificates.service.js';
 export { AuditModule } from './audit.module.js';
 export { AuditRunsRepository, type AuditRun } from './audit-runs.repository.js';
 export { AuditService } from './audit.service.js';

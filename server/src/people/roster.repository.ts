@@ -35,6 +35,7 @@ export const personUses: readonly UseBy[] = [
   ['posting_requests', 'answered_by', 'request'],
   ['scale_versions', 'saved_by', 'version of a scale'],
   ['audit_runs', 'started_by', 'audit'],
+  ['audit_certificates', 'issued_by', 'certificate'],
   ['waivers', 'waived_by', 'waiver'],
   ['seals', 'sealed_by', 'sealed period'],
   ['runs', 'started_by', 'run'],

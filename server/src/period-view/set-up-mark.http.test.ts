@@ -36,6 +36,7 @@ const elsewhere = [
   'enrollments',
   'grades',
   'seals',
+  'audit_certificates',
   'audit_findings',
   'audit_runs',
   'jsonb_to_recordset',

@@ -16,7 +16,7 @@ import {
 } from '#contract/transcripts';
 import { changeOf, openPeriod, quarterGrade } from '../../test/sheets.js';
 import { checkLog } from '../../test/check-log.js';
-import { blockingOf, rightLabel, settlePeriod } from '../../test/settle-period.js';
+import { blockingOf, certify, rightLabel, settlePeriod } from '../../test/settle-period.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
 let server: TestServer;
@@ -150,7 +150,12 @@ describe('the audit', () => {
     const { status, body } = await seal<Problem>();
     expect([status, body.code]).toEqual([409, 'findings-block']);
     const { steps, isReady } = await readiness();
-    expect(steps.filter(({ isDone }) => !isDone).map(({ code }) => code)).toEqual(['window', 'posted', 'settled']);
+    expect(steps.filter(({ isDone }) => !isDone).map(({ code }) => code)).toEqual([
+      'window',
+      'posted',
+      'settled',
+      'certified',
+    ]);
     expect(isReady).toBe(false);
   });
 
@@ -179,6 +184,7 @@ describe('the seal', () => {
     await settlePeriod(registrar, later);
     later();
     expect(blockingOf(await runAudit())).toEqual([]);
+    await certify(registrar);
     const before = await readiness();
     expect([before.isReady, before.posted]).toEqual([true, before.expected]);
     const { status, body } = await seal<ReadinessReply>();

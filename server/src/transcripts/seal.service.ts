@@ -1,9 +1,11 @@
 import { Injectable } from '@nestjs/common';
 import { auditRules } from '#core/audit';
 import { isBlank } from '#core/posting';
+import { brokenInWords, type CertificateReply } from '#contract/audit';
 import type { ReadinessReply, ReadinessStepReply } from '#contract/transcripts';
 import {
   AuditRunsRepository,
+  CertificatesService,
   SnapshotService,
   type AuditRun,
   type PeriodSnapshot,
@@ -22,6 +24,7 @@ const blocking = new Set(auditRules.filter(({ severity }) => severity === 'block
 interface Readiness {
   readonly reply: ReadinessReply;
   readonly run: AuditRun | undefined;
+  readonly certificate: CertificateReply | null;
   readonly entries: readonly StudentEntry[];
 }
 
@@ -33,6 +36,7 @@ export class SealService {
     private readonly snapshots: SnapshotService,
     private readonly runs: AuditRunsRepository,
     private readonly waivers: WaiversService,
+    private readonly certificates: CertificatesService,
     private readonly seals: SealsRepository,
     private readonly contexts: SheetContextService,
     private readonly log: ChangeLog,
@@ -61,7 +65,12 @@ export class SealService {
         entryCount: readiness.entries.length,
       };
       const id = await this.seals.add(queries, seal, readiness.entries);
-      const after = { period: period.name, entries: seal.entryCount, audit: run.id };
+      const after = {
+        period: period.name,
+        entries: seal.entryCount,
+        audit: run.id,
+        certificate: readiness.certificate!.id,
+      };
       await this.log.record(queries, actor, [{ action: 'seal period', thing: `seal ${id}`, before: null, after }]);
       return (await this.look(queries, period)).reply;
     });
@@ -72,10 +81,12 @@ export class SealService {
     const entries = studentEntries(taken.graded, taken.snapshot.codes);
     const [run] = await this.runs.newest(queries, period.id, 1);
     const seal = await this.seals.ofPeriod(queries, period.id);
+    const certificate = await this.certificates.replyOf(queries, period.id);
     const expected = taken.graded.filter(({ row }) => row.withdrawnOn === null);
-    const steps = await this.steps(queries, period, taken, run);
+    const steps = await this.steps(queries, period, taken, run, certificate);
     return {
       run,
+      certificate,
       entries,
       reply: {
         steps,
@@ -95,6 +106,7 @@ export class SealService {
     period: SchoolPeriod,
     { graded }: PeriodSnapshot,
     run: AuditRun | undefined,
+    certificate: CertificateReply | null,
   ): Promise<ReadinessStepReply[]> {
     const blank = graded.filter(({ row }) => row.withdrawnOn === null && isBlank(row.mark)).length;
     const changed = run ? await this.runs.changedSince(queries, period.id, run.startedAt) : 0;
@@ -116,6 +128,7 @@ export class SealService {
       { code: 'audited', isDone: run !== undefined && !faultOf(run), isNeeded: true, count: run?.rules.length ?? 0 },
       { code: 'unchanged', isDone: run !== undefined && changed === 0, isNeeded: true, count: changed },
       { code: 'settled', isDone: run !== undefined && unsettled === 0, isNeeded: true, count: unsettled },
+      { code: 'certified', isDone: certificate?.broken.length === 0, isNeeded: true, count: certificate ? 1 : 0 },
     ];
   }
 }
@@ -124,7 +137,7 @@ export class SealService {
 const faultOf = ({ rules }: AuditRun) => rules.find(({ problem }) => problem !== undefined);
 
 /** @returns the audit that the seal rests on */
-function refuseUnready({ reply, run }: Readiness, period: SchoolPeriod): AuditRun {
+function refuseUnready({ reply, run, certificate }: Readiness, period: SchoolPeriod): AuditRun {
   const step = (code: ReadinessStepReply['code']) => reply.steps.find((each) => each.code === code)!;
   if (reply.seal) throw new Refusal('already-sealed', { period: period.name, at: reply.seal.at.slice(0, 10) });
   if (!run) throw new Refusal('audit-needed', { period: period.name });
@@ -133,5 +146,10 @@ function refuseUnready({ reply, run }: Readiness, period: SchoolPeriod): AuditRu
   if (!step('unchanged').isDone) throw new Refusal('audit-outdated', { at: run.startedAt.toISOString() });
   const open = step('settled').count + (step('settled').isDone ? step('posted').count : 0);
   if (open > 0) throw new Refusal('findings-block', { count: open, period: period.name });
+  if (!certificate) throw new Refusal('certificate-needed', { period: period.name });
+  if (certificate.broken.length > 0) {
+    const broken = brokenInWords(certificate.broken);
+    throw new Refusal('certificate-broken', { period: period.name, broken });
+  }
   return run;
 }

@@ -28,7 +28,7 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
       {
         id: 'subject',
         header: 'About',
-        width: '150px',
+        width: '138px',
         sortBy: ({ subject }) => subject,
         cell: ({ subject }) => (
           <b className="font-semibold" title={subject}>
@@ -38,14 +38,14 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
       },
       {
         id: 'section',
-        header: 'Section or item',
+        header: 'Where',
         sortBy: whereOf,
         cell: (finding) => <span title={whereOf(finding)}>{whereOf(finding)}</span>,
       },
       {
         id: 'percent',
         header: '%',
-        width: '76px',
+        width: '62px',
         align: 'right',
         sortBy: ({ mark }) => Number(mark?.percent ?? -1),
         cell: ({ mark }) => mark && <OnPoint text={mark.percent ? showPercent(mark.percent) : '–'} decimals={2} />,
@@ -53,7 +53,7 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
       {
         id: 'mark',
         header: 'Label',
-        width: '58px',
+        width: '50px',
         align: 'center',
         sortBy: ({ mark }) => mark?.code ?? mark?.label ?? '',
         cell: ({ mark }) =>
@@ -62,7 +62,7 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
       {
         id: 'new',
         header: <span className="sr-only">New</span>,
-        width: '62px',
+        width: '56px',
         align: 'right',
         cell: ({ isNew, waiver }) =>
           waiver?.state === 'holds' ? (
@@ -83,7 +83,7 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
     >
       <DataGrid
         label="Findings"
-        minWidth={468}
+        minWidth={440}
         columns={columns}
         rows={findings}
         rowKey={({ key }) => key}

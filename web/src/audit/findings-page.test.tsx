@@ -1,6 +1,13 @@
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
-import type { AuditReply, AuditRuleReply, AuditRunReply, FindingReply, MendRequest } from '#contract/audit';
+import type {
+  AuditReply,
+  AuditRuleReply,
+  AuditRunReply,
+  CertificateReply,
+  FindingReply,
+  MendRequest,
+} from '#contract/audit';
 import { dayOrThrow } from '#core/calendar';
 import { usualView } from '#core/people';
 import { noMark } from '#core/posting';
@@ -63,6 +70,7 @@ const run = (over: Partial<AuditRunReply> = {}): AuditRunReply => ({
 const auditOf = (of: AuditRunReply | null): AuditReply => ({
   rules: [rule('blank-grade', 'No grade is posted'), rule('late-grade', 'Posted late'), rule('odd', 'Odd')],
   run: of,
+  certificate: null,
 });
 const show = async (of: AuditRunReply | null, answers: Answers = {}, address = 'findings') => {
   const view = showAt(<FindingsPage />, {
@@ -202,6 +210,70 @@ describe('findings about more than one grade', () => {
     expect(headline()).toBe(
       'Nothing blocks the seal of Quarter 2. 1 rule could not run: what it would find is not known.',
     );
+  });
+});
+
+describe('the certificate', () => {
+  const registrar = {
+    person: { personId: 1, name: 'Morwenna Lark', grants: [{ role: 'registrar', schoolId: null }] },
+    view: usualView,
+    timeZone: 'UTC',
+    csrfToken: '',
+  };
+  const certificate: CertificateReply = {
+    id: 3,
+    by: 'Morwenna Lark',
+    at: '2026-01-21T11:00:00Z',
+    note: '',
+    grades: 4_120,
+    waivers: 2,
+    gradesHash: 'ab',
+    broken: [],
+  };
+  const clean = run({ findings: [], sinceLastRun: null });
+  const button = () => screen.findByRole('button', { name: /^Certify/ });
+
+  it.each<[string, AuditRunReply, boolean]>([
+    ['nothing blocks', clean, false],
+    ['a finding blocks', run(), true],
+    ['grades changed after the audit', { ...clean, changedSince: 1 }, true],
+    ['a rule could not run', { ...clean, faults: [{ ruleId: 'odd', problem: 'no' }] }, true],
+  ])('can be issued only when nothing stands against it: %s', async (_what, of, isHeld) => {
+    await show(of, { 'GET /session': registrar });
+    expect(await button()).toHaveProperty('disabled', isHeld);
+  });
+
+  it('is issued by key with a note, after saying what it will say', async () => {
+    const issued = { ...auditOf(clean), certificate };
+    const { person, sent } = await show(clean, {
+      'GET /session': registrar,
+      'POST /audit/certificates': () => issued,
+    });
+    await button();
+    await person.keyboard('c');
+    const dialog = within(screen.getByRole('dialog'));
+    expect(dialog.getByText('4,120 grades checked by 3 rules').tagName).toBe('LI');
+    await person.type(dialog.getByRole('textbox'), 'For the board. ');
+    await person.click(dialog.getByRole('button', { name: 'Issue the certificate' }));
+    expect(sent.find(({ request }) => request === 'POST /audit/certificates')?.body).toEqual({
+      periodId: 4,
+      note: 'For the board.',
+    });
+    expect((await screen.findByText('Certified')).parentElement!.textContent).toMatch(
+      /by Morwenna Lark: 4,120 grades, 2 waivers\.$/,
+    );
+    expect(screen.getByRole('link', { name: 'Audited grades' }).getAttribute('href')).toBe(
+      '/api/audit/grades-file?period=4',
+    );
+  });
+
+  it('that broke says what it no longer rests on', async () => {
+    const broken = { ...certificate, broken: ['grades', 'waivers'] as const };
+    await show(clean, { 'GET /audit': { ...auditOf(clean), certificate: broken } });
+    expect(screen.getByText(/no longer holds/).parentElement!.textContent).toMatch(
+      /grades changed and a waiver ended\.$/,
+    );
+    expect(screen.queryByRole('link', { name: 'Audited grades' })).toBeNull();
   });
 });
 

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
+import type { Severity } from '#core/audit';
 import type { AuditRunReply, FindingReply } from '#contract/audit';
 import { counted } from '#contract/messages';
 import { ExportLinks } from '../cell-tables/table-files';
@@ -15,6 +16,8 @@ import { Page } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { dayOfInstant } from '../ui/day/zone-time';
+import { CertificateNote } from './certificate-note';
+import { CertifyDialog } from './certify-dialog';
 import { EvidencePanel } from './evidence-panel';
 import { FindingGroups } from './finding-groups';
 import { FindingList } from './finding-list';
@@ -22,7 +25,7 @@ import { placeOfFinding } from './finding-place';
 import { FindingsHeadline } from './findings-headline';
 import { MendDialog } from './mend-dialog';
 import { groupings, groupOf, isWaived, orderFindings, severities } from './order-findings';
-import { useAudit, useEndWaivers, useRunAudit, useWaive } from './queries';
+import { useAudit, useCertify, useEndWaivers, useRunAudit, useWaive } from './queries';
 import { WaiveDialog } from './waive-dialog';
 
 /** What the audit of the period found: rules at the left, findings in the middle, evidence at the right. */
@@ -67,6 +70,9 @@ export function FindingsPage() {
   const waive = useWaive(periodId);
   const endWaivers = useEndWaivers(periodId);
   const [waiving, setWaiving] = useState<FindingReply | null>(null);
+  const certify = useCertify(periodId);
+  const [isCertifying, setCertifying] = useState(false);
+  const mayCertify = may('audit') && !period?.sealedAt && run !== null && isDone(run, severityOf);
   const tellOfChange = useTellOfChange();
   useKeys([
     { key: 'a', says: 'run the audit again', act: start },
@@ -74,6 +80,7 @@ export function FindingsPage() {
     { key: 'k', says: 'the finding before', act: step(-1) },
     { key: 'n', says: 'the next finding', act: step(1) },
     { key: 'Enter', says: 'open what the finding is about', act: () => chosen && openGrade(chosen) },
+    { key: 'c', says: 'close the audit with a certificate', act: () => mayCertify && setCertifying(true) },
     {
       key: 'm',
       says: 'set right what the rule can set right',
@@ -117,12 +124,18 @@ export function FindingsPage() {
       actions={
         <>
           {runButton}
+          {may('audit') && (
+            <Button disabled={!mayCertify} onClick={() => setCertifying(true)}>
+              Certify… <Key>C</Key>
+            </Button>
+          )}
           <Button disabled={!group && !onlyNew && !severity} onClick={() => setSearch(by === 'rule' ? {} : { by })}>
             Show all findings
           </Button>
           {run.findings.length > 0 && <ExportLinks address={`/audit/findings?period=${periodId}`} />}
         </>
       }
+      below={audit.certificate && <CertificateNote certificate={audit.certificate} periodId={periodId} />}
       aside={`${audit.rules.length} rules over ${counted(run.gradesChecked, 'grade')} · ${(run.milliseconds / 1000).toFixed(1)} s · ${showInstant(run.startedAt)}`}
     >
       <div className="grid min-h-[340px] flex-1 grid-cols-[200px_minmax(0,1fr)_280px] min-[1180px]:grid-cols-[220px_minmax(0,1fr)_330px] rounded-md border border-hairline bg-surface">
@@ -180,6 +193,21 @@ export function FindingsPage() {
           onClose={() => setMending(null)}
         />
       )}
+      {isCertifying && (
+        <CertifyDialog
+          run={run}
+          rules={audit.rules.length}
+          periodName={period.name}
+          isPending={certify.isPending}
+          onIssue={(note) =>
+            certify.mutate(note, {
+              onSuccess: () => setCertifying(false),
+              onError: showProblem,
+            })
+          }
+          onClose={() => setCertifying(false)}
+        />
+      )}
       {waiving && (
         <WaiveDialog
           finding={waiving}
@@ -210,3 +238,9 @@ export function FindingsPage() {
 /** What the same rule found besides, and nobody let stand. */
 const alikeOf = ({ findings }: AuditRunReply, { ruleId, key }: FindingReply) =>
   findings.filter((each) => each.ruleId === ruleId && each.key !== key && !isWaived(each));
+
+/** Whether nothing stands against a certificate: no finding blocks, no rule failed, and no grade changed since. */
+const isDone = ({ findings, faults, changedSince }: AuditRunReply, severityOf: ReadonlyMap<string, Severity>) =>
+  faults.length === 0 &&
+  changedSince === 0 &&
+  !findings.some((finding) => severityOf.get(finding.ruleId) === 'blocks' && !isWaived(finding));

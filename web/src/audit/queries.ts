@@ -51,6 +51,11 @@ export function useRunAudit(periodId: number) {
   return useAuditMutation<void>(periodId, () => api.post<AuditReply>('/audit/runs', { periodId }));
 }
 
+/** Closes the audit with a certificate. */
+export function useCertify(periodId: number) {
+  return useAuditMutation(periodId, (note: string) => api.post<AuditReply>('/audit/certificates', { periodId, note }));
+}
+
 /** A request about findings of the period that is looked at. */
 type Of<Request> = Omit<Request, 'periodId' | 'findings'> & { readonly findings: readonly FindingReply[] };
 

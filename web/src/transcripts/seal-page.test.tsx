@@ -6,7 +6,7 @@ import { termLineOf } from '../../test/term-line.fixture';
 import { SealPage } from './seal-page';
 
 const audit = { at: '2026-01-21T09:00:00Z', by: 'Morwenna Hale', rules: 6 };
-const codes = ['window', 'posted', 'audited', 'unchanged', 'settled'] as const;
+const codes = ['window', 'posted', 'audited', 'unchanged', 'settled', 'certified'] as const;
 const readiness = (
   over: Partial<ReadinessReply> = {},
   open: Partial<Record<(typeof codes)[number], number>> = {},
@@ -33,16 +33,23 @@ const steps = () =>
 
 describe('the seal', () => {
   it('says how many conditions are not met, and leads to where each is', async () => {
-    show(readiness({ posted: 58, audit: null }, { posted: 2, audited: 0, unchanged: 0, settled: 0 }));
-    expect(await headline()).toBe('Quarter 2 cannot be sealed yet: 4 conditions of 4 are not met.');
-    expect(steps()).toEqual(['done', 'Fill the blanks', 'Run the audit', 'Audit again', 'Resolve findings']);
+    show(readiness({ posted: 58, audit: null }, { posted: 2, audited: 0, unchanged: 0, settled: 0, certified: 0 }));
+    expect(await headline()).toBe('Quarter 2 cannot be sealed yet: 5 conditions of 5 are not met.');
+    expect(steps()).toEqual([
+      'done',
+      'Fill the blanks',
+      'Run the audit',
+      'Audit again',
+      'Resolve findings',
+      'Issue a certificate',
+    ]);
     expect(screen.getByText('58 of 60; 2 blanks left').tagName).toBe('P');
     expect(screen.getByRole('button', { name: 'Seal Quarter 2…' })).toHaveProperty('disabled', true);
   });
 
   it('speaks of one condition as of one', async () => {
     show(readiness({}, { settled: 1 }));
-    expect(await headline()).toBe('Quarter 2 cannot be sealed yet: 1 condition of 4 is not met.');
+    expect(await headline()).toBe('Quarter 2 cannot be sealed yet: 1 condition of 5 is not met.');
     expect(screen.getByText('1 finding to resolve.').tagName).toBe('P');
   });
 

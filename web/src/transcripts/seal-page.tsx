@@ -164,6 +164,16 @@ function wordsOf({ code, isDone, count }: ReadinessStepReply, { expected, posted
               : 'Once there is an audit.',
         to: { path: 'findings', name: 'Audit again' },
       };
+    case 'certified':
+      return {
+        says: 'The audit is closed with a certificate',
+        note: isDone
+          ? 'It says what was checked, and what was let stand and why.'
+          : count > 0
+            ? 'The last one no longer holds.'
+            : 'Once nothing blocks.',
+        to: { path: 'findings', name: 'Issue a certificate' },
+      };
     case 'settled':
       return {
         says: 'No finding blocks',

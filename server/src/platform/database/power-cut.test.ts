@@ -7,7 +7,7 @@ import type { FileImportReply } from '#contract/files';
 import type { ReadinessReply } from '#contract/transcripts';
 import { copyOfPreparedDistrict } from '../../../test/prepared-district.js';
 import { startMirrored, type MirroredServer } from '../../../test/power-cut.js';
-import { settlePeriod } from '../../../test/settle-period.js';
+import { certify, settlePeriod } from '../../../test/settle-period.js';
 import { changeOf, openPeriod, sheetNamed } from '../../../test/sheets.js';
 import { signIn, type TestClient } from '../../../test/test-server.js';
 import { openDatabase, type OpenDatabase } from './open-database.js';
@@ -70,6 +70,7 @@ async function keepImporting(): Promise<void> {
 }
 
 async function seal(): Promise<void> {
+  await certify(registrar);
   const { status, body } = await registrar.send<ReadinessReply>('POST', '/seals', { periodId: openPeriod });
   expect(status).toBe(200);
   acknowledged = { ...acknowledged, sealed: body.seal!.entries };

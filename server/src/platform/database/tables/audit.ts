@@ -66,6 +66,56 @@ export const waivers = pgTable(
   ],
 );
 
+/** What a certificate tells, as it was when it was issued. */
+export interface CertificateFacts {
+  readonly runAt: string;
+  readonly grades: number;
+  readonly rules: readonly {
+    readonly id: string;
+    readonly version: number;
+    readonly summary: string;
+    readonly severity: 'blocks' | 'warns' | 'informs';
+    readonly found: number;
+    readonly waived: number;
+  }[];
+  readonly waivers: readonly {
+    readonly key: string;
+    readonly summary: string;
+    readonly subject: string;
+    readonly sentence: string;
+    readonly reason: string;
+    readonly until: string | null;
+    readonly by: string;
+    readonly at: string;
+  }[];
+}
+
+/** Certificates that the audit of a period was closed with; the last one counts. */
+export const auditCertificates = pgTable(
+  'audit_certificates',
+  {
+    id: id(),
+    schoolId: integer()
+      .notNull()
+      .references(() => schools.id),
+    periodId: integer()
+      .notNull()
+      .references(() => periods.id),
+    runId: integer()
+      .notNull()
+      .references(() => auditRuns.id),
+    issuedBy: integer()
+      .notNull()
+      .references(() => people.id),
+    issuedAt: instant().notNull(),
+    note: text().notNull(),
+    gradesHash: text().notNull(),
+    facts: jsonb().$type<CertificateFacts>().notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [index().on(table.periodId)],
+);
+
 export const auditFindings = pgTable(
   'audit_findings',
   {
