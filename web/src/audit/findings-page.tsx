@@ -72,7 +72,7 @@ export function FindingsPage() {
   const [waiving, setWaiving] = useState<FindingReply | null>(null);
   const certify = useCertify(periodId);
   const [isCertifying, setCertifying] = useState(false);
-  const mayCertify = may('audit') && !period?.sealedAt && run !== null && isDone(run, severityOf);
+  const mayCertify = may('audit') && !period?.posting?.sealedAt && run !== null && isDone(run, severityOf);
   const tellOfChange = useTellOfChange();
   useKeys([
     { key: 'a', says: 'run the audit again', act: start },

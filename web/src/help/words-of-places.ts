@@ -14,7 +14,11 @@ const run: Word = [
   'grades carried over from a learning platform: planned first, then carried out, and undone if need be.',
 ];
 const item: Word = ['Report item', 'one thing that a report card shows, such as the quarter grade.'];
-const finding: Word = ['Finding', 'what a rule of the audit found about one grade.'];
+const finding: Word = ['Finding', 'what a rule of the audit found about a grade, a student, a section or a course.'];
+const certificate: Word = [
+  'Certificate',
+  'what closes the audit of a period: what was checked, by which rules, and what was let stand and why.',
+];
 const seal: Word = [
   'Seal',
   'to copy the grades of a period onto the transcripts, where they change no more by themselves.',
@@ -108,13 +112,11 @@ const wordsOf: Readonly<Record<string, readonly Word[]>> = {
   ],
   findings: [
     finding,
+    certificate,
     ['Blocks', 'a finding with which the period cannot be sealed.'],
-    [
-      'Waiver',
-      'lets a finding stand, for a reason and under a name, until a day or until the grade says something else.',
-    ],
+    ['Waiver', 'lets a finding stand, for a reason and under a name, until a day or until it says something else.'],
   ],
-  seal: [seal],
+  seal: [seal, certificate],
   students: [
     ['GPA', 'grade point average: points times credits, over credits.'],
     ['In progress', 'grades of periods that are not sealed yet.'],
