@@ -1,8 +1,26 @@
 import type { MarkBody, ReceiptChangeReply } from '#contract/posting';
-import type { CertificateBreak, FindingPlace, Scope, Severity, WaiverState } from '#core/audit';
+import {
+  ruleEffects,
+  type CertificateBreak,
+  type FindingPlace,
+  type RuleEffect,
+  type Scope,
+  type Severity,
+  type WaiverState,
+} from '#core/audit';
 import type { Day } from '#core/calendar';
 import { IsDay, NestedList } from '#contract/requests';
-import { ArrayMinSize, IsBoolean, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
+import {
+  ArrayMinSize,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Matches,
+  MaxLength,
+  ValidateIf,
+} from 'class-validator';
 
 export { brokenInWords } from './broken-in-words.js';
 export { findingSentence } from './finding-sentence.js';
@@ -96,7 +114,9 @@ export interface AuditRuleReply {
   readonly version: number;
   readonly family: string;
   readonly scope: Scope;
+  /** In the run that is shown; of a rule that was switched off, what it would be. */
   readonly severity: Severity;
+  readonly isOff: boolean;
   readonly summary: string;
   readonly why: string;
   /** What can be set right without asking anybody, as a button says it; null where nothing can. */
@@ -147,6 +167,48 @@ export interface AuditRunReply {
   } | null;
   /** Grades saved after the run began. */
   readonly changedSince: number;
+}
+
+/** What a rule is set to do; null to leave it as it comes. */
+export class RuleEffectBody {
+  @IsString()
+  @MaxLength(60)
+  ruleId!: string;
+
+  @ValidateIf((body: RuleEffectBody) => body.effect !== null)
+  @IsIn(ruleEffects)
+  effect!: RuleEffect | null;
+}
+
+const mostRules = 500;
+
+/** All that is set in a school, or in the district, at once. */
+export class SaveRuleSettingsRequest {
+  @NestedList(() => RuleEffectBody, mostRules, `at most ${mostRules} rules`)
+  rules!: RuleEffectBody[];
+
+  /** Of the settings that were looked at. */
+  @IsString()
+  revision!: string;
+}
+
+export interface RuleSettingReply {
+  readonly id: string;
+  readonly family: string;
+  readonly summary: string;
+  readonly why: string;
+  readonly scope: Scope;
+  /** As it comes; what was set for the district and for the school, null where nothing was. */
+  readonly own: Severity;
+  readonly district: RuleEffect | null;
+  readonly school: RuleEffect | null;
+  readonly inForce: RuleEffect;
+}
+
+export interface RuleSettingsReply {
+  readonly rules: readonly RuleSettingReply[];
+  readonly schoolRevision: string;
+  readonly districtRevision: string;
 }
 
 export class CertifyRequest extends StartAuditRequest {

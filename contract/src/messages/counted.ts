@@ -95,6 +95,7 @@ const things = {
   'sealed period': '{count, plural, one {# sealed period} other {# sealed periods}}',
   seat: '{count, plural, one {# seat} other {# seats}}',
   second: '{count, plural, one {# second} other {# seconds}}',
+  'setting of the audit': '{count, plural, one {# setting of the audit} other {# settings of the audit}}',
   section: '{count, plural, one {# section} other {# sections}}',
   semester: '{count, plural, one {# semester} other {# semesters}}',
   student: '{count, plural, one {# student} other {# students}}',

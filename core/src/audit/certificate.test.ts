@@ -2,9 +2,9 @@ import { expect, it } from 'vitest';
 import { whatBroke, type CertifiedNow } from './certificate.js';
 
 const rules = [
-  { id: 'grade-missing', version: 1 },
-  { id: 'zero-posted', version: 2 },
-];
+  { id: 'grade-missing', version: 1, severity: 'blocks' },
+  { id: 'zero-posted', version: 2, severity: 'informs' },
+] as const;
 const certified = { gradesHash: 'ab', rules, waived: ['zero-posted:1:::7'] };
 
 it.each<[string, Partial<CertifiedNow>, readonly string[]]>([
@@ -14,8 +14,9 @@ it.each<[string, Partial<CertifiedNow>, readonly string[]]>([
   ['a grade changed', { gradesHash: 'ac' }, ['grades']],
   ['a finding blocks', { blocking: 1 }, ['findings']],
   ['a waiver ended', { waived: [] }, ['waivers']],
-  ['a rule has a new version', { rules: [rules[0]!, { id: 'zero-posted', version: 3 }] }, ['rules']],
-  ['a rule came', { rules: [...rules, { id: 'new', version: 1 }] }, ['rules']],
+  ['a rule has a new version', { rules: [rules[0], { ...rules[1], version: 3 }] }, ['rules']],
+  ['a rule came', { rules: [...rules, { id: 'new', version: 1, severity: 'warns' }] }, ['rules']],
+  ['a rule is switched off', { rules: [{ ...rules[0], severity: 'off' }, rules[1]] }, ['rules']],
   ['a rule went', { rules: rules.slice(1) }, ['rules']],
   ['all of it', { gradesHash: '', blocking: 9, waived: [], rules: [] }, ['grades', 'findings', 'waivers', 'rules']],
 ])('a certificate, when %s', (_what, now, broken) => {

@@ -1,8 +1,11 @@
+import type { RuleEffect } from './rule-settings.js';
+
 /** What a certificate rests on. */
 export interface Certified {
   /** SHA-256 of the grades as they were audited. */
   readonly gradesHash: string;
-  readonly rules: readonly { readonly id: string; readonly version: number }[];
+  /** With what each did: its severity, or that it was switched off. */
+  readonly rules: readonly { readonly id: string; readonly version: number; readonly severity: RuleEffect }[];
   /** The findings that somebody let stand, by their keys. */
   readonly waived: readonly string[];
 }
@@ -20,8 +23,8 @@ export type CertificateBreak = (typeof certificateBreaks)[number];
  * @example whatBroke({ gradesHash: 'a', rules: [], waived: [] }, { gradesHash: 'b', rules: [], waived: [], blocking: 0 }) // ['grades']
  */
 export function whatBroke(certified: Certified, now: CertifiedNow): CertificateBreak[] {
-  const versions = new Map(now.rules.map(({ id, version }) => [id, version]));
-  const areSame = certified.rules.every(({ id, version }) => versions.get(id) === version);
+  const inForce = new Map(now.rules.map(({ id, version, severity }) => [id, `${version} ${severity}`]));
+  const areSame = certified.rules.every(({ id, version, severity }) => inForce.get(id) === `${version} ${severity}`);
   const holding = new Set(now.waived);
   const broken: Readonly<Record<CertificateBreak, boolean>> = {
     grades: certified.gradesHash !== now.gradesHash,

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { and, desc, eq, gt, sql } from 'drizzle-orm';
-import type { Finding, FindingPlace } from '#core/audit';
+import { auditRules, type Finding, type FindingPlace, type RuleEffect } from '#core/audit';
 import { personNameOf, sectionNameOf, spokenName, tables, type Queries } from '#server/platform';
 
 const { auditFindings, auditRuns, grades, people } = tables;
@@ -83,6 +83,13 @@ export class AuditRunsRepository {
     return row!.changed;
   }
 }
+
+/** What a rule did in a run; one that came since then is as it comes. */
+export function effectIn({ rules }: Pick<AuditRun, 'rules'>, ruleId: string): RuleEffect {
+  return rules.find(({ id }) => id === ruleId)?.severity ?? severityOf.get(ruleId) ?? 'informs';
+}
+
+const severityOf = new Map(auditRules.map(({ id, severity }) => [id, severity]));
 
 /** What a finding is about, in a word or two: the student, else the section, the course or the item. */
 export function subjectOf({ student, section, course, itemName }: FindingNames): string {

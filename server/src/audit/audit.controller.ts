@@ -3,6 +3,7 @@ import {
   Controller,
   Get,
   HttpCode,
+  Param,
   ParseEnumPipe,
   ParseIntPipe,
   Post,
@@ -14,10 +15,12 @@ import {
   CertifyRequest,
   EndWaiversRequest,
   MendRequest,
+  SaveRuleSettingsRequest,
   StartAuditRequest,
   WaiveRequest,
   type AuditReply,
   type MendReply,
+  type RuleSettingsReply,
 } from '#contract/audit';
 import { fileOfLines } from '#server/cell-tables';
 import { CurrentActor, type Actor, May, type SpreadsheetType } from '#server/platform';
@@ -26,6 +29,7 @@ import { CertificatePapersService } from './certificate-papers.service.js';
 import { CertificatesService } from './certificates.service.js';
 import { findingRows } from './findings-file.js';
 import { MendingService } from './mending.service.js';
+import { RuleSettingsService } from './rule-settings.service.js';
 import { WaiversService } from './waivers.service.js';
 
 const types = { csv: 'csv', xlsx: 'xlsx' } as const;
@@ -38,12 +42,41 @@ export class AuditController {
     private readonly papers: CertificatePapersService,
     private readonly waivers: WaiversService,
     private readonly mending: MendingService,
+    private readonly settings: RuleSettingsService,
   ) {}
 
   @Get()
   @May('read-findings', { period: 'query.period' })
   latest(@Query('period', ParseIntPipe) periodId: number): Promise<AuditReply> {
     return this.audit.latest(periodId);
+  }
+
+  /** What each rule does in a school. */
+  @Get('rules')
+  @May('read-findings', { school: 'query.school' })
+  rules(@Query('school', ParseIntPipe) schoolId: number): Promise<RuleSettingsReply> {
+    return this.settings.ofSchool(schoolId);
+  }
+
+  @Put('rules/:schoolId')
+  @May('change-set-up', { school: 'schoolId' })
+  saveRules(
+    @CurrentActor() actor: Actor,
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Body() request: SaveRuleSettingsRequest,
+  ): Promise<RuleSettingsReply> {
+    return this.settings.save(actor, schoolId, request);
+  }
+
+  /** For all schools that do not say otherwise; the answer is as the school sees it. */
+  @Put('shared-rules')
+  @May('change-shared-set-up')
+  saveSharedRules(
+    @CurrentActor() actor: Actor,
+    @Query('school', ParseIntPipe) schoolId: number,
+    @Body() request: SaveRuleSettingsRequest,
+  ): Promise<RuleSettingsReply> {
+    return this.settings.saveShared(actor, schoolId, request);
   }
 
   /** The findings of the last audit as a file. */

@@ -14,6 +14,9 @@ import { CertificatePapersService } from './certificate-papers.service.js';
 import { CertificatesRepository } from './certificates.repository.js';
 import { CertificatesService } from './certificates.service.js';
 import { MendingService } from './mending.service.js';
+import { RuleSettingsThing, SharedRuleSettingsThing } from './rule-settings.thing.js';
+import { RuleSettingsRepository } from './rule-settings.repository.js';
+import { RuleSettingsService } from './rule-settings.service.js';
 import { SectionFactsRepository } from './section-facts.repository.js';
 import { SectionFactsService } from './section-facts.service.js';
 import { SnapshotService } from './snapshot.service.js';
@@ -40,7 +43,11 @@ import { WaiversService } from './waivers.service.js';
     CertificatesRepository,
     CertificatesService,
     MendingService,
+    RuleSettingsRepository,
+    RuleSettingsService,
+    RuleSettingsThing,
     SectionFactsRepository,
+    SharedRuleSettingsThing,
     SectionFactsService,
     SnapshotService,
     WaiversRepository,

@@ -8,8 +8,9 @@ import { PeriodsRepository } from '#server/calendar';
 import { computedValue } from '#server/posting';
 import { ChangeLog } from '#server/changes';
 import { Clock, Transactions, type Actor, type Queries } from '#server/platform';
-import { AuditRunsRepository, subjectOf, type AuditRun, type FindingNames } from './audit-runs.repository.js';
+import { AuditRunsRepository, effectIn, subjectOf, type AuditRun, type FindingNames } from './audit-runs.repository.js';
 import { CertificatesService } from './certificates.service.js';
+import { RuleSettingsRepository } from './rule-settings.repository.js';
 import { WaiversService } from './waivers.service.js';
 import { SnapshotService, type GradedRow } from './snapshot.service.js';
 
@@ -25,6 +26,7 @@ export class AuditService {
     private readonly runs: AuditRunsRepository,
     private readonly waivers: WaiversService,
     private readonly certificates: CertificatesService,
+    private readonly settings: RuleSettingsRepository,
     private readonly log: ChangeLog,
     private readonly clock: Clock,
   ) {}
@@ -34,11 +36,19 @@ export class AuditService {
     await this.recalculation.freshen(await this.periods.byIdOrThrow(this.transactions.reading, periodId));
     const startedAt = this.clock.now();
     // Of one state: whatever is saved meanwhile shows as changed since.
-    const { period, snapshot } = await this.transactions.snapshot(async (queries) => {
+    const { period, inForce, snapshot } = await this.transactions.snapshot(async (queries) => {
       const audited = await this.periods.byIdOrThrow(queries, periodId);
-      return { period: audited, ...(await this.snapshots.ofAudit(queries, audited)) };
+      const rules = await this.settings.inForce(queries, audited.schoolId);
+      return {
+        period: audited,
+        inForce: new Map(rules.map(({ id, severity }) => [id, severity])),
+        ...(await this.snapshots.ofAudit(queries, audited)),
+      };
     });
-    const { findings, faults } = runEachRule(auditRules, snapshot);
+    const { findings, faults } = runEachRule(
+      auditRules.filter(({ id }) => inForce.get(id) !== 'off'),
+      snapshot,
+    );
     const problemOf = new Map(faults.map(({ ruleId, problem }) => [ruleId, problem]));
     const run = {
       schoolId: period.schoolId,
@@ -49,7 +59,7 @@ export class AuditService {
       milliseconds: this.clock.now().getTime() - startedAt.getTime(),
       rules: auditRules.map(({ id, version }) => {
         const problem = problemOf.get(id);
-        return { id, version, ...(problem !== undefined && { problem }) };
+        return { id, version, severity: inForce.get(id)!, ...(problem !== undefined && { problem }) };
       }),
     };
     await this.transactions.run(async (queries) => {
@@ -64,16 +74,23 @@ export class AuditService {
   async latest(periodId: number): Promise<AuditReply> {
     return this.transactions.snapshot(async (queries) => {
       const [run, before] = await this.runs.newest(queries, periodId, 2);
-      const rules = auditRules.map(({ id, version, family, scope, severity, summary, why, fix }) => ({
-        id,
-        version,
-        family,
-        scope,
-        severity,
-        summary,
-        why,
-        fix: fix?.says ?? null,
-      }));
+      const inForce =
+        run?.rules ??
+        (await this.settings.inForce(queries, (await this.periods.byIdOrThrow(queries, periodId)).schoolId));
+      const rules = auditRules.map(({ id, version, family, scope, severity: own, summary, why, fix }) => {
+        const effect = effectIn({ rules: inForce }, id);
+        return {
+          id,
+          version,
+          family,
+          scope,
+          severity: effect === 'off' ? own : effect,
+          isOff: effect === 'off',
+          summary,
+          why,
+          fix: fix?.says ?? null,
+        };
+      });
       const certificate = await this.certificates.replyOf(queries, periodId);
       return { rules, run: run ? await this.runReply(queries, run, before) : null, certificate };
     });

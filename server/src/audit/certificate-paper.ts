@@ -24,7 +24,7 @@ export interface PaperPlace {
   readonly at: (instant: string) => string;
 }
 
-const effects = { blocks: 'blocks sealing', warns: 'warns', informs: 'for information' } as const;
+const effects = { blocks: 'blocks sealing', warns: 'warns', informs: 'for information', off: 'switched off' } as const;
 const quiet = '#59636b';
 
 /** The certificate as a PDF: what was checked, by which rules, what was let stand and why, and how the grades are known again. */
@@ -33,6 +33,7 @@ export function certificatePaper(
   broken: CertificateReply['broken'],
   { school, period, at }: PaperPlace,
 ): Promise<Buffer> {
+  const off = facts.rules.filter(({ severity }) => severity === 'off');
   const found = facts.rules.reduce((sum, rule) => sum + rule.found, 0);
   const paper: TDocumentDefinitions = {
     info: { title: `Certificate of audit, ${period}` },
@@ -67,6 +68,7 @@ export function certificatePaper(
           ],
         },
       },
+      ...(off.length === 0 ? [] : [offNote(off)]),
       heading('What was let stand'),
       facts.waivers.length === 0 ? 'Nothing.' : waiverTable(facts.waivers, at),
       heading('By which rules'),
@@ -86,6 +88,15 @@ export function certificatePaper(
 function brokenNote(broken: CertificateReply['broken']): Content {
   const says = `This certificate no longer holds: ${brokenInWords(broken)} since it was issued.`;
   return { text: says, bold: true, color: '#a3182f', margin: [0, 0, 0, 10] };
+}
+
+function offNote(off: Certificate['facts']['rules']): Content {
+  const names = off.map(({ summary }) => summary).join('; ');
+  return {
+    text: `Not looked at, as switched off (${counted(off.length, 'rule')}): ${names}.`,
+    bold: true,
+    margin: [0, 10, 0, 0],
+  };
 }
 
 const heading = (text: string): Content => ({ text, fontSize: 12, bold: true, margin: [0, 16, 0, 4] });

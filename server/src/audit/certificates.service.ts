@@ -4,12 +4,12 @@ import { findingSentence, type CertificateReply, type CertifyRequest } from '#co
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
 import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { AuditRunsRepository, subjectOf, type AuditRun } from './audit-runs.repository.js';
+import { AuditRunsRepository, effectIn, subjectOf, type AuditRun } from './audit-runs.repository.js';
 import { CertificatesRepository, type Certificate } from './certificates.repository.js';
+import { RuleSettingsRepository } from './rule-settings.repository.js';
 import { WaiversService } from './waivers.service.js';
 
 const ruleOf = new Map(auditRules.map((rule) => [rule.id, rule]));
-const versions = auditRules.map(({ id, version }) => ({ id, version }));
 
 /** How far the audit of a period is, as a certificate asks. */
 interface Standing {
@@ -29,6 +29,7 @@ export class CertificatesService {
     private readonly runs: AuditRunsRepository,
     private readonly waivers: WaiversService,
     private readonly certificates: CertificatesRepository,
+    private readonly settings: RuleSettingsRepository,
     private readonly log: ChangeLog,
     private readonly clock: Clock,
   ) {}
@@ -71,6 +72,7 @@ export class CertificatesService {
     if (!certificate) return null;
     const { id, issuedByName, issuedAt, note, gradesHash, facts } = certificate;
     const { findings, waiverOf, blocking } = await this.standingOf(queries, periodId);
+    const rules = await this.settings.inForce(queries, certificate.schoolId);
     const waived = findings.filter((finding) => waiverOf(finding)?.state === 'holds').map(findingKey);
     return {
       id,
@@ -82,7 +84,7 @@ export class CertificatesService {
       gradesHash,
       broken: whatBroke(
         { gradesHash, rules: facts.rules, waived: facts.waivers.map(({ key }) => key) },
-        { gradesHash: await this.certificates.gradesHash(queries, periodId), rules: versions, waived, blocking },
+        { gradesHash: await this.certificates.gradesHash(queries, periodId), rules, waived, blocking },
       ),
     };
   }
@@ -99,7 +101,7 @@ export class CertificatesService {
     const findings = run ? await this.runs.findingsOf(queries, run.id) : [];
     const waiverOf = await this.waivers.ofPeriod(queries, periodId);
     const blocking = findings.filter(
-      (finding) => ruleOf.get(finding.ruleId)?.severity === 'blocks' && waiverOf(finding)?.state !== 'holds',
+      (finding) => run && effectIn(run, finding.ruleId) === 'blocks' && waiverOf(finding)?.state !== 'holds',
     ).length;
     return { run, findings, waiverOf, blocking };
   }
@@ -131,11 +133,11 @@ export class CertificatesService {
     return {
       runAt: run.startedAt.toISOString(),
       grades: run.gradesChecked,
-      rules: auditRules.map(({ id, version, summary, severity }) => ({
+      rules: auditRules.map(({ id, version, summary }) => ({
         id,
         version,
         summary,
-        severity,
+        severity: effectIn(run, id),
         found: count(findings, id),
         waived: count(
           waived.map(({ finding }) => finding),

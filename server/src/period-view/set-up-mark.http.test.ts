@@ -39,6 +39,7 @@ const elsewhere = [
   'audit_certificates',
   'audit_findings',
   'audit_runs',
+  'audit_settings',
   'jsonb_to_recordset',
 ];
 

@@ -1,11 +1,11 @@
 import { Injectable } from '@nestjs/common';
-import { auditRules } from '#core/audit';
 import { isBlank } from '#core/posting';
 import { brokenInWords, type CertificateReply } from '#contract/audit';
 import type { ReadinessReply, ReadinessStepReply } from '#contract/transcripts';
 import {
   AuditRunsRepository,
   CertificatesService,
+  effectIn,
   SnapshotService,
   type AuditRun,
   type PeriodSnapshot,
@@ -17,8 +17,6 @@ import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/
 import { SheetContextService } from '#server/posting';
 import { SealsRepository } from './seals.repository.js';
 import { studentEntries, type StudentEntry } from './transcript-entries.js';
-
-const blocking = new Set(auditRules.filter(({ severity }) => severity === 'blocks').map(({ id }) => id));
 
 /** What is so before a seal, and what it would write. */
 interface Readiness {
@@ -113,7 +111,7 @@ export class SealService {
     const findings = run ? await this.runs.findingsOf(queries, run.id) : [];
     const waiverOf = await this.waivers.ofPeriod(queries, period.id);
     const unsettled = findings.filter(
-      (finding) => blocking.has(finding.ruleId) && waiverOf(finding)?.state !== 'holds',
+      (finding) => run && effectIn(run, finding.ruleId) === 'blocks' && waiverOf(finding)?.state !== 'holds',
     ).length;
     const reported = graded[0]?.reporting;
     const window = reported ? this.contexts.windowOf(reported) : null;

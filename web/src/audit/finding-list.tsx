@@ -1,8 +1,8 @@
 import { useMemo } from 'react';
 import type { AuditRuleReply, FindingReply } from '#contract/audit';
+import type { MarkBody } from '#contract/posting';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { showLabel, showPercent } from '../ui/format';
-import { OnPoint } from '../ui/on-point';
 import { Empty } from '../ui/panel';
 import { SeverityDiamond } from '../ui/state-marks';
 
@@ -43,21 +43,12 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
         cell: (finding) => <span title={whereOf(finding)}>{whereOf(finding)}</span>,
       },
       {
-        id: 'percent',
-        header: '%',
-        width: '62px',
+        id: 'posted',
+        header: 'Posted',
+        width: '88px',
         align: 'right',
         sortBy: ({ mark }) => Number(mark?.percent ?? -1),
-        cell: ({ mark }) => mark && <OnPoint text={mark.percent ? showPercent(mark.percent) : '–'} decimals={2} />,
-      },
-      {
-        id: 'mark',
-        header: 'Label',
-        width: '50px',
-        align: 'center',
-        sortBy: ({ mark }) => mark?.code ?? mark?.label ?? '',
-        cell: ({ mark }) =>
-          mark && <b className="figures">{mark.code ?? (mark.label ? showLabel(mark.label) : '–')}</b>,
+        cell: ({ mark }) => mark && <b className="figures">{postedInWords(mark)}</b>,
       },
       {
         id: 'new',
@@ -98,4 +89,10 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
 /** Beside what a finding is about: a student's section, a section's item, or nothing more. */
 function whereOf({ student, section, itemName }: FindingReply): string {
   return (student ? section : section && itemName) ?? '';
+}
+
+/** @example postedInWords({ percent: '86.40', label: 'B', code: null }) // '86.4 B' */
+function postedInWords({ percent, label, code }: Pick<MarkBody, 'percent' | 'label' | 'code'>): string {
+  const parts = [percent && showPercent(percent), code ?? (label && showLabel(label))].filter(Boolean);
+  return parts.length === 0 ? '–' : parts.join(' ');
 }

@@ -22,6 +22,7 @@ const rule = (id: string, summary: string, severity: AuditRuleReply['severity'] 
   family: 'missing',
   scope: 'grade',
   severity,
+  isOff: false,
   summary,
   why: 'A transcript would lack it.',
   fix: id === 'blank-grade' ? 'Post what is computed' : null,

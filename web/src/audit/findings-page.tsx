@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { Severity } from '#core/audit';
 import type { AuditRunReply, FindingReply } from '#contract/audit';
 import { counted } from '#contract/messages';
@@ -132,11 +132,14 @@ export function FindingsPage() {
           <Button disabled={!group && !onlyNew && !severity} onClick={() => setSearch(by === 'rule' ? {} : { by })}>
             Show all findings
           </Button>
+          <Link className="px-1 font-semibold text-eucalypt hover:underline" to={path('findings/rules')}>
+            Rules
+          </Link>
           {run.findings.length > 0 && <ExportLinks address={`/audit/findings?period=${periodId}`} />}
         </>
       }
       below={audit.certificate && <CertificateNote certificate={audit.certificate} periodId={periodId} />}
-      aside={`${audit.rules.length} rules over ${counted(run.gradesChecked, 'grade')} · ${(run.milliseconds / 1000).toFixed(1)} s · ${showInstant(run.startedAt)}`}
+      aside={`${audit.rules.filter(({ isOff }) => !isOff).length} rules over ${counted(run.gradesChecked, 'grade')} · ${(run.milliseconds / 1000).toFixed(1)} s · ${showInstant(run.startedAt)}`}
     >
       <div className="grid min-h-[340px] flex-1 grid-cols-[200px_minmax(0,1fr)_280px] min-[1180px]:grid-cols-[220px_minmax(0,1fr)_330px] rounded-md border border-hairline bg-surface">
         <FindingGroups

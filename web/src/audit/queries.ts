@@ -1,11 +1,13 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
+import type { RuleEffect } from '#core/audit';
 import type {
   AuditReply,
   EndWaiversRequest,
   FindingReply,
   MendReply,
   MendRequest,
+  RuleSettingsReply,
   WaiveRequest,
 } from '#contract/audit';
 import { api } from '../shell/api';
@@ -54,6 +56,38 @@ export function useRunAudit(periodId: number) {
 /** Closes the audit with a certificate. */
 export function useCertify(periodId: number) {
   return useAuditMutation(periodId, (note: string) => api.post<AuditReply>('/audit/certificates', { periodId, note }));
+}
+
+export function useRuleSettings(schoolId: number) {
+  return useQuery({
+    queryKey: ['audit-rules', schoolId],
+    queryFn: () => api.get<RuleSettingsReply>(`/audit/rules?school=${schoolId}`),
+  });
+}
+
+export type SettingsOf = 'school' | 'district';
+
+/** Sets one rule; the others of the same place stay as they were looked at. */
+export function useSaveRuleSettings(schoolId: number, { rules, ...revisions }: RuleSettingsReply) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ of, ruleId, effect }: { of: SettingsOf; ruleId: string; effect: RuleEffect | null }) => {
+      const isShared = of === 'district';
+      return api.put<RuleSettingsReply>(
+        isShared ? `/audit/shared-rules?school=${schoolId}` : `/audit/rules/${schoolId}`,
+        {
+          rules: rules.map((rule) => ({ ruleId: rule.id, effect: rule.id === ruleId ? effect : rule[of] })),
+          revision: isShared ? revisions.districtRevision : revisions.schoolRevision,
+        },
+      );
+    },
+    onSuccess: (reply) => {
+      keepReply(client, ['audit-rules', schoolId], reply);
+      void client.invalidateQueries({ queryKey: ['audit'] });
+    },
+    // Somebody else set another one meanwhile: what is so now is shown.
+    onError: () => client.invalidateQueries({ queryKey: ['audit-rules', schoolId] }),
+  });
 }
 
 /** A request about findings of the period that is looked at. */

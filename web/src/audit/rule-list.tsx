@@ -15,7 +15,8 @@ export function RuleList({ rules, findings, chosen, onChoose }: RuleListProps) {
   const counts = new Map<string, number>();
   for (const { ruleId } of findings) counts.set(ruleId, (counts.get(ruleId) ?? 0) + 1);
   const found = rules.filter(({ id }) => counts.has(id));
-  const silent = rules.filter(({ id }) => !counts.has(id));
+  const silent = rules.filter(({ id, isOff }) => !counts.has(id) && !isOff);
+  const off = rules.filter(({ isOff }) => isOff);
   const families = [...new Set(found.map(({ family }) => family))];
   const lineOf = (rule: AuditRuleReply) => (
     <RuleLine
@@ -34,6 +35,11 @@ export function RuleList({ rules, findings, chosen, onChoose }: RuleListProps) {
           {found.filter((rule) => rule.family === family).map(lineOf)}
         </section>
       ))}
+      {off.length > 0 && (
+        <p className="px-3.5 py-1.5 text-quiet" title={off.map(({ summary }) => summary).join(', ')}>
+          {counted(off.length, 'rule')} switched off
+        </p>
+      )}
       {silent.length > 0 && (
         <details open={found.length === 0 || silent.some(({ id }) => id === chosen)} className="mt-2">
           <summary className="cursor-pointer px-3.5 py-1.5 text-quiet hover:text-ink">

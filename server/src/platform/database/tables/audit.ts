@@ -1,3 +1,4 @@
+import type { RuleEffect, RuleSettings } from '#core/audit';
 import { sql } from 'drizzle-orm';
 import { check, date, index, integer, jsonb, pgTable, text, unique } from 'drizzle-orm/pg-core';
 import { periods, schools } from './calendar.js';
@@ -22,11 +23,23 @@ export const auditRuns = pgTable(
     startedAt: instant().notNull(),
     gradesChecked: integer().notNull(),
     milliseconds: integer().notNull(),
-    /** Those that ran, and why one could not. */
-    rules: jsonb().$type<{ id: string; version: number; problem?: string }[]>().notNull(),
+    /** With what each did in the run, and why one could not. */
+    rules: jsonb().$type<{ id: string; version: number; severity: RuleEffect; problem?: string }[]>().notNull(),
     createdAt: createdAt(),
   },
   (table) => [index().on(table.periodId)],
+);
+
+/** What rules do in a school, or in all of the district where no school is named. */
+export const auditSettings = pgTable(
+  'audit_settings',
+  {
+    id: id(),
+    schoolId: integer().references(() => schools.id),
+    rules: jsonb().$type<RuleSettings>().notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [unique('audit_settings_once').on(table.schoolId).nullsNotDistinct()],
 );
 
 /** What a finding is about; null for what it is not about. A section or course that goes takes what was found in it along. */
@@ -74,7 +87,7 @@ export interface CertificateFacts {
     readonly id: string;
     readonly version: number;
     readonly summary: string;
-    readonly severity: 'blocks' | 'warns' | 'informs';
+    readonly severity: RuleEffect;
     readonly found: number;
     readonly waived: number;
   }[];

@@ -1,0 +1,161 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { ruleEffects, type RuleEffect } from '#core/audit';
+import type { RuleSettingReply, RuleSettingsReply } from '#contract/audit';
+import { counted } from '#contract/messages';
+import { HistoryButton } from '../changes/history-button';
+import { useTellOfChange } from '../changes/use-tell-of-change';
+import { useMay } from '../shell/access';
+import { AwaitedPage } from '../shell/awaited-page';
+import { showProblem } from '../shell/show-problem';
+import { useScope } from '../shell/scope';
+import { Choice } from '../ui/field';
+import { Page, Strong } from '../ui/page';
+import { Empty } from '../ui/panel';
+import { SeverityDiamond } from '../ui/state-marks';
+import { useRuleSettings, useSaveRuleSettings, type SettingsOf } from './queries';
+
+const effectWords: Readonly<Record<RuleEffect, string>> = {
+  blocks: 'blocks sealing',
+  warns: 'warns',
+  informs: 'for information',
+  off: 'off',
+};
+
+/** What each rule of the audit does in the school at hand, and in all schools that do not say otherwise. */
+export function RulesPage() {
+  const { schoolId } = useScope();
+  const read = useRuleSettings(schoolId);
+  return <AwaitedPage queries={[read] as const}>{(settings) => <Rules settings={settings} />}</AwaitedPage>;
+}
+
+function Rules({ settings }: { settings: RuleSettingsReply }) {
+  const { schoolId, path } = useScope();
+  const [text, setText] = useState('');
+  const may = useMay();
+  const save = useSaveRuleSettings(schoolId, settings);
+  const tellOfChange = useTellOfChange();
+  const { rules } = settings;
+  const off = rules.filter(({ inForce }) => inForce === 'off').length;
+  const other = rules.filter(({ inForce, own }) => inForce !== own && inForce !== 'off').length;
+  const words = text.trim().toLowerCase();
+  const shown = rules.filter(({ id, summary, why }) => `${id} ${summary} ${why}`.toLowerCase().includes(words));
+  const set = (of: SettingsOf, rule: RuleSettingReply) => (effect: RuleEffect | null) =>
+    save.mutate(
+      { of, ruleId: rule.id, effect },
+      {
+        onSuccess: (reply) => tellOfChange(`${rule.summary}: from the next audit on.`, reply),
+        onError: showProblem,
+      },
+    );
+  return (
+    <Page
+      headline={
+        <>
+          {counted(rules.length, 'rule')} look at every period;{' '}
+          {off + other === 0 ? (
+            'each is as it comes'
+          ) : (
+            <>
+              <Strong tone={off > 0 ? 'warns' : 'so'}>{off} switched off</Strong> and {other} set to another severity
+            </>
+          )}
+          .
+        </>
+      }
+      below="What is set here counts from the next audit on. A certificate names what was switched off, and no longer holds once a rule is set otherwise."
+      actions={
+        <>
+          <input
+            type="search"
+            aria-label="Find a rule"
+            placeholder="Find a rule"
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+            className="h-8 w-[220px] rounded-md border border-control bg-surface px-2.5"
+          />
+          <HistoryButton thing={`audit-rules ${schoolId}`} called="the rules of this school" />
+          <Link className="px-2 font-semibold text-eucalypt hover:underline" to={path('findings')}>
+            Findings
+          </Link>
+        </>
+      }
+    >
+      <div className="min-h-0 flex-1 overflow-auto rounded-md border border-hairline bg-surface">
+        <table className="w-full border-collapse text-[13px]">
+          <thead className="sticky top-0 z-10 bg-raised text-left text-quiet">
+            <tr>
+              <th className="px-4 py-2 font-semibold">Rule</th>
+              <th className="w-[150px] px-2 py-2 font-semibold">As it comes</th>
+              <th className="w-[170px] px-2 py-2 font-semibold">In all schools</th>
+              <th className="w-[180px] px-2 py-2 pr-4 font-semibold">In this school</th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((rule) => (
+              <tr key={rule.id} className="border-t border-hairline align-top">
+                <td className={`px-4 py-2 ${rule.inForce === 'off' ? 'text-quiet' : ''}`}>
+                  <b className={rule.inForce === 'off' ? 'font-semibold line-through' : 'font-semibold'}>
+                    {rule.summary}
+                  </b>
+                  <span className="block text-quiet">{rule.why}</span>
+                </td>
+                <td className="px-2 py-2">
+                  <span className="inline-flex items-center gap-1.5">
+                    <SeverityDiamond severity={rule.own} /> {effectWords[rule.own]}
+                  </span>
+                </td>
+                <td className="px-2 py-2">
+                  <EffectChoice
+                    label={`${rule.summary}, in all schools`}
+                    otherwise="as it comes"
+                    chosen={rule.district}
+                    isHeld={!may('change-shared-set-up') || save.isPending}
+                    onChoose={set('district', rule)}
+                  />
+                </td>
+                <td className="px-2 py-2 pr-4">
+                  <EffectChoice
+                    label={`${rule.summary}, in this school`}
+                    otherwise="as in all schools"
+                    chosen={rule.school}
+                    isHeld={!may('change-set-up') || save.isPending}
+                    onChoose={set('school', rule)}
+                  />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {shown.length === 0 && <Empty title="No such rule">No rule has these words in its name or its reason.</Empty>}
+      </div>
+    </Page>
+  );
+}
+
+interface EffectChoiceProps {
+  readonly label: string;
+  /** What holds where nothing is chosen. */
+  readonly otherwise: string;
+  readonly chosen: RuleEffect | null;
+  readonly isHeld: boolean;
+  readonly onChoose: (effect: RuleEffect | null) => void;
+}
+
+function EffectChoice({ label, otherwise, chosen, isHeld, onChoose }: EffectChoiceProps) {
+  return (
+    <Choice
+      label={label}
+      value={chosen ?? ''}
+      disabled={isHeld}
+      onChange={(event) => onChoose(ruleEffects.find((each) => each === event.target.value) ?? null)}
+    >
+      <option value="">{otherwise}</option>
+      {ruleEffects.map((effect) => (
+        <option key={effect} value={effect}>
+          {effectWords[effect]}
+        </option>
+      ))}
+    </Choice>
+  );
+}
