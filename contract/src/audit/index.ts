@@ -211,6 +211,23 @@ export interface RuleSettingsReply {
   readonly districtRevision: string;
 }
 
+/** How often each label is posted, in the order of the labels of the reply. */
+export interface DistributionReply {
+  /** Of a section or of a period. */
+  readonly name: string;
+  readonly grades: number;
+  readonly counts: readonly number[];
+}
+
+export interface DistributionsReply {
+  /** Best first. */
+  readonly labels: readonly string[];
+  /** Null, as none of the others is there, for fewer than ten grades. */
+  readonly own: DistributionReply | null;
+  readonly sisters: readonly DistributionReply[];
+  readonly earlier: readonly DistributionReply[];
+}
+
 export class CertifyRequest extends StartAuditRequest {
   /** For whoever reads the certificate. */
   @IsString()

@@ -5,6 +5,7 @@ export { whatBroke, type CertificateBreak } from './certificate.js';
 export { itemFactOf, type JudgedItem } from './item-fact.js';
 export { compareRuns, findingKey, placeOfKey } from './compare-runs.js';
 export { waiverState, type Waiver, type WaiverState } from './waivers.js';
+export { leastStudents } from './least-students.js';
 export { effectOf, ruleEffects, type RuleEffect, type RuleSettings } from './rule-settings.js';
 export { runEachRule, runRules, type Finding } from './run-rules.js';
 export {

@@ -19,6 +19,7 @@ import {
   StartAuditRequest,
   WaiveRequest,
   type AuditReply,
+  type DistributionsReply,
   type MendReply,
   type RuleSettingsReply,
 } from '#contract/audit';
@@ -27,6 +28,7 @@ import { CurrentActor, type Actor, May, type SpreadsheetType } from '#server/pla
 import { AuditService } from './audit.service.js';
 import { CertificatePapersService } from './certificate-papers.service.js';
 import { CertificatesService } from './certificates.service.js';
+import { DistributionsService } from './distributions.service.js';
 import { findingRows } from './findings-file.js';
 import { MendingService } from './mending.service.js';
 import { RuleSettingsService } from './rule-settings.service.js';
@@ -41,6 +43,7 @@ export class AuditController {
     private readonly certificates: CertificatesService,
     private readonly papers: CertificatePapersService,
     private readonly waivers: WaiversService,
+    private readonly distributions: DistributionsService,
     private readonly mending: MendingService,
     private readonly settings: RuleSettingsService,
   ) {}
@@ -49,6 +52,17 @@ export class AuditController {
   @May('read-findings', { period: 'query.period' })
   latest(@Query('period', ParseIntPipe) periodId: number): Promise<AuditReply> {
     return this.audit.latest(periodId);
+  }
+
+  /** A section's labels beside those of its sister sections and of earlier periods. */
+  @Get('distributions')
+  @May('read-findings', { period: 'query.period' })
+  distributionsOf(
+    @Query('period', ParseIntPipe) periodId: number,
+    @Query('section', ParseIntPipe) sectionId: number,
+    @Query('item', ParseIntPipe) itemId: number,
+  ): Promise<DistributionsReply> {
+    return this.distributions.of(periodId, sectionId, itemId);
   }
 
   /** What each rule does in a school. */

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { auditRules } from '#core/audit';
-import type { AuditReply, FindingReply } from '#contract/audit';
+import type { AuditReply, DistributionsReply, FindingReply } from '#contract/audit';
 import type { ReadinessReply } from '#contract/transcripts';
 import type { Problem } from '#contract/problems';
 import { openPeriod } from '../../test/sheets.js';
@@ -110,6 +110,43 @@ describe('what an audit finds beyond single grades', () => {
     expect(waiver(await audit())?.state).toBe('changed');
     expect((await registrar.send('POST', `/changes/${change}/undo`)).status).toBe(200);
     expect(waiver((await registrar.get<AuditReply>(`/audit?period=${openPeriod}`)).body)).toBeNull();
+  });
+});
+
+describe('a section beside its sisters', () => {
+  const distributions = (section: number, item: number, client = registrar) =>
+    client.get<DistributionsReply & Problem>(
+      `/audit/distributions?period=${openPeriod}&section=${section}&item=${item}`,
+    );
+
+  it('has the labels that the database counts, and no group of fewer than ten', async () => {
+    const [finding] = of('unlike-sister-sections');
+    const { openSectionId: section, itemId: item } = finding!;
+    const { labels, own, sisters, earlier } = (await distributions(section!, item!)).body;
+    const rows = await ask<{ id: number; label: string; grades: number }>(
+      `SELECT s.id, g.label, count(*)::int AS grades FROM grades g JOIN enrollments e ON e.id = g.enrollment_id
+       JOIN sections s ON s.id = e.section_id JOIN periods p ON p.id = g.period_id
+       WHERE s.course_id = (SELECT course_id FROM sections WHERE id = ${section}) AND g.item_id = ${item} AND p.id = ${openPeriod}
+         AND g.code IS NULL AND g.label IS NOT NULL AND (e.withdrawn_on IS NULL OR e.withdrawn_on > p.ends_on) GROUP BY 1, 2`,
+    );
+    const countOf = (label: string, isOwn: boolean) =>
+      rows
+        .filter((row) => row.label === label && (row.id === section) === isOwn)
+        .reduce((sum, row) => sum + row.grades, 0);
+    expect(own!.counts).toEqual(labels.map((label) => countOf(label, true)));
+    expect(labels.map((_label, at) => sisters.reduce((sum, each) => sum + each.counts[at]!, 0))).toEqual(
+      labels.map((label) => countOf(label, false)),
+    );
+    expect([...sisters, ...earlier].filter(({ grades }) => grades < 10)).toEqual([]);
+    expect(earlier.map(({ name }) => name)).toEqual(['Quarter 1 2025–26']);
+  });
+
+  it('is for whoever may read findings, of a section that reports the item', async () => {
+    const [finding] = of('unlike-sister-sections');
+    const teacher = await server.as('harun');
+    expect((await distributions(finding!.openSectionId!, finding!.itemId!, teacher)).status).toBe(403);
+    expect((await distributions(999_999, finding!.itemId!)).status).toBe(404);
+    expect((await distributions(finding!.openSectionId!, 999_999)).status).toBe(404);
   });
 });
 

@@ -13,6 +13,8 @@ import { AuditService } from './audit.service.js';
 import { CertificatePapersService } from './certificate-papers.service.js';
 import { CertificatesRepository } from './certificates.repository.js';
 import { CertificatesService } from './certificates.service.js';
+import { DistributionsRepository } from './distributions.repository.js';
+import { DistributionsService } from './distributions.service.js';
 import { MendingService } from './mending.service.js';
 import { RuleSettingsThing, SharedRuleSettingsThing } from './rule-settings.thing.js';
 import { RuleSettingsRepository } from './rule-settings.repository.js';
@@ -42,6 +44,8 @@ import { WaiversService } from './waivers.service.js';
     CertificatePapersService,
     CertificatesRepository,
     CertificatesService,
+    DistributionsRepository,
+    DistributionsService,
     MendingService,
     RuleSettingsRepository,
     RuleSettingsService,

@@ -12,6 +12,8 @@ interface EvidencePanelProps {
   readonly mayWaive: boolean;
   readonly mayMend: boolean;
   readonly onOpen: () => void;
+  /** Looks at the section beside its sisters; null where the finding is about no sheet. */
+  readonly onCompare: (() => void) | null;
   readonly onMend: () => void;
   readonly onWaive: () => void;
   readonly onEndWaiver: () => void;
@@ -19,7 +21,7 @@ interface EvidencePanelProps {
 
 /** What one finding rests on, the way to what it is about, and whether somebody let it stand. */
 export function EvidencePanel(props: EvidencePanelProps) {
-  const { finding, rule, mayWaive, mayMend, onOpen, onMend, onWaive, onEndWaiver } = props;
+  const { finding, rule, mayWaive, mayMend, onOpen, onCompare, onMend, onWaive, onEndWaiver } = props;
   const { mark, computed } = finding;
   return (
     <section aria-label="Evidence" className="overflow-auto border-l border-hairline bg-raised px-5 py-4">
@@ -45,6 +47,11 @@ export function EvidencePanel(props: EvidencePanelProps) {
       <Button look="main" writes={false} onClick={onOpen} className="mt-3.5 w-full justify-between">
         {placeOfFinding(rule, finding).says} <Key>↵</Key>
       </Button>
+      {onCompare && (
+        <Button writes={false} onClick={onCompare} className="mt-2 w-full justify-between">
+          Beside its sister sections <Key>D</Key>
+        </Button>
+      )}
       {mayMend && rule.fix !== null && (
         <Button onClick={onMend} className="mt-2 w-full justify-between">
           {rule.fix}… <Key>M</Key>

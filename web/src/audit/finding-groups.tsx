@@ -15,7 +15,7 @@ interface FindingGroupsProps {
 /** The findings gathered by rule, course, teacher or student; choosing a group filters, choosing it again lets go. */
 export function FindingGroups({ by, rules, findings, chosen, onGroupBy, onChoose }: FindingGroupsProps) {
   return (
-    <div className="flex min-h-0 flex-col border-r border-hairline text-[13px]">
+    <div className="hidden min-h-0 flex-col border-r border-hairline text-[13px] @min-[700px]:flex">
       <div role="group" aria-label="Group findings by" className="flex border-b border-hairline px-1.5 py-1">
         {groupings.map((each) => (
           <button

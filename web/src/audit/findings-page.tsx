@@ -1,12 +1,12 @@
-import { useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import type { Severity } from '#core/audit';
-import type { AuditRunReply, FindingReply } from '#contract/audit';
+import type { FindingReply } from '#contract/audit';
 import { counted } from '#contract/messages';
 import { ExportLinks } from '../cell-tables/table-files';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { useMay } from '../shell/access';
 import { PageFace } from '../shell/awaited-page';
+import { openDrawer } from '../shell/drawer-store';
 import { showProblem } from '../shell/show-problem';
 import { usePeriod, useScope } from '../shell/scope';
 import { searchWith } from '../ui/address/search-with';
@@ -17,16 +17,17 @@ import { Empty, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { dayOfInstant } from '../ui/day/zone-time';
 import { CertificateNote } from './certificate-note';
-import { CertifyDialog } from './certify-dialog';
 import { EvidencePanel } from './evidence-panel';
 import { FindingGroups } from './finding-groups';
 import { FindingList } from './finding-list';
 import { placeOfFinding } from './finding-place';
 import { FindingsHeadline } from './findings-headline';
-import { MendDialog } from './mend-dialog';
-import { groupings, groupOf, isWaived, orderFindings, severities } from './order-findings';
-import { useAudit, useCertify, useEndWaivers, useRunAudit, useWaive } from './queries';
-import { WaiveDialog } from './waive-dialog';
+import { groupings, groupOf, isWaived, mayBeCertified, orderFindings, severities } from './order-findings';
+import { useAudit, useEndWaivers, useRunAudit } from './queries';
+import { SettleDialog, type Settling } from './settle-dialog';
+
+// Charts come with the first look at one.
+const Distributions = lazy(() => import('./distributions'));
 
 /** What the audit of the period found: rules at the left, findings in the middle, evidence at the right. */
 export function FindingsPage() {
@@ -62,17 +63,25 @@ export function FindingsPage() {
     const rule = ruleOf(finding);
     if (rule) void navigate(path(placeOfFinding(rule, finding).path));
   };
+  const sheetOf = ({ sectionId, itemId }: FindingReply) =>
+    sectionId !== null && itemId !== null ? { periodId, sectionId, itemId } : null;
+  const compare = (finding: FindingReply) => {
+    const sheet = sheetOf(finding);
+    if (sheet)
+      openDrawer(
+        `${finding.section} · ${finding.itemName}`,
+        <Suspense>
+          <Distributions sheet={sheet} />
+        </Suspense>,
+      );
+  };
   const start = () => runAudit.mutate(undefined, { onError: showProblem });
   const may = useMay();
   const mayWaive = may('audit');
   const mayMend = may('post-outside-window');
-  const [mending, setMending] = useState<FindingReply | null>(null);
-  const waive = useWaive(periodId);
   const endWaivers = useEndWaivers(periodId);
-  const [waiving, setWaiving] = useState<FindingReply | null>(null);
-  const certify = useCertify(periodId);
-  const [isCertifying, setCertifying] = useState(false);
-  const mayCertify = may('audit') && !period?.posting?.sealedAt && run !== null && isDone(run, severityOf);
+  const [settling, setSettling] = useState<Settling | null>(null);
+  const mayCertify = may('audit') && !period?.posting?.sealedAt && run !== null && mayBeCertified(run, severityOf);
   const tellOfChange = useTellOfChange();
   useKeys([
     { key: 'a', says: 'run the audit again', act: start },
@@ -80,16 +89,17 @@ export function FindingsPage() {
     { key: 'k', says: 'the finding before', act: step(-1) },
     { key: 'n', says: 'the next finding', act: step(1) },
     { key: 'Enter', says: 'open what the finding is about', act: () => chosen && openGrade(chosen) },
-    { key: 'c', says: 'close the audit with a certificate', act: () => mayCertify && setCertifying(true) },
+    { key: 'd', says: 'the section beside its sister sections', act: () => chosen && compare(chosen) },
+    { key: 'c', says: 'close the audit with a certificate', act: () => mayCertify && setSettling({ how: 'certify' }) },
     {
       key: 'm',
       says: 'set right what the rule can set right',
-      act: () => mayMend && chosen && ruleOf(chosen)?.fix && setMending(chosen),
+      act: () => mayMend && chosen && ruleOf(chosen)?.fix && setSettling({ how: 'mend', finding: chosen }),
     },
     {
       key: 'v',
       says: 'let the finding stand for a reason',
-      act: () => mayWaive && chosen && !isWaived(chosen) && setWaiving(chosen),
+      act: () => mayWaive && chosen && !isWaived(chosen) && setSettling({ how: 'waive', finding: chosen }),
     },
   ]);
   if (!audit || !period) return <PageFace queries={[read]} />;
@@ -125,7 +135,7 @@ export function FindingsPage() {
         <>
           {runButton}
           {may('audit') && (
-            <Button disabled={!mayCertify} onClick={() => setCertifying(true)}>
+            <Button disabled={!mayCertify} onClick={() => setSettling({ how: 'certify' })}>
               Certify… <Key>C</Key>
             </Button>
           )}
@@ -141,109 +151,56 @@ export function FindingsPage() {
       below={audit.certificate && <CertificateNote certificate={audit.certificate} periodId={periodId} />}
       aside={`${audit.rules.filter(({ isOff }) => !isOff).length} rules over ${counted(run.gradesChecked, 'grade')} · ${(run.milliseconds / 1000).toFixed(1)} s · ${showInstant(run.startedAt)}`}
     >
-      <div className="grid min-h-[340px] flex-1 grid-cols-[200px_minmax(0,1fr)_280px] min-[1180px]:grid-cols-[220px_minmax(0,1fr)_330px] rounded-md border border-hairline bg-surface">
-        <FindingGroups
-          by={by}
-          rules={audit.rules}
-          findings={run.findings}
-          chosen={group}
-          onGroupBy={(next) =>
-            setSearch(searchWith(search, { [by]: null, by: next === 'rule' ? null : next, finding: null }))
-          }
-          onChoose={(next) => choose({ [by]: next, finding: null })}
-        />
-        <FindingList
-          rules={audit.rules}
-          findings={shown}
-          chosen={chosen?.key ?? null}
-          onChoose={({ key }) => choose({ finding: key })}
-          onOpen={openGrade}
-        />
-        {chosen ? (
-          <EvidencePanel
-            finding={chosen}
-            rule={ruleOf(chosen)!}
-            mayWaive={mayWaive}
-            mayMend={mayMend}
-            onMend={() => setMending(chosen)}
-            onOpen={() => openGrade(chosen)}
-            onWaive={() => setWaiving(chosen)}
-            onEndWaiver={() =>
-              endWaivers.mutate(
-                { findings: [chosen] },
-                { onSuccess: (reply) => tellOfChange('The waiver is ended.', reply), onError: showProblem },
-              )
+      <div className="@container flex min-h-[340px] flex-1">
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_280px] rounded-md border border-hairline bg-surface @min-[700px]:grid-cols-[212px_minmax(0,1fr)_280px] @min-[940px]:grid-cols-[220px_minmax(0,1fr)_330px]">
+          <FindingGroups
+            by={by}
+            rules={audit.rules}
+            findings={run.findings}
+            chosen={group}
+            onGroupBy={(next) =>
+              setSearch(searchWith(search, { [by]: null, by: next === 'rule' ? null : next, finding: null }))
             }
+            onChoose={(next) => choose({ [by]: next, finding: null })}
           />
-        ) : (
-          <div className="border-l border-hairline" />
-        )}
+          <FindingList
+            rules={audit.rules}
+            findings={shown}
+            chosen={chosen?.key ?? null}
+            onChoose={({ key }) => choose({ finding: key })}
+            onOpen={openGrade}
+          />
+          {chosen ? (
+            <EvidencePanel
+              finding={chosen}
+              rule={ruleOf(chosen)!}
+              mayWaive={mayWaive}
+              mayMend={mayMend}
+              onMend={() => setSettling({ how: 'mend', finding: chosen })}
+              onOpen={() => openGrade(chosen)}
+              onCompare={sheetOf(chosen) && (() => compare(chosen))}
+              onWaive={() => setSettling({ how: 'waive', finding: chosen })}
+              onEndWaiver={() =>
+                endWaivers.mutate(
+                  { findings: [chosen] },
+                  { onSuccess: (reply) => tellOfChange('The waiver is ended.', reply), onError: showProblem },
+                )
+              }
+            />
+          ) : (
+            <div className="border-l border-hairline" />
+          )}
+        </div>
       </div>
-      {mending && (
-        <MendDialog
-          finding={mending}
-          alike={alikeOf(run, mending)}
-          summary={ruleOf(mending)!.summary}
-          fix={ruleOf(mending)!.fix!}
-          periodId={periodId}
-          onMended={(reply) => {
-            setMending(null);
-            tellOfChange(
-              `${counted(reply.changes.length, 'grade')} set right. Audit again to see what is gone.`,
-              reply,
-            );
-          }}
-          onClose={() => setMending(null)}
-        />
-      )}
-      {isCertifying && (
-        <CertifyDialog
-          run={run}
-          rules={audit.rules.length}
-          periodName={period.name}
-          isPending={certify.isPending}
-          onIssue={(note) =>
-            certify.mutate(note, {
-              onSuccess: () => setCertifying(false),
-              onError: showProblem,
-            })
-          }
-          onClose={() => setCertifying(false)}
-        />
-      )}
-      {waiving && (
-        <WaiveDialog
-          finding={waiving}
-          alike={alikeOf(run, waiving)}
-          summary={ruleOf(waiving)!.summary}
+      {settling && (
+        <SettleDialog
+          settling={settling}
+          audit={{ ...audit, run }}
+          period={period}
           today={dayOfInstant(termLine!.now)}
-          isPending={waive.isPending}
-          problem={waive.error}
-          onWaive={(findings, decision) =>
-            waive.mutate(
-              { findings, ...decision },
-              {
-                onSuccess: (reply) => {
-                  setWaiving(null);
-                  tellOfChange(`${counted(findings.length, 'finding')} waived.`, reply);
-                },
-                onError: showProblem,
-              },
-            )
-          }
-          onClose={() => setWaiving(null)}
+          onClose={() => setSettling(null)}
         />
       )}
     </Page>
   );
 }
-
-/** What the same rule found besides, and nobody let stand. */
-const alikeOf = ({ findings }: AuditRunReply, { ruleId, key }: FindingReply) =>
-  findings.filter((each) => each.ruleId === ruleId && each.key !== key && !isWaived(each));
-
-/** Whether nothing stands against a certificate: no finding blocks, no rule failed, and no grade changed since. */
-const isDone = ({ findings, faults, changedSince }: AuditRunReply, severityOf: ReadonlyMap<string, Severity>) =>
-  faults.length === 0 &&
-  changedSince === 0 &&
-  !findings.some((finding) => severityOf.get(finding.ruleId) === 'blocks' && !isWaived(finding));

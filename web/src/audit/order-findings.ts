@@ -1,5 +1,5 @@
 import type { Severity } from '#core/audit';
-import type { FindingReply } from '#contract/audit';
+import type { AuditRunReply, FindingReply } from '#contract/audit';
 
 export const severities = ['blocks', 'warns', 'informs'] as const satisfies readonly Severity[];
 
@@ -23,3 +23,16 @@ export function orderFindings(
     severities.indexOf(severityOf.get(finding.ruleId) ?? 'informs') + (isWaived(finding) ? severities.length : 0);
   return findings.toSorted((a, b) => rankOf(a) - rankOf(b));
 }
+
+/** What the same rule found besides, and nobody let stand. */
+export const alikeOf = ({ findings }: AuditRunReply, { ruleId, key }: FindingReply): FindingReply[] =>
+  findings.filter((each) => each.ruleId === ruleId && each.key !== key && !isWaived(each));
+
+/** Whether nothing stands against a certificate: no finding blocks, no rule failed, and no grade changed since. */
+export const mayBeCertified = (
+  { findings, faults, changedSince }: AuditRunReply,
+  severityOf: ReadonlyMap<string, Severity>,
+): boolean =>
+  faults.length === 0 &&
+  changedSince === 0 &&
+  !findings.some((finding) => severityOf.get(finding.ruleId) === 'blocks' && !isWaived(finding));

@@ -3,6 +3,7 @@ import { useCallback } from 'react';
 import type { RuleEffect } from '#core/audit';
 import type {
   AuditReply,
+  DistributionsReply,
   EndWaiversRequest,
   FindingReply,
   MendReply,
@@ -87,6 +88,20 @@ export function useSaveRuleSettings(schoolId: number, { rules, ...revisions }: R
     },
     // Somebody else set another one meanwhile: what is so now is shown.
     onError: () => client.invalidateQueries({ queryKey: ['audit-rules', schoolId] }),
+  });
+}
+
+export interface SheetOfPeriod {
+  readonly periodId: number;
+  readonly sectionId: number;
+  readonly itemId: number;
+}
+
+export function useDistributions({ periodId, sectionId, itemId }: SheetOfPeriod) {
+  return useQuery({
+    queryKey: ['distributions', periodId, sectionId, itemId],
+    queryFn: () =>
+      api.get<DistributionsReply>(`/audit/distributions?period=${periodId}&section=${sectionId}&item=${itemId}`),
   });
 }
 

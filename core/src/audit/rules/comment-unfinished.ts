@@ -9,7 +9,7 @@ export const commentUnfinished: AuditRule = {
   summary: 'Comment left unfinished',
   why: 'A gap that was to be filled in later would be printed as it stands.',
   messages: {
-    gap: '“{words}” stands in the comment as if something were still to come.',
+    gap: 'The comment has “{words}” in it, as if something were still to come.',
   },
 
   *check({ grades }) {

@@ -1,0 +1,75 @@
+import type { Day } from '#core/calendar';
+import type { AuditReply, AuditRunReply, FindingReply } from '#contract/audit';
+import type { PeriodReply } from '#contract/calendar';
+import { counted } from '#contract/messages';
+import { useTellOfChange } from '../changes/use-tell-of-change';
+import { showProblem } from '../shell/show-problem';
+import { CertifyDialog } from './certify-dialog';
+import { MendDialog } from './mend-dialog';
+import { alikeOf } from './order-findings';
+import { useCertify, useWaive } from './queries';
+import { WaiveDialog } from './waive-dialog';
+
+/** What is being done about what was found: one finding mended or let stand, or all of it certified. */
+export type Settling = { readonly how: 'mend' | 'waive'; readonly finding: FindingReply } | { readonly how: 'certify' };
+
+interface SettleDialogProps {
+  readonly settling: Settling;
+  readonly audit: Pick<AuditReply, 'rules'> & { readonly run: AuditRunReply };
+  readonly period: PeriodReply;
+  readonly today: Day;
+  readonly onClose: () => void;
+}
+
+/** Asks for what a step towards the seal needs, and takes it. */
+export function SettleDialog({ settling, audit: { rules, run }, period, today, onClose }: SettleDialogProps) {
+  const waive = useWaive(period.id);
+  const certify = useCertify(period.id);
+  const tellOfChange = useTellOfChange();
+  if (settling.how === 'certify')
+    return (
+      <CertifyDialog
+        run={run}
+        rules={rules.filter(({ isOff }) => !isOff).length}
+        periodName={period.name}
+        isPending={certify.isPending}
+        onIssue={(note) => certify.mutate(note, { onSuccess: onClose, onError: showProblem })}
+        onClose={onClose}
+      />
+    );
+  const { finding } = settling;
+  const rule = rules.find(({ id }) => id === finding.ruleId)!;
+  const shared = { finding, alike: alikeOf(run, finding), summary: rule.summary, onClose };
+  if (settling.how === 'mend')
+    return (
+      <MendDialog
+        {...shared}
+        fix={rule.fix!}
+        periodId={period.id}
+        onMended={(reply) => {
+          onClose();
+          tellOfChange(`${counted(reply.changes.length, 'grade')} set right. Audit again to see what is gone.`, reply);
+        }}
+      />
+    );
+  return (
+    <WaiveDialog
+      {...shared}
+      today={today}
+      isPending={waive.isPending}
+      problem={waive.error}
+      onWaive={(findings, decision) =>
+        waive.mutate(
+          { findings, ...decision },
+          {
+            onSuccess: (reply) => {
+              onClose();
+              tellOfChange(`${counted(findings.length, 'finding')} waived.`, reply);
+            },
+            onError: showProblem,
+          },
+        )
+      }
+    />
+  );
+}
