@@ -15,7 +15,7 @@ interface FindingGroupsProps {
 /** The findings gathered by rule, course, teacher or student; choosing a group filters, choosing it again lets go. */
 export function FindingGroups({ by, rules, findings, chosen, onGroupBy, onChoose }: FindingGroupsProps) {
   return (
-    <div className="hidden min-h-0 flex-col border-r border-hairline text-[13px] @min-[700px]:flex">
+    <div className="col-span-2 flex max-h-[120px] min-h-0 flex-col border-b border-hairline text-[13px] @min-[700px]:col-span-1 @min-[700px]:max-h-none @min-[700px]:border-r @min-[700px]:border-b-0">
       <div role="group" aria-label="Group findings by" className="flex border-b border-hairline px-1.5 py-1">
         {groupings.map((each) => (
           <button

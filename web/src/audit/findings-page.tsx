@@ -152,7 +152,7 @@ export function FindingsPage() {
       aside={`${audit.rules.filter(({ isOff }) => !isOff).length} rules over ${counted(run.gradesChecked, 'grade')} · ${(run.milliseconds / 1000).toFixed(1)} s · ${showInstant(run.startedAt)}`}
     >
       <div className="@container flex min-h-[340px] flex-1">
-        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_280px] rounded-md border border-hairline bg-surface @min-[700px]:grid-cols-[212px_minmax(0,1fr)_280px] @min-[940px]:grid-cols-[220px_minmax(0,1fr)_330px]">
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_280px] grid-rows-[auto_minmax(260px,1fr)] @min-[700px]:grid-rows-[minmax(0,1fr)] rounded-md border border-hairline bg-surface @min-[700px]:grid-cols-[212px_minmax(0,1fr)_280px] @min-[940px]:grid-cols-[220px_minmax(0,1fr)_330px]">
           <FindingGroups
             by={by}
             rules={audit.rules}

@@ -86,9 +86,9 @@ function Rules({ settings }: { settings: RuleSettingsReply }) {
           <thead className="sticky top-0 z-10 bg-raised text-left text-quiet">
             <tr>
               <th className="px-4 py-2 font-semibold">Rule</th>
-              <th className="w-[150px] px-2 py-2 font-semibold">As it comes</th>
-              <th className="w-[170px] px-2 py-2 font-semibold">In all schools</th>
-              <th className="w-[180px] px-2 py-2 pr-4 font-semibold">In this school</th>
+              <th className="w-[110px] px-2 min-[1000px]:w-[150px] py-2 font-semibold">As it comes</th>
+              <th className="w-[110px] px-2 min-[1000px]:w-[170px] py-2 font-semibold">In all schools</th>
+              <th className="w-[130px] px-2 min-[1000px]:w-[180px] py-2 pr-4 font-semibold">In this school</th>
             </tr>
           </thead>
           <tbody>
