@@ -29,6 +29,27 @@ describe('the chance of a chi-square', () => {
   });
 });
 
+describe('the same by another formula', () => {
+  // For an even number the chance is that of fewer than half as many events of a Poisson process.
+  it('is a sum of Poisson terms for an even number of degrees', () => {
+    const cases = fc.record({
+      half: fc.integer({ min: 1, max: 40 }),
+      value: fc.double({ min: 0.01, max: 200, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(cases, ({ half, value }) => {
+        let [term, sum] = [Math.exp(-value / 2), 0];
+        for (let at = 1; at <= half; at++) {
+          sum += term;
+          term *= value / 2 / at;
+        }
+        expect(chiSquareTail(value, 2 * half)).toBeCloseTo(sum, 12);
+      }),
+      { seed: 13 },
+    );
+  });
+});
+
 describe('the chance of so many successes', () => {
   it.each([
     // By hand: (45 + 10 + 1) / 1024, and 1 / 32.
