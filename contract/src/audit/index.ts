@@ -147,6 +147,8 @@ export interface FindingReply extends FindingPlace {
   readonly isNew: boolean;
   /** Null where nobody let it stand. */
   readonly waiver: WaiverReply | null;
+  /** Null where no teacher was told of it. */
+  readonly notice: FindingNoticeReply | null;
 }
 
 export interface AuditRunReply {
@@ -226,6 +228,46 @@ export interface DistributionsReply {
   readonly own: DistributionReply | null;
   readonly sisters: readonly DistributionReply[];
   readonly earlier: readonly DistributionReply[];
+}
+
+export class SendFindingsRequest extends EndWaiversRequest {
+  /** What is added at the end of each message. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(1000, { message: 'at most 1,000 characters' })
+  note?: string;
+
+  /** The fingerprint of the preview that is sent; absent to preview. */
+  @IsOptional()
+  @IsString()
+  fingerprint?: string;
+}
+
+export interface FindingsMessageReply {
+  readonly teacherId: number;
+  readonly teacher: string;
+  readonly address: string;
+  readonly findings: number;
+  /** How many of them the teacher was told of before. */
+  readonly earlier: number;
+  readonly subject: string;
+  readonly text: string;
+}
+
+export interface SendFindingsReply {
+  readonly fingerprint: string;
+  readonly messages: readonly FindingsMessageReply[];
+  /** What no teacher is told of, and why. */
+  readonly skipped: readonly { readonly who: string; readonly why: string }[];
+  readonly isSent: boolean;
+}
+
+/** That a teacher was told of a finding, the last time. */
+export interface FindingNoticeReply {
+  readonly to: string;
+  readonly at: string;
+  /** Whether the grade was saved since. */
+  readonly isAnswered: boolean;
 }
 
 export class CertifyRequest extends StartAuditRequest {

@@ -16,12 +16,14 @@ import {
   EndWaiversRequest,
   MendRequest,
   SaveRuleSettingsRequest,
+  SendFindingsRequest,
   StartAuditRequest,
   WaiveRequest,
   type AuditReply,
   type DistributionsReply,
   type MendReply,
   type RuleSettingsReply,
+  type SendFindingsReply,
 } from '#contract/audit';
 import { fileOfLines } from '#server/cell-tables';
 import { CurrentActor, type Actor, May, type SpreadsheetType } from '#server/platform';
@@ -32,6 +34,7 @@ import { DistributionsService } from './distributions.service.js';
 import { findingRows } from './findings-file.js';
 import { MendingService } from './mending.service.js';
 import { RuleSettingsService } from './rule-settings.service.js';
+import { SendFindingsService } from './send-findings.service.js';
 import { WaiversService } from './waivers.service.js';
 
 const types = { csv: 'csv', xlsx: 'xlsx' } as const;
@@ -45,6 +48,7 @@ export class AuditController {
     private readonly waivers: WaiversService,
     private readonly distributions: DistributionsService,
     private readonly mending: MendingService,
+    private readonly sending: SendFindingsService,
     private readonly settings: RuleSettingsService,
   ) {}
 
@@ -52,6 +56,14 @@ export class AuditController {
   @May('read-findings', { period: 'query.period' })
   latest(@Query('period', ParseIntPipe) periodId: number): Promise<AuditReply> {
     return this.audit.latest(periodId);
+  }
+
+  /** Tells teachers of findings, a message each: without a fingerprint it says what it would write. */
+  @Post('messages')
+  @May('audit', { period: 'body.periodId' })
+  @HttpCode(200)
+  send(@CurrentActor() actor: Actor, @Body() request: SendFindingsRequest): Promise<SendFindingsReply> {
+    return this.sending.send(actor, request);
   }
 
   /** A section's labels beside those of its sister sections and of earlier periods. */

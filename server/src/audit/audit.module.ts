@@ -4,6 +4,7 @@ import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { ChangesModule } from '#server/changes';
+import { MailModule } from '#server/mail';
 import { PostingModule } from '#server/posting';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
@@ -15,10 +16,12 @@ import { CertificatesRepository } from './certificates.repository.js';
 import { CertificatesService } from './certificates.service.js';
 import { DistributionsRepository } from './distributions.repository.js';
 import { DistributionsService } from './distributions.service.js';
+import { FindingNoticesRepository } from './finding-notices.repository.js';
 import { MendingService } from './mending.service.js';
 import { RuleSettingsThing, SharedRuleSettingsThing } from './rule-settings.thing.js';
 import { RuleSettingsRepository } from './rule-settings.repository.js';
 import { RuleSettingsService } from './rule-settings.service.js';
+import { SendFindingsService } from './send-findings.service.js';
 import { SectionFactsRepository } from './section-facts.repository.js';
 import { SectionFactsService } from './section-facts.service.js';
 import { SnapshotService } from './snapshot.service.js';
@@ -33,6 +36,7 @@ import { WaiversService } from './waivers.service.js';
     CalculationModule,
     CalendarModule,
     ChangesModule,
+    MailModule,
     PostingModule,
     ReportItemsModule,
     ScalesModule,
@@ -46,11 +50,13 @@ import { WaiversService } from './waivers.service.js';
     CertificatesService,
     DistributionsRepository,
     DistributionsService,
+    FindingNoticesRepository,
     MendingService,
     RuleSettingsRepository,
     RuleSettingsService,
     RuleSettingsThing,
     SectionFactsRepository,
+    SendFindingsService,
     SharedRuleSettingsThing,
     SectionFactsService,
     SnapshotService,

@@ -9,6 +9,7 @@ import { computedValue } from '#server/posting';
 import { ChangeLog } from '#server/changes';
 import { Clock, Transactions, type Actor, type Queries } from '#server/platform';
 import { AuditRunsRepository, effectIn, subjectOf, type AuditRun, type FindingNames } from './audit-runs.repository.js';
+import { FindingNoticesRepository } from './finding-notices.repository.js';
 import { CertificatesService } from './certificates.service.js';
 import { RuleSettingsRepository } from './rule-settings.repository.js';
 import { WaiversService } from './waivers.service.js';
@@ -25,6 +26,7 @@ export class AuditService {
     private readonly recalculation: RecalculationService,
     private readonly runs: AuditRunsRepository,
     private readonly waivers: WaiversService,
+    private readonly notices: FindingNoticesRepository,
     private readonly certificates: CertificatesService,
     private readonly settings: RuleSettingsRepository,
     private readonly log: ChangeLog,
@@ -104,6 +106,14 @@ export class AuditService {
     const { graded } = await this.snapshots.ofPeriod(queries, period);
     const waiverOf = await this.waivers.ofPeriod(queries, run.periodId);
     const names = await this.runs.namesOf(queries, findings);
+    const notices = await this.notices.ofPeriod(queries, run.periodId);
+    const noticeOf = (finding: Finding, graded: GradedRow | undefined) => {
+      const notice = notices.get(findingKey(finding));
+      if (!notice) return null;
+      const { to, at } = notice;
+      const postedAt = graded?.row.postedAt ?? null;
+      return { to, at: at.toISOString(), isAnswered: postedAt !== null && postedAt > at };
+    };
     const rows = new Map(graded.map((each) => [`${each.row.enrollmentId}:${each.reporting.item.id}`, each]));
     return {
       id: run.id,
@@ -116,6 +126,7 @@ export class AuditService {
         ...findingReply(finding, names[at]!, rows.get(`${finding.enrollmentId}:${finding.itemId}`)),
         isNew: before !== undefined && compared.added.has(findingKey(finding)),
         waiver: waiverOf(finding),
+        notice: noticeOf(finding, rows.get(`${finding.enrollmentId}:${finding.itemId}`)),
       })),
       sinceLastRun: before
         ? {
@@ -135,7 +146,7 @@ function findingReply(
   finding: Finding,
   { sectionId, ...names }: FindingNames,
   graded: GradedRow | undefined,
-): Omit<FindingReply, 'waiver' | 'isNew'> {
+): Omit<FindingReply, 'waiver' | 'notice' | 'isNew'> {
   const value = graded && computedValue(graded.row, graded.scale);
   const { message: _message, data: _data, ...place } = finding;
   return {

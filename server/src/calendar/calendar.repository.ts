@@ -20,6 +20,7 @@ export const periodUses: readonly UseBy[] = [
   ['audit_runs', 'period_id', 'audit'],
   ['audit_certificates', 'period_id', 'certificate'],
   ['waivers', 'period_id', 'waiver'],
+  ['finding_notices', 'period_id', 'message'],
   ['receipts', 'period_id', 'receipt'],
   ['sign_offs', 'period_id', 'sign-off'],
   ['reminders', 'period_id', 'reminder'],

@@ -37,6 +37,7 @@ export const personUses: readonly UseBy[] = [
   ['audit_runs', 'started_by', 'audit'],
   ['audit_certificates', 'issued_by', 'certificate'],
   ['waivers', 'waived_by', 'waiver'],
+  ['finding_notices', 'teacher_id', 'message'],
   ['seals', 'sealed_by', 'sealed period'],
   ['runs', 'started_by', 'run'],
   ['file_imports', 'read_by', 'file'],

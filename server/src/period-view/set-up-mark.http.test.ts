@@ -40,6 +40,7 @@ const elsewhere = [
   'audit_findings',
   'audit_runs',
   'audit_settings',
+  'finding_notices',
   'jsonb_to_recordset',
 ];
 

@@ -21,6 +21,7 @@ export const enrollmentUses: readonly UseBy[] = [
   ['transcript_entries', 'enrollment_id', 'transcript entry'],
   ['audit_findings', 'enrollment_id', 'finding'],
   ['waivers', 'enrollment_id', 'waiver'],
+  ['finding_notices', 'enrollment_id', 'message'],
   ['absences', 'enrollment_id', 'absence'],
   ['moved_work', 'to_id', 'move'],
   ['moved_work', 'from_id', 'move'],

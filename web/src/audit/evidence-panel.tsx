@@ -16,12 +16,13 @@ interface EvidencePanelProps {
   readonly onCompare: (() => void) | null;
   readonly onMend: () => void;
   readonly onWaive: () => void;
+  readonly onSend: () => void;
   readonly onEndWaiver: () => void;
 }
 
 /** What one finding rests on, the way to what it is about, and whether somebody let it stand. */
 export function EvidencePanel(props: EvidencePanelProps) {
-  const { finding, rule, mayWaive, mayMend, onOpen, onCompare, onMend, onWaive, onEndWaiver } = props;
+  const { finding, rule, mayWaive, mayMend, onOpen, onCompare, onMend, onWaive, onSend, onEndWaiver } = props;
   const { mark, computed } = finding;
   return (
     <section aria-label="Evidence" className="overflow-auto border-l border-hairline bg-raised px-5 py-4">
@@ -61,6 +62,17 @@ export function EvidencePanel(props: EvidencePanelProps) {
         <Button onClick={onWaive} className="mt-2 w-full justify-between">
           Waive… <Key>V</Key>
         </Button>
+      )}
+      {mayWaive && finding.teacher && finding.waiver?.state !== 'holds' && (
+        <Button onClick={onSend} className="mt-2 w-full justify-between">
+          Tell the teacher… <Key>T</Key>
+        </Button>
+      )}
+      {finding.notice && (
+        <p className="mt-3 text-[13px] text-quiet">
+          {finding.notice.to} was told on {showInstant(finding.notice.at)}
+          {finding.notice.isAnswered ? '; the grade was saved since.' : '.'}
+        </p>
       )}
       <WaiverNote finding={finding} mayWaive={mayWaive} onEnd={onEndWaiver} />
       <p className="mt-4 flex gap-2 text-[13px] text-quiet">

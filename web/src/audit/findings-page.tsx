@@ -97,6 +97,11 @@ export function FindingsPage() {
       act: () => mayMend && chosen && ruleOf(chosen)?.fix && setSettling({ how: 'mend', finding: chosen }),
     },
     {
+      key: 't',
+      says: 'tell the teacher of the finding',
+      act: () => mayWaive && chosen?.teacher && !isWaived(chosen) && setSettling({ how: 'send', finding: chosen }),
+    },
+    {
       key: 'v',
       says: 'let the finding stand for a reason',
       act: () => mayWaive && chosen && !isWaived(chosen) && setSettling({ how: 'waive', finding: chosen }),
@@ -179,6 +184,7 @@ export function FindingsPage() {
               onMend={() => setSettling({ how: 'mend', finding: chosen })}
               onOpen={() => openGrade(chosen)}
               onCompare={sheetOf(chosen) && (() => compare(chosen))}
+              onSend={() => setSettling({ how: 'send', finding: chosen })}
               onWaive={() => setSettling({ how: 'waive', finding: chosen })}
               onEndWaiver={() =>
                 endWaivers.mutate(

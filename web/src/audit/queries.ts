@@ -9,6 +9,8 @@ import type {
   MendReply,
   MendRequest,
   RuleSettingsReply,
+  SendFindingsReply,
+  SendFindingsRequest,
   WaiveRequest,
 } from '#contract/audit';
 import { api } from '../shell/api';
@@ -135,6 +137,29 @@ export function useMendPreview(periodId: number, findings: readonly FindingReply
     gcTime: 0,
     placeholderData: keepPreviousData,
     queryFn: () => api.post<MendReply>('/audit/mend', { periodId, findings: findings.map(keyOf), takesBackSignOffs }),
+  });
+}
+
+/** What teachers would be told of some findings. */
+export function useSendPreview(periodId: number, findings: readonly FindingReply[], note: string) {
+  return useQuery({
+    queryKey: ['findings-messages', periodId, findings.map(({ key }) => key), note],
+    gcTime: 0,
+    placeholderData: keepPreviousData,
+    queryFn: () => api.post<SendFindingsReply>('/audit/messages', { periodId, findings: findings.map(keyOf), note }),
+  });
+}
+
+export function useSendFindings(periodId: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ findings, ...request }: Of<SendFindingsRequest> & { readonly fingerprint: string }) =>
+      api.post<SendFindingsReply>('/audit/messages', { periodId, findings: findings.map(keyOf), ...request }),
+    onSuccess: () => {
+      for (const key of ['audit', 'mails']) void client.invalidateQueries({ queryKey: [key] });
+    },
+    // What changed meanwhile is looked at before it is sent.
+    onError: () => client.invalidateQueries({ queryKey: ['findings-messages'] }),
   });
 }
 

@@ -8,10 +8,13 @@ import { CertifyDialog } from './certify-dialog';
 import { MendDialog } from './mend-dialog';
 import { alikeOf } from './order-findings';
 import { useCertify, useWaive } from './queries';
+import { SendDialog } from './send-dialog';
 import { WaiveDialog } from './waive-dialog';
 
-/** What is being done about what was found: one finding mended or let stand, or all of it certified. */
-export type Settling = { readonly how: 'mend' | 'waive'; readonly finding: FindingReply } | { readonly how: 'certify' };
+/** What is being done about what was found: one finding mended, let stand or told of, or all of it certified. */
+export type Settling =
+  | { readonly how: 'mend' | 'waive' | 'send'; readonly finding: FindingReply }
+  | { readonly how: 'certify' };
 
 interface SettleDialogProps {
   readonly settling: Settling;
@@ -38,6 +41,7 @@ export function SettleDialog({ settling, audit: { rules, run }, period, today, o
       />
     );
   const { finding } = settling;
+  if (settling.how === 'send') return <SendDialog finding={finding} run={run} onClose={onClose} />;
   const rule = rules.find(({ id }) => id === finding.ruleId)!;
   const shared = { finding, alike: alikeOf(run, finding), summary: rule.summary, onClose };
   if (settling.how === 'mend')

@@ -1,6 +1,6 @@
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
-import type { AuditRunReply, CertificateReply, MendRequest } from '#contract/audit';
+import type { AuditRunReply, CertificateReply, MendRequest, SendFindingsRequest } from '#contract/audit';
 import { dayOrThrow } from '#core/calendar';
 import { noMark } from '#core/posting';
 import { bodyOfMark } from '#contract/posting';
@@ -220,5 +220,51 @@ describe('a waiver', () => {
     await person.keyboard('v');
     expect(screen.queryByRole('dialog')).toBeNull();
     expect(screen.queryByRole('button', { name: /^Waive/ })).toBeNull();
+  });
+});
+
+describe('telling a teacher', () => {
+  const answer = (body: unknown) => {
+    const { findings: wanted, note, fingerprint } = body as SendFindingsRequest;
+    return {
+      fingerprint: `of ${wanted.length}`,
+      messages: [
+        {
+          teacherId: 9,
+          teacher: 'Tamsin Reed',
+          address: 'tamsin@example.org',
+          findings: wanted.length,
+          earlier: 1,
+          subject: 'Findings',
+          text: `- Knots · section 1: No grade is posted (${wanted.length}) ${note ?? ''}`,
+        },
+      ],
+      skipped: [],
+      isSent: fingerprint !== undefined,
+    };
+  };
+
+  it('shows each message first, of one finding, all of its rule or all of the teacher, and sends what was seen', async () => {
+    const { person, sent } = await show(run(), { 'GET /session': registrar, 'POST /audit/messages': answer });
+    await screen.findByRole('button', { name: /^Tell the teacher/ });
+    await person.keyboard('t');
+    const dialog = within(screen.getByRole('dialog'));
+    expect((await dialog.findByText('told of 1 before')).tagName).toBe('SPAN');
+    await person.selectOptions(dialog.getByRole('combobox', { name: 'Which findings' }), 'all 3 of this teacher');
+    await dialog.findByText(/No grade is posted \(3\)/);
+    await person.type(dialog.getByRole('textbox'), 'By Friday.');
+    await person.tab();
+    await dialog.findByText(/By Friday\./);
+    await person.click(dialog.getByRole('button', { name: 'Send 1 message' }));
+    await expect.poll(() => screen.queryByRole('dialog')).toBeNull();
+    const bodies = sent.filter(({ request }) => request === 'POST /audit/messages').map(({ body }) => body);
+    expect(bodies.at(-1)).toMatchObject({ note: 'By Friday.', fingerprint: 'of 3' });
+    expect((bodies.at(-1) as SendFindingsRequest).findings).toHaveLength(3);
+  });
+
+  it('stands beside the evidence from then on, with whether the grade was saved since', async () => {
+    const notice = { to: 'Tamsin Reed', at: '2026-01-21T11:00:00Z', isAnswered: true };
+    await show(run({ findings: findings.map((each) => ({ ...each, notice })) }));
+    expect(evidence().getByText(/Tamsin Reed was told on/).textContent).toMatch(/; the grade was saved since\.$/);
   });
 });

@@ -4,6 +4,7 @@ import { check, date, index, integer, jsonb, pgTable, text, unique } from 'drizz
 import { periods, schools } from './calendar.js';
 import { createdAt, id, instant } from './columns.js';
 import { courses, enrollments, sections } from './courses.js';
+import { mails } from './mail.js';
 import { people } from './people.js';
 import { reportItems } from './report-items.js';
 
@@ -124,6 +125,27 @@ export const auditCertificates = pgTable(
     note: text().notNull(),
     gradesHash: text().notNull(),
     facts: jsonb().$type<CertificateFacts>().notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [index().on(table.periodId)],
+);
+
+/** That a teacher was told of a finding, by which message. */
+export const findingNotices = pgTable(
+  'finding_notices',
+  {
+    id: id(),
+    ruleId: text().notNull(),
+    ...findingPlace(),
+    periodId: integer()
+      .notNull()
+      .references(() => periods.id),
+    teacherId: integer()
+      .notNull()
+      .references(() => people.id),
+    mailId: integer()
+      .notNull()
+      .references(() => mails.id),
     createdAt: createdAt(),
   },
   (table) => [index().on(table.periodId)],
