@@ -1,28 +1,23 @@
 import { expect, it } from 'vitest';
 import { startTestServer } from '../../../test/test-server.js';
+import { StatementNames } from './preparing-client.js';
 
-const often = 12;
+it('a statement has a name from the tenth time on, one for each text, and only so many have one', () => {
+  const names = new StatementNames();
+  const asked = (text: string, times: number) => Array.from({ length: times }, () => names.of(text)).at(-1);
+  expect([asked('one', 9), asked('one', 1), asked('one', 1)]).toEqual([undefined, 'often_1', 'often_1']);
+  expect([asked('two', 10), asked('one', 1)]).toEqual(['often_2', 'often_1']);
+  const more = Array.from({ length: 400 }, (_each, at) => asked(`more ${at}`, 10));
+  expect(new Set(more.filter((name) => name !== undefined)).size).toBe(298);
+  expect([asked('late', 50), asked('two', 1)]).toEqual([undefined, 'often_2']);
+});
 
-it('prepares what is asked often, under one name for each text, and leaves the rest', async () => {
+it('answers of statements that are asked by turns, prepared or not, are their own', async () => {
   const server = await startTestServer();
-  const { pool } = server.database;
-  const ask = async (text: string, times: number) => {
-    const answers: unknown[] = [];
-    for (let at = 0; at < times; at++) {
-      const { rows } = await pool.query({ text }, [at]);
-      answers.push(rows[0]!.answer);
-    }
-    return answers;
+  const ask = async (factor: number, at: number) => {
+    const { rows } = await server.database.pool.query({ text: `SELECT $1::int * ${factor} AS answer` }, [at]);
+    return rows[0]!.answer as number;
   };
-  const [twice, thrice, seldom] = ['$1::int * 2', '$1::int * 3', '$1::int * 4'].map((sum) => `SELECT ${sum} AS answer`);
-  // by turns, so that a name given to both would answer with the other's sum
-  const answers: unknown[] = [];
-  for (let at = 0; at < often; at++) answers.push(await ask(twice!, 1), await ask(thrice!, 2));
-  expect(answers.flat()).toEqual(Array.from({ length: often }, () => [0, 0, 3]).flat());
-  await ask(seldom!, 3);
-  const { rows } = await pool.query("SELECT name, statement FROM pg_prepared_statements WHERE name LIKE 'often%'");
-  const prepared = rows.map(({ statement }) => statement).filter((text: string) => text.endsWith('AS answer'));
-  expect(prepared.toSorted()).toEqual([twice, thrice]);
-  expect(new Set(rows.map(({ name }) => name)).size).toBe(rows.length);
+  for (let at = 0; at < 25; at++) expect([await ask(2, at), await ask(3, at)]).toEqual([2 * at, 3 * at]);
   await server.stop();
 });

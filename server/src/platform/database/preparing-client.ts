@@ -6,24 +6,13 @@ const timesBefore = 10;
 const mostPrepared = 300;
 const mostCounted = 5000;
 
-/**
- * Prepares the statements that are asked again and again: planning the statements of a save takes longer than running
- * them. Only those with parameters apart from their text are looked at; copying and cursors pass through.
- */
-export class PreparingClient extends pg.Client {
-  private static readonly names = new Map<string, string>();
-  private static readonly times = new Map<string, number>();
+/** Names for statements that are asked again and again; a name never stands for two texts. */
+export class StatementNames {
+  private readonly names = new Map<string, string>();
+  private readonly times = new Map<string, number>();
 
-  // What a query takes and gives has eight forms in pg; whatever comes is handed on as it is but for the name.
-  override query(...given: unknown[]): never {
-    const [config, values] = given;
-    const name = isStatement(config) && Array.isArray(values) ? PreparingClient.nameOf(config.text) : undefined;
-    const asked = name ? [{ ...(config as object), name }, ...given.slice(1)] : given;
-    return Reflect.apply(super.query, this, asked) as never;
-  }
-
-  /** The same on every connection, so that a name never stands for two texts. */
-  private static nameOf(text: string): string | undefined {
+  /** The name of a statement that is asked once more; undefined while it is seldom, or where there are enough. */
+  of(text: string): string | undefined {
     const { names, times } = this;
     const known = names.get(text);
     if (known || names.size >= mostPrepared) return known;
@@ -37,6 +26,23 @@ export class PreparingClient extends pg.Client {
     const name = `often_${names.size + 1}`;
     names.set(text, name);
     return name;
+  }
+}
+
+/** The same on every connection of the process. */
+const statements = new StatementNames();
+
+/**
+ * Prepares the statements that are asked again and again: planning the statements of a save takes longer than running
+ * them. Only those with parameters apart from their text are looked at; copying and cursors pass through.
+ */
+export class PreparingClient extends pg.Client {
+  // What a query takes and gives has eight forms in pg; whatever comes is handed on as it is but for the name.
+  override query(...given: unknown[]): never {
+    const [config, values] = given;
+    const name = isStatement(config) && Array.isArray(values) ? statements.of(config.text) : undefined;
+    const asked = name ? [{ ...(config as object), name }, ...given.slice(1)] : given;
+    return Reflect.apply(super.query, this, asked) as never;
   }
 }
 
