@@ -54,7 +54,12 @@ export class SendFindingsService {
       const written = await this.mail.writeIn(queries, actor, period.schoolId, letters);
       const told = messages.flatMap(({ reply: { teacherId }, findings }, at) =>
         findings.map(({ ruleId, enrollmentId, sectionId, courseId, itemId }) => ({
-          ...{ ruleId, enrollmentId, sectionId, courseId, itemId, teacherId },
+          ruleId,
+          enrollmentId,
+          sectionId,
+          courseId,
+          itemId,
+          teacherId,
           periodId: period.id,
           mailId: written[at]!,
         })),
