@@ -56,7 +56,7 @@ story('a registrar settles what an audit found', () => {
     await registrar.sees('Argument and Assembly, honours 2');
     await registrar.click('Teacher');
     await registrar.isAccessible();
-    await registrar.click('Rule');
+    await registrar.clickOn('[aria-label="Group findings by"] button');
     await registrar.clickWords('Assignments due outside the period');
     await registrar.pressOnPage(Key.ENTER);
     await registrar.reads(/Argument and Assembly, honours 2/);
