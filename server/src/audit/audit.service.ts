@@ -122,12 +122,15 @@ export class AuditService {
       gradesChecked: run.gradesChecked,
       milliseconds: run.milliseconds,
       faults: run.rules.flatMap(({ id, problem }) => (problem === undefined ? [] : [{ ruleId: id, problem }])),
-      findings: findings.map((finding, at) => ({
-        ...findingReply(finding, names[at]!, rows.get(`${finding.enrollmentId}:${finding.itemId}`)),
-        isNew: before !== undefined && compared.added.has(findingKey(finding)),
-        waiver: waiverOf(finding),
-        notice: noticeOf(finding, rows.get(`${finding.enrollmentId}:${finding.itemId}`)),
-      })),
+      findings: findings.map((finding, at) => {
+        const graded = rows.get(`${finding.enrollmentId}:${finding.itemId}`);
+        return {
+          ...findingReply(finding, names[at]!, graded),
+          isNew: before !== undefined && compared.added.has(findingKey(finding)),
+          waiver: waiverOf(finding),
+          notice: noticeOf(finding, graded),
+        };
+      }),
       sinceLastRun: before
         ? {
             added: compared.added.size,

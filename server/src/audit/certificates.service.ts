@@ -11,13 +11,17 @@ import { WaiversService } from './waivers.service.js';
 
 const ruleOf = new Map(auditRules.map((rule) => [rule.id, rule]));
 
-/** How far the audit of a period is, as a certificate asks. */
-interface Standing {
+/** How far the audit of a period is, as a certificate and a seal ask. */
+export interface AuditStanding {
   readonly run: AuditRun | undefined;
   readonly findings: readonly Finding[];
   readonly waiverOf: Awaited<ReturnType<WaiversService['ofPeriod']>>;
   /** Findings that keep the period from being sealed and that nobody let stand. */
   readonly blocking: number;
+  /** A rule that could not run; what it would have found is not known. */
+  readonly fault: AuditRun['rules'][number] | undefined;
+  /** Grades saved after the run began. */
+  readonly changed: number;
 }
 
 /** Closes the audit of a period: what was checked, by which rules, what was let stand and why. */
@@ -39,8 +43,10 @@ export class CertificatesService {
     await this.transactions.run(async (queries) => {
       const period = await this.periods.byIdOrThrow(queries, periodId);
       await this.periods.holdUnsealedOrThrow(queries, period);
+      // Before the grades are asked whether they changed: one that is saved in between is refused or breaks the certificate.
+      const gradesHash = await this.certificates.gradesHash(queries, periodId);
       const standing = await this.standingOf(queries, periodId);
-      const run = await this.doneOrThrow(queries, period, standing);
+      const run = doneOrThrow(period, standing);
       const certificate = {
         schoolId: period.schoolId,
         periodId,
@@ -48,11 +54,11 @@ export class CertificatesService {
         issuedBy: actor.personId,
         issuedAt: this.clock.now(),
         note: note.trim(),
-        gradesHash: await this.certificates.gradesHash(queries, periodId),
+        gradesHash,
         facts: await this.factsOf(queries, run, standing),
       };
       const id = await this.certificates.add(queries, certificate);
-      const { gradesHash, facts } = certificate;
+      const { facts } = certificate;
       const after = {
         period: period.name,
         audit: run.id,
@@ -96,30 +102,23 @@ export class CertificatesService {
     return certificate;
   }
 
-  private async standingOf(queries: Queries, periodId: number): Promise<Standing> {
+  /** Of the last audit of a period. */
+  async standingOf(queries: Queries, periodId: number): Promise<AuditStanding> {
     const [run] = await this.runs.newest(queries, periodId, 1);
     const findings = run ? await this.runs.findingsOf(queries, run.id) : [];
     const waiverOf = await this.waivers.ofPeriod(queries, periodId);
     const blocking = findings.filter(
       (finding) => run && effectIn(run, finding.ruleId) === 'blocks' && waiverOf(finding)?.state !== 'holds',
     ).length;
-    return { run, findings, waiverOf, blocking };
-  }
-
-  private async doneOrThrow(queries: Queries, period: SchoolPeriod, { run, blocking }: Standing): Promise<AuditRun> {
-    if (!run) throw new Refusal('audit-needed', { period: period.name });
-    const fault = run.rules.find(({ problem }) => problem !== undefined);
-    if (fault) throw new Refusal('audit-incomplete', { period: period.name, rule: fault.id, problem: fault.problem! });
-    if ((await this.runs.changedSince(queries, period.id, run.startedAt)) > 0)
-      throw new Refusal('audit-outdated', { at: run.startedAt.toISOString() });
-    if (blocking > 0) throw new Refusal('findings-block', { count: blocking, period: period.name });
-    return run;
+    const fault = run?.rules.find(({ problem }) => problem !== undefined);
+    const changed = run ? await this.runs.changedSince(queries, periodId, run.startedAt) : 0;
+    return { run, findings, waiverOf, blocking, fault, changed };
   }
 
   private async factsOf(
     queries: Queries,
     run: AuditRun,
-    { findings, waiverOf }: Standing,
+    { findings, waiverOf }: AuditStanding,
   ): Promise<Certificate['facts']> {
     const waived = findings.flatMap((finding) => {
       const waiver = waiverOf(finding);
@@ -156,4 +155,19 @@ export class CertificatesService {
       })),
     };
   }
+}
+
+/**
+ * The run of an audit that is done.
+ * @throws Refusal audit-needed, audit-incomplete, audit-outdated, findings-block
+ */
+export function doneOrThrow(
+  { name }: Pick<SchoolPeriod, 'name'>,
+  { run, fault, changed, blocking }: AuditStanding,
+): AuditRun {
+  if (!run) throw new Refusal('audit-needed', { period: name });
+  if (fault) throw new Refusal('audit-incomplete', { period: name, rule: fault.id, problem: fault.problem! });
+  if (changed > 0) throw new Refusal('audit-outdated', { at: run.startedAt.toISOString() });
+  if (blocking > 0) throw new Refusal('findings-block', { count: blocking, period: name });
+  return run;
 }

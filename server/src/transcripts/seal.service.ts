@@ -3,13 +3,12 @@ import { isBlank } from '#core/posting';
 import { brokenInWords, type CertificateReply } from '#contract/audit';
 import type { ReadinessReply, ReadinessStepReply } from '#contract/transcripts';
 import {
-  AuditRunsRepository,
   CertificatesService,
-  effectIn,
+  doneOrThrow,
   SnapshotService,
   type AuditRun,
+  type AuditStanding,
   type PeriodSnapshot,
-  WaiversService,
 } from '#server/audit';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
@@ -21,7 +20,7 @@ import { studentEntries, type StudentEntry } from './transcript-entries.js';
 /** What is so before a seal, and what it would write. */
 interface Readiness {
   readonly reply: ReadinessReply;
-  readonly run: AuditRun | undefined;
+  readonly standing: AuditStanding;
   readonly certificate: CertificateReply | null;
   readonly entries: readonly StudentEntry[];
 }
@@ -32,8 +31,6 @@ export class SealService {
     private readonly transactions: Transactions,
     private readonly periods: PeriodsRepository,
     private readonly snapshots: SnapshotService,
-    private readonly runs: AuditRunsRepository,
-    private readonly waivers: WaiversService,
     private readonly certificates: CertificatesService,
     private readonly seals: SealsRepository,
     private readonly contexts: SheetContextService,
@@ -77,13 +74,14 @@ export class SealService {
   private async look(queries: Queries, period: SchoolPeriod): Promise<Readiness> {
     const taken = await this.snapshots.ofPeriod(queries, period);
     const entries = studentEntries(taken.graded, taken.snapshot.codes);
-    const [run] = await this.runs.newest(queries, period.id, 1);
+    const standing = await this.certificates.standingOf(queries, period.id);
+    const { run } = standing;
     const seal = await this.seals.ofPeriod(queries, period.id);
     const certificate = await this.certificates.replyOf(queries, period.id);
     const expected = taken.graded.filter(({ row }) => row.withdrawnOn === null);
-    const steps = await this.steps(queries, period, taken, run, certificate);
+    const steps = this.steps(taken, standing, certificate);
     return {
-      run,
+      standing,
       certificate,
       entries,
       reply: {
@@ -99,20 +97,12 @@ export class SealService {
     };
   }
 
-  private async steps(
-    queries: Queries,
-    period: SchoolPeriod,
+  private steps(
     { graded }: PeriodSnapshot,
-    run: AuditRun | undefined,
+    { run, fault, changed, blocking }: AuditStanding,
     certificate: CertificateReply | null,
-  ): Promise<ReadinessStepReply[]> {
+  ): ReadinessStepReply[] {
     const blank = graded.filter(({ row }) => row.withdrawnOn === null && isBlank(row.mark)).length;
-    const changed = run ? await this.runs.changedSince(queries, period.id, run.startedAt) : 0;
-    const findings = run ? await this.runs.findingsOf(queries, run.id) : [];
-    const waiverOf = await this.waivers.ofPeriod(queries, period.id);
-    const unsettled = findings.filter(
-      (finding) => run && effectIn(run, finding.ruleId) === 'blocks' && waiverOf(finding)?.state !== 'holds',
-    ).length;
     const reported = graded[0]?.reporting;
     const window = reported ? this.contexts.windowOf(reported) : null;
     return [
@@ -123,27 +113,20 @@ export class SealService {
         count: 0,
       },
       { code: 'posted', isDone: blank === 0, isNeeded: true, count: blank },
-      { code: 'audited', isDone: run !== undefined && !faultOf(run), isNeeded: true, count: run?.rules.length ?? 0 },
+      { code: 'audited', isDone: run !== undefined && !fault, isNeeded: true, count: run?.rules.length ?? 0 },
       { code: 'unchanged', isDone: run !== undefined && changed === 0, isNeeded: true, count: changed },
-      { code: 'settled', isDone: run !== undefined && unsettled === 0, isNeeded: true, count: unsettled },
+      { code: 'settled', isDone: run !== undefined && blocking === 0, isNeeded: true, count: blocking },
       { code: 'certified', isDone: certificate?.broken.length === 0, isNeeded: true, count: certificate ? 1 : 0 },
     ];
   }
 }
 
-/** A rule that could not run; what it would have found is not known. */
-const faultOf = ({ rules }: AuditRun) => rules.find(({ problem }) => problem !== undefined);
-
 /** @returns the audit that the seal rests on */
-function refuseUnready({ reply, run, certificate }: Readiness, period: SchoolPeriod): AuditRun {
-  const step = (code: ReadinessStepReply['code']) => reply.steps.find((each) => each.code === code)!;
+function refuseUnready({ reply, standing, certificate }: Readiness, period: SchoolPeriod): AuditRun {
   if (reply.seal) throw new Refusal('already-sealed', { period: period.name, at: reply.seal.at.slice(0, 10) });
-  if (!run) throw new Refusal('audit-needed', { period: period.name });
-  const fault = faultOf(run);
-  if (fault) throw new Refusal('audit-incomplete', { period: period.name, rule: fault.id, problem: fault.problem! });
-  if (!step('unchanged').isDone) throw new Refusal('audit-outdated', { at: run.startedAt.toISOString() });
-  const open = step('settled').count + (step('settled').isDone ? step('posted').count : 0);
-  if (open > 0) throw new Refusal('findings-block', { count: open, period: period.name });
+  const run = doneOrThrow(period, standing);
+  const blank = reply.steps.find(({ code }) => code === 'posted')!.count;
+  if (blank > 0) throw new Refusal('findings-block', { count: blank, period: period.name });
   if (!certificate) throw new Refusal('certificate-needed', { period: period.name });
   if (certificate.broken.length > 0) {
     const broken = brokenInWords(certificate.broken);

@@ -1,8 +1,7 @@
-import type { CalculationPolicy } from '#core/calculation';
 import { formatDecimal, type Decimal } from '#core/numbers';
 import { compareText } from '../compare-text.js';
 import { findingOnSection, type AuditRule } from '../audit-rule.js';
-import type { AssignmentFact, SectionFact } from '../snapshot.js';
+import type { SectionFact } from '../snapshot.js';
 
 export const assignmentOverHalf: AuditRule = {
   id: 'assignment-over-half',
@@ -34,23 +33,15 @@ const numberOf = (value: Decimal) => Number(formatDecimal(value));
 /** The part of the grade that each counted assignment is for whoever has them all: of the weights of categories in use, or of all points. */
 function sharesOf({ policy, assignments }: SectionFact): { readonly name: string; readonly share: number }[] {
   const counted = assignments.filter(({ isCounted, isExtra, scored }) => isCounted && !isExtra && scored > 0);
-  const weightOf = weights(policy, counted);
-  const total = [...new Set(counted.map(({ categoryId }) => categoryId))].reduce((sum, id) => sum + weightOf(id), 0);
+  const weights = new Map((policy?.categories ?? []).map(({ categoryId, weight }) => [categoryId, numberOf(weight)]));
+  const used = [...new Set(counted.map(({ categoryId }) => categoryId))];
+  const total = used.reduce((sum, id) => sum + (weights.get(id) ?? 0), 0);
+  const isOnePot = !policy || policy.method === 'totalPoints';
   return counted.map(({ name, categoryId, possible }) => {
-    const own =
-      policy?.method === 'totalPoints' || !policy ? counted : counted.filter((each) => each.categoryId === categoryId);
-    const isByPoints = !policy || policy.method === 'totalPoints' || policy.method === 'categoryPoints';
-    const points = own.reduce((sum, each) => sum + numberOf(each.possible), 0);
-    const within = isByPoints ? (points === 0 ? 0 : numberOf(possible) / points) : 1 / own.length;
-    const isOnePot = !policy || policy.method === 'totalPoints';
-    return { name, share: isOnePot || total === 0 ? within : (within * weightOf(categoryId)) / total };
+    const beside = isOnePot ? counted : counted.filter((each) => each.categoryId === categoryId);
+    const points = beside.reduce((sum, each) => sum + numberOf(each.possible), 0);
+    const isByPoints = isOnePot || policy.method === 'categoryPoints';
+    const within = isByPoints ? (points === 0 ? 0 : numberOf(possible) / points) : 1 / beside.length;
+    return { name, share: isOnePot || total === 0 ? within : (within * (weights.get(categoryId) ?? 0)) / total };
   });
-}
-
-function weights(
-  policy: CalculationPolicy | null,
-  _counted: readonly AssignmentFact[],
-): (categoryId: number) => number {
-  const known = new Map((policy?.categories ?? []).map(({ categoryId, weight }) => [categoryId, numberOf(weight)]));
-  return (categoryId) => known.get(categoryId) ?? 0;
 }

@@ -1,6 +1,7 @@
 import { formatDecimal } from '#core/numbers';
-import { binomialTail, fewestFalseAlarms } from '#core/statistics';
-import { falseAlarms, leastStudents } from '../least-students.js';
+import { binomialTail } from '#core/statistics';
+import { leastStudents } from '../least-students.js';
+import { inThousand, moreThanChance } from '../more-than-chance.js';
 import { findingOnSheet, type AuditRule } from '../audit-rule.js';
 import { sheetsOf, type SheetOfSection } from '../sheets-of.js';
 
@@ -24,13 +25,8 @@ export const crowdingAboveCutOff: AuditRule = {
         ? []
         : [{ sheet, above, below, chance: binomialTail(above, above + below, 0.5) }];
     });
-    const isMore = fewestFalseAlarms(
-      looked.map(({ chance }) => chance),
-      falseAlarms,
-    );
-    for (const [at, { sheet, above, below, chance }] of looked.entries()) {
-      if (!isMore[at]) continue;
-      const counts = { above: String(above), below: String(below), chance: (chance * 1000).toFixed(1) };
+    for (const { sheet, above, below, chance } of moreThanChance(looked)) {
+      const counts = { above: String(above), below: String(below), chance: inThousand(chance) };
       yield findingOnSheet(sheet, 'crowded', { section: sheet.section.name, ...counts });
     }
   },

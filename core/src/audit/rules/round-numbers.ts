@@ -1,6 +1,7 @@
 import { formatDecimal } from '#core/numbers';
-import { binomialTail, fewestFalseAlarms } from '#core/statistics';
-import { falseAlarms, leastStudents } from '../least-students.js';
+import { binomialTail } from '#core/statistics';
+import { leastStudents } from '../least-students.js';
+import { inThousand, moreThanChance } from '../more-than-chance.js';
 import { findingOnSheet, type AuditRule } from '../audit-rule.js';
 import { sheetsOf } from '../sheets-of.js';
 
@@ -27,13 +28,8 @@ export const roundNumbers: AuditRule = {
       const round = percents.filter((percent) => Math.floor(Number(formatDecimal(percent))) % 5 === 0).length;
       return [{ sheet, round, students: percents.length, chance: binomialTail(round, percents.length, oneInFive) }];
     });
-    const isMore = fewestFalseAlarms(
-      looked.map(({ chance }) => chance),
-      falseAlarms,
-    );
-    for (const [at, { sheet, round, students, chance }] of looked.entries()) {
-      if (!isMore[at]) continue;
-      const counts = { round: String(round), students: String(students), chance: (chance * 1000).toFixed(1) };
+    for (const { sheet, round, students, chance } of moreThanChance(looked)) {
+      const counts = { round: String(round), students: String(students), chance: inThousand(chance) };
       yield findingOnSheet(sheet, 'round', { section: sheet.section.name, ...counts });
     }
   },

@@ -1,6 +1,7 @@
 import { orderBands } from '#core/scales';
-import { compareCounts, fewestFalseAlarms } from '#core/statistics';
-import { falseAlarms, leastStudents } from '../least-students.js';
+import { compareCounts } from '#core/statistics';
+import { leastStudents } from '../least-students.js';
+import { inThousand, moreThanChance } from '../more-than-chance.js';
 import { findingOnSheet, type AuditRule } from '../audit-rule.js';
 import { sheetsOf, type SheetOfSection } from '../sheets-of.js';
 
@@ -31,19 +32,15 @@ export const unlikeSisterSections: AuditRule = {
         return compared ? [{ sheet, own, others, ...compared }] : [];
       }),
     );
-    const isMore = fewestFalseAlarms(
-      looked.map(({ chance }) => chance),
-      falseAlarms,
-    );
-    for (const [at, { sheet, own, others, chiSquare, effect, chance }] of looked.entries()) {
-      if (!isMore[at] || effect < leastEffect) continue;
+    for (const { sheet, own, others, chiSquare, effect, chance } of moreThanChance(looked)) {
+      if (effect < leastEffect) continue;
       yield findingOnSheet(sheet, 'unlike', {
         section: sheet.section.name,
         students: String(total(own)),
         others: String(total(others)),
         square: chiSquare.toFixed(1),
         effect: effect.toFixed(2),
-        chance: (chance * 1000).toFixed(1),
+        chance: inThousand(chance),
       });
     }
   },
