@@ -88,6 +88,9 @@ export function atDesk(driver: WebDriver, address: () => string) {
         (button) => button.click(),
         `the view "${name}"`,
       ),
+    /** Waits until a button that stays pressed is, by the beginning of what it says. */
+    isChosen: (name: string) =>
+      located(`//button[@aria-pressed='true'][starts-with(normalize-space(),${quoted(name)})]`, `"${name}", chosen,`),
     /** Clicks what a selector finds first. */
     clickOn: (selector: string) =>
       untilLet(

@@ -54,10 +54,13 @@ story('a registrar settles what an audit found', () => {
     await registrar.click('Show all findings');
     await registrar.clickWords('Assignments due outside the period');
     await registrar.sees('Argument and Assembly, honours 2');
-    await registrar.click('Teacher');
+    await registrar.view('Teacher');
+    await registrar.isChosen('Teacher');
     await registrar.isAccessible();
-    await registrar.clickOn('[aria-label="Group findings by"] button');
+    await registrar.view('Rule');
+    await registrar.isChosen('Rule');
     await registrar.clickWords('Assignments due outside the period');
+    await registrar.isChosen('Assignments due outside the period');
     await registrar.pressOnPage(Key.ENTER);
     await registrar.reads(/Argument and Assembly, honours 2/);
   });

@@ -11,10 +11,10 @@ followPreferences();
 rememberTheme();
 keepViewWhenLeft();
 followOtherTabs();
-followSession(
-  () => useReader.getState().id,
-  () => window.location.reload(),
-);
+followSession(() => useReader.getState().id, {
+  beginAnew: () => window.location.reload(),
+  leave: () => window.location.replace('/sign-in'),
+});
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <App />

@@ -14,12 +14,19 @@ export function tellOtherTabs(personId: number): void {
   localStorage.setItem(signedInItem, String(personId));
 }
 
-/**
- * All tabs have one session. Where another tab signed out, or somebody else in, this one begins anew, so that nothing of the
- * person before is left on it.
- */
-export function followSession(personId: () => number, beginAnew: () => void): void {
+/** What a tab does when it is no longer the person's who was at it. */
+interface Leaving {
+  /** Somebody else signed in: the same place, as far as they may see it. */
+  readonly beginAnew: () => void;
+  /** The person signed out: the way in, which leads whoever comes next to no place of the person before. */
+  readonly leave: () => void;
+}
+
+/** All tabs have one session. What another tab did to it happens here too, so that nothing of the person before is left. */
+export function followSession(personId: () => number, { beginAnew, leave }: Leaving): void {
   window.addEventListener('storage', ({ key, newValue }) => {
-    if (key === signedInItem && Number(newValue) !== personId()) beginAnew();
+    if (key !== signedInItem || Number(newValue) === personId()) return;
+    if (Number(newValue) === 0) leave();
+    else beginAnew();
   });
 }
