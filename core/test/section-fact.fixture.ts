@@ -58,7 +58,7 @@ export const assignment = (more: Partial<AssignmentFact> = {}): AssignmentFact =
 export const section = (more: Partial<SectionFact> = {}): SectionFact => ({
   id: 31,
   name: 'Weaving 1',
-  course: { id: 5, title: 'Weaving', onTranscript: true, mostCredits: null },
+  course: { id: 5, title: 'Weaving', department: 'Crafts', onTranscript: true, mostCredits: null },
   credits: decimalOrThrow('0.25'),
   students: [seat()],
   sheets: [sheet()],

@@ -52,7 +52,7 @@ async function logLoad(
 async function sealPastPeriods(context: INestApplicationContext, clock: Clock): Promise<void> {
   for (const { periodId, at } of sealed) {
     clock.setTo(new Date(at));
-    await context.get(AuditService, { strict: false }).run(registrar, periodId);
+    await context.get(AuditService, { strict: false }).runNow(registrar, periodId);
     await context.get(CertificatesService, { strict: false }).issue(registrar, { periodId, note: '' });
     await context.get(SealService, { strict: false }).seal(registrar, periodId);
   }

@@ -3,6 +3,7 @@ import type { AuditReply, FindingReply } from '#contract/audit';
 import type { MarkBody, SheetListReply, SheetReply } from '#contract/posting';
 import { changeOf, openPeriod, quarterGrade } from './sheets.js';
 import type { TestClient } from './test-server.js';
+import { auditNow } from './audit-now.js';
 
 /** The label that the sheet's scale gives the percentage; enough for whole cut-offs. */
 export function rightLabel(sheet: SheetReply, { percent }: MarkBody): string {
@@ -39,7 +40,7 @@ export async function settlePeriod(registrar: TestClient, later: () => void = ()
       blank.map((row) => changeOf(row, { percent: '75', label: 'C' })),
     );
   }
-  const { body } = await registrar.send<AuditReply>('POST', '/audit/runs', { periodId: openPeriod });
+  const { body } = await auditNow(registrar, openPeriod);
   for (const { ruleId, openSectionId, enrollmentId } of blockingOf(body)) {
     const sheet = await sheetOf(openSectionId!);
     const row = sheet.rows.find((each) => each.enrollmentId === enrollmentId)!;
@@ -63,7 +64,7 @@ function mendedBy(ruleId: string, sheet: SheetReply, mark: MarkBody): Partial<Ma
 
 /** Audits the period and closes its audit with a certificate. */
 export async function certify(registrar: TestClient, periodId: number = openPeriod): Promise<AuditReply> {
-  await registrar.send('POST', '/audit/runs', { periodId });
+  await auditNow(registrar, periodId);
   const { status, body } = await registrar.send<AuditReply>('POST', '/audit/certificates', { periodId, note: '' });
   if (status !== 200) throw new Error(`the certificate answers ${status}: ${JSON.stringify(body)}`);
   return body;

@@ -68,7 +68,12 @@ export const auditOf = (of: AuditRunReply | null): AuditReply => ({
 export const show = async (of: AuditRunReply | null, answers: Answers = {}, address = 'findings') => {
   const view = showAt(<FindingsPage />, {
     address,
-    answers: { 'GET /audit': auditOf(of), 'GET /schools/1/term-line': termLineOf(), ...answers },
+    answers: {
+      'GET /audit': auditOf(of),
+      'GET /audit/progress': { task: null },
+      'GET /schools/1/term-line': termLineOf(),
+      ...answers,
+    },
   });
   await screen.findByRole('heading', { level: 1 });
   return view;

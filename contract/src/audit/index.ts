@@ -1,29 +1,18 @@
 import type { MarkBody, ReceiptChangeReply } from '#contract/posting';
-import {
-  ruleEffects,
-  type CertificateBreak,
-  type FindingPlace,
-  type RuleEffect,
-  type Scope,
-  type Severity,
-  type WaiverState,
-} from '#core/audit';
+import type { CertificateBreak, FindingPlace, Scope, Severity, WaiverState } from '#core/audit';
 import type { Day } from '#core/calendar';
 import { IsDay, NestedList } from '#contract/requests';
-import {
-  ArrayMinSize,
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  Matches,
-  MaxLength,
-  ValidateIf,
-} from 'class-validator';
+import { ArrayMinSize, IsBoolean, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
 
 export { brokenInWords } from './broken-in-words.js';
 export { findingSentence } from './finding-sentence.js';
+export {
+  NightlyAuditRequest,
+  SaveRuleSettingsRequest,
+  type RuleSettingReply,
+  type RuleSettingsReply,
+  type SetRuleReply,
+} from './rule-settings.js';
 
 /** A finding of the last audit of a period. */
 export class FindingKeyBody {
@@ -85,6 +74,23 @@ export interface WaiverReply {
 export class StartAuditRequest {
   @IsInt()
   periodId!: number;
+}
+
+/** An audit that is under way, or that came to nothing. */
+export interface AuditTaskReply {
+  readonly state: 'running' | 'stopped' | 'failed';
+  readonly startedBy: string;
+  readonly startedAt: string;
+  /** How many rules had their turn; none while the grades are still read. */
+  readonly rulesDone: number;
+  readonly ruleCount: number;
+  /** Why it failed, in a sentence; null where it did not. */
+  readonly problem: string | null;
+}
+
+/** How far the audit of a period is; null where none is under way and the last one was done. */
+export interface AuditProgressReply {
+  readonly task: AuditTaskReply | null;
 }
 
 export class MendRequest extends EndWaiversRequest {
@@ -169,48 +175,6 @@ export interface AuditRunReply {
   } | null;
   /** Grades saved after the run began. */
   readonly changedSince: number;
-}
-
-/** What a rule is set to do; null to leave it as it comes. */
-export class RuleEffectBody {
-  @IsString()
-  @MaxLength(60)
-  ruleId!: string;
-
-  @ValidateIf((body: RuleEffectBody) => body.effect !== null)
-  @IsIn(ruleEffects)
-  effect!: RuleEffect | null;
-}
-
-const mostRules = 500;
-
-/** All that is set in a school, or in the district, at once. */
-export class SaveRuleSettingsRequest {
-  @NestedList(() => RuleEffectBody, mostRules, `at most ${mostRules} rules`)
-  rules!: RuleEffectBody[];
-
-  /** Of the settings that were looked at. */
-  @IsString()
-  revision!: string;
-}
-
-export interface RuleSettingReply {
-  readonly id: string;
-  readonly family: string;
-  readonly summary: string;
-  readonly why: string;
-  readonly scope: Scope;
-  /** As it comes; what was set for the district and for the school, null where nothing was. */
-  readonly own: Severity;
-  readonly district: RuleEffect | null;
-  readonly school: RuleEffect | null;
-  readonly inForce: RuleEffect;
-}
-
-export interface RuleSettingsReply {
-  readonly rules: readonly RuleSettingReply[];
-  readonly schoolRevision: string;
-  readonly districtRevision: string;
 }
 
 /** How often each label is posted, in the order of the labels of the reply. */

@@ -46,9 +46,20 @@ export interface AuditRule {
   /** Why it matters, in one sentence. */
   readonly why: string;
   readonly messages: Readonly<Record<string, string>>;
-  check(snapshot: Snapshot): Iterable<RuleFinding>;
+  /** Where the rule begins to find something, if a school may say so; `check` is handed what is in force. */
+  readonly threshold?: RuleThreshold;
+  check(snapshot: Snapshot, threshold: number): Iterable<RuleFinding>;
   /** What can be set right without asking anybody; none where only a person knows what is right. */
   readonly fix?: RuleFix;
+}
+
+export interface RuleThreshold {
+  /** What it is, with its unit: "Largest share of the grade, in percent". */
+  readonly says: string;
+  readonly usual: number;
+  /** The smallest and the largest that make sense. */
+  readonly least: number;
+  readonly most: number;
 }
 
 export interface RuleFix {

@@ -1,11 +1,11 @@
-import type { RuleEffect } from './rule-settings.js';
+import { isSameInForce, type RuleInForce } from './rule-settings.js';
 
 /** What a certificate rests on. */
 export interface Certified {
   /** SHA-256 of the grades as they were audited. */
   readonly gradesHash: string;
-  /** With what each did: its severity, or that it was switched off. */
-  readonly rules: readonly { readonly id: string; readonly version: number; readonly severity: RuleEffect }[];
+  /** With what each did: its severity or that it was switched off, where it begins, and what it left alone. */
+  readonly rules: readonly RuleInForce[];
   /** The findings that somebody let stand, by their keys. */
   readonly waived: readonly string[];
 }
@@ -23,8 +23,11 @@ export type CertificateBreak = (typeof certificateBreaks)[number];
  * @example whatBroke({ gradesHash: 'a', rules: [], waived: [] }, { gradesHash: 'b', rules: [], waived: [], blocking: 0 }) // ['grades']
  */
 export function whatBroke(certified: Certified, now: CertifiedNow): CertificateBreak[] {
-  const inForce = new Map(now.rules.map(({ id, version, severity }) => [id, `${version} ${severity}`]));
-  const areSame = certified.rules.every(({ id, version, severity }) => inForce.get(id) === `${version} ${severity}`);
+  const inForce = new Map(now.rules.map((rule) => [rule.id, rule]));
+  const areSame = certified.rules.every((rule) => {
+    const current = inForce.get(rule.id);
+    return current !== undefined && isSameInForce(rule, current);
+  });
   const holding = new Set(now.waived);
   const broken: Readonly<Record<CertificateBreak, boolean>> = {
     grades: certified.gradesHash !== now.gradesHash,

@@ -1,13 +1,21 @@
 export { auditRules, gradeRules } from './audit-rules.js';
 export { lastDateNeeded } from './rules/last-date-needed.js';
-export type { AuditRule, FindingPlace, RuleFinding, Scope, Severity } from './audit-rule.js';
+export type { AuditRule, FindingPlace, RuleFinding, RuleThreshold, Scope, Severity } from './audit-rule.js';
 export { whatBroke, type CertificateBreak } from './certificate.js';
 export { itemFactOf, type JudgedItem } from './item-fact.js';
 export { compareRuns, findingKey, placeOfKey } from './compare-runs.js';
 export { waiverState, type Waiver, type WaiverState } from './waivers.js';
 export { leastStudents } from './least-students.js';
-export { effectOf, ruleEffects, type RuleEffect, type RuleSettings } from './rule-settings.js';
-export { runEachRule, runRules, type Finding } from './run-rules.js';
+export {
+  noExceptions,
+  ruleEffects,
+  ruleInForce,
+  type RuleEffect,
+  type RuleExceptions,
+  type RuleInForce,
+  type RuleSettings,
+} from './rule-settings.js';
+export { runRules, runRulesInTurn, type Finding, type RuleOutcomes } from './run-rules.js';
 export {
   bareGrade,
   noSections,

@@ -1,13 +1,28 @@
 import type { AuditRule, RuleFinding } from './audit-rule.js';
+import { isExcepted } from './exceptions.js';
+import type { RuleInForce } from './rule-settings.js';
 import type { Snapshot } from './snapshot.js';
 
 export interface Finding extends RuleFinding {
   readonly ruleId: string;
 }
 
+/** Rules as they are in force, by their ids; one that is not among them is as it comes. */
+export type RulesInForce = ReadonlyMap<string, RuleInForce>;
+
 /** What the rules find in a snapshot, in the order of the rules and then of the grades. @throws whatever a rule throws */
-export function runRules(rules: readonly AuditRule[], snapshot: Snapshot): Finding[] {
-  return rules.flatMap((rule) => Array.from(rule.check(snapshot), (found) => ({ ...found, ruleId: rule.id })));
+export function runRules(
+  rules: readonly AuditRule[],
+  snapshot: Snapshot,
+  inForce: RulesInForce = new Map(),
+): Finding[] {
+  return rules.flatMap((rule) => {
+    const set = inForce.get(rule.id);
+    if (set?.severity === 'off') return [];
+    const found = Array.from(rule.check(snapshot, set?.threshold ?? rule.threshold?.usual ?? 0));
+    const told = set ? found.filter((each) => !isExcepted(each, set.exceptions, snapshot)) : found;
+    return told.map((each) => ({ ...each, ruleId: rule.id }));
+  });
 }
 
 export interface RuleFault {
@@ -16,19 +31,28 @@ export interface RuleFault {
   readonly problem: string;
 }
 
-/** The same for an audit: a rule that throws finds nothing and is told of, so that nobody takes it for clean. */
-export function runEachRule(
+export interface RuleOutcomes {
+  readonly findings: readonly Finding[];
+  readonly faults: readonly RuleFault[];
+}
+
+/**
+ * The same for an audit, a rule at a time, so that others get their turn in between and somebody can see how far it is: what
+ * was found up to then. A rule that throws finds nothing and is told of, so that nobody takes it for clean.
+ */
+export function* runRulesInTurn(
   rules: readonly AuditRule[],
   snapshot: Snapshot,
-): { readonly findings: readonly Finding[]; readonly faults: readonly RuleFault[] } {
+  inForce?: RulesInForce,
+): Generator<RuleOutcomes> {
   const findings: Finding[] = [];
   const faults: RuleFault[] = [];
   for (const rule of rules) {
     try {
-      findings.push(...runRules([rule], snapshot));
+      for (const found of runRules([rule], snapshot, inForce)) findings.push(found);
     } catch (error) {
       faults.push({ ruleId: rule.id, problem: error instanceof Error ? error.message : String(error) });
     }
+    yield { findings, faults };
   }
-  return { findings, faults };
 }

@@ -4,7 +4,15 @@ import { decimalOrThrow as number } from '#core/numbers';
 import { noMark } from '#core/posting';
 import { grade } from '../../test/grade-fact.fixture.js';
 import { assignment, letters, periodOf, seat, section, sheet, weighed } from '../../test/section-fact.fixture.js';
-import { auditRules, findingKey, gradeRules, runEachRule, runRules, type GradeFact, type Snapshot } from './index.js';
+import {
+  auditRules,
+  findingKey,
+  gradeRules,
+  runRulesInTurn,
+  runRules,
+  type GradeFact,
+  type Snapshot,
+} from './index.js';
 
 const day = dayOrThrow;
 const posted = (percent: string, label: string, more: Partial<GradeFact['mark']> = {}) => ({
@@ -576,8 +584,11 @@ it('a rule that throws is told of, and the others go on', () => {
       throw new Error('no such thing');
     },
   };
-  const { findings, faults } = runEachRule([broken, auditRules[0]!], periodOf([], [grade({ mark: noMark })]));
-  expect([findings.length, faults]).toEqual([1, [{ ruleId: 'broken', problem: 'no such thing' }]]);
+  const turns = runRulesInTurn([broken, auditRules[0]!], periodOf([], [grade({ mark: noMark })]));
+  const faults = [{ ruleId: 'broken', problem: 'no such thing' }];
+  expect(turns.next().value).toEqual({ findings: [], faults });
+  expect(turns.next().value).toMatchObject({ findings: [{ ruleId: auditRules[0]!.id }], faults });
+  expect(turns.next().done).toBe(true);
 });
 
 it('of a thousand sections in which nobody favours anything, few are asked about', () => {

@@ -65,7 +65,7 @@ export interface ScaleFact {
 export interface SectionFact {
   readonly id: number;
   readonly name: string;
-  readonly course: Pick<Course, 'id' | 'title' | 'onTranscript' | 'mostCredits'>;
+  readonly course: Pick<Course, 'id' | 'title' | 'department' | 'onTranscript' | 'mostCredits'>;
   /** The part of the course's credits that falls to the period. */
   readonly credits: Credits;
   readonly students: readonly SeatFact[];

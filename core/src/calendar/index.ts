@@ -27,4 +27,5 @@ export { isYearLong, proposeYear, usualYear, yearDivisions, yearLength, type Yea
 export { readTypedDay, type DayOrder, type TypedDay } from './read-typed-day.js';
 export { readTypedTime } from './read-typed-time.js';
 export { countInstructionalDays, daysOf, isInstructional, weekdayOf, type Break } from './school-days.js';
+export { isNightlyDue } from './is-nightly-due.js';
 export { localTime, type LocalTime } from './local-time.js';

@@ -1,5 +1,4 @@
 export { longestAssignmentName } from './check-assignment.js';
-export { isNightlyDue } from './is-nightly-due.js';
 export { planClass } from './plan-class.js';
 export {
   type AssignmentFacts,

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { and, desc, eq, gt, sql } from 'drizzle-orm';
-import { auditRules, type Finding, type FindingPlace, type RuleEffect } from '#core/audit';
+import { auditRules, ruleInForce, type Finding, type FindingPlace, type RuleInForce } from '#core/audit';
 import { personNameOf, sectionNameOf, spokenName, tables, type Queries } from '#server/platform';
 
 const { auditFindings, auditRuns, grades, people } = tables;
@@ -85,11 +85,11 @@ export class AuditRunsRepository {
 }
 
 /** What a rule did in a run; one that came since then is as it comes. */
-export function effectIn({ rules }: Pick<AuditRun, 'rules'>, ruleId: string): RuleEffect {
-  return rules.find(({ id }) => id === ruleId)?.severity ?? severityOf.get(ruleId) ?? 'informs';
+export function inForceIn({ rules }: Pick<AuditRun, 'rules'>, ruleId: string): RuleInForce {
+  return rules.find(({ id }) => id === ruleId) ?? asTheyCome.get(ruleId)!;
 }
 
-const severityOf = new Map(auditRules.map(({ id, severity }) => [id, severity]));
+const asTheyCome = new Map(auditRules.map((rule) => [rule.id, ruleInForce(rule, {}, {})]));
 
 /** What a finding is about, in a word or two: the student, else the section, the course or the item. */
 export function subjectOf({ student, section, course, itemName }: FindingNames): string {

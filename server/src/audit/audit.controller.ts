@@ -1,6 +1,7 @@
 import {
   Body,
   Controller,
+  Delete,
   Get,
   HttpCode,
   Param,
@@ -15,10 +16,12 @@ import {
   CertifyRequest,
   EndWaiversRequest,
   MendRequest,
+  NightlyAuditRequest,
   SaveRuleSettingsRequest,
   SendFindingsRequest,
   StartAuditRequest,
   WaiveRequest,
+  type AuditProgressReply,
   type AuditReply,
   type DistributionsReply,
   type MendReply,
@@ -168,10 +171,34 @@ export class AuditController {
     return this.mending.mend(actor, request);
   }
 
+  /** Begins an audit; what it found is there when it is no longer under way. */
   @Post('runs')
   @May('audit', { period: 'body.periodId' })
-  @HttpCode(200)
-  run(@CurrentActor() actor: Actor, @Body() { periodId }: StartAuditRequest): Promise<AuditReply> {
-    return this.audit.run(actor, periodId);
+  @HttpCode(202)
+  start(@CurrentActor() actor: Actor, @Body() { periodId }: StartAuditRequest): Promise<AuditProgressReply> {
+    return this.audit.start(actor, periodId);
+  }
+
+  @Delete('runs')
+  @May('audit', { period: 'query.period' })
+  stop(@CurrentActor() actor: Actor, @Query('period', ParseIntPipe) periodId: number): Promise<AuditProgressReply> {
+    return this.audit.stop(actor, periodId);
+  }
+
+  @Get('progress')
+  @May('read-findings', { period: 'query.period' })
+  progress(@Query('period', ParseIntPipe) periodId: number): Promise<AuditProgressReply> {
+    return this.audit.progress(periodId);
+  }
+
+  /** When the school's periods are audited by themselves. */
+  @Put('nightly/:schoolId')
+  @May('change-set-up', { school: 'schoolId' })
+  setNightly(
+    @CurrentActor() actor: Actor,
+    @Param('schoolId', ParseIntPipe) schoolId: number,
+    @Body() { at }: NightlyAuditRequest,
+  ): Promise<RuleSettingsReply> {
+    return this.settings.setNightly(actor, schoolId, at);
   }
 }

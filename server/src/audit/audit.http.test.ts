@@ -3,6 +3,7 @@ import { auditRules } from '#core/audit';
 import type { AuditReply, DistributionsReply, FindingReply } from '#contract/audit';
 import type { ReadinessReply } from '#contract/transcripts';
 import type { Problem } from '#contract/problems';
+import { auditNow } from '../../test/audit-now.js';
 import { openPeriod } from '../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
@@ -16,7 +17,7 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-const audit = async () => (await registrar.send<AuditReply>('POST', '/audit/runs', { periodId: openPeriod })).body;
+const audit = async () => (await auditNow(registrar, openPeriod)).body;
 const of = (id: string, { run } = reply) => run!.findings.filter(({ ruleId }) => ruleId === id);
 const scopeOf = new Map(auditRules.map(({ id, scope }) => [id, scope]));
 const ask = async <Row extends object>(statement: string) => (await server.database.pool.query<Row>(statement)).rows;

@@ -4,12 +4,15 @@ import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { ChangesModule } from '#server/changes';
+import { CoursesModule } from '#server/courses';
 import { MailModule } from '#server/mail';
 import { PostingModule } from '#server/posting';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
 import { AuditController } from './audit.controller.js';
 import { AuditRunsRepository } from './audit-runs.repository.js';
+import { AuditTasksRepository } from './audit-tasks.repository.js';
+import { AuditWork } from './audit-work.js';
 import { AuditService } from './audit.service.js';
 import { CertificatePapersService } from './certificate-papers.service.js';
 import { CertificatesRepository } from './certificates.repository.js';
@@ -18,6 +21,9 @@ import { DistributionsRepository } from './distributions.repository.js';
 import { DistributionsService } from './distributions.service.js';
 import { FindingNoticesRepository } from './finding-notices.repository.js';
 import { MendingService } from './mending.service.js';
+import { NightlyAuditThing } from './nightly-audit.thing.js';
+import { NightlyAuditsRepository } from './nightly-audits.repository.js';
+import { NightlyAuditsService } from './nightly-audits.service.js';
 import { RuleSettingsThing, SharedRuleSettingsThing } from './rule-settings.thing.js';
 import { RuleSettingsRepository } from './rule-settings.repository.js';
 import { RuleSettingsService } from './rule-settings.service.js';
@@ -36,6 +42,7 @@ import { WaiversService } from './waivers.service.js';
     CalculationModule,
     CalendarModule,
     ChangesModule,
+    CoursesModule,
     MailModule,
     PostingModule,
     ReportItemsModule,
@@ -45,6 +52,8 @@ import { WaiversService } from './waivers.service.js';
   providers: [
     AuditRunsRepository,
     AuditService,
+    AuditTasksRepository,
+    AuditWork,
     CertificatePapersService,
     CertificatesRepository,
     CertificatesService,
@@ -52,6 +61,9 @@ import { WaiversService } from './waivers.service.js';
     DistributionsService,
     FindingNoticesRepository,
     MendingService,
+    NightlyAuditThing,
+    NightlyAuditsRepository,
+    NightlyAuditsService,
     RuleSettingsRepository,
     RuleSettingsService,
     RuleSettingsThing,

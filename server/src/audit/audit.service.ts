@@ -1,14 +1,28 @@
 import { Injectable } from '@nestjs/common';
-import { auditRules, compareRuns, findingKey, runEachRule, type Finding } from '#core/audit';
+import { auditRules, compareRuns, findingKey, type Finding } from '#core/audit';
 import { formatDecimal } from '#core/numbers';
-import { findingSentence, type AuditReply, type AuditRunReply, type FindingReply } from '#contract/audit';
+import { problemOf } from '#contract/problems';
+import {
+  findingSentence,
+  type AuditProgressReply,
+  type AuditReply,
+  type AuditRunReply,
+  type FindingReply,
+} from '#contract/audit';
 import { bodyOfMark } from '#contract/posting';
-import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
 import { computedValue } from '#server/posting';
 import { ChangeLog } from '#server/changes';
-import { Clock, Transactions, type Actor, type Queries } from '#server/platform';
-import { AuditRunsRepository, effectIn, subjectOf, type AuditRun, type FindingNames } from './audit-runs.repository.js';
+import { Clock, keptRefusal, Transactions, type KeptProblem, type Actor, type Queries } from '#server/platform';
+import {
+  AuditRunsRepository,
+  inForceIn,
+  subjectOf,
+  type AuditRun,
+  type FindingNames,
+} from './audit-runs.repository.js';
+import { AuditTasksRepository } from './audit-tasks.repository.js';
+import { AuditWork } from './audit-work.js';
 import { FindingNoticesRepository } from './finding-notices.repository.js';
 import { CertificatesService } from './certificates.service.js';
 import { RuleSettingsRepository } from './rule-settings.repository.js';
@@ -23,7 +37,8 @@ export class AuditService {
     private readonly transactions: Transactions,
     private readonly periods: PeriodsRepository,
     private readonly snapshots: SnapshotService,
-    private readonly recalculation: RecalculationService,
+    private readonly work: AuditWork,
+    private readonly tasks: AuditTasksRepository,
     private readonly runs: AuditRunsRepository,
     private readonly waivers: WaiversService,
     private readonly notices: FindingNoticesRepository,
@@ -33,43 +48,58 @@ export class AuditService {
     private readonly clock: Clock,
   ) {}
 
-  /** Runs every rule over a period, its grade books calculated first where they are stale, and keeps what they found. */
-  async run(actor: Actor, periodId: number): Promise<AuditReply> {
-    await this.recalculation.freshen(await this.periods.byIdOrThrow(this.transactions.reading, periodId));
-    const startedAt = this.clock.now();
-    // Of one state: whatever is saved meanwhile shows as changed since.
-    const { period, inForce, snapshot } = await this.transactions.snapshot(async (queries) => {
-      const audited = await this.periods.byIdOrThrow(queries, periodId);
-      const rules = await this.settings.inForce(queries, audited.schoolId);
-      return {
-        period: audited,
-        inForce: new Map(rules.map(({ id, severity }) => [id, severity])),
-        ...(await this.snapshots.ofAudit(queries, audited)),
-      };
+  /** Begins the audit of a period, or joins the one that is under way. */
+  async start(actor: Pick<Actor, 'personId'>, periodId: number): Promise<AuditProgressReply> {
+    const id = await this.begin(actor, periodId);
+    if (id !== undefined) await this.work.held.begin(id);
+    return this.progress(periodId);
+  }
+
+  /** Audits a period here and now. @throws Error where the audit came to nothing */
+  async runNow(actor: Actor, periodId: number): Promise<void> {
+    const id = await this.begin(actor, periodId);
+    if (id !== undefined) await this.work.held.workNow(id);
+    const task = await this.tasks.ofPeriod(this.transactions.reading, periodId);
+    if (task) throw new Error(`the audit of period ${periodId} is ${task.state}`);
+  }
+
+  private begin({ personId }: Pick<Actor, 'personId'>, periodId: number): Promise<number | undefined> {
+    return this.transactions.run(async (queries) => {
+      await this.periods.byIdOrThrow(queries, periodId);
+      const task = { periodId, startedBy: personId, startedAt: this.clock.now(), ruleCount: auditRules.length };
+      return this.tasks.begin(queries, task);
     });
-    const { findings, faults } = runEachRule(
-      auditRules.filter(({ id }) => inForce.get(id) !== 'off'),
-      snapshot,
-    );
-    const problemOf = new Map(faults.map(({ ruleId, problem }) => [ruleId, problem]));
-    const run = {
-      schoolId: period.schoolId,
-      periodId,
-      startedBy: actor.personId,
-      startedAt,
-      gradesChecked: snapshot.grades.length,
-      milliseconds: this.clock.now().getTime() - startedAt.getTime(),
-      rules: auditRules.map(({ id, version }) => {
-        const problem = problemOf.get(id);
-        return { id, version, severity: inForce.get(id)!, ...(problem !== undefined && { problem }) };
-      }),
+  }
+
+  /** Stops the audit that is under way, whoever began it; what was found before stays. */
+  async stop(actor: Actor, periodId: number): Promise<AuditProgressReply> {
+    const stopped = await this.transactions.run(async (queries) => {
+      const id = await this.tasks.stop(queries, periodId);
+      if (id !== undefined)
+        await this.log.record(queries, actor, [
+          { action: 'stop audit', thing: `period ${periodId}`, before: null, after: { state: 'stopped' } },
+        ]);
+      return id;
+    });
+    if (stopped !== undefined) this.work.held.interrupt(stopped);
+    return this.progress(periodId);
+  }
+
+  /** How far the audit of a period is. */
+  async progress(periodId: number): Promise<AuditProgressReply> {
+    const task = await this.tasks.ofPeriod(this.transactions.reading, periodId);
+    if (!task) return { task: null };
+    const { state, startedByName, startedAt, rulesDone, ruleCount, problem } = task;
+    return {
+      task: {
+        state,
+        startedBy: startedByName,
+        startedAt: startedAt.toISOString(),
+        rulesDone,
+        ruleCount,
+        problem: sayProblem(problem),
+      },
     };
-    await this.transactions.run(async (queries) => {
-      const id = await this.runs.add(queries, run, findings);
-      const after = { grades: run.gradesChecked, findings: findings.length, rules: run.rules };
-      await this.log.record(queries, actor, [{ action: 'run audit', thing: `audit ${id}`, before: null, after }]);
-    });
-    return this.latest(periodId);
   }
 
   /** The newest run of a period, compared with the one before it. */
@@ -80,7 +110,7 @@ export class AuditService {
         run?.rules ??
         (await this.settings.inForce(queries, (await this.periods.byIdOrThrow(queries, periodId)).schoolId));
       const rules = auditRules.map(({ id, version, family, scope, severity: own, summary, why, fix }) => {
-        const effect = effectIn({ rules: inForce }, id);
+        const { severity: effect } = inForceIn({ rules: inForce }, id);
         return {
           id,
           version,
@@ -142,6 +172,11 @@ export class AuditService {
       changedSince: await this.runs.changedSince(queries, run.periodId, run.startedAt),
     };
   }
+}
+
+function sayProblem(problem: KeptProblem | null): string | null {
+  const refusal = keptRefusal(problem);
+  return refusal && problemOf(refusal.code, refusal.data, []).detail;
 }
 
 /** A grade of which only the finding knows, as its course no longer reports the item, has no mark. */

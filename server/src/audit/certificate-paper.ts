@@ -3,7 +3,7 @@ import { dirname, join } from 'node:path';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { brokenInWords, type CertificateReply } from '#contract/audit';
-import { counted } from '#contract/messages';
+import { counted, listed } from '#contract/messages';
 import type { Certificate } from './certificates.repository.js';
 
 const fonts = join(dirname(createRequire(import.meta.url).resolve('pdfmake/package.json')), 'build/fonts/Roboto');
@@ -110,8 +110,21 @@ function waiverTable(waivers: Certificate['facts']['waivers'], at: PaperPlace['a
 }
 
 function ruleTable(rules: Certificate['facts']['rules']): Content {
-  const rows = rules.map(({ id, version, summary, severity, found, waived }) => [
-    { text: [`${summary}\n`, { text: `${id}, version ${version}`, fontSize: 8, color: quiet }] },
+  const rows = rules.map(({ id, version, summary, severity, threshold, leftAlone, found, waived }) => [
+    {
+      text: [
+        `${summary}\n`,
+        {
+          text: [
+            `${id}, version ${version}`,
+            ...(threshold === null ? [] : [`begins at ${threshold}`]),
+            ...(leftAlone.length === 0 ? [] : [`not looked at in ${listed(leftAlone)}`]),
+          ].join('; '),
+          fontSize: 8,
+          color: quiet,
+        },
+      ],
+    },
     effects[severity],
     right(String(found)),
     right(String(waived)),

@@ -4,6 +4,7 @@ import { auditRules } from '#core/audit';
 import type { AuditReply, FindingReply } from '#contract/audit';
 import type { Problem } from '#contract/problems';
 import type { ReadinessReply } from '#contract/transcripts';
+import { auditNow } from '../../test/audit-now.js';
 import { blockingOf, certify, settlePeriod } from '../../test/settle-period.js';
 import { changeOf, openPeriod, quarterGrade, sheetNamed } from '../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
@@ -28,7 +29,7 @@ const step = async () =>
 const later = () => server.clock.setTo(new Date(server.clock.now().getTime() + 60_000));
 const audit = async () => {
   later();
-  return (await registrar.send<AuditReply>('POST', '/audit/runs', { periodId: openPeriod })).body;
+  return (await auditNow(registrar, openPeriod)).body;
 };
 const placeOf = ({ ruleId, enrollmentId, sectionId, courseId, itemId }: FindingReply) => ({
   ruleId,

@@ -3,8 +3,9 @@ import { auditRules, findingKey, whatBroke, type Finding } from '#core/audit';
 import { findingSentence, type CertificateReply, type CertifyRequest } from '#contract/audit';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
+import { CoursesRepository } from '#server/courses';
 import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { AuditRunsRepository, effectIn, subjectOf, type AuditRun } from './audit-runs.repository.js';
+import { AuditRunsRepository, inForceIn, subjectOf, type AuditRun } from './audit-runs.repository.js';
 import { CertificatesRepository, type Certificate } from './certificates.repository.js';
 import { RuleSettingsRepository } from './rule-settings.repository.js';
 import { WaiversService } from './waivers.service.js';
@@ -34,6 +35,7 @@ export class CertificatesService {
     private readonly waivers: WaiversService,
     private readonly certificates: CertificatesRepository,
     private readonly settings: RuleSettingsRepository,
+    private readonly courses: CoursesRepository,
     private readonly log: ChangeLog,
     private readonly clock: Clock,
   ) {}
@@ -108,7 +110,7 @@ export class CertificatesService {
     const findings = run ? await this.runs.findingsOf(queries, run.id) : [];
     const waiverOf = await this.waivers.ofPeriod(queries, periodId);
     const blocking = findings.filter(
-      (finding) => run && effectIn(run, finding.ruleId) === 'blocks' && waiverOf(finding)?.state !== 'holds',
+      (finding) => run && inForceIn(run, finding.ruleId).severity === 'blocks' && waiverOf(finding)?.state !== 'holds',
     ).length;
     const fault = run?.rules.find(({ problem }) => problem !== undefined);
     const changed = run ? await this.runs.changedSince(queries, periodId, run.startedAt) : 0;
@@ -128,21 +130,29 @@ export class CertificatesService {
       queries,
       waived.map(({ finding }) => finding),
     );
+    const courses = await this.courses.ofSchool(queries, run.schoolId);
+    const titleOf = new Map(courses.map(({ id, title }) => [id, title]));
     const count = (all: readonly Finding[], id: string) => all.filter(({ ruleId }) => ruleId === id).length;
     return {
       runAt: run.startedAt.toISOString(),
       grades: run.gradesChecked,
-      rules: auditRules.map(({ id, version, summary }) => ({
-        id,
-        version,
-        summary,
-        severity: effectIn(run, id),
-        found: count(findings, id),
-        waived: count(
-          waived.map(({ finding }) => finding),
+      rules: auditRules.map(({ id, summary }) => {
+        const { version, severity, threshold, exceptions } = inForceIn(run, id);
+        return {
           id,
-        ),
-      })),
+          version,
+          severity,
+          threshold,
+          exceptions,
+          summary,
+          leftAlone: [...exceptions.departments, ...exceptions.courses.flatMap((each) => titleOf.get(each) ?? [])],
+          found: count(findings, id),
+          waived: count(
+            waived.map(({ finding }) => finding),
+            id,
+          ),
+        };
+      }),
       waivers: waived.map(({ finding, waiver: { reason, until, by, at } }, index) => ({
         key: findingKey(finding),
         summary: ruleOf.get(finding.ruleId)!.summary,

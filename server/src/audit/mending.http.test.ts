@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { AuditReply, FindingReply, MendReply } from '#contract/audit';
+import type { FindingReply, MendReply } from '#contract/audit';
 import type { Problem } from '#contract/problems';
 import type { SheetReply } from '#contract/posting';
+import { auditNow } from '../../test/audit-now.js';
 import { changeOf, openPeriod } from '../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
@@ -18,7 +19,7 @@ afterAll(() => server.stop());
 /** A minute later, so that what was saved before is seen. */
 async function audit(): Promise<readonly FindingReply[]> {
   server.clock.setTo(new Date(server.clock.now().getTime() + 60_000));
-  const { body } = await registrar.send<AuditReply>('POST', '/audit/runs', { periodId: openPeriod });
+  const { body } = await auditNow(registrar, openPeriod);
   findings = body.run!.findings;
   return findings;
 }

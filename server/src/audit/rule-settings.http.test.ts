@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { auditRules, type RuleEffect } from '#core/audit';
+import { auditRules, noExceptions, type RuleEffect, type RuleExceptions } from '#core/audit';
 import type { AuditReply, RuleSettingsReply } from '#contract/audit';
 import type { Problem } from '#contract/problems';
+import { auditNow } from '../../test/audit-now.js';
 import { blockingOf } from '../../test/settle-period.js';
 import { openPeriod } from '../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
@@ -16,20 +17,33 @@ afterAll(() => server.stop());
 
 const read = async (school = 1, client = registrar) =>
   (await client.get<RuleSettingsReply>(`/audit/rules?school=${school}`)).body;
-const set = async (of: 'school' | 'district', effects: Record<string, RuleEffect>, more: object = {}) => {
+interface Said {
+  readonly effect?: RuleEffect;
+  readonly threshold?: number;
+  readonly exceptions?: Partial<RuleExceptions>;
+}
+const set = async (of: 'school' | 'district', said: Record<string, RuleEffect | Said>, more: object = {}) => {
   const { schoolRevision, districtRevision } = await read();
   return registrar.send<RuleSettingsReply & Problem>(
     'PUT',
     of === 'school' ? '/audit/rules/1' : '/audit/shared-rules?school=1',
     {
-      rules: Object.entries(effects).map(([ruleId, effect]) => ({ ruleId, effect })),
+      rules: Object.entries(said).map(([ruleId, each]) => {
+        const {
+          effect = null,
+          threshold = null,
+          exceptions,
+        } = typeof each === 'string' ? { effect: each } : (each as Said);
+        return { ruleId, effect, threshold, exceptions: { ...noExceptions, ...exceptions } };
+      }),
       revision: of === 'school' ? schoolRevision : districtRevision,
       ...more,
     },
   );
 };
+const plain = { threshold: null, exceptions: noExceptions };
 const inForce = ({ rules }: RuleSettingsReply, id: string) => rules.find((rule) => rule.id === id)!.inForce;
-const audit = async () => (await registrar.send<AuditReply>('POST', '/audit/runs', { periodId: openPeriod })).body;
+const audit = async () => (await auditNow(registrar, openPeriod)).body;
 const found = ({ run }: AuditReply, id: string) => run!.findings.filter(({ ruleId }) => ruleId === id).length;
 
 describe('what a rule does', () => {
@@ -68,6 +82,32 @@ describe('what a rule does', () => {
     expect(after.run!.sinceLastRun!.gone).toBe(1);
   });
 
+  it('begins where the school says, and leaves alone what the school says; the certificate would say so', async () => {
+    await set('school', {});
+    const before = await audit();
+    const own = before.run!.findings.filter(({ ruleId }) => ruleId === 'grade-missing');
+    const { departments, courses, rules } = await read();
+    expect(rules.find(({ id }) => id === 'many-overrides')!.measure).toMatchObject({ usual: 30, least: 1, most: 99 });
+    const title = own[0]!.course!;
+    const course = courses.find((each) => each.title === title)!;
+    await set('school', {
+      'grade-missing': { exceptions: { courses: [course.id] } },
+      'unlike-sister-sections': { threshold: 1 },
+      'last-date-needed': { exceptions: { departments } },
+    });
+    const after = await audit();
+    expect(found(after, 'grade-missing')).toBe(own.filter((each) => each.course !== title).length);
+    expect(found(before, 'unlike-sister-sections')).toBeGreaterThan(0);
+    expect(found(after, 'unlike-sister-sections')).toBe(0);
+    expect([found(before, 'last-date-needed') > 0, found(after, 'last-date-needed')]).toEqual([true, 0]);
+    const { rows } = await server.database.pool.query<{ rule: object }>(
+      `SELECT r AS rule FROM audit_runs a, jsonb_array_elements(a.rules) AS r
+       WHERE a.id = ${after.run!.id} AND r ->> 'id' = 'grade-missing'`,
+    );
+    expect(rows[0]!.rule).toMatchObject({ threshold: null, exceptions: { departments: [], courses: [course.id] } });
+    await set('school', {});
+  });
+
   it('is a change like any other: in the history, undone by one step, and refused upon somebody else’s', async () => {
     const { schoolRevision } = await read();
     const { change } = await set('school', { 'grade-missing': 'off' });
@@ -80,15 +120,19 @@ describe('what a rule does', () => {
   });
 
   it.each([
-    [[{ ruleId: 'no-such-rule', effect: 'off' }], 'rules.0.ruleId'],
+    [[{ ruleId: 'no-such-rule', effect: 'off', ...plain }], 'rules.0.ruleId'],
     [
       [
-        { ruleId: 'zero-posted', effect: 'off' },
-        { ruleId: 'zero-posted', effect: 'warns' },
+        { ruleId: 'zero-posted', effect: 'off', ...plain },
+        { ruleId: 'zero-posted', effect: 'warns', ...plain },
       ],
       'rules.1.ruleId',
     ],
-    [[{ ruleId: 'zero-posted', effect: 'loud' }], 'rules.0.effect'],
+    [[{ ruleId: 'zero-posted', effect: 'loud', ...plain }], 'rules.0.effect'],
+    [[{ ruleId: 'zero-posted', effect: null, ...plain, threshold: 10 }], 'rules.0.threshold'],
+    [[{ ruleId: 'many-overrides', effect: null, ...plain, threshold: 100 }], 'rules.0.threshold'],
+    [[{ ruleId: 'many-overrides', effect: null, ...plain, threshold: 1.234 }], 'rules.0.threshold'],
+    [[{ ruleId: 'many-overrides', effect: null, threshold: null, exceptions: [] }], 'rules.0.exceptions'],
   ])('of %j is refused with the field', async (rules, field) => {
     const { status, body } = await set('school', {}, { rules });
     expect([status, body.errors[0]?.field]).toEqual([422, field]);

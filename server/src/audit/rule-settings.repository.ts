@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { eq, isNull } from 'drizzle-orm';
-import { auditRules, effectOf, type RuleEffect, type RuleSettings } from '#core/audit';
+import { auditRules, ruleInForce, type RuleInForce, type RuleSettings } from '#core/audit';
 import { tables, type Queries } from '#server/platform';
 
 const { auditSettings } = tables;
@@ -19,16 +19,9 @@ export class RuleSettingsRepository {
   }
 
   /** What every rule does in a school. */
-  async inForce(
-    queries: Queries,
-    schoolId: number,
-  ): Promise<{ readonly id: string; readonly version: number; readonly severity: RuleEffect }[]> {
+  async inForce(queries: Queries, schoolId: number): Promise<RuleInForce[]> {
     const [school, district] = [await this.read(queries, schoolId), await this.read(queries, null)];
-    return auditRules.map((rule) => ({
-      id: rule.id,
-      version: rule.version,
-      severity: effectOf(rule, school, district),
-    }));
+    return auditRules.map((rule) => ruleInForce(rule, school, district));
   }
 }
 

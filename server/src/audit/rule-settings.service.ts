@@ -1,19 +1,24 @@
 import { Injectable } from '@nestjs/common';
-import { auditRules, effectOf, type RuleEffect, type RuleSettings } from '#core/audit';
-import type { RuleSettingsReply, SaveRuleSettingsRequest } from '#contract/audit';
+import { auditRules, noExceptions, ruleInForce, type AuditRule, type RuleSettings } from '#core/audit';
+import type { RuleSettingsReply, SaveRuleSettingsRequest, SetRuleReply } from '#contract/audit';
 import { PeriodsRepository } from '#server/calendar';
 import { Changes, revisionOf } from '#server/changes';
-import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { CoursesRepository } from '#server/courses';
+import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { NightlyAuditsRepository } from './nightly-audits.repository.js';
 import { RuleSettingsRepository } from './rule-settings.repository.js';
 
-/** How severe each rule is in a school, and which are switched off; the next audit goes by it. */
+/** How severe each rule is in a school, where it begins and what it leaves alone; the next audit goes by it. */
 @Injectable()
 export class RuleSettingsService {
   constructor(
     private readonly transactions: Transactions,
     private readonly periods: PeriodsRepository,
     private readonly settings: RuleSettingsRepository,
+    private readonly nightly: NightlyAuditsRepository,
+    private readonly courses: CoursesRepository,
     private readonly changes: Changes,
+    private readonly clock: Clock,
   ) {}
 
   ofSchool(schoolId: number): Promise<RuleSettingsReply> {
@@ -46,10 +51,23 @@ export class RuleSettingsService {
     });
   }
 
+  /** When the school's periods are audited by themselves, in the name of whoever says so; null for never. */
+  setNightly(actor: Actor, schoolId: number, at: string | null): Promise<RuleSettingsReply> {
+    return this.transactions.run(async (queries) => {
+      const { shortName } = await this.periods.schoolOrThrow(queries, schoolId);
+      const after = at === null ? null : { at, setBy: actor.personId, setAt: this.clock.now().toISOString() };
+      const edit = { kind: 'nightly-audit', id: String(schoolId), after };
+      await this.changes.make(queries, actor, { action: `set the nightly audit in ${shortName}`, edits: [edit] });
+      return this.replyOf(queries, schoolId);
+    });
+  }
+
   private async replyOf(queries: Queries, schoolId: number): Promise<RuleSettingsReply> {
     await this.periods.schoolOrThrow(queries, schoolId);
     const school = await this.settings.read(queries, schoolId);
     const district = await this.settings.read(queries, null);
+    const courses = await this.courses.ofSchool(queries, schoolId);
+    const nightly = await this.nightly.ofSchool(queries, schoolId);
     return {
       rules: auditRules.map((rule) => ({
         id: rule.id,
@@ -58,28 +76,62 @@ export class RuleSettingsService {
         why: rule.why,
         scope: rule.scope,
         own: rule.severity,
-        district: district[rule.id] ?? null,
-        school: school[rule.id] ?? null,
-        inForce: effectOf(rule, school, district),
+        district: replyOfSetting(district[rule.id]),
+        school: replyOfSetting(school[rule.id]),
+        inForce: ruleInForce(rule, school, district).severity,
+        measure: rule.threshold ?? null,
       })),
       schoolRevision: revisionOf(school),
       districtRevision: revisionOf(district),
+      departments: [...new Set(courses.map(({ department }) => department))].filter(Boolean),
+      courses: courses.map(({ id, code, title }) => ({ id, code, title })),
+      nightly: nightly && { at: nightly.at, setBy: nightly.name },
     };
   }
 }
 
-/** @throws Refusal fields-wrong naming each rule that there is not, or that is said twice */
+const replyOfSetting = ({ effect, threshold, exceptions }: RuleSettings[string] = {}): SetRuleReply => ({
+  effect: effect ?? null,
+  threshold: threshold ?? null,
+  exceptions: exceptions ?? noExceptions,
+});
+
+const ruleById = new Map(auditRules.map((rule) => [rule.id, rule]));
+
+/** @throws Refusal fields-wrong naming each rule that there is not, that is said twice, or that cannot be set so */
 function settingsOrThrow(rules: SaveRuleSettingsRequest['rules']): RuleSettings {
-  const known = new Set(auditRules.map(({ id }) => id));
-  const faults = rules.flatMap(({ ruleId }, at) => {
-    const isTwice = rules.findIndex((each) => each.ruleId === ruleId) < at;
-    if (known.has(ruleId) && !isTwice) return [];
-    return [{ field: `rules.${at}.ruleId`, detail: isTwice ? 'each rule at most once' : 'a rule of the audit' }];
+  const said = new Set<string>();
+  const faults = rules.flatMap(({ ruleId, threshold }, at) => {
+    const rule = ruleById.get(ruleId);
+    const isTwice = said.has(ruleId);
+    said.add(ruleId);
+    if (!rule || isTwice)
+      return [{ field: `rules.${at}.ruleId`, detail: isTwice ? 'each rule at most once' : 'a rule of the audit' }];
+    const detail = threshold === null ? null : whatFits(rule, threshold);
+    return detail === null ? [] : [{ field: `rules.${at}.threshold`, detail }];
   });
   if (faults.length > 0) throw new Refusal('fields-wrong', {}, faults);
-  return Object.fromEntries(
-    rules
-      .filter((rule): rule is { ruleId: string; effect: RuleEffect } => rule.effect !== null)
-      .map(({ ruleId, effect }) => [ruleId, effect]),
-  );
+  return Object.fromEntries(rules.map((rule) => [rule.ruleId, settingOf(rule)]).filter(([, set]) => set !== null));
+}
+
+/** What is said of a rule; null where nothing is. */
+function settingOf({
+  effect,
+  threshold,
+  exceptions,
+}: SaveRuleSettingsRequest['rules'][number]): RuleSettings[string] | null {
+  const { departments, courses } = exceptions;
+  const setting = {
+    ...(effect !== null && { effect }),
+    ...(threshold !== null && { threshold }),
+    ...(departments.length + courses.length > 0 && { exceptions: { departments, courses } }),
+  };
+  return Object.keys(setting).length === 0 ? null : setting;
+}
+
+/** What would fit instead; null where the threshold does. */
+function whatFits({ threshold }: AuditRule, value: number): string | null {
+  if (!threshold) return 'nothing, as the rule has no such thing';
+  const { least, most } = threshold;
+  return value >= least && value <= most ? null : `a number from ${least} to ${most}`;
 }

@@ -76,11 +76,11 @@ export class SectionFactsService {
 }
 
 function factsOf({ id, name, course, credits, policy }: RunningSection) {
-  const { title, onTranscript, mostCredits } = course;
+  const { title, department, onTranscript, mostCredits } = course;
   return {
     id,
     name,
-    course: { id: course.id, title, onTranscript, mostCredits },
+    course: { id: course.id, title, department, onTranscript, mostCredits },
     credits,
     policy: policy ? policyOfBody(policy.policy) : null,
   };

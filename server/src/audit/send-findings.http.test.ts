@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { AuditReply, FindingReply, SendFindingsReply } from '#contract/audit';
 import type { MailReply } from '#contract/mail';
 import type { Problem } from '#contract/problems';
+import { auditNow } from '../../test/audit-now.js';
 import { changeOf, openPeriod } from '../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
@@ -11,7 +12,7 @@ let found: readonly FindingReply[];
 beforeAll(async () => {
   server = await startTestServer();
   registrar = await server.as('morwenna');
-  found = (await registrar.send<AuditReply>('POST', '/audit/runs', { periodId: openPeriod })).body.run!.findings;
+  found = (await auditNow(registrar, openPeriod)).body.run!.findings;
 });
 afterAll(() => server.stop());
 

@@ -3,6 +3,7 @@ import type { AuditReply, FindingReply } from '#contract/audit';
 import type { ChangeReply } from '#contract/changes';
 import type { Problem } from '#contract/problems';
 import type { ReadinessReply } from '#contract/transcripts';
+import { auditNow } from '../../test/audit-now.js';
 import { blockingOf } from '../../test/settle-period.js';
 import { changeOf, openPeriod, quarterGrade, sheetNamed } from '../../test/sheets.js';
 import { demoInstant, signIn, startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
@@ -15,7 +16,7 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-const audit = async () => (await registrar.send<AuditReply>('POST', '/audit/runs', { periodId: openPeriod })).body;
+const audit = async () => (await auditNow(registrar, openPeriod)).body;
 const latest = async (client = registrar) => (await client.get<AuditReply>(`/audit?period=${openPeriod}`)).body;
 const placeOf = ({ ruleId, enrollmentId, itemId }: FindingReply) => ({ ruleId, enrollmentId, itemId });
 const waive = (findings: readonly FindingReply[], more: object = {}, client = registrar) =>

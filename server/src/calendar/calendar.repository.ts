@@ -18,6 +18,7 @@ export const periodUses: readonly UseBy[] = [
   ['runs', 'period_id', 'run'],
   ['assignments', 'period_id', 'assignment'],
   ['audit_runs', 'period_id', 'audit'],
+  ['audit_tasks', 'period_id', 'audit'],
   ['audit_certificates', 'period_id', 'certificate'],
   ['waivers', 'period_id', 'waiver'],
   ['finding_notices', 'period_id', 'message'],

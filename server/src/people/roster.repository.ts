@@ -35,6 +35,8 @@ export const personUses: readonly UseBy[] = [
   ['posting_requests', 'answered_by', 'request'],
   ['scale_versions', 'saved_by', 'version of a scale'],
   ['audit_runs', 'started_by', 'audit'],
+  ['audit_tasks', 'started_by', 'audit'],
+  ['nightly_audits', 'set_by', 'setting of the audit'],
   ['audit_certificates', 'issued_by', 'certificate'],
   ['waivers', 'waived_by', 'waiver'],
   ['finding_notices', 'teacher_id', 'message'],

@@ -40,7 +40,9 @@ const elsewhere = [
   'audit_findings',
   'audit_runs',
   'audit_settings',
+  'audit_tasks',
   'finding_notices',
+  'nightly_audits',
   'jsonb_to_recordset',
 ];
 

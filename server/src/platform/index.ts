@@ -34,7 +34,7 @@ export { StorablePipe } from './errors/storable-pipe.js';
 export { ServerLogger } from './errors/server-logger.js';
 export { ProblemFilter } from './errors/problem.filter.js';
 export { Refusal, type FieldFault } from './errors/refusal.js';
-export { keptRefusal, problemToKeep } from './errors/kept-problem.js';
+export { keptRefusal, problemToKeep, type KeptProblem } from './errors/kept-problem.js';
 export { createValidationPipe } from './errors/validation-pipe.js';
 export { PlatformModule } from './platform.module.js';
 export * as tables from './database/tables/index.js';

@@ -1,6 +1,5 @@
 import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
-import type { Day } from '#core/calendar';
-import { isNightlyDue } from '#core/runs';
+import { isNightlyDue, type Day } from '#core/calendar';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PlatformsRepository, type KeptPlatform, type NightlyPlan } from '#server/platforms';
 import { Clock, DistrictZone, Refusal, Transactions, WorkQueue } from '#server/platform';

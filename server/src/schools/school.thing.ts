@@ -32,6 +32,7 @@ export const schoolUses: readonly UseBy[] = [
   ['mails', 'school_id', 'message'],
   ['account_roles', 'school_id', 'role of an account'],
   ['audit_runs', 'school_id', 'audit'],
+  ['nightly_audits', 'school_id', 'setting of the audit'],
   ['audit_certificates', 'school_id', 'certificate'],
   ['audit_settings', 'school_id', 'setting of the audit'],
   ['seals', 'school_id', 'sealed period'],

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { SearchHitReply } from '#contract/search';
 import type { StudentReply } from '#contract/transcripts';
+import { auditNow } from '../../test/audit-now.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
 let server: TestServer;
@@ -72,7 +73,7 @@ describe('searching', () => {
   });
 
   it('finds what the last audit of a period found, by the words of its rule and by the student, for who may read it', async () => {
-    await registrar.send('POST', '/audit/runs', { periodId: 4 });
+    await auditNow(registrar, 4);
     const byRule = (await find(registrar, 'missing grade')).filter((hit) => hit.kind === 'finding');
     expect(byRule).toMatchObject([
       { title: 'Grade missing', periodId: 4, schoolId: 1, filter: { rule: 'grade-missing' } },

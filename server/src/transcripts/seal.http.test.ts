@@ -14,6 +14,7 @@ import {
   type StudentRowReply,
   type TranscriptReply,
 } from '#contract/transcripts';
+import { auditNow } from '../../test/audit-now.js';
 import { changeOf, openPeriod, quarterGrade } from '../../test/sheets.js';
 import { checkLog } from '../../test/check-log.js';
 import { blockingOf, certify, rightLabel, settlePeriod } from '../../test/settle-period.js';
@@ -41,7 +42,7 @@ const place = ({ ruleId, section, student }: Pick<FindingReply, 'ruleId' | 'sect
 /** The sections whose files were not taken in yet; everything in them is missing. */
 const waiting: readonly (string | null)[] = ['Tidal Ecology 1', 'Harbour History 2', 'Boatbuilding 1'];
 
-const runAudit = async () => (await registrar.send<AuditReply>('POST', '/audit/runs', { periodId: openPeriod })).body;
+const runAudit = async () => (await auditNow(registrar, openPeriod)).body;
 const audit = async () => (await runAudit()).run!;
 const seal = <Body>() => registrar.send<Body>('POST', '/seals', { periodId: openPeriod });
 const readiness = async () => (await registrar.get<ReadinessReply>(`/seals/readiness?period=${openPeriod}`)).body;

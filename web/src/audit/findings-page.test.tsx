@@ -1,8 +1,18 @@
 import { screen } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { closeDrawer, useDrawer } from '../shell/drawer-store';
-import type { AuditRunReply } from '#contract/audit';
-import { auditOf, evidence, finding, findings, headline, rule, run, show } from '../../test/findings.fixture';
+import type { AuditProgressReply, AuditRunReply } from '#contract/audit';
+import {
+  auditOf,
+  evidence,
+  finding,
+  findings,
+  headline,
+  registrar,
+  rule,
+  run,
+  show,
+} from '../../test/findings.fixture';
 
 describe('the findings', () => {
   it.each<[string, AuditRunReply, string]>([
@@ -145,14 +155,74 @@ describe('findings about more than one grade', () => {
 });
 
 describe('an audit', () => {
+  /** It is asked how far it is from time to time. */
+  const patience = { timeout: 5_000 };
+  let isBegun = false;
+
   it('that was never run says what it would do, and runs by key', async () => {
-    let now = auditOf(null);
-    const answer = () => now;
-    const { person } = await show(null, { 'GET /audit': answer, 'POST /audit/runs': () => (now = auditOf(run())) });
+    const begun = { startedBy: 'Morwenna Lark', startedAt: '2026-01-21T09:00:00Z', problem: null, ruleCount: 53 };
+    const tasks: AuditProgressReply[] = [
+      { task: { ...begun, state: 'running', rulesDone: 17 } },
+      { task: { ...begun, state: 'running', rulesDone: 40 } },
+      { task: null },
+    ];
+    let isDone = false;
+    const { person } = await show(null, {
+      'GET /audit': () => auditOf(isDone ? run() : null),
+      'POST /audit/runs': { task: { ...begun, state: 'running', rulesDone: 0 } },
+      'GET /audit/progress': () => {
+        const next = isBegun ? tasks.shift()! : { task: null };
+        isDone ||= isBegun && next.task === null;
+        return next;
+      },
+    });
     expect(headline()).toBe('Quarter 2 has not been audited yet.');
     expect(screen.getByText(/^An audit checks every grade by 3 rules\./)).not.toBeNull();
     await person.keyboard('a');
-    await expect.poll(headline).toMatch(/^3 findings block/);
+    isBegun = true;
+    expect(await screen.findByText('Reading the grades and their set-up')).not.toBeNull();
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: /^Auditing/ }).disabled).toBe(true);
+    await expect.poll(() => screen.queryByRole('status')?.textContent, patience).toBe('17 of 53 rules have looked');
+    await expect.poll(headline, patience).toMatch(/^3 findings block/);
+    expect(screen.queryByRole('region', { name: 'Auditing' })).toBeNull();
+  });
+
+  it('that is under way is everybody’s, and is stopped by who may audit', async () => {
+    const running = {
+      state: 'running',
+      startedBy: 'Tamsin Reed',
+      startedAt: '2026-01-21T09:00:00Z',
+      rulesDone: 9,
+      ruleCount: 53,
+      problem: null,
+    };
+    const { person } = await show(run(), {
+      'GET /session': registrar,
+      'GET /audit/progress': { task: running },
+      'DELETE /audit/runs': { task: { ...running, state: 'stopped' } },
+    });
+    expect((await screen.findByRole('region', { name: 'Auditing' })).textContent).toContain('begun by Tamsin Reed');
+    await person.click(await screen.findByRole('button', { name: 'Stop' }));
+    expect(
+      await screen.findByText(/^The last audit \(Tamsin Reed, .*\) was stopped; below is what was found before\.$/),
+    ).not.toBeNull();
+    expect(headline()).toMatch(/^3 findings block/);
+  });
+
+  it('that came to nothing says why', async () => {
+    const problem = 'It was broken off by a fault of ours.';
+    const failed = {
+      state: 'failed',
+      startedBy: 'Tamsin Reed',
+      startedAt: '2026-01-21T09:00:00Z',
+      rulesDone: 9,
+      ruleCount: 53,
+      problem,
+    };
+    await show(run(), { 'GET /audit/progress': { task: failed } });
+    expect((await screen.findByText(/^It was broken off by a fault of ours\. \(Tamsin Reed/)).textContent).toContain(
+      'What was found before stays',
+    );
   });
 
   it('that fails says why, and what was found before stays', async () => {

@@ -16,6 +16,7 @@ import { Page } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { dayOfInstant } from '../ui/day/zone-time';
+import { AuditProgress } from './audit-progress';
 import { CertificateNote } from './certificate-note';
 import { EvidencePanel } from './evidence-panel';
 import { FindingGroups } from './finding-groups';
@@ -23,7 +24,7 @@ import { FindingList } from './finding-list';
 import { placeOfFinding } from './finding-place';
 import { FindingsHeadline } from './findings-headline';
 import { groupings, groupOf, isWaived, mayBeCertified, orderFindings, severities } from './order-findings';
-import { useAudit, useEndWaivers, useRunAudit } from './queries';
+import { useAudit, useAuditProgress, useEndWaivers, useStartAudit, useStopAudit } from './queries';
 import { SettleDialog, type Settling } from './settle-dialog';
 
 // Charts come with the first look at one.
@@ -35,7 +36,10 @@ export function FindingsPage() {
   const { period, termLine } = usePeriod();
   const read = useAudit(periodId);
   const { data: audit } = read;
-  const runAudit = useRunAudit(periodId);
+  const task = useAuditProgress(periodId);
+  const isAuditing = task?.state === 'running';
+  const startAudit = useStartAudit(periodId);
+  const stopAudit = useStopAudit(periodId);
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
   const by = groupings.find((each) => each === search.get('by')) ?? 'rule';
@@ -75,7 +79,7 @@ export function FindingsPage() {
         </Suspense>,
       );
   };
-  const start = () => runAudit.mutate(undefined, { onError: showProblem });
+  const start = () => !isAuditing && startAudit.mutate(undefined, { onError: showProblem });
   const may = useMay();
   const mayWaive = may('audit');
   const mayMend = may('post-outside-window');
@@ -109,13 +113,21 @@ export function FindingsPage() {
   ]);
   if (!audit || !period) return <PageFace queries={[read]} />;
   const runButton = (
-    <Button look="main" disabled={runAudit.isPending} onClick={start}>
-      {runAudit.isPending ? 'Auditing…' : run ? 'Audit again' : 'Audit now'} <Key>A</Key>
+    <Button look="main" disabled={isAuditing || startAudit.isPending} onClick={start}>
+      {isAuditing || startAudit.isPending ? 'Auditing…' : run ? 'Audit again' : 'Audit now'} <Key>A</Key>
     </Button>
+  );
+  const progress = task && (
+    <AuditProgress
+      task={task}
+      mayStop={mayWaive}
+      onStop={() => stopAudit.mutate(undefined, { onError: showProblem })}
+    />
   );
   if (!run) {
     return (
       <Page headline={`${period.name} has not been audited yet.`} actions={runButton}>
+        {progress}
         <Panel>
           <Empty title="No audit yet">
             An audit checks every grade by {counted(audit.rules.length, 'rule')}. It finds what is missing, what
@@ -156,6 +168,7 @@ export function FindingsPage() {
       below={audit.certificate && <CertificateNote certificate={audit.certificate} periodId={periodId} />}
       aside={`${audit.rules.filter(({ isOff }) => !isOff).length} rules over ${counted(run.gradesChecked, 'grade')} · ${(run.milliseconds / 1000).toFixed(1)} s · ${showInstant(run.startedAt)}`}
     >
+      {progress}
       <div className="@container flex min-h-[340px] flex-1">
         <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_280px] grid-rows-[auto_minmax(260px,1fr)] @min-[700px]:grid-rows-[minmax(0,1fr)] rounded-md border border-hairline bg-surface @min-[700px]:grid-cols-[212px_minmax(0,1fr)_280px] @min-[940px]:grid-cols-[220px_minmax(0,1fr)_330px]">
           <FindingGroups

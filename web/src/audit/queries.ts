@@ -1,14 +1,13 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
-import type { RuleEffect } from '#core/audit';
 import type {
+  AuditProgressReply,
   AuditReply,
   DistributionsReply,
   EndWaiversRequest,
   FindingReply,
   MendReply,
   MendRequest,
-  RuleSettingsReply,
   SendFindingsReply,
   SendFindingsRequest,
   WaiveRequest,
@@ -17,6 +16,7 @@ import { api } from '../shell/api';
 import { keepReply } from '../shell/keep-reply';
 import { useRefreshCounts } from '../shell/scope';
 import { useInPeopleOrder } from '../ui/people-order';
+import { useWhenOver } from '../ui/use-when-over';
 
 export function useAudit(periodId: number) {
   const inOrder = useInPeopleOrder();
@@ -52,45 +52,45 @@ function useAuditMutation<Request>(periodId: number, send: (request: Request) =>
   });
 }
 
-export function useRunAudit(periodId: number) {
-  return useAuditMutation<void>(periodId, () => api.post<AuditReply>('/audit/runs', { periodId }));
+const progressKey = (periodId: number) => ['audit-progress', periodId];
+
+/** How far the audit of a period is; asked for often while it is under way. What it found is asked for once it is over. */
+export function useAuditProgress(periodId: number) {
+  const client = useQueryClient();
+  const refreshCounts = useRefreshCounts();
+  const read = useQuery({
+    queryKey: progressKey(periodId),
+    queryFn: () => api.get<AuditProgressReply>(`/audit/progress?period=${periodId}`),
+    refetchInterval: ({ state }) => (state.data?.task?.state === 'running' ? 400 : false),
+  });
+  const task = read.data?.task ?? null;
+  useWhenOver(task?.state === 'running', () => {
+    refreshCounts();
+    void client.invalidateQueries({ queryKey: ['audit', periodId] });
+  });
+  return task;
+}
+
+/** What begins or stops an audit answers how far it is then. */
+function useSteerAudit(periodId: number, send: () => Promise<AuditProgressReply>) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: send,
+    onSuccess: (reply) => keepReply(client, progressKey(periodId), reply),
+  });
+}
+
+export function useStartAudit(periodId: number) {
+  return useSteerAudit(periodId, () => api.post<AuditProgressReply>('/audit/runs', { periodId }));
+}
+
+export function useStopAudit(periodId: number) {
+  return useSteerAudit(periodId, () => api.remove<AuditProgressReply>(`/audit/runs?period=${periodId}`));
 }
 
 /** Closes the audit with a certificate. */
 export function useCertify(periodId: number) {
   return useAuditMutation(periodId, (note: string) => api.post<AuditReply>('/audit/certificates', { periodId, note }));
-}
-
-export function useRuleSettings(schoolId: number) {
-  return useQuery({
-    queryKey: ['audit-rules', schoolId],
-    queryFn: () => api.get<RuleSettingsReply>(`/audit/rules?school=${schoolId}`),
-  });
-}
-
-export type SettingsOf = 'school' | 'district';
-
-/** Sets one rule; the others of the same place stay as they were looked at. */
-export function useSaveRuleSettings(schoolId: number, { rules, ...revisions }: RuleSettingsReply) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: ({ of, ruleId, effect }: { of: SettingsOf; ruleId: string; effect: RuleEffect | null }) => {
-      const isShared = of === 'district';
-      return api.put<RuleSettingsReply>(
-        isShared ? `/audit/shared-rules?school=${schoolId}` : `/audit/rules/${schoolId}`,
-        {
-          rules: rules.map((rule) => ({ ruleId: rule.id, effect: rule.id === ruleId ? effect : rule[of] })),
-          revision: isShared ? revisions.districtRevision : revisions.schoolRevision,
-        },
-      );
-    },
-    onSuccess: (reply) => {
-      keepReply(client, ['audit-rules', schoolId], reply);
-      void client.invalidateQueries({ queryKey: ['audit'] });
-    },
-    // Somebody else set another one meanwhile: what is so now is shown.
-    onError: () => client.invalidateQueries({ queryKey: ['audit-rules', schoolId] }),
-  });
 }
 
 export interface SheetOfPeriod {

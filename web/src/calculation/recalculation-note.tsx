@@ -34,7 +34,7 @@ export function RecalculationNote() {
             Calculating grade books: <b className="figures">{showCount(done)}</b> of{' '}
             <b className="figures">{showCount(total)}</b>
           </span>
-          <progress value={done} max={total} className="h-2 min-w-0 flex-1 accent-eucalypt" />
+          <progress value={done} max={total} className="h-2 min-w-0 flex-1" />
           <Button writes onClick={() => steer.mutate(false)}>
             Stop
           </Button>

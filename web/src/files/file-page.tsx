@@ -144,12 +144,7 @@ function FileActions({ file }: { file: FileImportReply }) {
         </Button>
       )}
       {isFileUnderWay(file.status) && (
-        <progress
-          className="h-1.5 w-56 accent-eucalypt"
-          aria-label="Rows"
-          value={file.stepsDone}
-          max={Math.max(1, file.stepCount)}
-        />
+        <progress className="h-1.5 w-56" aria-label="Rows" value={file.stepsDone} max={Math.max(1, file.stepCount)} />
       )}
       {file.status === 'accepted' && (
         <>

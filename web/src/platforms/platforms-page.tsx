@@ -144,7 +144,7 @@ function ReadingProgress({ platform: { done, total } }: { platform: PlatformRepl
   return (
     <div className="mt-3 text-[13px]">
       <p className="mb-1">{total === 0 ? 'Reading people and classes…' : `Reading class ${done + 1} of ${total}…`}</p>
-      <progress className="h-1.5 w-full accent-eucalypt" aria-label="Reading" value={done} max={Math.max(1, total)} />
+      <progress className="h-1.5 w-full" aria-label="Reading" value={done} max={Math.max(1, total)} />
     </div>
   );
 }

@@ -1,11 +1,9 @@
 import type { RunsReply } from '#contract/runs';
 import { useScope } from '../shell/scope';
 import { Choice } from '../ui/field';
+import { nightTimes } from '../ui/night-times';
 import { carriedParts, choicesOf, partOf, type CarriedPart } from './plan-run';
 import { usePlatformHabits } from './run-queries';
-
-/** Full and half hours of the night and its edges. */
-const times = ['20:00', '22:00', '00:30', '01:30', '02:30', '03:30', '04:30', '05:30'];
 
 interface HabitsProps {
   readonly platform: RunsReply['platforms'][number];
@@ -24,13 +22,12 @@ export function PlatformHabits({ platform: { id, name, nightly, defaultCategoryI
   };
   const { carriesWork, carriesTotals } = carries;
   const set = (change: object) => habits.nightly.mutate({ id, at, mode, carriesWork, carriesTotals, ...change });
-  const known = at === null || times.includes(at) ? times : [...times, at].toSorted();
   return (
     <p className="px-1 text-[13px] leading-6">
       {name}{' '}
       <Choice label={`Time of ${name}`} value={at ?? ''} onChange={({ target }) => set({ at: target.value || null })}>
         <option value="">has no nightly run</option>
-        {known.map((time) => (
+        {nightTimes(at).map((time) => (
           <option key={time} value={time}>
             runs every night at {time}
           </option>

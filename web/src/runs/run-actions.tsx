@@ -47,12 +47,7 @@ export function RunActions({ run }: { run: RunReply }) {
           <Button writes disabled={stop.isPending} onClick={() => stop.mutate()}>
             Stop
           </Button>
-          <progress
-            className="h-1.5 w-56 accent-eucalypt"
-            aria-label="Classes"
-            value={run.done}
-            max={Math.max(1, run.total)}
-          />
+          <progress className="h-1.5 w-56" aria-label="Classes" value={run.done} max={Math.max(1, run.total)} />
         </>
       )}
       {canResume(run) && (

@@ -49,7 +49,7 @@ export const pages = [
     path: 'grade-books/:sectionId',
     lazy: page(() => import('../calculation/book/grade-book-page'), 'GradeBookPage'),
   },
-  { path: 'findings/rules', lazy: page(() => import('../audit/rules-page'), 'RulesPage') },
+  { path: 'findings/rules', lazy: page(() => import('../audit/rules/rules-page'), 'RulesPage') },
   { path: 'findings', lazy: page(() => import('../audit/findings-page'), 'FindingsPage') },
   { path: 'seal', lazy: page(() => import('../transcripts/seal-page'), 'SealPage') },
   { path: 'students', lazy: page(() => import('../transcripts/students-page'), 'StudentsPage') },

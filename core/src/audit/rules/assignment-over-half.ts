@@ -15,19 +15,20 @@ export const assignmentOverHalf: AuditRule = {
     share: '{name} is {share} % of the grade of {section}.',
   },
 
-  *check({ sections }) {
+  threshold: { says: 'Largest share of the grade, in percent', usual: 50, least: 10, most: 99 },
+
+  *check({ sections }, mostPercent) {
     for (const section of sections) {
       const shares = sharesOf(section).toSorted((a, b) => b.share - a.share || compareText(a.name, b.name));
       const [first] = shares;
       // Only where there is more to count than one.
-      if (!first || shares.length < 2 || first.share <= half) continue;
+      if (!first || shares.length < 2 || first.share * 100 <= mostPercent) continue;
       const share = String(Math.round(first.share * 100));
       yield findingOnSection(section, 'share', { section: section.name, name: first.name, share });
     }
   },
 };
 
-const half = 0.5;
 const numberOf = (value: Decimal) => Number(formatDecimal(value));
 
 /** The part of the grade that each counted assignment is for whoever has them all: of the weights of categories in use, or of all points. */

@@ -13,14 +13,14 @@ export const commentsAllAlike: AuditRule = {
     same: 'Is there a reason why all {students} comments of {section} are the same?',
   },
 
-  *check(snapshot) {
+  // Fewer are a group in which the same may be so of all.
+  threshold: { says: 'Fewest comments that are compared', usual: 10, least: 3, most: 100 },
+
+  *check(snapshot, fewest) {
     for (const sheet of sheetsOf(snapshot)) {
       const comments = sheet.grades.map(({ mark }) => mark.comment.trim()).filter((comment) => comment !== '');
-      if (comments.length < leastComments || new Set(comments).size > 1) continue;
+      if (comments.length < fewest || new Set(comments).size > 1) continue;
       yield findingOnSheet(sheet, 'same', { section: sheet.section.name, students: String(comments.length) });
     }
   },
 };
-
-/** Fewer than ten are a group in which the same may be so of all. */
-const leastComments = 10;

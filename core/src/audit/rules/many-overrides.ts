@@ -15,19 +15,23 @@ export const manyOverrides: AuditRule = {
     many: 'Is there a reason why {overrides} of {students} grades of {section} differ from what is computed?',
   },
 
-  *check(snapshot) {
+  threshold: {
+    says: 'Share of a sheet that may differ from what is computed, in percent',
+    usual: 30,
+    least: 1,
+    most: 99,
+  },
+
+  *check(snapshot, mostPercent) {
     for (const sheet of sheetsOf(snapshot)) {
       const computed = sheet.grades.filter(
         ({ mark, proposal }) => proposal !== null && mark.code === null && !isBlank(mark),
       );
       if (computed.length < leastStudents) continue;
       const overrides = computed.filter(({ mark, proposal }) => isOverride(mark, proposal)).length;
-      if (overrides <= computed.length * share) continue;
+      if (overrides * 100 <= computed.length * mostPercent) continue;
       const data = { section: sheet.section.name, overrides: String(overrides), students: String(computed.length) };
       yield findingOnSheet(sheet, 'many', data);
     }
   },
 };
-
-/** More than this share of the grades that have something computed beside them. */
-const share = 0.3;

@@ -18,7 +18,10 @@ export const unlikeSisterSections: AuditRule = {
       'Is there a reason why the {students} grades of {section} lie otherwise than the {others} of its sister sections (χ² {square}, effect {effect})? By chance alone, so much would be seen in {chance} of 1,000 sections.',
   },
 
-  *check(snapshot) {
+  // Smaller differences are no matter, however sure.
+  threshold: { says: 'Smallest effect, as Cramér’s V from 0 to 1', usual: 0.25, least: 0.05, most: 1 },
+
+  *check(snapshot, leastEffect) {
     const looked = [...sistersOf(sheetsOf(snapshot)).values()].flatMap((sisters) =>
       sisters.flatMap((sheet) => {
         const labels = orderBands(sheet.scale!.bands).map(({ label }) => label);
@@ -45,9 +48,6 @@ export const unlikeSisterSections: AuditRule = {
     }
   },
 };
-
-/** Cramér's V: smaller differences are no matter, however sure. */
-const leastEffect = 0.25;
 
 /** Sheets of one item, course and scale: only these can be compared label by label. */
 function sistersOf(sheets: readonly SheetOfSection[]): ReadonlyMap<string, SheetOfSection[]> {

@@ -5,6 +5,7 @@ import { afterAll, beforeAll, expect, it, vi } from 'vitest';
 import { findChainFault, type ChainedEntry } from '#core/changes';
 import type { FileImportReply } from '#contract/files';
 import type { ReadinessReply } from '#contract/transcripts';
+import { auditNow } from '../../../test/audit-now.js';
 import { copyOfPreparedDistrict } from '../../../test/prepared-district.js';
 import { startMirrored, type MirroredServer } from '../../../test/power-cut.js';
 import { certify, settlePeriod } from '../../../test/settle-period.js';
@@ -135,7 +136,7 @@ it('keeps what was acknowledged, whole', async () => {
   work.isOver = true;
   await working;
   await settlePeriod(registrar);
-  await registrar.send('POST', '/audit/runs', { periodId: openPeriod });
+  await auditNow(registrar, openPeriod);
   const sealing = seal();
   images.push(...(await cutPowerWhileSealing(5)));
   await sealing;

@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events';
 import { Inject, Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import PgBoss from 'pg-boss';
 import type { OpenDatabase } from '../database/open-database.js';
@@ -21,7 +22,10 @@ export class WorkQueue implements OnApplicationShutdown {
   private readonly clocks: NodeJS.Timeout[] = [];
   private started: Promise<PgBoss> | undefined;
 
-  constructor(@Inject(DATABASE) private readonly database: OpenDatabase) {}
+  constructor(@Inject(DATABASE) private readonly database: OpenDatabase) {
+    // As many listen to it as there are workers.
+    setMaxListeners(0, this.stop.signal);
+  }
 
   /** From now on this server works on jobs of that name, one at a time. */
   async take(name: string, work: WorkOnJob): Promise<void> {

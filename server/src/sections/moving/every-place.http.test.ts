@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import type { AuditReply } from '#contract/audit';
 import type { SheetListReply, SheetReply } from '#contract/posting';
 import type { MovePreviewReply } from '#contract/sections';
 import type { ReadinessReply, StudentRowReply, TranscriptReply } from '#contract/transcripts';
+import { auditNow } from '../../../test/audit-now.js';
 import { blockingOf } from '../../../test/settle-period.js';
 import { startTestServer, type TestClient, type TestServer } from '../../../test/test-server.js';
 
@@ -23,7 +23,7 @@ async function everyPlace(studentId: number) {
   const row = (await registrar.get<StudentRowReply[]>('/student-list?school=1&period=4')).body.find(
     ({ id }) => id === studentId,
   )!;
-  const audit = (await registrar.send<AuditReply>('POST', '/audit/runs', { periodId: 4 })).body;
+  const audit = (await auditNow(registrar, 4)).body;
   const {
     expected,
     posted,

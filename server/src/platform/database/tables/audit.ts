@@ -1,8 +1,9 @@
-import type { RuleEffect, RuleSettings } from '#core/audit';
+import type { RuleInForce, RuleSettings } from '#core/audit';
 import { sql } from 'drizzle-orm';
 import { check, date, index, integer, jsonb, pgTable, text, unique } from 'drizzle-orm/pg-core';
 import { periods, schools } from './calendar.js';
-import { createdAt, id, instant } from './columns.js';
+import type { KeptProblem } from '../../errors/kept-problem.js';
+import { createdAt, id, instant, onlyKnownWords } from './columns.js';
 import { courses, enrollments, sections } from './courses.js';
 import { mails } from './mail.js';
 import { people } from './people.js';
@@ -25,11 +26,55 @@ export const auditRuns = pgTable(
     gradesChecked: integer().notNull(),
     milliseconds: integer().notNull(),
     /** With what each did in the run, and why one could not. */
-    rules: jsonb().$type<{ id: string; version: number; severity: RuleEffect; problem?: string }[]>().notNull(),
+    rules: jsonb().$type<(RuleInForce & { readonly problem?: string })[]>().notNull(),
     createdAt: createdAt(),
   },
   (table) => [index().on(table.periodId)],
 );
+
+/** The audit of a period that is under way, or that came to nothing; one that is done is a run, and no longer here. */
+export const auditTasks = pgTable(
+  'audit_tasks',
+  {
+    id: id(),
+    periodId: integer()
+      .notNull()
+      .unique()
+      .references(() => periods.id),
+    state: text({ enum: ['running', 'stopped', 'failed'] }).notNull(),
+    startedBy: integer()
+      .notNull()
+      .references(() => people.id),
+    startedAt: instant().notNull(),
+    /** How many rules have had their turn, of how many; none while the grades are still read. */
+    rulesDone: integer().notNull(),
+    ruleCount: integer().notNull(),
+    /** Why it failed. */
+    problem: jsonb().$type<KeptProblem>(),
+    /** Which server works on it, and until when others believe so. */
+    worker: text(),
+    workerUntil: instant(),
+    createdAt: createdAt(),
+  },
+  (table) => onlyKnownWords(table),
+);
+
+/** When the periods of a school are audited by themselves, each night while grades are posted. */
+export const nightlyAudits = pgTable('nightly_audits', {
+  id: id(),
+  schoolId: integer()
+    .notNull()
+    .unique()
+    .references(() => schools.id),
+  /** In the district's zone, such as "02:30". */
+  at: text().notNull(),
+  /** In whose name, and since when. */
+  setBy: integer()
+    .notNull()
+    .references(() => people.id),
+  setAt: instant().notNull(),
+  createdAt: createdAt(),
+});
 
 /** What rules do in a school, or in all of the district where no school is named. */
 export const auditSettings = pgTable(
@@ -84,14 +129,13 @@ export const waivers = pgTable(
 export interface CertificateFacts {
   readonly runAt: string;
   readonly grades: number;
-  readonly rules: readonly {
-    readonly id: string;
-    readonly version: number;
+  readonly rules: readonly (RuleInForce & {
     readonly summary: string;
-    readonly severity: RuleEffect;
     readonly found: number;
     readonly waived: number;
-  }[];
+    /** Departments and courses that it left alone, as they were called. */
+    readonly leftAlone: readonly string[];
+  })[];
   readonly waivers: readonly {
     readonly key: string;
     readonly summary: string;

@@ -3,17 +3,20 @@ import { Link } from 'react-router';
 import { ruleEffects, type RuleEffect } from '#core/audit';
 import type { RuleSettingReply, RuleSettingsReply } from '#contract/audit';
 import { counted } from '#contract/messages';
-import { HistoryButton } from '../changes/history-button';
-import { useTellOfChange } from '../changes/use-tell-of-change';
-import { useMay } from '../shell/access';
-import { AwaitedPage } from '../shell/awaited-page';
-import { showProblem } from '../shell/show-problem';
-import { useScope } from '../shell/scope';
-import { Choice } from '../ui/field';
-import { Page, Strong } from '../ui/page';
-import { Empty } from '../ui/panel';
-import { SeverityDiamond } from '../ui/state-marks';
-import { useRuleSettings, useSaveRuleSettings, type SettingsOf } from './queries';
+import { HistoryButton } from '../../changes/history-button';
+import { useTellOfChange } from '../../changes/use-tell-of-change';
+import { useMay } from '../../shell/access';
+import { AwaitedPage } from '../../shell/awaited-page';
+import { showProblem } from '../../shell/show-problem';
+import { useScope } from '../../shell/scope';
+import { Choice } from '../../ui/field';
+import { Page, Strong } from '../../ui/page';
+import { Empty } from '../../ui/panel';
+import { SeverityDiamond } from '../../ui/state-marks';
+import { NightlyChoice } from './nightly-choice';
+import { useRuleSettings, useSaveRuleSettings, useSetNightlyAudit, type SettingsOf } from './queries';
+import { RuleDialog } from './rule-dialog';
+import { setInWords } from './set-in-words';
 
 const effectWords: Readonly<Record<RuleEffect, string>> = {
   blocks: 'blocks sealing',
@@ -33,31 +36,37 @@ function Rules({ settings }: { settings: RuleSettingsReply }) {
   const { schoolId, path } = useScope();
   const [text, setText] = useState('');
   const may = useMay();
+  const [mayShared, mayOwn] = [may('change-shared-set-up'), may('change-set-up')];
   const save = useSaveRuleSettings(schoolId, settings);
   const tellOfChange = useTellOfChange();
   const { rules } = settings;
   const off = rules.filter(({ inForce }) => inForce === 'off').length;
   const other = rules.filter(({ inForce, own }) => inForce !== own && inForce !== 'off').length;
+  const narrowed = rules.filter((rule) => setInWords(rule, settings).length > 0).length;
   const words = text.trim().toLowerCase();
   const shown = rules.filter(({ id, summary, why }) => `${id} ${summary} ${why}`.toLowerCase().includes(words));
+  const setNightly = useSetNightlyAudit(schoolId);
+  const [open, setOpen] = useState<{ readonly ruleId: string; readonly of: SettingsOf } | null>(null);
+  const opened = open && rules.find(({ id }) => id === open.ruleId);
+  const openFor = ({ id }: RuleSettingReply, of: SettingsOf) => {
+    save.reset();
+    setOpen({ ruleId: id, of });
+  };
+  const tellOf = (rule: RuleSettingReply) => (reply: RuleSettingsReply) =>
+    tellOfChange(`${rule.summary}: from the next audit on.`, reply);
   const set = (of: SettingsOf, rule: RuleSettingReply) => (effect: RuleEffect | null) =>
-    save.mutate(
-      { of, ruleId: rule.id, effect },
-      {
-        onSuccess: (reply) => tellOfChange(`${rule.summary}: from the next audit on.`, reply),
-        onError: showProblem,
-      },
-    );
+    save.mutate({ of, ruleId: rule.id, set: { effect } }, { onSuccess: tellOf(rule), onError: showProblem });
   return (
     <Page
       headline={
         <>
           {counted(rules.length, 'rule')} look at every period;{' '}
-          {off + other === 0 ? (
+          {off + other + narrowed === 0 ? (
             'each is as it comes'
           ) : (
             <>
               <Strong tone={off > 0 ? 'warns' : 'so'}>{off} switched off</Strong> and {other} set to another severity
+              {narrowed > 0 && <>; {narrowed} with a threshold or exceptions of its own</>}
             </>
           )}
           .
@@ -81,6 +90,17 @@ function Rules({ settings }: { settings: RuleSettingsReply }) {
         </>
       }
     >
+      <NightlyChoice
+        nightly={settings.nightly}
+        isHeld={!mayOwn || setNightly.isPending}
+        onChoose={(at) =>
+          setNightly.mutate(at, {
+            onSuccess: (reply) =>
+              tellOfChange(at === null ? 'No more audits by night.' : `An audit every night at ${at}.`, reply),
+            onError: showProblem,
+          })
+        }
+      />
       <div className="min-h-0 flex-1 overflow-auto rounded-md border border-hairline bg-surface">
         <table className="w-full border-collapse text-[13px]">
           <thead className="sticky top-0 z-10 bg-raised text-left text-quiet">
@@ -99,6 +119,11 @@ function Rules({ settings }: { settings: RuleSettingsReply }) {
                     {rule.summary}
                   </b>
                   <span className="block text-quiet">{rule.why}</span>
+                  {setInWords(rule, settings).map((says) => (
+                    <span key={says} className="block font-semibold">
+                      {says}
+                    </span>
+                  ))}
                 </td>
                 <td className="px-2 py-2">
                   <span className="inline-flex items-center gap-1.5">
@@ -109,19 +134,21 @@ function Rules({ settings }: { settings: RuleSettingsReply }) {
                   <EffectChoice
                     label={`${rule.summary}, in all schools`}
                     otherwise="as it comes"
-                    chosen={rule.district}
-                    isHeld={!may('change-shared-set-up') || save.isPending}
+                    chosen={rule.district.effect}
+                    isHeld={!mayShared || save.isPending}
                     onChoose={set('district', rule)}
                   />
+                  {mayShared && <MoreButton rule={rule} place="all schools" onOpen={() => openFor(rule, 'district')} />}
                 </td>
                 <td className="px-2 py-2 pr-4">
                   <EffectChoice
                     label={`${rule.summary}, in this school`}
                     otherwise="as in all schools"
-                    chosen={rule.school}
-                    isHeld={!may('change-set-up') || save.isPending}
+                    chosen={rule.school.effect}
+                    isHeld={!mayOwn || save.isPending}
                     onChoose={set('school', rule)}
                   />
+                  {mayOwn && <MoreButton rule={rule} place="this school" onOpen={() => openFor(rule, 'school')} />}
                 </td>
               </tr>
             ))}
@@ -129,7 +156,42 @@ function Rules({ settings }: { settings: RuleSettingsReply }) {
         </table>
         {shown.length === 0 && <Empty title="No such rule">No rule has these words in its name or its reason.</Empty>}
       </div>
+      {open && opened && (
+        <RuleDialog
+          rule={opened}
+          of={open.of}
+          settings={settings}
+          isPending={save.isPending}
+          problem={save.error}
+          onSave={(more) =>
+            save.mutate(
+              { of: open.of, ruleId: opened.id, set: more },
+              {
+                onSuccess: (reply) => {
+                  tellOf(opened)(reply);
+                  setOpen(null);
+                },
+              },
+            )
+          }
+          onClose={() => setOpen(null)}
+        />
+      )}
     </Page>
+  );
+}
+
+/** Where it begins and what it leaves alone. */
+function MoreButton({ rule, place, onOpen }: { rule: RuleSettingReply; place: string; onOpen: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-label={`More of ${rule.summary}, in ${place}`}
+      onClick={onOpen}
+      className="mt-1 block min-h-[24px] text-[12px] font-semibold text-eucalypt hover:underline"
+    >
+      {rule.measure ? 'threshold, exceptions…' : 'exceptions…'}
+    </button>
   );
 }
 

@@ -1,10 +1,5 @@
-import { addDays, type Day } from '#core/calendar';
-
-/** In the district's zone; the time such as "02:30", from 00:00 to 23:59. */
-export interface LocalTime {
-  readonly day: Day;
-  readonly time: string;
-}
+import { addDays } from './day.js';
+import type { LocalTime } from './local-time.js';
 
 /**
  * Whether a nightly run is due: its time of day came since it last began or, if it never did, since it was set up. One

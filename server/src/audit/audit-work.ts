@@ -1,0 +1,126 @@
+import { setImmediate } from 'node:timers/promises';
+import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
+import { sql } from 'drizzle-orm';
+import { auditRules, runRulesInTurn, type RuleOutcomes } from '#core/audit';
+import { RecalculationService } from '#server/calculation';
+import { PeriodsRepository } from '#server/calendar';
+import { ChangeLog } from '#server/changes';
+import {
+  Clock,
+  DATABASE,
+  HeldWork,
+  Leases,
+  problemToKeep,
+  Refusal,
+  Transactions,
+  WorkQueue,
+  type OpenDatabase,
+} from '#server/platform';
+import { AuditRunsRepository } from './audit-runs.repository.js';
+import { AuditTasksRepository, type AuditTask } from './audit-tasks.repository.js';
+import { RuleSettingsRepository } from './rule-settings.repository.js';
+import { SnapshotService } from './snapshot.service.js';
+
+/** How often at most it is said how far an audit is. */
+const tellMilliseconds = 150;
+
+/**
+ * Runs audits, a rule at a time, so that others are answered in between. Nothing is kept before the last rule had its turn:
+ * an audit that is broken off, by a person or by the power cable, leaves no half of one behind, and is begun again.
+ */
+@Injectable()
+export class AuditWork implements OnApplicationBootstrap {
+  private readonly logger = new Logger(AuditWork.name);
+  readonly held: HeldWork;
+
+  constructor(
+    @Inject(DATABASE) database: OpenDatabase,
+    queue: WorkQueue,
+    private readonly transactions: Transactions,
+    private readonly periods: PeriodsRepository,
+    private readonly snapshots: SnapshotService,
+    private readonly recalculation: RecalculationService,
+    private readonly runs: AuditRunsRepository,
+    private readonly tasks: AuditTasksRepository,
+    private readonly settings: RuleSettingsRepository,
+    private readonly log: ChangeLog,
+    private readonly clock: Clock,
+  ) {
+    this.held = new HeldWork(database, queue, {
+      job: 'audit',
+      leases: new Leases('audit_tasks', sql`state = 'running'`),
+      work: (id, worker, signal) => this.work(id, worker, signal),
+      tellProblem: (id, error) => this.tellProblem(id, error),
+    });
+  }
+
+  async onApplicationBootstrap(): Promise<void> {
+    await this.held.take();
+  }
+
+  private async work(id: number, worker: string, signal: AbortSignal): Promise<void> {
+    const task = await this.tasks.byId(this.transactions.reading, id);
+    if (task?.state !== 'running') return;
+    const { periodId, startedBy } = task;
+    await this.recalculation.freshen(await this.periods.byIdOrThrow(this.transactions.reading, periodId));
+    signal.throwIfAborted();
+    const startedAt = this.clock.now();
+    // Of one state: whatever is saved meanwhile shows as changed since.
+    const { period, rules, snapshot } = await this.transactions.snapshot(async (queries) => {
+      const audited = await this.periods.byIdOrThrow(queries, periodId);
+      return {
+        period: audited,
+        rules: await this.settings.inForce(queries, audited.schoolId),
+        ...(await this.snapshots.ofAudit(queries, audited)),
+      };
+    });
+    const turns = runRulesInTurn(auditRules, snapshot, new Map(rules.map((rule) => [rule.id, rule])));
+    const { findings, faults } = await this.inTurn(turns, task, worker, signal);
+    const problemOf = new Map(faults.map(({ ruleId, problem }) => [ruleId, problem]));
+    const run = {
+      schoolId: period.schoolId,
+      periodId,
+      startedBy,
+      startedAt,
+      gradesChecked: snapshot.grades.length,
+      milliseconds: this.clock.now().getTime() - startedAt.getTime(),
+      rules: rules.map((rule) => {
+        const problem = problemOf.get(rule.id);
+        return { ...rule, ...(problem !== undefined && { problem }) };
+      }),
+    };
+    await this.transactions.run(async (queries) => {
+      await this.tasks.endOrThrow(queries, id, worker);
+      const runId = await this.runs.add(queries, run, findings);
+      const after = { grades: run.gradesChecked, findings: findings.length, rules: run.rules };
+      await this.log.recordOf(queries, startedBy, [
+        { action: 'run audit', thing: `audit ${runId}`, before: null, after },
+      ]);
+    });
+  }
+
+  private async inTurn(
+    turns: Iterable<RuleOutcomes>,
+    { id }: AuditTask,
+    worker: string,
+    signal: AbortSignal,
+  ): Promise<RuleOutcomes> {
+    let outcomes: RuleOutcomes = { findings: [], faults: [] };
+    let told = performance.now();
+    let done = 0;
+    for (outcomes of turns) {
+      done++;
+      await setImmediate();
+      signal.throwIfAborted();
+      if (performance.now() - told < tellMilliseconds) continue;
+      await this.tasks.passOrThrow(this.transactions.reading, id, worker, done);
+      told = performance.now();
+    }
+    return outcomes;
+  }
+
+  private async tellProblem(id: number, error: unknown): Promise<void> {
+    if (!(error instanceof Refusal)) this.logger.error(`audit ${id} failed`, error);
+    await this.tasks.fail(this.transactions.reading, id, problemToKeep(error));
+  }
+}
