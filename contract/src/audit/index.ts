@@ -6,6 +6,7 @@ import { ArrayMinSize, IsBoolean, IsInt, IsOptional, IsString, Matches, MaxLengt
 
 export { brokenInWords } from './broken-in-words.js';
 export { findingSentence } from './finding-sentence.js';
+export type { SheetFindingCountReply, SheetFindingReply, SheetFindingsReply } from './sheet-findings.js';
 export {
   NightlyAuditRequest,
   SaveRuleSettingsRequest,

@@ -3,6 +3,7 @@ import type { WindowReply } from '#contract/calendar';
 import type { BandBody } from '#contract/scales';
 import type { CodeBody } from '#contract/codes';
 import type { AttendanceSummary } from '#core/attendance';
+import type { RuleEffect } from '#core/audit';
 import type { Day } from '#core/calendar';
 import type { RoundingName } from '#core/numbers';
 import type { Pronoun } from '#core/people';
@@ -185,6 +186,8 @@ export interface SheetReply {
   readonly sealedAt: string | null;
   /** Whether who asks may post in this section at all; whoever may not reads. */
   readonly mayPost: boolean;
+  /** What rules of the audit do in the course of the sheet, by their ids, where that is not what they do as they come. */
+  readonly ruleEffects: Readonly<Record<string, RuleEffect>>;
   /** The teacher for whom the reader would post; null for whoever teaches the section. */
   readonly onBehalfOf: string | null;
   readonly signedOff: SignOffReply | null;

@@ -112,3 +112,6 @@ export const auditRules: readonly AuditRule[] = [
 
 /** Those that judge one grade by itself: a grade sheet asks them while it is typed. */
 export const gradeRules: readonly AuditRule[] = auditRules.filter(({ scope }) => scope === 'grade');
+
+/** What a sheet shows by itself: a blank says enough without a rule that tells of it. */
+export const shownBySheet: ReadonlySet<string> = new Set(['grade-missing']);

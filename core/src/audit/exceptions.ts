@@ -1,18 +1,15 @@
 import type { FindingPlace } from './audit-rule.js';
-import type { RuleExceptions } from './rule-settings.js';
+import { effectIn, type RuleInForce } from './rule-settings.js';
 import type { SectionFact, Snapshot } from './snapshot.js';
 
 type CourseOfFinding = Pick<SectionFact['course'], 'id' | 'department'>;
 
 /** Whether a finding is about a course that a rule leaves alone; what is about no course, such as an item, never is. */
-export function isExcepted(
-  finding: FindingPlace,
-  { departments, courses }: RuleExceptions,
-  snapshot: Pick<Snapshot, 'sections'>,
-): boolean {
+export function isExcepted(finding: FindingPlace, rule: RuleInForce, snapshot: Pick<Snapshot, 'sections'>): boolean {
+  const { departments, courses } = rule.exceptions;
   if (departments.length === 0 && courses.length === 0) return false;
   const course = coursesOf(snapshot)(finding);
-  return course !== undefined && (courses.includes(course.id) || departments.includes(course.department));
+  return course !== undefined && effectIn(rule, course) === 'off';
 }
 
 type CourseFinder = (finding: FindingPlace) => CourseOfFinding | undefined;

@@ -1,4 +1,4 @@
-export { auditRules, gradeRules } from './audit-rules.js';
+export { auditRules, gradeRules, shownBySheet } from './audit-rules.js';
 export { lastDateNeeded } from './rules/last-date-needed.js';
 export type { AuditRule, FindingPlace, RuleFinding, RuleThreshold, Scope, Severity } from './audit-rule.js';
 export { whatBroke, type CertificateBreak } from './certificate.js';
@@ -7,6 +7,7 @@ export { compareRuns, findingKey, placeOfKey } from './compare-runs.js';
 export { waiverState, type Waiver, type WaiverState } from './waivers.js';
 export { leastStudents } from './least-students.js';
 export {
+  effectIn,
   noExceptions,
   ruleEffects,
   ruleInForce,

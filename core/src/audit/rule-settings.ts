@@ -54,6 +54,14 @@ export function ruleInForce(rule: Set, school: RuleSettings, district: RuleSetti
   };
 }
 
+/** What a rule does to the grades of a course: nothing where the course is left alone. */
+export function effectIn(
+  { severity, exceptions: { departments, courses } }: RuleInForce,
+  course: { readonly id: number; readonly department: string },
+): RuleEffect {
+  return courses.includes(course.id) || departments.includes(course.department) ? 'off' : severity;
+}
+
 /** Whether a rule does the same: whoever relied on the one may rely on the other. */
 export function isSameInForce(one: RuleInForce, other: RuleInForce): boolean {
   return JSON.stringify(wordOf(one)) === JSON.stringify(wordOf(other));

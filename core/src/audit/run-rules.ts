@@ -20,7 +20,7 @@ export function runRules(
     const set = inForce.get(rule.id);
     if (set?.severity === 'off') return [];
     const found = Array.from(rule.check(snapshot, set?.threshold ?? rule.threshold?.usual ?? 0));
-    const told = set ? found.filter((each) => !isExcepted(each, set.exceptions, snapshot)) : found;
+    const told = set ? found.filter((each) => !isExcepted(each, set, snapshot)) : found;
     return told.map((each) => ({ ...each, ruleId: rule.id }));
   });
 }

@@ -1,11 +1,14 @@
 import { Injectable } from '@nestjs/common';
 import { and, desc, eq, gt, sql } from 'drizzle-orm';
 import { auditRules, ruleInForce, type Finding, type FindingPlace, type RuleInForce } from '#core/audit';
-import { personNameOf, sectionNameOf, spokenName, tables, type Queries } from '#server/platform';
+import { intArray, personNameOf, sectionNameOf, spokenName, tables, type Queries } from '#server/platform';
 
 const { auditFindings, auditRuns, grades, people } = tables;
 
 export type AuditRun = typeof auditRuns.$inferSelect & { readonly startedByName: string };
+
+/** With the section that it is about, or in which it is about somebody. */
+export type SectionFinding = Finding & { readonly ofSection: number };
 
 /** Null where a finding is not about one. */
 export interface FindingNames {
@@ -57,6 +60,25 @@ export class AuditRunsRepository {
       .from(auditFindings)
       .where(eq(auditFindings.runId, runId))
       .orderBy(auditFindings.id);
+  }
+
+  /** The findings of a run that are about some sections, or about somebody in them. */
+  async findingsOfSections(queries: Queries, runId: number, sectionIds: readonly number[]): Promise<SectionFinding[]> {
+    const { rows } = await queries.execute<SectionFinding & Record<string, unknown>>(sql`
+      SELECT f.rule_id AS "ruleId", f.enrollment_id AS "enrollmentId", f.section_id AS "sectionId",
+        f.course_id AS "courseId", f.item_id AS "itemId", f.message, f.data, coalesce(f.section_id, e.section_id) AS "ofSection"
+      FROM audit_findings f LEFT JOIN enrollments e ON e.id = f.enrollment_id
+      WHERE f.run_id = ${runId} AND coalesce(f.section_id, e.section_id) = ANY(${intArray(sectionIds)}) ORDER BY f.id`);
+    return rows;
+  }
+
+  /** Whose grade of an item was saved after a run began, by their enrollments. */
+  async savedSince(queries: Queries, { periodId, startedAt }: AuditRun, itemId: number): Promise<ReadonlySet<number>> {
+    const rows = await queries
+      .select({ enrollmentId: grades.enrollmentId })
+      .from(grades)
+      .where(and(eq(grades.periodId, periodId), eq(grades.itemId, itemId), gt(grades.postedAt, startedAt)));
+    return new Set(rows.map(({ enrollmentId }) => enrollmentId));
   }
 
   /** What people call what findings are about, in the order of the findings. */

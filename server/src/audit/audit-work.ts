@@ -2,6 +2,7 @@ import { setImmediate } from 'node:timers/promises';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import { auditRules, runRulesInTurn, type RuleOutcomes } from '#core/audit';
+import { RuleSettingsRepository } from '#server/audit-rules';
 import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
@@ -18,7 +19,6 @@ import {
 } from '#server/platform';
 import { AuditRunsRepository } from './audit-runs.repository.js';
 import { AuditTasksRepository, type AuditTask } from './audit-tasks.repository.js';
-import { RuleSettingsRepository } from './rule-settings.repository.js';
 import { SnapshotService } from './snapshot.service.js';
 
 /** How often at most it is said how far an audit is. */

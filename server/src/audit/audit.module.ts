@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { AttendanceModule } from '#server/attendance';
+import { AuditRulesModule } from '#server/audit-rules';
 import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
@@ -24,12 +25,12 @@ import { MendingService } from './mending.service.js';
 import { NightlyAuditThing } from './nightly-audit.thing.js';
 import { NightlyAuditsRepository } from './nightly-audits.repository.js';
 import { NightlyAuditsService } from './nightly-audits.service.js';
-import { RuleSettingsThing, SharedRuleSettingsThing } from './rule-settings.thing.js';
-import { RuleSettingsRepository } from './rule-settings.repository.js';
 import { RuleSettingsService } from './rule-settings.service.js';
 import { SendFindingsService } from './send-findings.service.js';
 import { SectionFactsRepository } from './section-facts.repository.js';
 import { SectionFactsService } from './section-facts.service.js';
+import { SheetFindingsController } from './sheet-findings.controller.js';
+import { SheetFindingsService } from './sheet-findings.service.js';
 import { SnapshotService } from './snapshot.service.js';
 import { WaiverThing } from './waiver.thing.js';
 import { WaiversRepository } from './waivers.repository.js';
@@ -38,6 +39,7 @@ import { WaiversService } from './waivers.service.js';
 @Module({
   imports: [
     AttendanceModule,
+    AuditRulesModule,
     PeriodViewModule,
     CalculationModule,
     CalendarModule,
@@ -48,7 +50,7 @@ import { WaiversService } from './waivers.service.js';
     ReportItemsModule,
     ScalesModule,
   ],
-  controllers: [AuditController],
+  controllers: [AuditController, SheetFindingsController],
   providers: [
     AuditRunsRepository,
     AuditService,
@@ -64,13 +66,11 @@ import { WaiversService } from './waivers.service.js';
     NightlyAuditThing,
     NightlyAuditsRepository,
     NightlyAuditsService,
-    RuleSettingsRepository,
     RuleSettingsService,
-    RuleSettingsThing,
     SectionFactsRepository,
     SendFindingsService,
-    SharedRuleSettingsThing,
     SectionFactsService,
+    SheetFindingsService,
     SnapshotService,
     WaiversRepository,
     WaiversService,

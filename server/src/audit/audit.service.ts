@@ -10,6 +10,7 @@ import {
   type FindingReply,
 } from '#contract/audit';
 import { bodyOfMark } from '#contract/posting';
+import { RuleSettingsRepository } from '#server/audit-rules';
 import { PeriodsRepository } from '#server/calendar';
 import { computedValue } from '#server/posting';
 import { ChangeLog } from '#server/changes';
@@ -25,7 +26,6 @@ import { AuditTasksRepository } from './audit-tasks.repository.js';
 import { AuditWork } from './audit-work.js';
 import { FindingNoticesRepository } from './finding-notices.repository.js';
 import { CertificatesService } from './certificates.service.js';
-import { RuleSettingsRepository } from './rule-settings.repository.js';
 import { WaiversService } from './waivers.service.js';
 import { SnapshotService, type GradedRow } from './snapshot.service.js';
 

@@ -1,13 +1,13 @@
 import { Injectable } from '@nestjs/common';
 import { auditRules, findingKey, whatBroke, type Finding } from '#core/audit';
 import { findingSentence, type CertificateReply, type CertifyRequest } from '#contract/audit';
+import { RuleSettingsRepository } from '#server/audit-rules';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
 import { CoursesRepository } from '#server/courses';
 import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { AuditRunsRepository, inForceIn, subjectOf, type AuditRun } from './audit-runs.repository.js';
 import { CertificatesRepository, type Certificate } from './certificates.repository.js';
-import { RuleSettingsRepository } from './rule-settings.repository.js';
 import { WaiversService } from './waivers.service.js';
 
 const ruleOf = new Map(auditRules.map((rule) => [rule.id, rule]));

@@ -1,12 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import { auditRules, noExceptions, ruleInForce, type AuditRule, type RuleSettings } from '#core/audit';
 import type { RuleSettingsReply, SaveRuleSettingsRequest, SetRuleReply } from '#contract/audit';
+import { RuleSettingsRepository } from '#server/audit-rules';
 import { PeriodsRepository } from '#server/calendar';
 import { Changes, revisionOf } from '#server/changes';
 import { CoursesRepository } from '#server/courses';
 import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { NightlyAuditsRepository } from './nightly-audits.repository.js';
-import { RuleSettingsRepository } from './rule-settings.repository.js';
 
 /** How severe each rule is in a school, where it begins and what it leaves alone; the next audit goes by it. */
 @Injectable()

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { AttendanceModule } from '#server/attendance';
+import { AuditRulesModule } from '#server/audit-rules';
 import { CodesModule } from '#server/codes';
 import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
@@ -33,6 +34,7 @@ import { MailModule } from '#server/mail';
 @Module({
   imports: [
     AttendanceModule,
+    AuditRulesModule,
     CodesModule,
     MailModule,
     PeriodViewModule,

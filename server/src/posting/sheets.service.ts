@@ -17,6 +17,7 @@ import { bodyOfCode } from '#contract/codes';
 import { CodesRepository } from '#server/codes';
 import { RecalculationService } from '#server/calculation';
 import { AttendanceRepository } from '#server/attendance';
+import { RuleSettingsRepository } from '#server/audit-rules';
 import { PeriodsRepository } from '#server/calendar';
 import { tables, Transactions, type Actor, type Queries, spokenName } from '#server/platform';
 import { PeriodViews, ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
@@ -53,6 +54,7 @@ export class SheetsService {
     private readonly requests: PostingRequestsRepository,
     private readonly stock: StockCommentsThing,
     private readonly attendance: AttendanceRepository,
+    private readonly ruleSettings: RuleSettingsRepository,
   ) {}
 
   /** The sheets of a period that the person may open, one list for each item reported in it. */
@@ -135,6 +137,7 @@ export class SheetsService {
       window: context.window,
       sealedAt: context.sealedAt?.toISOString() ?? null,
       mayPost: mayAt(actor, 'post-grades', ofSection(context.period.schoolId, context.section)),
+      ruleEffects: await this.ruleSettings.effectsIn(queries, period.schoolId, section.course),
       onBehalfOf: onBehalfOf(actor, section)?.name ?? null,
       signedOff: (await this.signOffs.ofSheets(queries, [sheetId(sheet)])).get(sheetId(sheet)) ?? null,
       requests: (await this.requests.ofSheet(queries, actor, sheet)).map(requestReply),

@@ -66,7 +66,7 @@ export function useAuditProgress(periodId: number) {
   const task = read.data?.task ?? null;
   useWhenOver(task?.state === 'running', () => {
     refreshCounts();
-    void client.invalidateQueries({ queryKey: ['audit', periodId] });
+    void client.invalidateQueries({ queryKey: ['audit'] });
   });
   return task;
 }

@@ -14,6 +14,7 @@ import { closeDrawer, openDrawer, useDrawer } from '../shell/drawer-store';
 import { ProblemNote } from '../shell/problem-note';
 import { showProblem } from '../shell/show-problem';
 import { Button } from '../ui/button';
+import { SheetFindings } from '../audit/sheet-findings';
 import { LastRun } from '../runs/last-run';
 import { Page } from '../ui/page';
 import { Panel } from '../ui/panel';
@@ -50,6 +51,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
   const [commentOn, setCommentOn] = useState<number | null>(null);
   const word = useSheetWord(sheet, sheetKey, isOutside);
   const counts = useMemo(() => countRows(sheet, rows, rules), [sheet, rows, rules]);
+  const names = useMemo(() => new Map(sheet.rows.map((each) => [each.enrollmentId, each.student])), [sheet]);
   const isExplaining = useDrawer(({ shown }) => shown !== null);
   const open = unsaved.length + faults.length;
 
@@ -188,6 +190,11 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
           word.setPut(id);
         }}
         onAnswer={word.answer}
+      />
+      <SheetFindings
+        sheet={sheetKey}
+        nameOf={names}
+        onStudent={(id) => focusOn(rows.find(({ reply }) => reply.enrollmentId === id))}
       />
       <Panel
         className={`flex min-h-[220px] flex-1 flex-col overflow-hidden ${isOutside ? 'border-t-4 border-t-wattle-fill' : ''}`}

@@ -68,6 +68,8 @@ export function useSaveSheet(key: SheetKey) {
           },
       );
       refreshCounts();
+      // What the audit found in these rows is saved since.
+      void client.invalidateQueries({ queryKey: ['audit', 'sheet'] });
     },
     // What somebody else saved meanwhile has to be on the screen before it can be compared.
     onError: () => client.invalidateQueries({ queryKey: ['sheet', key] }),

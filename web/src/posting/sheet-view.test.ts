@@ -54,6 +54,16 @@ describe('a row of the sheet', () => {
 describe('what the margin says of an item’s own rules', () => {
   const says = (reply: SheetReply) => view(reply)[0]!.remarks.map((remark) => remark.says);
 
+  it.each([
+    [{}, ['blocks']],
+    [{ 'percent-and-label-disagree': 'informs' }, ['informs']],
+    [{ 'percent-and-label-disagree': 'off' }, []],
+    [{ 'grade-missing': 'off' }, ['blocks']],
+  ] as const)('with %j set in the course it is %j', (ruleEffects, severities) => {
+    const wrong = row({ mark: { ...blank, percent: '95', label: 'B+' } });
+    expect(view({ ...sheet(wrong), ruleEffects })[0]!.remarks.map(({ severity }) => severity)).toEqual(severities);
+  });
+
   it('a comment is needed below the label that the item names, and only there', () => {
     const asked = (label: string, comment = '') =>
       says({

@@ -4,6 +4,7 @@ import {
   itemFactOf,
   noSections,
   runRules,
+  shownBySheet,
   type Finding,
   type GradeFact,
   type JudgedItem,
@@ -54,9 +55,8 @@ export interface Remark {
   readonly says: string;
 }
 
-/** A blank says enough by itself, and points are a matter of the set-up, not of whoever posts. */
-const unsaid = new Set(['grade-missing', 'label-without-points']);
-const marginRules = gradeRules.filter(({ id }) => !unsaid.has(id));
+/** Points are a matter of the set-up, not of whoever posts. */
+const marginRules = gradeRules.filter(({ id }) => !shownBySheet.has(id) && id !== 'label-without-points');
 
 /** The bands of one of the sheet's scale versions. */
 export function bandsOf(sheet: SheetReply, version: number): readonly Band[] {
@@ -105,7 +105,7 @@ export function createSheetRows(sheet: SheetReply, rules: EntryRules) {
         ...(isContested ? [{ severity: 'blocks' as const, says: theirs }] : []),
         ...compositeRemarks(reply),
         ...bookRemarks(reply),
-        ...findings.map(remarkOf),
+        ...findings.flatMap((finding) => remarkOf(sheet, finding)),
         ...dayRemarks(sheet, reply, proposedDay),
       ],
     };
@@ -230,9 +230,11 @@ const hints: Readonly<Record<string, string>> = {
   'composite-differs-from-parts': ' Say why, or press r to take what the parts come to.',
 };
 
-function remarkOf(finding: Finding): Remark {
+/** As severe as the rule is in the course; nothing of one that leaves it alone. */
+function remarkOf({ ruleEffects }: SheetReply, finding: Finding): Remark[] {
   const rule = marginRules.find(({ id }) => id === finding.ruleId)!;
-  return { severity: rule.severity, says: findingSentence(rule, finding) + (hints[rule.id] ?? '') };
+  const severity = ruleEffects[rule.id] ?? rule.severity;
+  return severity === 'off' ? [] : [{ severity, says: findingSentence(rule, finding) + (hints[rule.id] ?? '') }];
 }
 
 /** The draft that a mark makes of a row, or null where it is what is saved. */

@@ -1,7 +1,8 @@
-import { useMemo } from 'react';
+import { useCallback, useMemo } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { SheetSummaryReply } from '#contract/posting';
 import { agreeing, counted } from '#contract/messages';
+import { countOnSheet, useSheetFindingCounts } from '../audit/sheet-findings';
 import { PageFace } from '../shell/awaited-page';
 import { usePeriod, useScope } from '../shell/scope';
 import { searchWith } from '../ui/address/search-with';
@@ -27,6 +28,11 @@ export function SheetsPage() {
   const navigate = useNavigate();
   const list = lists?.find(({ itemId }) => itemId === Number(search.get('item'))) ?? lists?.[0];
   const showOnlyBlank = (isOn: boolean) => setSearch((before) => searchWith(before, { show: isOn ? 'blanks' : null }));
+  const { data: counts } = useSheetFindingCounts(periodId);
+  const findingsOn = useCallback(
+    ({ sectionId }: SheetSummaryReply) => (list ? countOnSheet(counts ?? [], sectionId, list.itemId) : 0),
+    [counts, list],
+  );
   const isSealed = period?.posting?.sealedAt != null;
   const onlyBlank = search.get('show') === 'blanks';
   const rows = useMemo(() => {
@@ -95,8 +101,23 @@ export function SheetsPage() {
             <span className="text-quiet">–</span>
           ),
       },
+      {
+        id: 'findings',
+        header: 'Findings',
+        width: '90px',
+        align: 'right',
+        sortBy: findingsOn,
+        cell: (sheet) =>
+          findingsOn(sheet) > 0 ? (
+            <b className="figures text-waratah" title="of the last audit">
+              {findingsOn(sheet)}
+            </b>
+          ) : (
+            <span className="text-quiet">–</span>
+          ),
+      },
     ],
-    [isSealed],
+    [isSealed, findingsOn],
   );
   if (!lists || !period || !termLine) return <PageFace queries={[read]} />;
   if (!list) {

@@ -48,7 +48,7 @@ function useSettingsMutation<Request>(schoolId: number, send: (request: Request)
     mutationFn: send,
     onSuccess: (reply) => {
       keepReply(client, settingsKey(schoolId), reply);
-      void client.invalidateQueries({ queryKey: ['audit'] });
+      for (const key of ['audit', 'sheet']) void client.invalidateQueries({ queryKey: [key] });
     },
     // Somebody else set another one meanwhile: what is so now is shown.
     onError: () => client.invalidateQueries({ queryKey: settingsKey(schoolId) }),

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { eq, isNull } from 'drizzle-orm';
-import { auditRules, ruleInForce, type RuleInForce, type RuleSettings } from '#core/audit';
+import { auditRules, effectIn, ruleInForce, type RuleEffect, type RuleInForce, type RuleSettings } from '#core/audit';
 import { tables, type Queries } from '#server/platform';
 
 const { auditSettings } = tables;
@@ -23,7 +23,19 @@ export class RuleSettingsRepository {
     const [school, district] = [await this.read(queries, schoolId), await this.read(queries, null)];
     return auditRules.map((rule) => ruleInForce(rule, school, district));
   }
+
+  /** What rules do to the grades of a course, by their ids, where that is not what they do as they come. */
+  async effectsIn(
+    queries: Queries,
+    schoolId: number,
+    course: { readonly id: number; readonly department: string },
+  ): Promise<Readonly<Record<string, RuleEffect>>> {
+    const effects = (await this.inForce(queries, schoolId)).map((rule) => [rule.id, effectIn(rule, course)] as const);
+    return Object.fromEntries(effects.filter(([id, effect]) => effect !== asItComes.get(id)));
+  }
 }
+
+const asItComes = new Map<string, RuleEffect>(auditRules.map(({ id, severity }) => [id, severity]));
 
 const isOf = (schoolId: number | null) =>
   schoolId === null ? isNull(auditSettings.schoolId) : eq(auditSettings.schoolId, schoolId);

@@ -1,0 +1,92 @@
+import { Injectable } from '@nestjs/common';
+import { mayAt, ofSection } from '#core/access';
+import { auditRules, findingKey, shownBySheet, type Finding } from '#core/audit';
+import { findingSentence, type SheetFindingCountReply, type SheetFindingsReply } from '#contract/audit';
+import { PeriodsRepository } from '#server/calendar';
+import { PeriodViews } from '#server/period-view';
+import { Transactions, type Actor, type Queries } from '#server/platform';
+import { AuditRunsRepository, inForceIn, type AuditRun, type SectionFinding } from './audit-runs.repository.js';
+import { FindingNoticesRepository } from './finding-notices.repository.js';
+import { WaiversService } from './waivers.service.js';
+
+const ruleById = new Map(auditRules.map((rule) => [rule.id, rule]));
+
+/** What the last audit says to those who post: of their own sheets, what stands in the way or what they were told of. */
+@Injectable()
+export class SheetFindingsService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly periods: PeriodsRepository,
+    private readonly views: PeriodViews,
+    private readonly runs: AuditRunsRepository,
+    private readonly waivers: WaiversService,
+    private readonly notices: FindingNoticesRepository,
+  ) {}
+
+  async ofSheet(sectionId: number, itemId: number, periodId: number): Promise<SheetFindingsReply> {
+    return this.transactions.snapshot(async (queries) => {
+      const [run] = await this.runs.newest(queries, periodId, 1);
+      if (!run) return { at: null, findings: [] };
+      const told = (await this.toldOf(queries, run, [sectionId])).filter(
+        ({ finding }) => finding.itemId === null || finding.itemId === itemId,
+      );
+      const saved = await this.runs.savedSince(queries, run, itemId);
+      return {
+        at: run.startedAt.toISOString(),
+        findings: told.map(({ finding, at }) => ({
+          key: findingKey(finding),
+          severity: severityIn(run, finding),
+          enrollmentId: finding.enrollmentId,
+          sentence: findingSentence(ruleById.get(finding.ruleId)!, finding),
+          toldAt: at?.toISOString() ?? null,
+          isSavedSince: finding.enrollmentId !== null && saved.has(finding.enrollmentId),
+        })),
+      };
+    });
+  }
+
+  /** How many there are on each sheet that the person may open. */
+  async counts(actor: Actor, periodId: number): Promise<SheetFindingCountReply[]> {
+    return this.transactions.snapshot(async (queries) => {
+      const period = await this.periods.byIdOrThrow(queries, periodId);
+      const [run] = await this.runs.newest(queries, periodId, 1);
+      if (!run) return [];
+      const own = (await this.views.of(queries, period)).sections.filter((section) =>
+        mayAt(actor, 'read-grades', ofSection(period.schoolId, section)),
+      );
+      const sectionIds = own.map(({ id }) => id);
+      const counts = new Map<string, { sectionId: number; itemId: number | null; findings: number }>();
+      for (const { finding } of await this.toldOf(queries, run, sectionIds)) {
+        const { ofSection: sectionId, itemId } = finding;
+        const key = `${sectionId}/${itemId}`;
+        const count = counts.get(key) ?? { sectionId, itemId, findings: 0 };
+        count.findings++;
+        counts.set(key, count);
+      }
+      return [...counts.values()];
+    });
+  }
+
+  private async toldOf(
+    queries: Queries,
+    run: AuditRun,
+    sectionIds: readonly number[],
+  ): Promise<{ readonly finding: SectionFinding; readonly at: Date | undefined }[]> {
+    const waiverOf = await this.waivers.ofPeriod(queries, run.periodId);
+    const notices = await this.notices.ofPeriod(queries, run.periodId);
+    return (await this.runs.findingsOfSections(queries, run.id, sectionIds))
+      .map((finding) => ({ finding, at: notices.get(findingKey(finding))?.at }))
+      .filter(({ finding, at }) => at !== undefined || isInTheWay(run, finding))
+      .filter(({ finding }) => waiverOf(finding)?.state !== 'holds');
+  }
+}
+
+function isInTheWay(run: AuditRun, finding: Finding): boolean {
+  return severityIn(run, finding) !== 'informs' && !shownBySheet.has(finding.ruleId);
+}
+
+/** A rule that was off in the run found nothing in it. */
+function severityIn(run: AuditRun, { ruleId }: Finding) {
+  const { severity } = inForceIn(run, ruleId);
+  return severity === 'off' ? 'informs' : severity;
+}
