@@ -25,6 +25,7 @@ const withPeriods = [
 
 const withSections = [
   'audit_findings.section_id',
+  'finding_notes.section_id',
   'finding_notices.section_id',
   'section_co_teachers.section_id',
   'stale_books.section_id',

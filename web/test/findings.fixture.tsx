@@ -40,6 +40,7 @@ export const finding = (enrollmentId: number, student: string, over: Partial<Fin
   postedAt: null,
   isNew: false,
   waiver: null,
+  note: null,
   notice: null,
   ...over,
 });

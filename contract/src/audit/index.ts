@@ -1,11 +1,15 @@
 import type { MarkBody, ReceiptChangeReply } from '#contract/posting';
 import type { CertificateBreak, FindingPlace, Scope, Severity, WaiverState } from '#core/audit';
 import type { Day } from '#core/calendar';
-import { IsDay, NestedList } from '#contract/requests';
-import { ArrayMinSize, IsBoolean, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
+import { IsDay } from '#contract/requests';
+import { EndWaiversRequest } from './finding-keys.js';
+import type { FindingNoteReply } from './finding-notes.js';
+import { IsBoolean, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
 
 export { brokenInWords } from './broken-in-words.js';
 export { findingSentence } from './finding-sentence.js';
+export { EndWaiversRequest, FindingKeyBody } from './finding-keys.js';
+export { NoteFindingsRequest, type AssigneeReply, type FindingNoteReply } from './finding-notes.js';
 export type { SheetFindingCountReply, SheetFindingReply, SheetFindingsReply } from './sheet-findings.js';
 export {
   NightlyAuditRequest,
@@ -14,42 +18,6 @@ export {
   type RuleSettingsReply,
   type SetRuleReply,
 } from './rule-settings.js';
-
-/** A finding of the last audit of a period. */
-export class FindingKeyBody {
-  @IsString()
-  @MaxLength(60)
-  ruleId!: string;
-
-  /** What it is about; null, here and below, for what it is not about. */
-  @IsOptional()
-  @IsInt()
-  enrollmentId!: number | null;
-
-  @IsOptional()
-  @IsInt()
-  sectionId!: number | null;
-
-  @IsOptional()
-  @IsInt()
-  courseId!: number | null;
-
-  @IsOptional()
-  @IsInt()
-  itemId!: number | null;
-}
-
-/** More findings than anybody waives for one reason. */
-const mostWaived = 500;
-
-export class EndWaiversRequest {
-  @IsInt()
-  periodId!: number;
-
-  @ArrayMinSize(1, { message: 'at least one finding' })
-  @NestedList(() => FindingKeyBody, mostWaived, `at most ${mostWaived} findings at once`)
-  findings!: FindingKeyBody[];
-}
 
 export class WaiveRequest extends EndWaiversRequest {
   @IsString()
@@ -154,6 +122,8 @@ export interface FindingReply extends FindingPlace {
   readonly isNew: boolean;
   /** Null where nobody let it stand. */
   readonly waiver: WaiverReply | null;
+  /** Null where nobody said anything of it. */
+  readonly note: FindingNoteReply | null;
   /** Null where no teacher was told of it. */
   readonly notice: FindingNoticeReply | null;
 }

@@ -54,6 +54,7 @@ const things = {
   match: '{count, plural, one {# match} other {# matches}}',
   matter: '{count, plural, one {# matter} other {# matters}}',
   message: '{count, plural, one {# message} other {# messages}}',
+  note: '{count, plural, one {# note} other {# notes}}',
   absence: '{count, plural, one {# absence} other {# absences}}',
   minute: '{count, plural, one {# minute} other {# minutes}}',
   'more fact': '{count, plural, one {# more fact} other {# more facts}}',

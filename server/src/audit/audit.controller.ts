@@ -17,10 +17,12 @@ import {
   EndWaiversRequest,
   MendRequest,
   NightlyAuditRequest,
+  NoteFindingsRequest,
   SaveRuleSettingsRequest,
   SendFindingsRequest,
   StartAuditRequest,
   WaiveRequest,
+  type AssigneeReply,
   type AuditProgressReply,
   type AuditReply,
   type DistributionsReply,
@@ -35,6 +37,7 @@ import { CertificatePapersService } from './certificate-papers.service.js';
 import { CertificatesService } from './certificates.service.js';
 import { DistributionsService } from './distributions.service.js';
 import { findingRows } from './findings-file.js';
+import { FindingNotesService } from './finding-notes.service.js';
 import { MendingService } from './mending.service.js';
 import { RuleSettingsService } from './rule-settings.service.js';
 import { SendFindingsService } from './send-findings.service.js';
@@ -48,6 +51,7 @@ export class AuditController {
     private readonly audit: AuditService,
     private readonly certificates: CertificatesService,
     private readonly papers: CertificatePapersService,
+    private readonly notes: FindingNotesService,
     private readonly waivers: WaiversService,
     private readonly distributions: DistributionsService,
     private readonly mending: MendingService,
@@ -153,6 +157,21 @@ export class AuditController {
   async waive(@CurrentActor() actor: Actor, @Body() request: WaiveRequest): Promise<AuditReply> {
     await this.waivers.waive(actor, request);
     return this.audit.latest(request.periodId);
+  }
+
+  /** Says whose findings are and what is being done about them. */
+  @Put('notes')
+  @May('audit', { period: 'body.periodId' })
+  async note(@CurrentActor() actor: Actor, @Body() request: NoteFindingsRequest): Promise<AuditReply> {
+    await this.notes.note(actor, request);
+    return this.audit.latest(request.periodId);
+  }
+
+  /** Who may be given a finding. */
+  @Get('assignees')
+  @May('read-findings', { period: 'query.period' })
+  assignees(@Query('period', ParseIntPipe) periodId: number): Promise<AssigneeReply[]> {
+    return this.notes.assignees(periodId);
   }
 
   @Post('waivers/end')

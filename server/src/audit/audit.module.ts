@@ -20,6 +20,9 @@ import { CertificatesRepository } from './certificates.repository.js';
 import { CertificatesService } from './certificates.service.js';
 import { DistributionsRepository } from './distributions.repository.js';
 import { DistributionsService } from './distributions.service.js';
+import { FindingNoteThing } from './finding-note.thing.js';
+import { FindingNotesRepository } from './finding-notes.repository.js';
+import { FindingNotesService } from './finding-notes.service.js';
 import { FindingNoticesRepository } from './finding-notices.repository.js';
 import { MendingService } from './mending.service.js';
 import { NightlyAuditThing } from './nightly-audit.thing.js';
@@ -61,6 +64,9 @@ import { WaiversService } from './waivers.service.js';
     CertificatesService,
     DistributionsRepository,
     DistributionsService,
+    FindingNoteThing,
+    FindingNotesRepository,
+    FindingNotesService,
     FindingNoticesRepository,
     MendingService,
     NightlyAuditThing,

@@ -24,6 +24,7 @@ import {
 } from './audit-runs.repository.js';
 import { AuditTasksRepository } from './audit-tasks.repository.js';
 import { AuditWork } from './audit-work.js';
+import { FindingNotesService } from './finding-notes.service.js';
 import { FindingNoticesRepository } from './finding-notices.repository.js';
 import { CertificatesService } from './certificates.service.js';
 import { WaiversService } from './waivers.service.js';
@@ -41,6 +42,7 @@ export class AuditService {
     private readonly tasks: AuditTasksRepository,
     private readonly runs: AuditRunsRepository,
     private readonly waivers: WaiversService,
+    private readonly notes: FindingNotesService,
     private readonly notices: FindingNoticesRepository,
     private readonly certificates: CertificatesService,
     private readonly settings: RuleSettingsRepository,
@@ -136,6 +138,7 @@ export class AuditService {
     const { graded } = await this.snapshots.ofPeriod(queries, period);
     const waiverOf = await this.waivers.ofPeriod(queries, run.periodId);
     const names = await this.runs.namesOf(queries, findings);
+    const noteOf = await this.notes.ofPeriod(queries, run.periodId);
     const notices = await this.notices.ofPeriod(queries, run.periodId);
     const noticeOf = (finding: Finding, graded: GradedRow | undefined) => {
       const notice = notices.get(findingKey(finding));
@@ -158,6 +161,7 @@ export class AuditService {
           ...findingReply(finding, names[at]!, graded),
           isNew: before !== undefined && compared.added.has(findingKey(finding)),
           waiver: waiverOf(finding),
+          note: noteOf(finding),
           notice: noticeOf(finding, graded),
         };
       }),
@@ -184,7 +188,7 @@ function findingReply(
   finding: Finding,
   { sectionId, ...names }: FindingNames,
   graded: GradedRow | undefined,
-): Omit<FindingReply, 'waiver' | 'notice' | 'isNew'> {
+): Omit<FindingReply, 'waiver' | 'note' | 'notice' | 'isNew'> {
   const value = graded && computedValue(graded.row, graded.scale);
   const { message: _message, data: _data, ...place } = finding;
   return {

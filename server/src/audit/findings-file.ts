@@ -11,7 +11,14 @@ export function findingRows({ rules, run }: AuditReply): readonly (readonly stri
     .toSorted((a, b) => order.indexOf(a.ruleId) - order.indexOf(b.ruleId))
     .map((finding) => {
       const { severity, summary } = ruleOf.get(finding.ruleId)!;
-      return [effects[severity], summary, finding.sentence, ...placeCells(finding), ...waiverCells(finding)];
+      return [
+        effects[severity],
+        summary,
+        finding.sentence,
+        ...placeCells(finding),
+        ...waiverCells(finding),
+        ...noteCells(finding),
+      ];
     });
   return [headings, ...rows];
 }
@@ -31,6 +38,8 @@ const headings = [
   'Waived by',
   'Reason',
   'Until',
+  'Assigned to',
+  'Comment',
 ];
 
 function placeCells({ student, section, course, itemName, teacher, mark, isNew }: FindingReply): string[] {
@@ -46,3 +55,5 @@ function placeCells({ student, section, course, itemName, teacher, mark, isNew }
 function waiverCells({ waiver }: FindingReply): string[] {
   return waiver?.state === 'holds' ? [waiver.by, waiver.reason, waiver.until ?? ''] : ['', '', ''];
 }
+
+const noteCells = ({ note }: FindingReply): string[] => [note?.assignedTo?.name ?? '', note?.comment ?? ''];

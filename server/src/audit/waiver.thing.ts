@@ -1,12 +1,10 @@
-import { auditRules } from '#core/audit';
 import { PeriodsRepository } from '#server/calendar';
 import { ThingOf, type Thing } from '#server/changes';
 import type { Queries } from '#server/platform';
-import { AuditRunsRepository, subjectOf } from './audit-runs.repository.js';
-import { waiverPlaceOf } from './waiver-place.js';
+import { AuditRunsRepository } from './audit-runs.repository.js';
+import { namesOfFindings } from './finding-note.thing.js';
+import { periodFindingOf } from './period-finding.js';
 import { WaiversRepository, type WaiverValue } from './waivers.repository.js';
-
-const summaryOf = new Map(auditRules.map(({ id, summary }) => [id, summary]));
 
 /** Waivers, by the finding and its period. A sealed period keeps those it was sealed with. */
 @ThingOf({
@@ -14,7 +12,7 @@ const summaryOf = new Map(auditRules.map(({ id, summary }) => [id, summary]));
   called: 'the waiver',
   change: 'audit',
   see: 'read-findings',
-  at: (id) => ({ kind: 'period', id: waiverPlaceOf(id).periodId }),
+  at: (id) => ({ kind: 'period', id: periodFindingOf(id).periodId }),
 })
 export class WaiverThing implements Thing<WaiverValue> {
   constructor(
@@ -24,17 +22,11 @@ export class WaiverThing implements Thing<WaiverValue> {
   ) {}
 
   async names(queries: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
-    const names = await this.runs.namesOf(queries, ids.map(waiverPlaceOf));
-    return new Map(
-      names.map((name, at) => {
-        const { ruleId } = waiverPlaceOf(ids[at]!);
-        return [ids[at]!, `${summaryOf.get(ruleId) ?? 'finding'}, ${subjectOf(name)}`];
-      }),
-    );
+    return namesOfFindings(this.runs, queries, ids);
   }
 
   async hold(queries: Queries, ids: readonly string[]): Promise<void> {
-    const periods = [...new Set(ids.map((id) => waiverPlaceOf(id).periodId))].toSorted((a, b) => a - b);
+    const periods = [...new Set(ids.map((id) => periodFindingOf(id).periodId))].toSorted((a, b) => a - b);
     for (const id of periods)
       await this.periods.holdUnsealedOrThrow(queries, await this.periods.byIdOrThrow(queries, id));
   }

@@ -6,7 +6,7 @@ import { counted } from '#contract/messages';
 import { Changes } from '#server/changes';
 import { Clock, DistrictZone, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { AuditRunsRepository } from './audit-runs.repository.js';
-import { waiverId } from './waiver-place.js';
+import { periodFindingId } from './period-finding.js';
 import { WaiversRepository, type NamedWaiver } from './waivers.repository.js';
 
 const summaryOf = new Map(auditRules.map(({ id, summary }) => [id, summary]));
@@ -40,7 +40,7 @@ export class WaiversService {
         why: facts.reason,
         edits: found.map(({ message, data, ...place }) => ({
           kind: 'waiver',
-          id: waiverId({ ...place, periodId }),
+          id: periodFindingId({ ...place, periodId }),
           after: { message, data, ...facts },
         })),
       });
@@ -52,7 +52,11 @@ export class WaiversService {
     await this.transactions.run(async (queries) => {
       await this.changes.make(queries, actor, {
         action: `end ${counted(findings.length, 'waiver')}`,
-        edits: findings.map((finding) => ({ kind: 'waiver', id: waiverId({ ...finding, periodId }), after: null })),
+        edits: findings.map((finding) => ({
+          kind: 'waiver',
+          id: periodFindingId({ ...finding, periodId }),
+          after: null,
+        })),
       });
     });
   }
@@ -62,16 +66,13 @@ export class WaiversService {
     const waivers = await this.waivers.ofPeriod(queries, periodId);
     const today = await this.zone.today(queries);
     return (finding) => {
-      const waiver = waivers.get(waiverId({ ...finding, periodId }));
+      const waiver = waivers.get(periodFindingId({ ...finding, periodId }));
       return waiver ? replyOf(waiver, finding, today) : null;
     };
   }
 
-  private async foundOrThrow(
-    queries: Queries,
-    periodId: number,
-    wanted: readonly FindingKeyBody[],
-  ): Promise<Finding[]> {
+  /** Of the last audit of a period. @throws Refusal not-found */
+  async foundOrThrow(queries: Queries, periodId: number, wanted: readonly FindingKeyBody[]): Promise<Finding[]> {
     const [run] = await this.runs.newest(queries, periodId, 1);
     const all = run ? await this.runs.findingsOf(queries, run.id) : [];
     const byKey = new Map(all.map((finding) => [findingKey(finding), finding]));

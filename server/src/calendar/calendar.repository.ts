@@ -22,6 +22,7 @@ export const periodUses: readonly UseBy[] = [
   ['audit_certificates', 'period_id', 'certificate'],
   ['waivers', 'period_id', 'waiver'],
   ['finding_notices', 'period_id', 'message'],
+  ['finding_notes', 'period_id', 'note'],
   ['receipts', 'period_id', 'receipt'],
   ['sign_offs', 'period_id', 'sign-off'],
   ['reminders', 'period_id', 'reminder'],

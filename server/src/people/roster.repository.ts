@@ -40,6 +40,8 @@ export const personUses: readonly UseBy[] = [
   ['audit_certificates', 'issued_by', 'certificate'],
   ['waivers', 'waived_by', 'waiver'],
   ['finding_notices', 'teacher_id', 'message'],
+  ['finding_notes', 'assigned_to', 'note'],
+  ['finding_notes', 'noted_by', 'note'],
   ['seals', 'sealed_by', 'sealed period'],
   ['runs', 'started_by', 'run'],
   ['file_imports', 'read_by', 'file'],

@@ -41,6 +41,7 @@ const elsewhere = [
   'audit_runs',
   'audit_settings',
   'audit_tasks',
+  'finding_notes',
   'finding_notices',
   'nightly_audits',
   'jsonb_to_recordset',

@@ -22,6 +22,7 @@ export const enrollmentUses: readonly UseBy[] = [
   ['audit_findings', 'enrollment_id', 'finding'],
   ['waivers', 'enrollment_id', 'waiver'],
   ['finding_notices', 'enrollment_id', 'message'],
+  ['finding_notes', 'enrollment_id', 'note'],
   ['absences', 'enrollment_id', 'absence'],
   ['moved_work', 'to_id', 'move'],
   ['moved_work', 'from_id', 'move'],

@@ -17,12 +17,13 @@ interface EvidencePanelProps {
   readonly onMend: () => void;
   readonly onWaive: () => void;
   readonly onSend: () => void;
+  readonly onNote: () => void;
   readonly onEndWaiver: () => void;
 }
 
 /** What one finding rests on, the way to what it is about, and whether somebody let it stand. */
 export function EvidencePanel(props: EvidencePanelProps) {
-  const { finding, rule, mayWaive, mayMend, onOpen, onCompare, onMend, onWaive, onSend, onEndWaiver } = props;
+  const { finding, rule, mayWaive, mayMend, onOpen, onCompare, onMend, onWaive, onSend, onNote, onEndWaiver } = props;
   const { mark, computed } = finding;
   return (
     <section aria-label="Evidence" className="overflow-auto border-l border-hairline bg-raised px-5 py-4">
@@ -45,6 +46,7 @@ export function EvidencePanel(props: EvidencePanelProps) {
         {!mark && finding.section && <Line says="Section">{finding.section}</Line>}
         {finding.teacher && <Line says="Teacher">{finding.teacher}</Line>}
       </dl>
+      {finding.note && <FindingNote note={finding.note} />}
       <Button look="main" writes={false} onClick={onOpen} className="mt-3.5 w-full justify-between">
         {placeOfFinding(rule, finding).says} <Key>↵</Key>
       </Button>
@@ -68,6 +70,11 @@ export function EvidencePanel(props: EvidencePanelProps) {
           Tell the teacher… <Key>T</Key>
         </Button>
       )}
+      {mayWaive && (
+        <Button onClick={onNote} className="mt-2 w-full justify-between">
+          Whose, and a comment… <Key>O</Key>
+        </Button>
+      )}
       {finding.notice && (
         <p className="mt-3 text-[13px] text-quiet">
           {finding.notice.to} was told on {showInstant(finding.notice.at)}
@@ -84,6 +91,23 @@ export function EvidencePanel(props: EvidencePanelProps) {
         </span>
       </p>
     </section>
+  );
+}
+
+/** Whose a finding is, and what was said of it last. */
+function FindingNote({ note: { assignedTo, comment, by, at } }: { note: NonNullable<FindingReply['note']> }) {
+  return (
+    <div className="mt-3 rounded-md border border-hairline bg-surface px-3 py-2 text-[13px]">
+      {assignedTo && (
+        <p>
+          <b>{assignedTo.name}</b> sees to it.
+        </p>
+      )}
+      {comment && <p className="whitespace-pre-line">“{comment}”</p>}
+      <p className="text-quiet">
+        {by}, {showInstant(at)}
+      </p>
+    </div>
   );
 }
 

@@ -14,16 +14,17 @@ interface FindingGroupsProps {
 
 /** The findings gathered by rule, course, teacher or student; choosing a group filters, choosing it again lets go. */
 export function FindingGroups({ by, rules, findings, chosen, onGroupBy, onChoose }: FindingGroupsProps) {
+  const groups = by === 'rule' ? [] : groupsOf(findings, by);
   return (
     <div className="col-span-2 flex max-h-[120px] min-h-0 flex-col border-b border-hairline text-[13px] @min-[700px]:col-span-1 @min-[700px]:max-h-none @min-[700px]:border-r @min-[700px]:border-b-0">
-      <div role="group" aria-label="Group findings by" className="flex border-b border-hairline px-1.5 py-1">
+      <div role="group" aria-label="Group findings by" className="flex flex-wrap border-b border-hairline px-1 py-1 text-[12.5px]">
         {groupings.map((each) => (
           <button
             key={each}
             type="button"
             aria-pressed={each === by}
             onClick={() => onGroupBy(each)}
-            className={`min-h-[24px] rounded px-1.5 first-letter:uppercase ${each === by ? 'bg-eucalypt-soft font-bold' : 'text-quiet hover:text-ink'}`}
+            className={`min-h-[24px] rounded px-[5px] first-letter:uppercase ${each === by ? 'bg-eucalypt-soft font-bold' : 'text-quiet hover:text-ink'}`}
           >
             {names[each]}
           </button>
@@ -33,7 +34,7 @@ export function FindingGroups({ by, rules, findings, chosen, onGroupBy, onChoose
         {by === 'rule' ? (
           <RuleList rules={rules} findings={findings} chosen={chosen} onChoose={onChoose} />
         ) : (
-          groupsOf(findings, by).map(({ name, open, all }) => (
+          groups.map(({ name, open, all }) => (
             <button
               key={name}
               type="button"
@@ -47,6 +48,9 @@ export function FindingGroups({ by, rules, findings, chosen, onGroupBy, onChoose
             </button>
           ))
         )}
+        {by === 'assignee' && groups.length === 0 && (
+          <p className="px-3 py-2 text-quiet">No finding is anybody’s yet. Press o to say whose one is.</p>
+        )}
       </div>
     </div>
   );
@@ -57,6 +61,7 @@ const names: Readonly<Record<Grouping, string>> = {
   course: 'Course',
   teacher: 'Teacher',
   student: 'Student',
+  assignee: 'Whose',
 };
 
 /** Those with the most findings that nobody let stand first. */

@@ -106,6 +106,11 @@ export function FindingsPage() {
       act: () => mayWaive && chosen?.teacher && !isWaived(chosen) && setSettling({ how: 'send', finding: chosen }),
     },
     {
+      key: 'o',
+      says: 'whose the finding is, and a comment',
+      act: () => mayWaive && chosen && setSettling({ how: 'note', finding: chosen }),
+    },
+    {
       key: 'v',
       says: 'let the finding stand for a reason',
       act: () => mayWaive && chosen && !isWaived(chosen) && setSettling({ how: 'waive', finding: chosen }),
@@ -170,7 +175,7 @@ export function FindingsPage() {
     >
       {progress}
       <div className="@container flex min-h-[340px] flex-1">
-        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_280px] grid-rows-[auto_minmax(260px,1fr)] @min-[700px]:grid-rows-[minmax(0,1fr)] rounded-md border border-hairline bg-surface @min-[700px]:grid-cols-[212px_minmax(0,1fr)_280px] @min-[940px]:grid-cols-[220px_minmax(0,1fr)_330px]">
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_280px] grid-rows-[auto_minmax(260px,1fr)] @min-[700px]:grid-rows-[minmax(0,1fr)] rounded-md border border-hairline bg-surface @min-[700px]:grid-cols-[212px_minmax(0,1fr)_280px] @min-[940px]:grid-cols-[256px_minmax(0,1fr)_320px]">
           <FindingGroups
             by={by}
             rules={audit.rules}
@@ -198,6 +203,7 @@ export function FindingsPage() {
               onOpen={() => openGrade(chosen)}
               onCompare={sheetOf(chosen) && (() => compare(chosen))}
               onSend={() => setSettling({ how: 'send', finding: chosen })}
+              onNote={() => setSettling({ how: 'note', finding: chosen })}
               onWaive={() => setSettling({ how: 'waive', finding: chosen })}
               onEndWaiver={() =>
                 endWaivers.mutate(

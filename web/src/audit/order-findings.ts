@@ -6,12 +6,13 @@ export const severities = ['blocks', 'warns', 'informs'] as const satisfies read
 export const isWaived = ({ waiver }: FindingReply): boolean => waiver?.state === 'holds';
 
 /** What findings are gathered by beside their rules. */
-export const groupings = ['rule', 'course', 'teacher', 'student'] as const;
+export const groupings = ['rule', 'course', 'teacher', 'student', 'assignee'] as const;
 export type Grouping = (typeof groupings)[number];
 
 /** The name of a finding's group; null where it belongs to none, as a finding about an item has no student. */
 export function groupOf(finding: FindingReply, by: Grouping): string | null {
-  return by === 'rule' ? finding.ruleId : finding[by] || null;
+  if (by === 'rule') return finding.ruleId;
+  return (by === 'assignee' ? finding.note?.assignedTo?.name : finding[by]) || null;
 }
 
 /** What stops the seal comes first, what somebody let stand last; within, as they come. */

@@ -1,6 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
 import type {
+  AssigneeReply,
   AuditProgressReply,
   AuditReply,
   DistributionsReply,
@@ -8,6 +9,7 @@ import type {
   FindingReply,
   MendReply,
   MendRequest,
+  NoteFindingsRequest,
   SendFindingsReply,
   SendFindingsRequest,
   WaiveRequest,
@@ -127,6 +129,20 @@ export function useWaive(periodId: number) {
 export function useEndWaivers(periodId: number) {
   return useAuditMutation(periodId, ({ findings }: Of<EndWaiversRequest>) =>
     api.post<AuditReply>('/audit/waivers/end', { periodId, findings: findings.map(keyOf) }),
+  );
+}
+
+/** Who may be given a finding of the period. */
+export function useAssignees(periodId: number) {
+  return useQuery({
+    queryKey: ['assignees', periodId],
+    queryFn: () => api.get<AssigneeReply[]>(`/audit/assignees?period=${periodId}`),
+  });
+}
+
+export function useNoteFindings(periodId: number) {
+  return useAuditMutation(periodId, ({ findings, ...says }: Of<NoteFindingsRequest>) =>
+    api.put<AuditReply>('/audit/notes', { periodId, findings: findings.map(keyOf), ...says }),
   );
 }
 

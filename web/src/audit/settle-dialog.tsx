@@ -7,13 +7,14 @@ import { showProblem } from '../shell/show-problem';
 import { CertifyDialog } from './certify-dialog';
 import { MendDialog } from './mend-dialog';
 import { alikeOf } from './order-findings';
-import { useCertify, useWaive } from './queries';
+import { NoteDialog } from './note-dialog';
+import { useCertify, useNoteFindings, useWaive } from './queries';
 import { SendDialog } from './send-dialog';
 import { WaiveDialog } from './waive-dialog';
 
 /** What is being done about what was found: one finding mended, let stand or told of, or all of it certified. */
 export type Settling =
-  | { readonly how: 'mend' | 'waive' | 'send'; readonly finding: FindingReply }
+  | { readonly how: 'mend' | 'waive' | 'send' | 'note'; readonly finding: FindingReply }
   | { readonly how: 'certify' };
 
 interface SettleDialogProps {
@@ -27,6 +28,7 @@ interface SettleDialogProps {
 /** Asks for what a step towards the seal needs, and takes it. */
 export function SettleDialog({ settling, audit: { rules, run }, period, today, onClose }: SettleDialogProps) {
   const waive = useWaive(period.id);
+  const note = useNoteFindings(period.id);
   const certify = useCertify(period.id);
   const tellOfChange = useTellOfChange();
   if (settling.how === 'certify')
@@ -54,6 +56,27 @@ export function SettleDialog({ settling, audit: { rules, run }, period, today, o
           onClose();
           tellOfChange(`${counted(reply.changes.length, 'grade')} set right. Audit again to see what is gone.`, reply);
         }}
+      />
+    );
+  if (settling.how === 'note')
+    return (
+      <NoteDialog
+        {...shared}
+        periodId={period.id}
+        isPending={note.isPending}
+        problem={note.error}
+        onNote={(findings, says) =>
+          note.mutate(
+            { findings, ...says },
+            {
+              onSuccess: (reply) => {
+                onClose();
+                tellOfChange(`Said of ${counted(findings.length, 'finding')}.`, reply);
+              },
+              onError: showProblem,
+            },
+          )
+        }
       />
     );
   return (

@@ -125,6 +125,33 @@ export const waivers = pgTable(
   ],
 );
 
+/** What is being done about a finding: whose it is, and what was said of it last. */
+export const findingNotes = pgTable(
+  'finding_notes',
+  {
+    id: id(),
+    ruleId: text().notNull(),
+    ...findingPlace(),
+    periodId: integer()
+      .notNull()
+      .references(() => periods.id),
+    comment: text().notNull(),
+    assignedTo: integer().references(() => people.id),
+    notedBy: integer()
+      .notNull()
+      .references(() => people.id),
+    notedAt: instant().notNull(),
+    createdAt: createdAt(),
+  },
+  (table) => [
+    unique('finding_notes_once')
+      .on(table.ruleId, table.enrollmentId, table.sectionId, table.courseId, table.itemId, table.periodId)
+      .nullsNotDistinct(),
+    index().on(table.periodId),
+    check('finding_notes_say_something', sql`${table.comment} <> '' OR ${table.assignedTo} IS NOT NULL`),
+  ],
+);
+
 /** What a certificate tells, as it was when it was issued. */
 export interface CertificateFacts {
   readonly runAt: string;
