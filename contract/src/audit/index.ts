@@ -10,6 +10,7 @@ export { brokenInWords } from './broken-in-words.js';
 export { findingSentence } from './finding-sentence.js';
 export { EndWaiversRequest, FindingKeyBody } from './finding-keys.js';
 export { NoteFindingsRequest, type AssigneeReply, type FindingNoteReply } from './finding-notes.js';
+export type { GoneFindingReply } from './gone-findings.js';
 export type { SheetFindingCountReply, SheetFindingReply, SheetFindingsReply } from './sheet-findings.js';
 export {
   NightlyAuditRequest,

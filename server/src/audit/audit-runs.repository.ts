@@ -1,7 +1,16 @@
 import { Injectable } from '@nestjs/common';
 import { and, desc, eq, gt, sql } from 'drizzle-orm';
 import { auditRules, ruleInForce, type Finding, type FindingPlace, type RuleInForce } from '#core/audit';
-import { intArray, personNameOf, sectionNameOf, spokenName, tables, type Queries } from '#server/platform';
+import {
+  instantText,
+  intArray,
+  personNameOf,
+  sectionNameOf,
+  spokenName,
+  spokenNameOf,
+  tables,
+  type Queries,
+} from '#server/platform';
 
 const { auditFindings, auditRuns, grades, people } = tables;
 
@@ -79,6 +88,18 @@ export class AuditRunsRepository {
       .from(grades)
       .where(and(eq(grades.periodId, periodId), eq(grades.itemId, itemId), gt(grades.postedAt, startedAt)));
     return new Set(rows.map(({ enrollmentId }) => enrollmentId));
+  }
+
+  /** Who saved grades of the period after a run began, by `enrollment/item`. */
+  async saversSince(
+    queries: Queries,
+    { periodId, startedAt }: AuditRun,
+  ): Promise<ReadonlyMap<string, { readonly by: string; readonly at: string }>> {
+    const { rows } = await queries.execute<{ key: string; by: string; at: string }>(sql`
+      SELECT g.enrollment_id || '/' || g.item_id AS key, ${spokenNameOf('p')} AS by, ${instantText('g.posted_at')} AS at
+      FROM grades g JOIN people p ON p.id = g.posted_by
+      WHERE g.period_id = ${periodId} AND g.posted_at > ${startedAt.toISOString()}`);
+    return new Map(rows.map(({ key, ...saved }) => [key, saved]));
   }
 
   /** What people call what findings are about, in the order of the findings. */

@@ -26,6 +26,7 @@ import {
   type AuditProgressReply,
   type AuditReply,
   type DistributionsReply,
+  type GoneFindingReply,
   type MendReply,
   type RuleSettingsReply,
   type SendFindingsReply,
@@ -38,6 +39,7 @@ import { CertificatesService } from './certificates.service.js';
 import { DistributionsService } from './distributions.service.js';
 import { findingRows } from './findings-file.js';
 import { FindingNotesService } from './finding-notes.service.js';
+import { GoneFindingsService } from './gone-findings.service.js';
 import { MendingService } from './mending.service.js';
 import { RuleSettingsService } from './rule-settings.service.js';
 import { SendFindingsService } from './send-findings.service.js';
@@ -51,6 +53,7 @@ export class AuditController {
     private readonly audit: AuditService,
     private readonly certificates: CertificatesService,
     private readonly papers: CertificatePapersService,
+    private readonly gone: GoneFindingsService,
     private readonly notes: FindingNotesService,
     private readonly waivers: WaiversService,
     private readonly distributions: DistributionsService,
@@ -165,6 +168,13 @@ export class AuditController {
   async note(@CurrentActor() actor: Actor, @Body() request: NoteFindingsRequest): Promise<AuditReply> {
     await this.notes.note(actor, request);
     return this.audit.latest(request.periodId);
+  }
+
+  /** What the run before found and the last one did not. */
+  @Get('gone')
+  @May('read-findings', { period: 'query.period' })
+  goneSince(@Query('period', ParseIntPipe) periodId: number): Promise<GoneFindingReply[]> {
+    return this.gone.ofPeriod(periodId);
   }
 
   /** Who may be given a finding. */

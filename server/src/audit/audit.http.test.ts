@@ -1,10 +1,17 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { auditRules } from '#core/audit';
-import type { AuditReply, DistributionsReply, FindingReply } from '#contract/audit';
+import type {
+  AuditReply,
+  DistributionsReply,
+  FindingReply,
+  GoneFindingReply,
+  RuleSettingsReply,
+} from '#contract/audit';
+import type { SheetReply } from '#contract/posting';
 import type { ReadinessReply } from '#contract/transcripts';
 import type { Problem } from '#contract/problems';
 import { auditNow } from '../../test/audit-now.js';
-import { openPeriod } from '../../test/sheets.js';
+import { changeOf, openPeriod } from '../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
 
 let server: TestServer;
@@ -175,4 +182,42 @@ it('a rule that could not run is told of, and no seal rests on such an audit', a
   expect(steps.find(({ code }) => code === 'audited')!.isDone).toBe(false);
   const { status, body } = await registrar.send<Problem>('POST', '/seals', { periodId: openPeriod });
   expect([status, body.code]).toEqual([409, 'audit-incomplete']);
+});
+
+describe('what is gone since the run before', () => {
+  const gone = async () => (await registrar.get<GoneFindingReply[]>(`/audit/gone?period=${openPeriod}`)).body;
+
+  it('is nothing where nothing was done', async () => {
+    await auditNow(registrar, openPeriod);
+    expect(await gone()).toEqual([]);
+  });
+
+  it('names who saved the grade, and keeps apart what was switched off or set right elsewhere', async () => {
+    const before = (await auditNow(registrar, openPeriod)).body;
+    const [saved] = of('percent-and-label-disagree', before);
+    const path = `/grade-sheets/${saved!.openSectionId}/${saved!.itemId}/${openPeriod}`;
+    const { rows } = (await registrar.get<SheetReply>(path)).body;
+    const row = rows.find(({ enrollmentId }) => enrollmentId === saved!.enrollmentId)!;
+    const settings = (await registrar.get<RuleSettingsReply>('/audit/rules?school=1')).body;
+    const changes = [changeOf(row, { percent: '75', label: 'C' })];
+    expect((await registrar.send('PUT', path, { changes, outsideWindow: true })).status).toBe(200);
+    const exceptions = { departments: [], courses: [] };
+    await registrar.send('PUT', '/audit/rules/1', {
+      rules: [{ ruleId: 'zero-posted', effect: 'off', threshold: null, exceptions }],
+      revision: settings.schoolRevision,
+    });
+    const outside = of('due-outside-period', before).map(({ sectionId }) => sectionId);
+    await ask(`UPDATE assignments SET is_counted = false WHERE section_id IN (${outside.join()}) AND period_id = ${openPeriod}
+      AND NOT due_on BETWEEN (SELECT starts_on FROM periods WHERE id = ${openPeriod}) AND (SELECT ends_on FROM periods WHERE id = ${openPeriod})`);
+    await auditNow(registrar, openPeriod);
+    const all = await gone();
+    const told = (id: string) => all.filter(({ key }) => key.startsWith(`${id}:`)).map(({ why, by }) => [why, by]);
+    expect(told('percent-and-label-disagree')).toEqual([['saved', 'Morwenna Oake']]);
+    expect(told('zero-posted')).toEqual([['rule-off', null]]);
+    expect(told('due-outside-period')).toEqual(outside.map(() => ['elsewhere', null]));
+    expect(all.find(({ key }) => key === saved!.key)).toMatchObject({
+      sentence: saved!.sentence,
+      subject: saved!.subject,
+    });
+  });
 });

@@ -24,6 +24,7 @@ import { FindingNoteThing } from './finding-note.thing.js';
 import { FindingNotesRepository } from './finding-notes.repository.js';
 import { FindingNotesService } from './finding-notes.service.js';
 import { FindingNoticesRepository } from './finding-notices.repository.js';
+import { GoneFindingsService } from './gone-findings.service.js';
 import { MendingService } from './mending.service.js';
 import { NightlyAuditThing } from './nightly-audit.thing.js';
 import { NightlyAuditsRepository } from './nightly-audits.repository.js';
@@ -68,6 +69,7 @@ import { WaiversService } from './waivers.service.js';
     FindingNotesRepository,
     FindingNotesService,
     FindingNoticesRepository,
+    GoneFindingsService,
     MendingService,
     NightlyAuditThing,
     NightlyAuditsRepository,

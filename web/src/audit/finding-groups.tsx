@@ -17,7 +17,11 @@ export function FindingGroups({ by, rules, findings, chosen, onGroupBy, onChoose
   const groups = by === 'rule' ? [] : groupsOf(findings, by);
   return (
     <div className="col-span-2 flex max-h-[120px] min-h-0 flex-col border-b border-hairline text-[13px] @min-[700px]:col-span-1 @min-[700px]:max-h-none @min-[700px]:border-r @min-[700px]:border-b-0">
-      <div role="group" aria-label="Group findings by" className="flex flex-wrap border-b border-hairline px-1 py-1 text-[12.5px]">
+      <div
+        role="group"
+        aria-label="Group findings by"
+        className="flex flex-wrap border-b border-hairline px-1 py-1 text-[12.5px]"
+      >
         {groupings.map((each) => (
           <button
             key={each}

@@ -10,11 +10,13 @@ interface HeadlineProps {
   readonly periodName: string;
   readonly severityOf: ReadonlyMap<string, Severity>;
   readonly onNew: () => void;
+  /** Looks at what is gone, and who saw to it. */
+  readonly onGone: () => void;
   readonly onSeverity: (severity: Severity) => void;
 }
 
 /** What the run found, in one sentence whose figures filter. */
-export function FindingsHeadline({ run, periodName, severityOf, onNew, onSeverity }: HeadlineProps) {
+export function FindingsHeadline({ run, periodName, severityOf, onNew, onGone, onSeverity }: HeadlineProps) {
   const { findings, sinceLastRun, changedSince } = run;
   const open = findings.filter((finding) => !isWaived(finding));
   const waived = findings.length - open.length;
@@ -58,7 +60,7 @@ export function FindingsHeadline({ run, periodName, severityOf, onNew, onSeverit
         <>
           ; since the run before, <FigureButton onClick={onNew}>{showCount(sinceLastRun.added)}</FigureButton>{' '}
           {agreeing(sinceLastRun.added, 'is')} new, {showCount(sinceLastRun.still)} still there and{' '}
-          <Strong>{showCount(sinceLastRun.gone)} gone</Strong>
+          <FigureButton onClick={onGone}>{showCount(sinceLastRun.gone)} gone</FigureButton>
         </>
       )}
       .

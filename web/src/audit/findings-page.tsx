@@ -21,6 +21,7 @@ import { CertificateNote } from './certificate-note';
 import { EvidencePanel } from './evidence-panel';
 import { FindingGroups } from './finding-groups';
 import { FindingList } from './finding-list';
+import { GoneFindings } from './gone-findings';
 import { placeOfFinding } from './finding-place';
 import { FindingsHeadline } from './findings-headline';
 import { groupings, groupOf, isWaived, mayBeCertified, orderFindings, severities } from './order-findings';
@@ -149,6 +150,7 @@ export function FindingsPage() {
           run={run}
           periodName={period.name}
           severityOf={severityOf}
+          onGone={() => openDrawer('Gone since the run before', <GoneFindings periodId={periodId} />)}
           onNew={() => choose({ show: onlyNew ? null : 'new', finding: null })}
           onSeverity={(next) => choose({ severity: next === severity ? null : next, [by]: null, finding: null })}
         />

@@ -7,6 +7,7 @@ import type {
   DistributionsReply,
   EndWaiversRequest,
   FindingReply,
+  GoneFindingReply,
   MendReply,
   MendRequest,
   NoteFindingsRequest,
@@ -130,6 +131,14 @@ export function useEndWaivers(periodId: number) {
   return useAuditMutation(periodId, ({ findings }: Of<EndWaiversRequest>) =>
     api.post<AuditReply>('/audit/waivers/end', { periodId, findings: findings.map(keyOf) }),
   );
+}
+
+/** What the run before found and the last one did not. */
+export function useGoneFindings(periodId: number) {
+  return useQuery({
+    queryKey: ['audit', 'gone', periodId],
+    queryFn: () => api.get<GoneFindingReply[]>(`/audit/gone?period=${periodId}`),
+  });
 }
 
 /** Who may be given a finding of the period. */
