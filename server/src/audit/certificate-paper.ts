@@ -71,6 +71,8 @@ export function certificatePaper(
       ...(off.length === 0 ? [] : [offNote(off)]),
       heading('What was let stand'),
       facts.waivers.length === 0 ? 'Nothing.' : waiverTable(facts.waivers, at),
+      heading('Who was told'),
+      facts.told.length === 0 ? 'Nobody.' : toldTable(facts.told, at),
       heading('By which rules'),
       ruleTable(facts.rules),
       heading('The grades'),
@@ -107,6 +109,11 @@ function waiverTable(waivers: Certificate['facts']['waivers'], at: PaperPlace['a
     { text: [`“${reason}”\n`, { text: `${by}, ${at(when)}${until ? `, until ${until}` : ''}`, color: quiet }] },
   ]);
   return lined(['About, and what was found', 'Why it stands'], ['55%', '45%'], rows);
+}
+
+function toldTable(told: Certificate['facts']['told'], at: PaperPlace['at']): Content {
+  const rows = told.map(({ to, findings, at: when }) => [to, right(String(findings)), at(when)]);
+  return lined(['Teacher', right('Findings'), 'Last told'], ['*', 60, 150], rows);
 }
 
 function ruleTable(rules: Certificate['facts']['rules']): Content {

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { auditRules } from '#core/audit';
-import type { AuditReply, FindingReply } from '#contract/audit';
+import type { AuditReply, FindingReply, SendFindingsReply } from '#contract/audit';
 import type { Problem } from '#contract/problems';
 import type { ReadinessReply } from '#contract/transcripts';
 import { auditNow } from '../../test/audit-now.js';
@@ -51,6 +51,14 @@ async function changeOneGrade(): Promise<() => Promise<void>> {
   };
 }
 
+/** Tells the teacher of findings; answers whom. */
+async function tellTeacherOf(findings: readonly FindingReply[]): Promise<string> {
+  const request = { periodId: openPeriod, findings: findings.map(placeOf) };
+  const { body } = await registrar.send<SendFindingsReply>('POST', '/audit/messages', request);
+  await registrar.send('POST', '/audit/messages', { ...request, fingerprint: body.fingerprint });
+  return body.messages[0]!.teacher;
+}
+
 describe('a certificate', () => {
   it('is refused before an audit, while a finding blocks, and to whoever may not audit', async () => {
     expect((await issue()).body.code).toBe('audit-needed');
@@ -67,6 +75,7 @@ describe('a certificate', () => {
     const [first] = (await latest()).run!.findings;
     const waive = { periodId: openPeriod, findings: [placeOf(first!)], reason: 'Agreed in the meeting.', until: null };
     await registrar.send('PUT', '/audit/waivers', waive);
+    const told = await tellTeacherOf((await latest()).run!.findings.filter(({ teacher }) => teacher).slice(0, 1));
     expect((await seal()).body.code).toBe('certificate-needed');
     const { status, body } = await issue('  For the board.  ');
     const { run, certificate } = body;
@@ -75,13 +84,14 @@ describe('a certificate', () => {
       { by: 'Morwenna Oake', note: 'For the board.', grades: run!.gradesChecked, waivers: 1, broken: [] },
     ]);
     expect((await step()).isDone).toBe(true);
-    const { rows } = await server.database.pool.query<{ facts: { rules: object[]; waivers: object[] } }>(
-      `SELECT facts FROM audit_certificates WHERE period_id = ${openPeriod}`,
-    );
+    const { rows } = await server.database.pool.query<{
+      facts: { rules: object[]; waivers: object[]; told: object[] };
+    }>(`SELECT facts FROM audit_certificates WHERE period_id = ${openPeriod}`);
     expect(rows[0]!.facts.rules).toHaveLength(auditRules.length);
     expect(rows[0]!.facts.rules.reduce((sum: number, rule) => sum + (rule as { found: number }).found, 0)).toBe(
       run!.findings.length,
     );
+    expect(rows[0]!.facts.told).toEqual([{ to: told, findings: 1, at: expect.stringMatching(/^2026-01-/) }]);
     expect(rows[0]!.facts.waivers).toMatchObject([
       { subject: first!.subject, sentence: first!.sentence, reason: 'Agreed in the meeting.', by: 'Morwenna Oake' },
     ]);

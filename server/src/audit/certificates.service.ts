@@ -8,6 +8,7 @@ import { CoursesRepository } from '#server/courses';
 import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { AuditRunsRepository, inForceIn, subjectOf, type AuditRun } from './audit-runs.repository.js';
 import { CertificatesRepository, type Certificate } from './certificates.repository.js';
+import { FindingNoticesRepository } from './finding-notices.repository.js';
 import { WaiversService } from './waivers.service.js';
 
 const ruleOf = new Map(auditRules.map((rule) => [rule.id, rule]));
@@ -36,6 +37,7 @@ export class CertificatesService {
     private readonly certificates: CertificatesRepository,
     private readonly settings: RuleSettingsRepository,
     private readonly courses: CoursesRepository,
+    private readonly notices: FindingNoticesRepository,
     private readonly log: ChangeLog,
     private readonly clock: Clock,
   ) {}
@@ -153,6 +155,7 @@ export class CertificatesService {
           ),
         };
       }),
+      told: await this.notices.toldIn(queries, run.periodId),
       waivers: waived.map(({ finding, waiver: { reason, until, by, at } }, index) => ({
         key: findingKey(finding),
         summary: ruleOf.get(finding.ruleId)!.summary,

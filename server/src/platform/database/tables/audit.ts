@@ -163,6 +163,8 @@ export interface CertificateFacts {
     /** Departments and courses that it left alone, as they were called. */
     readonly leftAlone: readonly string[];
   })[];
+  /** Teachers who were told of findings of the period, of how many and when last. */
+  readonly told: readonly { readonly to: string; readonly findings: number; readonly at: string }[];
   readonly waivers: readonly {
     readonly key: string;
     readonly summary: string;
