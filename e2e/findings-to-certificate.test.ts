@@ -92,9 +92,7 @@ story('seventy-five findings become a certificate', () => {
   });
 
   it('a grade that changes breaks the certificate, visibly', async () => {
-    await registrar.open(
-      `${new URL(await registrar.driver.getCurrentUrl()).pathname.replace('findings', 'grade-sheets')}`,
-    );
+    await registrar.open(new URL(await registrar.driver.getCurrentUrl()).pathname.replace('findings', 'grade-sheets'));
     await registrar.clickWords('Tidal Ecology 1');
     await registrar.press(Key.ENTER);
     await registrar.reads(/Posting Quarter grade of Quarter 2 for Tidal Ecology 1/);
