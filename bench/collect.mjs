@@ -1,22 +1,35 @@
 // The end of a term: 200 sheets of some thirty grades saved at once, while 300 boards are open.
 import 'reflect-metadata';
 import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { demoPassword, prepareDemo } from '#demo';
 import { createApplication, seedFile } from '#server/application';
 import { Clock, makeSeed, openDatabase } from '#server/platform';
+import { withPostgres } from '../scripts/postgres.mjs';
 
 const [sheets, boards] = [200, 300];
 /** Within this most saves are done, whoever else saves: longer is felt as waiting. */
 const patience = 1500;
 const now = new Date('2026-01-21T10:42:00Z');
 
-/** The demo over HTTP, on the embedded database or on the server that DATABASE_URL names, signed in as its registrar. */
+/** The demo over HTTP on the embedded database. */
 async function onWombat(work) {
   const folder = mkdtempSync(join(tmpdir(), 'wombat-bench-'));
   await makeSeed(seedFile);
-  const database = await openDatabase({ kind: 'folder', folder, seedFile });
+  try {
+    return await onDatabase({ kind: 'folder', folder, seedFile }, work);
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+/** The same on a PostgreSQL server. */
+const onPostgres = (work) => withPostgres((url) => onDatabase({ kind: 'server', url }, work));
+
+/** Signed in as its registrar. */
+async function onDatabase(source, work) {
+  const database = await openDatabase(source);
   await prepareDemo(database);
   await database.pool.query('DELETE FROM sign_offs');
   const clock = new Clock();
@@ -45,12 +58,11 @@ async function onWombat(work) {
   } finally {
     await application.close();
     await database.close();
-    rmSync(folder, { recursive: true, force: true });
   }
 }
 
-/** Each sheet with another percentage for everybody, ready to be saved. */
-async function savesOf({ get }) {
+/** Each sheet with another percentage for everybody, or with the one that is given, ready to be saved. */
+async function savesOf({ get }, percent = null) {
   const lists = await get('/grade-sheets?period=4');
   const places = lists.flatMap(({ itemId, sheets: own }) =>
     own.map(({ sectionId }) => `/grade-sheets/${sectionId}/${itemId}/4`),
@@ -62,7 +74,7 @@ async function savesOf({ get }) {
       .filter(({ withdrawnOn }) => withdrawnOn === null)
       .map(({ enrollmentId, version, mark }, at) => ({
         ...mark,
-        percent: (71 + (at % 20)).toFixed(1),
+        percent: percent ?? (71 + (at % 20)).toFixed(1),
         label: 'C',
         code: null,
         lastDate: null,
@@ -132,6 +144,24 @@ export const measurements = [
         const times = await allAtOnce(wombat, saves);
         await close();
         return { ours: quantile(times, 0.95), peer: patience };
+      }),
+  },
+  {
+    what: `the 95th percentile of ${sheets} sheets saved at once on PostgreSQL, ${boards} boards open`,
+    against: 'one save after the other alone, dealt out to the cores',
+    limit: 3,
+    measure: () =>
+      onPostgres(async (wombat) => {
+        const alone = [];
+        for (const { path, changes } of (await savesOf(wombat, '62.5')).slice(0, 9))
+          alone.push(await timed(() => wombat.put(path, { changes })));
+        await wombat.database.pool.query('DELETE FROM receipts');
+        const saves = await savesOf(wombat);
+        const close = openBoards(wombat);
+        await wombat.get('/board?period=4');
+        const times = await allAtOnce(wombat, saves);
+        await close();
+        return { ours: quantile(times, 0.95), peer: (quantile(alone, 0.5) * sheets) / availableParallelism() };
       }),
   },
   {

@@ -586,9 +586,20 @@ it('a rule that throws is told of, and the others go on', () => {
   };
   const turns = runRulesInTurn([broken, auditRules[0]!], periodOf([], [grade({ mark: noMark })]));
   const faults = [{ ruleId: 'broken', problem: 'no such thing' }];
-  expect(turns.next().value).toEqual({ findings: [], faults });
-  expect(turns.next().value).toMatchObject({ findings: [{ ruleId: auditRules[0]!.id }], faults });
-  expect(turns.next().done).toBe(true);
+  const steps = Array.from(turns, (step) => structuredClone(step));
+  expect(steps[0]).toEqual({ findings: [], faults, rulesDone: 1 });
+  expect(steps.at(-1)).toMatchObject({ findings: [{ ruleId: auditRules[0]!.id }], faults, rulesDone: 2 });
+});
+
+it('a rule that looks at each grade by itself finds the same of very many at once, a part at a time', () => {
+  const grades = Array.from({ length: 4_500 }, (_, at) =>
+    grade({ enrollmentId: at, ...(at % 3 === 0 && { mark: noMark }) }),
+  );
+  const of = periodOf([], grades);
+  const steps = [...runRulesInTurn(gradeRules, of)];
+  expect(steps).toHaveLength(gradeRules.length * 4);
+  expect(steps.at(-1)!.findings).toEqual(runRules(gradeRules, of));
+  expect(steps.at(-1)!.findings.length).toBeGreaterThan(1_000);
 });
 
 it('of a thousand sections in which nobody favours anything, few are asked about', () => {

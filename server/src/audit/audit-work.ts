@@ -105,15 +105,13 @@ export class AuditWork implements OnApplicationBootstrap {
     worker: string,
     signal: AbortSignal,
   ): Promise<RuleOutcomes> {
-    let outcomes: RuleOutcomes = { findings: [], faults: [] };
+    let outcomes: RuleOutcomes = { findings: [], faults: [], rulesDone: 0 };
     let told = performance.now();
-    let done = 0;
     for (outcomes of turns) {
-      done++;
       await setImmediate();
       signal.throwIfAborted();
       if (performance.now() - told < tellMilliseconds) continue;
-      await this.tasks.passOrThrow(this.transactions.reading, id, worker, done);
+      await this.tasks.passOrThrow(this.transactions.reading, id, worker, outcomes.rulesDone);
       told = performance.now();
     }
     return outcomes;

@@ -19,6 +19,9 @@ import {
 } from '#server/period-view';
 import { SectionFactsService } from './section-facts.service.js';
 
+/** Sections whose grades are read at once. */
+const sectionsAtOnce = 40;
+
 /** A period as the audit sees it, and the rows behind its facts. */
 export interface PeriodSnapshot {
   readonly snapshot: Snapshot;
@@ -55,24 +58,20 @@ export class SnapshotService {
   /** The grades alone. */
   ofPeriod(queries: Queries, period: SchoolPeriod): Promise<PeriodSnapshot> {
     return this.take(queries, period, ({ item, sections }) =>
-      this.rows.ofSections(
-        queries,
-        item.id,
-        period,
-        sections.map(({ id }) => id),
-      ),
+      stretchesOf(sections).map((some) => () => this.rows.ofSections(queries, item.id, period, some)),
     );
   }
 
   /** The part of the period that concerns one student. */
   ofStudent(queries: Queries, period: SchoolPeriod, studentId: number): Promise<PeriodSnapshot> {
-    return this.take(queries, period, ({ item }) => this.rows.ofStudent(queries, item.id, period, studentId));
+    return this.take(queries, period, ({ item }) => [() => this.rows.ofStudent(queries, item.id, period, studentId)]);
   }
 
+  /** @param reads how the rows of an item are read, one part after the other */
   private async take(
     queries: Queries,
     period: SchoolPeriod,
-    read: (reporting: ReportedItem) => Promise<GradeRow[]>,
+    reads: (reporting: ReportedItem) => readonly (() => Promise<GradeRow[]>)[],
   ): Promise<PeriodSnapshot> {
     const graded: GradedRow[] = [];
     const grades: GradeFact[] = [];
@@ -80,23 +79,25 @@ export class SnapshotService {
     const { reported, codes } = this.views.viewOf(facts, period);
     const attendance = facts.school.takesAttendance ? new Map<number, AttendanceSummary>() : undefined;
     for (const reporting of reported) {
-      const own = await this.withSections(queries, reporting, await read(reporting));
-      const composites = await this.compositesOf(queries, reporting, period, own);
-      if (attendance) await this.addAttendance(queries, attendance, own, period);
-      const named = namesBySection(own);
       const item = itemFactOf(reporting.item, reporting.window);
-      graded.push(...own);
-      grades.push(
-        ...own.map((each) =>
-          gradeFact(each, {
-            item,
-            codes,
-            composite: composites.get(each.row.enrollmentId) ?? null,
-            attendance: attendance?.get(each.row.enrollmentId) ?? null,
-            classmates: named.get(each.section.id)!,
-          }),
-        ),
-      );
+      for (const read of reads(reporting)) {
+        const own = await this.withSections(queries, reporting, await read());
+        const composites = await this.compositesOf(queries, reporting, period, own);
+        if (attendance) await this.addAttendance(queries, attendance, own, period);
+        const named = namesBySection(own);
+        for (const each of own) {
+          graded.push(each);
+          grades.push(
+            gradeFact(each, {
+              item,
+              codes,
+              composite: composites.get(each.row.enrollmentId) ?? null,
+              attendance: attendance?.get(each.row.enrollmentId) ?? null,
+              classmates: named.get(each.section.id)!,
+            }),
+          );
+        }
+      }
     }
     const today = await this.zone.today(queries);
     const { startsOn: periodStartsOn, endsOn: periodEndsOn } = period;
@@ -146,6 +147,14 @@ export class SnapshotService {
       return [{ row, reporting, section, scale: posted ?? reporting.scales.get(section.id)?.version ?? noScale }];
     });
   }
+}
+
+/** The ids of sections, so many at a time that others are answered between two reads. */
+function stretchesOf(sections: readonly RunningSection[]): number[][] {
+  const count = Math.ceil(sections.length / sectionsAtOnce);
+  return Array.from({ length: count }, (_, at) =>
+    sections.slice(at * sectionsAtOnce, (at + 1) * sectionsAtOnce).map(({ id }) => id),
+  );
 }
 
 /** Those of each section as comments may name them. */
