@@ -1,7 +1,8 @@
 // The audit of one period of the demo district: the rules against the reading of what they judge, and one grade alone.
-import { monitorEventLoopDelay } from 'node:perf_hooks';
+import { execFileSync } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
 import { auditRules, runRules } from '#core/audit';
-import { AuditService, SnapshotService } from '#server/audit';
+import { SnapshotService } from '#server/audit';
 import { PeriodsRepository } from '#server/calendar';
 import { onDemo } from './support/demo-database.mjs';
 import { median } from './support/median.mjs';
@@ -11,6 +12,12 @@ const rounds = 9;
 const mostStall = 50;
 
 export const measurements = [
+  {
+    what: 'longest stall of the server while it audits a quarter of 6,200 grades, median of five audits',
+    against: `the limit of ${mostStall} ms`,
+    limit: 1,
+    measure: () => ({ ours: longestStall(), peer: mostStall }),
+  },
   {
     what: 'all rules over the 6,200 grades of a quarter',
     against: 'reading those grades and their sections from the embedded database',
@@ -23,20 +30,10 @@ export const measurements = [
         return { ours: await median(rounds, () => runRules(auditRules, snapshot)), peer: await median(rounds, read) };
       }),
   },
-  {
-    what: 'longest stall of the server while it audits that quarter',
-    against: `the limit of ${mostStall} ms`,
-    limit: 1,
-    measure: () =>
-      onDemo(async (context) => {
-        const audits = context.get(AuditService, { strict: false });
-        const audit = () => audits.runNow({ personId: 1, name: 'Registrar' }, 4);
-        await audit(); // the first one meets cold code, as the first of anything does
-        const delay = monitorEventLoopDelay({ resolution: 1 });
-        delay.enable();
-        await audit();
-        delay.disable();
-        return { ours: delay.max / 1e6, peer: mostStall };
-      }),
-  },
 ];
+
+/** In a process of its own, in which nothing else was measured before. */
+function longestStall() {
+  const script = fileURLToPath(new URL('./support/audit-alone.mjs', import.meta.url));
+  return JSON.parse(execFileSync(process.execPath, [script], { encoding: 'utf8' }));
+}

@@ -89,6 +89,7 @@ describe('the folder of rules', () => {
   });
 
   it.each(auditRules)('the page of $id begins as the rule is, and says what to do', (rule) => {
+    const { threshold } = rule;
     const page = readFileSync(new URL(`../../../docs/rules/${rule.id}.md`, import.meta.url), 'utf8');
     const effect = { blocks: 'blocks sealing', warns: 'warns', informs: 'for information' }[rule.severity];
     const facts = `\`${rule.id}\`, version ${rule.version} · ${rule.family} · ${effect}`;
@@ -100,6 +101,9 @@ describe('the folder of rules', () => {
       '**For example.**',
       '**Usually.**',
       '**What to do.**',
+      ...(threshold
+        ? [`**Threshold.** ${threshold.says}: ${threshold.usual}, or from ${threshold.least} to ${threshold.most}`]
+        : []),
     ])
       expect(text).toContain(part);
   });

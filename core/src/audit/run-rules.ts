@@ -39,7 +39,7 @@ export interface RuleOutcomes {
 }
 
 /** So many grades are judged at once by a rule that looks at each by itself. */
-const gradesAtOnce = 2_000;
+const gradesAtOnce = 1_000;
 
 /**
  * The same for an audit, step by step, so that others get their turn in between and somebody can see how far it is: what was

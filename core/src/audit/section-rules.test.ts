@@ -597,7 +597,7 @@ it('a rule that looks at each grade by itself finds the same of very many at onc
   );
   const of = periodOf([], grades);
   const steps = [...runRulesInTurn(gradeRules, of)];
-  expect(steps).toHaveLength(gradeRules.length * 4);
+  expect(steps).toHaveLength(gradeRules.length * 6);
   expect(steps.at(-1)!.findings).toEqual(runRules(gradeRules, of));
   expect(steps.at(-1)!.findings.length).toBeGreaterThan(1_000);
 });

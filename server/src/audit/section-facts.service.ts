@@ -13,6 +13,7 @@ import {
 import type { Queries } from '#server/platform';
 import { sheetId, SignOffsRepository } from '#server/posting';
 import { SectionFactsRepository } from './section-facts.repository.js';
+import { stretchesOf } from './stretches-of.js';
 
 /** What an audit sees beside the grades: sections with their set-up, grade books and seats, and what stands where it should not. */
 @Injectable()
@@ -39,20 +40,26 @@ export class SectionFactsService {
     { sections, reported }: PeriodView,
   ): Promise<SectionFact[]> {
     const ids = sections.map(({ id }) => id);
-    const assignments = await this.facts.assignments(queries, period, ids);
-    const seats = await this.facts.seats(queries, period, ids);
     const problems = await this.facts.bookProblems(queries, period.id);
     const signedOff = await this.signOffs.ofSections(queries, period.id, ids);
     const sheets = sheetsBySection(reported, (sectionId, itemId) =>
       signedOff.has(sheetId({ sectionId, itemId, periodId: period.id })),
     );
-    return sections.map((section) => ({
-      ...factsOf(section),
-      students: seats.get(section.id) ?? [],
-      sheets: sheets.get(section.id) ?? [],
-      bookProblem: problems.get(section.id) ?? null,
-      assignments: assignments.get(section.id) ?? [],
-    }));
+    const byId = new Map(sections.map((section) => [section.id, section]));
+    const facts: SectionFact[] = [];
+    for (const some of stretchesOf(sections)) {
+      const assignments = await this.facts.assignments(queries, period, some);
+      const seats = await this.facts.seats(queries, period, some);
+      for (const id of some)
+        facts.push({
+          ...factsOf(byId.get(id)!),
+          students: seats.get(id) ?? [],
+          sheets: sheets.get(id) ?? [],
+          bookProblem: problems.get(id) ?? null,
+          assignments: assignments.get(id) ?? [],
+        });
+    }
+    return facts;
   }
 
   /** Grades of items that their sections do not report in the period. */

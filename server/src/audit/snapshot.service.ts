@@ -18,9 +18,7 @@ import {
   type ScaleVersion,
 } from '#server/period-view';
 import { SectionFactsService } from './section-facts.service.js';
-
-/** Sections whose grades are read at once. */
-const sectionsAtOnce = 40;
+import { stretchesOf } from './stretches-of.js';
 
 /** A period as the audit sees it, and the rows behind its facts. */
 export interface PeriodSnapshot {
@@ -147,14 +145,6 @@ export class SnapshotService {
       return [{ row, reporting, section, scale: posted ?? reporting.scales.get(section.id)?.version ?? noScale }];
     });
   }
-}
-
-/** The ids of sections, so many at a time that others are answered between two reads. */
-function stretchesOf(sections: readonly RunningSection[]): number[][] {
-  const count = Math.ceil(sections.length / sectionsAtOnce);
-  return Array.from({ length: count }, (_, at) =>
-    sections.slice(at * sectionsAtOnce, (at + 1) * sectionsAtOnce).map(({ id }) => id),
-  );
 }
 
 /** Those of each section as comments may name them. */

@@ -115,6 +115,8 @@ const wordsOf: Readonly<Record<string, readonly Word[]>> = {
     certificate,
     ['Blocks', 'a finding with which the period cannot be sealed.'],
     ['Waiver', 'lets a finding stand, for a reason and under a name, until a day or until it says something else.'],
+    ['Whose', 'who sees to a finding; what is said of it stays beside it from audit to audit.'],
+    ['Threshold', 'where a rule begins to find something; a school may say so, and which courses a rule leaves alone.'],
   ],
   seal: [seal, certificate],
   students: [
