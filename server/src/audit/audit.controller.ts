@@ -34,16 +34,16 @@ import {
 import { fileOfLines } from '#server/cell-tables';
 import { CurrentActor, type Actor, May, type SpreadsheetType } from '#server/platform';
 import { AuditService } from './audit.service.js';
-import { CertificatePapersService } from './certificate-papers.service.js';
-import { CertificatesService } from './certificates.service.js';
+import { CertificatePapersService } from './certificates/certificate-papers.service.js';
+import { CertificatesService } from './certificates/certificates.service.js';
 import { DistributionsService } from './distributions.service.js';
 import { findingRows } from './findings-file.js';
-import { FindingNotesService } from './finding-notes.service.js';
+import { FindingNotesService } from './settling/finding-notes.service.js';
 import { GoneFindingsService } from './gone-findings.service.js';
-import { MendingService } from './mending.service.js';
+import { MendingService } from './settling/mending.service.js';
 import { RuleSettingsService } from './rule-settings.service.js';
-import { SendFindingsService } from './send-findings.service.js';
-import { WaiversService } from './waivers.service.js';
+import { SendFindingsService } from './settling/send-findings.service.js';
+import { WaiversService } from './settling/waivers.service.js';
 
 const types = { csv: 'csv', xlsx: 'xlsx' } as const;
 

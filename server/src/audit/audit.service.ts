@@ -21,14 +21,14 @@ import {
   subjectOf,
   type AuditRun,
   type FindingNames,
-} from './audit-runs.repository.js';
-import { AuditTasksRepository } from './audit-tasks.repository.js';
-import { AuditWork } from './audit-work.js';
-import { FindingNotesService } from './finding-notes.service.js';
-import { FindingNoticesRepository } from './finding-notices.repository.js';
-import { CertificatesService } from './certificates.service.js';
-import { WaiversService } from './waivers.service.js';
-import { SnapshotService, type GradedRow } from './snapshot.service.js';
+} from './runs/audit-runs.repository.js';
+import { AuditTasksRepository } from './runs/audit-tasks.repository.js';
+import { AuditWork } from './runs/audit-work.js';
+import { FindingNotesService } from './settling/finding-notes.service.js';
+import { FindingNoticesRepository } from './settling/finding-notices.repository.js';
+import { CertificatesService } from './certificates/certificates.service.js';
+import { WaiversService } from './settling/waivers.service.js';
+import { SnapshotService, type GradedRow } from './runs/snapshot.service.js';
 
 const ruleById = new Map(auditRules.map((rule) => [rule.id, rule]));
 

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { auditRules, compareRuns, findingKey } from '#core/audit';
 import { findingSentence, type GoneFindingReply } from '#contract/audit';
 import { Transactions } from '#server/platform';
-import { AuditRunsRepository, inForceIn, subjectOf } from './audit-runs.repository.js';
+import { AuditRunsRepository, inForceIn, subjectOf } from './runs/audit-runs.repository.js';
 
 const ruleById = new Map(auditRules.map((rule) => [rule.id, rule]));
 

@@ -6,7 +6,7 @@ import { PeriodsRepository } from '#server/calendar';
 import { Changes, revisionOf } from '#server/changes';
 import { CoursesRepository } from '#server/courses';
 import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { NightlyAuditsRepository } from './nightly-audits.repository.js';
+import { NightlyAuditsRepository } from './runs/nightly-audits.repository.js';
 
 /** How severe each rule is in a school, where it begins and what it leaves alone; the next audit goes by it. */
 @Injectable()

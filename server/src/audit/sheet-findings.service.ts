@@ -5,9 +5,9 @@ import { findingSentence, type SheetFindingCountReply, type SheetFindingsReply }
 import { PeriodsRepository } from '#server/calendar';
 import { PeriodViews } from '#server/period-view';
 import { Transactions, type Actor, type Queries } from '#server/platform';
-import { AuditRunsRepository, inForceIn, type AuditRun, type SectionFinding } from './audit-runs.repository.js';
-import { FindingNoticesRepository } from './finding-notices.repository.js';
-import { WaiversService } from './waivers.service.js';
+import { AuditRunsRepository, inForceIn, type AuditRun, type SectionFinding } from './runs/audit-runs.repository.js';
+import { FindingNoticesRepository } from './settling/finding-notices.repository.js';
+import { WaiversService } from './settling/waivers.service.js';
 
 const ruleById = new Map(auditRules.map((rule) => [rule.id, rule]));
 

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { AuditReply } from '#contract/audit';
-import { auditNow } from '../../test/audit-now.js';
-import { openPeriod, quarterGrade } from '../../test/sheets.js';
-import { startTestServer, type TestServer } from '../../test/test-server.js';
+import { auditNow } from '../../../test/audit-now.js';
+import { openPeriod, quarterGrade } from '../../../test/sheets.js';
+import { startTestServer, type TestServer } from '../../../test/test-server.js';
 
 let server: TestServer;
 beforeAll(async () => {

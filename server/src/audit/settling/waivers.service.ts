@@ -5,7 +5,7 @@ import type { EndWaiversRequest, FindingKeyBody, WaiveRequest, WaiverReply } fro
 import { counted } from '#contract/messages';
 import { Changes } from '#server/changes';
 import { Clock, DistrictZone, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { AuditRunsRepository } from './audit-runs.repository.js';
+import { AuditRunsRepository } from '../runs/audit-runs.repository.js';
 import { periodFindingId } from './period-finding.js';
 import { WaiversRepository, type NamedWaiver } from './waivers.repository.js';
 

@@ -4,10 +4,10 @@ import { auditRules } from '#core/audit';
 import type { AuditReply, FindingReply, SendFindingsReply } from '#contract/audit';
 import type { Problem } from '#contract/problems';
 import type { ReadinessReply } from '#contract/transcripts';
-import { auditNow } from '../../test/audit-now.js';
-import { blockingOf, certify, settlePeriod } from '../../test/settle-period.js';
-import { changeOf, openPeriod, quarterGrade, sheetNamed } from '../../test/sheets.js';
-import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+import { auditNow } from '../../../test/audit-now.js';
+import { blockingOf, certify, settlePeriod } from '../../../test/settle-period.js';
+import { changeOf, openPeriod, quarterGrade, sheetNamed } from '../../../test/sheets.js';
+import { startTestServer, type TestClient, type TestServer } from '../../../test/test-server.js';
 
 let server: TestServer;
 let registrar: TestClient;

@@ -3,10 +3,10 @@ import type { AuditReply, FindingReply } from '#contract/audit';
 import type { ChangeReply } from '#contract/changes';
 import type { Problem } from '#contract/problems';
 import type { ReadinessReply } from '#contract/transcripts';
-import { auditNow } from '../../test/audit-now.js';
-import { blockingOf } from '../../test/settle-period.js';
-import { changeOf, openPeriod, quarterGrade, sheetNamed } from '../../test/sheets.js';
-import { demoInstant, signIn, startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+import { auditNow } from '../../../test/audit-now.js';
+import { blockingOf } from '../../../test/settle-period.js';
+import { changeOf, openPeriod, quarterGrade, sheetNamed } from '../../../test/sheets.js';
+import { demoInstant, signIn, startTestServer, type TestClient, type TestServer } from '../../../test/test-server.js';
 
 let server: TestServer;
 let registrar: TestClient;

@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { AssigneeReply, AuditReply, FindingReply } from '#contract/audit';
 import type { Problem } from '#contract/problems';
-import { auditNow } from '../../test/audit-now.js';
-import { openPeriod } from '../../test/sheets.js';
-import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+import { auditNow } from '../../../test/audit-now.js';
+import { openPeriod } from '../../../test/sheets.js';
+import { startTestServer, type TestClient, type TestServer } from '../../../test/test-server.js';
 
 let server: TestServer;
 let registrar: TestClient;

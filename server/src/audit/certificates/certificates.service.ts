@@ -6,10 +6,10 @@ import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
 import { CoursesRepository } from '#server/courses';
 import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { AuditRunsRepository, inForceIn, subjectOf, type AuditRun } from './audit-runs.repository.js';
+import { AuditRunsRepository, inForceIn, subjectOf, type AuditRun } from '../runs/audit-runs.repository.js';
 import { CertificatesRepository, type Certificate } from './certificates.repository.js';
-import { FindingNoticesRepository } from './finding-notices.repository.js';
-import { WaiversService } from './waivers.service.js';
+import { FindingNoticesRepository } from '../settling/finding-notices.repository.js';
+import { WaiversService } from '../settling/waivers.service.js';
 
 const ruleOf = new Map(auditRules.map((rule) => [rule.id, rule]));
 

@@ -8,7 +8,7 @@ import { PeriodsRepository } from '#server/calendar';
 import { Changes, revisionOf, type Edit } from '#server/changes';
 import { SaveSheetService, sheetId, SignOffsRepository, type SheetPlace } from '#server/posting';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { SnapshotService, type GradedRow, type PeriodSnapshot } from './snapshot.service.js';
+import { SnapshotService, type GradedRow, type PeriodSnapshot } from '../runs/snapshot.service.js';
 
 /** A grade as its rule would set it. */
 interface Mended {

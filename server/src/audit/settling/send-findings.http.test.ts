@@ -2,9 +2,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { AuditReply, FindingReply, SendFindingsReply } from '#contract/audit';
 import type { MailReply } from '#contract/mail';
 import type { Problem } from '#contract/problems';
-import { auditNow } from '../../test/audit-now.js';
-import { changeOf, openPeriod } from '../../test/sheets.js';
-import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+import { auditNow } from '../../../test/audit-now.js';
+import { changeOf, openPeriod } from '../../../test/sheets.js';
+import { startTestServer, type TestClient, type TestServer } from '../../../test/test-server.js';
 
 let server: TestServer;
 let registrar: TestClient;

@@ -6,7 +6,7 @@ import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { revisionOf } from '#server/changes';
 import { MailService } from '#server/mail';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { AuditRunsRepository, subjectOf, type FindingNames } from './audit-runs.repository.js';
+import { AuditRunsRepository, subjectOf, type FindingNames } from '../runs/audit-runs.repository.js';
 import { FindingNoticesRepository, type ToldTeacher } from './finding-notices.repository.js';
 import { messageSubject, messageText, type ToldGroup } from './findings-message.js';
 

@@ -1,7 +1,7 @@
 import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { isNightlyDue } from '#core/calendar';
 import { Clock, DistrictZone, Transactions, WorkQueue } from '#server/platform';
-import { AuditService } from './audit.service.js';
+import { AuditService } from '../audit.service.js';
 import { NightlyAuditsRepository } from './nightly-audits.repository.js';
 
 const jobName = 'look-after-audits';

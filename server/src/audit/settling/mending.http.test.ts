@@ -2,9 +2,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { FindingReply, MendReply } from '#contract/audit';
 import type { Problem } from '#contract/problems';
 import type { SheetReply } from '#contract/posting';
-import { auditNow } from '../../test/audit-now.js';
-import { changeOf, openPeriod } from '../../test/sheets.js';
-import { startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+import { auditNow } from '../../../test/audit-now.js';
+import { changeOf, openPeriod } from '../../../test/sheets.js';
+import { startTestServer, type TestClient, type TestServer } from '../../../test/test-server.js';
 
 let server: TestServer;
 let registrar: TestClient;

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { AuditProgressReply, AuditReply, AuditTaskReply, RuleSettingsReply } from '#contract/audit';
-import { auditNow } from '../../test/audit-now.js';
-import { openPeriod } from '../../test/sheets.js';
-import { demoInstant, startTestServer, type TestClient, type TestServer } from '../../test/test-server.js';
+import { auditNow } from '../../../test/audit-now.js';
+import { openPeriod } from '../../../test/sheets.js';
+import { demoInstant, startTestServer, type TestClient, type TestServer } from '../../../test/test-server.js';
 import { AuditWork } from './audit-work.js';
 import { NightlyAuditsService } from './nightly-audits.service.js';
 

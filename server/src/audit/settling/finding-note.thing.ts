@@ -1,7 +1,7 @@
 import { auditRules } from '#core/audit';
 import { ThingOf, type Thing } from '#server/changes';
 import type { Queries } from '#server/platform';
-import { AuditRunsRepository, subjectOf } from './audit-runs.repository.js';
+import { AuditRunsRepository, subjectOf } from '../runs/audit-runs.repository.js';
 import { FindingNotesRepository, type FindingNoteValue } from './finding-notes.repository.js';
 import { periodFindingOf } from './period-finding.js';
 

@@ -1,7 +1,7 @@
 import { PeriodsRepository } from '#server/calendar';
 import { ThingOf, type Thing } from '#server/changes';
 import type { Queries } from '#server/platform';
-import { AuditRunsRepository } from './audit-runs.repository.js';
+import { AuditRunsRepository } from '../runs/audit-runs.repository.js';
 import { namesOfFindings } from './finding-note.thing.js';
 import { periodFindingOf } from './period-finding.js';
 import { WaiversRepository, type WaiverValue } from './waivers.repository.js';
