@@ -157,7 +157,19 @@ export interface DistributionReply {
   readonly counts: readonly number[];
 }
 
+/** How far the mean percentage of a section lies above that of its sister sections, in points of percent with one decimal. */
+export interface MeanShiftReply {
+  readonly shift: string;
+  /** The interval that covers it in 95 of 100 such comparisons. */
+  readonly low: string;
+  readonly high: string;
+  readonly own: number;
+  readonly others: number;
+}
+
 export interface DistributionsReply {
+  /** Null where fewer than ten percentages are on either side. */
+  readonly shift: MeanShiftReply | null;
   /** Best first. */
   readonly labels: readonly string[];
   /** Null, as none of the others is there, for fewer than ten grades. */

@@ -1,3 +1,5 @@
+import { logGamma } from './log-gamma.js';
+
 /** Beyond this many rounds the sum no longer moves. */
 const mostRounds = 500;
 const small = 1e-15;
@@ -38,11 +40,4 @@ function continuedFraction(shape: number, at: number): number {
     if (Math.abs(step - 1) < small) break;
   }
   return result;
-}
-
-/** For whole and half numbers, which is all that degrees of freedom need: Γ(x) = (x − 1) Γ(x − 1). */
-function logGamma(shape: number): number {
-  let sum = Number.isInteger(shape) ? 0 : Math.log(Math.PI) / 2;
-  for (let at = Number.isInteger(shape) ? 1 : 0.5; at < shape; at++) sum += Math.log(at);
-  return sum;
 }

@@ -149,6 +149,27 @@ describe('a section beside its sisters', () => {
     expect(earlier.map(({ name }) => name)).toEqual(['Quarter 1 2025–26']);
   });
 
+  it('has a mean so far from theirs, with an interval about it, as the percentages themselves say', async () => {
+    const { openSectionId: section, itemId: item } = of('unlike-sister-sections').at(-1)!;
+    const { shift } = (await distributions(section!, item!)).body;
+    const rows = await ask<{ own: boolean; percent: number }>(
+      `SELECT s.id = ${section} AS own, g.percent::float8 AS percent FROM grades g JOIN enrollments e ON e.id = g.enrollment_id
+       JOIN sections s ON s.id = e.section_id JOIN periods p ON p.id = g.period_id
+       WHERE s.course_id = (SELECT course_id FROM sections WHERE id = ${section}) AND g.item_id = ${item} AND p.id = ${openPeriod}
+         AND g.code IS NULL AND g.percent IS NOT NULL AND (e.withdrawn_on IS NULL OR e.withdrawn_on > p.ends_on)`,
+    );
+    const [own, others] = [true, false].map((isOwn) =>
+      rows.filter((row) => row.own === isOwn).map(({ percent }) => percent),
+    );
+    const mean = (values: readonly number[]) => values.reduce((sum, each) => sum + each, 0) / values.length;
+    const expected = mean(own!) - mean(others!);
+    expect([shift!.own, shift!.others]).toEqual([own!.length, others!.length]);
+    expect(Number(shift!.shift)).toBeCloseTo(expected, 1);
+    // About it on either side alike, and wider than a fiftieth of the spread.
+    expect((Number(shift!.low) + Number(shift!.high)) / 2).toBeCloseTo(expected, 0);
+    expect(Number(shift!.high) - Number(shift!.low)).toBeGreaterThan(1);
+  });
+
   it('is for whoever may read findings, of a section that reports the item', async () => {
     const finding = of('unlike-sister-sections').at(-1);
     const teacher = await server.as('harun');

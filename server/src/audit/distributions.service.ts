@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { leastStudents } from '#core/audit';
 import { orderBands } from '#core/scales';
-import type { DistributionReply, DistributionsReply } from '#contract/audit';
+import { meanShift, type Sample } from '#core/statistics';
+import type { DistributionReply, DistributionsReply, MeanShiftReply } from '#contract/audit';
 import { PeriodsRepository } from '#server/calendar';
 import { PeriodViews, reportedOrThrow } from '#server/period-view';
 import { Refusal, Transactions } from '#server/platform';
@@ -35,7 +36,13 @@ export class DistributionsService {
         (row) => isOwn(row) || !before.some((each) => each.periodId === row.periodId && isOwn(each)),
       );
       const [own] = gathered(now.filter(isOwn), labels, ({ section: name }) => name);
+      const { own: ownPercents, others } = await this.distributions.percentsOf(queries, {
+        itemId,
+        sectionId,
+        periodId,
+      });
       return {
+        shift: scales.get(sectionId)?.version.kind === 'percent' ? shiftReply(ownPercents, others) : null,
         labels,
         own: own ?? null,
         sisters: gathered(
@@ -47,6 +54,14 @@ export class DistributionsService {
       };
     });
   }
+}
+
+function shiftReply(own: Sample, others: Sample): MeanShiftReply | null {
+  if (own.count < leastStudents || others.count < leastStudents) return null;
+  const found = meanShift(own, others);
+  if (!found) return null;
+  const [shift, low, high] = [found.shift, found.low, found.high].map((each) => each.toFixed(1).replace('-0.0', '0.0'));
+  return { shift: shift!, low: low!, high: high!, own: own.count, others: others.count };
 }
 
 /** One distribution for each name, of those with enough grades to tell of. */

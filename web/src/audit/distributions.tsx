@@ -1,9 +1,9 @@
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from 'chart.js';
 import { Bar } from 'react-chartjs-2';
-import type { DistributionReply } from '#contract/audit';
+import type { DistributionReply, MeanShiftReply } from '#contract/audit';
 import { counted } from '#contract/messages';
 import { Awaited } from '../shell/awaited';
-import { showLabel } from '../ui/format';
+import { showLabel, showPercent } from '../ui/format';
 import { themeColour } from '../ui/theme-colour';
 import { useDistributions, type SheetOfPeriod } from './queries';
 
@@ -13,13 +13,14 @@ Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
 export default function Distributions({ sheet }: { sheet: SheetOfPeriod }) {
   return (
     <Awaited query={useDistributions(sheet)} waiting="Counting the labels">
-      {({ labels, own, sisters, earlier }) => {
+      {({ labels, own, sisters, earlier, shift }) => {
         const all = [...(own ? [own] : []), ...sisters, ...earlier];
         if (all.length === 0) return <p className="text-quiet">Of fewer than ten grades nothing is told.</p>;
         const most = Math.max(...all.flatMap((each) => each.counts.map((count) => count / each.grades)));
         return (
           <>
             {own && <Multiple {...{ labels, most }} of={own} isOwn />}
+            {shift && <p className="mt-2 text-[13px]">{shiftInWords(shift)}</p>}
             <Multiples title="Sister sections" {...{ labels, most }} all={sisters} />
             <Multiples title="Before" {...{ labels, most }} all={earlier} />
             <Counts labels={labels} all={all} />
@@ -27,6 +28,15 @@ export default function Distributions({ sheet }: { sheet: SheetOfPeriod }) {
         );
       }}
     </Awaited>
+  );
+}
+
+/** How far the means lie apart, and how sure that is; nothing more, as why is for people to say. */
+function shiftInWords({ shift, low, high, own, others }: MeanShiftReply): string {
+  const [value, side] = shift.startsWith('-') ? [shift.slice(1), 'below'] : [shift, 'above'];
+  return (
+    `The mean of its ${own} percentages lies ${showPercent(value)} points ${side} that of the ${others} of its sister sections` +
+    ` (95 % interval from ${showPercent(low)} to ${showPercent(high)}).`
   );
 }
 
