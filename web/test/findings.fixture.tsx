@@ -71,7 +71,7 @@ export const show = async (of: AuditRunReply | null, answers: Answers = {}, addr
     address,
     answers: {
       'GET /audit': auditOf(of),
-      'GET /audit/progress': { task: null },
+      'GET /audit/progress': { task: null, runId: 1 },
       'GET /schools/1/term-line': termLineOf(),
       ...answers,
     },

@@ -58,9 +58,12 @@ export interface AuditTaskReply {
   readonly problem: string | null;
 }
 
-/** How far the audit of a period is; null where none is under way and the last one was done. */
+/** How far the audit of a period is. */
 export interface AuditProgressReply {
+  /** Null where none is under way and the last one was done. */
   readonly task: AuditTaskReply | null;
+  /** The last one that was done, whoever began it; null for none. */
+  readonly runId: number | null;
 }
 
 export class MendRequest extends EndWaiversRequest {

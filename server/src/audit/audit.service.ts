@@ -90,7 +90,9 @@ export class AuditService {
   /** How far the audit of a period is. */
   async progress(periodId: number): Promise<AuditProgressReply> {
     const task = await this.tasks.ofPeriod(this.transactions.reading, periodId);
-    if (!task) return { task: null };
+    const [run] = await this.runs.newest(this.transactions.reading, periodId, 1);
+    const runId = run?.id ?? null;
+    if (!task) return { task: null, runId };
     const { state, startedByName, startedAt, rulesDone, ruleCount, problem } = task;
     return {
       task: {
@@ -101,6 +103,7 @@ export class AuditService {
         ruleCount,
         problem: sayProblem(problem),
       },
+      runId,
     };
   }
 

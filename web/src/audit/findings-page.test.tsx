@@ -162,16 +162,16 @@ describe('an audit', () => {
   it('that was never run says what it would do, and runs by key', async () => {
     const begun = { startedBy: 'Morwenna Lark', startedAt: '2026-01-21T09:00:00Z', problem: null, ruleCount: 53 };
     const tasks: AuditProgressReply[] = [
-      { task: { ...begun, state: 'running', rulesDone: 17 } },
-      { task: { ...begun, state: 'running', rulesDone: 40 } },
-      { task: null },
+      { task: { ...begun, state: 'running', rulesDone: 17 }, runId: null },
+      { task: { ...begun, state: 'running', rulesDone: 40 }, runId: null },
+      { task: null, runId: 1 },
     ];
     let isDone = false;
     const { person } = await show(null, {
       'GET /audit': () => auditOf(isDone ? run() : null),
-      'POST /audit/runs': { task: { ...begun, state: 'running', rulesDone: 0 } },
+      'POST /audit/runs': { task: { ...begun, state: 'running', rulesDone: 0 }, runId: null },
       'GET /audit/progress': () => {
-        const next = isBegun ? tasks.shift()! : { task: null };
+        const next = isBegun ? tasks.shift()! : { task: null, runId: null };
         isDone ||= isBegun && next.task === null;
         return next;
       },
@@ -198,8 +198,8 @@ describe('an audit', () => {
     };
     const { person } = await show(run(), {
       'GET /session': registrar,
-      'GET /audit/progress': { task: running },
-      'DELETE /audit/runs': { task: { ...running, state: 'stopped' } },
+      'GET /audit/progress': { task: running, runId: 1 },
+      'DELETE /audit/runs': { task: { ...running, state: 'stopped' }, runId: 1 },
     });
     expect((await screen.findByRole('region', { name: 'Auditing' })).textContent).toContain('begun by Tamsin Reed');
     await person.click(await screen.findByRole('button', { name: 'Stop' }));
@@ -219,7 +219,7 @@ describe('an audit', () => {
       ruleCount: 53,
       problem,
     };
-    await show(run(), { 'GET /audit/progress': { task: failed } });
+    await show(run(), { 'GET /audit/progress': { task: failed, runId: 1 } });
     expect((await screen.findByText(/^It was broken off by a fault of ours\. \(Tamsin Reed/)).textContent).toContain(
       'What was found before stays',
     );

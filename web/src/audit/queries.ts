@@ -1,5 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import type {
   AssigneeReply,
   AuditProgressReply,
@@ -19,7 +19,6 @@ import { api } from '../shell/api';
 import { keepReply } from '../shell/keep-reply';
 import { useRefreshCounts } from '../shell/scope';
 import { useInPeopleOrder } from '../ui/people-order';
-import { useWhenOver } from '../ui/use-when-over';
 
 export function useAudit(periodId: number) {
   const inOrder = useInPeopleOrder();
@@ -57,21 +56,24 @@ function useAuditMutation<Request>(periodId: number, send: (request: Request) =>
 
 const progressKey = (periodId: number) => ['audit-progress', periodId];
 
-/** How far the audit of a period is; asked for often while it is under way. What it found is asked for once it is over. */
+/** How often it is asked how far an audit is, in milliseconds: while one is under way, and whether somebody else began one. */
+const [soon, later] = [400, 15_000];
+
+/** How far the audit of a period is, whoever began it. What it found is asked for once another one is done. */
 export function useAuditProgress(periodId: number) {
-  const client = useQueryClient();
   const refreshCounts = useRefreshCounts();
-  const read = useQuery({
+  const { data } = useQuery({
     queryKey: progressKey(periodId),
     queryFn: () => api.get<AuditProgressReply>(`/audit/progress?period=${periodId}`),
-    refetchInterval: ({ state }) => (state.data?.task?.state === 'running' ? 400 : false),
+    refetchInterval: ({ state }) => (state.data?.task?.state === 'running' ? soon : later),
   });
-  const task = read.data?.task ?? null;
-  useWhenOver(task?.state === 'running', () => {
-    refreshCounts();
-    void client.invalidateQueries({ queryKey: ['audit'] });
-  });
-  return task;
+  const runId = data?.runId;
+  const known = useRef(runId);
+  useEffect(() => {
+    if (known.current !== undefined && known.current !== runId) refreshCounts();
+    known.current = runId;
+  }, [runId, refreshCounts]);
+  return data?.task ?? null;
 }
 
 /** What begins or stops an audit answers how far it is then. */
