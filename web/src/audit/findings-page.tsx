@@ -26,7 +26,7 @@ import { placeOfFinding } from './finding-place';
 import { FindingsHeadline } from './findings-headline';
 import { groupings, groupOf, isWaived, mayBeCertified, orderFindings, severities } from './order-findings';
 import { useAudit, useAuditProgress, useEndWaivers, useStartAudit, useStopAudit } from './queries';
-import { SettleDialog, type Settling } from './settle-dialog';
+import { SettleDialog, type Settling } from './settling/settle-dialog';
 
 // Charts come with the first look at one.
 const Distributions = lazy(() => import('./distributions'));

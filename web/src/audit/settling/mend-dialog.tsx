@@ -1,14 +1,14 @@
 import { useState } from 'react';
 import type { FindingReply, MendReply } from '#contract/audit';
 import { counted } from '#contract/messages';
-import { ReceiptRows } from '../posting/receipt-rows';
-import { Awaited } from '../shell/awaited';
-import { showProblem } from '../shell/show-problem';
-import { Button } from '../ui/button';
-import { Dialog } from '../ui/dialog';
-import { CheckField } from '../ui/field';
-import { showName } from '../ui/format';
-import { useMend, useMendPreview } from './queries';
+import { ReceiptRows } from '../../posting/receipt-rows';
+import { Awaited } from '../../shell/awaited';
+import { showProblem } from '../../shell/show-problem';
+import { Button } from '../../ui/button';
+import { Dialog } from '../../ui/dialog';
+import { CheckField } from '../../ui/field';
+import { showName } from '../../ui/format';
+import { useMend, useMendPreview } from '../queries';
 
 interface MendDialogProps {
   readonly periodId: number;

@@ -4,8 +4,8 @@ import type { AuditRunReply, CertificateReply, MendRequest, SendFindingsRequest 
 import { dayOrThrow } from '#core/calendar';
 import { noMark } from '#core/posting';
 import { bodyOfMark } from '#contract/posting';
-import { auditOf, evidence, findings, headline, registrar, run, show } from '../../test/findings.fixture';
-import { made, type Answers } from '../../test/show-at.fixture';
+import { auditOf, evidence, findings, headline, registrar, run, show } from '../../../test/findings.fixture';
+import { made, type Answers } from '../../../test/show-at.fixture';
 
 describe('the certificate', () => {
   const certificate: CertificateReply = {

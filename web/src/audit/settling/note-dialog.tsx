@@ -1,11 +1,11 @@
 import { useId, useState } from 'react';
 import type { FindingReply, NoteFindingsRequest } from '#contract/audit';
 import { counted } from '#contract/messages';
-import { ProblemError } from '../shell/api';
-import { Button } from '../ui/button';
-import { Dialog } from '../ui/dialog';
-import { CheckField, SelectField } from '../ui/field';
-import { useAssignees } from './queries';
+import { ProblemError } from '../../shell/api';
+import { Button } from '../../ui/button';
+import { Dialog } from '../../ui/dialog';
+import { CheckField, SelectField } from '../../ui/field';
+import { useAssignees } from '../queries';
 
 interface NoteDialogProps {
   readonly finding: FindingReply;

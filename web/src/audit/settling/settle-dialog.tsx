@@ -2,13 +2,13 @@ import type { Day } from '#core/calendar';
 import type { AuditReply, AuditRunReply, FindingReply } from '#contract/audit';
 import type { PeriodReply } from '#contract/calendar';
 import { counted } from '#contract/messages';
-import { useTellOfChange } from '../changes/use-tell-of-change';
-import { showProblem } from '../shell/show-problem';
+import { useTellOfChange } from '../../changes/use-tell-of-change';
+import { showProblem } from '../../shell/show-problem';
 import { CertifyDialog } from './certify-dialog';
 import { MendDialog } from './mend-dialog';
-import { alikeOf } from './order-findings';
+import { alikeOf } from '../order-findings';
 import { NoteDialog } from './note-dialog';
-import { useCertify, useNoteFindings, useWaive } from './queries';
+import { useCertify, useNoteFindings, useWaive } from '../queries';
 import { SendDialog } from './send-dialog';
 import { WaiveDialog } from './waive-dialog';
 

@@ -2,11 +2,11 @@ import { useId, useState } from 'react';
 import type { Day } from '#core/calendar';
 import type { FindingReply, WaiveRequest } from '#contract/audit';
 import { counted } from '#contract/messages';
-import { ProblemError } from '../shell/api';
-import { Button } from '../ui/button';
-import { OptionalDayField } from '../ui/day/day-field';
-import { Dialog } from '../ui/dialog';
-import { CheckField } from '../ui/field';
+import { ProblemError } from '../../shell/api';
+import { Button } from '../../ui/button';
+import { OptionalDayField } from '../../ui/day/day-field';
+import { Dialog } from '../../ui/dialog';
+import { CheckField } from '../../ui/field';
 
 /** Shorter ones say nothing to whoever reads them later. */
 const shortestReason = 3;

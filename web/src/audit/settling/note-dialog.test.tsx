@@ -1,7 +1,7 @@
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
-import { auditOf, evidence, finding, registrar, run, show } from '../../test/findings.fixture';
-import { made } from '../../test/show-at.fixture';
+import { auditOf, evidence, finding, registrar, run, show } from '../../../test/findings.fixture';
+import { made } from '../../../test/show-at.fixture';
 
 const note = {
   comment: 'Rang the office.',

@@ -3,15 +3,15 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import type { AuditRunReply, FindingReply } from '#contract/audit';
 import { counted } from '#contract/messages';
-import { MessagesPreview } from '../mail/messages-preview';
-import { Awaited } from '../shell/awaited';
-import { useScope } from '../shell/scope';
-import { showProblem } from '../shell/show-problem';
-import { Button } from '../ui/button';
-import { Dialog } from '../ui/dialog';
-import { Choice, TextField } from '../ui/field';
-import { alikeOf, isWaived } from './order-findings';
-import { useSendFindings, useSendPreview } from './queries';
+import { MessagesPreview } from '../../mail/messages-preview';
+import { Awaited } from '../../shell/awaited';
+import { useScope } from '../../shell/scope';
+import { showProblem } from '../../shell/show-problem';
+import { Button } from '../../ui/button';
+import { Dialog } from '../../ui/dialog';
+import { Choice, TextField } from '../../ui/field';
+import { alikeOf, isWaived } from '../order-findings';
+import { useSendFindings, useSendPreview } from '../queries';
 
 interface SendDialogProps {
   readonly finding: FindingReply;

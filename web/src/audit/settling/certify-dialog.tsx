@@ -1,9 +1,9 @@
 import { useId, useState } from 'react';
 import type { AuditRunReply } from '#contract/audit';
 import { counted } from '#contract/messages';
-import { Button } from '../ui/button';
-import { Dialog } from '../ui/dialog';
-import { isWaived } from './order-findings';
+import { Button } from '../../ui/button';
+import { Dialog } from '../../ui/dialog';
+import { isWaived } from '../order-findings';
 
 interface CertifyDialogProps {
   readonly run: AuditRunReply;
