@@ -1,7 +1,7 @@
 import type { INestApplicationContext } from '@nestjs/common';
 import { count } from 'drizzle-orm';
 import { createApplicationContext } from '#server/application';
-import { AuditService, CertificatesService } from '#server/audit';
+import { AuditTasksService, CertificatesService } from '#server/audit';
 import { RecalculationService } from '#server/calculation';
 import { ChangeLog } from '#server/changes';
 import { Transactions, tables, type Actor, type Clock, type OpenDatabase } from '#server/platform';
@@ -52,7 +52,7 @@ async function logLoad(
 async function sealPastPeriods(context: INestApplicationContext, clock: Clock): Promise<void> {
   for (const { periodId, at } of sealed) {
     clock.setTo(new Date(at));
-    await context.get(AuditService, { strict: false }).runNow(registrar, periodId);
+    await context.get(AuditTasksService, { strict: false }).runNow(registrar, periodId);
     await context.get(CertificatesService, { strict: false }).issue(registrar, { periodId, note: '' });
     await context.get(SealService, { strict: false }).seal(registrar, periodId);
   }

@@ -25,14 +25,15 @@ export class FindingKeyBody {
   itemId!: number | null;
 }
 
-/** More findings than anybody waives for one reason. */
-const mostWaived = 500;
+/** More findings than anybody settles at once. */
+const mostFindings = 500;
 
-export class EndWaiversRequest {
+/** What is asked about findings of the last audit of a period. */
+export class FindingsRequest {
   @IsInt()
   periodId!: number;
 
   @ArrayMinSize(1, { message: 'at least one finding' })
-  @NestedList(() => FindingKeyBody, mostWaived, `at most ${mostWaived} findings at once`)
+  @NestedList(() => FindingKeyBody, mostFindings, `at most ${mostFindings} findings at once`)
   findings!: FindingKeyBody[];
 }

@@ -1,8 +1,8 @@
 import { IsInt, IsString, MaxLength, ValidateIf } from 'class-validator';
-import { EndWaiversRequest } from './finding-keys.js';
+import { FindingsRequest } from './finding-keys.js';
 
 /** Says whose findings are, and what is being done about them; with neither, what was said before is taken away. */
-export class NoteFindingsRequest extends EndWaiversRequest {
+export class NoteFindingsRequest extends FindingsRequest {
   @IsString()
   @MaxLength(1000, { message: 'at most 1,000 characters' })
   comment!: string;

@@ -2,13 +2,13 @@ import type { MarkBody, ReceiptChangeReply } from '#contract/posting';
 import type { CertificateBreak, FindingPlace, Scope, Severity, WaiverState } from '#core/audit';
 import type { Day } from '#core/calendar';
 import { IsDay } from '#contract/requests';
-import { EndWaiversRequest } from './finding-keys.js';
+import { FindingsRequest } from './finding-keys.js';
 import type { FindingNoteReply } from './finding-notes.js';
 import { IsBoolean, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
 
 export { brokenInWords } from './broken-in-words.js';
 export { findingSentence } from './finding-sentence.js';
-export { EndWaiversRequest, FindingKeyBody } from './finding-keys.js';
+export { FindingsRequest, FindingKeyBody } from './finding-keys.js';
 export { NoteFindingsRequest, type AssigneeReply, type FindingNoteReply } from './finding-notes.js';
 export type { GoneFindingReply } from './gone-findings.js';
 export type { SheetFindingCountReply, SheetFindingReply, SheetFindingsReply } from './sheet-findings.js';
@@ -20,7 +20,7 @@ export {
   type SetRuleReply,
 } from './rule-settings.js';
 
-export class WaiveRequest extends EndWaiversRequest {
+export class WaiveRequest extends FindingsRequest {
   @IsString()
   @Matches(/\S{3}|\S.*\S.*\S/s, { message: 'a reason that whoever reads it later understands' })
   @MaxLength(500, { message: 'at most 500 characters' })
@@ -66,7 +66,7 @@ export interface AuditProgressReply {
   readonly runId: number | null;
 }
 
-export class MendRequest extends EndWaiversRequest {
+export class MendRequest extends FindingsRequest {
   /** Also on sheets that are signed off: their sign-offs are taken back by the same change. */
   @IsBoolean()
   takesBackSignOffs!: boolean;
@@ -181,7 +181,7 @@ export interface DistributionsReply {
   readonly earlier: readonly DistributionReply[];
 }
 
-export class SendFindingsRequest extends EndWaiversRequest {
+export class SendFindingsRequest extends FindingsRequest {
   /** What is added at the end of each message. */
   @IsOptional()
   @IsString()

@@ -6,8 +6,8 @@ import {
   type Scope,
   type Severity,
 } from '#core/audit';
-import { Nested, NestedList } from '#contract/requests';
-import { ArrayMaxSize, IsIn, IsInt, IsNumber, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
+import { IsTimeOfDay, Nested, NestedList } from '#contract/requests';
+import { ArrayMaxSize, IsIn, IsInt, IsNumber, IsString, MaxLength, ValidateIf } from 'class-validator';
 
 const mostRules = 500;
 const mostExceptions = 500;
@@ -56,7 +56,7 @@ export class SaveRuleSettingsRequest {
 export class NightlyAuditRequest {
   /** Time of day in the district's zone; null for no nightly audit. */
   @ValidateIf((request: NightlyAuditRequest) => request.at !== null)
-  @Matches(/^([01]\d|2[0-3]):[0-5]\d$/, { message: 'a time of day from 00:00 to 23:59, such as 02:30' })
+  @IsTimeOfDay()
   at!: string | null;
 }
 

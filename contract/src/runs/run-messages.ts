@@ -15,6 +15,7 @@ import {
   type RunState,
   type ScoreFacts,
 } from '#core/runs';
+import { IsTimeOfDay } from '#contract/requests';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -26,7 +27,6 @@ import {
   IsOptional,
   IsString,
   Length,
-  Matches,
   ValidateIf,
 } from 'class-validator';
 
@@ -76,7 +76,7 @@ export class PickRequest {
 export class NightlyRequest extends RunChoicesBody {
   /** Time of day in the district's zone; null for no nightly run. */
   @ValidateIf((request: NightlyRequest) => request.at !== null)
-  @Matches(/^([01]\d|2[0-3]):[0-5]\d$/, { message: 'a time of day from 00:00 to 23:59, such as 02:30' })
+  @IsTimeOfDay()
   at!: string | null;
 }
 

@@ -110,6 +110,9 @@ export const auditRules: readonly AuditRule[] = [
   unlikeSisterSections,
 ];
 
+/** The same by their ids, which are permanent: whatever was found by one is told in its words. */
+export const ruleById: ReadonlyMap<string, AuditRule> = new Map(auditRules.map((rule) => [rule.id, rule]));
+
 /** Those that judge one grade by itself: a grade sheet asks them while it is typed. */
 export const gradeRules: readonly AuditRule[] = auditRules.filter(({ scope }) => scope === 'grade');
 

@@ -1,4 +1,4 @@
-export { auditRules, gradeRules, shownBySheet } from './audit-rules.js';
+export { auditRules, gradeRules, ruleById, shownBySheet } from './audit-rules.js';
 export { lastDateNeeded } from './rules/last-date-needed.js';
 export type { AuditRule, FindingPlace, RuleFinding, RuleThreshold, Scope, Severity } from './audit-rule.js';
 export { whatBroke, type CertificateBreak } from './certificate.js';

@@ -14,7 +14,7 @@ import {
 } from '@nestjs/common';
 import {
   CertifyRequest,
-  EndWaiversRequest,
+  FindingsRequest,
   MendRequest,
   NightlyAuditRequest,
   NoteFindingsRequest,
@@ -34,6 +34,7 @@ import {
 import { fileOfLines } from '#server/cell-tables';
 import { CurrentActor, type Actor, May, type SpreadsheetType } from '#server/platform';
 import { AuditService } from './audit.service.js';
+import { AuditTasksService } from './runs/audit-tasks.service.js';
 import { CertificatePapersService } from './certificates/certificate-papers.service.js';
 import { CertificatesService } from './certificates/certificates.service.js';
 import { DistributionsService } from './distributions.service.js';
@@ -51,6 +52,7 @@ const types = { csv: 'csv', xlsx: 'xlsx' } as const;
 export class AuditController {
   constructor(
     private readonly audit: AuditService,
+    private readonly tasks: AuditTasksService,
     private readonly certificates: CertificatesService,
     private readonly papers: CertificatePapersService,
     private readonly gone: GoneFindingsService,
@@ -187,7 +189,7 @@ export class AuditController {
   @Post('waivers/end')
   @May('audit', { period: 'body.periodId' })
   @HttpCode(200)
-  async endWaivers(@CurrentActor() actor: Actor, @Body() request: EndWaiversRequest): Promise<AuditReply> {
+  async endWaivers(@CurrentActor() actor: Actor, @Body() request: FindingsRequest): Promise<AuditReply> {
     await this.waivers.end(actor, request);
     return this.audit.latest(request.periodId);
   }
@@ -205,19 +207,19 @@ export class AuditController {
   @May('audit', { period: 'body.periodId' })
   @HttpCode(202)
   start(@CurrentActor() actor: Actor, @Body() { periodId }: StartAuditRequest): Promise<AuditProgressReply> {
-    return this.audit.start(actor, periodId);
+    return this.tasks.start(actor, periodId);
   }
 
   @Delete('runs')
   @May('audit', { period: 'query.period' })
   stop(@CurrentActor() actor: Actor, @Query('period', ParseIntPipe) periodId: number): Promise<AuditProgressReply> {
-    return this.audit.stop(actor, periodId);
+    return this.tasks.stop(actor, periodId);
   }
 
   @Get('progress')
   @May('read-findings', { period: 'query.period' })
   progress(@Query('period', ParseIntPipe) periodId: number): Promise<AuditProgressReply> {
-    return this.audit.progress(periodId);
+    return this.tasks.progress(periodId);
   }
 
   /** When the school's periods are audited by themselves. */

@@ -13,6 +13,7 @@ import { ScalesModule } from '#server/scales';
 import { AuditController } from './audit.controller.js';
 import { AuditRunsRepository } from './runs/audit-runs.repository.js';
 import { AuditTasksRepository } from './runs/audit-tasks.repository.js';
+import { AuditTasksService } from './runs/audit-tasks.service.js';
 import { AuditWork } from './runs/audit-work.js';
 import { AuditService } from './audit.service.js';
 import { CertificatePapersService } from './certificates/certificate-papers.service.js';
@@ -59,6 +60,7 @@ import { WaiversService } from './settling/waivers.service.js';
     AuditRunsRepository,
     AuditService,
     AuditTasksRepository,
+    AuditTasksService,
     AuditWork,
     CertificatePapersService,
     CertificatesRepository,
@@ -84,6 +86,6 @@ import { WaiversService } from './settling/waivers.service.js';
     WaiversService,
     WaiverThing,
   ],
-  exports: [AuditRunsRepository, AuditService, CertificatesService, SnapshotService, WaiversService],
+  exports: [AuditRunsRepository, AuditTasksService, CertificatesService, SnapshotService, WaiversService],
 })
 export class AuditModule {}

@@ -1,10 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { auditRules, compareRuns, findingKey } from '#core/audit';
+import { compareRuns, findingKey, ruleById } from '#core/audit';
 import { findingSentence, type GoneFindingReply } from '#contract/audit';
 import { Transactions } from '#server/platform';
 import { AuditRunsRepository, inForceIn, subjectOf } from './runs/audit-runs.repository.js';
-
-const ruleById = new Map(auditRules.map((rule) => [rule.id, rule]));
 
 /** What the last run no longer found, and who saw to it. */
 @Injectable()

@@ -1,5 +1,5 @@
 export { CertificatesService, doneOrThrow, type AuditStanding } from './certificates/certificates.service.js';
 export { AuditModule } from './audit.module.js';
 export type { AuditRun } from './runs/audit-runs.repository.js';
-export { AuditService } from './audit.service.js';
+export { AuditTasksService } from './runs/audit-tasks.service.js';
 export { SnapshotService, type GradedRow, type PeriodSnapshot } from './runs/snapshot.service.js';

@@ -138,6 +138,23 @@ describe('what a rule does', () => {
     expect([status, body.errors[0]?.field]).toEqual([422, field]);
   });
 
+  it('leaves no course alone that the school does not have, and keeps one that was removed since', async () => {
+    const [{ other }] = (
+      await server.database.pool.query<{ other: number }>('SELECT min(id) AS other FROM courses WHERE school_id <> 1')
+    ).rows as [{ other: number }];
+    const unknown = await set('school', { 'zero-posted': { exceptions: { courses: [other] } } });
+    expect([unknown.status, unknown.body.errors[0]?.field]).toEqual([422, 'rules.0.exceptions.courses']);
+    expect((await set('district', { 'zero-posted': { exceptions: { courses: [1] } } })).status).toBe(422);
+    await server.database.pool.query(
+      `INSERT INTO audit_settings (school_id, rules) VALUES (1, '{"zero-posted": {"exceptions": {"departments": [], "courses": [999999]}}}')
+       ON CONFLICT (school_id) DO UPDATE SET rules = excluded.rules`,
+    );
+    expect(
+      (await set('school', { 'zero-posted': { effect: 'warns', exceptions: { courses: [999_999] } } })).status,
+    ).toBe(200);
+    await set('school', {});
+  });
+
   it('is for those who set up a school to say, and for those of the district to say for all', async () => {
     const teacher = await server.as('harun');
     expect((await teacher.get('/audit/rules?school=1')).status).toBe(403);

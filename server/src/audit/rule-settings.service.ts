@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { auditRules, noExceptions, ruleInForce, type AuditRule, type RuleSettings } from '#core/audit';
+import { auditRules, noExceptions, ruleById, ruleInForce, type AuditRule, type RuleSettings } from '#core/audit';
 import type { RuleSettingsReply, SaveRuleSettingsRequest, SetRuleReply } from '#contract/audit';
 import { RuleSettingsRepository } from '#server/audit-rules';
 import { PeriodsRepository } from '#server/calendar';
@@ -44,7 +44,16 @@ export class RuleSettingsService {
     const after = settingsOrThrow(rules);
     return this.transactions.run(async (queries) => {
       const { shortName } = await this.periods.schoolOrThrow(queries, schoolId);
-      const where = thing.id === 'district' ? 'all schools' : shortName;
+      const isShared = thing.id === 'district';
+      const courses = isShared ? [] : await this.courses.ofSchool(queries, schoolId);
+      refuseUnknownCourses(rules, [
+        ...courses.map(({ id }) => id),
+        // One that was removed since stays until somebody takes it off.
+        ...Object.values(await this.settings.read(queries, isShared ? null : schoolId)).flatMap(
+          ({ exceptions }) => exceptions?.courses ?? [],
+        ),
+      ]);
+      const where = isShared ? 'all schools' : shortName;
       const edit = { ...thing, expected: revision, after };
       await this.changes.make(queries, actor, { action: `set the rules of the audit in ${where}`, edits: [edit] });
       return this.replyOf(queries, schoolId);
@@ -96,8 +105,6 @@ const replyOfSetting = ({ effect, threshold, exceptions }: RuleSettings[string] 
   exceptions: exceptions ?? noExceptions,
 });
 
-const ruleById = new Map(auditRules.map((rule) => [rule.id, rule]));
-
 /** @throws Refusal fields-wrong naming each rule that there is not, that is said twice, or that cannot be set so */
 function settingsOrThrow(rules: SaveRuleSettingsRequest['rules']): RuleSettings {
   const said = new Set<string>();
@@ -112,6 +119,17 @@ function settingsOrThrow(rules: SaveRuleSettingsRequest['rules']): RuleSettings 
   });
   if (faults.length > 0) throw new Refusal('fields-wrong', {}, faults);
   return Object.fromEntries(rules.map((rule) => [rule.ruleId, settingOf(rule)]).filter(([, set]) => set !== null));
+}
+
+/** @throws Refusal fields-wrong naming each rule that would leave a course alone that the school does not have */
+function refuseUnknownCourses(rules: SaveRuleSettingsRequest['rules'], known: readonly number[]): void {
+  const isKnown = new Set(known);
+  const faults = rules.flatMap(({ exceptions }, at) =>
+    exceptions.courses.every((id) => isKnown.has(id))
+      ? []
+      : [{ field: `rules.${at}.exceptions.courses`, detail: 'courses of the school' }],
+  );
+  if (faults.length > 0) throw new Refusal('fields-wrong', {}, faults);
 }
 
 /** What is said of a rule; null where nothing is. */

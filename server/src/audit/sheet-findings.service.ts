@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { mayAt, ofSection } from '#core/access';
-import { auditRules, findingKey, shownBySheet, type Finding } from '#core/audit';
+import { findingKey, ruleById, shownBySheet, type Finding } from '#core/audit';
 import { findingSentence, type SheetFindingCountReply, type SheetFindingsReply } from '#contract/audit';
 import { PeriodsRepository } from '#server/calendar';
 import { PeriodViews } from '#server/period-view';
@@ -8,8 +8,6 @@ import { Transactions, type Actor, type Queries } from '#server/platform';
 import { AuditRunsRepository, inForceIn, type AuditRun, type SectionFinding } from './runs/audit-runs.repository.js';
 import { FindingNoticesRepository } from './settling/finding-notices.repository.js';
 import { WaiversService } from './settling/waivers.service.js';
-
-const ruleById = new Map(auditRules.map((rule) => [rule.id, rule]));
 
 /** What the last audit says to those who post: of their own sheets, what stands in the way or what they were told of. */
 @Injectable()
@@ -30,7 +28,7 @@ export class SheetFindingsService {
       const told = (await this.toldOf(queries, run, [sectionId])).filter(
         ({ finding }) => finding.itemId === null || finding.itemId === itemId,
       );
-      const saved = await this.runs.savedSince(queries, run, itemId);
+      const savers = await this.runs.saversSince(queries, run);
       return {
         at: run.startedAt.toISOString(),
         findings: told.map(({ finding, at }) => ({
@@ -39,7 +37,7 @@ export class SheetFindingsService {
           enrollmentId: finding.enrollmentId,
           sentence: findingSentence(ruleById.get(finding.ruleId)!, finding),
           toldAt: at?.toISOString() ?? null,
-          isSavedSince: finding.enrollmentId !== null && saved.has(finding.enrollmentId),
+          isSavedSince: savers.has(`${finding.enrollmentId}/${itemId}`),
         })),
       };
     });

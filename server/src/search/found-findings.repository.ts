@@ -1,15 +1,13 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import { schoolsWhere, type Holder } from '#core/access';
-import { auditRules, findingKey } from '#core/audit';
+import { auditRules, findingKey, ruleById } from '#core/audit';
 import { foldWords } from '#core/search';
 import { counted } from '#contract/messages';
 import type { FindingHitReply } from '#contract/search';
 import { intArray, personNameOf, sectionNameOf, type Queries } from '#server/platform';
 
 const mostFindings = 8;
-
-const summaryOf = new Map(auditRules.map(({ id, summary }) => [id, summary]));
 
 interface Found extends Record<string, unknown> {
   readonly id: number;
@@ -60,13 +58,13 @@ export class FoundFindingsRepository {
     return [
       ...byRule.rows.map(({ count, ...found }) => ({
         ...placed(found),
-        title: summaryOf.get(found.ruleId)!,
+        title: ruleById.get(found.ruleId)!.summary,
         detail: `${counted(count, 'finding')}, ${found.period}`,
         filter: { rule: found.ruleId },
       })),
       ...byStudent.rows.map(({ student, section, ...found }) => ({
         ...placed(found),
-        title: `${summaryOf.get(found.ruleId) ?? found.ruleId}: ${student}`,
+        title: `${ruleById.get(found.ruleId)?.summary ?? found.ruleId}: ${student}`,
         detail: `${section}, ${found.period}`,
         filter: { finding: findingKey({ ...found, sectionId: null, courseId: null }) },
       })),

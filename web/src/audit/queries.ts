@@ -5,7 +5,7 @@ import type {
   AuditProgressReply,
   AuditReply,
   DistributionsReply,
-  EndWaiversRequest,
+  FindingsRequest,
   FindingReply,
   GoneFindingReply,
   MendReply,
@@ -130,7 +130,7 @@ export function useWaive(periodId: number) {
 }
 
 export function useEndWaivers(periodId: number) {
-  return useAuditMutation(periodId, ({ findings }: Of<EndWaiversRequest>) =>
+  return useAuditMutation(periodId, ({ findings }: Of<FindingsRequest>) =>
     api.post<AuditReply>('/audit/waivers/end', { periodId, findings: findings.map(keyOf) }),
   );
 }

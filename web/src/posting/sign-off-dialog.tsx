@@ -3,7 +3,7 @@ import { isLacking, type SheetCounts } from '#core/board';
 import { lacksInWords } from '#contract/board';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
-import { useId } from 'react';
+import { AreaField } from '../ui/field';
 
 interface SignOffDialogProps {
   readonly isOpen: boolean;
@@ -20,7 +20,6 @@ interface SignOffDialogProps {
 export function SignOffDialog(props: SignOffDialogProps) {
   const { isOpen, onOpenChange, sheetName, counts, onBehalfOf, isPending, onSignOff } = props;
   const [note, setNote] = useState('');
-  const id = useId();
   const lacks = lacksInWords(counts);
   return (
     <Dialog
@@ -53,16 +52,11 @@ export function SignOffDialog(props: SignOffDialogProps) {
       ) : (
         <p className="mb-3">Nothing is missing.</p>
       )}
-      <label htmlFor={id} className="mb-1 block text-[13px] font-semibold">
-        Note for the registrar (optional)
-      </label>
-      <textarea
-        id={id}
-        rows={3}
+      <AreaField
+        label="Note for the registrar (optional)"
         maxLength={1000}
         value={note}
         onChange={(event) => setNote(event.target.value)}
-        className="w-full rounded-md border border-control bg-surface px-2.5 py-1.5"
       />
     </Dialog>
   );

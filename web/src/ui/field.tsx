@@ -30,6 +30,35 @@ export function TextField({
   );
 }
 
+/** A labelled text of some lines, with what is wrong beneath it. */
+export function AreaField({
+  label,
+  fault,
+  ...area
+}: ComponentProps<'textarea'> & { label: string; fault?: string | undefined }) {
+  const id = useId();
+  return (
+    <div>
+      <label htmlFor={id} className="mb-1 block text-[13px] font-semibold">
+        {label}
+      </label>
+      <textarea
+        id={id}
+        rows={3}
+        aria-invalid={fault !== undefined}
+        aria-describedby={fault ? `${id}-fault` : undefined}
+        className="w-full rounded-md border border-control bg-surface px-2.5 py-1.5 aria-invalid:border-waratah"
+        {...area}
+      />
+      {fault && (
+        <p id={`${id}-fault`} className="text-[13px] text-waratah">
+          {fault}
+        </p>
+      )}
+    </div>
+  );
+}
+
 /** A choice inside a sentence. */
 export function Choice({ label, children, ...select }: SelectProps & { label: string; children: ReactNode }) {
   return (

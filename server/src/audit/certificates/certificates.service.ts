@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { auditRules, findingKey, whatBroke, type Finding } from '#core/audit';
+import { auditRules, findingKey, ruleById, whatBroke, type Finding } from '#core/audit';
 import { findingSentence, type CertificateReply, type CertifyRequest } from '#contract/audit';
 import { RuleSettingsRepository } from '#server/audit-rules';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
@@ -10,8 +10,6 @@ import { AuditRunsRepository, inForceIn, subjectOf, type AuditRun } from '../run
 import { CertificatesRepository, type Certificate } from './certificates.repository.js';
 import { FindingNoticesRepository } from '../settling/finding-notices.repository.js';
 import { WaiversService } from '../settling/waivers.service.js';
-
-const ruleOf = new Map(auditRules.map((rule) => [rule.id, rule]));
 
 /** How far the audit of a period is, as a certificate and a seal ask. */
 export interface AuditStanding {
@@ -158,9 +156,9 @@ export class CertificatesService {
       told: await this.notices.toldIn(queries, run.periodId),
       waivers: waived.map(({ finding, waiver: { reason, until, by, at } }, index) => ({
         key: findingKey(finding),
-        summary: ruleOf.get(finding.ruleId)!.summary,
+        summary: ruleById.get(finding.ruleId)!.summary,
         subject: subjectOf(names[index]!),
-        sentence: findingSentence(ruleOf.get(finding.ruleId)!, finding),
+        sentence: findingSentence(ruleById.get(finding.ruleId)!, finding),
         reason,
         until,
         by,

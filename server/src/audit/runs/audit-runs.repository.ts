@@ -1,10 +1,11 @@
 import { Injectable } from '@nestjs/common';
 import { and, desc, eq, gt, sql } from 'drizzle-orm';
-import { auditRules, ruleInForce, type Finding, type FindingPlace, type RuleInForce } from '#core/audit';
+import { auditRules, findingKey, ruleInForce, type Finding, type FindingPlace, type RuleInForce } from '#core/audit';
 import {
   instantText,
   intArray,
   personNameOf,
+  Refusal,
   sectionNameOf,
   spokenName,
   spokenNameOf,
@@ -18,6 +19,9 @@ export type AuditRun = typeof auditRuns.$inferSelect & { readonly startedByName:
 
 /** With the section that it is about, or in which it is about somebody. */
 export type SectionFinding = Finding & { readonly ofSection: number };
+
+/** By which a finding is known. */
+type FindingKey = FindingPlace & Pick<Finding, 'ruleId'>;
 
 /** Null where a finding is not about one. */
 export interface FindingNames {
@@ -71,6 +75,18 @@ export class AuditRunsRepository {
       .orderBy(auditFindings.id);
   }
 
+  /** Findings of the last audit of a period, in the order in which they are named. @throws Refusal not-found */
+  async inLastOrThrow(queries: Queries, periodId: number, wanted: readonly FindingKey[]): Promise<Finding[]> {
+    const [run] = await this.newest(queries, periodId, 1);
+    const all = run ? await this.findingsOf(queries, run.id) : [];
+    const byKey = new Map(all.map((finding) => [findingKey(finding), finding]));
+    return wanted.map(findingKey).map((key) => {
+      const finding = byKey.get(key);
+      if (!finding) throw new Refusal('not-found', { what: 'finding of the last audit', id: key });
+      return finding;
+    });
+  }
+
   /** The findings of a run that are about some sections, or about somebody in them. */
   async findingsOfSections(queries: Queries, runId: number, sectionIds: readonly number[]): Promise<SectionFinding[]> {
     const { rows } = await queries.execute<SectionFinding & Record<string, unknown>>(sql`
@@ -79,15 +95,6 @@ export class AuditRunsRepository {
       FROM audit_findings f LEFT JOIN enrollments e ON e.id = f.enrollment_id
       WHERE f.run_id = ${runId} AND coalesce(f.section_id, e.section_id) = ANY(${intArray(sectionIds)}) ORDER BY f.id`);
     return rows;
-  }
-
-  /** Whose grade of an item was saved after a run began, by their enrollments. */
-  async savedSince(queries: Queries, { periodId, startedAt }: AuditRun, itemId: number): Promise<ReadonlySet<number>> {
-    const rows = await queries
-      .select({ enrollmentId: grades.enrollmentId })
-      .from(grades)
-      .where(and(eq(grades.periodId, periodId), eq(grades.itemId, itemId), gt(grades.postedAt, startedAt)));
-    return new Set(rows.map(({ enrollmentId }) => enrollmentId));
   }
 
   /** Who saved grades of the period after a run began, by `enrollment/item`. */

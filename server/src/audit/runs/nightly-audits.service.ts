@@ -1,7 +1,7 @@
 import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { isNightlyDue } from '#core/calendar';
 import { Clock, DistrictZone, Transactions, WorkQueue } from '#server/platform';
-import { AuditService } from '../audit.service.js';
+import { AuditTasksService } from './audit-tasks.service.js';
 import { NightlyAuditsRepository } from './nightly-audits.repository.js';
 
 const jobName = 'look-after-audits';
@@ -12,7 +12,7 @@ export class NightlyAuditsService implements OnApplicationBootstrap {
   constructor(
     private readonly transactions: Transactions,
     private readonly nightly: NightlyAuditsRepository,
-    private readonly audits: AuditService,
+    private readonly audits: AuditTasksService,
     private readonly queue: WorkQueue,
     private readonly zone: DistrictZone,
     private readonly clock: Clock,

@@ -45,7 +45,8 @@ export class SectionFactsRepository {
       WITH earned AS (
         SELECT t.student_id, x.course_id, sum(t.credits_earned) AS credits FROM transcript_entries t
         JOIN seals l ON l.id = t.seal_id AND l.period_id <> ${id}
-        JOIN enrollments o ON o.id = t.enrollment_id JOIN sections x ON x.id = o.section_id GROUP BY 1, 2)
+        JOIN enrollments o ON o.id = t.enrollment_id JOIN sections x ON x.id = o.section_id
+        WHERE t.student_id IN (SELECT student_id FROM enrollments WHERE section_id = ANY(${intArray(sectionIds)})) GROUP BY 1, 2)
       SELECT e.section_id AS "sectionId", e.id AS "enrollmentId", e.student_id AS "studentId",
         e.entered_on::text AS "enteredOn", e.withdrawn_on::text AS "withdrawnOn", coalesce(w.credits, 0)::text AS before
       FROM enrollments e JOIN sections s ON s.id = e.section_id

@@ -1,11 +1,9 @@
-import { auditRules } from '#core/audit';
+import { ruleById } from '#core/audit';
 import { ThingOf, type Thing } from '#server/changes';
 import type { Queries } from '#server/platform';
 import { AuditRunsRepository, subjectOf } from '../runs/audit-runs.repository.js';
 import { FindingNotesRepository, type FindingNoteValue } from './finding-notes.repository.js';
 import { periodFindingOf } from './period-finding.js';
-
-const summaryOf = new Map(auditRules.map(({ id, summary }) => [id, summary]));
 
 /** What is being done about findings, by the finding and its period. */
 @ThingOf({
@@ -46,7 +44,7 @@ export async function namesOfFindings(
   return new Map(
     names.map((name, at) => {
       const { ruleId } = periodFindingOf(ids[at]!);
-      return [ids[at]!, `${summaryOf.get(ruleId) ?? 'finding'}, ${subjectOf(name)}`];
+      return [ids[at]!, `${ruleById.get(ruleId)?.summary ?? 'finding'}, ${subjectOf(name)}`];
     }),
   );
 }

@@ -6,9 +6,9 @@ import { counted } from '#contract/messages';
 import { PeriodsRepository } from '#server/calendar';
 import { Changes } from '#server/changes';
 import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { AuditRunsRepository } from '../runs/audit-runs.repository.js';
 import { FindingNotesRepository } from './finding-notes.repository.js';
 import { periodFindingId } from './period-finding.js';
-import { WaiversService } from './waivers.service.js';
 
 /** Whose a finding is, and what was said of it. */
 @Injectable()
@@ -17,7 +17,7 @@ export class FindingNotesService {
     private readonly transactions: Transactions,
     private readonly periods: PeriodsRepository,
     private readonly notes: FindingNotesRepository,
-    private readonly waivers: WaiversService,
+    private readonly runs: AuditRunsRepository,
     private readonly changes: Changes,
     private readonly clock: Clock,
   ) {}
@@ -25,7 +25,7 @@ export class FindingNotesService {
   /** Says it of findings of the last audit, of all of them or of none. @throws Refusal not-found, fields-wrong */
   async note(actor: Actor, { periodId, findings, comment, assignedTo }: NoteFindingsRequest): Promise<void> {
     await this.transactions.run(async (queries) => {
-      const found = await this.waivers.foundOrThrow(queries, periodId, findings);
+      const found = await this.runs.inLastOrThrow(queries, periodId, findings);
       const assignee = (await this.staffOf(queries, periodId)).find(({ id }) => id === assignedTo);
       if (assignedTo !== null && !assignee)
         throw new Refusal('fields-wrong', {}, [

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { auditRules, findingKey, type Finding } from '#core/audit';
+import { findingKey, ruleById, type Finding } from '#core/audit';
 import type { FindingsMessageReply, SendFindingsReply, SendFindingsRequest } from '#contract/audit';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { revisionOf } from '#server/changes';
@@ -9,8 +9,6 @@ import { Refusal, Transactions, type Actor, type Queries } from '#server/platfor
 import { AuditRunsRepository, subjectOf, type FindingNames } from '../runs/audit-runs.repository.js';
 import { FindingNoticesRepository, type ToldTeacher } from './finding-notices.repository.js';
 import { messageSubject, messageText, type ToldGroup } from './findings-message.js';
-
-const summaryOf = new Map(auditRules.map(({ id, summary }) => [id, summary]));
 
 interface Planned {
   readonly reply: FindingsMessageReply;
@@ -77,15 +75,8 @@ export class SendFindingsService {
     { periodId, findings: wanted, note = '' }: Omit<SendFindingsRequest, 'fingerprint'>,
   ): Promise<{ period: SchoolPeriod; messages: Planned[]; reply: Omit<SendFindingsReply, 'isSent'> }> {
     const period = await this.periods.byIdOrThrow(queries, periodId);
-    const [run] = await this.runs.newest(queries, periodId, 1);
-    const all = new Map(
-      (run ? await this.runs.findingsOf(queries, run.id) : []).map((finding) => [findingKey(finding), finding]),
-    );
-    const findings = [...new Set(wanted.map(findingKey))].map((key) => {
-      const finding = all.get(key);
-      if (!finding) throw new Refusal('not-found', { what: 'finding of the last audit', id: key });
-      return finding;
-    });
+    const once = [...new Map(wanted.map((key) => [findingKey(key), key])).values()];
+    const findings = await this.runs.inLastOrThrow(queries, periodId, once);
     const names = await this.runs.namesOf(queries, findings);
     const told = findings.map((finding, at): Told => ({ finding, names: names[at]! }));
     const sections = [...new Set(names.flatMap(({ sectionId }) => sectionId ?? []))];
@@ -135,7 +126,7 @@ function groupsOf(told: readonly Told[]): ToldGroup[] {
   const groups = new Map<string, { where: string; rule: string; findings: number }>();
   for (const { finding, names } of told) {
     const where = [names.section, names.itemName].filter(Boolean).join(', ');
-    const rule = summaryOf.get(finding.ruleId) ?? finding.ruleId;
+    const rule = ruleById.get(finding.ruleId)?.summary ?? finding.ruleId;
     const own = groups.get(`${where}/${rule}`) ?? { where, rule, findings: 0 };
     own.findings++;
     groups.set(`${where}/${rule}`, own);

@@ -1,15 +1,13 @@
 import { Injectable } from '@nestjs/common';
-import { auditRules, findingKey, waiverState, type Finding } from '#core/audit';
+import { ruleById, waiverState, type Finding } from '#core/audit';
 import type { Day } from '#core/calendar';
-import type { EndWaiversRequest, FindingKeyBody, WaiveRequest, WaiverReply } from '#contract/audit';
+import type { FindingsRequest, WaiveRequest, WaiverReply } from '#contract/audit';
 import { counted } from '#contract/messages';
 import { Changes } from '#server/changes';
 import { Clock, DistrictZone, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { AuditRunsRepository } from '../runs/audit-runs.repository.js';
 import { periodFindingId } from './period-finding.js';
 import { WaiversRepository, type NamedWaiver } from './waivers.repository.js';
-
-const summaryOf = new Map(auditRules.map(({ id, summary }) => [id, summary]));
 
 /** Findings that are let stand for a reason. */
 @Injectable()
@@ -28,7 +26,7 @@ export class WaiversService {
     await this.transactions.run(async (queries) => {
       if (until !== null && until < (await this.zone.today(queries)))
         throw new Refusal('fields-wrong', {}, [{ field: 'until', detail: 'today or a day to come, or nothing' }]);
-      const found = await this.foundOrThrow(queries, periodId, findings);
+      const found = await this.runs.inLastOrThrow(queries, periodId, findings);
       const facts = {
         reason: reason.trim(),
         until,
@@ -48,7 +46,7 @@ export class WaiversService {
   }
 
   /** Ends waivers: their findings count again. @throws Refusal period-sealed */
-  async end(actor: Actor, { periodId, findings }: EndWaiversRequest): Promise<void> {
+  async end(actor: Actor, { periodId, findings }: FindingsRequest): Promise<void> {
     await this.transactions.run(async (queries) => {
       await this.changes.make(queries, actor, {
         action: `end ${counted(findings.length, 'waiver')}`,
@@ -70,18 +68,6 @@ export class WaiversService {
       return waiver ? replyOf(waiver, finding, today) : null;
     };
   }
-
-  /** Of the last audit of a period. @throws Refusal not-found */
-  async foundOrThrow(queries: Queries, periodId: number, wanted: readonly FindingKeyBody[]): Promise<Finding[]> {
-    const [run] = await this.runs.newest(queries, periodId, 1);
-    const all = run ? await this.runs.findingsOf(queries, run.id) : [];
-    const byKey = new Map(all.map((finding) => [findingKey(finding), finding]));
-    return wanted.map((key) => {
-      const finding = byKey.get(findingKey(key));
-      if (!finding) throw new Refusal('not-found', { what: 'finding of the last audit', id: findingKey(key) });
-      return finding;
-    });
-  }
 }
 
 function replyOf({ by, waivedAt, reason, until, ...rest }: NamedWaiver, finding: Finding, today: Day): WaiverReply {
@@ -91,6 +77,6 @@ function replyOf({ by, waivedAt, reason, until, ...rest }: NamedWaiver, finding:
 function inWords(findings: readonly Finding[]): string {
   const [first] = findings;
   const isAlike = findings.every(({ ruleId }) => ruleId === first!.ruleId);
-  const summary = isAlike ? ` (${summaryOf.get(first!.ruleId) ?? first!.ruleId})` : '';
+  const summary = isAlike ? ` (${ruleById.get(first!.ruleId)?.summary ?? first!.ruleId})` : '';
   return counted(findings.length, 'finding') + summary;
 }

@@ -42,7 +42,8 @@ function Rules({ settings }: { settings: RuleSettingsReply }) {
   const { rules } = settings;
   const off = rules.filter(({ inForce }) => inForce === 'off').length;
   const other = rules.filter(({ inForce, own }) => inForce !== own && inForce !== 'off').length;
-  const narrowed = rules.filter((rule) => setInWords(rule, settings).length > 0).length;
+  const besides = new Map(rules.map((rule) => [rule.id, setInWords(rule, settings)]));
+  const narrowed = rules.filter(({ id }) => besides.get(id)!.length > 0).length;
   const words = text.trim().toLowerCase();
   const shown = rules.filter(({ id, summary, why }) => `${id} ${summary} ${why}`.toLowerCase().includes(words));
   const setNightly = useSetNightlyAudit(schoolId);
@@ -119,7 +120,7 @@ function Rules({ settings }: { settings: RuleSettingsReply }) {
                     {rule.summary}
                   </b>
                   <span className="block text-quiet">{rule.why}</span>
-                  {setInWords(rule, settings).map((says) => (
+                  {besides.get(rule.id)!.map((says) => (
                     <span key={says} className="block font-semibold">
                       {says}
                     </span>

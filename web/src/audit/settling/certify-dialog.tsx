@@ -1,8 +1,9 @@
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import type { AuditRunReply } from '#contract/audit';
 import { counted } from '#contract/messages';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
+import { AreaField } from '../../ui/field';
 import { isWaived } from '../order-findings';
 
 interface CertifyDialogProps {
@@ -17,7 +18,6 @@ interface CertifyDialogProps {
 /** What the certificate will say, before it is issued. */
 export function CertifyDialog({ run, rules, periodName, isPending, onIssue, onClose }: CertifyDialogProps) {
   const [note, setNote] = useState('');
-  const id = useId();
   const waived = run.findings.filter(isWaived);
   const left = run.findings.length - waived.length;
   return (
@@ -42,16 +42,11 @@ export function CertifyDialog({ run, rules, periodName, isPending, onIssue, onCl
         <li>{counted(waived.length, 'finding')} let stand, each with its reason</li>
         {left > 0 && <li>{counted(left, 'finding')} left that warn or inform</li>}
       </ul>
-      <label htmlFor={id} className="mb-1 block text-[13px] font-semibold">
-        Note for whoever reads it (may be empty)
-      </label>
-      <textarea
-        id={id}
-        rows={3}
+      <AreaField
+        label="Note for whoever reads it (may be empty)"
         maxLength={1000}
         value={note}
         onChange={(event) => setNote(event.target.value)}
-        className="w-full rounded-md border border-control bg-surface px-2.5 py-1.5"
       />
     </Dialog>
   );

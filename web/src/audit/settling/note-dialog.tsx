@@ -1,10 +1,10 @@
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import type { FindingReply, NoteFindingsRequest } from '#contract/audit';
 import { counted } from '#contract/messages';
 import { ProblemError } from '../../shell/api';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
-import { CheckField, SelectField } from '../../ui/field';
+import { AreaField, CheckField, SelectField } from '../../ui/field';
 import { useAssignees } from '../queries';
 
 interface NoteDialogProps {
@@ -29,7 +29,6 @@ export function NoteDialog(props: NoteDialogProps) {
   const [comment, setComment] = useState(finding.note?.comment ?? '');
   const [assignedTo, setAssignedTo] = useState(finding.note?.assignedTo?.id ?? null);
   const [isForAll, setForAll] = useState(false);
-  const id = useId();
   const refused = problem instanceof ProblemError ? problem : undefined;
   const chosen = isForAll ? [finding, ...alike] : [finding];
   return (
@@ -66,19 +65,13 @@ export function NoteDialog(props: NoteDialogProps) {
             </option>
           ))}
         </SelectField>
-        <div>
-          <label htmlFor={id} className="mb-1 block text-[13px] font-semibold">
-            Comment
-          </label>
-          <textarea
-            id={id}
-            rows={3}
-            maxLength={1000}
-            value={comment}
-            onChange={(event) => setComment(event.target.value)}
-            className="w-full rounded-md border border-control bg-surface px-2.5 py-1.5"
-          />
-        </div>
+        <AreaField
+          label="Comment"
+          maxLength={1000}
+          value={comment}
+          onChange={(event) => setComment(event.target.value)}
+          fault={refused?.fault('comment')}
+        />
         {alike.length > 0 && (
           <CheckField
             label={`the ${counted(alike.length, 'other finding')} of “${summary}” too`}

@@ -31,6 +31,13 @@ export function SettleDialog({ settling, audit: { rules, run }, period, today, o
   const note = useNoteFindings(period.id);
   const certify = useCertify(period.id);
   const tellOfChange = useTellOfChange();
+  const settled = (says: string) => ({
+    onSuccess: (reply: AuditReply) => {
+      onClose();
+      tellOfChange(says, reply);
+    },
+    onError: showProblem,
+  });
   if (settling.how === 'certify')
     return (
       <CertifyDialog
@@ -66,16 +73,7 @@ export function SettleDialog({ settling, audit: { rules, run }, period, today, o
         isPending={note.isPending}
         problem={note.error}
         onNote={(findings, says) =>
-          note.mutate(
-            { findings, ...says },
-            {
-              onSuccess: (reply) => {
-                onClose();
-                tellOfChange(`Said of ${counted(findings.length, 'finding')}.`, reply);
-              },
-              onError: showProblem,
-            },
-          )
+          note.mutate({ findings, ...says }, settled(`Said of ${counted(findings.length, 'finding')}.`))
         }
       />
     );
@@ -86,16 +84,7 @@ export function SettleDialog({ settling, audit: { rules, run }, period, today, o
       isPending={waive.isPending}
       problem={waive.error}
       onWaive={(findings, decision) =>
-        waive.mutate(
-          { findings, ...decision },
-          {
-            onSuccess: (reply) => {
-              onClose();
-              tellOfChange(`${counted(findings.length, 'finding')} waived.`, reply);
-            },
-            onError: showProblem,
-          },
-        )
+        waive.mutate({ findings, ...decision }, settled(`${counted(findings.length, 'finding')} waived.`))
       }
     />
   );

@@ -1,4 +1,4 @@
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import type { Day } from '#core/calendar';
 import type { FindingReply, WaiveRequest } from '#contract/audit';
 import { counted } from '#contract/messages';
@@ -6,7 +6,7 @@ import { ProblemError } from '../../shell/api';
 import { Button } from '../../ui/button';
 import { OptionalDayField } from '../../ui/day/day-field';
 import { Dialog } from '../../ui/dialog';
-import { CheckField } from '../../ui/field';
+import { AreaField, CheckField } from '../../ui/field';
 
 /** Shorter ones say nothing to whoever reads them later. */
 const shortestReason = 3;
@@ -29,7 +29,6 @@ export function WaiveDialog(props: WaiveDialogProps) {
   const [reason, setReason] = useState('');
   const [until, setUntil] = useState<Day | null>(null);
   const [isForAll, setForAll] = useState(false);
-  const id = useId();
   const chosen = isForAll ? [finding, ...alike] : [finding];
   const refused = problem instanceof ProblemError ? problem : undefined;
   const isReason = reason.trim().length >= shortestReason;
@@ -53,20 +52,13 @@ export function WaiveDialog(props: WaiveDialogProps) {
       }
     >
       <div className="space-y-3">
-        <div>
-          <label htmlFor={id} className="mb-1 block text-[13px] font-semibold">
-            Reason
-          </label>
-          <textarea
-            id={id}
-            rows={3}
-            maxLength={500}
-            value={reason}
-            onChange={(event) => setReason(event.target.value)}
-            className="w-full rounded-md border border-control bg-surface px-2.5 py-1.5"
-          />
-          {refused?.fault('reason') && <p className="text-[13px] text-waratah">{refused.fault('reason')}</p>}
-        </div>
+        <AreaField
+          label="Reason"
+          maxLength={500}
+          value={reason}
+          onChange={(event) => setReason(event.target.value)}
+          fault={refused?.fault('reason')}
+        />
         <div>
           <p aria-hidden className="mb-1 text-[13px] font-semibold">
             Until (empty: for good)

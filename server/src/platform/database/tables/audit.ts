@@ -96,16 +96,21 @@ const findingPlace = () => ({
   itemId: integer().references(() => reportItems.id),
 });
 
+/** A finding of a period, whichever run saw it. */
+const periodFinding = () => ({
+  ruleId: text().notNull(),
+  ...findingPlace(),
+  periodId: integer()
+    .notNull()
+    .references(() => periods.id),
+});
+
 /** Findings that somebody lets stand for a reason, with what they said then. */
 export const waivers = pgTable(
   'waivers',
   {
     id: id(),
-    ruleId: text().notNull(),
-    ...findingPlace(),
-    periodId: integer()
-      .notNull()
-      .references(() => periods.id),
+    ...periodFinding(),
     message: text().notNull(),
     data: jsonb().$type<Record<string, string>>().notNull(),
     reason: text().notNull(),
@@ -130,11 +135,7 @@ export const findingNotes = pgTable(
   'finding_notes',
   {
     id: id(),
-    ruleId: text().notNull(),
-    ...findingPlace(),
-    periodId: integer()
-      .notNull()
-      .references(() => periods.id),
+    ...periodFinding(),
     comment: text().notNull(),
     assignedTo: integer().references(() => people.id),
     notedBy: integer()
@@ -208,11 +209,7 @@ export const findingNotices = pgTable(
   'finding_notices',
   {
     id: id(),
-    ruleId: text().notNull(),
-    ...findingPlace(),
-    periodId: integer()
-      .notNull()
-      .references(() => periods.id),
+    ...periodFinding(),
     teacherId: integer()
       .notNull()
       .references(() => people.id),
