@@ -6,6 +6,9 @@ const maxWorkers = 2;
 /** A limit against hanging, not a measure of speed: a machine that has other work to do is slower, not wrong. */
 const limit = 120_000;
 
+/** The same of what a test waits for within: a second, as it stands by itself, is too short for such a machine. */
+const expect = { poll: { timeout: limit / 4 } };
+
 /** Imports between layers resolve to sources, as they do for the compiler. */
 const fromSource = { resolve: { conditions: ['source'] }, ssr: { resolve: { conditions: ['source'] } } };
 
@@ -22,6 +25,7 @@ export default defineConfig({
           isolate: false, // core keeps nothing between two calls
           maxWorkers,
           testTimeout: limit,
+          expect,
         },
       },
       {
@@ -35,6 +39,7 @@ export default defineConfig({
           maxWorkers,
           testTimeout: limit,
           hookTimeout: limit,
+          expect,
         },
       },
       {
@@ -44,6 +49,8 @@ export default defineConfig({
           include: ['web/src/**/*.test.ts'],
           setupFiles: ['reflect-metadata', 'web/test/local-storage.fixture.ts'],
           maxWorkers,
+          testTimeout: limit,
+          expect,
         },
       },
       {
@@ -57,6 +64,7 @@ export default defineConfig({
           maxWorkers,
           testTimeout: limit,
           hookTimeout: limit,
+          expect,
         },
       },
       {

@@ -1,4 +1,4 @@
-import { cleanup } from '@testing-library/react';
+import { cleanup, configure } from '@testing-library/react';
 import { toast } from 'sonner';
 import { afterEach } from 'vitest';
 import { useKeptDrafts } from '../src/shell/kept-drafts';
@@ -46,6 +46,9 @@ globalThis.matchMedia = (query) => ({
   removeListener: () => undefined,
   dispatchEvent: () => false,
 });
+
+// As long as a poll waits: a limit against hanging, not a measure of speed.
+configure({ asyncUtilTimeout: 30_000 });
 
 afterEach(() => {
   toast.dismiss();

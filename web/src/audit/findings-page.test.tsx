@@ -155,8 +155,6 @@ describe('findings about more than one grade', () => {
 });
 
 describe('an audit', () => {
-  /** It is asked how far it is from time to time. */
-  const patience = { timeout: 5_000 };
   let isBegun = false;
 
   it('that was never run says what it would do, and runs by key', async () => {
@@ -182,8 +180,8 @@ describe('an audit', () => {
     isBegun = true;
     expect(await screen.findByText('Reading the grades and their set-up')).not.toBeNull();
     expect(screen.getByRole<HTMLButtonElement>('button', { name: /^Auditing/ }).disabled).toBe(true);
-    await expect.poll(() => screen.queryByRole('status')?.textContent, patience).toBe('17 of 53 rules have looked');
-    await expect.poll(headline, patience).toMatch(/^3 findings block/);
+    await expect.poll(() => screen.queryByRole('status')?.textContent).toBe('17 of 53 rules have looked');
+    await expect.poll(headline).toMatch(/^3 findings block/);
     expect(screen.queryByRole('region', { name: 'Auditing' })).toBeNull();
   });
 

@@ -103,7 +103,7 @@ describe('a zip', () => {
     expect(within(above).getByRole('link').getAttribute('href')).toBe('/school/1/period/4/exchange?zip=7');
     expect(onTaken).not.toHaveBeenCalled();
     zip = zipOf({ status: 'accepted', previewId: null });
-    expect(await screen.findByText('5 rows imported.', {}, { timeout: 5000 })).toBeTruthy();
+    expect(await screen.findByText('5 rows imported.')).toBeTruthy();
     await waitFor(() => expect(onTaken).toHaveBeenCalledTimes(1));
     expect(screen.queryByText('Importing winter.zip 40 %')).toBeNull();
   });

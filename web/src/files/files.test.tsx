@@ -1,5 +1,5 @@
-import { fireEvent, screen, within } from '@testing-library/react';
-import { describe, expect, it, vi } from 'vitest';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { describe, expect, it } from 'vitest';
 import type { ChooseColumnsRequest, FileImportReply, FileImportSummaryReply } from '#contract/files';
 import { showRoutes, type Answers } from '../../test/show-at.fixture';
 import { termLineOf } from '../../test/term-line.fixture';
@@ -158,11 +158,11 @@ describe('a file', () => {
     await person.selectOptions(field, '3');
     expect([field.value, accept.disabled]).toEqual(['3', true]);
     waiting[0]!();
-    await vi.waitFor(() => expect(waiting).toHaveLength(2));
+    await waitFor(() => expect(waiting).toHaveLength(2));
     expect([field.value, accept.disabled]).toEqual(['3', true]);
     await person.keyboard('{Control>}{Enter}{/Control}');
     waiting[1]!();
-    await vi.waitFor(() => expect(accept.disabled).toBe(false));
+    await waitFor(() => expect(accept.disabled).toBe(false));
     expect(field.value).toBe('3');
     expect(sent.filter(({ request }) => request.endsWith('/accept'))).toEqual([]);
   });

@@ -44,7 +44,7 @@ function Page() {
 /** The page of a session of an hour, and what its requests say of whether somebody is there. */
 async function show(answer: object = { ...session, pauseSeconds: 3600 }) {
   const shown = showAt(<Page />, { answers: { 'GET /session': answer } });
-  await vi.waitFor(() => expect(shown.sent).toHaveLength(1));
+  await expect.poll(() => shown.sent).toHaveLength(1);
   await act(async () => notePause(3600));
   await act(async () => useSessionPause.setState({ usedAt: 0, heardAt: 0 }));
   return shown;
@@ -74,7 +74,7 @@ it('any key extends it, and is typed where the cursor stands', async () => {
   await passes(59 * minute);
   expect(left()).toBe('60 seconds left');
   fireEvent.keyDown(screen.getByRole('textbox'), { key: 'h' });
-  await vi.waitFor(() => expect(sent).toHaveLength(2));
+  await expect.poll(() => sent).toHaveLength(2);
   await passes(1_000);
   expect(warning()).toBeUndefined();
   await passes(57 * minute);
@@ -85,7 +85,7 @@ it('a click on the button does too', async () => {
   const { sent } = await show();
   await passes(59 * minute);
   fireEvent.pointerDown(screen.getByRole('button', { name: 'Stay signed in' }));
-  await vi.waitFor(() => expect(sent).toHaveLength(2));
+  await expect.poll(() => sent).toHaveLength(2);
   await passes(1_000);
   expect(warning()).toBeUndefined();
 });
@@ -106,7 +106,7 @@ it('what the page asks by itself says so, and lets the session end', async () =>
   await passes(2 * minute);
   await api.get('/session');
   fireEvent.keyDown(window, { key: 'h' });
-  await vi.waitFor(() => expect(sent).toHaveLength(3));
+  await expect.poll(() => sent).toHaveLength(3);
   expect(headers()).toEqual([{ 'x-csrf-token': 't', 'x-wombat-unattended': '1' }, { 'x-csrf-token': 't' }]);
 });
 
@@ -125,5 +125,5 @@ it('a session that had ended after all leads to signing in again, where one is',
   await passes(59 * minute);
   answer = ended;
   fireEvent.keyDown(window, { key: 'h' });
-  await vi.waitFor(() => expect(useSessionState.getState().state).toBe('ended'));
+  await expect.poll(() => useSessionState.getState().state).toBe('ended');
 });
