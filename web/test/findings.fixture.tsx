@@ -41,6 +41,7 @@ export const finding = (enrollmentId: number, student: string, over: Partial<Fin
   isNew: false,
   waiver: null,
   note: null,
+  noteRevision: 'none',
   notice: null,
   ...over,
 });

@@ -26,7 +26,7 @@ export class FindingKeyBody {
 }
 
 /** More findings than anybody settles at once. */
-const mostFindings = 500;
+export const mostFindings = 500;
 
 /** What is asked about findings of the last audit of a period. */
 export class FindingsRequest {

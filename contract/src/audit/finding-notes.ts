@@ -1,8 +1,23 @@
-import { IsInt, IsString, MaxLength, ValidateIf } from 'class-validator';
-import { FindingsRequest } from './finding-keys.js';
+import { NestedList } from '#contract/requests';
+import { ArrayMinSize, IsInt, IsString, MaxLength, ValidateIf } from 'class-validator';
+import { FindingKeyBody, mostFindings } from './finding-keys.js';
+
+/** A finding with what was said of it when it was looked at. */
+export class NotedFindingBody extends FindingKeyBody {
+  /** As `FindingReply` has it. */
+  @IsString()
+  noteRevision!: string;
+}
 
 /** Says whose findings are, and what is being done about them; with neither, what was said before is taken away. */
-export class NoteFindingsRequest extends FindingsRequest {
+export class NoteFindingsRequest {
+  @IsInt()
+  periodId!: number;
+
+  @ArrayMinSize(1, { message: 'at least one finding' })
+  @NestedList(() => NotedFindingBody, mostFindings, `at most ${mostFindings} findings at once`)
+  findings!: NotedFindingBody[];
+
   @IsString()
   @MaxLength(1000, { message: 'at most 1,000 characters' })
   comment!: string;

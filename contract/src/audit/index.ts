@@ -128,6 +128,8 @@ export interface FindingReply extends FindingPlace {
   readonly waiver: WaiverReply | null;
   /** Null where nobody said anything of it. */
   readonly note: FindingNoteReply | null;
+  /** Of the note, or of there being none. */
+  readonly noteRevision: string;
   /** Null where no teacher was told of it. */
   readonly notice: FindingNoticeReply | null;
 }

@@ -58,6 +58,10 @@ export class NightlyAuditRequest {
   @ValidateIf((request: NightlyAuditRequest) => request.at !== null)
   @IsTimeOfDay()
   at!: string | null;
+
+  /** Of what was set when it was looked at. */
+  @IsString()
+  revision!: string;
 }
 
 /** What a school, or the district, says of a rule; null for nothing. */
@@ -91,4 +95,5 @@ export interface RuleSettingsReply {
   readonly courses: readonly { readonly id: number; readonly code: string; readonly title: string }[];
   /** When its periods are audited by themselves; null for never. */
   readonly nightly: { readonly at: string; readonly setBy: string } | null;
+  readonly nightlyRevision: string;
 }

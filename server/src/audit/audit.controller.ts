@@ -228,8 +228,8 @@ export class AuditController {
   setNightly(
     @CurrentActor() actor: Actor,
     @Param('schoolId', ParseIntPipe) schoolId: number,
-    @Body() { at }: NightlyAuditRequest,
+    @Body() request: NightlyAuditRequest,
   ): Promise<RuleSettingsReply> {
-    return this.settings.setNightly(actor, schoolId, at);
+    return this.settings.setNightly(actor, schoolId, request);
   }
 }

@@ -92,7 +92,7 @@ export class AuditService {
           ...findingReply(finding, names[at]!, graded),
           isNew: before !== undefined && compared.added.has(findingKey(finding)),
           waiver: waiverOf(finding),
-          note: noteOf(finding),
+          ...noteOf(finding),
           notice: noticeOf(finding, graded),
         };
       }),
@@ -114,7 +114,7 @@ function findingReply(
   finding: Finding,
   { sectionId, ...names }: FindingNames,
   graded: GradedRow | undefined,
-): Omit<FindingReply, 'waiver' | 'note' | 'notice' | 'isNew'> {
+): Omit<FindingReply, 'waiver' | 'note' | 'noteRevision' | 'notice' | 'isNew'> {
   const value = graded && computedValue(graded.row, graded.scale);
   const { message: _message, data: _data, ...place } = finding;
   return {

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { auditRules, noExceptions, ruleById, ruleInForce, type AuditRule, type RuleSettings } from '#core/audit';
-import type { RuleSettingsReply, SaveRuleSettingsRequest, SetRuleReply } from '#contract/audit';
+import type { NightlyAuditRequest, RuleSettingsReply, SaveRuleSettingsRequest, SetRuleReply } from '#contract/audit';
 import { RuleSettingsRepository } from '#server/audit-rules';
 import { PeriodsRepository } from '#server/calendar';
 import { Changes, revisionOf } from '#server/changes';
@@ -60,12 +60,12 @@ export class RuleSettingsService {
     });
   }
 
-  /** When the school's periods are audited by themselves, in the name of whoever says so; null for never. */
-  setNightly(actor: Actor, schoolId: number, at: string | null): Promise<RuleSettingsReply> {
+  /** When the school's periods are audited by themselves, in the name of whoever says so; null for never. @throws Refusal changed-meanwhile */
+  setNightly(actor: Actor, schoolId: number, { at, revision }: NightlyAuditRequest): Promise<RuleSettingsReply> {
     return this.transactions.run(async (queries) => {
       const { shortName } = await this.periods.schoolOrThrow(queries, schoolId);
       const after = at === null ? null : { at, setBy: actor.personId, setAt: this.clock.now().toISOString() };
-      const edit = { kind: 'nightly-audit', id: String(schoolId), after };
+      const edit = { kind: 'nightly-audit', id: String(schoolId), expected: revision, after };
       await this.changes.make(queries, actor, { action: `set the nightly audit in ${shortName}`, edits: [edit] });
       return this.replyOf(queries, schoolId);
     });
@@ -94,7 +94,8 @@ export class RuleSettingsService {
       districtRevision: revisionOf(district),
       departments: [...new Set(courses.map(({ department }) => department))].filter(Boolean),
       courses: courses.map(({ id, code, title }) => ({ id, code, title })),
-      nightly: nightly && { at: nightly.at, setBy: nightly.name },
+      nightly: nightly && { at: nightly.value.at, setBy: nightly.name },
+      nightlyRevision: revisionOf(nightly?.value ?? null),
     };
   }
 }

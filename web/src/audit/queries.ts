@@ -51,6 +51,8 @@ function useAuditMutation<Request>(periodId: number, send: (request: Request) =>
       refreshCounts();
       keepReply(client, ['audit', periodId], audit);
     },
+    // Somebody else settled something meanwhile: what is so now is shown.
+    onError: () => client.invalidateQueries({ queryKey: ['audit', periodId] }),
   });
 }
 
@@ -152,9 +154,10 @@ export function useAssignees(periodId: number) {
 }
 
 export function useNoteFindings(periodId: number) {
-  return useAuditMutation(periodId, ({ findings, ...says }: Of<NoteFindingsRequest>) =>
-    api.put<AuditReply>('/audit/notes', { periodId, findings: findings.map(keyOf), ...says }),
-  );
+  return useAuditMutation(periodId, ({ findings, ...says }: Of<NoteFindingsRequest>) => {
+    const noted = findings.map((finding) => ({ ...keyOf(finding), noteRevision: finding.noteRevision }));
+    return api.put<AuditReply>('/audit/notes', { periodId, findings: noted, ...says });
+  });
 }
 
 /** What rules would set right of some findings, as the grades are now. */

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { AuditProgressReply, AuditReply, AuditTaskReply, RuleSettingsReply } from '#contract/audit';
+import type { Problem } from '#contract/problems';
 import { auditNow } from '../../../test/audit-now.js';
 import { openPeriod } from '../../../test/sheets.js';
 import { demoInstant, startTestServer, type TestClient, type TestServer } from '../../../test/test-server.js';
@@ -100,7 +101,12 @@ describe('an audit that is under way', () => {
 });
 
 describe('by night', () => {
-  const set = (at: string | null) => registrar.send<RuleSettingsReply>('PUT', '/audit/nightly/1', { at });
+  const seen = async () => (await registrar.get<RuleSettingsReply>('/audit/rules?school=1')).body.nightlyRevision;
+  const set = async (at: string | null, revision?: string) =>
+    registrar.send<RuleSettingsReply & Problem>('PUT', '/audit/nightly/1', {
+      at,
+      revision: revision ?? (await seen()),
+    });
   const lookAfter = () => server.application.get(NightlyAuditsService, { strict: false }).lookAfter();
   /** Periods that are audited when somebody looks so many days later, once all audits are done; then it is today again. */
   const begunAfter = async (days: number, hours = 0) => {
@@ -132,6 +138,14 @@ describe('by night', () => {
     expect(await begunAfter(2)).toEqual([]);
     expect((await registrar.send('POST', `/changes/${change}/undo`)).status).toBe(200);
     expect(await begunAfter(2)).toContain(openPeriod);
+  });
+
+  it('set by two at once is set by one, and the other is told', async () => {
+    const revision = await seen();
+    expect((await set('03:30', revision)).status).toBe(200);
+    const { status, body } = await set('04:30', revision);
+    expect([status, body.code]).toEqual([409, 'changed-meanwhile']);
+    expect((await registrar.get<RuleSettingsReply>('/audit/rules?school=1')).body.nightly!.at).toBe('03:30');
   });
 
   it.each(['2:30', '24:00', 'midnight', ''])('“%s” is no time of day', async (at) => {

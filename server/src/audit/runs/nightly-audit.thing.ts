@@ -17,7 +17,7 @@ export class NightlyAuditThing implements Thing<NightlyAudit> {
     const found = new Map<string, NightlyAudit>();
     for (const id of ids) {
       const set = await this.nightly.ofSchool(queries, Number(id));
-      if (set) found.set(id, { at: set.at, setBy: set.setBy, setAt: set.setAt });
+      if (set) found.set(id, set.value);
     }
     return found;
   }

@@ -13,15 +13,23 @@ export interface NightlyAudit {
   readonly setAt: string;
 }
 
+/** With the name of whoever set it, as it is spoken. */
+export interface NamedNightlyAudit {
+  readonly value: NightlyAudit;
+  readonly name: string;
+}
+
 @Injectable()
 export class NightlyAuditsRepository {
-  async ofSchool(queries: Queries, schoolId: number): Promise<(NightlyAudit & { readonly name: string }) | null> {
+  async ofSchool(queries: Queries, schoolId: number): Promise<NamedNightlyAudit | null> {
     const [row] = await queries
-      .select({ at: nightlyAudits.at, setBy: nightlyAudits.setBy, setAt: nightlyAudits.setAt, name: spokenName })
+      .select({ set: nightlyAudits, name: spokenName })
       .from(nightlyAudits)
       .innerJoin(people, eq(people.id, nightlyAudits.setBy))
       .where(eq(nightlyAudits.schoolId, schoolId));
-    return row ? { ...row, setAt: row.setAt.toISOString() } : null;
+    if (!row) return null;
+    const { at, setBy, setAt } = row.set;
+    return { value: { at, setBy, setAt: setAt.toISOString() }, name: row.name };
   }
 
   async set(queries: Queries, schoolId: number, nightly: NightlyAudit | null): Promise<void> {

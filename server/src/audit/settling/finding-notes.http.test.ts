@@ -16,22 +16,43 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 const assignees = async () => (await registrar.get<AssigneeReply[]>(`/audit/assignees?period=${openPeriod}`)).body;
-const note = (findings: readonly FindingReply[], comment: string, assignedTo: number | null, client = registrar) =>
+/** As somebody says it who has just looked. */
+const note = async (
+  findings: readonly FindingReply[],
+  comment: string,
+  assignedTo: number | null,
+  client = registrar,
+) => {
+  const now = await latest();
+  const seen = findings.map((finding) => now.find(({ key }) => key === finding.key) ?? finding);
+  return noteAsSeen(
+    seen.map((each, at) => ({ ...each, ruleId: findings[at]!.ruleId })),
+    comment,
+    assignedTo,
+    client,
+  );
+};
+const noteAsSeen = (
+  findings: readonly FindingReply[],
+  comment: string,
+  assignedTo: number | null,
+  client = registrar,
+) =>
   client.send<AuditReply & Problem>('PUT', '/audit/notes', {
     periodId: openPeriod,
-    findings: findings.map(({ ruleId, enrollmentId, sectionId, courseId, itemId }) => ({
+    findings: findings.map(({ ruleId, enrollmentId, sectionId, courseId, itemId, noteRevision }) => ({
       ruleId,
       enrollmentId,
       sectionId,
       courseId,
       itemId,
+      noteRevision,
     })),
     comment,
     assignedTo,
   });
-const noteOn = async ({ key }: FindingReply) =>
-  (await registrar.get<AuditReply>(`/audit?period=${openPeriod}`)).body.run!.findings.find((each) => each.key === key)!
-    .note;
+const latest = async () => (await registrar.get<AuditReply>(`/audit?period=${openPeriod}`)).body.run!.findings;
+const noteOn = async ({ key }: FindingReply) => (await latest()).find((each) => each.key === key)!.note;
 
 describe('a finding', () => {
   it('is given to somebody who may settle it, with a comment, and both stay from audit to audit', async () => {
@@ -60,6 +81,17 @@ describe('a finding', () => {
     expect((await noteOn(first!))!.comment).toBe('Rang the coast guard.');
     await note([first!], '  ', null);
     expect(await noteOn(first!)).toBeNull();
+  });
+
+  it('of which somebody said something meanwhile keeps it: the second is refused, with all that was asked, and sees it', async () => {
+    const seen = (await latest()).slice(3, 5);
+    await note([seen[1]!], 'Mine came first.', null);
+    const { status, body } = await noteAsSeen(seen, 'And I did not look.', null);
+    expect([status, body.code]).toEqual([409, 'changed-meanwhile']);
+    expect(await noteOn(seen[0]!)).toBeNull();
+    expect(await noteOn(seen[1]!)).toMatchObject({ comment: 'Mine came first.' });
+    const both = await Promise.all([note([seen[0]!], 'One', null), note([seen[0]!], 'Other', null)]);
+    expect(both.map((each) => each.status).toSorted()).toEqual([200, 409]);
   });
 
   it.each([

@@ -1,14 +1,16 @@
 import { Injectable } from '@nestjs/common';
 import { mayAt, ofSchool } from '#core/access';
-import type { AssigneeReply, FindingNoteReply, NoteFindingsRequest } from '#contract/audit';
+import type { AssigneeReply, FindingReply, NoteFindingsRequest } from '#contract/audit';
 import type { Finding } from '#core/audit';
 import { counted } from '#contract/messages';
 import { PeriodsRepository } from '#server/calendar';
-import { Changes } from '#server/changes';
+import { Changes, revisionOf } from '#server/changes';
 import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { AuditRunsRepository } from '../runs/audit-runs.repository.js';
 import { FindingNotesRepository } from './finding-notes.repository.js';
 import { periodFindingId } from './period-finding.js';
+
+type NotedReply = Pick<FindingReply, 'note' | 'noteRevision'>;
 
 /** Whose a finding is, and what was said of it. */
 @Injectable()
@@ -22,7 +24,7 @@ export class FindingNotesService {
     private readonly clock: Clock,
   ) {}
 
-  /** Says it of findings of the last audit, of all of them or of none. @throws Refusal not-found, fields-wrong */
+  /** Says it of findings of the last audit, of all of them or of none. @throws Refusal not-found, fields-wrong, changed-meanwhile */
   async note(actor: Actor, { periodId, findings, comment, assignedTo }: NoteFindingsRequest): Promise<void> {
     await this.transactions.run(async (queries) => {
       const found = await this.runs.inLastOrThrow(queries, periodId, findings);
@@ -37,9 +39,10 @@ export class FindingNotesService {
       await this.changes.make(queries, actor, {
         action: assignee ? `assign ${what} to ${assignee.name}` : `comment on ${what}`,
         ...(says !== '' && { why: says }),
-        edits: found.map((finding) => ({
+        edits: found.map((finding, at) => ({
           kind: 'finding-note',
           id: periodFindingId({ ...finding, periodId }),
+          expected: findings[at]!.noteRevision,
           after: says === '' && assignedTo === null ? null : value,
         })),
       });
@@ -60,13 +63,17 @@ export class FindingNotesService {
   }
 
   /** What was said of each finding of a period; null of one of which nothing was. */
-  async ofPeriod(queries: Queries, periodId: number): Promise<(finding: Finding) => FindingNoteReply | null> {
+  async ofPeriod(queries: Queries, periodId: number): Promise<(finding: Finding) => NotedReply> {
     const notes = await this.notes.ofPeriod(queries, periodId);
     return (finding) => {
       const note = notes.get(periodFindingId({ ...finding, periodId }));
-      if (!note) return null;
-      const { comment, assignedTo, assignee, by, notedAt } = note;
-      return { comment, assignedTo: assignedTo === null ? null : { id: assignedTo, name: assignee! }, by, at: notedAt };
+      if (!note) return { note: null, noteRevision: revisionOf(null) };
+      const { assignee, by, ...value } = note;
+      const { comment, assignedTo, notedAt: at } = value;
+      return {
+        note: { comment, assignedTo: assignedTo === null ? null : { id: assignedTo, name: assignee! }, by, at },
+        noteRevision: revisionOf(value),
+      };
     };
   }
 }

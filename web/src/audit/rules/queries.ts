@@ -36,9 +36,9 @@ export function useSaveRuleSettings(schoolId: number, { rules, schoolRevision, d
 }
 
 /** When the school's periods are audited by themselves; null for never. */
-export function useSetNightlyAudit(schoolId: number) {
+export function useSetNightlyAudit(schoolId: number, { nightlyRevision: revision }: RuleSettingsReply) {
   return useSettingsMutation(schoolId, (at: string | null) =>
-    api.put<RuleSettingsReply>(`/audit/nightly/${schoolId}`, { at }),
+    api.put<RuleSettingsReply>(`/audit/nightly/${schoolId}`, { at, revision }),
   );
 }
 

@@ -35,6 +35,7 @@ const settings = (...rules: RuleSettingReply[]): RuleSettingsReply => ({
     { id: 8, code: 'TID1', title: 'Tides' },
   ],
   nightly: null,
+  nightlyRevision: 'of nights',
 });
 const zero = rule('zero-posted', 'Zero posted');
 const late = rule('late', 'Posted late', { district: said({ effect: 'off' }), inForce: 'off' });
@@ -177,8 +178,8 @@ describe('where a rule begins and what it leaves alone', () => {
 });
 
 it.each([
-  ['02:30', { at: '02:30' }],
-  ['', { at: null }],
+  ['02:30', { at: '02:30', revision: 'of nights' }],
+  ['', { at: null, revision: 'of nights' }],
 ])('the nightly audit is set to “%s”', async (value, body) => {
   const nightly = value === '' ? { at: '23:10', setBy: 'Morwenna Lark' } : null;
   const { person, sent } = show({

@@ -46,7 +46,7 @@ function Rules({ settings }: { settings: RuleSettingsReply }) {
   const narrowed = rules.filter(({ id }) => besides.get(id)!.length > 0).length;
   const words = text.trim().toLowerCase();
   const shown = rules.filter(({ id, summary, why }) => `${id} ${summary} ${why}`.toLowerCase().includes(words));
-  const setNightly = useSetNightlyAudit(schoolId);
+  const setNightly = useSetNightlyAudit(schoolId, settings);
   const [open, setOpen] = useState<{ readonly ruleId: string; readonly of: SettingsOf } | null>(null);
   const opened = open && rules.find(({ id }) => id === open.ruleId);
   const openFor = ({ id }: RuleSettingReply, of: SettingsOf) => {

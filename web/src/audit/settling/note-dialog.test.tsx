@@ -9,7 +9,11 @@ const note = {
   by: 'Morwenna Lark',
   at: '2026-01-21T09:30:00Z',
 };
-const findings = [finding(1, 'Fennick, Ada', { note }), finding(2, 'Harrow, Col'), finding(3, 'Larkin, Bea')];
+const findings = [
+  finding(1, 'Fennick, Ada', { note, noteRevision: 'said' }),
+  finding(2, 'Harrow, Col'),
+  finding(3, 'Larkin, Bea'),
+];
 const showNoted = (answers: Parameters<typeof show>[1] = {}, address?: string) =>
   show(
     run({ findings }),
@@ -46,7 +50,11 @@ describe('whose a finding is', () => {
     await expect
       .poll(() => sent.find(({ request }) => request === 'PUT /audit/notes')?.body)
       .toMatchObject({
-        findings: [{ enrollmentId: 2 }, { enrollmentId: 1 }, { enrollmentId: 3 }],
+        findings: [
+          { enrollmentId: 2, noteRevision: 'none' },
+          { enrollmentId: 1, noteRevision: 'said' },
+          { enrollmentId: 3, noteRevision: 'none' },
+        ],
         comment: 'Asked the coach.',
         assignedTo: 8,
       });

@@ -49,7 +49,8 @@ export function SettleDialog({ settling, audit: { rules, run }, period, today, o
         onClose={onClose}
       />
     );
-  const { finding } = settling;
+  // As it is now: somebody else may have said something of it while the dialog is open.
+  const finding = run.findings.find(({ key }) => key === settling.finding.key) ?? settling.finding;
   if (settling.how === 'send') return <SendDialog finding={finding} run={run} onClose={onClose} />;
   const rule = rules.find(({ id }) => id === finding.ruleId)!;
   const shared = { finding, alike: alikeOf(run, finding), summary: rule.summary, onClose };
