@@ -4,8 +4,10 @@ import type { Severity } from '#core/audit';
 export interface SheetFindingReply {
   readonly key: string;
   readonly severity: Severity;
-  /** Null for one about the whole sheet or section. */
+  /** Null for one about all students. */
   readonly enrollmentId: number | null;
+  /** Null for one about the section, whatever it reports. */
+  readonly itemId: number | null;
   readonly sentence: string;
   /** When the teacher was told of it; null for not yet. */
   readonly toldAt: string | null;
@@ -13,7 +15,7 @@ export interface SheetFindingReply {
   readonly isSavedSince: boolean;
 }
 
-/** What the last audit found on a sheet. */
+/** What the last audit found on the sheets of a section. */
 export interface SheetFindingsReply {
   /** When it looked; null where the period was never audited. */
   readonly at: string | null;

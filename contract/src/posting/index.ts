@@ -20,7 +20,12 @@ export {
   SignOffRequest,
   SignStandardsRequest,
 } from './word-messages.js';
-export { type SaveStandardsReply, SaveStandardsRequest, type StandardsReply } from './standards-messages.js';
+export {
+  HandStandardsRequest,
+  type SaveStandardsReply,
+  SaveStandardsRequest,
+  type StandardsReply,
+} from './standards-messages.js';
 export { SaveStockCommentsRequest, type StockCommentsReply } from './stock-comment-messages.js';
 export {
   type DayReceiptsReply,

@@ -13,7 +13,7 @@ import {
 import { MarkChangeBody } from './posting-messages.js';
 
 /** The longest note to a registrar. */
-const longestNote = 1000;
+export const longestNote = 1000;
 
 export class SignOffRequest {
   /** For the registrar. */

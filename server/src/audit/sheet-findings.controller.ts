@@ -10,12 +10,11 @@ export class SheetFindingsController {
 
   @Get()
   @May('read-grades', { section: 'query.section' })
-  ofSheet(
+  ofSection(
     @Query('section', ParseIntPipe) sectionId: number,
-    @Query('item', ParseIntPipe) itemId: number,
     @Query('period', ParseIntPipe) periodId: number,
   ): Promise<SheetFindingsReply> {
-    return this.findings.ofSheet(sectionId, itemId, periodId);
+    return this.findings.ofSection(sectionId, periodId);
   }
 
   /** Of the sheets of a period that the person may open. */

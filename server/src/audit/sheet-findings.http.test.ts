@@ -14,36 +14,42 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-const ofSheet = async (section: number, client = registrar) =>
-  client.get<SheetFindingsReply>(`/sheet-findings?period=${openPeriod}&section=${section}&item=${quarterGrade}`);
+const ofSection = async (section: number, client = registrar) =>
+  client.get<SheetFindingsReply>(`/sheet-findings?period=${openPeriod}&section=${section}`);
 const counts = async (client = registrar) =>
   (await client.get<SheetFindingCountReply[]>(`/sheet-findings/counts?period=${openPeriod}`)).body;
 const severityOf = (ruleId: string) => audit.rules.find(({ id }) => id === ruleId)!.severity;
 /** What blocks or warns in a section, in the words of the audit itself. */
 const expected = (section: number) =>
   audit
-    .run!.findings.filter((each) => each.openSectionId === section && (each.itemId ?? quarterGrade) === quarterGrade)
+    .run!.findings.filter((each) => each.openSectionId === section)
     .filter(({ ruleId }) => severityOf(ruleId) !== 'informs' && ruleId !== 'grade-missing');
 const sectionWith = (ruleId: string) => audit.run!.findings.find((each) => each.ruleId === ruleId)!;
 
 it('nothing is said before an audit', async () => {
-  expect((await ofSheet(1)).body).toEqual({ at: null, findings: [] });
+  expect((await ofSection(1)).body).toEqual({ at: null, findings: [] });
   expect(await counts()).toEqual([]);
   audit = (await auditNow(registrar, openPeriod)).body;
 });
 
-it('each sheet has what the audit found there and stands in the way, counted in the list as on the sheet', async () => {
+it('each section has what the audit found there and stands in the way, counted in the list as on its sheets', async () => {
   const byRule = sectionWith('percent-and-label-disagree');
-  const { body } = await ofSheet(byRule.openSectionId!);
+  const { body } = await ofSection(byRule.openSectionId!);
   expect(body.at).toBe(audit.run!.startedAt);
   expect(body.findings.map(({ key }) => key)).toEqual(expected(byRule.openSectionId!).map(({ key }) => key));
   const [one] = body.findings.filter(({ enrollmentId }) => enrollmentId === byRule.enrollmentId);
-  expect(one).toMatchObject({ severity: 'blocks', sentence: byRule.sentence, toldAt: null, isSavedSince: false });
+  expect(one).toMatchObject({
+    itemId: quarterGrade,
+    severity: 'blocks',
+    sentence: byRule.sentence,
+    toldAt: null,
+    isSavedSince: false,
+  });
   const all = await counts();
-  const ofSection = all.filter(
-    ({ sectionId, itemId }) => sectionId === byRule.openSectionId && (itemId ?? quarterGrade) === quarterGrade,
-  );
-  expect(ofSection.reduce((sum, { findings }) => sum + findings, 0)).toBe(body.findings.length);
+  for (const item of new Set(body.findings.map(({ itemId }) => itemId)))
+    expect(all.find(({ sectionId, itemId }) => sectionId === byRule.openSectionId && itemId === item)?.findings).toBe(
+      body.findings.filter(({ itemId }) => itemId === item).length,
+    );
 });
 
 it('a teacher sees their own and no others', async () => {
@@ -54,8 +60,8 @@ it('a teacher sees their own and no others', async () => {
   expect(seen.map(({ sectionId }) => sectionId).filter((id) => !own.has(id))).toEqual([]);
   expect(seen).toEqual((await counts()).filter(({ sectionId }) => own.has(sectionId)));
   const other = audit.run!.findings.find(({ openSectionId }) => openSectionId !== null && !own.has(openSectionId))!;
-  expect((await ofSheet(other.openSectionId!, teacher)).status).toBe(404);
-  expect((await ofSheet([...own][0]!, teacher)).status).toBe(200);
+  expect((await ofSection(other.openSectionId!, teacher)).status).toBe(404);
+  expect((await ofSection([...own][0]!, teacher)).status).toBe(200);
 });
 
 it('what was saved since says so, what is let stand is no longer told', async () => {
@@ -66,7 +72,7 @@ it('what was saved since says so, what is let stand is no longer told', async ()
   server.clock.setTo(new Date(server.clock.now().getTime() + 60_000));
   const saved = await registrar.send('PUT', path, { changes: [changeOf(row, { percent: '75', label: 'C' })] });
   expect(saved.status).toBe(200);
-  const of = async () => (await ofSheet(openSectionId!)).body.findings.filter(({ key }) => key === about.key);
+  const of = async () => (await ofSection(openSectionId!)).body.findings.filter(({ key }) => key === about.key);
   expect((await of()).map(({ isSavedSince }) => isSavedSince)).toEqual([true]);
   const waived = await registrar.send('PUT', '/audit/waivers', {
     periodId: openPeriod,
@@ -82,7 +88,7 @@ it('what only informs is told once the teacher was told of it', async () => {
   const informing = audit.run!.findings.find(
     ({ ruleId, openSectionId, teacher }) => severityOf(ruleId) === 'informs' && openSectionId !== null && teacher,
   )!;
-  const keys = async () => (await ofSheet(informing.openSectionId!)).body.findings;
+  const keys = async () => (await ofSection(informing.openSectionId!)).body.findings;
   expect((await keys()).map(({ key }) => key)).not.toContain(informing.key);
   const { ruleId, enrollmentId, sectionId, courseId, itemId } = informing;
   const request = { periodId: openPeriod, findings: [{ ruleId, enrollmentId, sectionId, courseId, itemId }] };

@@ -21,23 +21,24 @@ export class SheetFindingsService {
     private readonly notices: FindingNoticesRepository,
   ) {}
 
-  async ofSheet(sectionId: number, itemId: number, periodId: number): Promise<SheetFindingsReply> {
+  async ofSection(sectionId: number, periodId: number): Promise<SheetFindingsReply> {
     return this.transactions.snapshot(async (queries) => {
       const [run] = await this.runs.newest(queries, periodId, 1);
       if (!run) return { at: null, findings: [] };
-      const told = (await this.toldOf(queries, run, [sectionId])).filter(
-        ({ finding }) => finding.itemId === null || finding.itemId === itemId,
-      );
-      const savers = await this.runs.saversSince(queries, run);
+      const told = await this.toldOf(queries, run, [sectionId]);
+      const saved = [...(await this.runs.saversSince(queries, run)).keys()];
+      const isSaved = ({ enrollmentId, itemId }: Finding) =>
+        saved.some((grade) => (itemId ? grade === `${enrollmentId}/${itemId}` : grade.startsWith(`${enrollmentId}/`)));
       return {
         at: run.startedAt.toISOString(),
         findings: told.map(({ finding, at }) => ({
           key: findingKey(finding),
           severity: severityIn(run, finding),
           enrollmentId: finding.enrollmentId,
+          itemId: finding.itemId,
           sentence: findingSentence(ruleById.get(finding.ruleId)!, finding),
           toldAt: at?.toISOString() ?? null,
-          isSavedSince: savers.has(`${finding.enrollmentId}/${itemId}`),
+          isSavedSince: isSaved(finding),
         })),
       };
     });

@@ -19,11 +19,11 @@ export class PostingRequestsRepository {
     queries: Queries,
     actor: Actor,
     place: SheetPlace,
-    asked: { readonly changes: readonly MarkChangeBody[]; readonly note: string },
+    asked: { readonly changes: readonly MarkChangeBody[]; readonly note: string; readonly askedAt: Date },
   ): Promise<number> {
     const [row] = await queries
       .insert(postingRequests)
-      .values({ ...place, ...asked, askedBy: actor.personId, askedAt: this.clock.now() })
+      .values({ ...place, ...asked, askedBy: actor.personId })
       .returning({ id: postingRequests.id });
     return row!.id;
   }

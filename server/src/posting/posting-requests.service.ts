@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { mayAt, ofSection } from '#core/access';
-import type { PostingAnswerRequest, PostingRequestRequest } from '#contract/posting';
+import type { HandStandardsRequest, PostingAnswerRequest, PostingRequestRequest } from '#contract/posting';
 import { ChangeLog } from '#server/changes';
-import { Refusal, Transactions, type Actor } from '#server/platform';
+import { Clock, Refusal, Transactions, type Actor } from '#server/platform';
 import { PostingRequestsRepository } from './posting-requests.repository.js';
 import { SheetContextService } from './sheet-context.service.js';
 import type { SheetPlace } from './sheet-place.js';
@@ -18,17 +18,28 @@ export class PostingRequestsService {
     private readonly contexts: SheetContextService,
     private readonly requests: PostingRequestsRepository,
     private readonly log: ChangeLog,
+    private readonly clock: Clock,
   ) {}
 
   /** @throws Refusal not-found, period-sealed */
-  async ask(actor: Actor, place: SheetPlace, { changes, note }: PostingRequestRequest): Promise<void> {
+  async ask(actor: Actor, { itemId, ...place }: SheetPlace, { changes, note }: PostingRequestRequest): Promise<void> {
+    return this.askAll(actor, place, { sheets: [{ itemId, changes }], note });
+  }
+
+  /** Of several sheets of one section and period: all of it is asked for or nothing. @throws Refusal not-found, period-sealed */
+  async askAll(actor: Actor, place: Omit<SheetPlace, 'itemId'>, { sheets, note }: HandStandardsRequest): Promise<void> {
     await this.transactions.run(async (queries) => {
-      const { item, period, section, sealedAt } = await this.contexts.ofSheetOrThrow(queries, place);
-      if (sealedAt) throw new Refusal('period-sealed', { period: period.name });
-      const id = await this.requests.add(queries, actor, place, { changes, note: note.trim() });
-      const action = `ask to post ${item.name} of ${section.name}`;
-      const after = { sheet: { ...place }, changes, note: note.trim() };
-      await this.log.record(queries, actor, [{ action, thing: `posting-request ${id}`, before: null, after }]);
+      const [askedAt, says] = [this.clock.now(), note.trim()];
+      const asked = [];
+      for (const { itemId, changes } of sheets) {
+        const sheet = { ...place, itemId };
+        const { item, period, section, sealedAt } = await this.contexts.ofSheetOrThrow(queries, sheet);
+        if (sealedAt) throw new Refusal('period-sealed', { period: period.name });
+        const id = await this.requests.add(queries, actor, sheet, { changes, note: says, askedAt });
+        const action = `ask to post ${item.name} of ${section.name}`;
+        asked.push({ action, thing: `posting-request ${id}`, before: null, after: { sheet, changes, note: says } });
+      }
+      await this.log.record(queries, actor, asked);
     });
   }
 

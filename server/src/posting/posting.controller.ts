@@ -1,5 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
 import {
+  HandStandardsRequest,
   PostingAnswerRequest,
   PostingRequestRequest,
   ReceiptsQuery,
@@ -99,6 +100,18 @@ export class PostingController {
     @Body() request: SignStandardsRequest,
   ): Promise<void> {
     return this.signOffs.signAll(actor, { sectionId, periodId }, request);
+  }
+
+  @Post('standards-sheets/:sectionId/:periodId/requests')
+  @May('post-grades', { section: 'sectionId' })
+  @HttpCode(204)
+  askStandards(
+    @CurrentActor() actor: Actor,
+    @Param('sectionId', ParseIntPipe) sectionId: number,
+    @Param('periodId', ParseIntPipe) periodId: number,
+    @Body() request: HandStandardsRequest,
+  ): Promise<void> {
+    return this.requests.askAll(actor, { sectionId, periodId }, request);
   }
 
   @Put('grade-sheets/:sectionId/:itemId/:periodId/sign-off')

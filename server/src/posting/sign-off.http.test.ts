@@ -297,6 +297,30 @@ describe('the standards of a section', () => {
     return { path, sheets: (await registrar.get<StandardsReply>(path)).body.sheets };
   };
 
+  it('are asked for at once, where posting is over, or none of them is', async () => {
+    const { path, sheets } = await standardsOf();
+    const changesOn = (sheet: SheetReply) => [changeOf(present(sheet)[0]!, { percent: '3', label: null })];
+    const asked = sheets.slice(2, 4).map((sheet) => ({ itemId: sheet.itemId, changes: changesOn(sheet) }));
+    const requests = async () =>
+      (await standardsOf()).sheets.flatMap(({ itemId, requests: own }) => own.map((each) => ({ itemId, ...each })));
+    const ask = (second: number) =>
+      registrar.send('POST', `${path}/requests`, {
+        sheets: [asked[0]!, { ...asked[1]!, itemId: second }],
+        note: ' The bell rang. ',
+      });
+    expect((await ask(99_999)).status).toBe(404);
+    expect(await requests()).toEqual([]);
+    expect((await ask(asked[1]!.itemId)).status).toBe(204);
+    const open = await requests();
+    expect(open.map(({ itemId, changes }) => ({ itemId, changes }))).toEqual(asked);
+    expect(open).toEqual(
+      open.map((each) => ({ ...each, note: 'The bell rang.', state: 'open', askedAt: open[0]!.askedAt })),
+    );
+    for (const { id } of open)
+      await registrar.send('PUT', `/posting-requests/${id}`, { state: 'withdrawn', answer: '' });
+    expect((await requests()).map(({ state }) => state)).toEqual(['withdrawn', 'withdrawn']);
+  });
+
   it('are read and saved as one: one change, a receipt for each, undone in one step', async () => {
     const { path, sheets } = await standardsOf();
     expect(sheets.map(({ itemName }) => itemName)).toEqual([

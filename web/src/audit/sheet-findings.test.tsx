@@ -8,17 +8,20 @@ const found = (enrollmentId: number | null, more: Partial<SheetFindingReply> = {
   key: `rule:${enrollmentId}`,
   severity: 'warns',
   enrollmentId,
+  itemId: 1,
   sentence: `Something is odd with ${enrollmentId ?? 'the sheet'}.`,
   toldAt: null,
   isSavedSince: false,
   ...more,
 });
 const at = '2026-01-21T09:00:00Z';
-const onStudent = vi.fn<(enrollmentId: number) => void>();
-const show = (reply: SheetFindingsReply) =>
+const onStudent = vi.fn<(enrollmentId: number, itemId: number | null) => void>();
+const show = (reply: SheetFindingsReply, items: readonly (readonly [number, string])[] = [[1, 'Quarter grade']]) =>
   showAt(
     <SheetFindings
-      sheet={{ periodId: 4, sectionId: 31, itemId: 1 }}
+      periodId={4}
+      sectionId={31}
+      items={new Map(items)}
       nameOf={new Map([[8, 'Fenn, Nuala']])}
       onStudent={onStudent}
     />,
@@ -47,7 +50,22 @@ describe('what an audit found on a sheet', () => {
     expect(screen.getAllByRole('listitem')).toHaveLength(5);
     expect((await title()).closest('details')!.open).toBe(true);
     await person.click(screen.getByRole('button', { name: /^Fenn, Nuala.*odd with 8\.$/ }));
-    expect(onStudent.mock.calls).toEqual([[8]]);
+    expect(onStudent.mock.calls).toEqual([[8, 1]]);
+  });
+
+  it('is of its own items, and names which where there are several', async () => {
+    const findings = [found(8), found(9, { itemId: 2 }), found(10, { itemId: 3 }), found(null, { itemId: 2 })];
+    show({ at, findings: [...findings, found(null, { key: 'all', itemId: null })] }, [
+      [1, 'Knowing'],
+      [2, 'Doing'],
+    ]);
+    expect((await title()).textContent).toMatch(/found 4 things here$/);
+    expect(screen.getAllByRole('listitem').map(({ textContent }) => textContent)).toEqual([
+      'Fenn, Nuala, Knowing: Something is odd with 8.',
+      'somebody who is no longer here, Doing: Something is odd with 9.',
+      'Doing: Something is odd with the sheet.',
+      'Something is odd with the sheet.',
+    ]);
   });
 
   it('is one line while nobody was told of it, or all of that is saved since', async () => {

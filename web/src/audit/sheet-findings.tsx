@@ -4,26 +4,26 @@ import { counted } from '#contract/messages';
 import { api } from '../shell/api';
 import { showInstant } from '../ui/format';
 import { SeverityDiamond } from '../ui/state-marks';
-import type { SheetOfPeriod } from './queries';
 
 interface SheetFindingsProps {
-  readonly sheet: SheetOfPeriod;
+  readonly periodId: number;
+  readonly sectionId: number;
+  /** What is posted on the sheet, by its items. */
+  readonly items: ReadonlyMap<number, string>;
   /** The students of the sheet, by their enrollments. */
   readonly nameOf: ReadonlyMap<number, string>;
-  /** Goes to a student of the sheet. */
-  readonly onStudent: (enrollmentId: number) => void;
+  /** Goes to a student of the sheet; the item is null where it is about no one of them. */
+  readonly onStudent: (enrollmentId: number, itemId: number | null) => void;
 }
 
 /** What the last audit found on a sheet, for whoever posts there; nothing where it found nothing. */
-export function SheetFindings({ sheet, nameOf, onStudent }: SheetFindingsProps) {
-  const { periodId, sectionId, itemId } = sheet;
+export function SheetFindings({ periodId, sectionId, items, nameOf, onStudent }: SheetFindingsProps) {
   const { data } = useQuery({
-    queryKey: ['audit', 'sheet', periodId, sectionId, itemId],
-    queryFn: () =>
-      api.get<SheetFindingsReply>(`/sheet-findings?period=${periodId}&section=${sectionId}&item=${itemId}`),
+    queryKey: ['audit', 'sheet', periodId, sectionId],
+    queryFn: () => api.get<SheetFindingsReply>(`/sheet-findings?period=${periodId}&section=${sectionId}`),
   });
-  if (!data?.at || data.findings.length === 0) return null;
-  const { findings } = data;
+  const findings = data?.findings.filter(({ itemId }) => itemId === null || items.has(itemId)) ?? [];
+  if (!data?.at || findings.length === 0) return null;
   const edge = findings.some(({ severity }) => severity === 'blocks') ? 'border-l-waratah' : 'border-l-wattle-fill';
   return (
     <details
@@ -36,19 +36,24 @@ export function SheetFindings({ sheet, nameOf, onStudent }: SheetFindingsProps) 
       </summary>
       <ul className="mt-1 mb-1 space-y-1">
         {findings.map((finding) => (
-          <FindingLine key={finding.key} finding={finding} nameOf={nameOf} onStudent={onStudent} />
+          <FindingLine key={finding.key} finding={finding} items={items} nameOf={nameOf} onStudent={onStudent} />
         ))}
       </ul>
     </details>
   );
 }
 
-interface FindingLineProps extends Pick<SheetFindingsProps, 'nameOf' | 'onStudent'> {
+interface FindingLineProps extends Pick<SheetFindingsProps, 'items' | 'nameOf' | 'onStudent'> {
   readonly finding: SheetFindingsReply['findings'][number];
 }
 
-function FindingLine({ finding, nameOf, onStudent }: FindingLineProps) {
-  const { severity, enrollmentId, sentence, toldAt, isSavedSince } = finding;
+function FindingLine({ finding, items, nameOf, onStudent }: FindingLineProps) {
+  const { severity, enrollmentId, itemId, sentence, toldAt, isSavedSince } = finding;
+  const student = enrollmentId === null ? null : (nameOf.get(enrollmentId) ?? 'somebody who is no longer here');
+  // Where several are on the sheet, whoever reads it asks which.
+  const item = items.size > 1 && itemId !== null ? items.get(itemId)! : null;
+  const about = [student, item].filter((each) => each !== null).join(', ');
+  const said = about === '' ? sentence : `: ${sentence}`;
   return (
     <li className={`flex gap-2 ${isSavedSince ? 'text-quiet' : ''}`}>
       <span className="mt-px">
@@ -56,10 +61,14 @@ function FindingLine({ finding, nameOf, onStudent }: FindingLineProps) {
       </span>
       <span>
         {enrollmentId === null ? (
-          sentence
+          <>
+            <b>{about}</b>
+            {said}
+          </>
         ) : (
-          <button type="button" onClick={() => onStudent(enrollmentId)} className="text-left hover:underline">
-            <b>{nameOf.get(enrollmentId) ?? 'somebody who is no longer here'}</b>: {sentence}
+          <button type="button" onClick={() => onStudent(enrollmentId, itemId)} className="text-left hover:underline">
+            <b>{about}</b>
+            {said}
           </button>
         )}
         {(isSavedSince || toldAt) && (

@@ -2,7 +2,6 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useBlocker, useSearchParams } from 'react-router';
 import { useMay } from '../shell/access';
 import { showGivenFirst } from '../ui/format';
-import { AnswerDialog } from './answer-dialog';
 import { CommentDialog } from './comment-dialog';
 import { countRows } from './count-rows';
 import { SheetBanners } from './sheet-banners';
@@ -20,6 +19,7 @@ import { Page } from '../ui/page';
 import { Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { FillBlanksDialog } from './fill-blanks-dialog';
+import { HandOverDialog } from './hand-over-dialog';
 import { LeaveDialog } from './leave-dialog';
 import { changesOf, keepMarksOver, settleMarks } from './mark-drafts';
 import { MarkWorkings } from './mark-workings';
@@ -52,6 +52,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
   const word = useSheetWord(sheet, sheetKey, isOutside);
   const counts = useMemo(() => countRows(sheet, rows, rules), [sheet, rows, rules]);
   const names = useMemo(() => new Map(sheet.rows.map((each) => [each.enrollmentId, each.student])), [sheet]);
+  const items = new Map([[sheet.itemId, sheet.itemName]]);
   const isExplaining = useDrawer(({ shown }) => shown !== null);
   const open = unsaved.length + faults.length;
 
@@ -192,7 +193,9 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
         onAnswer={word.answer}
       />
       <SheetFindings
-        sheet={sheetKey}
+        periodId={sheetKey.periodId}
+        sectionId={sheetKey.sectionId}
+        items={items}
         nameOf={names}
         onStudent={(id) => focusOn(rows.find(({ reply }) => reply.enrollmentId === id))}
       />
@@ -235,14 +238,12 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
         isPending={word.isPending}
         onSignOff={word.sign}
       />
-      <AnswerDialog
+      <HandOverDialog
         isOpen={word.isHanding}
         onOpenChange={word.setHanding}
-        title={`Hand ${counted(unsaved.length, 'grade')} to the registrar?`}
-        description={`The window of ${sheet.period.name} is closed. A registrar sees what you typed and posts it or tells you why not.`}
-        label="Why it comes now"
-        action="Hand over"
-        onAnswer={(note) => word.handOver(changesOf(drafts), note, draft.discard)}
+        grades={unsaved.length}
+        periodName={sheet.period.name}
+        onHandOver={(note) => word.handOver(changesOf(drafts), note, draft.discard)}
       />
       {commented && (
         <CommentDialog

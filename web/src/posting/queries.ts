@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
 import type {
   DayReceiptsReply,
+  HandStandardsRequest,
   PostingAnswerRequest,
   PostingRequestRequest,
   SaveSheetReply,
@@ -173,22 +174,50 @@ export function useSaveStandards(sectionId: number, periodId: number) {
           },
       );
       void client.invalidateQueries({ queryKey: ['sheet'] });
+      void client.invalidateQueries({ queryKey: ['audit', 'sheet'] });
       refreshCounts();
     },
     onError: () => client.invalidateQueries({ queryKey: ['standards', sectionId, periodId] }),
   });
 }
 
-export function useSignStandards(sectionId: number, periodId: number) {
+/** What changes the standards of a section as a whole. */
+function useStandardsMutation<Variables>(
+  sectionId: number,
+  periodId: number,
+  mutationFn: (variables: Variables) => Promise<unknown>,
+) {
   const client = useQueryClient();
   const refreshCounts = useRefreshCounts();
   return useMutation({
-    mutationFn: (request: SignStandardsRequest) =>
-      api.put<undefined>(`/standards-sheets/${sectionId}/${periodId}/sign-off`, request),
+    mutationFn,
     onSettled: async () => {
       refreshCounts();
       void client.invalidateQueries({ queryKey: ['sheet'] });
       await client.invalidateQueries({ queryKey: ['standards', sectionId, periodId] });
     },
   });
+}
+
+export function useSignStandards(sectionId: number, periodId: number) {
+  return useStandardsMutation(sectionId, periodId, (request: SignStandardsRequest) =>
+    api.put<undefined>(`/standards-sheets/${sectionId}/${periodId}/sign-off`, request),
+  );
+}
+
+export function useAskToPostStandards(sectionId: number, periodId: number) {
+  return useStandardsMutation(sectionId, periodId, (request: HandStandardsRequest) =>
+    api.post<undefined>(`/standards-sheets/${sectionId}/${periodId}/requests`, request),
+  );
+}
+
+/** Gives some requests the same answer. */
+export function useAnswerRequests(sectionId: number, periodId: number) {
+  return useStandardsMutation(
+    sectionId,
+    periodId,
+    async ({ ids, ...answer }: PostingAnswerRequest & { readonly ids: readonly number[] }) => {
+      for (const id of ids) await api.put<undefined>(`/posting-requests/${id}`, answer);
+    },
+  );
 }

@@ -1,11 +1,9 @@
-import { useState } from 'react';
 import type { PostingRequestReply, SheetReply } from '#contract/posting';
 import { counted } from '#contract/messages';
-import { useMay } from '../shell/access';
 import { Button } from '../ui/button';
 import { showGivenFirst, showInstant } from '../ui/format';
 import { Note } from '../ui/panel';
-import { AnswerDialog } from './answer-dialog';
+import { RequestNote } from './request-note';
 
 interface SheetBannersProps {
   readonly sheet: SheetReply;
@@ -42,7 +40,13 @@ export function SheetBanners({ sheet, onTakeBack, onPutOnSheet, onAnswer }: Shee
         </p>
       )}
       {open.map((request) => (
-        <OpenRequest key={request.id} request={request} onPutOnSheet={onPutOnSheet} onAnswer={onAnswer} />
+        <RequestNote
+          key={request.id}
+          request={request}
+          what={counted(request.changes.length, 'grade')}
+          onPutOnSheet={() => onPutOnSheet(request)}
+          onAnswer={(state, answer) => onAnswer(request, state, answer)}
+        />
       ))}
       {open.length === 0 && answered && (
         <p className="rounded-md border border-hairline bg-surface px-4 py-2 text-[13px]">
@@ -51,45 +55,5 @@ export function SheetBanners({ sheet, onTakeBack, onPutOnSheet, onAnswer }: Shee
         </p>
       )}
     </>
-  );
-}
-
-type OpenRequestProps = Pick<SheetBannersProps, 'onPutOnSheet' | 'onAnswer'> & {
-  readonly request: PostingRequestReply;
-};
-
-function OpenRequest({ request, onPutOnSheet, onAnswer }: OpenRequestProps) {
-  const may = useMay();
-  const [isDeclining, setDeclining] = useState(false);
-  const { askedBy, isOwn, askedAt, changes, note } = request;
-  return (
-    <Note
-      tone="warns"
-      title={`${isOwn ? 'You asked' : `${askedBy} asks`} the registrar to post ${counted(changes.length, 'grade')}`}
-    >
-      <div className="flex items-center gap-2">
-        <p className="mr-auto">
-          {showInstant(askedAt)}
-          {note && ` · “${note}”`}
-        </p>
-        {may('post-outside-window') && (
-          <>
-            <Button look="main" onClick={() => onPutOnSheet(request)}>
-              Put them on the sheet
-            </Button>
-            <Button onClick={() => setDeclining(true)}>Decline…</Button>
-          </>
-        )}
-        {isOwn && <Button onClick={() => onAnswer(request, 'withdrawn', '')}>Withdraw</Button>}
-      </div>
-      <AnswerDialog
-        isOpen={isDeclining}
-        onOpenChange={setDeclining}
-        title={`Decline what ${askedBy} asks for?`}
-        label={`What ${askedBy} is told`}
-        action="Decline"
-        onAnswer={(answer) => onAnswer(request, 'declined', answer)}
-      />
-    </Note>
   );
 }

@@ -1,4 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { useImperativeHandle, type Ref } from 'react';
 import { formatDecimal } from '#core/numbers';
 import { EditCell } from '../ui/grid/edit-cell';
 import { useCellCursor } from '../ui/grid/use-cell-cursor';
@@ -8,7 +9,12 @@ import { beginsTyping, columnNames, columnsOf } from './sheet-columns';
 import { textsOfRow } from './sheet-view';
 import type { useStandardsDraft } from './use-standards-draft';
 
+export interface StandardsGridHandle {
+  readonly goTo: (row: number, column: number) => void;
+}
+
 interface StandardsGridProps {
+  readonly ref: Ref<StandardsGridHandle>;
   readonly draft: ReturnType<typeof useStandardsDraft>;
   readonly isReadOnly: boolean;
   readonly onReach: (row: number, column: number) => void;
@@ -17,7 +23,7 @@ interface StandardsGridProps {
 const [nameWidth, levelWidth, commentWidth] = [200, 116, 280];
 
 /** Students × standards for the keyboard: a figure from 0 to the highest level fills a cell at once. */
-export function StandardsGrid({ draft, isReadOnly, onReach }: StandardsGridProps) {
+export function StandardsGrid({ ref, draft, isReadOnly, onReach }: StandardsGridProps) {
   const { standards, commentAt, placeOf, faults } = draft;
   const students = standards[0]!.rows;
   const columns = standards.length + (commentAt === -1 ? 0 : 1);
@@ -60,6 +66,7 @@ export function StandardsGrid({ draft, isReadOnly, onReach }: StandardsGridProps
       (students[row]!.reply.withdrawnOn !== null || (standards[column]?.sheet.signedOff ?? null) !== null),
     isPassed: (row) => students[row]!.reply.withdrawnOn !== null,
   });
+  useImperativeHandle(ref, () => ({ goTo: cells.moveTo }));
   const rowHeight = useRowHeight();
   const virtual = useVirtualizer({
     count: students.length,

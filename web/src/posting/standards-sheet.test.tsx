@@ -1,10 +1,10 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { usualView } from '#core/people';
-import type { SaveStandardsRequest, SheetReply, SheetRowReply } from '#contract/posting';
+import type { PostingRequestReply, SaveStandardsRequest, SheetReply, SheetRowReply } from '#contract/posting';
 import { dayOrThrow } from '#core/calendar';
 import { made, showAt } from '../../test/show-at.fixture';
-import { band, computedFrom, sheetOf, sheetRow } from '../../test/sheet.fixture';
+import { band, blankMark, computedFrom, sheetOf, sheetRow } from '../../test/sheet.fixture';
 import { termLineOf } from '../../test/term-line.fixture';
 import { discardDrafts } from '../shell/kept-drafts';
 import { marksOf } from './mark-drafts';
@@ -34,23 +34,32 @@ const standard = (itemId: number, itemName: string, more: Partial<SheetReply> = 
     commentRule: 'none',
     ...more,
   });
+const noFindings = { at: null, findings: [] };
 const sheets = [
   standard(1, 'Knowing', { commentRule: 'optional' }),
   standard(2, 'Doing'),
   standard(3, 'How often', { highestLevel: null, scales: [{ version: 1, bands: [band('O', '1'), band('S', '0')] }] }),
 ];
 
-function open(shown: readonly SheetReply[] = sheets) {
+function open(
+  shown: readonly SheetReply[] = sheets,
+  role: 'teacher' | 'registrar' = 'teacher',
+  found: object = noFindings,
+) {
   const view = showAt(<StandardsSheet sheets={shown} sectionId={1} periodId={4} />, {
     address: 'standards/1',
     answers: {
       'GET /session': {
-        person: { personId: 7, grants: [{ role: 'teacher', schoolId: 1 }] },
+        person: { personId: 7, grants: [{ role, schoolId: 1 }] },
         view: usualView,
         timeZone: 'UTC',
         csrfToken: '',
       },
       'GET /schools/1/term-line': termLineOf(),
+      'GET /sheet-findings': found,
+      'POST /standards-sheets/1/4/requests': {},
+      'PUT /posting-requests/5': {},
+      'PUT /posting-requests/6': {},
       'PUT /standards-sheets/1/4': (body: unknown) =>
         made(9, {
           sheets: (body as SaveStandardsRequest).sheets.map(({ changes }) => ({
@@ -138,4 +147,93 @@ it('a sealed period takes nothing', async () => {
   await person.keyboard('4');
   expect(textsOf(1)[0]).toBe('3.25');
   expect(marksOf('1/1/4')).toEqual({});
+});
+
+describe('after the window has closed', () => {
+  const closed = { ...window, state: 'closed' } as const;
+  const request = (id: number, more: Partial<PostingRequestReply> = {}): PostingRequestReply => ({
+    id,
+    askedBy: 'Harun Nance',
+    isOwn: false,
+    askedAt: '2026-01-23T17:20:00Z',
+    changes: [{ ...blankMark, percent: '4', label: 'Exceeds', enrollmentId: 1, version: 0 }],
+    note: 'The bell rang.',
+    state: 'open',
+    answer: '',
+    answeredBy: null,
+    ...more,
+  });
+  const sentTo = (sent: readonly { request: string; body: unknown }[], address: string) =>
+    sent.filter((each) => each.request === address).map(({ body }) => body);
+  const asked = [
+    standard(1, 'Knowing', { window: closed, requests: [request(5)] }),
+    standard(2, 'Doing', {
+      window: closed,
+      requests: [request(6), request(7, { askedBy: 'Ivo Peat' }), request(8, { state: 'declined' })],
+    }),
+  ];
+
+  it('what was typed on several standards is handed to a registrar at once, and nothing is posted', async () => {
+    const { person, sent } = open([
+      standard(1, 'Knowing', { window: closed }),
+      standard(2, 'Doing'), // still open: what was typed together goes together
+    ]);
+    await person.keyboard('4{ArrowUp}{ArrowUp}{ArrowRight}3{Control>}s{/Control}');
+    const dialog = await screen.findByRole('dialog', { name: 'Hand 2 grades to the registrar?' });
+    await person.type(within(dialog).getByLabelText('Why it comes now'), 'The bell rang.{Enter}');
+    await waitFor(() => expect(sentTo(sent, 'POST /standards-sheets/1/4/requests')).toHaveLength(1));
+    expect(sentTo(sent, 'POST /standards-sheets/1/4/requests')).toEqual([
+      {
+        note: 'The bell rang.',
+        sheets: [
+          { itemId: 1, changes: [expect.objectContaining({ enrollmentId: 1, percent: '4' })] },
+          { itemId: 2, changes: [expect.objectContaining({ enrollmentId: 1, percent: '3' })] },
+        ],
+      },
+    ]);
+    await waitFor(() => expect([marksOf('1/1/4'), marksOf('1/2/4')]).toEqual([{}, {}]));
+    expect(sentTo(sent, 'PUT /standards-sheets/1/4')).toEqual([]);
+  });
+
+  it('a registrar puts what is asked for on the sheet, saves it, and all of it is answered', async () => {
+    const { person, sent } = open(asked, 'registrar');
+    expect(await screen.findByText('Ivo Peat asks the registrar to post 1 grade of 1 standard')).toBeTruthy();
+    const note = screen.getByText('Harun Nance asks the registrar to post 2 grades of 2 standards').parentElement!;
+    await person.click(await within(note).findByRole('button', { name: 'Put them on the sheet' }));
+    expect(textsOf(1).slice(0, 2)).toEqual(['4Exceeds3.25', '4Exceeds3.25']);
+    await person.click(screen.getByRole('button', { name: /^Save 2/ }));
+    await person.click(screen.getByRole('button', { name: 'Post for Quarter 2' }));
+    await waitFor(() => expect(sentTo(sent, 'PUT /posting-requests/6')).toEqual([{ state: 'posted', answer: '' }]));
+    expect(sentTo(sent, 'PUT /posting-requests/5')).toEqual([{ state: 'posted', answer: '' }]);
+    expect(sentTo(sent, 'PUT /standards-sheets/1/4')).toEqual([expect.objectContaining({ outsideWindow: true })]);
+  });
+
+  it('requests that were made together are declined together, with a word', async () => {
+    const { person, sent } = open(asked, 'registrar');
+    const [decline] = await screen.findAllByRole('button', { name: 'Decline…' });
+    await person.click(decline!);
+    await person.type(screen.getByLabelText('What Harun Nance is told'), 'Next quarter.{Enter}');
+    await waitFor(() => expect(sentTo(sent, 'PUT /posting-requests/6')).toHaveLength(1));
+    expect(sentTo(sent, 'PUT /posting-requests/5')).toEqual([{ state: 'declined', answer: 'Next quarter.' }]);
+  });
+});
+
+it('what the audit found is told by standard, and leads to its cell', async () => {
+  const finding = {
+    severity: 'warns',
+    sentence: 'It differs from what is computed.',
+    toldAt: null,
+    isSavedSince: false,
+  };
+  const { person, grid } = open(sheets, 'teacher', {
+    at: '2026-01-21T09:00:00Z',
+    findings: [
+      { ...finding, key: 'a', enrollmentId: 3, itemId: 2 },
+      { ...finding, key: 'b', enrollmentId: 3, itemId: 77 }, // posted on another sheet
+    ],
+  });
+  expect((await screen.findByText(/^The audit of/)).textContent).toMatch(/found 1 thing here$/);
+  await person.click(screen.getByRole('button', { name: /^Student 3, Doing.*It differs/ }));
+  const cell = document.getElementById(grid.getAttribute('aria-activedescendant')!);
+  expect([cell!.closest('[role=row]')!.textContent, cell!.getAttribute('aria-colindex')]).toEqual(['Student 3', '3']);
 });

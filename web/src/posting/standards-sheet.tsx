@@ -1,6 +1,5 @@
-import { useCallback, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { useBlocker } from 'react-router';
-import { toast } from 'sonner';
 import { addCounts, noCounts } from '#core/board';
 import type { SheetReply } from '#contract/posting';
 import { counted } from '#contract/messages';
@@ -23,11 +22,14 @@ import { useWindowNow } from './use-window-now';
 import { WindowSentence } from './window-sentence';
 import { OutsideDialog } from './outside-dialog';
 import { countRows } from './count-rows';
-import { useSaveStandards, useSignStandards } from './queries';
+import { HandOverDialog } from './hand-over-dialog';
+import { useSaveStandards } from './queries';
 import { SignOffDialog } from './sign-off-dialog';
 import { entryRulesOf } from './sheet-view';
-import { StandardsGrid } from './standards-grid';
+import { StandardsGrid, type StandardsGridHandle } from './standards-grid';
+import { StandardsNotes } from './standards-notes';
 import { useStandardsDraft } from './use-standards-draft';
+import { useStandardsWord } from './use-standards-word';
 
 interface StandardsSheetProps {
   readonly sheets: readonly SheetReply[];
@@ -41,15 +43,17 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
   const { standards, unsaved, faults } = draft;
   const save = useSaveStandards(sectionId, periodId);
   const tellOfChange = useTellOfChange();
-  const sign = useSignStandards(sectionId, periodId);
   const [isAsking, setAsking] = useState(false);
-  const [isSigning, setSigning] = useState(false);
+  const grid = useRef<StandardsGridHandle>(null);
   const [at, setAt] = useState({ row: 0, column: 0 });
   const [first] = sheets as [SheetReply];
   const mayOutside = useMay()('post-outside-window');
   const moments = sheets.map((sheet) => postingNow(sheet, mayOutside));
   const isOutside = moments.some((each) => each.isOutside);
   const mayPost = moments.every((each) => each.mayPost);
+  // Where posting is over for one of them, all of it goes to a registrar: what was typed together stays together.
+  const mayAsk = !mayPost && moments.every((each) => each.mayPost || each.mayAsk);
+  const word = useStandardsWord({ sectionId, periodId, section: first.section, isOutside });
   const now = useWindowNow(
     usePeriod().termLine?.now,
     sheets.map(({ window }) => window),
@@ -66,17 +70,15 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
     .map(({ sheet, rows }) => countRows(sheet, rows, entryRulesOf(sheet)))
     .reduce((sum, own) => addCounts(sum, own), noCounts);
 
+  const changed = standards.filter(({ drafts }) => Object.keys(drafts).length > 0);
+  const sent = changed.map(({ sheet, drafts }) => ({ itemId: sheet.itemId, changes: changesOf(drafts) }));
   const post = () => {
-    const changed = standards.filter(({ drafts }) => Object.keys(drafts).length > 0);
-    const sent = changed.map(({ sheet, drafts }) => ({
-      itemId: sheet.itemId,
-      changes: changesOf(drafts),
-    }));
     save.mutate(
       { sheets: sent, ...(isOutside ? { outsideWindow: true } : {}) },
       {
         onSuccess: (saved) => {
           for (const [index, { id, drafts }] of changed.entries()) settleMarks(id, drafts, saved.sheets[index]!);
+          word.settle();
           const grades = saved.sheets.reduce((sum, { receipt }) => sum + (receipt?.changes.length ?? 0), 0);
           tellOfChange(`${counted(grades, 'grade')} saved.`, saved);
         },
@@ -84,9 +86,11 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
       },
     );
   };
+  const canSave = unsaved > 0 && !save.isPending && !isReadOnly && (mayPost || mayAsk);
   const saveAll = () => {
-    if (unsaved === 0 || save.isPending || isReadOnly || !mayPost) return;
-    if (isOutside) setAsking(true);
+    if (!canSave) return;
+    if (mayAsk) word.setHanding(true);
+    else if (isOutside) setAsking(true);
     else post();
   };
   const explain = useCallback(() => {
@@ -130,8 +134,14 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
       }
       actions={
         <>
-          <Button look="main" disabled={unsaved === 0 || save.isPending || isReadOnly || !mayPost} onClick={saveAll}>
-            Save {unsaved > 0 ? unsaved : ''} <Key>Ctrl S</Key>
+          <Button look="main" disabled={!canSave} onClick={saveAll}>
+            {mayAsk && unsaved > 0 ? (
+              `Hand ${counted(unsaved, 'grade')} to the registrar…`
+            ) : (
+              <>
+                Save {unsaved > 0 ? unsaved : ''} <Key>Ctrl S</Key>
+              </>
+            )}
           </Button>
           <Button disabled={isReadOnly || computed === 0} onClick={draft.takeComputed}>
             Use computed for {counted(computed, 'blank')}
@@ -140,7 +150,7 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
             Undo last step
           </Button>
           {toSign.length > 0 && !isReadOnly && mayPost && (
-            <Button writes disabled={open > 0} onClick={() => setSigning(true)}>
+            <Button writes disabled={open > 0} onClick={() => word.setSigning(true)}>
               Sign off…
             </Button>
           )}
@@ -154,10 +164,29 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
       <ProblemNote error={save.error}>
         {(code) => code === 'grades-changed' && <Button onClick={draft.keepMine}>Keep mine over theirs</Button>}
       </ProblemNote>
+      <StandardsNotes
+        sheets={sheets}
+        onPutOnSheet={(request) => {
+          for (const { itemId, changes } of request.asked)
+            standards.find(({ sheet }) => sheet.itemId === itemId)!.entry.putRequest(changes);
+          word.putOn(request);
+        }}
+        onAnswer={word.answer}
+        onCell={(enrollmentId, itemId) => {
+          const row = first.rows.findIndex((each) => each.enrollmentId === enrollmentId);
+          const column = sheets.findIndex((sheet) => sheet.itemId === itemId);
+          if (row !== -1) grid.current?.goTo(row, Math.max(0, column));
+        }}
+      />
       <Panel
-        className={`flex min-h-0 flex-1 flex-col overflow-hidden ${isOutside ? 'border-t-4 border-t-wattle-fill' : ''}`}
+        className={`flex min-h-[220px] flex-1 flex-col overflow-hidden ${isOutside ? 'border-t-4 border-t-wattle-fill' : ''}`}
       >
-        <StandardsGrid draft={draft} isReadOnly={isReadOnly} onReach={(row, column) => setAt({ row, column })} />
+        <StandardsGrid
+          ref={grid}
+          draft={draft}
+          isReadOnly={isReadOnly}
+          onReach={(row, column) => setAt({ row, column })}
+        />
         <p role="status" className="min-h-8 shrink-0 border-t border-hairline px-2.5 py-1.5 text-[13px] text-quiet">
           {noted}
         </p>
@@ -170,24 +199,25 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
         onPost={post}
       />
       <SignOffDialog
-        isOpen={isSigning}
-        onOpenChange={setSigning}
+        isOpen={word.isSigning}
+        onOpenChange={word.setSigning}
         sheetName={`${counted(toSign.length, 'standard')} of ${first.section}, ${first.period.name}`}
         counts={counts}
         onBehalfOf={first.onBehalfOf && showGivenFirst(first.onBehalfOf)}
-        isPending={sign.isPending}
+        isPending={word.isPending}
         onSignOff={(note) =>
-          sign.mutate(
-            { itemIds: toSign.map(({ sheet }) => sheet.itemId), note, ...(isOutside ? { outsideWindow: true } : {}) },
-            {
-              onSuccess: () => {
-                setSigning(false);
-                toast.success(`${first.section} is signed off.`);
-              },
-              onError: showProblem,
-            },
+          word.sign(
+            toSign.map(({ sheet }) => sheet.itemId),
+            note,
           )
         }
+      />
+      <HandOverDialog
+        isOpen={word.isHanding}
+        onOpenChange={word.setHanding}
+        grades={unsaved}
+        periodName={first.period.name}
+        onHandOver={(note) => word.handOver({ sheets: sent, note }, draft.discard)}
       />
       <LeaveDialog blocker={blocker} unsaved={open} onForget={draft.discard} />
     </Page>
