@@ -59,7 +59,7 @@ export default defineConfig({
           name: 'components',
           include: ['web/src/**/*.test.tsx'],
           environment: 'jsdom',
-          setupFiles: ['reflect-metadata', 'web/test/browser.fixture.ts'],
+          setupFiles: ['reflect-metadata', 'web/test/browser.fixture.ts', 'web/test/cleared.fixture.ts'],
           isolate: false, // the interface is loaded once; what a test leaves behind is cleared after each
           maxWorkers,
           testTimeout: limit,

@@ -1,8 +1,3 @@
-import { cleanup, configure } from '@testing-library/react';
-import { toast } from 'sonner';
-import { afterEach } from 'vitest';
-import { useKeptDrafts } from '../src/shell/kept-drafts';
-
 /* What components ask of a browser and jsdom does not have: sizes, scrolling, a drawing surface. */
 
 const size = { configurable: true, get: () => 600 };
@@ -45,14 +40,4 @@ globalThis.matchMedia = (query) => ({
   addListener: () => undefined,
   removeListener: () => undefined,
   dispatchEvent: () => false,
-});
-
-// As long as a poll waits: a limit against hanging, not a measure of speed.
-configure({ asyncUtilTimeout: 30_000 });
-
-afterEach(() => {
-  toast.dismiss();
-  cleanup();
-  localStorage.clear();
-  useKeptDrafts.setState({ personId: 0, kinds: {}, isKept: true });
 });

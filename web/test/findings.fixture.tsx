@@ -39,6 +39,7 @@ export const finding = (enrollmentId: number, student: string, over: Partial<Fin
   postedBy: null,
   postedAt: null,
   isNew: false,
+  isGone: false,
   waiver: null,
   note: null,
   noteRevision: 'none',
@@ -60,6 +61,7 @@ export const run = (over: Partial<AuditRunReply> = {}): AuditRunReply => ({
   findings,
   sinceLastRun: { added: 1, still: 2, gone: 4, at: '2026-01-20T09:00:00Z' },
   changedSince: 0,
+  again: { isLooked: true, isBeyond: false, added: [] },
   ...over,
 });
 export const auditOf = (of: AuditRunReply | null): AuditReply => ({

@@ -103,7 +103,7 @@ export interface AuditRuleReply {
 }
 
 /** What there is no such thing of in a finding is null: a finding about a section has no student and no mark. */
-export interface FindingReply extends FindingPlace {
+export interface FoundReply extends FindingPlace {
   readonly key: string;
   readonly ruleId: string;
   /** What was found, in a sentence. */
@@ -123,7 +123,13 @@ export interface FindingReply extends FindingPlace {
   readonly computed: string | null;
   readonly postedBy: string | null;
   readonly postedAt: string | null;
+}
+
+/** A finding of a run, and what was done about it. */
+export interface FindingReply extends FoundReply {
   readonly isNew: boolean;
+  /** Whether it is there no longer, as was seen when what was changed after the run was looked at again. */
+  readonly isGone: boolean;
   /** Null where nobody let it stand. */
   readonly waiver: WaiverReply | null;
   /** Null where nobody said anything of it. */
@@ -132,6 +138,16 @@ export interface FindingReply extends FindingPlace {
   readonly noteRevision: string;
   /** Null where no teacher was told of it. */
   readonly notice: FindingNoticeReply | null;
+}
+
+/** What was looked at again as somebody asked, as it was changed after the run. */
+export interface LookedAgainReply {
+  /** False where they are too many to be looked at while somebody waits. */
+  readonly isLooked: boolean;
+  /** Whether something was changed that only another audit sees: the set-up, people, grade books. */
+  readonly isBeyond: boolean;
+  /** What is found now and was not in the run; it can be settled after the next one. */
+  readonly added: readonly FoundReply[];
 }
 
 export interface AuditRunReply {
@@ -152,6 +168,7 @@ export interface AuditRunReply {
   } | null;
   /** Grades saved after the run began. */
   readonly changedSince: number;
+  readonly again: LookedAgainReply;
 }
 
 /** How often each label is posted, in the order of the labels of the reply. */

@@ -11,8 +11,11 @@ export interface SheetFindingReply {
   readonly sentence: string;
   /** When the teacher was told of it; null for not yet. */
   readonly toldAt: string | null;
-  /** Whether the grade was saved after the audit saw it. */
-  readonly isSavedSince: boolean;
+  /**
+   * What became of it since: saved, and not there any more; saved, and still so; saved, and only another audit knows. Null where
+   * nobody saved the grade.
+   */
+  readonly since: 'gone' | 'still' | 'saved' | null;
 }
 
 /** What the last audit found on the sheets of a section. */

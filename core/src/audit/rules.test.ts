@@ -1,25 +1,17 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { AttendanceSummary } from '#core/attendance';
 import { dayOrThrow } from '#core/calendar';
 import { decimalOrThrow as percent } from '#core/numbers';
 import { noMark } from '#core/posting';
 import { grade, snapshot } from '../../test/grade-fact.fixture.js';
 import { letterBands } from '../../test/letter-scale.fixture.js';
+import { classmates, finn, randomGrades, registers } from '../../test/random-grades.fixture.js';
 import { auditRules, findingKey, runRules, type GradeFact } from './index.js';
 
 const day = dayOrThrow;
 const posted = (more: Partial<GradeFact['mark']>) => ({ ...noMark, percent: percent('86.4'), label: 'B', ...more });
 const alone = (more: Partial<GradeFact['mark']>) => ({ ...noMark, ...more });
 const proposal = posted({ percent: percent('91'), label: 'A-' });
-const registers: AttendanceSummary = {
-  lastPresent: day('2026-01-14'),
-  lastMissed: day('2026-01-16'),
-  daysTaken: 5,
-  daysMissed: 1,
-};
-const finn = { givenNames: ['Finn'] };
-const classmates = [finn, { givenNames: ['Tamsin'] }];
 
 /** What each rule finds, and what looks alike and is right. */
 const cases: Readonly<Record<string, readonly [what: string, fact: GradeFact, message: string | null][]>> = {
@@ -270,37 +262,8 @@ describe.each(Object.entries(cases))('%s', (id, rows) => {
 });
 
 describe('all rules, on a thousand random sections', () => {
-  const some = <T>(...values: T[]) => fc.constantFrom(...values);
-  const days = some(null, ...['1970-01-01', '2025-10-02', '2025-11-10', '2026-01-16', '2026-02-01'].map(day));
-  const numbers = some(null, ...['-1', '0', '4', '59.95', '86.4', '100.01', '250'].map(percent));
-  const marks = fc.record({
-    percent: numbers,
-    label: some(null, 'A', 'B', 'F', 'S', ''),
-    code: some(null, 'INC', 'EXM', 'P', 'NVA', 'OLD', 'LAP', 'ZZ'),
-    lastDate: days,
-    hours: numbers,
-    comment: some('', 'Finn', 'x'.repeat(31), '😀 שלום', '{braces}'),
-    isInternal: fc.boolean(),
-    overrideReason: some('', 'Why not'),
-  });
-  const facts = fc
-    .record({
-      mark: marks,
-      proposal: fc.option(marks),
-      computed: numbers,
-      computedThen: numbers,
-      enteredOn: days,
-      withdrawnOn: days,
-      postedAt: some(null, '2026-01-09T15:20:00.000Z', '2026-01-20T15:20:00.000Z'),
-      attendance: some(null, registers, { ...registers, lastPresent: null }),
-      isLevel: fc.boolean(),
-      item: fc.record({ isComposite: fc.boolean(), asksHours: fc.boolean(), failingNeedsLastDate: fc.boolean() }),
-    })
-    .map(({ isLevel, ...fact }) =>
-      grade({ ...fact, named: finn, classmates, scale: isLevel ? { highestLevel: percent('4') } : {} }),
-    );
   const sections = fc
-    .array(facts, { maxLength: 6 })
+    .array(randomGrades, { maxLength: 6 })
     .map((all) => all.map((fact, at) => ({ ...fact, enrollmentId: at })));
 
   it('none throws, no order of the rows makes another finding, and each finding can be told and is the grade’s alone', () => {

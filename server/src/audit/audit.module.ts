@@ -30,6 +30,7 @@ import { MendingService } from './settling/mending.service.js';
 import { NightlyAuditThing } from './runs/nightly-audit.thing.js';
 import { NightlyAuditsRepository } from './runs/nightly-audits.repository.js';
 import { NightlyAuditsService } from './runs/nightly-audits.service.js';
+import { RecheckService } from './runs/recheck.service.js';
 import { RuleSettingsService } from './rule-settings.service.js';
 import { SendFindingsService } from './settling/send-findings.service.js';
 import { SectionFactsRepository } from './runs/section-facts.repository.js';
@@ -37,6 +38,7 @@ import { SectionFactsService } from './runs/section-facts.service.js';
 import { SheetFindingsController } from './sheet-findings.controller.js';
 import { SheetFindingsService } from './sheet-findings.service.js';
 import { SnapshotService } from './runs/snapshot.service.js';
+import { TouchedSectionsRepository } from './runs/touched-sections.repository.js';
 import { WaiverThing } from './settling/waiver.thing.js';
 import { WaiversRepository } from './settling/waivers.repository.js';
 import { WaiversService } from './settling/waivers.service.js';
@@ -76,12 +78,14 @@ import { WaiversService } from './settling/waivers.service.js';
     NightlyAuditThing,
     NightlyAuditsRepository,
     NightlyAuditsService,
+    RecheckService,
     RuleSettingsService,
     SectionFactsRepository,
     SendFindingsService,
     SectionFactsService,
     SheetFindingsService,
     SnapshotService,
+    TouchedSectionsRepository,
     WaiversRepository,
     WaiversService,
     WaiverThing,

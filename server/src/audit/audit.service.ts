@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { auditRules, compareRuns, findingKey, ruleById, type Finding } from '#core/audit';
 import { formatDecimal } from '#core/numbers';
-import { findingSentence, type AuditReply, type AuditRunReply, type FindingReply } from '#contract/audit';
+import { findingSentence, type AuditReply, type AuditRunReply, type FoundReply } from '#contract/audit';
 import { bodyOfMark } from '#contract/posting';
 import { RuleSettingsRepository } from '#server/audit-rules';
 import { PeriodsRepository } from '#server/calendar';
@@ -18,6 +18,7 @@ import { FindingNotesService } from './settling/finding-notes.service.js';
 import { FindingNoticesRepository } from './settling/finding-notices.repository.js';
 import { CertificatesService } from './certificates/certificates.service.js';
 import { WaiversService } from './settling/waivers.service.js';
+import { RecheckService } from './runs/recheck.service.js';
 import { SnapshotService, type GradedRow } from './runs/snapshot.service.js';
 
 /** What the last audit of a period found. */
@@ -33,6 +34,7 @@ export class AuditService {
     private readonly notices: FindingNoticesRepository,
     private readonly certificates: CertificatesService,
     private readonly settings: RuleSettingsRepository,
+    private readonly rechecks: RecheckService,
   ) {}
 
   /** The newest run of a period, compared with the one before it. */
@@ -79,6 +81,9 @@ export class AuditService {
       return { to, at: at.toISOString(), isAnswered: postedAt !== null && postedAt > at };
     };
     const rows = new Map(graded.map((each) => [`${each.row.enrollmentId}:${each.reporting.item.id}`, each]));
+    const gradedOf = ({ enrollmentId, itemId }: Finding) => rows.get(`${enrollmentId}:${itemId}`);
+    const again = await this.rechecks.since(queries, run);
+    const addedNames = await this.runs.namesOf(queries, again.added);
     return {
       id: run.id,
       startedBy: run.startedByName,
@@ -87,10 +92,11 @@ export class AuditService {
       milliseconds: run.milliseconds,
       faults: run.rules.flatMap(({ id, problem }) => (problem === undefined ? [] : [{ ruleId: id, problem }])),
       findings: findings.map((finding, at) => {
-        const graded = rows.get(`${finding.enrollmentId}:${finding.itemId}`);
+        const graded = gradedOf(finding);
         return {
-          ...findingReply(finding, names[at]!, graded),
+          ...foundReply(finding, names[at]!, graded),
           isNew: before !== undefined && compared.added.has(findingKey(finding)),
+          isGone: again.gone.has(findingKey(finding)),
           waiver: waiverOf(finding),
           ...noteOf(finding),
           notice: noticeOf(finding, graded),
@@ -105,16 +111,21 @@ export class AuditService {
           }
         : null,
       changedSince: await this.runs.changedSince(queries, run.periodId, run.startedAt),
+      again: {
+        isLooked: again.looked.size === again.sectionIds.length,
+        isBeyond: again.isBeyond,
+        added: again.added.map((finding, at) => foundReply(finding, addedNames[at]!, gradedOf(finding))),
+      },
     };
   }
 }
 
 /** A grade of which only the finding knows, as its course no longer reports the item, has no mark. */
-function findingReply(
+function foundReply(
   finding: Finding,
   { sectionId, ...names }: FindingNames,
   graded: GradedRow | undefined,
-): Omit<FindingReply, 'waiver' | 'note' | 'noteRevision' | 'notice' | 'isNew'> {
+): FoundReply {
   const value = graded && computedValue(graded.row, graded.scale);
   const { message: _message, data: _data, ...place } = finding;
   return {

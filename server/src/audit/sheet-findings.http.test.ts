@@ -43,7 +43,7 @@ it('each section has what the audit found there and stands in the way, counted i
     severity: 'blocks',
     sentence: byRule.sentence,
     toldAt: null,
-    isSavedSince: false,
+    since: null,
   });
   const all = await counts();
   for (const item of new Set(body.findings.map(({ itemId }) => itemId)))
@@ -73,7 +73,7 @@ it('what was saved since says so, what is let stand is no longer told', async ()
   const saved = await registrar.send('PUT', path, { changes: [changeOf(row, { percent: '75', label: 'C' })] });
   expect(saved.status).toBe(200);
   const of = async () => (await ofSection(openSectionId!)).body.findings.filter(({ key }) => key === about.key);
-  expect((await of()).map(({ isSavedSince }) => isSavedSince)).toEqual([true]);
+  expect((await of()).map(({ since }) => since)).toEqual(['gone']);
   const waived = await registrar.send('PUT', '/audit/waivers', {
     periodId: openPeriod,
     findings: [{ ruleId, enrollmentId, sectionId, courseId, itemId }],

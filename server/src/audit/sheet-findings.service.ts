@@ -1,11 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import { mayAt, ofSection } from '#core/access';
-import { findingKey, ruleById, shownBySheet, type Finding } from '#core/audit';
+import { findingKey, ruleById, rulesOfOneSection, shownBySheet, type Finding } from '#core/audit';
 import { findingSentence, type SheetFindingCountReply, type SheetFindingsReply } from '#contract/audit';
 import { PeriodsRepository } from '#server/calendar';
 import { PeriodViews } from '#server/period-view';
 import { Transactions, type Actor, type Queries } from '#server/platform';
 import { AuditRunsRepository, inForceIn, type AuditRun, type SectionFinding } from './runs/audit-runs.repository.js';
+import { RecheckService } from './runs/recheck.service.js';
 import { FindingNoticesRepository } from './settling/finding-notices.repository.js';
 import { WaiversService } from './settling/waivers.service.js';
 
@@ -19,6 +20,7 @@ export class SheetFindingsService {
     private readonly runs: AuditRunsRepository,
     private readonly waivers: WaiversService,
     private readonly notices: FindingNoticesRepository,
+    private readonly rechecks: RecheckService,
   ) {}
 
   async ofSection(sectionId: number, periodId: number): Promise<SheetFindingsReply> {
@@ -29,6 +31,12 @@ export class SheetFindingsService {
       const saved = [...(await this.runs.saversSince(queries, run)).keys()];
       const isSaved = ({ enrollmentId, itemId }: Finding) =>
         saved.some((grade) => (itemId ? grade === `${enrollmentId}/${itemId}` : grade.startsWith(`${enrollmentId}/`)));
+      const { gone } = await this.rechecks.since(queries, run, [sectionId]);
+      const sinceOf = (finding: Finding) => {
+        if (gone.has(findingKey(finding))) return 'gone';
+        if (!isSaved(finding)) return null;
+        return rulesOfOneSection.some(({ id }) => id === finding.ruleId) ? 'still' : 'saved';
+      };
       return {
         at: run.startedAt.toISOString(),
         findings: told.map(({ finding, at }) => ({
@@ -38,7 +46,7 @@ export class SheetFindingsService {
           itemId: finding.itemId,
           sentence: findingSentence(ruleById.get(finding.ruleId)!, finding),
           toldAt: at?.toISOString() ?? null,
-          isSavedSince: isSaved(finding),
+          since: sinceOf(finding),
         })),
       };
     });

@@ -4,6 +4,7 @@ import { Button, Key } from '../ui/button';
 import { showComputed, showDay, showInstant, showLabel, showPercent } from '../ui/format';
 import { SeverityDiamond } from '../ui/state-marks';
 import { placeOfFinding } from './finding-place';
+import { isSettled } from './order-findings';
 import { WaiverNote } from './waiver-note';
 
 interface EvidencePanelProps {
@@ -31,6 +32,11 @@ export function EvidencePanel(props: EvidencePanelProps) {
         {[...new Set([finding.subject, finding.section, finding.itemName])].filter(Boolean).join(' · ')}
       </p>
       <h2 className="mt-1 text-[17px] leading-snug font-bold text-pretty">{finding.sentence}</h2>
+      {finding.isGone && (
+        <p className="mt-1.5 text-[13px] text-eucalypt">
+          It is gone: what was changed after the audit was looked at again. The next audit leaves it out.
+        </p>
+      )}
       <dl className="mt-3 rounded-md border border-hairline bg-surface text-[13px]">
         {mark && (
           <>
@@ -55,17 +61,17 @@ export function EvidencePanel(props: EvidencePanelProps) {
           Beside its sister sections <Key>D</Key>
         </Button>
       )}
-      {mayMend && rule.fix !== null && (
+      {mayMend && !finding.isGone && rule.fix !== null && (
         <Button onClick={onMend} className="mt-2 w-full justify-between">
           {rule.fix}… <Key>M</Key>
         </Button>
       )}
-      {mayWaive && finding.waiver?.state !== 'holds' && (
+      {mayWaive && !isSettled(finding) && (
         <Button onClick={onWaive} className="mt-2 w-full justify-between">
           Waive… <Key>V</Key>
         </Button>
       )}
-      {mayWaive && finding.teacher && finding.waiver?.state !== 'holds' && (
+      {mayWaive && finding.teacher && !isSettled(finding) && (
         <Button onClick={onSend} className="mt-2 w-full justify-between">
           Tell the teacher… <Key>T</Key>
         </Button>

@@ -1,6 +1,6 @@
 import type { AuditRuleReply, FindingReply } from '#contract/audit';
 import { showCount } from '../ui/format';
-import { groupings, groupOf, isWaived, type Grouping } from './order-findings';
+import { groupings, groupOf, isSettled, type Grouping } from './order-findings';
 import { RuleList } from './rule-list';
 
 interface FindingGroupsProps {
@@ -68,7 +68,7 @@ const names: Readonly<Record<Grouping, string>> = {
   assignee: 'Whose',
 };
 
-/** Those with the most findings that nobody let stand first. */
+/** Those with the most findings that are not settled first. */
 function groupsOf(findings: readonly FindingReply[], by: Grouping) {
   const groups = new Map<string, { name: string; open: number; all: number }>();
   for (const finding of findings) {
@@ -76,7 +76,7 @@ function groupsOf(findings: readonly FindingReply[], by: Grouping) {
     if (name === null) continue;
     const own = groups.get(name) ?? { name, open: 0, all: 0 };
     own.all++;
-    if (!isWaived(finding)) own.open++;
+    if (!isSettled(finding)) own.open++;
     groups.set(name, own);
   }
   return [...groups.values()].toSorted((a, b) => b.open - a.open || a.name.localeCompare(b.name));

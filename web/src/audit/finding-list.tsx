@@ -55,9 +55,9 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
         header: <span className="sr-only">New</span>,
         width: '56px',
         align: 'right',
-        cell: ({ isNew, waiver }) =>
-          waiver?.state === 'holds' ? (
-            <span className="text-[12px] text-quiet">waived</span>
+        cell: ({ isNew, isGone, waiver }) =>
+          isGone || waiver?.state === 'holds' ? (
+            <span className="text-[12px] text-quiet">{isGone ? 'gone' : 'waived'}</span>
           ) : (
             isNew && <span className="rounded bg-estuary-soft px-1.5 text-[12px] text-estuary">new</span>
           ),

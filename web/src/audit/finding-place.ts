@@ -1,9 +1,9 @@
-import type { AuditRuleReply, FindingReply } from '#contract/audit';
+import type { AuditRuleReply, FoundReply } from '#contract/audit';
 
 /** Where what a finding is about is looked at and set right, and what the button there says. */
 export function placeOfFinding(
   { scope }: Pick<AuditRuleReply, 'scope'>,
-  { openSectionId, itemId, enrollmentId, mark }: FindingReply,
+  { openSectionId, itemId, enrollmentId, mark }: FoundReply,
 ): { readonly path: string; readonly says: string } {
   switch (scope) {
     case 'grade':

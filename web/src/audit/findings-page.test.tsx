@@ -232,3 +232,47 @@ describe('an audit', () => {
     expect(headline()).toMatch(/^3 findings block/);
   });
 });
+
+describe('what was changed after the audit', () => {
+  const again = { isLooked: true, isBeyond: false, added: [] };
+  const goneNow = [finding(1, 'Fennick, Ada', { isGone: true }), ...findings.slice(1)];
+  const added = [
+    finding(9, 'Moor, Ren', { key: 'late 9', ruleId: 'late-grade', sentence: 'Posted after the window.' }),
+  ];
+
+  it.each([
+    ['nothing else', run({ findings: goneNow, changedSince: 2, again }), 'By now, 1 finding is gone.'],
+    [
+      'something new beside',
+      run({ findings: goneNow, changedSince: 2, again: { ...again, added } }),
+      'By now, 1 finding is gone and 1 is new.',
+    ],
+    ['something new alone', run({ changedSince: 1, again: { ...again, added } }), 'By now 1 finding is new.'],
+    [
+      'too much to look at',
+      run({ changedSince: 900, again: { ...again, isLooked: false } }),
+      'only another audit tells what is so now.',
+    ],
+    ['what only another audit sees', run({ again: { ...again, isBeyond: true } }), 'another audit looks at them.'],
+  ])('is looked at again: %s', async (_what, of, says) => {
+    await show(of);
+    expect(headline()).toContain(says);
+  });
+
+  it('is not counted, stands last, and cannot be settled once it is gone', async () => {
+    const { person } = await show(run({ findings: goneNow, changedSince: 1, again }));
+    expect(headline()).toMatch(/^2 findings block the seal/);
+    const rows = screen.getAllByRole('row').map(({ textContent }) => textContent);
+    expect(rows.at(-1)).toContain('Fennick, Ada');
+    expect(rows.at(-1)).toContain('gone');
+    await person.click(screen.getByText('Fennick, Ada'));
+    expect(screen.getByText(/^It is gone:/).tagName).toBe('P');
+    expect(screen.queryByRole('button', { name: /Waive|Tell the teacher|Post what is computed/ })).toBeNull();
+  });
+
+  it('tells what is new when asked', async () => {
+    const { person } = await show(run({ changedSince: 1, again: { ...again, added } }));
+    await person.click(screen.getByRole('button', { name: '1 finding' }));
+    expect(useDrawer.getState().shown?.title).toBe('Found since the audit');
+  });
+});

@@ -16,6 +16,7 @@ import { Page } from '../ui/page';
 import { Empty, Panel } from '../ui/panel';
 import { useKeys } from '../ui/use-keys';
 import { dayOfInstant } from '../ui/day/zone-time';
+import { AddedFindings } from './added-findings';
 import { AuditProgress } from './audit-progress';
 import { CertificateNote } from './certificate-note';
 import { EvidencePanel } from './evidence-panel';
@@ -24,7 +25,7 @@ import { FindingList } from './finding-list';
 import { GoneFindings } from './gone-findings';
 import { placeOfFinding } from './finding-place';
 import { FindingsHeadline } from './findings-headline';
-import { groupings, groupOf, isWaived, mayBeCertified, orderFindings, severities } from './order-findings';
+import { groupings, groupOf, isSettled, mayBeCertified, orderFindings, severities } from './order-findings';
 import { useAudit, useAuditProgress, useEndWaivers, useStartAudit, useStopAudit } from './queries';
 import { SettleDialog, type Settling } from './settling/settle-dialog';
 
@@ -104,7 +105,7 @@ export function FindingsPage() {
     {
       key: 't',
       says: 'tell the teacher of the finding',
-      act: () => mayWaive && chosen?.teacher && !isWaived(chosen) && setSettling({ how: 'send', finding: chosen }),
+      act: () => mayWaive && chosen?.teacher && !isSettled(chosen) && setSettling({ how: 'send', finding: chosen }),
     },
     {
       key: 'o',
@@ -114,7 +115,7 @@ export function FindingsPage() {
     {
       key: 'v',
       says: 'let the finding stand for a reason',
-      act: () => mayWaive && chosen && !isWaived(chosen) && setSettling({ how: 'waive', finding: chosen }),
+      act: () => mayWaive && chosen && !isSettled(chosen) && setSettling({ how: 'waive', finding: chosen }),
     },
   ]);
   if (!audit || !period) return <PageFace queries={[read]} />;
@@ -151,6 +152,9 @@ export function FindingsPage() {
           periodName={period.name}
           severityOf={severityOf}
           onGone={() => openDrawer('Gone since the run before', <GoneFindings periodId={periodId} />)}
+          onAdded={() =>
+            openDrawer('Found since the audit', <AddedFindings rules={audit.rules} found={run.again.added} />)
+          }
           onNew={() => choose({ show: onlyNew ? null : 'new', finding: null })}
           onSeverity={(next) => choose({ severity: next === severity ? null : next, [by]: null, finding: null })}
         />

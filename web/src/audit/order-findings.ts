@@ -5,6 +5,9 @@ export const severities = ['blocks', 'warns', 'informs'] as const satisfies read
 
 export const isWaived = ({ waiver }: FindingReply): boolean => waiver?.state === 'holds';
 
+/** Whether nothing is left to be done about it: somebody let it stand, or it is there no longer. */
+export const isSettled = (finding: FindingReply): boolean => isWaived(finding) || finding.isGone;
+
 /** What findings are gathered by beside their rules. */
 export const groupings = ['rule', 'course', 'teacher', 'student', 'assignee'] as const;
 export type Grouping = (typeof groupings)[number];
@@ -15,19 +18,19 @@ export function groupOf(finding: FindingReply, by: Grouping): string | null {
   return (by === 'assignee' ? finding.note?.assignedTo?.name : finding[by]) || null;
 }
 
-/** What stops the seal comes first, what somebody let stand last; within, as they come. */
+/** What stops the seal comes first, what is settled last; within, as they come. */
 export function orderFindings(
   findings: readonly FindingReply[],
   severityOf: ReadonlyMap<string, Severity>,
 ): FindingReply[] {
   const rankOf = (finding: FindingReply) =>
-    severities.indexOf(severityOf.get(finding.ruleId) ?? 'informs') + (isWaived(finding) ? severities.length : 0);
+    severities.indexOf(severityOf.get(finding.ruleId) ?? 'informs') + (isSettled(finding) ? severities.length : 0);
   return findings.toSorted((a, b) => rankOf(a) - rankOf(b));
 }
 
-/** What the same rule found besides, and nobody let stand. */
+/** What the same rule found besides, and is not settled. */
 export const alikeOf = ({ findings }: AuditRunReply, { ruleId, key }: FindingReply): FindingReply[] =>
-  findings.filter((each) => each.ruleId === ruleId && each.key !== key && !isWaived(each));
+  findings.filter((each) => each.ruleId === ruleId && each.key !== key && !isSettled(each));
 
 /** Whether nothing stands against a certificate: no finding blocks, no rule failed, and no grade changed since. */
 export const mayBeCertified = (

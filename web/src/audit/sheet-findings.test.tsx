@@ -11,7 +11,7 @@ const found = (enrollmentId: number | null, more: Partial<SheetFindingReply> = {
   itemId: 1,
   sentence: `Something is odd with ${enrollmentId ?? 'the sheet'}.`,
   toldAt: null,
-  isSavedSince: false,
+  since: null,
   ...more,
 });
 const at = '2026-01-21T09:00:00Z';
@@ -38,15 +38,17 @@ describe('what an audit found on a sheet', () => {
       findings: [
         found(null, { severity: 'blocks' }),
         found(7, { toldAt: at }),
-        found(8, { toldAt: at, isSavedSince: true }),
-        found(9),
-        found(10),
+        found(8, { toldAt: at, since: 'saved' }),
+        found(9, { since: 'gone' }),
+        found(10, { since: 'still' }),
       ],
     });
     expect((await title()).textContent).toMatch(/^The audit of .* found 5 things here$/);
     expect(screen.getByText('Something is odd with the sheet.').tagName).toBe('SPAN');
     expect(screen.getByText(/^You were told on/).textContent).toBe(' You were told on Wed, Jan 21, 09:00.');
     expect(screen.getByText('Saved since; the next audit looks again.')).not.toBeNull();
+    expect(screen.getByText('Set right since.').closest('li')!.textContent).toContain('odd with 9');
+    expect(screen.getByText('Saved since, and still so.').closest('li')!.textContent).toContain('odd with 10');
     expect(screen.getAllByRole('listitem')).toHaveLength(5);
     expect((await title()).closest('details')!.open).toBe(true);
     await person.click(screen.getByRole('button', { name: /^Fenn, Nuala.*odd with 8\.$/ }));
@@ -69,7 +71,7 @@ describe('what an audit found on a sheet', () => {
   });
 
   it('is one line while nobody was told of it, or all of that is saved since', async () => {
-    show({ at, findings: [found(7), found(8, { toldAt: at, isSavedSince: true })] });
+    show({ at, findings: [found(7), found(8, { toldAt: at, since: 'saved' })] });
     expect((await title()).closest('details')!.open).toBe(false);
   });
 

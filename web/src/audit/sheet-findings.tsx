@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { SheetFindingCountReply, SheetFindingsReply } from '#contract/audit';
+import type { SheetFindingCountReply, SheetFindingReply, SheetFindingsReply } from '#contract/audit';
 import { counted } from '#contract/messages';
 import { api } from '../shell/api';
 import { showInstant } from '../ui/format';
@@ -28,7 +28,7 @@ export function SheetFindings({ periodId, sectionId, items, nameOf, onStudent }:
   return (
     <details
       // Whoever was told of something reads it first; the rest says itself in the notes.
-      open={findings.some(({ toldAt, isSavedSince }) => toldAt !== null && !isSavedSince)}
+      open={findings.some(({ toldAt, since }) => toldAt !== null && since === null)}
       className={`max-h-[30vh] shrink-0 overflow-auto rounded-md border border-l-[3px] border-hairline bg-surface px-4 py-1.5 text-[13px] ${edge}`}
     >
       <summary className="min-h-[24px] cursor-pointer leading-6">
@@ -44,18 +44,18 @@ export function SheetFindings({ periodId, sectionId, items, nameOf, onStudent }:
 }
 
 interface FindingLineProps extends Pick<SheetFindingsProps, 'items' | 'nameOf' | 'onStudent'> {
-  readonly finding: SheetFindingsReply['findings'][number];
+  readonly finding: SheetFindingReply;
 }
 
 function FindingLine({ finding, items, nameOf, onStudent }: FindingLineProps) {
-  const { severity, enrollmentId, itemId, sentence, toldAt, isSavedSince } = finding;
+  const { severity, enrollmentId, itemId, sentence, toldAt, since } = finding;
   const student = enrollmentId === null ? null : (nameOf.get(enrollmentId) ?? 'somebody who is no longer here');
   // Where several are on the sheet, whoever reads it asks which.
   const item = items.size > 1 && itemId !== null ? items.get(itemId)! : null;
   const about = [student, item].filter((each) => each !== null).join(', ');
   const said = about === '' ? sentence : `: ${sentence}`;
   return (
-    <li className={`flex gap-2 ${isSavedSince ? 'text-quiet' : ''}`}>
+    <li className={`flex gap-2 ${since === 'gone' ? 'text-quiet' : ''}`}>
       <span className="mt-px">
         <SeverityDiamond severity={severity} />
       </span>
@@ -71,15 +71,22 @@ function FindingLine({ finding, items, nameOf, onStudent }: FindingLineProps) {
             {said}
           </button>
         )}
-        {(isSavedSince || toldAt) && (
+        {(since || toldAt) && (
           <span className="text-quiet">
-            {isSavedSince ? ' Saved since; the next audit looks again.' : ` You were told on ${showInstant(toldAt!)}.`}
+            {' '}
+            {since ? sinceInWords[since] : `You were told on ${showInstant(toldAt!)}.`}
           </span>
         )}
       </span>
     </li>
   );
 }
+
+const sinceInWords: Readonly<Record<NonNullable<SheetFindingReply['since']>, string>> = {
+  gone: 'Set right since.',
+  still: 'Saved since, and still so.',
+  saved: 'Saved since; the next audit looks again.',
+};
 
 /** How many findings each sheet of an item has, by its section. */
 export function useSheetFindingCounts(periodId: number) {

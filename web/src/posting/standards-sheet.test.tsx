@@ -223,7 +223,7 @@ it('what the audit found is told by standard, and leads to its cell', async () =
     severity: 'warns',
     sentence: 'It differs from what is computed.',
     toldAt: null,
-    isSavedSince: false,
+    since: null,
   };
   const { person, grid } = open(sheets, 'teacher', {
     at: '2026-01-21T09:00:00Z',

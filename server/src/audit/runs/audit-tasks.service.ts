@@ -51,7 +51,7 @@ export class AuditTasksService {
       const id = await this.tasks.stop(queries, periodId);
       if (id !== undefined)
         await this.log.record(queries, actor, [
-          { action: 'stop audit', thing: `period ${periodId}`, before: null, after: { state: 'stopped' } },
+          { action: 'stop audit', thing: `audit-task ${periodId}`, before: null, after: { state: 'stopped' } },
         ]);
       return id;
     });

@@ -1,7 +1,6 @@
-import { setImmediate } from 'node:timers/promises';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { auditRules, runRulesInTurn, type RuleOutcomes } from '#core/audit';
+import { auditRules, runRulesInTurn } from '#core/audit';
 import { RuleSettingsRepository } from '#server/audit-rules';
 import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
@@ -18,8 +17,9 @@ import {
   type OpenDatabase,
 } from '#server/platform';
 import { AuditRunsRepository } from './audit-runs.repository.js';
-import { AuditTasksRepository, type AuditTask } from './audit-tasks.repository.js';
+import { AuditTasksRepository } from './audit-tasks.repository.js';
 import { SnapshotService } from './snapshot.service.js';
+import { takeTurns } from './take-turns.js';
 
 /** How often at most it is said how far an audit is. */
 const tellMilliseconds = 150;
@@ -75,7 +75,13 @@ export class AuditWork implements OnApplicationBootstrap {
       };
     });
     const turns = runRulesInTurn(auditRules, snapshot, new Map(rules.map((rule) => [rule.id, rule])));
-    const { findings, faults } = await this.inTurn(turns, task, worker, signal);
+    let told = performance.now();
+    const { findings, faults } = await takeTurns(turns, async ({ rulesDone }) => {
+      signal.throwIfAborted();
+      if (performance.now() - told < tellMilliseconds) return;
+      await this.tasks.passOrThrow(this.transactions.reading, id, worker, rulesDone);
+      told = performance.now();
+    });
     const problemOf = new Map(faults.map(({ ruleId, problem }) => [ruleId, problem]));
     const run = {
       schoolId: period.schoolId,
@@ -97,24 +103,6 @@ export class AuditWork implements OnApplicationBootstrap {
         { action: 'run audit', thing: `audit ${runId}`, before: null, after },
       ]);
     });
-  }
-
-  private async inTurn(
-    turns: Iterable<RuleOutcomes>,
-    { id }: AuditTask,
-    worker: string,
-    signal: AbortSignal,
-  ): Promise<RuleOutcomes> {
-    let outcomes: RuleOutcomes = { findings: [], faults: [], rulesDone: 0 };
-    let told = performance.now();
-    for (outcomes of turns) {
-      await setImmediate();
-      signal.throwIfAborted();
-      if (performance.now() - told < tellMilliseconds) continue;
-      await this.tasks.passOrThrow(this.transactions.reading, id, worker, outcomes.rulesDone);
-      told = performance.now();
-    }
-    return outcomes;
   }
 
   private async tellProblem(id: number, error: unknown): Promise<void> {

@@ -24,12 +24,17 @@ export class SectionFactsService {
     private readonly signOffs: SignOffsRepository,
   ) {}
 
-  async ofPeriod(queries: Queries, period: SchoolPeriod): Promise<Pick<Snapshot, 'sections' | 'strays' | 'sealed'>> {
+  /** @param only the sections that are looked at; without them, all of the period */
+  async ofPeriod(
+    queries: Queries,
+    period: SchoolPeriod,
+    only?: ReadonlySet<number>,
+  ): Promise<Pick<Snapshot, 'sections' | 'strays' | 'sealed'>> {
     const school = await this.views.factsOf(queries, period.schoolId);
     const view = this.views.viewOf(school, period);
     return {
-      sections: await this.sectionsOf(queries, period, view),
-      strays: await this.straysOf(queries, period, school, view),
+      sections: await this.sectionsOf(queries, period, view, only),
+      strays: await this.straysOf(queries, period, school, view, only),
       sealed: await this.facts.sealed(queries, period.id),
     };
   }
@@ -38,8 +43,9 @@ export class SectionFactsService {
     queries: Queries,
     period: SchoolPeriod,
     { sections, reported }: PeriodView,
+    only?: ReadonlySet<number>,
   ): Promise<SectionFact[]> {
-    const ids = sections.map(({ id }) => id);
+    const ids = stretchesOf(sections, only).flat();
     const problems = await this.facts.bookProblems(queries, period.id);
     const signedOff = await this.signOffs.ofSections(queries, period.id, ids);
     const sheets = sheetsBySection(reported, (sectionId, itemId) =>
@@ -47,7 +53,7 @@ export class SectionFactsService {
     );
     const byId = new Map(sections.map((section) => [section.id, section]));
     const facts: SectionFact[] = [];
-    for (const some of stretchesOf(sections)) {
+    for (const some of stretchesOf(sections, only)) {
       const assignments = await this.facts.assignments(queries, period, some);
       const seats = await this.facts.seats(queries, period, some);
       for (const id of some)
@@ -68,9 +74,12 @@ export class SectionFactsService {
     period: SchoolPeriod,
     school: SchoolFacts,
     { reported }: PeriodView,
+    only?: ReadonlySet<number>,
   ): Promise<StrayGrade[]> {
     const expected = new Set(reported.flatMap(({ item, sections }) => sections.map(({ id }) => `${id}/${item.id}`)));
-    const pairs = await this.facts.postedPairs(queries, period);
+    const pairs = (await this.facts.postedPairs(queries, period)).filter(
+      ({ sectionId }) => !only || only.has(sectionId),
+    );
     const strays: StrayGrade[] = [];
     for (const pair of pairs.filter(({ sectionId, itemId }) => !expected.has(`${sectionId}/${itemId}`))) {
       const item = school.items.find(({ id }) => id === pair.itemId);

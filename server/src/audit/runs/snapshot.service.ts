@@ -47,16 +47,16 @@ export class SnapshotService {
     private readonly clock: Clock,
   ) {}
 
-  /** All that an audit looks at. */
-  async ofAudit(queries: Queries, period: SchoolPeriod): Promise<PeriodSnapshot> {
-    const { graded, snapshot } = await this.ofPeriod(queries, period);
-    return { graded, snapshot: { ...snapshot, ...(await this.sectionFacts.ofPeriod(queries, period)) } };
+  /** All that an audit looks at. @param only the sections that are looked at; without them, all of the period */
+  async ofAudit(queries: Queries, period: SchoolPeriod, only?: ReadonlySet<number>): Promise<PeriodSnapshot> {
+    const { graded, snapshot } = await this.ofPeriod(queries, period, only);
+    return { graded, snapshot: { ...snapshot, ...(await this.sectionFacts.ofPeriod(queries, period, only)) } };
   }
 
   /** The grades alone. */
-  ofPeriod(queries: Queries, period: SchoolPeriod): Promise<PeriodSnapshot> {
+  ofPeriod(queries: Queries, period: SchoolPeriod, only?: ReadonlySet<number>): Promise<PeriodSnapshot> {
     return this.take(queries, period, ({ item, sections }) =>
-      stretchesOf(sections).map((some) => () => this.rows.ofSections(queries, item.id, period, some)),
+      stretchesOf(sections, only).map((some) => () => this.rows.ofSections(queries, item.id, period, some)),
     );
   }
 

@@ -10,7 +10,7 @@ import { showProblem } from '../../shell/show-problem';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { Choice, TextField } from '../../ui/field';
-import { alikeOf, isWaived } from '../order-findings';
+import { alikeOf, isSettled } from '../order-findings';
 import { useSendFindings, useSendPreview } from '../queries';
 
 interface SendDialogProps {
@@ -32,7 +32,7 @@ export function SendDialog({ finding, run, onClose }: SendDialogProps) {
   const chosen: Readonly<Record<Extent, readonly FindingReply[]>> = {
     one: [finding],
     alike: [finding, ...alikeOf(run, finding)],
-    teacher: run.findings.filter((each) => each.teacher === finding.teacher && !isWaived(each)),
+    teacher: run.findings.filter((each) => each.teacher === finding.teacher && !isSettled(each)),
   };
   const findings = chosen[extent];
   const read = useSendPreview(periodId, findings, note);

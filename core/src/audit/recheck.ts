@@ -1,0 +1,46 @@
+import type { AuditRule } from './audit-rule.js';
+import { auditRules } from './audit-rules.js';
+import { findingKey } from './compare-runs.js';
+import type { Finding, RuleOutcomes } from './run-rules.js';
+
+/**
+ * The rules whose findings in a section rest on that section alone, so that a change in it can be looked at by itself. Patterns of
+ * sheets are judged over a whole period; students, courses and items are of several sections.
+ */
+export const rulesOfOneSection: readonly AuditRule[] = auditRules.filter(
+  ({ scope, family }) => scope === 'grade' || scope === 'section' || (scope === 'sheet' && family !== 'pattern'),
+);
+
+/** What is so of the findings of an audit once something has changed. */
+export interface Rechecked {
+  /** The keys of those that are there no longer. */
+  readonly gone: ReadonlySet<string>;
+  /** Those that the audit did not find. */
+  readonly added: readonly Finding[];
+}
+
+/**
+ * Compares what an audit found in some sections with what the rules of one section find there now. What other rules found, and
+ * what a rule found that cannot look now, stays as it was.
+ * @example
+ * recheck([{ ruleId: 'zero-posted', enrollmentId: 1, sectionId: null, courseId: null, itemId: 7, message: 'zero', data: {} }],
+ *   { findings: [], faults: [] }).gone // Set { 'zero-posted:1:::7' }
+ */
+export function recheck(
+  found: readonly Finding[],
+  { findings, faults }: Pick<RuleOutcomes, 'findings' | 'faults'>,
+): Rechecked {
+  const looked = new Set(rulesOfOneSection.map(({ id }) => id));
+  for (const { ruleId } of faults) looked.delete(ruleId);
+  const before = new Set(found.map(findingKey));
+  const now = new Set(findings.map(findingKey));
+  return {
+    gone: new Set(
+      found
+        .filter(({ ruleId }) => looked.has(ruleId))
+        .map(findingKey)
+        .filter((key) => !now.has(key)),
+    ),
+    added: findings.filter((finding) => !before.has(findingKey(finding))),
+  };
+}
