@@ -1,5 +1,6 @@
 export { CertificatesService, doneOrThrow, type AuditStanding } from './certificates/certificates.service.js';
 export { AuditModule } from './audit.module.js';
-export type { AuditRun } from './runs/audit-runs.repository.js';
+export { AuditRunsRepository, type AuditRun } from './runs/audit-runs.repository.js';
 export { AuditTasksService } from './runs/audit-tasks.service.js';
+export { RecheckService } from './runs/recheck.service.js';
 export { SnapshotService, type GradedRow, type PeriodSnapshot } from './runs/snapshot.service.js';

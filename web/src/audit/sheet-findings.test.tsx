@@ -43,7 +43,7 @@ describe('what an audit found on a sheet', () => {
         found(10, { since: 'still' }),
       ],
     });
-    expect((await title()).textContent).toMatch(/^The audit of .* found 5 things here$/);
+    expect((await title()).textContent).toMatch(/^The audit of .* found 5 things here; 1 set right since$/);
     expect(screen.getByText('Something is odd with the sheet.').tagName).toBe('SPAN');
     expect(screen.getByText(/^You were told on/).textContent).toBe(' You were told on Wed, Jan 21, 09:00.');
     expect(screen.getByText('Saved since; the next audit looks again.')).not.toBeNull();

@@ -24,7 +24,10 @@ export function SheetFindings({ periodId, sectionId, items, nameOf, onStudent }:
   });
   const findings = data?.findings.filter(({ itemId }) => itemId === null || items.has(itemId)) ?? [];
   if (!data?.at || findings.length === 0) return null;
-  const edge = findings.some(({ severity }) => severity === 'blocks') ? 'border-l-waratah' : 'border-l-wattle-fill';
+  const open = findings.filter(({ since }) => since !== 'gone');
+  const gone = findings.length - open.length;
+  const worst = open.some(({ severity }) => severity === 'blocks') ? 'border-l-waratah' : 'border-l-wattle-fill';
+  const edge = open.length === 0 ? 'border-l-eucalypt' : worst;
   return (
     <details
       // Whoever was told of something reads it first; the rest says itself in the notes.
@@ -33,6 +36,7 @@ export function SheetFindings({ periodId, sectionId, items, nameOf, onStudent }:
     >
       <summary className="min-h-[24px] cursor-pointer leading-6">
         The audit of {showInstant(data.at)} found <b>{counted(findings.length, 'thing')}</b> here
+        {gone > 0 && `; ${gone === findings.length ? 'all' : gone} set right since`}
       </summary>
       <ul className="mt-1 mb-1 space-y-1">
         {findings.map((finding) => (

@@ -62,7 +62,7 @@ export function SettleDialog({ settling, audit: { rules, run }, period, today, o
         periodId={period.id}
         onMended={(reply) => {
           onClose();
-          tellOfChange(`${counted(reply.changes.length, 'grade')} set right. Audit again to see what is gone.`, reply);
+          tellOfChange(`${counted(reply.changes.length, 'grade')} set right.`, reply);
         }}
       />
     );
