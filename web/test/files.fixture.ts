@@ -76,5 +76,6 @@ export const fileRowOf = (over: Partial<FileRowReply> = {}): FileRowReply => ({
   before: null,
   after: '86.4',
   sameAs: [],
+  remarks: [],
   ...over,
 });

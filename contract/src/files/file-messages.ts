@@ -1,3 +1,4 @@
+import type { Severity } from '#core/audit';
 import { NestedList } from '#contract/requests';
 import {
   leadingRows,
@@ -142,6 +143,8 @@ export interface FileRowReply {
   readonly before: string | null;
   readonly after: string | null;
   readonly sameAs: readonly number[];
+  /** What the rules of the audit would say of the grade once the row is accepted, and do not say now. */
+  readonly remarks: readonly { readonly severity: Severity; readonly says: string }[];
 }
 
 export interface FileImportSummaryReply {

@@ -16,6 +16,7 @@ export {
   type RuleInForce,
   type RuleSettings,
 } from './rule-settings.js';
+export { foreseen } from './foreseen.js';
 export { recheck, rulesOfOneSection, type Rechecked } from './recheck.js';
 export { runRules, runRulesInTurn, type Finding, type RuleOutcomes } from './run-rules.js';
 export {

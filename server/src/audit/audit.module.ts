@@ -10,6 +10,7 @@ import { MailModule } from '#server/mail';
 import { PostingModule } from '#server/posting';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
+import { ArrivalsService } from './arrivals.service.js';
 import { AuditController } from './audit.controller.js';
 import { AuditRunsRepository } from './runs/audit-runs.repository.js';
 import { AuditTasksRepository } from './runs/audit-tasks.repository.js';
@@ -59,6 +60,7 @@ import { WaiversService } from './settling/waivers.service.js';
   ],
   controllers: [AuditController, SheetFindingsController],
   providers: [
+    ArrivalsService,
     AuditRunsRepository,
     AuditService,
     AuditTasksRepository,
@@ -90,6 +92,13 @@ import { WaiversService } from './settling/waivers.service.js';
     WaiversService,
     WaiverThing,
   ],
-  exports: [AuditRunsRepository, AuditTasksService, CertificatesService, SnapshotService, WaiversService],
+  exports: [
+    ArrivalsService,
+    AuditRunsRepository,
+    AuditTasksService,
+    CertificatesService,
+    SnapshotService,
+    WaiversService,
+  ],
 })
 export class AuditModule {}

@@ -1,3 +1,4 @@
+export { ArrivalsService } from './arrivals.service.js';
 export { CertificatesService, doneOrThrow, type AuditStanding } from './certificates/certificates.service.js';
 export { AuditModule } from './audit.module.js';
 export { AuditRunsRepository, type AuditRun } from './runs/audit-runs.repository.js';

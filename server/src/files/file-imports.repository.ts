@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { and, asc, desc, eq, sql, type SQL } from 'drizzle-orm';
 import type { FileChoice, GradeColumn } from '#core/files';
-import type { FileImportSummaryReply, FileRowReply, FileRowsQuery, FileRowsReply } from '#contract/files';
+import type { FileImportSummaryReply, FileRowReply, FileRowsQuery } from '#contract/files';
 import {
   keepIfHeldOrThrow,
   Refusal,
@@ -37,6 +37,12 @@ export interface EarlierReading extends Pick<FileChoice, 'idColumn' | 'sectionCo
 const pieceBytes = 256 * 1024;
 /** Lines of a ledger that are shown at once. */
 const mostShown = 500;
+
+/** A line of the ledger of a file. */
+export interface LedgerRow extends Omit<FileRowReply, 'remarks'> {
+  /** Null where nobody is found. */
+  readonly enrollmentId: number | null;
+}
 
 /** Files, their bytes, and the lines of their ledgers. */
 @Injectable()
@@ -189,9 +195,9 @@ export class FileImportsRepository {
   }
 
   /** The first lines of a ledger that a filter lets through. */
-  async rows(queries: Queries, id: number, { show }: FileRowsQuery, total: number): Promise<FileRowsReply> {
-    const { rows } = await queries.execute<Pick<FileRowReply, keyof FileRowReply>>(sql`
-      SELECT o.row, o.item_id AS "itemId", o.outcome, o.given_id AS "givenId", o.given_section AS "givenSection", o.value,
+  async rows(queries: Queries, id: number, { show }: FileRowsQuery): Promise<LedgerRow[]> {
+    const { rows } = await queries.execute<Pick<LedgerRow, keyof LedgerRow>>(sql`
+      SELECT o.row, o.item_id AS "itemId", o.enrollment_id AS "enrollmentId", o.outcome, o.given_id AS "givenId", o.given_section AS "givenSection", o.value,
              coalesce(${personNameOf('p')}, '') AS name,
              CASE WHEN o.given_section IS NOT NULL THEN ${sectionNameOf('c', 's')} END AS section,
              trim_scale(o.before)::text AS before, trim_scale(o.after)::text AS after, coalesce(o.same_as, '{}') AS "sameAs"
@@ -208,7 +214,7 @@ export class FileImportsRepository {
       LEFT JOIN people p ON p.id = coalesce(e.student_id, k.id)
       LEFT JOIN sections s ON s.id = e.section_id LEFT JOIN courses c ON c.id = s.course_id
       ORDER BY o.row, o.item_id`);
-    return { rows, total };
+    return rows;
   }
 }
 

@@ -8,10 +8,12 @@ import {
   type ChooseColumnsRequest,
   type FileImportReply,
   type FileImportSummaryReply,
+  type FileRowReply,
   type FileRowsQuery,
   type FileRowsReply,
   type ReadAgainRequest,
 } from '#contract/files';
+import { ArrivalsService } from '#server/audit';
 import { PeriodsRepository } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
 import {
@@ -26,7 +28,7 @@ import {
   type Queries,
 } from '#server/platform';
 import { FileDirectoryService } from './file-directory.service.js';
-import { FileImportsRepository, type KeptFile } from './file-imports.repository.js';
+import { FileImportsRepository, type KeptFile, type LedgerRow } from './file-imports.repository.js';
 import { FileMeaningService } from './file-meaning.service.js';
 import { FileWorker } from './file-worker.js';
 import { asksForSheet, choiceOfFile, faultsOf, firstRowsOf, linesOf, nothingChosen, planOf } from './kept-file.js';
@@ -44,6 +46,7 @@ export class FileImportsService {
     private readonly meanings: FileMeaningService,
     private readonly periods: PeriodsRepository,
     private readonly worker: FileWorker,
+    private readonly arrivals: ArrivalsService,
     private readonly log: ChangeLog,
     private readonly clock: Clock,
   ) {}
@@ -145,9 +148,26 @@ export class FileImportsService {
   }
 
   async rows(id: number, query: FileRowsQuery): Promise<FileRowsReply> {
-    const file = await this.files.byIdOrThrow(this.transactions.reading, id);
-    const plan = planOf(file);
-    return this.files.rows(this.transactions.reading, id, query, plan ? linesOf(plan, query.show) : 0);
+    return this.transactions.snapshot(async (queries) => {
+      const file = await this.files.byIdOrThrow(queries, id);
+      const plan = planOf(file);
+      const lines = await this.files.rows(queries, id, query);
+      const remarks = file.status === 'planned' ? await this.remarksOn(queries, file.periodId, lines) : undefined;
+      const rows = lines.map(({ enrollmentId, ...line }): FileRowReply => ({
+        ...line,
+        remarks: remarks?.get(`${enrollmentId}/${line.itemId}`) ?? [],
+      }));
+      return { rows, total: plan ? linesOf(plan, query.show) : 0 };
+    });
+  }
+
+  /** What would be said of the grades that these lines are about to change. */
+  private async remarksOn(queries: Queries, periodId: number, lines: readonly LedgerRow[]) {
+    const arrivals = lines.flatMap(({ enrollmentId, itemId, outcome, after }) =>
+      isWritten(outcome) && enrollmentId !== null && after !== null ? [{ enrollmentId, itemId, value: after }] : [],
+    );
+    if (arrivals.length === 0) return undefined;
+    return this.arrivals.remarks(queries, await this.periods.byIdOrThrow(queries, periodId), arrivals);
   }
 
   async choose(actor: Actor, id: number, request: ChooseColumnsRequest): Promise<FileImportReply> {

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { AuditModule } from '#server/audit';
 import { CodesModule } from '#server/codes';
 import { CalendarModule } from '#server/calendar';
 import { ChangesModule } from '#server/changes';
@@ -15,7 +16,7 @@ import { FileValuesRepository } from './file-values.repository.js';
 import { FileWorker } from './file-worker.js';
 
 @Module({
-  imports: [CodesModule, CalendarModule, ChangesModule, PeriodViewModule, ReportItemsModule, ScalesModule],
+  imports: [AuditModule, CodesModule, CalendarModule, ChangesModule, PeriodViewModule, ReportItemsModule, ScalesModule],
   controllers: [FileImportsController],
   providers: [
     FileDirectoryService,

@@ -7,6 +7,7 @@ import { searchWith } from '../ui/address/search-with';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { showCount, showPercent } from '../ui/format';
 import { Empty } from '../ui/panel';
+import { SeverityDiamond } from '../ui/state-marks';
 import { useFileRows } from './queries';
 import { outcomeWords, reasonWords } from './words';
 
@@ -147,13 +148,27 @@ const ofTheValue: readonly GridColumn<FileRowReply>[] = [
 
 /** The percent before and after, or why there is none. */
 function Becomes({ row }: { row: FileRowReply }) {
-  const { outcome, before, after } = row;
+  const { outcome, before, after, remarks } = row;
   if (after === null)
     return <span className="line-clamp-2 text-[12px] leading-[14px] whitespace-normal">{reasonWords(row)}</span>;
   return (
-    <span className="figures">
-      {outcome === 'changed' && <span className="text-quiet">{showPercent(before!)} → </span>}
-      {isWritten(outcome) ? <b>{showPercent(after)}</b> : showPercent(after)}
+    <span className="flex items-center gap-2">
+      <span className="figures shrink-0">
+        {outcome === 'changed' && <span className="text-quiet">{showPercent(before!)} → </span>}
+        {isWritten(outcome) ? <b>{showPercent(after)}</b> : showPercent(after)}
+      </span>
+      {remarks.length > 0 && (
+        <span
+          title={remarks.map(({ says }) => says).join(' ')}
+          className="line-clamp-2 text-[12px] leading-[14px] whitespace-normal text-quiet"
+        >
+          {remarks.map(({ severity, says }) => (
+            <span key={says} className="mr-1.5">
+              <SeverityDiamond severity={severity} /> {says}
+            </span>
+          ))}
+        </span>
+      )}
     </span>
   );
 }

@@ -227,6 +227,17 @@ describe('a file', () => {
     expect(sent.some(({ request }) => request === 'DELETE /file-imports/9')).toBe(true);
   });
 
+  it('says beside a row what the audit will say of the grade', async () => {
+    const remarks = [{ severity: 'warns' as const, says: '12.0 F is posted, but 86.4 B is computed.' }];
+    const remarked = [fileRowOf({ remarks }), fileRowOf({ row: 3, name: 'Harrow, Col' })];
+    await show(fileOf(), { 'GET /file-imports/9/rows': { rows: remarked, total: 2 } });
+    const grid = await screen.findByLabelText('Rows of the file');
+    const [own, other] = [/Fennick/, /Harrow/].map((name) => within(grid).getByRole('row', { name }));
+    expect(within(own!).getByRole('img', { name: 'warns' })).toBeTruthy();
+    expect(own!.textContent).toContain('86.4 12.0 F is posted, but 86.4 B is computed.');
+    expect(within(other!).queryByRole('img')).toBeNull();
+  });
+
   it('whose last work came to nothing says why', async () => {
     await show(
       fileOf({ status: 'read', plan: null, problem: { title: 'It could not be planned', detail: 'Row 7: …' } }),

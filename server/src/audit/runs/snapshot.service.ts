@@ -53,10 +53,22 @@ export class SnapshotService {
     return { graded, snapshot: { ...snapshot, ...(await this.sectionFacts.ofPeriod(queries, period, only)) } };
   }
 
-  /** The grades alone. */
-  ofPeriod(queries: Queries, period: SchoolPeriod, only?: ReadonlySet<number>): Promise<PeriodSnapshot> {
+  /**
+   * The grades alone.
+   * @param only the sections that are looked at; without them, all of the period
+   * @param asIf a row of an item as it would be, where something is about to change
+   */
+  ofPeriod(
+    queries: Queries,
+    period: SchoolPeriod,
+    only?: ReadonlySet<number>,
+    asIf: (row: GradeRow, itemId: number) => GradeRow = (row) => row,
+  ): Promise<PeriodSnapshot> {
     return this.take(queries, period, ({ item, sections }) =>
-      stretchesOf(sections, only).map((some) => () => this.rows.ofSections(queries, item.id, period, some)),
+      stretchesOf(sections, only).map(
+        (some) => async () =>
+          (await this.rows.ofSections(queries, item.id, period, some)).map((row) => asIf(row, item.id)),
+      ),
     );
   }
 

@@ -1,0 +1,77 @@
+import { Injectable } from '@nestjs/common';
+import { sql } from 'drizzle-orm';
+import { foreseen, ruleById, type Severity, type Snapshot } from '#core/audit';
+import { decimalOrThrow } from '#core/numbers';
+import { isBlank } from '#core/posting';
+import { findingSentence } from '#contract/audit';
+import { RuleSettingsRepository } from '#server/audit-rules';
+import type { SchoolPeriod } from '#server/calendar';
+import { intArray, type Queries } from '#server/platform';
+import { SnapshotService } from './runs/snapshot.service.js';
+
+/** A percentage or a level that is about to be what is computed for a grade. */
+export interface Arrival {
+  readonly enrollmentId: number;
+  readonly itemId: number;
+  /** Exact, in the unit of the item. */
+  readonly value: string;
+}
+
+/** What a rule would say of a grade. */
+export interface ArrivalRemark {
+  readonly severity: Severity;
+  readonly says: string;
+}
+
+/** Asks the rules of single grades what they would say of values that are about to come. */
+@Injectable()
+export class ArrivalsService {
+  constructor(
+    private readonly snapshots: SnapshotService,
+    private readonly settings: RuleSettingsRepository,
+  ) {}
+
+  /** By `enrollment/item`; a blank is judged as if what comes were posted. What the rules say already is left out. */
+  async remarks(
+    queries: Queries,
+    period: SchoolPeriod,
+    arrivals: readonly Arrival[],
+  ): Promise<ReadonlyMap<string, readonly ArrivalRemark[]>> {
+    const remarks = new Map<string, ArrivalRemark[]>();
+    const values = new Map(arrivals.map((arrival) => [keyOf(arrival), decimalOrThrow(arrival.value)]));
+    const only = await this.sectionsOf(queries, arrivals);
+    const { snapshot: now } = await this.snapshots.ofAudit(queries, period, only);
+    const { snapshot: then } = await this.snapshots.ofPeriod(queries, period, only, (row, itemId) => {
+      const value = values.get(keyOf({ enrollmentId: row.enrollmentId, itemId }));
+      return value ? { ...row, computed: { percent: value, level: value, file: null } } : row;
+    });
+    const rules = await this.settings.inForce(queries, period.schoolId);
+    const inForce = new Map(rules.map((rule) => [rule.id, rule]));
+    const own = ({ grades, ...rest }: Snapshot): Snapshot => ({
+      ...rest,
+      sections: now.sections,
+      grades: grades.filter(({ enrollmentId, item }) => values.has(keyOf({ enrollmentId, itemId: item.id }))),
+    });
+    const posted = own(then);
+    const grades = posted.grades.map((grade) =>
+      isBlank(grade.mark) && grade.proposal ? { ...grade, mark: grade.proposal } : grade,
+    );
+    for (const finding of foreseen(own(now), { ...posted, grades }, inForce)) {
+      const rule = ruleById.get(finding.ruleId)!;
+      const effect = inForce.get(rule.id)?.severity ?? rule.severity;
+      if (effect === 'off') continue;
+      const key = keyOf({ enrollmentId: finding.enrollmentId!, itemId: finding.itemId! });
+      remarks.set(key, [...(remarks.get(key) ?? []), { severity: effect, says: findingSentence(rule, finding) }]);
+    }
+    return remarks;
+  }
+
+  private async sectionsOf(queries: Queries, arrivals: readonly Arrival[]): Promise<ReadonlySet<number>> {
+    const { rows } = await queries.execute<{ id: number }>(sql`
+      SELECT DISTINCT section_id AS id FROM enrollments
+      WHERE id = ANY(${intArray(arrivals.map(({ enrollmentId }) => enrollmentId))})`);
+    return new Set(rows.map(({ id }) => id));
+  }
+}
+
+const keyOf = ({ enrollmentId, itemId }: Pick<Arrival, 'enrollmentId' | 'itemId'>) => `${enrollmentId}/${itemId}`;
