@@ -70,6 +70,7 @@ export const rowOf = (over: Partial<RunRowReply> = {}): RunRowReply => ({
   heldBack: 0,
   column: 'Quiz 1',
   isPicked: true,
+  remarks: [],
   result: null,
   ...over,
 });

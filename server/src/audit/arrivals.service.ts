@@ -4,17 +4,31 @@ import { foreseen, ruleById, type Severity, type Snapshot } from '#core/audit';
 import { decimalOrThrow } from '#core/numbers';
 import { isBlank } from '#core/posting';
 import { findingSentence } from '#contract/audit';
+import { bodyOfMark, markOfBody, type MarkBody } from '#contract/posting';
 import { RuleSettingsRepository } from '#server/audit-rules';
 import type { SchoolPeriod } from '#server/calendar';
 import { intArray, type Queries } from '#server/platform';
+import type { GradeRow } from '#server/posting';
 import { SnapshotService } from './runs/snapshot.service.js';
 
-/** A percentage or a level that is about to be what is computed for a grade. */
-export interface Arrival {
+/** What is about to come to a grade. */
+export type Arrival = GradeOfItem &
+  (
+    | {
+        /** What will be computed, exact, in the unit of the item. */
+        readonly computed: string;
+      }
+    | {
+        /** What will be posted. */
+        readonly posted: Pick<MarkBody, 'percent' | 'label' | 'code'>;
+        /** Whether scores come with it, so that what is computed now says nothing of it. */
+        readonly changesBook: boolean;
+      }
+  );
+
+interface GradeOfItem {
   readonly enrollmentId: number;
   readonly itemId: number;
-  /** Exact, in the unit of the item. */
-  readonly value: string;
 }
 
 /** What a rule would say of a grade. */
@@ -38,19 +52,19 @@ export class ArrivalsService {
     arrivals: readonly Arrival[],
   ): Promise<ReadonlyMap<string, readonly ArrivalRemark[]>> {
     const remarks = new Map<string, ArrivalRemark[]>();
-    const values = new Map(arrivals.map((arrival) => [keyOf(arrival), decimalOrThrow(arrival.value)]));
+    const coming = new Map(arrivals.map((arrival) => [keyOf(arrival), arrival]));
     const only = await this.sectionsOf(queries, arrivals);
     const { snapshot: now } = await this.snapshots.ofAudit(queries, period, only);
     const { snapshot: then } = await this.snapshots.ofPeriod(queries, period, only, (row, itemId) => {
-      const value = values.get(keyOf({ enrollmentId: row.enrollmentId, itemId }));
-      return value ? { ...row, computed: { percent: value, level: value, file: null } } : row;
+      const arrival = coming.get(keyOf({ enrollmentId: row.enrollmentId, itemId }));
+      return arrival ? withArrival(row, arrival) : row;
     });
     const rules = await this.settings.inForce(queries, period.schoolId);
     const inForce = new Map(rules.map((rule) => [rule.id, rule]));
     const own = ({ grades, ...rest }: Snapshot): Snapshot => ({
       ...rest,
       sections: now.sections,
-      grades: grades.filter(({ enrollmentId, item }) => values.has(keyOf({ enrollmentId, itemId: item.id }))),
+      grades: grades.filter(({ enrollmentId, item }) => coming.has(keyOf({ enrollmentId, itemId: item.id }))),
     });
     const posted = own(then);
     const grades = posted.grades.map((grade) =>
@@ -74,4 +88,14 @@ export class ArrivalsService {
   }
 }
 
-const keyOf = ({ enrollmentId, itemId }: Pick<Arrival, 'enrollmentId' | 'itemId'>) => `${enrollmentId}/${itemId}`;
+function withArrival(row: GradeRow, arrival: Arrival): GradeRow {
+  if ('computed' in arrival) {
+    const value = decimalOrThrow(arrival.computed);
+    return { ...row, computed: { percent: value, level: value, file: null } };
+  }
+  const { posted, changesBook } = arrival;
+  const mark = markOfBody({ ...bodyOfMark(row.mark), ...posted });
+  return { ...row, mark, computed: changesBook ? null : row.computed };
+}
+
+const keyOf = ({ enrollmentId, itemId }: GradeOfItem) => `${enrollmentId}/${itemId}`;

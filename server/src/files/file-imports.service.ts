@@ -164,7 +164,7 @@ export class FileImportsService {
   /** What would be said of the grades that these lines are about to change. */
   private async remarksOn(queries: Queries, periodId: number, lines: readonly LedgerRow[]) {
     const arrivals = lines.flatMap(({ enrollmentId, itemId, outcome, after }) =>
-      isWritten(outcome) && enrollmentId !== null && after !== null ? [{ enrollmentId, itemId, value: after }] : [],
+      isWritten(outcome) && enrollmentId !== null && after !== null ? [{ enrollmentId, itemId, computed: after }] : [],
     );
     if (arrivals.length === 0) return undefined;
     return this.arrivals.remarks(queries, await this.periods.byIdOrThrow(queries, periodId), arrivals);

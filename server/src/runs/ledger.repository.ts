@@ -12,7 +12,7 @@ import {
   type RunReason,
   type RunReasonCode,
 } from '#core/runs';
-import type { LedgerCountsReply, PickRequest, RunRowReply, RunRowsQuery, RunRowsReply } from '#contract/runs';
+import type { LedgerCountsReply, PickRequest, RunRowReply, RunRowsQuery } from '#contract/runs';
 import { tables, type Queries, nameOrderOf, sectionNameOf, spokenNameOf, textList } from '#server/platform';
 
 const { runRows } = tables;
@@ -36,6 +36,11 @@ const mostRows = 1_000;
 const columnName = sql`CASE WHEN r.person_key <> '' THEN (SELECT h.name FROM run_rows h WHERE h.run_id = r.run_id
   AND h.class_id = r.class_id AND h.column_key = r.column_key AND h.person_key = '' LIMIT 1) END`;
 const isToWrite = sql`r.outcome IN ('create', 'change')`;
+
+/** A line as it is shown, with the item of a mark. */
+export interface ShownRow extends Omit<RunRowReply, 'remarks'> {
+  readonly itemId: number | null;
+}
 
 @Injectable()
 export class LedgerRepository {
@@ -144,7 +149,11 @@ export class LedgerRepository {
   }
 
   /** What is not sent comes first. */
-  async rows(queries: Queries, runId: number, query: RunRowsQuery): Promise<RunRowsReply> {
+  async rows(
+    queries: Queries,
+    runId: number,
+    query: RunRowsQuery,
+  ): Promise<{ readonly rows: readonly ShownRow[]; readonly total: number }> {
     const conditions: SQL[] = [
       sql`r.run_id = ${runId}`,
       ...(query.outcome ? [sql`r.outcome = ${query.outcome}`] : []),
@@ -154,10 +163,10 @@ export class LedgerRepository {
       ...(query.result ? [sql`r.result = ${query.result}`] : []),
     ];
     const where = sql.join(conditions, sql` AND `);
-    const { rows } = await queries.execute<Pick<RunRowReply, keyof RunRowReply> & { total: number }>(sql`
+    const { rows } = await queries.execute<Pick<ShownRow, keyof ShownRow> & { total: number }>(sql`
       SELECT r.id, r.class_id AS "classId", r.kind, r.outcome, r.reasons, r.name, r.column_key AS "columnKey",
              r.person_key AS "personKey", r.assignment_id AS "assignmentId", r.enrollment_id AS "enrollmentId",
-             r.before, r.after, r.same, r.blank, r.held_back AS "heldBack", r.is_picked AS "isPicked", r.result,
+             r.item_id AS "itemId", r.before, r.after, r.same, r.blank, r.held_back AS "heldBack", r.is_picked AS "isPicked", r.result,
              ${columnName} AS column,
              count(*) OVER ()::int AS total
       FROM run_rows r WHERE ${where}

@@ -6,7 +6,7 @@ import type { MailReply } from '#contract/mail';
 import type { MatchDecisionBody, MatchesReply } from '#contract/matching';
 import type { Problem } from '#contract/problems';
 import type { PlanRunRequest, RunLetterReply, RunReply, RunRowsReply, RunsReply } from '#contract/runs';
-import type { RunReasonCode } from '#core/runs';
+import type { MarkFacts, RunReasonCode } from '#core/runs';
 import {
   connectPractice,
   practiceContent,
@@ -216,6 +216,19 @@ describe('a run', () => {
     expect(reasonsOf(await planned())).toMatchObject({ kept: 1 });
     await then(await planned({ mode: 'replace' }), 'carry-out');
     expect(new Set((await column('Splice'))!.scores.map(({ points }) => points))).toEqual(new Set(['12']));
+  });
+
+  it('says of a mark that waits what the audit will say of it, and of others nothing', async () => {
+    changeScores('total', 0);
+    const run = await planned();
+    const remarked = (await rowsOf(run)).filter(({ remarks }) => remarks.length > 0);
+    expect(remarked).toHaveLength(students());
+    for (const { kind, after, remarks } of remarked) {
+      expect([kind, Number((after as MarkFacts).percent)]).toEqual(['mark', 0]);
+      expect(remarks).toEqual([{ severity: 'informs', says: 'Zero is posted. Is it meant, or was nothing entered?' }]);
+    }
+    await then(run, 'carry-out');
+    expect((await rowsOf(run)).filter(({ remarks }) => remarks.length > 0)).toEqual([]);
   });
 
   it('writes only what was picked: not a student, nor a column with its scores, that was left out', async () => {

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { AuditModule } from '#server/audit';
 import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
@@ -22,6 +23,7 @@ import { UndoClassService } from './undo-class.service.js';
 
 @Module({
   imports: [
+    AuditModule,
     PeriodViewModule,
     CalculationModule,
     CalendarModule,

@@ -1,21 +1,24 @@
 import { Injectable } from '@nestjs/common';
-import { canCarryOut, canDiscard, canResume, canUndo } from '#core/runs';
+import { canCarryOut, canDiscard, canResume, canUndo, isWriting, type MarkFacts } from '#core/runs';
 import type {
   LastRunReply,
   NightlyRequest,
   PickRequest,
   PlanRunRequest,
   RunReply,
+  RunRowReply,
   RunRowsQuery,
   RunRowsReply,
+  RunSummaryReply,
   RunsReply,
 } from '#contract/runs';
+import { ArrivalsService } from '#server/audit';
 import { CategoriesRepository } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
 import { PlatformsRepository } from '#server/platforms';
 import { Clock, Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
-import { LedgerRepository } from './ledger.repository.js';
+import { LedgerRepository, type ShownRow } from './ledger.repository.js';
 import { RunWorker } from './run-worker.js';
 import { RunsRepository, type KeptRun } from './runs.repository.js';
 
@@ -30,6 +33,7 @@ export class RunsService {
     private readonly categories: CategoriesRepository,
     private readonly periods: PeriodsRepository,
     private readonly worker: RunWorker,
+    private readonly arrivals: ArrivalsService,
     private readonly log: ChangeLog,
     private readonly clock: Clock,
   ) {}
@@ -71,7 +75,31 @@ export class RunsService {
   }
 
   async rows(id: number, query: RunRowsQuery): Promise<RunRowsReply> {
-    return this.ledger.rows(this.transactions.reading, id, query);
+    return this.transactions.snapshot(async (queries) => {
+      const run = await this.runs.summaryOrThrow(queries, id);
+      const { rows: lines, total } = await this.ledger.rows(queries, id, query);
+      const remarks = canCarryOut(run) ? await this.remarksOn(queries, run, lines) : undefined;
+      const rows = lines.map(({ itemId, ...line }): RunRowReply => ({
+        ...line,
+        remarks: remarks?.get(`${line.enrollmentId}/${itemId}`) ?? [],
+      }));
+      return { rows, total };
+    });
+  }
+
+  /** What would be said of the grades that these lines are about to post. */
+  private async remarksOn(
+    queries: Queries,
+    { periodId, carriesWork }: Pick<RunSummaryReply, 'periodId' | 'carriesWork'>,
+    lines: readonly ShownRow[],
+  ) {
+    const arrivals = lines.flatMap(({ kind, outcome, enrollmentId, itemId, after }) =>
+      kind === 'mark' && isWriting(outcome) && enrollmentId !== null && itemId !== null
+        ? [{ enrollmentId, itemId, posted: after as MarkFacts, changesBook: carriesWork }]
+        : [],
+    );
+    if (arrivals.length === 0) return undefined;
+    return this.arrivals.remarks(queries, await this.periods.byIdOrThrow(queries, periodId), arrivals);
   }
 
   async lastOfSection(sectionId: number, periodId: number): Promise<LastRunReply | null> {

@@ -7,7 +7,7 @@ import { searchWith } from '../ui/address/search-with';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
 import { showCount, showPercent } from '../ui/format';
 import { Empty } from '../ui/panel';
-import { SeverityDiamond } from '../ui/state-marks';
+import { Remarks } from '../ui/remarks';
 import { useFileRows } from './queries';
 import { outcomeWords, reasonWords } from './words';
 
@@ -157,18 +157,7 @@ function Becomes({ row }: { row: FileRowReply }) {
         {outcome === 'changed' && <span className="text-quiet">{showPercent(before!)} → </span>}
         {isWritten(outcome) ? <b>{showPercent(after)}</b> : showPercent(after)}
       </span>
-      {remarks.length > 0 && (
-        <span
-          title={remarks.map(({ says }) => says).join(' ')}
-          className="line-clamp-2 text-[12px] leading-[14px] whitespace-normal text-quiet"
-        >
-          {remarks.map(({ severity, says }) => (
-            <span key={says} className="mr-1.5">
-              <SeverityDiamond severity={severity} /> {says}
-            </span>
-          ))}
-        </span>
-      )}
+      <Remarks remarks={remarks} />
     </span>
   );
 }

@@ -3,6 +3,7 @@ import { reasonWords, type RunReply, type RunRowReply, type RunRowsQuery } from 
 import { counted } from '#contract/messages';
 import { Awaited } from '../shell/awaited';
 import { DataGrid, type GridColumn } from '../ui/grid/data-grid';
+import { Remarks } from '../ui/remarks';
 import { RowsShown } from '../ui/rows-shown';
 import { Empty } from '../ui/panel';
 import { useRunActions, useRunRows } from './run-queries';
@@ -132,7 +133,10 @@ function columnsOf(
       cell: (row) => (
         <span title={row.reasons.map(sayReason).join(' ')}>
           {isWriting(row.outcome) ? (
-            <span className="figures text-[12px]">{showChange(row, categories)}</span>
+            <span className="flex items-center gap-2">
+              <span className="figures shrink-0 text-[12px]">{showChange(row, categories)}</span>
+              <Remarks remarks={row.remarks} />
+            </span>
           ) : (
             row.reasons.map(({ code }) => reasonWords[code].brief).join('; ')
           )}

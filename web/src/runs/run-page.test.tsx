@@ -95,6 +95,16 @@ describe('a run', () => {
     expect(search()).toBe('');
   });
 
+  it('says of a mark what the audit will say of it, in its row and beside', async () => {
+    const remarks = [{ severity: 'informs' as const, says: 'Zero is posted.' }];
+    const mark = rowOf({ kind: 'mark', after: { percent: '0', label: 'F', code: null }, remarks });
+    const { person } = await show(runOf(), { rows: [mark, refused] });
+    const said = await screen.findByText('Zero is posted.');
+    expect(screen.getAllByRole('img', { name: 'for information' })).toHaveLength(1);
+    await person.click(said);
+    expect(await screen.findAllByText('Zero is posted.')).toHaveLength(2);
+  });
+
   it('opens a row with every reason and where it is mended, and skips a person for the whole run', async () => {
     const picked = runOf({ counts: countsOf({ outcomes: { create: 5 }, leftOut: 1 }) });
     const { person, sent } = await show(runOf(), { 'PUT /runs/7/picks': picked });
