@@ -27,11 +27,33 @@ async function onWombat(work) {
 /** The same on a PostgreSQL server. */
 const onPostgres = (work) => withPostgres((url) => onDatabase({ kind: 'server', url }, work));
 
+/** Two servers on one PostgreSQL, of which each knows nothing but the database of the other. */
+const onTwoServers = (work) =>
+  withPostgres((url) =>
+    onDatabase({ kind: 'server', url }, (first) =>
+      served(
+        { kind: 'server', url },
+        async () => undefined,
+        (second) => work(first, second),
+      ),
+    ),
+  );
+
+/** The demo, nothing of it signed off. */
+const onDatabase = (source, work) =>
+  served(
+    source,
+    async (database) => {
+      await prepareDemo(database);
+      await database.pool.query('DELETE FROM sign_offs');
+    },
+    work,
+  );
+
 /** Signed in as its registrar. */
-async function onDatabase(source, work) {
+async function served(source, prepare, work) {
   const database = await openDatabase(source);
-  await prepareDemo(database);
-  await database.pool.query('DELETE FROM sign_offs');
+  await prepare(database);
   const clock = new Clock();
   clock.setTo(now);
   const application = await createApplication(database, clock);
@@ -94,8 +116,17 @@ async function timed(work) {
   return performance.now() - began;
 }
 
+/** How long as many saves would take, one after the other, on each core its share. */
+async function aloneAfterEachOther(wombat) {
+  const alone = [];
+  for (const { path, changes } of (await savesOf(wombat, '62.5')).slice(0, 9))
+    alone.push(await timed(() => wombat.put(path, { changes })));
+  await wombat.database.pool.query('DELETE FROM receipts');
+  return (quantile(alone, 0.5) * sheets) / availableParallelism();
+}
+
 /** Boards that ask again whenever they are told to. */
-function openBoards({ base, headers }) {
+function openBoards({ base, headers }, count = boards) {
   const ended = new AbortController();
   let asked = 0;
   const watch = async () => {
@@ -106,7 +137,7 @@ function openBoards({ base, headers }) {
         await (await fetch(`${base}/board?period=4`, { headers, signal: ended.signal })).arrayBuffer();
       }
   };
-  const all = Array.from({ length: boards }, () => watch().catch(() => undefined));
+  const all = Array.from({ length: count }, () => watch().catch(() => undefined));
   return async () => {
     ended.abort();
     await Promise.all(all);
@@ -114,10 +145,12 @@ function openBoards({ base, headers }) {
   };
 }
 
-/** Everybody's time for a save, all beginning at once; no grade is lost and none is saved twice. */
-async function allAtOnce(wombat, saves) {
-  const { put, get, database } = wombat;
-  const times = await Promise.all(saves.map(({ path, changes }) => timed(() => put(path, { changes }))));
+/** Everybody's time for a save, all beginning at once, dealt out to servers; no grade is lost and none is saved twice. */
+async function allAtOnce(wombat, saves, servers = [wombat]) {
+  const { get, database } = wombat;
+  const times = await Promise.all(
+    saves.map(({ path, changes }, at) => timed(() => servers[at % servers.length].put(path, { changes }))),
+  );
   for (const { path, changes } of [saves[0], saves.at(-1)]) {
     const { rows } = await get(path);
     for (const { enrollmentId, percent, version } of changes) {
@@ -152,16 +185,29 @@ export const measurements = [
     limit: 3,
     measure: () =>
       onPostgres(async (wombat) => {
-        const alone = [];
-        for (const { path, changes } of (await savesOf(wombat, '62.5')).slice(0, 9))
-          alone.push(await timed(() => wombat.put(path, { changes })));
-        await wombat.database.pool.query('DELETE FROM receipts');
+        const peer = await aloneAfterEachOther(wombat);
         const saves = await savesOf(wombat);
         const close = openBoards(wombat);
         await wombat.get('/board?period=4');
         const times = await allAtOnce(wombat, saves);
         await close();
-        return { ours: quantile(times, 0.95), peer: (quantile(alone, 0.5) * sheets) / availableParallelism() };
+        return { ours: quantile(times, 0.95), peer };
+      }),
+  },
+  {
+    what: `the same through two servers on one PostgreSQL, ${boards / 2} boards open at each`,
+    against: 'one save after the other alone, dealt out to the cores',
+    limit: 3,
+    measure: () =>
+      onTwoServers(async (first, second) => {
+        const peer = await aloneAfterEachOther(first);
+        const saves = await savesOf(first);
+        const closers = [first, second].map((each) => openBoards(each, boards / 2));
+        await Promise.all([first, second].map(({ get }) => get('/board?period=4')));
+        const times = await allAtOnce(first, saves, [first, second]);
+        // Whoever watches at one server hears of what was saved at the other.
+        for (const close of closers) if ((await close()) === 0) throw new Error('a board heard nothing');
+        return { ours: quantile(times, 0.95), peer };
       }),
   },
   {
