@@ -47,29 +47,22 @@ export class GradesRepository {
   ): Promise<void> {
     const [posted, cleared] = [written.filter(({ value }) => value), written.filter(({ value }) => !value)];
     const by = { postedBy: actor.personId, postedAt: this.clock.now() };
+    // One parameter however many grades: the statement is planned once, and takes no time to put together.
     if (posted.length > 0)
-      await queries
-        .insert(grades)
-        .values(posted.map(({ value, ...place }) => ({ ...place, ...value!, ...by, version: 1 })))
-        .onConflictDoUpdate({
-          target: [grades.enrollmentId, grades.itemId, grades.periodId],
-          set: {
-            percent: sql`excluded.percent`,
-            label: sql`excluded.label`,
-            code: sql`excluded.code`,
-            lastDate: sql`excluded.last_date`,
-            hours: sql`excluded.hours`,
-            comment: sql`excluded.comment`,
-            isInternal: sql`excluded.is_internal`,
-            overrideReason: sql`excluded.override_reason`,
-            computedThen: sql`excluded.computed_then`,
-            isOverride: sql`excluded.is_override`,
-            scaleVersionId: sql`excluded.scale_version_id`,
-            version: sql`${grades.version} + 1`,
-            postedBy: sql`excluded.posted_by`,
-            postedAt: sql`excluded.posted_at`,
-          },
-        });
+      await queries.execute(sql`
+        INSERT INTO grades (item_id, period_id, enrollment_id, percent, label, code, last_date, hours, comment, is_internal,
+          override_reason, computed_then, is_override, scale_version_id, version, posted_by, posted_at)
+        SELECT "itemId", "periodId", "enrollmentId", percent, label, code, "lastDate", hours, comment, "isInternal",
+          "overrideReason", "computedThen", "isOverride", "scaleVersionId", 1, ${by.postedBy}, ${by.postedAt.toISOString()}
+        FROM jsonb_to_recordset(${JSON.stringify(posted.map(({ value, ...place }) => ({ ...place, ...value! })))}::jsonb) AS grade (
+          "itemId" int, "periodId" int, "enrollmentId" int, percent numeric, label text, code text, "lastDate" date, hours numeric,
+          comment text, "isInternal" boolean, "overrideReason" text, "computedThen" numeric, "isOverride" boolean,
+          "scaleVersionId" int)
+        ON CONFLICT (enrollment_id, item_id, period_id) DO UPDATE SET (percent, label, code, last_date, hours, comment, is_internal,
+          override_reason, computed_then, is_override, scale_version_id, version, posted_by, posted_at) = (excluded.percent,
+          excluded.label, excluded.code, excluded.last_date, excluded.hours, excluded.comment, excluded.is_internal,
+          excluded.override_reason, excluded.computed_then, excluded.is_override, excluded.scale_version_id, grades.version + 1,
+          excluded.posted_by, excluded.posted_at)`);
     for (const { itemId, periodId, enrollmentId } of cleared)
       await queries
         .update(grades)
