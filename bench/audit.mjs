@@ -2,8 +2,7 @@
 import { execFileSync } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { auditRules, runRules } from '#core/audit';
-import { AuditRunsRepository, AuditTasksService, RecheckService, SnapshotService } from '#server/audit';
-import { ChangeLog } from '#server/changes';
+import { SnapshotService } from '#server/audit';
 import { PeriodsRepository } from '#server/calendar';
 import { onDemo } from './support/demo-database.mjs';
 import { median } from './support/median.mjs';
@@ -20,7 +19,7 @@ export const measurements = [
     what: 'longest stall of the server while it audits a quarter of 6,200 grades, median of five audits',
     against: `the limit of ${mostStall} ms`,
     limit: 1,
-    measure: () => ({ ours: longestStall(), peer: mostStall }),
+    measure: () => ({ ours: alone('audit-alone.mjs'), peer: mostStall }),
   },
   {
     what: 'all rules over the 6,200 grades of a quarter',
@@ -38,30 +37,12 @@ export const measurements = [
     what: 'looking again at the section of a grade that was saved after the audit of 6,200',
     against: `the limit of ${mostRecheck} ms`,
     limit: 1,
-    measure: () =>
-      onDemo(async (context, { queries }) => {
-        const of = (kind) => context.get(kind, { strict: false });
-        const registrar = { personId: 1, name: 'Registrar' };
-        await of(AuditTasksService).runNow(registrar, 4);
-        const [run] = await of(AuditRunsRepository).newest(queries, 4, 1);
-        const { graded } = await of(SnapshotService).ofPeriod(
-          queries,
-          await of(PeriodsRepository).byIdOrThrow(queries, 4),
-        );
-        const { enrollmentId } = graded.find(({ row }) => row.postedAt !== null).row;
-        const saved = { action: 'post grade', thing: `grade 1/4/${enrollmentId}`, before: null, after: null };
-        await of(ChangeLog).record(queries, registrar, [saved]);
-        const look = async () => {
-          const { looked } = await of(RecheckService).since(queries, run);
-          if (looked.size !== 1) throw new Error(`${looked.size} sections were looked at`);
-        };
-        return { ours: await median(rounds, look), peer: mostRecheck };
-      }),
+    measure: () => ({ ours: alone('recheck-alone.mjs'), peer: mostRecheck }),
   },
 ];
 
-/** In a process of its own, in which nothing else was measured before. */
-function longestStall() {
-  const script = fileURLToPath(new URL('./support/audit-alone.mjs', import.meta.url));
+/** Milliseconds, in a process of its own, in which nothing else was measured before. */
+function alone(name) {
+  const script = fileURLToPath(new URL(`./support/${name}`, import.meta.url));
   return JSON.parse(execFileSync(process.execPath, [script], { encoding: 'utf8' }));
 }

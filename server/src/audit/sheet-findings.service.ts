@@ -28,6 +28,9 @@ export class SheetFindingsService {
       const [run] = await this.runs.newest(queries, periodId, 1);
       if (!run) return { at: null, findings: [] };
       const told = await this.toldOf(queries, run, [sectionId]);
+      const at = run.startedAt.toISOString();
+      // As on most sheets: nothing has to be looked at again.
+      if (told.length === 0) return { at, findings: [] };
       const saved = [...(await this.runs.saversSince(queries, run)).keys()];
       const isSaved = ({ enrollmentId, itemId }: Finding) =>
         saved.some((grade) => (itemId ? grade === `${enrollmentId}/${itemId}` : grade.startsWith(`${enrollmentId}/`)));
@@ -38,14 +41,14 @@ export class SheetFindingsService {
         return rulesOfOneSection.some(({ id }) => id === finding.ruleId) ? 'still' : 'saved';
       };
       return {
-        at: run.startedAt.toISOString(),
-        findings: told.map(({ finding, at }) => ({
+        at,
+        findings: told.map(({ finding, at: toldAt }) => ({
           key: findingKey(finding),
           severity: severityIn(run, finding),
           enrollmentId: finding.enrollmentId,
           itemId: finding.itemId,
           sentence: findingSentence(ruleById.get(finding.ruleId)!, finding),
-          toldAt: at?.toISOString() ?? null,
+          toldAt: toldAt?.toISOString() ?? null,
           since: sinceOf(finding),
         })),
       };
