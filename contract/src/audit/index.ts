@@ -102,6 +102,14 @@ export interface AuditRuleReply {
   readonly fix: string | null;
 }
 
+/** What a rule would say of a grade that is about to come. */
+export interface RuleRemark {
+  readonly severity: Severity;
+  /** What the rule is called. */
+  readonly rule: string;
+  readonly says: string;
+}
+
 /** What there is no such thing of in a finding is null: a finding about a section has no student and no mark. */
 export interface FoundReply extends FindingPlace {
   readonly key: string;

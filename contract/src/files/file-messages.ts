@@ -1,4 +1,4 @@
-import type { Severity } from '#core/audit';
+import type { RuleRemark } from '#contract/audit';
 import { NestedList } from '#contract/requests';
 import {
   leadingRows,
@@ -144,7 +144,7 @@ export interface FileRowReply {
   readonly after: string | null;
   readonly sameAs: readonly number[];
   /** What the rules of the audit would say of the grade once the row is accepted, and do not say now. */
-  readonly remarks: readonly { readonly severity: Severity; readonly says: string }[];
+  readonly remarks: readonly RuleRemark[];
 }
 
 export interface FileImportSummaryReply {

@@ -15,7 +15,7 @@ import {
   type RunState,
   type ScoreFacts,
 } from '#core/runs';
-import type { Severity } from '#core/audit';
+import type { RuleRemark } from '#contract/audit';
 import { IsTimeOfDay } from '#contract/requests';
 import { Type } from 'class-transformer';
 import {
@@ -160,7 +160,7 @@ export interface RunRowReply extends Omit<LedgerRow, 'itemId' | 'before' | 'afte
   readonly isPicked: boolean;
   readonly result: RowResult | null;
   /** Of a mark that waits to be carried out: what the rules of the audit would say of it, and do not say now. */
-  readonly remarks: readonly { readonly severity: Severity; readonly says: string }[];
+  readonly remarks: readonly RuleRemark[];
 }
 
 /** What the lines of a ledger are asked by; nothing asks for all. */

@@ -40,6 +40,7 @@ it('a row of a file says before it is accepted what an audit finds afterwards', 
   expect(remarked.get(first!.student)).toEqual([
     {
       severity: 'warns',
+      rule: 'Override without a reason',
       says: expect.stringMatching(/^12\.00? F is posted, but .* is computed, and no reason is given\.$/),
     },
   ]);

@@ -1,9 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { foreseen, ruleById, type Severity, type Snapshot } from '#core/audit';
+import { foreseen, ruleById, type Snapshot } from '#core/audit';
 import { decimalOrThrow } from '#core/numbers';
 import { isBlank } from '#core/posting';
-import { findingSentence } from '#contract/audit';
+import { findingSentence, type RuleRemark } from '#contract/audit';
 import { bodyOfMark, markOfBody, type MarkBody } from '#contract/posting';
 import { RuleSettingsRepository } from '#server/audit-rules';
 import type { SchoolPeriod } from '#server/calendar';
@@ -31,12 +31,6 @@ interface GradeOfItem {
   readonly itemId: number;
 }
 
-/** What a rule would say of a grade. */
-export interface ArrivalRemark {
-  readonly severity: Severity;
-  readonly says: string;
-}
-
 /** Asks the rules of single grades what they would say of values that are about to come. */
 @Injectable()
 export class ArrivalsService {
@@ -50,8 +44,8 @@ export class ArrivalsService {
     queries: Queries,
     period: SchoolPeriod,
     arrivals: readonly Arrival[],
-  ): Promise<ReadonlyMap<string, readonly ArrivalRemark[]>> {
-    const remarks = new Map<string, ArrivalRemark[]>();
+  ): Promise<ReadonlyMap<string, readonly RuleRemark[]>> {
+    const remarks = new Map<string, RuleRemark[]>();
     const coming = new Map(arrivals.map((arrival) => [keyOf(arrival), arrival]));
     const only = await this.sectionsOf(queries, arrivals);
     const { snapshot: now } = await this.snapshots.ofAudit(queries, period, only);
@@ -75,7 +69,10 @@ export class ArrivalsService {
       const effect = inForce.get(rule.id)?.severity ?? rule.severity;
       if (effect === 'off') continue;
       const key = keyOf({ enrollmentId: finding.enrollmentId!, itemId: finding.itemId! });
-      remarks.set(key, [...(remarks.get(key) ?? []), { severity: effect, says: findingSentence(rule, finding) }]);
+      remarks.set(key, [
+        ...(remarks.get(key) ?? []),
+        { severity: effect, rule: rule.summary, says: findingSentence(rule, finding) },
+      ]);
     }
     return remarks;
   }

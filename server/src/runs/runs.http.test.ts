@@ -225,7 +225,13 @@ describe('a run', () => {
     expect(remarked).toHaveLength(students());
     for (const { kind, after, remarks } of remarked) {
       expect([kind, Number((after as MarkFacts).percent)]).toEqual(['mark', 0]);
-      expect(remarks).toEqual([{ severity: 'informs', says: 'Zero is posted. Is it meant, or was nothing entered?' }]);
+      expect(remarks).toEqual([
+        {
+          severity: 'informs',
+          rule: expect.any(String) as string,
+          says: 'Zero is posted. Is it meant, or was nothing entered?',
+        },
+      ]);
     }
     await then(run, 'carry-out');
     expect((await rowsOf(run)).filter(({ remarks }) => remarks.length > 0)).toEqual([]);

@@ -74,7 +74,7 @@ function columnsOf({ items, grades, sectionColumn }: FileImportReply): GridColum
   const section: GridColumn<FileRowReply> = {
     id: 'section',
     header: 'Section',
-    width: '150px',
+    width: '132px',
     sortBy: (row) => row.section ?? row.givenSection ?? '',
     cell: ({ section: found, givenSection }) => found ?? <span className="figures text-quiet">{givenSection}</span>,
   };
@@ -135,7 +135,7 @@ const ofTheValue: readonly GridColumn<FileRowReply>[] = [
   {
     id: 'value',
     header: 'Value',
-    width: '120px',
+    width: '96px',
     align: 'right',
     cell: ({ value }) => <span className="figures">{value}</span>,
   },

@@ -228,13 +228,15 @@ describe('a file', () => {
   });
 
   it('says beside a row what the audit will say of the grade', async () => {
-    const remarks = [{ severity: 'warns' as const, says: '12.0 F is posted, but 86.4 B is computed.' }];
+    const remarks = [
+      { severity: 'warns' as const, rule: 'Override', says: '12.0 F is posted, but 86.4 B is computed.' },
+    ];
     const remarked = [fileRowOf({ remarks }), fileRowOf({ row: 3, name: 'Harrow, Col' })];
     await show(fileOf(), { 'GET /file-imports/9/rows': { rows: remarked, total: 2 } });
     const grid = await screen.findByLabelText('Rows of the file');
     const [own, other] = [/Fennick/, /Harrow/].map((name) => within(grid).getByRole('row', { name }));
     expect(within(own!).getByRole('img', { name: 'warns' })).toBeTruthy();
-    expect(own!.textContent).toContain('86.4 12.0 F is posted, but 86.4 B is computed.');
+    expect(own!.textContent).toContain('86.4 Override: 12.0 F is posted, but 86.4 B is computed.');
     expect(within(other!).queryByRole('img')).toBeNull();
   });
 

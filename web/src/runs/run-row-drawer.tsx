@@ -4,7 +4,7 @@ import type { PickRequest, RunReply, RunRowReply } from '#contract/runs';
 import { counted } from '#contract/messages';
 import { Button } from '../ui/button';
 import { Drawer } from '../ui/drawer';
-import { Remarks } from '../ui/remarks';
+import { RemarkLines } from '../ui/remarks';
 import { useRunActions } from './run-queries';
 import { kindNames, mends, outcomeNames, resultNames, sayReason, showFacts } from './run-words';
 
@@ -46,7 +46,7 @@ export function RunRowDrawer({ run, row, path, onClose }: RunRowDrawerProps) {
             <dd className="figures font-bold">{showFacts(row.after, categories)}</dd>
           </dl>
         )}
-        <Remarks remarks={row.remarks} />
+        <RemarkLines remarks={row.remarks} />
         {row.result && <p className="text-[13px]">This row was {resultNames[row.result]}.</p>}
         <ul className="space-y-2 text-[13px]">
           {row.reasons.map((reason) => {
