@@ -57,3 +57,13 @@ it('says nothing by a rule that is off, or that leaves the course alone', () => 
       ),
     ).toEqual(['override-without-reason']);
 });
+
+it('a rule that throws says nothing, and the others go on', () => {
+  const broken = Object.defineProperty({ ...posted }, 'attendance', {
+    get: () => {
+      throw new Error('the registers cannot be read');
+    },
+  });
+  const then = Object.defineProperty(comes(posted, '91', 'A-'), 'attendance', { get: () => broken.attendance });
+  expect(idsOf(broken, then).map(([ruleId]) => ruleId)).toContain('computed-changed-since-posted');
+});

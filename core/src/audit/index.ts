@@ -18,7 +18,7 @@ export {
 } from './rule-settings.js';
 export { foreseen } from './foreseen.js';
 export { recheck, rulesOfOneSection, type Rechecked } from './recheck.js';
-export { runRules, runRulesInTurn, type Finding, type RuleOutcomes } from './run-rules.js';
+export { outcomesOf, runRules, runRulesInTurn, type Finding, type RuleOutcomes } from './run-rules.js';
 export {
   bareGrade,
   noSections,

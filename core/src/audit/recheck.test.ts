@@ -8,7 +8,7 @@ import {
   recheck,
   rulesOfOneSection,
   runRules,
-  runRulesInTurn,
+  outcomesOf,
   type Finding,
   type GradeFact,
   type SectionFact,
@@ -80,7 +80,7 @@ describe('a look at the sections that were changed', () => {
         const ended = done.reduce(after, begun);
         const touched = [...new Set(done.map(sectionOf))];
         const found = before.filter((finding) => touched.includes(sectionOfFinding(finding) ?? -1));
-        const now = [...runRulesInTurn(rulesOfOneSection, periodWith(ended, touched))].at(-1)!;
+        const now = outcomesOf(rulesOfOneSection, periodWith(ended, touched));
         const { gone, added } = recheck(found, now);
         const looked = new Set(rulesOfOneSection.map(({ id }) => id));
         const isLooked = ({ ruleId }: Finding) => looked.has(ruleId);

@@ -67,6 +67,13 @@ export function* runRulesInTurn(
   }
 }
 
+/** The same at once: what was found when the last rule had its turn. */
+export function outcomesOf(rules: readonly AuditRule[], snapshot: Snapshot, inForce?: RulesInForce): RuleOutcomes {
+  let outcomes: RuleOutcomes = { findings: [], faults: [], rulesDone: 0 };
+  for (outcomes of runRulesInTurn(rules, snapshot, inForce));
+  return outcomes;
+}
+
 /** What a rule looks at in one step. */
 function* partsFor({ scope }: AuditRule, snapshot: Snapshot): Generator<Snapshot> {
   const { grades } = snapshot;

@@ -3,6 +3,7 @@ import type { AuditRuleReply, FoundReply } from '#contract/audit';
 import { useScope } from '../shell/scope';
 import { SeverityDiamond } from '../ui/state-marks';
 import { placeOfFinding } from './finding-place';
+import { FoundAbout } from './found-about';
 
 /** What is found now in what was changed after the audit, and was not in it: each leads to where it is set right. */
 export function AddedFindings({
@@ -26,11 +27,7 @@ export function AddedFindings({
                 <SeverityDiamond severity={rule.severity} />
               </span>
               <div>
-                <p>
-                  <b>{each.subject}</b>
-                  {each.section && each.section !== each.subject && ` · ${each.section}`}
-                </p>
-                <p className="text-quiet">{each.sentence}</p>
+                <FoundAbout {...each} />
                 <Link className="font-semibold text-eucalypt hover:underline" to={path(place.path)}>
                   {place.says}
                 </Link>

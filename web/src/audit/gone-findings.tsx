@@ -2,6 +2,7 @@ import type { GoneFindingReply } from '#contract/audit';
 import { Awaited } from '../shell/awaited';
 import { showInstant } from '../ui/format';
 import { Empty } from '../ui/panel';
+import { FoundAbout } from './found-about';
 import { useGoneFindings } from './queries';
 
 /** What the run before found and the last one did not, and who saw to it. */
@@ -25,16 +26,9 @@ export function GoneFindings({ periodId }: { periodId: number }) {
 }
 
 function GoneFinding({ gone }: { gone: GoneFindingReply }) {
-  const { summary, sentence, subject, section } = gone;
   return (
-    <li className="border-b border-hairline py-2 text-[13px]">
-      <p>
-        <b>{subject}</b>
-        {section && section !== subject && ` · ${section}`}
-      </p>
-      <p className="text-quiet" title={summary}>
-        {sentence}
-      </p>
+    <li className="border-b border-hairline py-2 text-[13px]" title={gone.summary}>
+      <FoundAbout {...gone} />
       <p>{whyInWords(gone)}</p>
     </li>
   );

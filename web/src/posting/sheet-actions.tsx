@@ -1,6 +1,7 @@
 import type { SheetReply } from '#contract/posting';
 import { counted } from '#contract/messages';
-import { Button, Key } from '../ui/button';
+import { Button } from '../ui/button';
+import { SaveButton } from './save-button';
 import type { SheetEntry } from './sheet-entry';
 
 interface SheetActionsProps {
@@ -26,15 +27,7 @@ export function SheetActions(props: SheetActionsProps) {
   const { sheet, entry, isReadOnly, canSave, unsaved, isOpen, canUndo, mustAsk, maySignOff } = props;
   return (
     <>
-      <Button look="main" disabled={!canSave} onClick={props.onSave}>
-        {mustAsk && unsaved > 0 ? (
-          `Hand ${counted(unsaved, 'grade')} to the registrar…`
-        ) : (
-          <>
-            Save {unsaved > 0 ? unsaved : ''} <Key>Ctrl S</Key>
-          </>
-        )}
-      </Button>
+      <SaveButton unsaved={unsaved} canSave={canSave} mustAsk={mustAsk} onSave={props.onSave} />
       <Button disabled={isReadOnly || entry.computedBlanks.length === 0} onClick={entry.takeComputedForBlanks}>
         Use computed for {counted(entry.computedBlanks.length, 'blank')}
       </Button>

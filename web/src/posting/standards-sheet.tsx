@@ -7,7 +7,7 @@ import { useTellOfChange } from '../changes/use-tell-of-change';
 import { openDrawer } from '../shell/drawer-store';
 import { ProblemNote } from '../shell/problem-note';
 import { showProblem } from '../shell/show-problem';
-import { Button, Key } from '../ui/button';
+import { Button } from '../ui/button';
 import { showGivenFirst } from '../ui/format';
 import { Page, Strong } from '../ui/page';
 import { Panel } from '../ui/panel';
@@ -24,6 +24,7 @@ import { OutsideDialog } from './outside-dialog';
 import { countRows } from './count-rows';
 import { HandOverDialog } from './hand-over-dialog';
 import { useSaveStandards } from './queries';
+import { SaveButton } from './save-button';
 import { SignOffDialog } from './sign-off-dialog';
 import { entryRulesOf } from './sheet-view';
 import { StandardsGrid, type StandardsGridHandle } from './standards-grid';
@@ -134,15 +135,7 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
       }
       actions={
         <>
-          <Button look="main" disabled={!canSave} onClick={saveAll}>
-            {mayAsk && unsaved > 0 ? (
-              `Hand ${counted(unsaved, 'grade')} to the registrar…`
-            ) : (
-              <>
-                Save {unsaved > 0 ? unsaved : ''} <Key>Ctrl S</Key>
-              </>
-            )}
-          </Button>
+          <SaveButton unsaved={unsaved} canSave={canSave} mustAsk={mayAsk} onSave={saveAll} />
           <Button disabled={isReadOnly || computed === 0} onClick={draft.takeComputed}>
             Use computed for {counted(computed, 'blank')}
           </Button>
