@@ -15,6 +15,8 @@ export const rulesOfOneSection: readonly AuditRule[] = auditRules.filter(
 export interface Rechecked {
   /** The keys of those that are there no longer. */
   readonly gone: ReadonlySet<string>;
+  /** Those that are still there, by their keys, as they are found now: what they quote may be another grade. */
+  readonly still: ReadonlyMap<string, Finding>;
   /** Those that the audit did not find. */
   readonly added: readonly Finding[];
 }
@@ -40,6 +42,9 @@ export function recheck(
         .filter(({ ruleId }) => looked.has(ruleId))
         .map(findingKey)
         .filter((key) => !now.has(key)),
+    ),
+    still: new Map(
+      findings.map((finding) => [findingKey(finding), finding] as const).filter(([key]) => before.has(key)),
     ),
     added: findings.filter((finding) => !before.has(findingKey(finding))),
   };

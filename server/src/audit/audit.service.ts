@@ -64,7 +64,11 @@ export class AuditService {
   }
 
   private async runReply(queries: Queries, run: AuditRun, before: AuditRun | undefined): Promise<AuditRunReply> {
-    const findings = await this.runs.findingsOf(queries, run.id);
+    const again = await this.rechecks.since(queries, run);
+    // What was looked at again is told as it is now.
+    const findings = (await this.runs.findingsOf(queries, run.id)).map(
+      (finding) => again.still.get(findingKey(finding)) ?? finding,
+    );
     const earlier = before && (await this.runs.findingsOf(queries, before.id));
     const compared = compareRuns((earlier ?? []).map(findingKey), findings.map(findingKey));
     const period = await this.periods.byIdOrThrow(queries, run.periodId);
@@ -82,7 +86,6 @@ export class AuditService {
     };
     const rows = new Map(graded.map((each) => [`${each.row.enrollmentId}:${each.reporting.item.id}`, each]));
     const gradedOf = ({ enrollmentId, itemId }: Finding) => rows.get(`${enrollmentId}:${itemId}`);
-    const again = await this.rechecks.since(queries, run);
     const addedNames = await this.runs.namesOf(queries, again.added);
     return {
       id: run.id,

@@ -34,7 +34,7 @@ export class SheetFindingsService {
       const saved = [...(await this.runs.saversSince(queries, run)).keys()];
       const isSaved = ({ enrollmentId, itemId }: Finding) =>
         saved.some((grade) => (itemId ? grade === `${enrollmentId}/${itemId}` : grade.startsWith(`${enrollmentId}/`)));
-      const { gone } = await this.rechecks.since(queries, run, [sectionId]);
+      const { gone, still } = await this.rechecks.since(queries, run, [sectionId]);
       const sinceOf = (finding: Finding) => {
         if (gone.has(findingKey(finding))) return 'gone';
         if (!isSaved(finding)) return null;
@@ -47,7 +47,7 @@ export class SheetFindingsService {
           severity: severityIn(run, finding),
           enrollmentId: finding.enrollmentId,
           itemId: finding.itemId,
-          sentence: findingSentence(ruleById.get(finding.ruleId)!, finding),
+          sentence: findingSentence(ruleById.get(finding.ruleId)!, still.get(findingKey(finding)) ?? finding),
           toldAt: toldAt?.toISOString() ?? null,
           since: sinceOf(finding),
         })),

@@ -22,10 +22,11 @@ const sheetOf = async (section: number) => (await registrar.get<SheetReply>(path
 const isPattern = new Set(
   auditRules.filter(({ scope, family }) => scope === 'sheet' && family === 'pattern').map(({ id }) => id),
 );
-const keysOf = (findings: readonly Pick<FindingReply, 'key' | 'ruleId'>[]) =>
+/** With all that they say. */
+const textsOf = (findings: readonly Pick<FindingReply, 'key' | 'ruleId' | 'sentence'>[]) =>
   findings
     .filter(({ ruleId }) => !isPattern.has(ruleId))
-    .map(({ key }) => key)
+    .map(({ key, sentence }) => `${key} ${sentence}`)
     .toSorted();
 const later = () => server.clock.setTo(new Date(server.clock.now().getTime() + 60_000));
 
@@ -36,7 +37,7 @@ async function seenAfter(change: () => Promise<unknown>) {
   const { findings, again } = await latest();
   const now = [...findings.filter(({ isGone }) => !isGone), ...again.added];
   await auditNow(registrar, openPeriod);
-  return { findings, again, now: keysOf(now), whole: keysOf((await latest()).findings) };
+  return { findings, again, now: textsOf(now), whole: textsOf((await latest()).findings) };
 }
 
 describe('what was changed after an audit, looked at again', () => {
@@ -73,6 +74,35 @@ describe('what was changed after an audit, looked at again', () => {
     );
     expect(again.added.every(({ openSectionId, sentence }) => openSectionId !== null && sentence !== '')).toBe(true);
     expect(again.isBeyond).toBe(false);
+  });
+
+  it('tells what is still there as it is now, and lets that stand, not what the audit saw', async () => {
+    const { body: audit } = await auditNow(registrar, openPeriod);
+    const about = audit.run!.findings.find(
+      ({ ruleId, itemId }) => ruleId === 'override-without-reason' && itemId === quarterGrade,
+    )!;
+    const { rows } = await sheetOf(about.openSectionId!);
+    const row = rows.find(({ enrollmentId }) => enrollmentId === about.enrollmentId)!;
+    later();
+    await registrar.send('DELETE', `${pathOf(about.openSectionId!)}/sign-off`);
+    const saved = await registrar.send('PUT', pathOf(about.openSectionId!), {
+      changes: [changeOf(row, { percent: '31', label: 'F', code: null, overrideReason: '' })],
+    });
+    expect(saved.status).toBe(200);
+    const own = async () =>
+      (await latest()).findings.find(
+        ({ ruleId, enrollmentId, itemId }) =>
+          ruleId === 'override-without-reason' && enrollmentId === about.enrollmentId && itemId === about.itemId,
+      )!;
+    const seen = await own();
+    expect([seen.isGone, seen.sentence]).toEqual([false, expect.stringMatching(/^31\.00? F is posted, but /)]);
+    const { ruleId, enrollmentId, sectionId, courseId, itemId } = seen;
+    const findings = [{ ruleId, enrollmentId, sectionId, courseId, itemId }];
+    const decision = { periodId: openPeriod, findings, reason: 'Agreed with the office.', until: null };
+    expect((await registrar.send('PUT', '/audit/waivers', decision)).status).toBe(200);
+    expect((await own()).waiver!.state).toBe('holds');
+    await auditNow(registrar, openPeriod);
+    expect((await own()).waiver!.state).toBe('holds');
   });
 
   it('shows on the sheet of whoever posts', async () => {

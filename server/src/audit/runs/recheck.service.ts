@@ -36,7 +36,7 @@ export class RecheckService {
 
   /** As the rules were in force when the audit ran: another severity or threshold is a matter of the next one. */
   private async again(queries: Queries, run: AuditRun, sectionIds: readonly number[]): Promise<Rechecked> {
-    if (sectionIds.length === 0) return { gone: new Set(), added: [] };
+    if (sectionIds.length === 0) return { gone: new Set(), still: new Map(), added: [] };
     const period = await this.periods.byIdOrThrow(queries, run.periodId);
     const { snapshot } = await this.snapshots.ofAudit(queries, period, new Set(sectionIds));
     const inForce = new Map(run.rules.map((rule) => [rule.id, rule]));

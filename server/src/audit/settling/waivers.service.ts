@@ -1,10 +1,11 @@
 import { Injectable } from '@nestjs/common';
-import { ruleById, waiverState, type Finding } from '#core/audit';
+import { findingKey, ruleById, waiverState, type Finding } from '#core/audit';
 import type { Day } from '#core/calendar';
 import type { FindingsRequest, WaiveRequest, WaiverReply } from '#contract/audit';
 import { counted } from '#contract/messages';
 import { Changes } from '#server/changes';
 import { Clock, DistrictZone, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { RecheckService } from '../runs/recheck.service.js';
 import { AuditRunsRepository } from '../runs/audit-runs.repository.js';
 import { periodFindingId } from './period-finding.js';
 import { WaiversRepository, type NamedWaiver } from './waivers.repository.js';
@@ -16,6 +17,7 @@ export class WaiversService {
     private readonly transactions: Transactions,
     private readonly waivers: WaiversRepository,
     private readonly runs: AuditRunsRepository,
+    private readonly rechecks: RecheckService,
     private readonly changes: Changes,
     private readonly zone: DistrictZone,
     private readonly clock: Clock,
@@ -26,7 +28,7 @@ export class WaiversService {
     await this.transactions.run(async (queries) => {
       if (until !== null && until < (await this.zone.today(queries)))
         throw new Refusal('fields-wrong', {}, [{ field: 'until', detail: 'today or a day to come, or nothing' }]);
-      const found = await this.runs.inLastOrThrow(queries, periodId, findings);
+      const found = await this.asTheyAre(queries, periodId, await this.runs.inLastOrThrow(queries, periodId, findings));
       const facts = {
         reason: reason.trim(),
         until,
@@ -43,6 +45,13 @@ export class WaiversService {
         })),
       });
     });
+  }
+
+  /** What is let stand is what is so now, as it was looked at; not what the audit saw before a grade was saved. */
+  private async asTheyAre(queries: Queries, periodId: number, findings: readonly Finding[]): Promise<Finding[]> {
+    const [run] = await this.runs.newest(queries, periodId, 1);
+    const { still } = await this.rechecks.since(queries, run!);
+    return findings.map((finding) => still.get(findingKey(finding)) ?? finding);
   }
 
   /** Ends waivers: their findings count again. @throws Refusal period-sealed */
