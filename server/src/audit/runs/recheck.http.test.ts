@@ -3,6 +3,8 @@ import { auditRules } from '#core/audit';
 import type { AuditReply, FindingReply, SheetFindingsReply } from '#contract/audit';
 import type { CodesReply } from '#contract/codes';
 import type { SheetReply } from '#contract/posting';
+import { ChangeLog } from '#server/changes';
+import { Transactions } from '#server/platform';
 import { auditNow } from '../../../test/audit-now.js';
 import { changeOf, openPeriod, quarterGrade } from '../../../test/sheets.js';
 import { startTestServer, type TestClient, type TestServer } from '../../../test/test-server.js';
@@ -117,6 +119,26 @@ describe('what was changed after an audit, looked at again', () => {
       `/sheet-findings?period=${openPeriod}&section=${about.openSectionId}`,
     );
     expect(body.findings.find(({ key }) => key === about.key)!.since).toBe('gone');
+  });
+
+  it('is no matter of what goes on in another school', async () => {
+    await auditNow(registrar, openPeriod);
+    later();
+    const { rows } = await server.database.pool.query<{ path: string; id: number }>(`
+      SELECT g.item_id || '/' || g.period_id AS path, e.id FROM grades g JOIN enrollments e ON e.id = g.enrollment_id
+      JOIN sections s ON s.id = e.section_id JOIN courses c ON c.id = s.course_id
+      JOIN (SELECT DISTINCT ON (section_id) id FROM enrollments ORDER BY section_id, id) one ON one.id = e.id
+      WHERE c.school_id <> 1 LIMIT 40`);
+    expect(rows.length).toBeGreaterThan(30);
+    const log = server.application.get(ChangeLog, { strict: false });
+    await server.application.get(Transactions, { strict: false }).run((queries) =>
+      log.record(
+        queries,
+        { personId: 1, name: 'Morwenna Oake' },
+        rows.map(({ path, id }) => ({ action: 'post', thing: `grade ${path}/${id}`, before: null, after: null })),
+      ),
+    );
+    expect((await latest()).again).toEqual({ isLooked: true, isBeyond: false, added: [] });
   });
 
   it('says that only another audit sees what changed in the set-up', async () => {

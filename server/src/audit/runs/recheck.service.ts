@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { recheck, rulesOfOneSection, runRulesInTurn, type Rechecked } from '#core/audit';
-import { PeriodsRepository } from '#server/calendar';
+import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
+import { PeriodViews } from '#server/period-view';
 import type { Queries } from '#server/platform';
 import { AuditRunsRepository, type AuditRun } from './audit-runs.repository.js';
 import { SnapshotService } from './snapshot.service.js';
@@ -12,7 +13,7 @@ const mostSections = 30;
 
 /** What is so of an audit's findings now, of what was changed since. */
 export interface Since extends Touched, Rechecked {
-  /** Those of the sections that were looked at again: all of them, or none where they are too many. */
+  /** Those of its sections that were looked at again: all of them, or none where they are too many. */
   readonly looked: ReadonlySet<number>;
 }
 
@@ -22,22 +23,31 @@ export class RecheckService {
   constructor(
     private readonly runs: AuditRunsRepository,
     private readonly periods: PeriodsRepository,
+    private readonly views: PeriodViews,
     private readonly snapshots: SnapshotService,
     private readonly touched: TouchedSectionsRepository,
   ) {}
 
   /** @param only the sections that are asked about; without them, all that were touched */
   async since(queries: Queries, run: AuditRun, only?: readonly number[]): Promise<Since> {
-    const touched = await this.touched.since(queries, run.startedAt);
-    const wanted = only ? touched.sectionIds.filter((id) => only.includes(id)) : touched.sectionIds;
-    const looked = wanted.length > mostSections ? [] : wanted;
-    return { ...touched, looked: new Set(looked), ...(await this.again(queries, run, looked)) };
+    const period = await this.periods.byIdOrThrow(queries, run.periodId);
+    const { sections } = await this.views.of(queries, period);
+    const asked = new Set(only ?? sections.map(({ id }) => id));
+    const { sectionIds: all, isBeyond } = await this.touched.since(queries, run.startedAt);
+    // The log is the district's: what goes on in other schools is no matter of this period.
+    const sectionIds = all.filter((id) => asked.has(id));
+    const looked = sectionIds.length > mostSections ? [] : sectionIds;
+    return { sectionIds, isBeyond, looked: new Set(looked), ...(await this.again(queries, run, period, looked)) };
   }
 
   /** As the rules were in force when the audit ran: another severity or threshold is a matter of the next one. */
-  private async again(queries: Queries, run: AuditRun, sectionIds: readonly number[]): Promise<Rechecked> {
+  private async again(
+    queries: Queries,
+    run: AuditRun,
+    period: SchoolPeriod,
+    sectionIds: readonly number[],
+  ): Promise<Rechecked> {
     if (sectionIds.length === 0) return { gone: new Set(), still: new Map(), added: [] };
-    const period = await this.periods.byIdOrThrow(queries, run.periodId);
     const { snapshot } = await this.snapshots.ofAudit(queries, period, new Set(sectionIds));
     const inForce = new Map(run.rules.map((rule) => [rule.id, rule]));
     const now = await takeTurns(runRulesInTurn(rulesOfOneSection, snapshot, inForce));
