@@ -1,6 +1,6 @@
 import type { AuditRule } from './audit-rule.js';
 import { auditRules } from './audit-rules.js';
-import { findingKey } from './compare-runs.js';
+import { compareRuns, findingKey } from './compare-runs.js';
 import type { Finding, RuleOutcomes } from './run-rules.js';
 
 /**
@@ -34,18 +34,12 @@ export function recheck(
 ): Rechecked {
   const looked = new Set(rulesOfOneSection.map(({ id }) => id));
   for (const { ruleId } of faults) looked.delete(ruleId);
-  const before = new Set(found.map(findingKey));
-  const now = new Set(findings.map(findingKey));
+  const before = found.filter(({ ruleId }) => looked.has(ruleId)).map(findingKey);
+  const now = new Map(findings.map((finding) => [findingKey(finding), finding]));
+  const { gone, still, added } = compareRuns(before, now.keys());
   return {
-    gone: new Set(
-      found
-        .filter(({ ruleId }) => looked.has(ruleId))
-        .map(findingKey)
-        .filter((key) => !now.has(key)),
-    ),
-    still: new Map(
-      findings.map((finding) => [findingKey(finding), finding] as const).filter(([key]) => before.has(key)),
-    ),
-    added: findings.filter((finding) => !before.has(findingKey(finding))),
+    gone,
+    still: new Map([...now].filter(([key]) => still.has(key))),
+    added: [...now].filter(([key]) => added.has(key)).map(([, finding]) => finding),
   };
 }

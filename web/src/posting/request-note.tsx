@@ -6,14 +6,12 @@ import { showInstant } from '../ui/format';
 import { Note } from '../ui/panel';
 import { AnswerDialog } from './answer-dialog';
 
-export type Answer = (state: 'declined' | 'withdrawn', text: string) => void;
-
 interface RequestNoteProps {
   readonly request: Pick<PostingRequestReply, 'askedBy' | 'isOwn' | 'askedAt' | 'note'>;
   /** What is asked for: "3 grades". */
   readonly what: string;
   readonly onPutOnSheet: () => void;
-  readonly onAnswer: Answer;
+  readonly onAnswer: (state: 'declined' | 'withdrawn', text: string) => void;
 }
 
 /** What somebody who may not post any more asks a registrar to post, and what can be done about it. */
