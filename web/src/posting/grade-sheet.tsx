@@ -62,7 +62,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
       {
         onSuccess: (saved) => {
           settleMarks(sheetId, drafts, saved);
-          word.settle();
+          word.settle(drafts);
           tellOfChange(
             `${counted(saved.receipt?.changes.length ?? 0, 'grade')} saved. The receipt is below the sheet.`,
             saved,
@@ -186,10 +186,7 @@ export function GradeSheet({ sheet, sheetKey }: { sheet: SheetReply; sheetKey: S
       <SheetBanners
         sheet={sheet}
         onTakeBack={sheet.mayPost && sheet.sealedAt === null && mayPost ? word.takeBack : undefined}
-        onPutOnSheet={({ id, changes }) => {
-          entry.putRequest(changes);
-          word.setPut(id);
-        }}
+        onPutOnSheet={entry.putRequest}
         onAnswer={word.answer}
       />
       <SheetFindings

@@ -6,6 +6,8 @@ import { createDraftStore } from '../shell/draft-store';
 export interface MarkDraft {
   readonly mark: MarkBody;
   readonly version: number;
+  /** The request that it came from, where somebody asked for it to be posted. */
+  readonly asked?: number;
 }
 
 /** The unsaved marks of one sheet, by enrollment. */
@@ -25,6 +27,11 @@ export function marksOf(sheetId: string): MarkDrafts {
 /** Drafts as a save sends them. */
 export function changesOf(drafts: MarkDrafts): MarkChangeBody[] {
   return Object.entries(drafts).map(([id, { mark, version }]) => ({ ...mark, enrollmentId: Number(id), version }));
+}
+
+/** The requests that saving drafts answers: those that any of the marks came from. */
+export function askedIn(drafts: MarkDrafts): number[] {
+  return [...new Set(Object.values(drafts).flatMap(({ asked }) => asked ?? []))];
 }
 
 /** Changes several marks in one step that can be undone. A null takes a draft away. */

@@ -9,12 +9,12 @@ import {
   type EntryRules,
   type Mark,
 } from '#core/posting';
-import type { MarkChangeBody, SheetReply } from '#contract/posting';
+import type { PostingRequestReply, SheetReply } from '#contract/posting';
 import type { CellText } from '../ui/grid/cell-range';
 import type { EditKind } from '../ui/grid/use-cell-cursor';
 import { dayOrderOf } from '../ui/day/day-order';
 import { entryFaultWords } from './entry-words';
-import { changeMarks, type MarkDraft } from './mark-drafts';
+import { changeMarks, marksOf, type MarkDraft } from './mark-drafts';
 import { columnsOf, type EditableColumn } from './sheet-columns';
 import { draftOfMark, middleOf, type SheetRow } from './sheet-view';
 
@@ -70,7 +70,11 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
 
   const change = (changes: readonly (readonly [SheetRow, Mark])[]) => {
     const drafts: Record<number, MarkDraft | null> = {};
-    for (const [{ reply }, mark] of changes) drafts[reply.enrollmentId] = draftOfMark(reply, mark);
+    for (const [{ reply }, mark] of changes) {
+      const draft = draftOfMark(reply, mark);
+      const asked = marksOf(sheetId)[reply.enrollmentId]?.asked;
+      drafts[reply.enrollmentId] = draft && asked !== undefined ? { ...draft, asked } : draft;
+    }
     if (changes.length > 0) changeMarks(sheetId, drafts);
   };
 
@@ -106,10 +110,11 @@ export function createSheetEntry(sheetId: string, sheet: SheetReply, rows: reado
     comment: (row: SheetRow, comment: string, isInternal: boolean) =>
       change([[row, { ...row.mark, comment, isInternal: isInternal && comment.trim() !== '' }]]),
     /** Lays what somebody asks to have posted over the sheet, on the versions that they typed it over. */
-    putRequest(changes: readonly MarkChangeBody[]): void {
+    putRequest({ id, changes }: Pick<PostingRequestReply, 'id' | 'changes'>): void {
       const drafts: Record<number, MarkDraft | null> = {};
       for (const { enrollmentId, version, ...mark } of changes)
-        if (rows.some(({ reply }) => reply.enrollmentId === enrollmentId)) drafts[enrollmentId] = { mark, version };
+        if (rows.some(({ reply }) => reply.enrollmentId === enrollmentId))
+          drafts[enrollmentId] = { mark, version, asked: id };
       changeMarks(sheetId, drafts);
     },
     takeComputed: (chosen: readonly SheetRow[]) =>

@@ -1,4 +1,4 @@
-import { screen, waitFor, within } from '@testing-library/react';
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { usualView } from '#core/people';
 import type { PostingRequestReply, SheetReply } from '#contract/posting';
@@ -120,6 +120,22 @@ describe('after the window has closed', () => {
     await person.click(screen.getByRole('button', { name: 'Post for Quarter 2' }));
     await waitFor(() => expect(sentTo(sent, 'PUT /posting-requests/5')).toEqual([{ state: 'posted', answer: '' }]));
     expect(sentTo(sent, 'PUT /grade-sheets/2/1/4')).toEqual([expect.objectContaining({ outsideWindow: true })]);
+  });
+
+  it('what was put on the sheet and changed there answers its request when it is saved after the page was left', async () => {
+    const asking = { window: closed, requests: [request], onBehalfOf: 'Nance, Harun' };
+    const first = open(asking, 'registrar');
+    await first.person.click(await screen.findByRole('button', { name: 'Put them on the sheet' }));
+    cleanup();
+    const { person, sent } = open(asking, 'registrar');
+    await person.click(await screen.findByRole('gridcell', { name: /95\.0/ }));
+    await person.keyboard('94{Enter}');
+    await person.click(screen.getByRole('button', { name: /^Save 1/ }));
+    await person.click(screen.getByRole('button', { name: 'Post for Quarter 2' }));
+    await waitFor(() => expect(sentTo(sent, 'PUT /posting-requests/5')).toEqual([{ state: 'posted', answer: '' }]));
+    expect(sentTo(sent, 'PUT /grade-sheets/2/1/4')).toEqual([
+      expect.objectContaining({ changes: [expect.objectContaining({ percent: '94' })] }),
+    ]);
   });
 
   it('a request is declined with a word', async () => {

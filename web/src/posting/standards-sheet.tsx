@@ -79,7 +79,7 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
       {
         onSuccess: (saved) => {
           for (const [index, { id, drafts }] of changed.entries()) settleMarks(id, drafts, saved.sheets[index]!);
-          word.settle();
+          word.settle(changed.map(({ drafts }) => drafts));
           const grades = saved.sheets.reduce((sum, { receipt }) => sum + (receipt?.changes.length ?? 0), 0);
           tellOfChange(`${counted(grades, 'grade')} saved.`, saved);
         },
@@ -160,9 +160,8 @@ export function StandardsSheet({ sheets, sectionId, periodId }: StandardsSheetPr
       <StandardsNotes
         sheets={sheets}
         onPutOnSheet={(request) => {
-          for (const { itemId, changes } of request.asked)
-            standards.find(({ sheet }) => sheet.itemId === itemId)!.entry.putRequest(changes);
-          word.putOn(request);
+          for (const asked of request.asked)
+            standards.find(({ sheet }) => sheet.itemId === asked.itemId)!.entry.putRequest(asked);
         }}
         onAnswer={word.answer}
         onCell={(enrollmentId, itemId) => {

@@ -7,6 +7,7 @@ import { useBoard } from '../board/queries';
 import { useTellOfChange } from '../changes/use-tell-of-change';
 import { useScope } from '../shell/scope';
 import { showProblem } from '../shell/show-problem';
+import { askedIn, type MarkDrafts } from './mark-drafts';
 import { useAnswerRequest, useAskToPost, useSignOff, useTakeBack, type SheetKey } from './queries';
 
 /** What is said of a sheet as a whole: that it is finished, that it is not, and what a registrar is asked to post. */
@@ -21,15 +22,12 @@ export function useSheetWord(sheet: SheetReply, sheetKey: SheetKey, isOutside: b
   const answer = useAnswerRequest(sheetKey);
   const [isSigning, setSigning] = useState(false);
   const [isHanding, setHanding] = useState(false);
-  /** The request whose grades lie on the sheet, unsaved. */
-  const [put, setPut] = useState<number | null>(null);
   const onError = showProblem;
   return {
     isSigning,
     setSigning,
     isHanding,
     setHanding,
-    setPut,
     isPending: signOff.isPending,
     sign(note: string) {
       const onSuccess = (reply: SheetWordReply) => {
@@ -55,10 +53,9 @@ export function useSheetWord(sheet: SheetReply, sheetKey: SheetKey, isOutside: b
     },
     answer: ({ id }: PostingRequestReply, state: 'declined' | 'withdrawn', text: string) =>
       answer.mutate({ id, state, answer: text }, { onError }),
-    /** After a save: the request whose grades were put on the sheet is answered. */
-    settle() {
-      if (put !== null) answer.mutate({ id: put, state: 'posted', answer: '' }, { onError });
-      setPut(null);
+    /** After a save: the requests whose grades were put on the sheet are answered. */
+    settle(sent: MarkDrafts) {
+      for (const id of askedIn(sent)) answer.mutate({ id, state: 'posted', answer: '' }, { onError });
     },
   };
 }

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import type { HandStandardsRequest } from '#contract/posting';
 import { showProblem } from '../shell/show-problem';
+import { askedIn, type MarkDrafts } from './mark-drafts';
 import { useAnswerRequests, useAskToPostStandards, useSignStandards } from './queries';
 import type { StandardsRequest } from './standards-requests';
 
@@ -19,8 +20,6 @@ export function useStandardsWord({ sectionId, periodId, section, isOutside }: St
   const answer = useAnswerRequests(sectionId, periodId);
   const [isSigning, setSigning] = useState(false);
   const [isHanding, setHanding] = useState(false);
-  /** The requests whose levels lie on the sheet, unsaved. */
-  const [put, setPut] = useState<readonly number[]>([]);
   const onError = showProblem;
   const idsOf = ({ asked }: StandardsRequest) => asked.map(({ id }) => id);
   return {
@@ -43,13 +42,12 @@ export function useStandardsWord({ sectionId, periodId, section, isOutside }: St
       };
       ask.mutate(request, { onSuccess, onError });
     },
-    putOn: (request: StandardsRequest) => setPut((ids) => [...ids, ...idsOf(request)]),
     answer: (request: StandardsRequest, state: 'declined' | 'withdrawn', text: string) =>
       answer.mutate({ ids: idsOf(request), state, answer: text }, { onError }),
     /** After a save: the requests whose levels were put on the sheet are answered. */
-    settle() {
-      if (put.length > 0) answer.mutate({ ids: put, state: 'posted', answer: '' }, { onError });
-      setPut([]);
+    settle(sent: readonly MarkDrafts[]) {
+      const ids = sent.flatMap(askedIn);
+      if (ids.length > 0) answer.mutate({ ids, state: 'posted', answer: '' }, { onError });
     },
   };
 }
