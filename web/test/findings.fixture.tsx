@@ -75,6 +75,7 @@ export const show = async (of: AuditRunReply | null, answers: Answers = {}, addr
     answers: {
       'GET /audit': auditOf(of),
       'GET /audit/progress': { task: null, runId: 1 },
+      'GET /audit/certificates': { certificates: [], courses: [] },
       'GET /schools/1/term-line': termLineOf(),
       ...answers,
     },

@@ -4,7 +4,18 @@ import type { Day } from '#core/calendar';
 import { IsDay } from '#contract/requests';
 import { FindingsRequest } from './finding-keys.js';
 import type { FindingNoteReply } from './finding-notes.js';
-import { IsBoolean, IsInt, IsOptional, IsString, Matches, MaxLength, ValidateIf } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayUnique,
+  IsArray,
+  IsBoolean,
+  IsInt,
+  IsOptional,
+  IsString,
+  Matches,
+  MaxLength,
+  ValidateIf,
+} from 'class-validator';
 
 export { brokenInWords } from './broken-in-words.js';
 export { findingSentence } from './finding-sentence.js';
@@ -249,15 +260,25 @@ export interface FindingNoticeReply {
 }
 
 export class CertifyRequest extends StartAuditRequest {
+  /** The courses that it is about; none, or absent, for all of the school. */
+  @IsOptional()
+  @IsArray()
+  @ArrayUnique()
+  @ArrayMaxSize(2000)
+  @IsInt({ each: true })
+  courseIds?: number[];
+
   /** For whoever reads the certificate. */
   @IsString()
   @MaxLength(1000, { message: 'at most 1,000 characters' })
   note!: string;
 }
 
-/** The certificate that the audit of a period was last closed with. */
+/** A certificate that the audit of a period, or of some of its courses, was closed with. */
 export interface CertificateReply {
   readonly id: number;
+  /** Title and code of each course that it is about; none for all of the school. */
+  readonly courses: readonly string[];
   readonly by: string;
   readonly at: string;
   readonly note: string;
@@ -268,10 +289,35 @@ export interface CertificateReply {
   readonly broken: readonly CertificateBreak[];
 }
 
+/** How far a course is from being certified by itself. */
+export interface CourseStandingReply {
+  readonly id: number;
+  readonly code: string;
+  readonly title: string;
+  readonly department: string;
+  /** Sections that report something in the period. */
+  readonly sections: number;
+  /** Findings of the last audit that block it and that nobody let stand. */
+  readonly blocking: number;
+  /** Findings that nobody let stand, of whatever severity. */
+  readonly open: number;
+  /** Grades saved after the audit began. */
+  readonly changed: number;
+  /** Whether a certificate of chosen courses that names it holds. */
+  readonly isCertified: boolean;
+}
+
+export interface CourseCertificatesReply {
+  /** The last one of each choice of courses, the newest first. */
+  readonly certificates: readonly CertificateReply[];
+  /** By title. */
+  readonly courses: readonly CourseStandingReply[];
+}
+
 export interface AuditReply {
   readonly rules: readonly AuditRuleReply[];
   /** Null when the period was never audited. */
   readonly run: AuditRunReply | null;
-  /** Null where none was issued. */
+  /** Of all of the school; null where none was issued. */
   readonly certificate: CertificateReply | null;
 }

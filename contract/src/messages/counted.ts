@@ -125,6 +125,7 @@ const verbs = {
   counts: '{count, plural, one {counts} other {count}}',
   does: '{count, plural, one {does} other {do}}',
   has: '{count, plural, one {has} other {have}}',
+  holds: '{count, plural, one {holds} other {hold}}',
   is: '{count, plural, one {is} other {are}}',
   lies: '{count, plural, one {lies} other {lie}}',
   matches: '{count, plural, one {matches} other {match}}',

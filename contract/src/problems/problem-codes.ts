@@ -290,6 +290,11 @@ export const problemCodes = {
     'Findings block the seal',
     '{count, plural, one {# finding} other {# findings}} must be resolved before {period} can be sealed.',
   ],
+  'courses-block': [
+    409,
+    'Findings are left in these courses',
+    '{count, plural, one {# finding blocks} other {# findings block}} these courses. Mend each or let it stand, then certify them.',
+  ],
   'already-sealed': [409, 'Already sealed', '{period} was sealed on {at}.'],
   'body-unreadable': [400, 'The request could not be read', '{reason}'],
   unexpected: [500, 'Something went wrong here', 'Nothing was saved. The server noted it as {reference}.'],

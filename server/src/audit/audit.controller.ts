@@ -25,6 +25,7 @@ import {
   type AssigneeReply,
   type AuditProgressReply,
   type AuditReply,
+  type CourseCertificatesReply,
   type DistributionsReply,
   type GoneFindingReply,
   type MendReply,
@@ -136,11 +137,21 @@ export class AuditController {
     return this.audit.latest(request.periodId);
   }
 
-  /** The last certificate of a period, on paper. */
+  /** Which courses are certified by themselves, and how far the others are from it. */
+  @Get('certificates')
+  @May('read-findings', { period: 'query.period' })
+  ofCourses(@Query('period', ParseIntPipe) periodId: number): Promise<CourseCertificatesReply> {
+    return this.certificates.ofCourses(periodId);
+  }
+
+  /** A certificate on paper; the last one of all of a period unless another one is named. */
   @Get('certificate')
   @May('read-findings', { period: 'query.period' })
-  async paper(@Query('period', ParseIntPipe) periodId: number): Promise<StreamableFile> {
-    return new StreamableFile(await this.papers.ofPeriod(periodId), {
+  async paper(
+    @Query('period', ParseIntPipe) periodId: number,
+    @Query('id', new ParseIntPipe({ optional: true })) id?: number,
+  ): Promise<StreamableFile> {
+    return new StreamableFile(await this.papers.of(periodId, id), {
       type: 'application/pdf',
       disposition: 'attachment; filename="certificate.pdf"',
     });
@@ -149,8 +160,11 @@ export class AuditController {
   /** The grades of a period as a certificate knows them: its SHA-256 is that of this file while it holds. */
   @Get('grades-file')
   @May('read-findings', { period: 'query.period' })
-  async gradesFile(@Query('period', ParseIntPipe) periodId: number): Promise<StreamableFile> {
-    return new StreamableFile(Buffer.from(await this.papers.gradesOf(periodId)), {
+  async gradesFile(
+    @Query('period', ParseIntPipe) periodId: number,
+    @Query('id', new ParseIntPipe({ optional: true })) id?: number,
+  ): Promise<StreamableFile> {
+    return new StreamableFile(Buffer.from(await this.papers.gradesOf(periodId, id)), {
       type: 'application/jsonl',
       disposition: 'attachment; filename="grades.jsonl"',
     });

@@ -18,6 +18,7 @@ import { AuditTasksService } from './runs/audit-tasks.service.js';
 import { AuditWork } from './runs/audit-work.js';
 import { AuditService } from './audit.service.js';
 import { CertificatePapersService } from './certificates/certificate-papers.service.js';
+import { AuditStandingsService } from './certificates/audit-standings.service.js';
 import { CertificatesRepository } from './certificates/certificates.repository.js';
 import { CertificatesService } from './certificates/certificates.service.js';
 import { DistributionsRepository } from './distributions.repository.js';
@@ -63,6 +64,7 @@ import { WaiversService } from './settling/waivers.service.js';
     ArrivalsService,
     AuditRunsRepository,
     AuditService,
+    AuditStandingsService,
     AuditTasksRepository,
     AuditTasksService,
     AuditWork,
@@ -95,6 +97,7 @@ import { WaiversService } from './settling/waivers.service.js';
   exports: [
     ArrivalsService,
     AuditRunsRepository,
+    AuditStandingsService,
     AuditTasksService,
     CertificatesService,
     SnapshotService,

@@ -113,7 +113,10 @@ export class AuditService {
             at: before.startedAt.toISOString(),
           }
         : null,
-      changedSince: await this.runs.changedSince(queries, run.periodId, run.startedAt),
+      changedSince: (await this.runs.changedSince(queries, run.periodId, run.startedAt)).reduce(
+        (sum, { grades }) => sum + grades,
+        0,
+      ),
       again: {
         isLooked: again.looked.size === again.sectionIds.length,
         isBeyond: again.isBeyond,

@@ -3,6 +3,7 @@ import { isBlank } from '#core/posting';
 import { brokenInWords, type CertificateReply } from '#contract/audit';
 import type { ReadinessReply, ReadinessStepReply } from '#contract/transcripts';
 import {
+  AuditStandingsService,
   CertificatesService,
   doneOrThrow,
   SnapshotService,
@@ -31,6 +32,7 @@ export class SealService {
     private readonly transactions: Transactions,
     private readonly periods: PeriodsRepository,
     private readonly snapshots: SnapshotService,
+    private readonly standings: AuditStandingsService,
     private readonly certificates: CertificatesService,
     private readonly seals: SealsRepository,
     private readonly contexts: SheetContextService,
@@ -74,7 +76,7 @@ export class SealService {
   private async look(queries: Queries, period: SchoolPeriod): Promise<Readiness> {
     const taken = await this.snapshots.ofPeriod(queries, period);
     const entries = studentEntries(taken.graded, taken.snapshot.codes);
-    const standing = await this.certificates.standingOf(queries, period.id);
+    const standing = await this.standings.ofPeriod(queries, period.id);
     const { run } = standing;
     const seal = await this.seals.ofPeriod(queries, period.id);
     const certificate = await this.certificates.replyOf(queries, period.id);

@@ -3,7 +3,7 @@ import { brokenInWords, type CertificateReply } from '#contract/audit';
 import { counted } from '#contract/messages';
 import { showInstant } from '../ui/format';
 
-/** Whether the audit of the period is closed, by whom, and what its certificate no longer rests on. */
+/** Whether the audit of the period, or of some of its courses, is closed, by whom, and what its certificate no longer rests on. */
 export function CertificateNote({
   certificate,
   periodId,
@@ -11,7 +11,9 @@ export function CertificateNote({
   readonly certificate: CertificateReply;
   readonly periodId: number;
 }) {
-  const { by, at, grades, waivers, broken } = certificate;
+  const { id, courses, by, at, grades, waivers, broken } = certificate;
+  // The last one of all of the school is handed out where none is named.
+  const which = `period=${periodId}${courses.length > 0 ? `&id=${id}` : ''}`;
   const link = 'inline-flex items-center gap-1 font-semibold text-eucalypt hover:underline';
   return (
     <span className="flex flex-wrap items-center gap-x-3 gap-y-1">
@@ -25,11 +27,11 @@ export function CertificateNote({
           <b className="text-waratah">The certificate of {showInstant(at)} no longer holds:</b> {brokenInWords(broken)}.
         </span>
       )}
-      <a className={link} href={`/api/audit/certificate?period=${periodId}`}>
+      <a className={link} href={`/api/audit/certificate?${which}`}>
         <Download size={14} aria-hidden /> PDF
       </a>
       {broken.length === 0 && (
-        <a className={link} href={`/api/audit/grades-file?period=${periodId}`}>
+        <a className={link} href={`/api/audit/grades-file?${which}`}>
           <Download size={14} aria-hidden /> Audited grades
         </a>
       )}

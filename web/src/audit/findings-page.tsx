@@ -19,13 +19,14 @@ import { dayOfInstant } from '../ui/day/zone-time';
 import { AddedFindings } from './added-findings';
 import { AuditProgress } from './audit-progress';
 import { CertificateNote } from './certificate-note';
+import { CourseCertificatesNote } from './course-certificates';
 import { EvidencePanel } from './evidence-panel';
 import { FindingGroups } from './finding-groups';
 import { FindingList } from './finding-list';
 import { GoneFindings } from './gone-findings';
 import { placeOfFinding } from './finding-place';
 import { FindingsHeadline } from './findings-headline';
-import { groupings, groupOf, isSettled, mayBeCertified, orderFindings, severities } from './order-findings';
+import { groupings, groupOf, isSettled, orderFindings, severities } from './order-findings';
 import { useAudit, useAuditProgress, useEndWaivers, useStartAudit, useStopAudit } from './queries';
 import { SettleDialog, type Settling } from './settling/settle-dialog';
 
@@ -87,7 +88,7 @@ export function FindingsPage() {
   const mayMend = may('post-outside-window');
   const endWaivers = useEndWaivers(periodId);
   const [settling, setSettling] = useState<Settling | null>(null);
-  const mayCertify = may('audit') && !period?.posting?.sealedAt && run !== null && mayBeCertified(run, severityOf);
+  const mayCertify = may('audit') && !period?.posting?.sealedAt && run?.faults.length === 0;
   const tellOfChange = useTellOfChange();
   useKeys([
     { key: 'a', says: 'run the audit again', act: start },
@@ -176,7 +177,12 @@ export function FindingsPage() {
           {run.findings.length > 0 && <ExportLinks address={`/audit/findings?period=${periodId}`} />}
         </>
       }
-      below={audit.certificate && <CertificateNote certificate={audit.certificate} periodId={periodId} />}
+      below={
+        <>
+          {audit.certificate && <CertificateNote certificate={audit.certificate} periodId={periodId} />}
+          <CourseCertificatesNote periodId={periodId} />
+        </>
+      }
       aside={`${audit.rules.filter(({ isOff }) => !isOff).length} rules over ${counted(run.gradesChecked, 'grade')} · ${(run.milliseconds / 1000).toFixed(1)} s · ${showInstant(run.startedAt)}`}
     >
       {progress}

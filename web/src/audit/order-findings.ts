@@ -1,5 +1,6 @@
 import type { Severity } from '#core/audit';
 import type { AuditRunReply, FindingReply } from '#contract/audit';
+import { agreeing, counted } from '#contract/messages';
 
 export const severities = ['blocks', 'warns', 'informs'] as const satisfies readonly Severity[];
 
@@ -32,11 +33,15 @@ export function orderFindings(
 export const alikeOf = ({ findings }: AuditRunReply, { ruleId, key }: FindingReply): FindingReply[] =>
   findings.filter((each) => each.ruleId === ruleId && each.key !== key && !isSettled(each));
 
-/** Whether nothing stands against a certificate: no finding blocks, no rule failed, and no grade changed since. */
-export const mayBeCertified = (
-  { findings, faults, changedSince }: AuditRunReply,
+/** What stands against a certificate of all of the period, in sentences: a finding blocks, or a grade changed since. */
+export function againstCertificate(
+  { findings, changedSince }: AuditRunReply,
   severityOf: ReadonlyMap<string, Severity>,
-): boolean =>
-  faults.length === 0 &&
-  changedSince === 0 &&
-  !findings.some((finding) => severityOf.get(finding.ruleId) === 'blocks' && !isWaived(finding));
+): string[] {
+  const blocks = (finding: FindingReply) => severityOf.get(finding.ruleId) === 'blocks' && !isWaived(finding);
+  const blocking = findings.filter(blocks).length;
+  return [
+    ...(blocking > 0 ? [`${counted(blocking, 'finding')} ${agreeing(blocking, 'blocks')}.`] : []),
+    ...(changedSince > 0 ? [`${counted(changedSince, 'grade')} changed after the audit.`] : []),
+  ];
+}

@@ -4,6 +4,8 @@ import type {
   AssigneeReply,
   AuditProgressReply,
   AuditReply,
+  CertifyRequest,
+  CourseCertificatesReply,
   DistributionsReply,
   FindingsRequest,
   FindingReply,
@@ -95,9 +97,19 @@ export function useStopAudit(periodId: number) {
   return useSteerAudit(periodId, () => api.remove<AuditProgressReply>(`/audit/runs?period=${periodId}`));
 }
 
+/** Which courses are certified by themselves, and how far the others are from it. */
+export function useCourseCertificates(periodId: number) {
+  return useQuery({
+    queryKey: ['audit', periodId, 'courses'],
+    queryFn: () => api.get<CourseCertificatesReply>(`/audit/certificates?period=${periodId}`),
+  });
+}
+
 /** Closes the audit with a certificate. */
 export function useCertify(periodId: number) {
-  return useAuditMutation(periodId, (note: string) => api.post<AuditReply>('/audit/certificates', { periodId, note }));
+  return useAuditMutation(periodId, (certificate: Omit<CertifyRequest, 'periodId'>) =>
+    api.post<AuditReply>('/audit/certificates', { periodId, ...certificate }),
+  );
 }
 
 export interface SheetOfPeriod {

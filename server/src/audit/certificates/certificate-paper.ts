@@ -51,7 +51,9 @@ export function certificatePaper(
       ...(broken.length > 0 ? [brokenNote(broken)] : []),
       {
         text: [
-          'Every grade of the period was checked by the rules below. ',
+          facts.courses.length === 0
+            ? 'Every grade of the period was checked by the rules below. '
+            : 'Every grade that these courses have in the period was checked by the rules below. ',
           `No finding that blocks sealing is left, but for those that were let stand: ${counted(facts.grades, 'grade')}, `,
           `${counted(found, 'finding')}, ${counted(facts.waivers.length, 'waiver')}.`,
         ],
@@ -61,6 +63,7 @@ export function certificatePaper(
         layout: 'noBorders',
         table: {
           body: [
+            ...(facts.courses.length === 0 ? [] : [['Courses', { text: listed(facts.courses), bold: true }]]),
             ['Issued by', { text: issuedByName, bold: true }],
             ['Issued', at(issuedAt.toISOString())],
             ['Audited', at(facts.runAt)],

@@ -17,23 +17,31 @@ export class CertificatePapersService {
     private readonly zone: DistrictZone,
   ) {}
 
-  /** @throws Refusal not-found where no certificate was issued */
-  async ofPeriod(periodId: number): Promise<Buffer> {
+  /**
+   * A certificate on paper.
+   * @param id of which; without one, the last of all of the period
+   * @throws Refusal not-found where none was issued
+   */
+  async of(periodId: number, id?: number): Promise<Buffer> {
     const { certificate, broken, place } = await this.transactions.snapshot(async (queries) => {
       const period = await this.periods.byIdOrThrow(queries, periodId);
       const school = await this.periods.schoolOrThrow(queries, period.schoolId);
       const zone = await this.zone.name(queries);
       return {
-        certificate: await this.certificates.lastOrThrow(queries, periodId),
-        broken: (await this.certificates.replyOf(queries, periodId))!.broken,
+        ...(await this.certificates.oneOrThrow(queries, periodId, id)),
         place: { school: school.name, period: period.name, at: (instant: string) => inWords(instant, zone) },
       };
     });
     return certificatePaper(certificate, broken, place);
   }
 
-  gradesOf(periodId: number): Promise<string> {
-    return this.kept.gradesFile(this.transactions.reading, periodId);
+  /** The grades as they are now, in the file that a certificate knows by its hash. @param id as for the paper */
+  async gradesOf(periodId: number, id?: number): Promise<string> {
+    return this.transactions.snapshot(async (queries) => {
+      const courseIds =
+        id === undefined ? [] : (await this.certificates.oneOrThrow(queries, periodId, id)).certificate.courseIds;
+      return this.kept.gradesFile(queries, periodId, courseIds);
+    });
   }
 }
 

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import { desc, eq, sql } from 'drizzle-orm';
-import { spokenName, tables, type Queries } from '#server/platform';
+import { and, desc, eq, ne, sql, type SQL } from 'drizzle-orm';
+import { intArray, spokenName, tables, type Queries } from '#server/platform';
 
 const { auditCertificates, people } = tables;
 
@@ -20,34 +20,62 @@ export class CertificatesRepository {
     return added!.id;
   }
 
-  /** The one that was issued last. */
+  /** The one of all of the period that was issued last. */
   async lastOf(queries: Queries, periodId: number): Promise<Certificate | undefined> {
-    const [row] = await queries
+    const [last] = await this.where(queries, periodId, eq(auditCertificates.courseIds, []));
+    return last;
+  }
+
+  /** Of each choice of courses the one that was issued last, the newest first. */
+  async ofCourses(queries: Queries, periodId: number): Promise<Certificate[]> {
+    const all = await this.where(queries, periodId, ne(auditCertificates.courseIds, []));
+    const choices = new Map<string, Certificate>();
+    for (const each of all) if (!choices.has(each.courseIds.join())) choices.set(each.courseIds.join(), each);
+    return [...choices.values()];
+  }
+
+  async byId(queries: Queries, periodId: number, id: number): Promise<Certificate | undefined> {
+    const [found] = await this.where(queries, periodId, eq(auditCertificates.id, id));
+    return found;
+  }
+
+  /** The newest first. */
+  private async where(queries: Queries, periodId: number, condition: SQL): Promise<Certificate[]> {
+    const rows = await queries
       .select({ certificate: auditCertificates, issuedByName: spokenName })
       .from(auditCertificates)
       .innerJoin(people, eq(people.id, auditCertificates.issuedBy))
-      .where(eq(auditCertificates.periodId, periodId))
-      .orderBy(desc(auditCertificates.id))
-      .limit(1);
-    return row && { ...row.certificate, issuedByName: row.issuedByName };
+      .where(and(eq(auditCertificates.periodId, periodId), condition))
+      .orderBy(desc(auditCertificates.id));
+    return rows.map(({ certificate, issuedByName }) => ({ ...certificate, issuedByName }));
   }
 
-  /** The grades of a period, a line each, in the order of enrollments and items. */
-  async gradesFile(queries: Queries, periodId: number): Promise<string> {
+  /**
+   * The grades of a period, a line each, in the order of enrollments and items.
+   * @param courseIds of which courses; of all of the school where there are none
+   */
+  async gradesFile(queries: Queries, periodId: number, courseIds: readonly number[]): Promise<string> {
     const { rows } = await queries.execute<{ file: string }>(sql`
-      SELECT coalesce(string_agg(${line}, '' ORDER BY g.enrollment_id, g.item_id), '') AS file FROM ${posted(periodId)}`);
+      SELECT coalesce(string_agg(${line}, '' ORDER BY g.enrollment_id, g.item_id), '') AS file FROM ${posted(periodId, courseIds)}`);
     return rows[0]!.file;
   }
 
   /** SHA-256 of that file, in hexadecimal. */
-  async gradesHash(queries: Queries, periodId: number): Promise<string> {
+  async gradesHash(queries: Queries, periodId: number, courseIds: readonly number[]): Promise<string> {
     const { rows } = await queries.execute<{ hash: string }>(sql`
       SELECT encode(sha256(convert_to(coalesce(string_agg(${line}, '' ORDER BY g.enrollment_id, g.item_id), ''), 'UTF8')), 'hex') AS hash
-      FROM ${posted(periodId)}`);
+      FROM ${posted(periodId, courseIds)}`);
     return rows[0]!.hash;
   }
 }
 
 /** Grades that say something. */
-const posted = (periodId: number) => sql`(SELECT * FROM grades WHERE period_id = ${periodId}
-  AND (percent IS NOT NULL OR label IS NOT NULL OR code IS NOT NULL OR comment <> '')) AS g`;
+const posted = (
+  periodId: number,
+  courseIds: readonly number[],
+) => sql`(SELECT * FROM grades WHERE period_id = ${periodId}
+  AND (percent IS NOT NULL OR label IS NOT NULL OR code IS NOT NULL OR comment <> '')
+  ${courseIds.length === 0 ? sql`` : sql`AND ${isOfCourses(courseIds)}`}) AS g`;
+
+const isOfCourses = (courseIds: readonly number[]) => sql`enrollment_id IN (
+  SELECT e.id FROM enrollments e JOIN sections s ON s.id = e.section_id WHERE s.course_id = ANY(${intArray(courseIds)}))`;

@@ -1,37 +1,34 @@
 import { Injectable } from '@nestjs/common';
 import { auditRules, findingKey, ruleById, whatBroke, type Finding } from '#core/audit';
-import { findingSentence, type CertificateReply, type CertifyRequest } from '#contract/audit';
+import type { Course } from '#core/courses';
+import {
+  findingSentence,
+  type CertificateReply,
+  type CertifyRequest,
+  type CourseCertificatesReply,
+} from '#contract/audit';
 import { RuleSettingsRepository } from '#server/audit-rules';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
 import { CoursesRepository } from '#server/courses';
+import { PeriodViews, type RunningSection } from '#server/period-view';
 import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
-import { AuditRunsRepository, inForceIn, subjectOf, type AuditRun } from '../runs/audit-runs.repository.js';
-import { CertificatesRepository, type Certificate } from './certificates.repository.js';
+import { inForceIn, subjectOf, AuditRunsRepository, type AuditRun } from '../runs/audit-runs.repository.js';
+import { SnapshotService } from '../runs/snapshot.service.js';
 import { FindingNoticesRepository } from '../settling/finding-notices.repository.js';
-import { WaiversService } from '../settling/waivers.service.js';
+import { AuditStandingsService, doneOrThrow, type AuditStanding } from './audit-standings.service.js';
+import { CertificatesRepository, type Certificate } from './certificates.repository.js';
 
-/** How far the audit of a period is, as a certificate and a seal ask. */
-export interface AuditStanding {
-  readonly run: AuditRun | undefined;
-  readonly findings: readonly Finding[];
-  readonly waiverOf: Awaited<ReturnType<WaiversService['ofPeriod']>>;
-  /** Findings that keep the period from being sealed and that nobody let stand. */
-  readonly blocking: number;
-  /** A rule that could not run; what it would have found is not known. */
-  readonly fault: AuditRun['rules'][number] | undefined;
-  /** Grades saved after the run began. */
-  readonly changed: number;
-}
-
-/** Closes the audit of a period: what was checked, by which rules, what was let stand and why. */
+/** Closes the audit of a period, or of some of its courses: what was checked, by which rules, what was let stand and why. */
 @Injectable()
 export class CertificatesService {
   constructor(
     private readonly transactions: Transactions,
     private readonly periods: PeriodsRepository,
+    private readonly views: PeriodViews,
+    private readonly snapshots: SnapshotService,
     private readonly runs: AuditRunsRepository,
-    private readonly waivers: WaiversService,
+    private readonly standings: AuditStandingsService,
     private readonly certificates: CertificatesRepository,
     private readonly settings: RuleSettingsRepository,
     private readonly courses: CoursesRepository,
@@ -40,31 +37,39 @@ export class CertificatesService {
     private readonly clock: Clock,
   ) {}
 
-  /** @throws Refusal audit-needed, audit-incomplete, audit-outdated or findings-block while the audit is not done; period-sealed */
-  async issue(actor: Actor, { periodId, note }: CertifyRequest): Promise<void> {
+  /**
+   * @throws Refusal audit-needed, audit-incomplete, audit-outdated, findings-block or courses-block while the audit is not done;
+   * period-sealed; fields-wrong where a course reports nothing in the period
+   */
+  async issue(actor: Actor, { periodId, courseIds: chosen = [], note }: CertifyRequest): Promise<void> {
     await this.transactions.run(async (queries) => {
       const period = await this.periods.byIdOrThrow(queries, periodId);
       await this.periods.holdUnsealedOrThrow(queries, period);
+      const courseIds = chosen.toSorted((a, b) => a - b);
+      const sections = await this.sectionsOrThrow(queries, period, courseIds);
       // Before the grades are asked whether they changed: one that is saved in between is refused or breaks the certificate.
-      const gradesHash = await this.certificates.gradesHash(queries, periodId);
-      const standing = await this.standingOf(queries, periodId);
+      const gradesHash = await this.certificates.gradesHash(queries, periodId, courseIds);
+      const standing = (await this.standings.byCourses(queries, periodId))(courseIds);
       const run = doneOrThrow(period, standing);
+      const grades = sections ? await this.gradesIn(queries, period, sections) : run.gradesChecked;
       const certificate = {
         schoolId: period.schoolId,
         periodId,
+        courseIds,
         runId: run.id,
         issuedBy: actor.personId,
         issuedAt: this.clock.now(),
         note: note.trim(),
         gradesHash,
-        facts: await this.factsOf(queries, run, standing),
+        facts: { ...(await this.factsOf(queries, run, standing)), grades },
       };
       const id = await this.certificates.add(queries, certificate);
       const { facts } = certificate;
       const after = {
         period: period.name,
+        courses: facts.courses,
         audit: run.id,
-        grades: facts.grades,
+        grades,
         waivers: facts.waivers.length,
         gradesHash,
       };
@@ -74,16 +79,65 @@ export class CertificatesService {
     });
   }
 
-  /** The last certificate of a period, and whether it still holds. */
+  /** The last certificate of all of a period, and whether it still holds. */
   async replyOf(queries: Queries, periodId: number): Promise<CertificateReply | null> {
     const certificate = await this.certificates.lastOf(queries, periodId);
     if (!certificate) return null;
-    const { id, issuedByName, issuedAt, note, gradesHash, facts } = certificate;
-    const { findings, waiverOf, blocking } = await this.standingOf(queries, periodId);
-    const rules = await this.settings.inForce(queries, certificate.schoolId);
+    return this.stateOf(queries, certificate, await this.standings.ofPeriod(queries, periodId));
+  }
+
+  /** Of each choice of courses the last certificate, and how far each course of the period is from one. */
+  async ofCourses(periodId: number): Promise<CourseCertificatesReply> {
+    return this.transactions.snapshot(async (queries) => {
+      const period = await this.periods.byIdOrThrow(queries, periodId);
+      const standingOf = await this.standings.byCourses(queries, periodId);
+      const certificates: CertificateReply[] = [];
+      const certified = new Set<number>();
+      for (const certificate of await this.certificates.ofCourses(queries, periodId)) {
+        const reply = await this.stateOf(queries, certificate, standingOf(certificate.courseIds));
+        certificates.push(reply);
+        if (reply.broken.length === 0) for (const id of certificate.courseIds) certified.add(id);
+      }
+      const courses = [...sectionsByCourse(await this.reportingSections(queries, period))].map(([course, sections]) => {
+        const { run, findings, waiverOf, blocking, changed } = standingOf([course.id]);
+        const { id, code, title, department } = course;
+        const open = run ? findings.filter((finding) => waiverOf(finding)?.state !== 'holds').length : 0;
+        const found = { sections: sections.length, blocking, open, changed, isCertified: certified.has(id) };
+        return { id, code, title, department, ...found };
+      });
+      return { certificates, courses };
+    });
+  }
+
+  /**
+   * What a certificate tells, and what of it no longer holds.
+   * @param id of which; without one, the last of all of the period
+   * @throws Refusal not-found where none was issued
+   */
+  async oneOrThrow(
+    queries: Queries,
+    periodId: number,
+    id?: number,
+  ): Promise<{ readonly certificate: Certificate; readonly broken: CertificateReply['broken'] }> {
+    const certificate = await (id === undefined
+      ? this.certificates.lastOf(queries, periodId)
+      : this.certificates.byId(queries, periodId, id));
+    if (!certificate) throw new Refusal('not-found', { what: 'certificate of the period', id: id ?? periodId });
+    const standing = (await this.standings.byCourses(queries, periodId))(certificate.courseIds);
+    return { certificate, broken: (await this.stateOf(queries, certificate, standing)).broken };
+  }
+
+  /** A certificate, and what of it no longer holds as the audit stands. */
+  private async stateOf(
+    queries: Queries,
+    { id, periodId, schoolId, courseIds, issuedByName, issuedAt, note, gradesHash, facts }: Certificate,
+    { findings, waiverOf, blocking }: AuditStanding,
+  ): Promise<CertificateReply> {
+    const rules = await this.settings.inForce(queries, schoolId);
     const waived = findings.filter((finding) => waiverOf(finding)?.state === 'holds').map(findingKey);
     return {
       id,
+      courses: facts.courses,
       by: issuedByName,
       at: issuedAt.toISOString(),
       note,
@@ -92,36 +146,45 @@ export class CertificatesService {
       gradesHash,
       broken: whatBroke(
         { gradesHash, rules: facts.rules, waived: facts.waivers.map(({ key }) => key) },
-        { gradesHash: await this.certificates.gradesHash(queries, periodId), rules, waived, blocking },
+        { gradesHash: await this.certificates.gradesHash(queries, periodId, courseIds), rules, waived, blocking },
       ),
     };
   }
 
-  /** What the paper tells. @throws Refusal not-found where none was issued */
-  async lastOrThrow(queries: Queries, periodId: number): Promise<Certificate> {
-    const certificate = await this.certificates.lastOf(queries, periodId);
-    if (!certificate) throw new Refusal('not-found', { what: 'certificate of the period', id: periodId });
-    return certificate;
+  /** Sections that report something in the period. */
+  private async reportingSections(queries: Queries, period: SchoolPeriod): Promise<RunningSection[]> {
+    const { sections, reported } = await this.views.of(queries, period);
+    const reporting = new Set(reported.flatMap((each) => each.sections.map(({ id }) => id)));
+    return sections.filter(({ id }) => reporting.has(id));
   }
 
-  /** Of the last audit of a period. */
-  async standingOf(queries: Queries, periodId: number): Promise<AuditStanding> {
-    const [run] = await this.runs.newest(queries, periodId, 1);
-    const findings = run ? await this.runs.findingsOf(queries, run.id) : [];
-    const waiverOf = await this.waivers.ofPeriod(queries, periodId);
-    const blocking = findings.filter(
-      (finding) => run && inForceIn(run, finding.ruleId).severity === 'blocks' && waiverOf(finding)?.state !== 'holds',
-    ).length;
-    const fault = run?.rules.find(({ problem }) => problem !== undefined);
-    const changed = run ? await this.runs.changedSince(queries, periodId, run.startedAt) : 0;
-    return { run, findings, waiverOf, blocking, fault, changed };
+  /** The sections of chosen courses; null where none is chosen, which is all. */
+  private async sectionsOrThrow(
+    queries: Queries,
+    period: SchoolPeriod,
+    courseIds: readonly number[],
+  ): Promise<RunningSection[] | null> {
+    if (courseIds.length === 0) return null;
+    const sections = await this.reportingSections(queries, period);
+    const known = new Set(sections.map(({ course }) => course.id));
+    if (courseIds.some((id) => !known.has(id)))
+      throw new Refusal('fields-wrong', {}, [
+        { field: 'courseIds', detail: `courses that report something in ${period.name}` },
+      ]);
+    return sections.filter(({ course }) => courseIds.includes(course.id));
+  }
+
+  /** How many grades of some sections an audit checks. */
+  private async gradesIn(queries: Queries, period: SchoolPeriod, sections: readonly RunningSection[]): Promise<number> {
+    const only = new Set(sections.map(({ id }) => id));
+    return (await this.snapshots.ofPeriod(queries, period, only)).graded.length;
   }
 
   private async factsOf(
     queries: Queries,
     run: AuditRun,
-    { findings, waiverOf }: AuditStanding,
-  ): Promise<Certificate['facts']> {
+    { courseIds, findings, waiverOf }: AuditStanding,
+  ): Promise<Omit<Certificate['facts'], 'grades'>> {
     const waived = findings.flatMap((finding) => {
       const waiver = waiverOf(finding);
       return waiver?.state === 'holds' ? [{ finding, waiver }] : [];
@@ -134,8 +197,8 @@ export class CertificatesService {
     const titleOf = new Map(courses.map(({ id, title }) => [id, title]));
     const count = (all: readonly Finding[], id: string) => all.filter(({ ruleId }) => ruleId === id).length;
     return {
+      courses: courses.filter(({ id }) => courseIds.includes(id)).map(({ code, title }) => `${title} (${code})`),
       runAt: run.startedAt.toISOString(),
-      grades: run.gradesChecked,
       rules: auditRules.map(({ id, summary }) => {
         const { version, severity, threshold, exceptions } = inForceIn(run, id);
         return {
@@ -153,7 +216,7 @@ export class CertificatesService {
           ),
         };
       }),
-      told: await this.notices.toldIn(queries, run.periodId),
+      told: await this.notices.toldIn(queries, run.periodId, courseIds),
       waivers: waived.map(({ finding, waiver: { reason, until, by, at } }, index) => ({
         key: findingKey(finding),
         summary: ruleById.get(finding.ruleId)!.summary,
@@ -168,17 +231,14 @@ export class CertificatesService {
   }
 }
 
-/**
- * The run of an audit that is done.
- * @throws Refusal audit-needed, audit-incomplete, audit-outdated, findings-block
- */
-export function doneOrThrow(
-  { name }: Pick<SchoolPeriod, 'name'>,
-  { run, fault, changed, blocking }: AuditStanding,
-): AuditRun {
-  if (!run) throw new Refusal('audit-needed', { period: name });
-  if (fault) throw new Refusal('audit-incomplete', { period: name, rule: fault.id, problem: fault.problem! });
-  if (changed > 0) throw new Refusal('audit-outdated', { at: run.startedAt.toISOString() });
-  if (blocking > 0) throw new Refusal('findings-block', { count: blocking, period: name });
-  return run;
+/** Courses by title, each with its sections. */
+function sectionsByCourse(
+  sections: readonly RunningSection[],
+): ReadonlyMap<Pick<Course, 'id' | 'code' | 'title' | 'department'>, RunningSection[]> {
+  const found = new Map<number, RunningSection[]>();
+  for (const section of sections) found.set(section.course.id, [...(found.get(section.course.id) ?? []), section]);
+  const inOrder = [...found.values()].toSorted((a, b) =>
+    `${a[0]!.course.title} ${a[0]!.course.code}`.localeCompare(`${b[0]!.course.title} ${b[0]!.course.code}`),
+  );
+  return new Map(inOrder.map((own) => [own[0]!.course, own]));
 }

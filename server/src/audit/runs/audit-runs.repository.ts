@@ -13,7 +13,7 @@ import {
   type Queries,
 } from '#server/platform';
 
-const { auditFindings, auditRuns, grades, people } = tables;
+const { auditFindings, auditRuns, enrollments, grades, people, sections } = tables;
 
 export type AuditRun = typeof auditRuns.$inferSelect & { readonly startedByName: string };
 
@@ -124,13 +124,26 @@ export class AuditRunsRepository {
     return rows;
   }
 
-  /** Grades of the period that were saved after an instant. */
-  async changedSince(queries: Queries, periodId: number, since: Date): Promise<number> {
-    const [row] = await queries
-      .select({ changed: sql<number>`count(*)::int` })
+  /** The course that each of some findings concerns, in their order; null where it is about none. */
+  async courseIdsOf(queries: Queries, places: readonly FindingPlace[]): Promise<(number | null)[]> {
+    const { rows } = await queries.execute<{ courseId: number | null }>(sql`
+      SELECT coalesce(f."courseId", s.course_id) AS "courseId"
+      FROM jsonb_to_recordset(${JSON.stringify(places.map((place, at) => ({ ...place, at })))}::jsonb)
+        AS f(at int, "enrollmentId" int, "sectionId" int, "courseId" int)
+      LEFT JOIN enrollments e ON e.id = f."enrollmentId"
+      LEFT JOIN sections s ON s.id = coalesce(f."sectionId", e.section_id) ORDER BY f.at`);
+    return rows.map(({ courseId }) => courseId);
+  }
+
+  /** How many grades of the period were saved after an instant, by course. */
+  changedSince(queries: Queries, periodId: number, since: Date): Promise<{ courseId: number; grades: number }[]> {
+    return queries
+      .select({ courseId: sections.courseId, grades: sql<number>`count(*)::int` })
       .from(grades)
-      .where(and(eq(grades.periodId, periodId), gt(grades.postedAt, since)));
-    return row!.changed;
+      .innerJoin(enrollments, eq(enrollments.id, grades.enrollmentId))
+      .innerJoin(sections, eq(sections.id, enrollments.sectionId))
+      .where(and(eq(grades.periodId, periodId), gt(grades.postedAt, since)))
+      .groupBy(sections.courseId);
   }
 }
 

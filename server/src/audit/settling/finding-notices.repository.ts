@@ -37,16 +37,22 @@ export class FindingNoticesRepository {
     return new Map(rows.map(({ to, at, ...place }) => [findingKey(place), { to, at: new Date(at) }]));
   }
 
-  /** Who was told of findings of a period, by name: of how many, and when last. */
+  /**
+   * Who was told of findings of a period, by name: of how many, and when last.
+   * @param courseIds of which courses; of all of the school where there are none
+   */
   async toldIn(
     queries: Queries,
     periodId: number,
+    courseIds: readonly number[],
   ): Promise<{ readonly to: string; readonly findings: number; readonly at: string }[]> {
     const { rows } = await queries.execute<{ to: string; findings: number; at: string }>(sql`
       SELECT ${spokenNameOf('p')} AS to, count(DISTINCT (n.rule_id, n.enrollment_id, n.section_id, n.course_id, n.item_id))::int AS findings,
         ${instantText('max(m.written_at)')} AS at
       FROM finding_notices n JOIN people p ON p.id = n.teacher_id JOIN mails m ON m.id = n.mail_id
-      WHERE n.period_id = ${periodId} GROUP BY p.id ORDER BY ${nameOrderOf('p')}, p.id`);
+      LEFT JOIN enrollments e ON e.id = n.enrollment_id LEFT JOIN sections s ON s.id = coalesce(n.section_id, e.section_id)
+      WHERE n.period_id = ${periodId} AND (${courseIds.length === 0} OR coalesce(n.course_id, s.course_id) = ANY(${intArray(courseIds)}))
+      GROUP BY p.id ORDER BY ${nameOrderOf('p')}, p.id`);
     return rows;
   }
 

@@ -6,7 +6,7 @@ import { useTellOfChange } from '../../changes/use-tell-of-change';
 import { showProblem } from '../../shell/show-problem';
 import { CertifyDialog } from './certify-dialog';
 import { MendDialog } from './mend-dialog';
-import { alikeOf } from '../order-findings';
+import { againstCertificate, alikeOf } from '../order-findings';
 import { NoteDialog } from './note-dialog';
 import { useCertify, useNoteFindings, useWaive } from '../queries';
 import { SendDialog } from './send-dialog';
@@ -43,9 +43,10 @@ export function SettleDialog({ settling, audit: { rules, run }, period, today, o
       <CertifyDialog
         run={run}
         rules={rules.filter(({ isOff }) => !isOff).length}
-        periodName={period.name}
+        period={period}
+        against={againstCertificate(run, new Map(rules.map(({ id, severity }) => [id, severity])))}
         isPending={certify.isPending}
-        onIssue={(note) => certify.mutate(note, { onSuccess: onClose, onError: showProblem })}
+        onIssue={(certificate) => certify.mutate(certificate, { onSuccess: onClose, onError: showProblem })}
         onClose={onClose}
       />
     );

@@ -10,6 +10,7 @@ import { made, type Answers } from '../../../test/show-at.fixture';
 describe('the certificate', () => {
   const certificate: CertificateReply = {
     id: 3,
+    courses: [],
     by: 'Morwenna Lark',
     at: '2026-01-21T11:00:00Z',
     note: '',
@@ -21,14 +22,21 @@ describe('the certificate', () => {
   const clean = run({ findings: [], sinceLastRun: null });
   const button = () => screen.findByRole('button', { name: /^Certify/ });
 
-  it.each<[string, AuditRunReply, boolean]>([
-    ['nothing blocks', clean, false],
-    ['a finding blocks', run(), true],
-    ['grades changed after the audit', { ...clean, changedSince: 1 }, true],
-    ['a rule could not run', { ...clean, faults: [{ ruleId: 'odd', problem: 'no' }] }, true],
-  ])('can be issued only when nothing stands against it: %s', async (_what, of, isHeld) => {
-    await show(of, { 'GET /session': registrar });
-    expect(await button()).toHaveProperty('disabled', isHeld);
+  it('of anything can be issued only where every rule could run', async () => {
+    await show({ ...clean, faults: [{ ruleId: 'odd', problem: 'no' }] }, { 'GET /session': registrar });
+    expect(await button()).toHaveProperty('disabled', true);
+  });
+
+  it.each<[string, AuditRunReply, string[]]>([
+    ['a finding blocks', run(), ['3 findings block.']],
+    ['grades changed after the audit', { ...clean, changedSince: 1 }, ['1 grade changed after the audit.']],
+  ])('of all courses is held, and the dialog says by what: %s', async (_what, of, says) => {
+    const { person } = await show(of, { 'GET /session': registrar });
+    await person.click(await button());
+    const dialog = within(screen.getByRole('dialog'));
+    await person.selectOptions(dialog.getByRole('combobox', { name: 'What it is about' }), 'all courses');
+    expect(dialog.getAllByRole('listitem').map(({ textContent }) => textContent)).toEqual(says);
+    expect(dialog.getByRole('button', { name: 'Issue the certificate' })).toHaveProperty('disabled', true);
   });
 
   it('is issued by key with a note, after saying what it will say', async () => {

@@ -155,6 +155,8 @@ export const findingNotes = pgTable(
 
 /** What a certificate tells, as it was when it was issued. */
 export interface CertificateFacts {
+  /** Title and code of each course that it is about; none for all of the school. */
+  readonly courses: readonly string[];
   readonly runAt: string;
   readonly grades: number;
   readonly rules: readonly (RuleInForce & {
@@ -178,7 +180,7 @@ export interface CertificateFacts {
   }[];
 }
 
-/** Certificates that the audit of a period was closed with; the last one counts. */
+/** Certificates that the audit of a period was closed with; the last one of each choice of courses counts. */
 export const auditCertificates = pgTable(
   'audit_certificates',
   {
@@ -189,6 +191,8 @@ export const auditCertificates = pgTable(
     periodId: integer()
       .notNull()
       .references(() => periods.id),
+    /** The courses that it is about, ascending; none for all of the school. */
+    courseIds: integer().array().notNull(),
     runId: integer()
       .notNull()
       .references(() => auditRuns.id),
