@@ -215,7 +215,7 @@ story('a registrar takes Quarter 2 from the scale to the transcript', () => {
 
   it('closes the audit with a certificate', async () => {
     await desk.pressOnPage('c');
-    await desk.sees('Issue the certificate of Quarter 2?');
+    await desk.sees('Issue a certificate of Quarter 2?');
     await desk.isAccessible();
     await desk.click('Issue the certificate');
     await desk.sees('Audited grades');
