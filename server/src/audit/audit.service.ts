@@ -72,9 +72,11 @@ export class AuditService {
     const earlier = before && (await this.runs.findingsOf(queries, before.id));
     const compared = compareRuns((earlier ?? []).map(findingKey), findings.map(findingKey));
     const period = await this.periods.byIdOrThrow(queries, run.periodId);
-    const { graded } = await this.snapshots.ofPeriod(queries, period);
     const waiverOf = await this.waivers.ofPeriod(queries, run.periodId);
     const names = await this.runs.namesOf(queries, findings);
+    const addedNames = await this.runs.namesOf(queries, again.added);
+    const found = new Set([...names, ...addedNames].flatMap(({ sectionId }) => sectionId ?? []));
+    const { graded } = await this.snapshots.ofPeriod(queries, period, found);
     const noteOf = await this.notes.ofPeriod(queries, run.periodId);
     const notices = await this.notices.ofPeriod(queries, run.periodId);
     const noticeOf = (finding: Finding, graded: GradedRow | undefined) => {
@@ -86,7 +88,6 @@ export class AuditService {
     };
     const rows = new Map(graded.map((each) => [`${each.row.enrollmentId}:${each.reporting.item.id}`, each]));
     const gradedOf = ({ enrollmentId, itemId }: Finding) => rows.get(`${enrollmentId}:${itemId}`);
-    const addedNames = await this.runs.namesOf(queries, again.added);
     return {
       id: run.id,
       startedBy: run.startedByName,

@@ -8,6 +8,7 @@ import { PeriodsRepository } from '#server/calendar';
 import { Changes, revisionOf, type Edit } from '#server/changes';
 import { SaveSheetService, sheetId, SignOffsRepository, type SheetPlace } from '#server/posting';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
+import { AuditRunsRepository } from '../runs/audit-runs.repository.js';
 import { SnapshotService, type GradedRow, type PeriodSnapshot } from '../runs/snapshot.service.js';
 
 /** A grade as its rule would set it. */
@@ -30,6 +31,7 @@ export class MendingService {
   constructor(
     private readonly transactions: Transactions,
     private readonly periods: PeriodsRepository,
+    private readonly runs: AuditRunsRepository,
     private readonly snapshots: SnapshotService,
     private readonly signOffs: SignOffsRepository,
     private readonly sheets: SaveSheetService,
@@ -60,7 +62,8 @@ export class MendingService {
     { periodId, findings: wanted, takesBackSignOffs }: Omit<MendRequest, 'fingerprint'>,
   ): Promise<Plan> {
     const period = await this.periods.byIdOrThrow(queries, periodId);
-    const { graded, snapshot } = await this.snapshots.ofPeriod(queries, period);
+    const sections = (await this.runs.namesOf(queries, wanted)).flatMap(({ sectionId }) => sectionId ?? []);
+    const { graded, snapshot } = await this.snapshots.ofPeriod(queries, period, new Set(sections));
     const at = new Map(graded.map(({ row, reporting }, index) => [`${row.enrollmentId}/${reporting.item.id}`, index]));
     const mended: Mended[] = [];
     const skipped: MendReply['skipped'][number][] = [];
