@@ -170,7 +170,8 @@ export function clientOf(address: string, cookie: string, csrfToken: string): Te
     }
     if (as) return { ...facts, body: new Uint8Array(await response.arrayBuffer()) as Body };
     const text = await response.text();
-    return { ...facts, body: (text === '' ? undefined : JSON.parse(text)) as Body };
+    const isOne = /\bjson\b/.test(response.headers.get('content-type') ?? ''); // and no file of many lines
+    return { ...facts, body: (text === '' ? undefined : isOne ? JSON.parse(text) : text) as Body };
   };
   const stream = (path: string, signal: AbortSignal) => fetch(`${address}/api${path}`, { headers: { cookie }, signal });
   return { get: (path, as) => call('GET', path, undefined, {}, as), send: call, stream };

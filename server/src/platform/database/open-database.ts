@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
-import { PreparingClient } from './preparing-client.js';
+import { planOnce, PreparingClient } from './preparing-client.js';
 import { announcementsOfPool, announcementsOfServer, type Announcements } from './announcements.js';
 import { bringUpToDate } from './bring-up-to-date.js';
 import { copyInFromClient } from './copy-in-from-client.js';
@@ -48,7 +48,7 @@ export async function openDatabase(source: DatabaseSource): Promise<OpenDatabase
 }
 
 function openServer(url: string): OpenDatabase {
-  const pool = new pg.Pool({ connectionString: url, Client: PreparingClient, max: 10 });
+  const pool = new pg.Pool({ connectionString: url, Client: PreparingClient, options: `-c ${planOnce}`, max: 10 });
   pool.on('error', () => undefined); // an idle connection that breaks is replaced at the next query
   const announcements = announcementsOfServer(url);
   return {

@@ -5,6 +5,7 @@ import { PGlite } from '@electric-sql/pglite';
 import { PGLiteSocketServer } from '@electric-sql/pglite-socket';
 import { extract } from 'tar';
 import type { Engine } from './pglite-engine.js';
+import { planOnce } from './preparing-client.js';
 import { SyncedNodeFS } from './synced-node-fs.js';
 import { syncPath, syncTree } from './sync-tree.js';
 
@@ -28,7 +29,7 @@ const { dataFolder, socketPath, seedFile, engine } = workerData as PgliteWorkerD
  * What PostgreSQL acknowledges is on the disk, the log of it with `fsync`, as the cheaper calls are missing here. Pages that it
  * keeps in memory: its usual 128 MB are a fifth of what the largest file may take altogether.
  */
-const settings = ['fsync=on', 'wal_sync_method=fsync', 'shared_buffers=48MB'];
+const settings = ['fsync=on', 'wal_sync_method=fsync', 'shared_buffers=48MB', planOnce];
 const startParams = [
   ...PGlite.defaultStartParams.filter((param) => param !== '-F'),
   ...settings.flatMap((setting) => ['-c', setting]),
