@@ -62,9 +62,9 @@ export interface AuditTaskReply {
   readonly state: 'running' | 'stopped' | 'failed';
   readonly startedBy: string;
   readonly startedAt: string;
-  /** How many rules had their turn; none while the grades are still read. */
-  readonly rulesDone: number;
-  readonly ruleCount: number;
+  /** How many sections were looked at by all rules, of how many; of none while it begins. */
+  readonly sectionsDone: number;
+  readonly sectionCount: number;
   /** Why it failed, in a sentence; null where it did not. */
   readonly problem: string | null;
 }

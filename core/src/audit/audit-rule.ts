@@ -1,5 +1,5 @@
 import type { Mark } from '#core/posting';
-import type { SheetOfSection } from './sheets-of.js';
+import type { Together } from './judged-together.js';
 import type { GradeFact, SectionFact, Snapshot } from './snapshot.js';
 
 /** Blocks keeps the period from being sealed; warns and informs do not. */
@@ -49,6 +49,8 @@ export interface AuditRule {
   /** Where the rule begins to find something, if a school may say so; `check` is handed what is in force. */
   readonly threshold?: RuleThreshold;
   check(snapshot: Snapshot, threshold: number): Iterable<RuleFinding>;
+  /** How it judges a period part by part; none where what it finds in a section rests on that section alone. */
+  readonly together?: Together<unknown>;
   /** What can be set right without asking anybody; none where only a person knows what is right. */
   readonly fix?: RuleFix;
 }
@@ -76,8 +78,14 @@ export function findingOn({ enrollmentId, item }: GradeFact, message: string, da
   return { ...nowhere, enrollmentId, itemId: item.id, message, data };
 }
 
+/** Which sheet. */
+interface SheetPlace {
+  readonly section: { readonly id: number };
+  readonly item: { readonly id: number };
+}
+
 /** About the sheet of an item in a section. */
-export function findingOnSheet({ section, item }: SheetOfSection, message: string, data: Said['data']): RuleFinding {
+export function findingOnSheet({ section, item }: SheetPlace, message: string, data: Said['data']): RuleFinding {
   return { ...nowhere, sectionId: section.id, itemId: item.id, message, data };
 }
 

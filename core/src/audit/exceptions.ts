@@ -4,32 +4,52 @@ import type { SectionFact, Snapshot } from './snapshot.js';
 
 type CourseOfFinding = Pick<SectionFact['course'], 'id' | 'department'>;
 
+/** Tells which course a finding is about; undefined where it is about none. */
+export type CourseOf = (finding: FindingPlace) => CourseOfFinding | undefined;
+
 /** Whether a finding is about a course that a rule leaves alone; what is about no course, such as an item, never is. */
-export function isExcepted(finding: FindingPlace, rule: RuleInForce, snapshot: Pick<Snapshot, 'sections'>): boolean {
+export function isExcepted(finding: FindingPlace, rule: RuleInForce, courseOf: CourseOf): boolean {
   const { departments, courses } = rule.exceptions;
   if (departments.length === 0 && courses.length === 0) return false;
-  const course = coursesOf(snapshot)(finding);
+  const course = courseOf(finding);
   return course !== undefined && effectIn(rule, course) === 'off';
 }
 
-type CourseFinder = (finding: FindingPlace) => CourseOfFinding | undefined;
+const known = new WeakMap<Snapshot['sections'], CourseOf>();
 
-const known = new WeakMap<Snapshot['sections'], CourseFinder>();
-
-function coursesOf({ sections }: Pick<Snapshot, 'sections'>): CourseFinder {
-  const kept = known.get(sections) ?? finderOf(sections);
-  known.set(sections, kept);
-  return kept;
+/** Of the sections of a snapshot. They are looked through when it is first asked, and once. */
+export function courseOfIn({ sections }: Pick<Snapshot, 'sections'>): CourseOf {
+  return (finding) => {
+    let courseOf = known.get(sections);
+    if (!courseOf) {
+      const finder = createCourseFinder();
+      finder.add(sections);
+      courseOf = finder.courseOf;
+      known.set(sections, courseOf);
+    }
+    return courseOf(finding);
+  };
 }
 
-function finderOf(sections: Snapshot['sections']): CourseFinder {
-  const bySection = new Map(sections.map(({ id, course }) => [id, course]));
-  const byCourse = new Map(sections.map(({ course }) => [course.id, course]));
-  const byEnrollment = new Map(
-    sections.flatMap(({ students, course }) => students.map(({ enrollmentId }) => [enrollmentId, course] as const)),
-  );
-  return ({ enrollmentId, sectionId, courseId }) =>
-    (courseId === null ? undefined : byCourse.get(courseId)) ??
-    (sectionId === null ? undefined : bySection.get(sectionId)) ??
-    (enrollmentId === null ? undefined : byEnrollment.get(enrollmentId));
+/** Tells of the sections that it was told of, some at a time. */
+export function createCourseFinder(): {
+  readonly add: (sections: Snapshot['sections']) => void;
+  readonly courseOf: CourseOf;
+} {
+  const bySection = new Map<number, CourseOfFinding>();
+  const byCourse = new Map<number, CourseOfFinding>();
+  const byEnrollment = new Map<number, CourseOfFinding>();
+  return {
+    add(sections) {
+      for (const { id, course, students } of sections) {
+        bySection.set(id, course);
+        byCourse.set(course.id, course);
+        for (const { enrollmentId } of students) byEnrollment.set(enrollmentId, course);
+      }
+    },
+    courseOf: ({ enrollmentId, sectionId, courseId }) =>
+      (courseId === null ? undefined : byCourse.get(courseId)) ??
+      (sectionId === null ? undefined : bySection.get(sectionId)) ??
+      (enrollmentId === null ? undefined : byEnrollment.get(enrollmentId)),
+  };
 }

@@ -1,6 +1,7 @@
 import { gradeRules } from './audit-rules.js';
 import { findingKey } from './compare-runs.js';
-import { outcomesOf, type Finding, type RulesInForce } from './run-rules.js';
+import { outcomesOf } from './audit-by-parts.js';
+import type { Finding, RulesInForce } from './run-rules.js';
 import type { Snapshot } from './snapshot.js';
 
 /**

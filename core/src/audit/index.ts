@@ -16,9 +16,10 @@ export {
   type RuleInForce,
   type RuleSettings,
 } from './rule-settings.js';
+export { auditByParts, outcomesOf } from './audit-by-parts.js';
 export { foreseen } from './foreseen.js';
 export { recheck, rulesOfOneSection, type Rechecked } from './recheck.js';
-export { outcomesOf, runRules, runRulesInTurn, type Finding, type RuleOutcomes } from './run-rules.js';
+export { runRules, type Finding, type RuleOutcomes } from './run-rules.js';
 export {
   bareGrade,
   noSections,

@@ -1,4 +1,5 @@
 import { fewestFalseAlarms } from '#core/statistics';
+import type { RuleFinding } from './audit-rule.js';
 
 /** Of the sheets that a pattern names, the share that is expected to be chance after all. */
 const falseAlarms = 0.05;
@@ -10,6 +11,17 @@ export function moreThanChance<Look extends { readonly chance: number }>(looks: 
     falseAlarms,
   );
   return looks.filter((_look, at) => isMore[at]);
+}
+
+/** What a rule would find, if it is more than chance among all that it looked at. */
+export interface Candidate {
+  readonly finding: RuleFinding;
+  readonly chance: number;
+}
+
+/** The findings that are unusual beyond chance. */
+export function beyondChance(candidates: readonly Candidate[]): RuleFinding[] {
+  return moreThanChance(candidates).map(({ finding }) => finding);
 }
 
 /** A chance as sentences tell it: in how many of a thousand sections. */

@@ -3,13 +3,8 @@ import { auditRules } from './audit-rules.js';
 import { compareRuns, findingKey } from './compare-runs.js';
 import type { Finding, RuleOutcomes } from './run-rules.js';
 
-/**
- * The rules whose findings in a section rest on that section alone, so that a change in it can be looked at by itself. Patterns of
- * sheets are judged over a whole period; students, courses and items are of several sections.
- */
-export const rulesOfOneSection: readonly AuditRule[] = auditRules.filter(
-  ({ scope, family }) => scope === 'grade' || scope === 'section' || (scope === 'sheet' && family !== 'pattern'),
-);
+/** The rules whose findings in a section rest on that section alone, so that a change in it can be looked at by itself. */
+export const rulesOfOneSection: readonly AuditRule[] = auditRules.filter(({ together }) => !together);
 
 /** What is so of the findings of an audit once something has changed. */
 export interface Rechecked {
@@ -28,10 +23,7 @@ export interface Rechecked {
  * recheck([{ ruleId: 'zero-posted', enrollmentId: 1, sectionId: null, courseId: null, itemId: 7, message: 'zero', data: {} }],
  *   { findings: [], faults: [] }).gone // Set { 'zero-posted:1:::7' }
  */
-export function recheck(
-  found: readonly Finding[],
-  { findings, faults }: Pick<RuleOutcomes, 'findings' | 'faults'>,
-): Rechecked {
+export function recheck(found: readonly Finding[], { findings, faults }: RuleOutcomes): Rechecked {
   const looked = new Set(rulesOfOneSection.map(({ id }) => id));
   for (const { ruleId } of faults) looked.delete(ruleId);
   const before = found.filter(({ ruleId }) => looked.has(ruleId)).map(findingKey);

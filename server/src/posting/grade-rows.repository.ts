@@ -99,7 +99,7 @@ interface RawRow extends Record<string, unknown> {
 }
 
 /** Up to so many sections, what is computed is looked up student by student. */
-const fewSections = 4;
+const fewSections = 60;
 
 /** What is computed for whole schools: read in one go and joined. */
 const computedOfAll = (itemId: number, periodId: number) =>

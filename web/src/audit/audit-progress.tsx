@@ -11,7 +11,7 @@ interface AuditProgressProps {
 
 /** How far an audit is, with a way to stop it; or that it came to nothing, and why. */
 export function AuditProgress({ task, mayStop, onStop }: AuditProgressProps) {
-  const { state, startedBy, startedAt, rulesDone, ruleCount, problem } = task;
+  const { state, startedBy, startedAt, sectionsDone, sectionCount, problem } = task;
   const begun = `${startedBy}, ${showInstant(startedAt)}`;
   if (state === 'stopped')
     return (
@@ -33,15 +33,21 @@ export function AuditProgress({ task, mayStop, onStop }: AuditProgressProps) {
       className="flex items-center gap-3 rounded-md border border-hairline bg-surface px-4 py-2 text-[13px]"
     >
       <span role="status" className="shrink-0">
-        {rulesDone === 0 ? (
-          'Reading the grades and their set-up'
+        {sectionCount === 0 ? (
+          'Reading the set-up'
         ) : (
           <>
-            <b className="figures">{rulesDone}</b> of <b className="figures">{ruleCount}</b> rules have looked
+            All rules have looked at <b className="figures">{sectionsDone}</b> of{' '}
+            <b className="figures">{sectionCount}</b> sections
           </>
         )}
       </span>
-      <progress aria-label="Rules that have looked" value={rulesDone} max={ruleCount} className="h-2 min-w-0 flex-1" />
+      <progress
+        aria-label="Sections that were looked at"
+        value={sectionsDone}
+        max={Math.max(1, sectionCount)}
+        className="h-2 min-w-0 flex-1"
+      />
       <span className="shrink-0 text-quiet">begun by {begun}</span>
       {mayStop && <Button onClick={onStop}>Stop</Button>}
     </section>

@@ -158,16 +158,16 @@ describe('an audit', () => {
   let isBegun = false;
 
   it('that was never run says what it would do, and runs by key', async () => {
-    const begun = { startedBy: 'Morwenna Lark', startedAt: '2026-01-21T09:00:00Z', problem: null, ruleCount: 53 };
+    const begun = { startedBy: 'Morwenna Lark', startedAt: '2026-01-21T09:00:00Z', problem: null, sectionCount: 197 };
     const tasks: AuditProgressReply[] = [
-      { task: { ...begun, state: 'running', rulesDone: 17 }, runId: null },
-      { task: { ...begun, state: 'running', rulesDone: 40 }, runId: null },
+      { task: { ...begun, state: 'running', sectionsDone: 12 }, runId: null },
+      { task: { ...begun, state: 'running', sectionsDone: 144 }, runId: null },
       { task: null, runId: 1 },
     ];
     let isDone = false;
     const { person } = await show(null, {
       'GET /audit': () => auditOf(isDone ? run() : null),
-      'POST /audit/runs': { task: { ...begun, state: 'running', rulesDone: 0 }, runId: null },
+      'POST /audit/runs': { task: { ...begun, state: 'running', sectionsDone: 0, sectionCount: 0 }, runId: null },
       'GET /audit/progress': () => {
         const next = isBegun ? tasks.shift()! : { task: null, runId: null };
         isDone ||= isBegun && next.task === null;
@@ -178,9 +178,9 @@ describe('an audit', () => {
     expect(screen.getByText(/^An audit checks every grade by 3 rules\./)).not.toBeNull();
     await person.keyboard('a');
     isBegun = true;
-    expect(await screen.findByText('Reading the grades and their set-up')).not.toBeNull();
+    expect(await screen.findByText('Reading the set-up')).not.toBeNull();
     expect(screen.getByRole<HTMLButtonElement>('button', { name: /^Auditing/ }).disabled).toBe(true);
-    await expect.poll(() => screen.queryByRole('status')?.textContent).toBe('17 of 53 rules have looked');
+    await expect.poll(() => screen.queryByRole('status')?.textContent).toBe('All rules have looked at 12 of 197 sections');
     await expect.poll(headline).toMatch(/^3 findings block/);
     expect(screen.queryByRole('region', { name: 'Auditing' })).toBeNull();
   });
@@ -190,8 +190,8 @@ describe('an audit', () => {
       state: 'running',
       startedBy: 'Tamsin Reed',
       startedAt: '2026-01-21T09:00:00Z',
-      rulesDone: 9,
-      ruleCount: 53,
+      sectionsDone: 9,
+      sectionCount: 197,
       problem: null,
     };
     const { person } = await show(run(), {
@@ -213,8 +213,8 @@ describe('an audit', () => {
       state: 'failed',
       startedBy: 'Tamsin Reed',
       startedAt: '2026-01-21T09:00:00Z',
-      rulesDone: 9,
-      ruleCount: 53,
+      sectionsDone: 9,
+      sectionCount: 197,
       problem,
     };
     await show(run(), { 'GET /audit/progress': { task: failed, runId: 1 } });

@@ -1,4 +1,5 @@
 import { nowhere, type AuditRule } from '../audit-rule.js';
+import { judgedTogether } from '../judged-together.js';
 
 export const courseWithoutCredits: AuditRule = {
   id: 'course-without-credits',
@@ -12,13 +13,16 @@ export const courseWithoutCredits: AuditRule = {
     none: '{course} is on the transcript and carries no credits in this period.',
   },
 
-  *check({ sections }) {
-    const told = new Set<number>();
-    for (const { course, credits, sheets } of sections) {
-      const isOn = course.onTranscript && sheets.some(({ item }) => item.onTranscript);
-      if (!isOn || credits.units > 0n || told.has(course.id)) continue;
-      told.add(course.id);
-      yield { ...nowhere, courseId: course.id, message: 'none', data: { course: course.title } };
-    }
-  },
+  ...judgedTogether<{ readonly id: number; readonly title: string }>({
+    *gather({ sections }) {
+      for (const { course, credits, sheets } of sections) {
+        const isOn = course.onTranscript && sheets.some(({ item }) => item.onTranscript);
+        if (isOn && credits.units <= 0n) yield { id: course.id, title: course.title };
+      }
+    },
+    *conclude(found) {
+      const titles = new Map(found.map(({ id, title }) => [id, title]));
+      for (const [courseId, course] of titles) yield { ...nowhere, courseId, message: 'none', data: { course } };
+    },
+  }),
 };

@@ -1,8 +1,9 @@
 import { formatDecimal } from '#core/numbers';
 import { binomialTail } from '#core/statistics';
 import { leastStudents } from '../least-students.js';
-import { inThousand, moreThanChance } from '../more-than-chance.js';
+import { beyondChance, inThousand, type Candidate } from '../more-than-chance.js';
 import { findingOnSheet, type AuditRule } from '../audit-rule.js';
+import { judgedTogether } from '../judged-together.js';
 import { sheetsOf, type SheetOfSection } from '../sheets-of.js';
 
 export const crowdingAboveCutOff: AuditRule = {
@@ -18,18 +19,18 @@ export const crowdingAboveCutOff: AuditRule = {
       'Is there a reason why {above} grades of {section} lie within a point above a cut-off and only {below} within a point below? By chance alone, so many would be seen in {chance} of 1,000 sections.',
   },
 
-  *check(snapshot) {
-    const looked = sheetsOf(snapshot).flatMap((sheet) => {
-      const { above, below } = besideCutOffs(sheet);
-      return above + below < leastStudents
-        ? []
-        : [{ sheet, above, below, chance: binomialTail(above, above + below, 0.5) }];
-    });
-    for (const { sheet, above, below, chance } of moreThanChance(looked)) {
-      const counts = { above: String(above), below: String(below), chance: inThousand(chance) };
-      yield findingOnSheet(sheet, 'crowded', { section: sheet.section.name, ...counts });
-    }
-  },
+  ...judgedTogether<Candidate>({
+    *gather(part) {
+      for (const sheet of sheetsOf(part)) {
+        const { above, below } = besideCutOffs(sheet);
+        if (above + below < leastStudents) continue;
+        const chance = binomialTail(above, above + below, 0.5);
+        const data = { section: sheet.section.name, above: String(above), below: String(below) };
+        yield { chance, finding: findingOnSheet(sheet, 'crowded', { ...data, chance: inThousand(chance) }) };
+      }
+    },
+    conclude: beyondChance,
+  }),
 };
 
 /** How many percentages lie within one point above a cut-off, and how many within one below. The lowest has nothing below it. */

@@ -1,4 +1,5 @@
 import { nowhere, type AuditRule } from '../audit-rule.js';
+import { judgedTogether } from '../judged-together.js';
 
 export const itemWithoutWindow: AuditRule = {
   id: 'item-without-window',
@@ -12,17 +13,17 @@ export const itemWithoutWindow: AuditRule = {
     closed: 'No window was set in which {item} may be posted; sections that report it: {sections}.',
   },
 
-  *check({ sections }) {
-    const found = new Map<number, { readonly name: string; count: number }>();
-    for (const { sheets } of sections) {
-      for (const { item } of sheets) {
-        if (item.window) continue;
-        const own = found.get(item.id) ?? { name: item.name, count: 0 };
-        own.count++;
-        found.set(item.id, own);
+  ...judgedTogether<{ readonly id: number; readonly name: string }>({
+    *gather({ sections }) {
+      for (const { sheets } of sections)
+        for (const { item } of sheets) if (!item.window) yield { id: item.id, name: item.name };
+    },
+    *conclude(unopened) {
+      const names = new Map(unopened.map(({ id, name }) => [id, name]));
+      for (const [itemId, item] of names) {
+        const sections = unopened.filter(({ id }) => id === itemId).length;
+        yield { ...nowhere, itemId, message: 'closed', data: { item, sections: String(sections) } };
       }
-    }
-    for (const [itemId, { name, count }] of found)
-      yield { ...nowhere, itemId, message: 'closed', data: { item: name, sections: String(count) } };
-  },
+    },
+  }),
 };

@@ -1,7 +1,7 @@
 import type { CalculationPolicy } from '#core/calculation';
 import { formatAtLeast } from '#core/numbers';
 import { nowhere, type AuditRule } from '../audit-rule.js';
-import type { SectionFact } from '../snapshot.js';
+import { judgedTogether } from '../judged-together.js';
 
 export const sectionsWeightedDifferently: AuditRule = {
   id: 'sections-weighted-differently',
@@ -15,19 +15,23 @@ export const sectionsWeightedDifferently: AuditRule = {
     differ: 'The {sections} sections of {course} are calculated in {ways} different ways.',
   },
 
-  *check({ sections }) {
-    const byCourse = new Map<number, SectionFact[]>();
-    for (const section of sections) {
-      if (!section.sheets.some(({ item }) => item.isOfBook)) continue;
-      byCourse.set(section.course.id, [...(byCourse.get(section.course.id) ?? []), section]);
-    }
-    for (const [courseId, own] of byCourse) {
-      const ways = new Set(own.map(({ policy }) => (policy === null ? '' : wayOf(policy)))).size;
-      if (ways < 2) continue;
-      const data = { course: own[0]!.course.title, sections: String(own.length), ways: String(ways) };
-      yield { ...nowhere, courseId, message: 'differ', data };
-    }
-  },
+  ...judgedTogether<Weighted>({
+    *gather({ sections }) {
+      for (const { course, sheets, policy } of sections)
+        if (sheets.some(({ item }) => item.isOfBook))
+          yield { courseId: course.id, course: course.title, way: policy === null ? '' : wayOf(policy) };
+    },
+    *conclude(weighted) {
+      const byCourse = new Map<number, Weighted[]>();
+      for (const each of weighted) byCourse.set(each.courseId, [...(byCourse.get(each.courseId) ?? []), each]);
+      for (const [courseId, own] of byCourse) {
+        const ways = new Set(own.map(({ way }) => way)).size;
+        if (ways < 2) continue;
+        const data = { course: own[0]!.course, sections: String(own.length), ways: String(ways) };
+        yield { ...nowhere, courseId, message: 'differ', data };
+      }
+    },
+  }),
 };
 
 /** What of a calculation makes another grade of the same scores: method, weights, drops and caps, in any order. */
@@ -38,4 +42,11 @@ function wayOf({ method, categories }: CalculationPolicy): string {
       [categoryId, formatAtLeast(weight, 0), dropLowest, cap && formatAtLeast(cap, 0)].join(' '),
     );
   return [method, ...(method === 'totalPoints' ? [] : shares.toSorted())].join('; ');
+}
+
+/** How a section of a course is calculated. */
+interface Weighted {
+  readonly courseId: number;
+  readonly course: string;
+  readonly way: string;
 }

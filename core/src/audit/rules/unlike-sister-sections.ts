@@ -3,7 +3,9 @@ import { compareCounts } from '#core/statistics';
 import { leastStudents } from '../least-students.js';
 import { inThousand, moreThanChance } from '../more-than-chance.js';
 import { findingOnSheet, type AuditRule } from '../audit-rule.js';
-import { sheetsOf, type SheetOfSection } from '../sheets-of.js';
+import { judgedTogether } from '../judged-together.js';
+import { sheetsOf } from '../sheets-of.js';
+import type { GradeFact } from '../snapshot.js';
 
 export const unlikeSisterSections: AuditRule = {
   id: 'unlike-sister-sections',
@@ -21,56 +23,76 @@ export const unlikeSisterSections: AuditRule = {
   // Smaller differences are no matter, however sure.
   threshold: { says: 'Smallest effect, as Cramér’s V from 0 to 1', usual: 0.25, least: 0.05, most: 1 },
 
-  *check(snapshot, leastEffect) {
-    const looked = [...sistersOf(sheetsOf(snapshot)).values()].flatMap((sisters) =>
-      sisters.flatMap((sheet) => {
-        const labels = orderBands(sheet.scale!.bands).map(({ label }) => label);
-        const own = countsOf([sheet], labels);
-        const others = countsOf(
-          sisters.filter((each) => each !== sheet),
-          labels,
-        );
-        if (total(own) < leastStudents || total(others) < leastStudents) return [];
-        const compared = compareCounts(own, others);
-        return compared ? [{ sheet, own, others, ...compared }] : [];
-      }),
-    );
-    for (const { sheet, own, others, chiSquare, effect, chance } of moreThanChance(looked)) {
-      if (effect < leastEffect) continue;
-      yield findingOnSheet(sheet, 'unlike', {
-        section: sheet.section.name,
-        students: String(total(own)),
-        others: String(total(others)),
-        square: chiSquare.toFixed(1),
-        effect: effect.toFixed(2),
-        chance: inThousand(chance),
-      });
-    }
-  },
+  ...judgedTogether<Counted>({
+    *gather(part) {
+      for (const { section, item, scale, grades } of sheetsOf(part)) {
+        if (!scale) continue;
+        const { id, name, course } = section;
+        const labels = orderBands(scale.bands).map(({ label }) => label);
+        const sisters = `${course.id}/${item.id}/${scale.name}`;
+        yield { sisters, sheet: { section: { id, name }, item: { id: item.id } }, labels, posted: postedOf(grades) };
+      }
+    },
+    *conclude(counted, leastEffect) {
+      const looked = [...sistersOf(counted).values()].flatMap((sisters) =>
+        sisters.flatMap((each) => {
+          const own = countsOf([each], each.labels);
+          const others = countsOf(
+            sisters.filter((other) => other !== each),
+            each.labels,
+          );
+          if (total(own) < leastStudents || total(others) < leastStudents) return [];
+          const compared = compareCounts(own, others);
+          return compared ? [{ sheet: each.sheet, own, others, ...compared }] : [];
+        }),
+      );
+      for (const { sheet, own, others, chiSquare, effect, chance } of moreThanChance(looked)) {
+        if (effect < leastEffect) continue;
+        yield findingOnSheet(sheet, 'unlike', {
+          section: sheet.section.name,
+          students: String(total(own)),
+          others: String(total(others)),
+          square: chiSquare.toFixed(1),
+          effect: effect.toFixed(2),
+          chance: inThousand(chance),
+        });
+      }
+    },
+  }),
 };
 
-/** Sheets of one item, course and scale: only these can be compared label by label. */
-function sistersOf(sheets: readonly SheetOfSection[]): ReadonlyMap<string, SheetOfSection[]> {
-  const found = new Map<string, SheetOfSection[]>();
+/** How often each label is posted on a sheet. */
+interface Counted {
+  /** The same for sheets of one item, course and scale: only these can be compared label by label. */
+  readonly sisters: string;
+  readonly sheet: {
+    readonly section: { readonly id: number; readonly name: string };
+    readonly item: { readonly id: number };
+  };
+  /** Of its scale, best first. */
+  readonly labels: readonly string[];
+  readonly posted: ReadonlyMap<string, number>;
+}
+
+function sistersOf(sheets: readonly Counted[]): ReadonlyMap<string, Counted[]> {
+  const found = new Map<string, Counted[]>();
   for (const sheet of sheets) {
-    if (!sheet.scale) continue;
-    const key = `${sheet.section.course.id}/${sheet.item.id}/${sheet.scale.name}`;
-    const own = found.get(key);
+    const own = found.get(sheet.sisters);
     if (own) own.push(sheet);
-    else found.set(key, [sheet]);
+    else found.set(sheet.sisters, [sheet]);
   }
   return found;
 }
 
-function countsOf(sheets: readonly SheetOfSection[], labels: readonly string[]): number[] {
-  const counts = labels.map(() => 0);
-  for (const { grades } of sheets) {
-    for (const { mark } of grades) {
-      const at = mark.label === null || mark.code !== null ? -1 : labels.indexOf(mark.label);
-      if (at !== -1) counts[at]!++;
-    }
-  }
+function postedOf(grades: readonly GradeFact[]): ReadonlyMap<string, number> {
+  const counts = new Map<string, number>();
+  for (const { mark } of grades)
+    if (mark.label !== null && mark.code === null) counts.set(mark.label, (counts.get(mark.label) ?? 0) + 1);
   return counts;
+}
+
+function countsOf(sheets: readonly Counted[], labels: readonly string[]): number[] {
+  return labels.map((label) => sheets.reduce((sum, { posted }) => sum + (posted.get(label) ?? 0), 0));
 }
 
 const total = (counts: readonly number[]) => counts.reduce((sum, count) => sum + count, 0);

@@ -31,10 +31,17 @@ export class AuditTasksRepository {
   /** Begins one; undefined where one is under way already, which is then everybody's. */
   async begin(
     queries: Queries,
-    task: Pick<AuditTask, 'periodId' | 'startedBy' | 'startedAt' | 'ruleCount'>,
+    task: Pick<AuditTask, 'periodId' | 'startedBy' | 'startedAt'>,
   ): Promise<number | undefined> {
     // Whoever may still be letting go of the one before has it no longer.
-    const values = { ...task, state: 'running' as const, rulesDone: 0, problem: null, worker: null };
+    const values = {
+      ...task,
+      state: 'running' as const,
+      sectionsDone: 0,
+      sectionCount: 0,
+      problem: null,
+      worker: null,
+    };
     const [begun] = await queries
       .insert(auditTasks)
       .values(values)
@@ -54,8 +61,13 @@ export class AuditTasksRepository {
   }
 
   /** @throws WorkLost where somebody stopped it, or another server works on it now */
-  async passOrThrow(queries: Queries, id: number, worker: string, rulesDone: number): Promise<void> {
-    await keepIfHeldOrThrow(queries, auditTasks, { id, worker }, isRunning, { rulesDone });
+  async passOrThrow(
+    queries: Queries,
+    id: number,
+    worker: string,
+    done: Pick<AuditTask, 'sectionsDone' | 'sectionCount'>,
+  ): Promise<void> {
+    await keepIfHeldOrThrow(queries, auditTasks, { id, worker }, isRunning, done);
   }
 
   /** It is done, and a task no longer. @throws WorkLost */

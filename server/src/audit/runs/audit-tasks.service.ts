@@ -1,5 +1,4 @@
 import { Injectable } from '@nestjs/common';
-import { auditRules } from '#core/audit';
 import type { AuditProgressReply } from '#contract/audit';
 import { problemOf } from '#contract/problems';
 import { PeriodsRepository } from '#server/calendar';
@@ -40,7 +39,7 @@ export class AuditTasksService {
   private begin({ personId }: Pick<Actor, 'personId'>, periodId: number): Promise<number | undefined> {
     return this.transactions.run(async (queries) => {
       await this.periods.byIdOrThrow(queries, periodId);
-      const task = { periodId, startedBy: personId, startedAt: this.clock.now(), ruleCount: auditRules.length };
+      const task = { periodId, startedBy: personId, startedAt: this.clock.now() };
       return this.tasks.begin(queries, task);
     });
   }
@@ -65,14 +64,14 @@ export class AuditTasksService {
     const [run] = await this.runs.newest(this.transactions.reading, periodId, 1);
     const runId = run?.id ?? null;
     if (!task) return { task: null, runId };
-    const { state, startedByName, startedAt, rulesDone, ruleCount, problem } = task;
+    const { state, startedByName, startedAt, sectionsDone, sectionCount, problem } = task;
     return {
       task: {
         state,
         startedBy: startedByName,
         startedAt: startedAt.toISOString(),
-        rulesDone,
-        ruleCount,
+        sectionsDone,
+        sectionCount,
         problem: sayProblem(problem),
       },
       runId,

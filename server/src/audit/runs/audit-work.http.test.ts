@@ -26,8 +26,8 @@ const ask = async <Row extends object>(statement: string) => (await server.datab
 /** An audit that another server works on, and says how far it is. */
 async function elsewhere(until: string): Promise<number> {
   const [row] = await ask<{ id: number }>(`
-    INSERT INTO audit_tasks (period_id, state, started_by, started_at, rules_done, rule_count, worker, worker_until)
-    VALUES (${openPeriod}, 'running', 1, '2026-01-21T10:00:00Z', 17, 53, 'another', ${until}) RETURNING id`);
+    INSERT INTO audit_tasks (period_id, state, started_by, started_at, sections_done, section_count, worker, worker_until)
+    VALUES (${openPeriod}, 'running', 1, '2026-01-21T10:00:00Z', 17, 197, 'another', ${until}) RETURNING id`);
   return row!.id;
 }
 
@@ -41,10 +41,15 @@ describe('an audit that is under way', () => {
 
   it('is everybody’s: how far it is, by whom, and whoever begins one joins it', async () => {
     await elsewhere(`now() + interval '1 hour'`);
-    const seen = { state: 'running', rulesDone: 17, ruleCount: 53, problem: null } satisfies Partial<AuditTaskReply>;
+    const seen = {
+      state: 'running',
+      sectionsDone: 17,
+      sectionCount: 197,
+      problem: null,
+    } satisfies Partial<AuditTaskReply>;
     expect(await task()).toMatchObject({ ...seen, startedBy: 'Morwenna Oake', startedAt: '2026-01-21T10:00:00.000Z' });
     const { status, body } = await begin();
-    expect([status, body.task!.rulesDone]).toEqual([202, 17]);
+    expect([status, body.task!.sectionsDone]).toEqual([202, 17]);
     expect(await ask(`SELECT count(*)::int AS count FROM audit_tasks`)).toEqual([{ count: 1 }]);
   });
 
@@ -52,7 +57,7 @@ describe('an audit that is under way', () => {
     const before = await newest();
     expect((await stop())!.state).toBe('stopped');
     expect(await newest()).toEqual(before);
-    expect(await stop()).toMatchObject({ state: 'stopped', rulesDone: 17 });
+    expect(await stop()).toMatchObject({ state: 'stopped', sectionsDone: 17 });
     const { body } = await auditNow(registrar, openPeriod);
     expect([body.run!.id > before!.id, body.run!.findings.length]).toEqual([true, before!.findings.length]);
   });
@@ -77,7 +82,7 @@ describe('an audit that is under way', () => {
   it('is not taken from a server that still is at it', async () => {
     const id = await elsewhere(`now() + interval '1 hour'`);
     await server.application.get(AuditWork, { strict: false }).held.workNow(id);
-    expect((await task())!.rulesDone).toBe(17);
+    expect((await task())!.sectionsDone).toBe(17);
     await ask(`DELETE FROM audit_tasks`);
   });
 

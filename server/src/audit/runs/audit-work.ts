@@ -1,6 +1,6 @@
 import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { auditRules, runRulesInTurn } from '#core/audit';
+import { auditByParts, auditRules, type Snapshot } from '#core/audit';
 import { RuleSettingsRepository } from '#server/audit-rules';
 import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
@@ -18,6 +18,7 @@ import {
 } from '#server/platform';
 import { AuditRunsRepository } from './audit-runs.repository.js';
 import { AuditTasksRepository } from './audit-tasks.repository.js';
+import { readAhead } from './read-ahead.js';
 import { SnapshotService } from './snapshot.service.js';
 import { takeTurns } from './take-turns.js';
 
@@ -25,8 +26,9 @@ import { takeTurns } from './take-turns.js';
 const tellMilliseconds = 150;
 
 /**
- * Runs audits, a rule at a time, so that others are answered in between. Nothing is kept before the last rule had its turn:
- * an audit that is broken off, by a person or by the power cable, leaves no half of one behind, and is begun again.
+ * Runs audits, some sections at a time and a rule after the other, so that others are answered in between and no more is in
+ * memory than a part. Nothing is kept before the last rule had its turn: an audit that is broken off, by a person or by the
+ * power cable, leaves no half of one behind, and is begun again. What is saved while it reads shows as changed since.
  */
 @Injectable()
 export class AuditWork implements OnApplicationBootstrap {
@@ -65,30 +67,40 @@ export class AuditWork implements OnApplicationBootstrap {
     await this.recalculation.freshen(await this.periods.byIdOrThrow(this.transactions.reading, periodId));
     signal.throwIfAborted();
     const startedAt = this.clock.now();
-    // Of one state: whatever is saved meanwhile shows as changed since.
-    const { period, rules, snapshot } = await this.transactions.snapshot(async (queries) => {
+    const { period, rules, parts, elsewhere } = await this.transactions.snapshot(async (queries) => {
       const audited = await this.periods.byIdOrThrow(queries, periodId);
       return {
         period: audited,
         rules: await this.settings.inForce(queries, audited.schoolId),
-        ...(await this.snapshots.ofAudit(queries, audited)),
+        ...(await this.snapshots.partsOf(queries, audited)),
       };
     });
-    const turns = runRulesInTurn(auditRules, snapshot, new Map(rules.map((rule) => [rule.id, rule])));
-    let told = performance.now();
-    const { findings, faults } = await takeTurns(turns, async ({ rulesDone }) => {
-      signal.throwIfAborted();
-      if (performance.now() - told < tellMilliseconds) return;
-      await this.tasks.passOrThrow(this.transactions.reading, id, worker, rulesDone);
+    const audit = auditByParts(auditRules, new Map(rules.map((rule) => [rule.id, rule])));
+    const look = (part: Snapshot) => takeTurns(audit.lookAt(part), () => signal.throwIfAborted());
+    await look(elsewhere);
+    const { today, now } = elsewhere;
+    const sectionCount = parts.reduce((sum, part) => sum + part.size, 0);
+    let [told, partsDone, sectionsDone, gradesChecked] = [performance.now(), 0, 0, 0];
+    // Each part in a transaction of its own: on the embedded database nobody else is heard while one is open.
+    const read = (part: ReadonlySet<number>) =>
+      this.transactions.snapshot((queries) => this.snapshots.ofAudit(queries, period, part));
+    for await (const { snapshot } of readAhead(parts, read)) {
+      await look({ ...snapshot, today, now });
+      sectionsDone += parts[partsDone++]!.size;
+      gradesChecked += snapshot.grades.length;
+      if (performance.now() - told < tellMilliseconds) continue;
+      await this.tasks.passOrThrow(this.transactions.reading, id, worker, { sectionsDone, sectionCount });
       told = performance.now();
-    });
+    }
+    await takeTurns(audit.conclude(), () => signal.throwIfAborted());
+    const { findings, faults } = audit.outcomes();
     const problemOf = new Map(faults.map(({ ruleId, problem }) => [ruleId, problem]));
     const run = {
       schoolId: period.schoolId,
       periodId,
       startedBy,
       startedAt,
-      gradesChecked: snapshot.grades.length,
+      gradesChecked,
       milliseconds: this.clock.now().getTime() - startedAt.getTime(),
       rules: rules.map((rule) => {
         const problem = problemOf.get(rule.id);

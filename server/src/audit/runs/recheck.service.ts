@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { recheck, rulesOfOneSection, runRulesInTurn, type Rechecked } from '#core/audit';
+import { auditByParts, recheck, rulesOfOneSection, type Rechecked } from '#core/audit';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PeriodViews } from '#server/period-view';
 import type { Queries } from '#server/platform';
@@ -49,8 +49,8 @@ export class RecheckService {
   ): Promise<Rechecked> {
     if (sectionIds.length === 0) return { gone: new Set(), still: new Map(), added: [] };
     const { snapshot } = await this.snapshots.ofAudit(queries, period, new Set(sectionIds));
-    const inForce = new Map(run.rules.map((rule) => [rule.id, rule]));
-    const now = await takeTurns(runRulesInTurn(rulesOfOneSection, snapshot, inForce));
-    return recheck(await this.runs.findingsOfSections(queries, run.id, sectionIds), now);
+    const audit = auditByParts(rulesOfOneSection, new Map(run.rules.map((rule) => [rule.id, rule])));
+    await takeTurns(audit.lookAt(snapshot));
+    return recheck(await this.runs.findingsOfSections(queries, run.id, sectionIds), audit.outcomes());
   }
 }

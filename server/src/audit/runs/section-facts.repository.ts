@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import type { AssignmentFact, SealedLine, SectionFact } from '#core/audit';
 import { parseDay } from '#core/calendar';
 import { decimalOrThrow } from '#core/numbers';
@@ -65,40 +65,44 @@ export class SectionFactsRepository {
   }
 
   /** Why the grade books of some sections could not be calculated, by section. */
-  async bookProblems(queries: Queries, periodId: number): Promise<ReadonlyMap<number, string>> {
+  async bookProblems(
+    queries: Queries,
+    periodId: number,
+    sectionIds: readonly number[],
+  ): Promise<ReadonlyMap<number, string>> {
     const { rows } = await queries.execute<{ sectionId: number; problem: string }>(sql`
-      SELECT section_id AS "sectionId", problem FROM stale_books WHERE period_id = ${periodId} AND problem IS NOT NULL`);
+      SELECT section_id AS "sectionId", problem FROM stale_books
+      WHERE section_id = ANY(${intArray(sectionIds)}) AND period_id = ${periodId} AND problem IS NOT NULL`);
     return new Map(rows.map(({ sectionId, problem }) => [sectionId, problem]));
   }
 
-  /** What was sealed of a period; empty where it is not. */
-  async sealed(queries: Queries, periodId: number): Promise<SealedLine[]> {
+  /** What was sealed of some sections in a period; empty where it is not. */
+  async sealed(queries: Queries, periodId: number, sectionIds: readonly number[]): Promise<SealedLine[]> {
     const { rows } = await queries.execute<RawLine>(sql`
       SELECT t.enrollment_id AS "enrollmentId", t.item_id AS "itemId", t.percent::text AS percent, t.mark
-      FROM transcript_entries t JOIN seals l ON l.id = t.seal_id WHERE l.period_id = ${periodId}`);
+      FROM enrollments e JOIN transcript_entries t ON t.enrollment_id = e.id JOIN seals l ON l.id = t.seal_id
+      WHERE e.section_id = ANY(${intArray(sectionIds)}) AND l.period_id = ${periodId}`);
     return rows.map(({ percent, ...line }) => ({
       ...line,
       percent: percent === null ? null : decimalOrThrow(percent),
     }));
   }
 
-  /** Which items are posted in which sections of a school. */
-  async postedPairs(
-    queries: Queries,
-    { id, schoolId }: SchoolPeriod,
-  ): Promise<{ sectionId: number; itemId: number }[]> {
-    const { rows } = await queries.execute<{ sectionId: number; itemId: number }>(sql`
-      SELECT DISTINCT e.section_id AS "sectionId", g.item_id AS "itemId"
-      FROM grades g JOIN enrollments e ON e.id = g.enrollment_id JOIN report_items i ON i.id = g.item_id
-      WHERE g.period_id = ${id} AND i.school_id = ${schoolId} AND (g.percent IS NOT NULL OR g.label IS NOT NULL OR g.code IS NOT NULL)`);
-    return rows;
+  /** Which items are posted in which of some sections of a school. */
+  postedPairs(queries: Queries, period: SchoolPeriod, sectionIds: readonly number[]): Promise<PostedPair[]> {
+    return pairsWhere(queries, period, sql`e.section_id = ANY(${intArray(sectionIds)})`);
+  }
+
+  /** The same of all other sections. */
+  postedElsewhere(queries: Queries, period: SchoolPeriod, sectionIds: readonly number[]): Promise<PostedPair[]> {
+    return pairsWhere(queries, period, sql`e.section_id <> ALL(${intArray(sectionIds)})`);
   }
 
   /** The posted grades of an item in a section, as they are shown. */
   async shownGrades(
     queries: Queries,
     periodId: number,
-    { sectionId, itemId }: { readonly sectionId: number; readonly itemId: number },
+    { sectionId, itemId }: PostedPair,
   ): Promise<{ enrollmentId: number; shown: string }[]> {
     const { rows } = await queries.execute<{ enrollmentId: number; shown: string }>(sql`
       SELECT g.enrollment_id AS "enrollmentId", coalesce(g.code, concat_ws(' ', g.percent::text, g.label)) AS shown
@@ -107,6 +111,21 @@ export class SectionFactsRepository {
         AND (g.percent IS NOT NULL OR g.label IS NOT NULL OR g.code IS NOT NULL) ORDER BY g.enrollment_id`);
     return rows;
   }
+}
+
+/** An item that is posted in a section. */
+export interface PostedPair {
+  readonly sectionId: number;
+  readonly itemId: number;
+}
+
+async function pairsWhere(queries: Queries, { id, schoolId }: SchoolPeriod, isOfSections: SQL): Promise<PostedPair[]> {
+  const { rows } = await queries.execute<PostedPair & Record<string, unknown>>(sql`
+    SELECT DISTINCT e.section_id AS "sectionId", g.item_id AS "itemId"
+    FROM grades g JOIN enrollments e ON e.id = g.enrollment_id JOIN report_items i ON i.id = g.item_id
+    WHERE g.period_id = ${id} AND i.school_id = ${schoolId} AND ${isOfSections}
+      AND (g.percent IS NOT NULL OR g.label IS NOT NULL OR g.code IS NOT NULL)`);
+  return rows;
 }
 
 type RawAssignment = Record<string, unknown> &

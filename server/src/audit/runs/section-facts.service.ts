@@ -12,7 +12,7 @@ import {
 } from '#server/period-view';
 import type { Queries } from '#server/platform';
 import { sheetId, SignOffsRepository } from '#server/posting';
-import { SectionFactsRepository } from './section-facts.repository.js';
+import { SectionFactsRepository, type PostedPair } from './section-facts.repository.js';
 import { stretchesOf } from './stretches-of.js';
 
 /** What an audit sees beside the grades: sections with their set-up, grade books and seats, and what stands where it should not. */
@@ -24,29 +24,39 @@ export class SectionFactsService {
     private readonly signOffs: SignOffsRepository,
   ) {}
 
-  /** @param only the sections that are looked at; without them, all of the period */
-  async ofPeriod(
+  /** Of some sections that run in the period. */
+  async ofSections(
     queries: Queries,
     period: SchoolPeriod,
-    only?: ReadonlySet<number>,
+    only: ReadonlySet<number>,
   ): Promise<Pick<Snapshot, 'sections' | 'strays' | 'sealed'>> {
     const school = await this.views.factsOf(queries, period.schoolId);
     const view = this.views.viewOf(school, period);
+    const ids = view.sections.map(({ id }) => id).filter((id) => only.has(id));
     return {
       sections: await this.sectionsOf(queries, period, view, only),
-      strays: await this.straysOf(queries, period, school, view, only),
-      sealed: await this.facts.sealed(queries, period.id),
+      strays: await this.straysOf(queries, period, school, view, await this.facts.postedPairs(queries, period, ids)),
+      sealed: await this.facts.sealed(queries, period.id, ids),
     };
+  }
+
+  /** What is posted in sections that do not run in the period. */
+  async elsewhere(queries: Queries, period: SchoolPeriod): Promise<StrayGrade[]> {
+    const school = await this.views.factsOf(queries, period.schoolId);
+    const view = this.views.viewOf(school, period);
+    const running = view.sections.map(({ id }) => id);
+    const pairs = await this.facts.postedElsewhere(queries, period, running);
+    return this.straysOf(queries, period, school, view, pairs);
   }
 
   private async sectionsOf(
     queries: Queries,
     period: SchoolPeriod,
     { sections, reported }: PeriodView,
-    only?: ReadonlySet<number>,
+    only: ReadonlySet<number>,
   ): Promise<SectionFact[]> {
     const ids = stretchesOf(sections, only).flat();
-    const problems = await this.facts.bookProblems(queries, period.id);
+    const problems = await this.facts.bookProblems(queries, period.id, ids);
     const signedOff = await this.signOffs.ofSections(queries, period.id, ids);
     const sheets = sheetsBySection(reported, (sectionId, itemId) =>
       signedOff.has(sheetId({ sectionId, itemId, periodId: period.id })),
@@ -74,12 +84,9 @@ export class SectionFactsService {
     period: SchoolPeriod,
     school: SchoolFacts,
     { reported }: PeriodView,
-    only?: ReadonlySet<number>,
+    pairs: readonly PostedPair[],
   ): Promise<StrayGrade[]> {
     const expected = new Set(reported.flatMap(({ item, sections }) => sections.map(({ id }) => `${id}/${item.id}`)));
-    const pairs = (await this.facts.postedPairs(queries, period)).filter(
-      ({ sectionId }) => !only || only.has(sectionId),
-    );
     const strays: StrayGrade[] = [];
     for (const pair of pairs.filter(({ sectionId, itemId }) => !expected.has(`${sectionId}/${itemId}`))) {
       const item = school.items.find(({ id }) => id === pair.itemId);

@@ -26,6 +26,14 @@ export interface PeriodSnapshot {
   readonly graded: readonly GradedRow[];
 }
 
+/** How a period is read part by part. */
+export interface PartsOfPeriod {
+  /** Sections that are read at once. */
+  readonly parts: readonly ReadonlySet<number>[];
+  /** What stands in sections that do not run in the period. */
+  readonly elsewhere: Snapshot;
+}
+
 export interface GradedRow {
   readonly row: GradeRow;
   readonly section: RunningSection;
@@ -47,10 +55,18 @@ export class SnapshotService {
     private readonly clock: Clock,
   ) {}
 
-  /** All that an audit looks at. @param only the sections that are looked at; without them, all of the period */
-  async ofAudit(queries: Queries, period: SchoolPeriod, only?: ReadonlySet<number>): Promise<PeriodSnapshot> {
+  /** All that an audit looks at in some sections. */
+  async ofAudit(queries: Queries, period: SchoolPeriod, only: ReadonlySet<number>): Promise<PeriodSnapshot> {
     const { graded, snapshot } = await this.ofPeriod(queries, period, only);
-    return { graded, snapshot: { ...snapshot, ...(await this.sectionFacts.ofPeriod(queries, period, only)) } };
+    return { graded, snapshot: { ...snapshot, ...(await this.sectionFacts.ofSections(queries, period, only)) } };
+  }
+
+  /** What an audit of a period looks at in parts, and what of it is in none of them. */
+  async partsOf(queries: Queries, period: SchoolPeriod): Promise<PartsOfPeriod> {
+    const { sections } = await this.views.of(queries, period);
+    const { snapshot } = await this.ofPeriod(queries, period, new Set());
+    const strays = await this.sectionFacts.elsewhere(queries, period);
+    return { parts: stretchesOf(sections).map((part) => new Set(part)), elsewhere: { ...snapshot, strays } };
   }
 
   /**

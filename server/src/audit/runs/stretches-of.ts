@@ -1,5 +1,5 @@
 /** Sections of which something is read at once. */
-const sectionsAtOnce = 30;
+const sectionsAtOnce = 12;
 
 /**
  * The ids of sections, so many at a time that others are answered between two reads.

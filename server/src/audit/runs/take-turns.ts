@@ -1,18 +1,12 @@
 import { setImmediate } from 'node:timers/promises';
-import type { RuleOutcomes } from '#core/audit';
 
 /**
- * Lets rules look one after the other, others being answered in between.
- * @param between what is done between two steps; what it throws ends the audit
+ * Takes steps one after the other, others being answered in between.
+ * @param between what is done between two steps; what it throws ends them
  */
-export async function takeTurns(
-  turns: Iterable<RuleOutcomes>,
-  between: (outcomes: RuleOutcomes) => Promise<void> | void = () => undefined,
-): Promise<RuleOutcomes> {
-  let outcomes: RuleOutcomes = { findings: [], faults: [], rulesDone: 0 };
-  for (outcomes of turns) {
+export async function takeTurns(steps: Iterable<void>, between: () => void = () => undefined): Promise<void> {
+  for (const _step of steps) {
     await setImmediate();
-    await between(outcomes);
+    between();
   }
-  return outcomes;
 }

@@ -47,8 +47,9 @@ export const auditTasks = pgTable(
       .references(() => people.id),
     startedAt: instant().notNull(),
     /** How many rules have had their turn, of how many; none while the grades are still read. */
-    rulesDone: integer().notNull(),
-    ruleCount: integer().notNull(),
+    sectionsDone: integer().notNull(),
+    /** 0 until the reading begins. */
+    sectionCount: integer().notNull(),
     /** Why it failed. */
     problem: jsonb().$type<KeptProblem>(),
     /** Which server works on it, and until when others believe so. */
