@@ -1301,6 +1301,17 @@ FROM "computed_grades" c JOIN "file_imports" f ON f."id" = c."import_id" AND f."
 WHERE NOT EXISTS (SELECT 1 FROM "computed_grades" o JOIN "file_imports" l ON l."id" = o."import_id" AND l."status" = 'accepted'
   WHERE o."enrollment_id" = c."enrollment_id" AND o."item_id" = c."item_id" AND o."period_id" = c."period_id"
     AND (l."accepted_at", l."id") > (f."accepted_at", f."id"));--> statement-breakpoint
+-- Whether the grades of an item come out of the grade book.
+CREATE FUNCTION "is_of_book"(report_items) RETURNS boolean LANGUAGE sql IMMUTABLE AS $$
+  SELECT $1.source = 'gradeBook' AND ($1.category_id IS NOT NULL OR $1.kind NOT IN ('exam', 'conduct'))
+$$;--> statement-breakpoint
+-- What a grade book comes to, as a percentage and as a level: whole, or in a category.
+CREATE FUNCTION "book_percent"(calculated_grades, "category" int) RETURNS numeric LANGUAGE sql IMMUTABLE AS $$
+  SELECT CASE WHEN category IS NULL THEN $1.percent ELSE ($1.by_category -> category::text ->> 'percent')::numeric END
+$$;--> statement-breakpoint
+CREATE FUNCTION "book_level"(calculated_grades, "category" int) RETURNS numeric LANGUAGE sql IMMUTABLE AS $$
+  SELECT CASE WHEN category IS NULL THEN $1.level ELSE ($1.by_category -> category::text ->> 'level')::numeric END
+$$;--> statement-breakpoint
 -- What is computed for an item: a file's value, else what the grade book comes to, whole or in the item's own category.
 CREATE VIEW "computed_percents" AS
 SELECT "item_id", "period_id", "enrollment_id", "percent", "percent" AS "level", "import_id", "import_row" FROM "file_percents"
@@ -1308,11 +1319,8 @@ UNION ALL
 SELECT i."id", k."period_id", k."enrollment_id", v."percent", v."level", NULL, NULL
 FROM "calculated_grades" k
 JOIN "periods" p ON p."id" = k."period_id"
-JOIN "report_items" i ON i."school_id" = p."school_id" AND i."period_kind" = p."kind" AND i."source" = 'gradeBook'
-  AND (i."category_id" IS NOT NULL OR i."kind" NOT IN ('exam', 'conduct'))
-CROSS JOIN LATERAL (SELECT
-  CASE WHEN i."category_id" IS NULL THEN k."percent" ELSE (k."by_category" -> i."category_id"::text ->> 'percent')::numeric END AS "percent",
-  CASE WHEN i."category_id" IS NULL THEN k."level" ELSE (k."by_category" -> i."category_id"::text ->> 'level')::numeric END AS "level") v
+JOIN "report_items" i ON i."school_id" = p."school_id" AND i."period_kind" = p."kind" AND is_of_book(i)
+CROSS JOIN LATERAL (SELECT book_percent(k, i."category_id") AS "percent", book_level(k, i."category_id") AS "level") v
 WHERE v."percent" IS NOT NULL AND NOT EXISTS (SELECT 1 FROM "computed_grades" c JOIN "file_imports" f ON f."id" = c."import_id" AND f."status" = 'accepted'
   WHERE c."enrollment_id" = k."enrollment_id" AND c."period_id" = k."period_id" AND c."item_id" = i."id");--> statement-breakpoint
 -- What a grade book comes to rests on scores, assignments, enrollments, the section's days, the course's department, the

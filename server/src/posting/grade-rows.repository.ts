@@ -98,17 +98,18 @@ interface RawRow extends Record<string, unknown> {
   blocked_by: number[] | null;
 }
 
-/** Up to so many sections, what is computed is looked up student by student. */
+/** Up to so many sections, what belongs to a seat is looked up seat by seat. */
 const fewSections = 60;
 
-/** What is computed for whole schools: read in one go and joined. */
-const computedOfAll = (itemId: number, periodId: number) =>
-  sql`computed_percents c ON c.enrollment_id = e.id AND c.item_id = ${itemId} AND c.period_id = ${periodId}`;
+/** What is joined to a seat: a table, what it is called, and which of its rows belong to the seat. */
+type LookUp = (table: 'people' | 'grades' | 'file_percents', as: string, condition: SQL) => SQL;
 
-/** What is computed for single sections or students, by the index: the view would read the whole period for a join. */
-const computedOfEach = (itemId: number, periodId: number) =>
-  sql`LATERAL (SELECT * FROM computed_percents v
-      WHERE v.enrollment_id = e.id AND v.item_id = ${itemId} AND v.period_id = ${periodId} OFFSET 0) c ON true`;
+/** For whole schools: tables are read in one go. */
+const inOneGo: LookUp = (table, as, condition) => sql`${sql.raw(`${table} ${as}`)} ON ${condition}`;
+
+/** For single sections or students, by an index: all of a period is many times what they have. */
+const seatBySeat: LookUp = (table, as, condition) =>
+  sql`LATERAL (SELECT * FROM ${sql.raw(`${table} ${as}`)} WHERE ${condition} OFFSET 0) ${sql.raw(as)} ON true`;
 
 /** Reads what sheets, audit and seal all look at, with the same idea of who belongs to a period. */
 @Injectable()
@@ -123,11 +124,11 @@ export class GradeRowsRepository {
     if (sectionIds.length === 0) return [];
     const isFew = sectionIds.length <= fewSections;
     const condition = sql`e.section_id = ANY(${intArray(sectionIds)})`;
-    return this.where(queries, itemId, period, condition, isFew ? computedOfEach : computedOfAll);
+    return this.where(queries, itemId, period, condition, isFew ? seatBySeat : inOneGo);
   }
 
   ofStudent(queries: Queries, itemId: number, period: SchoolPeriod, studentId: number): Promise<GradeRow[]> {
-    return this.where(queries, itemId, period, sql`e.student_id = ${studentId}`, computedOfEach);
+    return this.where(queries, itemId, period, sql`e.student_id = ${studentId}`, seatBySeat);
   }
 
   /**
@@ -149,8 +150,11 @@ export class GradeRowsRepository {
     itemId: number,
     period: SchoolPeriod,
     condition: SQL,
-    computed: typeof computedOfAll,
+    lookUp: LookUp,
   ): Promise<GradeRow[]> {
+    const ofSeat = (row: SQL) =>
+      sql`${row}.enrollment_id = e.id AND ${row}.item_id = ${itemId} AND ${row}.period_id = ${period.id}`;
+    const isOfBook = sql`is_of_book(i) AND i.period_kind = ${period.kind}`;
     const { rows } = await queries.execute<RawRow>(sql`
       SELECT e.id AS enrollment_id, e.section_id, e.student_id, ${personNameOf('s')} AS student,
              ${studentNumberOf('s')} AS student_number,
@@ -161,16 +165,20 @@ export class GradeRowsRepository {
              coalesce(s.pronoun, 'they') AS pronoun, g.version, g.carried_version, g.scale_version_id,
              ${spokenNameOf('p')} AS posted_by,
              ${instantText('g.posted_at')} AS posted_at,
-             trim_scale(c.percent)::text AS computed, trim_scale(c.level)::text AS computed_level, c.import_id, c.import_row,
+             trim_scale(c.percent)::text AS computed, trim_scale(c.level)::text AS computed_level, f.import_id, f.import_row,
              CASE WHEN c.percent IS NULL THEN CASE WHEN i.category_id IS NULL THEN k.blocked_by
                ELSE k.by_category -> i.category_id::text -> 'blockedBy' END END AS blocked_by
       FROM enrollments e
       JOIN report_items i ON i.id = ${itemId}
-      JOIN people s ON s.id = e.student_id
-      LEFT JOIN grades g ON g.enrollment_id = e.id AND g.item_id = ${itemId} AND g.period_id = ${period.id}
+      JOIN ${lookUp('people', 's', sql`s.id = e.student_id`)}
+      LEFT JOIN ${lookUp('grades', 'g', ofSeat(sql`g`))}
       LEFT JOIN people p ON p.id = g.posted_by
       LEFT JOIN calculated_grades k ON k.enrollment_id = e.id AND k.period_id = ${period.id}
-      LEFT JOIN ${computed(itemId, period.id)}
+      LEFT JOIN ${lookUp('file_percents', 'f', ofSeat(sql`f`))}
+      -- As the view computed_percents has it: a file's value, else what the grade book comes to.
+      CROSS JOIN LATERAL (SELECT
+        CASE WHEN f.percent IS NOT NULL THEN f.percent WHEN ${isOfBook} THEN book_percent(k, i.category_id) END AS percent,
+        CASE WHEN f.percent IS NOT NULL THEN f.percent WHEN ${isOfBook} THEN book_level(k, i.category_id) END AS level) c
       WHERE ${condition} AND ${enrolledIn(period)}
       ORDER BY e.section_id, ${nameOrderOf('s')}, e.id`);
     return rows.map(gradeRowOfRaw);

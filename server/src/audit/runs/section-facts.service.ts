@@ -12,8 +12,8 @@ import {
 } from '#server/period-view';
 import type { Queries } from '#server/platform';
 import { sheetId, SignOffsRepository } from '#server/posting';
+import { sectionsById } from './sections-by-id.js';
 import { SectionFactsRepository, type PostedPair } from './section-facts.repository.js';
-import { stretchesOf } from './stretches-of.js';
 
 /** What an audit sees beside the grades: sections with their set-up, grade books and seats, and what stands where it should not. */
 @Injectable()
@@ -32,9 +32,10 @@ export class SectionFactsService {
   ): Promise<Pick<Snapshot, 'sections' | 'strays' | 'sealed'>> {
     const school = await this.views.factsOf(queries, period.schoolId);
     const view = this.views.viewOf(school, period);
-    const ids = view.sections.map(({ id }) => id).filter((id) => only.has(id));
+    const byId = sectionsById(view.sections);
+    const ids = [...only].filter((id) => byId.has(id));
     return {
-      sections: await this.sectionsOf(queries, period, view, only),
+      sections: await this.sectionsOf(queries, period, view, ids),
       strays: await this.straysOf(queries, period, school, view, await this.facts.postedPairs(queries, period, ids)),
       sealed: await this.facts.sealed(queries, period.id, ids),
     };
@@ -53,29 +54,23 @@ export class SectionFactsService {
     queries: Queries,
     period: SchoolPeriod,
     { sections, reported }: PeriodView,
-    only: ReadonlySet<number>,
+    ids: readonly number[],
   ): Promise<SectionFact[]> {
-    const ids = stretchesOf(sections, only).flat();
     const problems = await this.facts.bookProblems(queries, period.id, ids);
     const signedOff = await this.signOffs.ofSections(queries, period.id, ids);
-    const sheets = sheetsBySection(reported, (sectionId, itemId) =>
+    const sheets = sheetsBySection(reported, ids, (sectionId, itemId) =>
       signedOff.has(sheetId({ sectionId, itemId, periodId: period.id })),
     );
-    const byId = new Map(sections.map((section) => [section.id, section]));
-    const facts: SectionFact[] = [];
-    for (const some of stretchesOf(sections, only)) {
-      const assignments = await this.facts.assignments(queries, period, some);
-      const seats = await this.facts.seats(queries, period, some);
-      for (const id of some)
-        facts.push({
-          ...factsOf(byId.get(id)!),
-          students: seats.get(id) ?? [],
-          sheets: sheets.get(id) ?? [],
-          bookProblem: problems.get(id) ?? null,
-          assignments: assignments.get(id) ?? [],
-        });
-    }
-    return facts;
+    const assignments = await this.facts.assignments(queries, period, ids);
+    const seats = await this.facts.seats(queries, period, ids);
+    const byId = sectionsById(sections);
+    return ids.map((id) => ({
+      ...factsOf(byId.get(id)!),
+      students: seats.get(id) ?? [],
+      sheets: sheets.get(id) ?? [],
+      bookProblem: problems.get(id) ?? null,
+      assignments: assignments.get(id) ?? [],
+    }));
   }
 
   /** Grades of items that their sections do not report in the period. */
@@ -86,9 +81,10 @@ export class SectionFactsService {
     { reported }: PeriodView,
     pairs: readonly PostedPair[],
   ): Promise<StrayGrade[]> {
-    const expected = new Set(reported.flatMap(({ item, sections }) => sections.map(({ id }) => `${id}/${item.id}`)));
+    const reporting = new Map(reported.map(({ item, sections }) => [item.id, sectionsById(sections)]));
+    const isExpected = ({ sectionId, itemId }: PostedPair) => reporting.get(itemId)?.has(sectionId) === true;
     const strays: StrayGrade[] = [];
-    for (const pair of pairs.filter(({ sectionId, itemId }) => !expected.has(`${sectionId}/${itemId}`))) {
+    for (const pair of pairs.filter((each) => !isExpected(each))) {
       const item = school.items.find(({ id }) => id === pair.itemId);
       const by = item && isPostedIn(item, school.periods, period) ? 'course' : 'period';
       for (const grade of await this.facts.shownGrades(queries, period.id, pair))
@@ -111,12 +107,14 @@ function factsOf({ id, name, course, credits, policy }: RunningSection) {
 
 function sheetsBySection(
   reported: readonly ReportedItem[],
+  ids: readonly number[],
   isSignedOff: (sectionId: number, itemId: number) => boolean,
 ): ReadonlyMap<number, SheetFact[]> {
   const found = new Map<number, SheetFact[]>();
   for (const { item, sections, window, scales } of reported) {
     const fact = itemFactOf(item, window);
-    for (const { id } of sections) {
+    const byId = sectionsById(sections);
+    for (const id of ids.filter((each) => byId.has(each))) {
       const own = found.get(id) ?? [];
       const version = scales.get(id)?.version;
       own.push({

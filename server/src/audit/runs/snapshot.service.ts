@@ -17,6 +17,7 @@ import {
   type RunningSection,
   type ScaleVersion,
 } from '#server/period-view';
+import { sectionsById } from './sections-by-id.js';
 import { SectionFactsService } from './section-facts.service.js';
 import { stretchesOf } from './stretches-of.js';
 
@@ -66,7 +67,10 @@ export class SnapshotService {
     const { sections } = await this.views.of(queries, period);
     const { snapshot } = await this.ofPeriod(queries, period, new Set());
     const strays = await this.sectionFacts.elsewhere(queries, period);
-    return { parts: stretchesOf(sections).map((part) => new Set(part)), elsewhere: { ...snapshot, strays } };
+    return {
+      parts: stretchesOf(sections.map(({ id }) => id)).map((part) => new Set(part)),
+      elsewhere: { ...snapshot, strays },
+    };
   }
 
   /**
@@ -81,7 +85,7 @@ export class SnapshotService {
     asIf: (row: GradeRow, itemId: number) => GradeRow = (row) => row,
   ): Promise<PeriodSnapshot> {
     return this.take(queries, period, ({ item, sections }) =>
-      stretchesOf(sections, only).map(
+      stretchesOf([...(only ?? sectionsById(sections).keys())].filter((id) => sectionsById(sections).has(id))).map(
         (some) => async () =>
           (await this.rows.ofSections(queries, item.id, period, some)).map((row) => asIf(row, item.id)),
       ),
@@ -163,7 +167,7 @@ export class SnapshotService {
     reporting: ReportedItem,
     rows: readonly GradeRow[],
   ): Promise<GradedRow[]> {
-    const sections = new Map(reporting.sections.map((section) => [section.id, section]));
+    const sections = sectionsById(reporting.sections);
     const ids = rows.flatMap(({ scaleVersionId }) => scaleVersionId ?? []);
     const versions = await this.scales.byId(queries, [...new Set(ids)]);
     return rows.flatMap((row) => {
