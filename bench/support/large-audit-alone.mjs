@@ -9,12 +9,17 @@ import { quarter } from './large-period.mjs';
 const database = await openDatabase({ kind: 'folder', folder: process.argv[2], seedFile: null });
 const { context } = await createApplicationContext(database);
 const of = (kind) => context.get(kind, { strict: false });
+const { rows: others } = await database.pool.query(
+  'SELECT max(id) AS id FROM periods WHERE school_id = 3 AND parent_id IS NOT NULL',
+);
+const elsewhere = others[0].id;
 const timed = async (work) => {
   const begun = performance.now();
   await work();
   return performance.now() - begun;
 };
-await of(AuditTasksService).runNow({ personId: 1, name: 'Registrar' }, 3); // another quarter: cold code
+// Another school first: cold code.
+await of(AuditTasksService).runNow({ personId: 1, name: 'Registrar' }, elsewhere);
 const ours = await timed(() => of(AuditTasksService).runNow({ personId: 1, name: 'Registrar' }, quarter));
 const most = process.resourceUsage().maxRSS / 1024;
 const [run] = await of(AuditRunsRepository).newest(database.queries, quarter, 1);

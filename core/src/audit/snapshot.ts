@@ -83,7 +83,7 @@ export interface SeatFact {
   readonly studentId: number;
   readonly enteredOn: Day | null;
   readonly withdrawnOn: Day | null;
-  /** Credits of this course on the student's transcript from other periods. */
+  /** Credits of this course on the student's transcript from other periods, where the course says how many it gives at most; else 0. */
   readonly creditsBefore: Credits;
 }
 

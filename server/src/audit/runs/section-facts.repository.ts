@@ -2,11 +2,11 @@ import { Injectable } from '@nestjs/common';
 import { sql, type SQL } from 'drizzle-orm';
 import type { AssignmentFact, SealedLine, SectionFact } from '#core/audit';
 import { parseDay } from '#core/calendar';
-import { decimalOrThrow } from '#core/numbers';
+import { decimalOrThrow, type Credits } from '#core/numbers';
 import type { SchoolPeriod } from '#server/calendar';
 import { intArray, type Queries } from '#server/platform';
 
-type Seat = SectionFact['students'][number];
+type Seat = Omit<SectionFact['students'][number], 'creditsBefore'>;
 
 /** What the audit knows of sections beyond the set-up that counts in a period: grade books, seats, and what was sealed. */
 @Injectable()
@@ -38,30 +38,40 @@ export class SectionFactsRepository {
   /** By section: who came no later than the period's end and did not leave before it began. */
   async seats(
     queries: Queries,
-    { id, startsOn, endsOn }: SchoolPeriod,
+    { startsOn, endsOn }: SchoolPeriod,
     sectionIds: readonly number[],
   ): Promise<ReadonlyMap<number, Seat[]>> {
     const { rows } = await queries.execute<RawSeat>(sql`
-      WITH earned AS (
-        SELECT t.student_id, x.course_id, sum(t.credits_earned) AS credits FROM transcript_entries t
-        JOIN seals l ON l.id = t.seal_id AND l.period_id <> ${id}
-        JOIN enrollments o ON o.id = t.enrollment_id JOIN sections x ON x.id = o.section_id
-        WHERE t.student_id IN (SELECT student_id FROM enrollments WHERE section_id = ANY(${intArray(sectionIds)})) GROUP BY 1, 2)
       SELECT e.section_id AS "sectionId", e.id AS "enrollmentId", e.student_id AS "studentId",
-        e.entered_on::text AS "enteredOn", e.withdrawn_on::text AS "withdrawnOn", coalesce(w.credits, 0)::text AS before
-      FROM enrollments e JOIN sections s ON s.id = e.section_id
-      LEFT JOIN earned w ON w.student_id = e.student_id AND w.course_id = s.course_id
+        e.entered_on::text AS "enteredOn", e.withdrawn_on::text AS "withdrawnOn"
+      FROM enrollments e
       WHERE e.section_id = ANY(${intArray(sectionIds)}) AND e.entered_on <= ${endsOn}
         AND (e.withdrawn_on IS NULL OR e.withdrawn_on >= ${startsOn} OR e.withdrawn_on < e.entered_on) ORDER BY e.id`);
-    return grouped(rows, ({ sectionId, before, enteredOn, withdrawnOn, ...rest }) => [
+    return grouped(rows, ({ sectionId, enteredOn, withdrawnOn, ...rest }) => [
       sectionId,
       {
         ...rest,
         enteredOn: parseDay(enteredOn) ?? null,
         withdrawnOn: withdrawnOn === null ? null : (parseDay(withdrawnOn) ?? null),
-        creditsBefore: decimalOrThrow(before),
       },
     ]);
+  }
+
+  /** What students of some sections earned of its course in other periods, by enrollment; those who earned nothing are not there. */
+  async earnedBefore(
+    queries: Queries,
+    periodId: number,
+    sectionIds: readonly number[],
+  ): Promise<ReadonlyMap<number, Credits>> {
+    if (sectionIds.length === 0) return new Map();
+    const { rows } = await queries.execute<{ enrollmentId: number; credits: string }>(sql`
+      SELECT e.id AS "enrollmentId", sum(t.credits_earned)::text AS credits
+      FROM enrollments e JOIN sections s ON s.id = e.section_id
+      CROSS JOIN LATERAL (SELECT * FROM transcript_entries v WHERE v.student_id = e.student_id OFFSET 0) t
+      JOIN seals l ON l.id = t.seal_id AND l.period_id <> ${periodId}
+      JOIN enrollments o ON o.id = t.enrollment_id JOIN sections x ON x.id = o.section_id AND x.course_id = s.course_id
+      WHERE e.section_id = ANY(${intArray(sectionIds)}) GROUP BY e.id`);
+    return new Map(rows.map(({ enrollmentId, credits }) => [enrollmentId, decimalOrThrow(credits)]));
   }
 
   /** Why the grade books of some sections could not be calculated, by section. */
@@ -80,7 +90,9 @@ export class SectionFactsRepository {
   async sealed(queries: Queries, periodId: number, sectionIds: readonly number[]): Promise<SealedLine[]> {
     const { rows } = await queries.execute<RawLine>(sql`
       SELECT t.enrollment_id AS "enrollmentId", t.item_id AS "itemId", t.percent::text AS percent, t.mark
-      FROM enrollments e JOIN transcript_entries t ON t.enrollment_id = e.id JOIN seals l ON l.id = t.seal_id
+      FROM enrollments e
+      CROSS JOIN LATERAL (SELECT * FROM transcript_entries v WHERE v.student_id = e.student_id AND v.enrollment_id = e.id OFFSET 0) t
+      JOIN seals l ON l.id = t.seal_id
       WHERE e.section_id = ANY(${intArray(sectionIds)}) AND l.period_id = ${periodId}`);
     return rows.map(({ percent, ...line }) => ({
       ...line,
@@ -144,7 +156,6 @@ type RawSeat = Record<string, unknown> &
     readonly sectionId: number;
     readonly enteredOn: string;
     readonly withdrawnOn: string | null;
-    readonly before: string;
   };
 
 type RawLine = Record<string, unknown> & Omit<SealedLine, 'percent'> & { readonly percent: string | null };

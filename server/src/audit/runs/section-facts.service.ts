@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { itemFactOf, type SectionFact, type SheetFact, type Snapshot, type StrayGrade } from '#core/audit';
 import { isPostedIn } from '#core/report-items';
+import { decimalOrThrow } from '#core/numbers';
 import { policyOfBody } from '#contract/calculation';
 import type { SchoolPeriod } from '#server/calendar';
 import {
@@ -64,9 +65,15 @@ export class SectionFactsService {
     const assignments = await this.facts.assignments(queries, period, ids);
     const seats = await this.facts.seats(queries, period, ids);
     const byId = sectionsById(sections);
+    // Only there a rule asks what was earned before.
+    const limited = ids.filter((id) => byId.get(id)!.course.mostCredits !== null);
+    const earned = await this.facts.earnedBefore(queries, period.id, limited);
     return ids.map((id) => ({
       ...factsOf(byId.get(id)!),
-      students: seats.get(id) ?? [],
+      students: (seats.get(id) ?? []).map((seat) => ({
+        ...seat,
+        creditsBefore: earned.get(seat.enrollmentId) ?? noCredits,
+      })),
       sheets: sheets.get(id) ?? [],
       bookProblem: problems.get(id) ?? null,
       assignments: assignments.get(id) ?? [],
@@ -93,6 +100,8 @@ export class SectionFactsService {
     return strays;
   }
 }
+
+const noCredits = decimalOrThrow('0');
 
 function factsOf({ id, name, course, credits, policy }: RunningSection) {
   const { title, department, onTranscript, mostCredits } = course;
