@@ -52,8 +52,8 @@ export const measurements = [
         const snapshots = await read();
         const look = () => {
           const audit = auditByParts(auditRules, new Map());
-          for (const snapshot of snapshots) for (const _step of audit.lookAt(snapshot));
-          for (const _step of audit.conclude());
+          for (const snapshot of snapshots) Array.from(audit.lookAt(snapshot));
+          Array.from(audit.conclude());
         };
         return { ours: await median(rounds, look), peer: await median(rounds, read) };
       }),

@@ -79,8 +79,8 @@ const texts = (findings: readonly Finding[]) => findings.map((each) => JSON.stri
 
 function audited(parts: readonly Snapshot[], inForce: ReadonlyMap<string, RuleInForce>, rules = auditRules) {
   const audit = auditByParts(rules, inForce);
-  for (const part of parts) for (const _step of audit.lookAt(part));
-  for (const _step of audit.conclude());
+  for (const part of parts) Array.from(audit.lookAt(part));
+  Array.from(audit.conclude());
   return audit.outcomes();
 }
 

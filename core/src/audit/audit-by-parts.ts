@@ -69,8 +69,8 @@ export function outcomesOf(
   inForce: RulesInForce = new Map(),
 ): RuleOutcomes {
   const audit = auditByParts(rules, inForce);
-  for (const _step of audit.lookAt(snapshot));
-  for (const _step of audit.conclude());
+  Array.from(audit.lookAt(snapshot));
+  Array.from(audit.conclude());
   return audit.outcomes();
 }
 

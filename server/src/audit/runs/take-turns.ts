@@ -5,7 +5,8 @@ import { setImmediate } from 'node:timers/promises';
  * @param between what is done between two steps; what it throws ends them
  */
 export async function takeTurns(steps: Iterable<void>, between: () => void = () => undefined): Promise<void> {
-  for (const _step of steps) {
+  const turns = steps[Symbol.iterator]();
+  while (!turns.next().done) {
     await setImmediate();
     between();
   }
