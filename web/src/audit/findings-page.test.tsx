@@ -180,7 +180,9 @@ describe('an audit', () => {
     isBegun = true;
     expect(await screen.findByText('Reading the set-up')).not.toBeNull();
     expect(screen.getByRole<HTMLButtonElement>('button', { name: /^Auditing/ }).disabled).toBe(true);
-    await expect.poll(() => screen.queryByRole('status')?.textContent).toBe('All rules have looked at 12 of 197 sections');
+    await expect
+      .poll(() => screen.queryByRole('status')?.textContent)
+      .toBe('All rules have looked at 12 of 197 sections');
     await expect.poll(headline).toMatch(/^3 findings block/);
     expect(screen.queryByRole('region', { name: 'Auditing' })).toBeNull();
   });
