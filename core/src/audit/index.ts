@@ -19,7 +19,7 @@ export {
 export { auditByParts, outcomesOf } from './audit-by-parts.js';
 export { foreseen } from './foreseen.js';
 export { recheck, rulesOfOneSection, type Rechecked } from './recheck.js';
-export { runRules, type Finding, type RuleOutcomes } from './run-rules.js';
+export { runRules, type Finding } from './run-rules.js';
 export {
   bareGrade,
   noSections,

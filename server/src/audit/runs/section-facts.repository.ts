@@ -107,7 +107,9 @@ export class SectionFactsRepository {
 
   /** The same of all other sections. */
   postedElsewhere(queries: Queries, period: SchoolPeriod, sectionIds: readonly number[]): Promise<PostedPair[]> {
-    return pairsWhere(queries, period, sql`e.section_id <> ALL(${intArray(sectionIds)})`);
+    // Against all of an array at once; one number after the other, it would take so many sections times so many seats.
+    const isOther = sql`NOT EXISTS (SELECT FROM unnest(${intArray(sectionIds)}) AS own WHERE own = e.section_id)`;
+    return pairsWhere(queries, period, isOther);
   }
 
   /** The posted grades of an item in a section, as they are shown. */
