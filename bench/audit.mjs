@@ -27,13 +27,13 @@ export const measurements = [
     what: 'longest stall of the server while it audits a quarter of 6,200 grades, median of five audits',
     against: `the limit of ${mostStall} ms`,
     limit: 1,
-    measure: () => ({ ours: alone('audit-alone'), peer: mostStall }),
+    measure: () => ({ ours: alone(new URL('./support/audit-alone.mjs', import.meta.url)), peer: mostStall }),
   },
   {
     what: 'longest wait for the database while it audits a quarter of 6,200 grades, median of five audits',
     against: `the limit of ${mostWait} ms`,
     limit: 1,
-    measure: () => ({ ours: alone('audit-wait-alone'), peer: mostWait }),
+    measure: () => ({ ours: alone(new URL('./support/audit-wait-alone.mjs', import.meta.url)), peer: mostWait }),
   },
   {
     what: 'all rules over the 6,200 grades of a quarter',
@@ -62,7 +62,7 @@ export const measurements = [
     what: 'looking again at the section of a grade that was saved after the audit of 6,200',
     against: `the limit of ${mostRecheck} ms`,
     limit: 1,
-    measure: () => ({ ours: alone('recheck-alone'), peer: mostRecheck }),
+    measure: () => ({ ours: alone(new URL('./support/recheck-alone.mjs', import.meta.url)), peer: mostRecheck }),
   },
   {
     what: 'a whole audit of 1,400,000 grades of 390,000 enrollments, on the embedded database',
@@ -90,9 +90,8 @@ export const measurements = [
 ];
 
 /** What a script measures in a process of its own, in which nothing else was measured before. */
-function alone(name, ...given) {
-  const script = fileURLToPath(new URL(`./support/${name}.mjs`, import.meta.url));
-  return JSON.parse(execFileSync(process.execPath, [script, ...given], { encoding: 'utf8' }));
+function alone(script, ...given) {
+  return JSON.parse(execFileSync(process.execPath, [fileURLToPath(script), ...given], { encoding: 'utf8' }));
 }
 
 const audited = new Map();
@@ -102,7 +101,7 @@ function large(copies) {
   if (!audited.has(copies))
     audited.set(
       copies,
-      onLargePeriod(copies, (folder) => alone('large-audit-alone', folder)),
+      onLargePeriod(copies, (folder) => alone(new URL('./support/large-audit-alone.mjs', import.meta.url), folder)),
     );
   return audited.get(copies);
 }

@@ -15,6 +15,7 @@ import {
   Transactions,
   WorkQueue,
   type OpenDatabase,
+  type Queries,
 } from '#server/platform';
 import { AuditRunsRepository } from './audit-runs.repository.js';
 import { AuditTasksRepository } from './audit-tasks.repository.js';
@@ -67,7 +68,7 @@ export class AuditWork implements OnApplicationBootstrap {
     await this.recalculation.freshen(await this.periods.byIdOrThrow(this.transactions.reading, periodId));
     signal.throwIfAborted();
     const startedAt = this.clock.now();
-    const { period, rules, parts, elsewhere } = await this.transactions.snapshot(async (queries) => {
+    const { period, rules, parts, elsewhere, nothing } = await this.transactions.snapshot(async (queries) => {
       const audited = await this.periods.byIdOrThrow(queries, periodId);
       return {
         period: audited,
@@ -77,13 +78,14 @@ export class AuditWork implements OnApplicationBootstrap {
     });
     const audit = auditByParts(auditRules, new Map(rules.map((rule) => [rule.id, rule])));
     const look = (part: Snapshot) => takeTurns(audit.lookAt(part), () => signal.throwIfAborted());
-    await look(elsewhere);
-    const { today, now } = elsewhere;
+    const { today, now } = nothing;
+    // Each part in a transaction of its own: on the embedded database nobody else is heard while one is open.
+    const inOne = <Read>(read: (queries: Queries) => Promise<Read>) => this.transactions.snapshot(read);
+    const strays = (part: readonly number[]) => inOne((queries) => this.snapshots.straysIn(queries, period, part));
+    for await (const found of readAhead(elsewhere, strays)) await look({ ...nothing, strays: found });
     const sectionCount = parts.reduce((sum, part) => sum + part.size, 0);
     let [told, partsDone, sectionsDone, gradesChecked] = [performance.now(), 0, 0, 0];
-    // Each part in a transaction of its own: on the embedded database nobody else is heard while one is open.
-    const read = (part: ReadonlySet<number>) =>
-      this.transactions.snapshot((queries) => this.snapshots.ofAudit(queries, period, part));
+    const read = (part: ReadonlySet<number>) => inOne((queries) => this.snapshots.ofAudit(queries, period, part));
     for await (const { snapshot } of readAhead(parts, read)) {
       await look({ ...snapshot, today, now });
       sectionsDone += parts[partsDone++]!.size;

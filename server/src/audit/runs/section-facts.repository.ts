@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { sql, type SQL } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import type { AssignmentFact, SealedLine, SectionFact } from '#core/audit';
 import { parseDay } from '#core/calendar';
 import { decimalOrThrow, type Credits } from '#core/numbers';
@@ -101,15 +101,19 @@ export class SectionFactsRepository {
   }
 
   /** Which items are posted in which of some sections of a school. */
-  postedPairs(queries: Queries, period: SchoolPeriod, sectionIds: readonly number[]): Promise<PostedPair[]> {
-    return pairsWhere(queries, period, sql`e.section_id = ANY(${intArray(sectionIds)})`);
-  }
-
-  /** The same of all other sections. */
-  postedElsewhere(queries: Queries, period: SchoolPeriod, sectionIds: readonly number[]): Promise<PostedPair[]> {
-    // Against all of an array at once; one number after the other, it would take so many sections times so many seats.
-    const isOther = sql`NOT EXISTS (SELECT FROM unnest(${intArray(sectionIds)}) AS own WHERE own = e.section_id)`;
-    return pairsWhere(queries, period, isOther);
+  async postedPairs(
+    queries: Queries,
+    { id, schoolId }: SchoolPeriod,
+    sectionIds: readonly number[],
+  ): Promise<PostedPair[]> {
+    // By the index, one enrollment after the other: all of the period is many times what some sections have.
+    const { rows } = await queries.execute<PostedPair & Record<string, unknown>>(sql`
+      SELECT DISTINCT e.section_id AS "sectionId", g.item_id AS "itemId" FROM enrollments e
+      CROSS JOIN LATERAL (SELECT * FROM grades v WHERE v.enrollment_id = e.id AND v.period_id = ${id} OFFSET 0) g
+      JOIN report_items i ON i.id = g.item_id
+      WHERE i.school_id = ${schoolId} AND e.section_id = ANY(${intArray(sectionIds)})
+        AND (g.percent IS NOT NULL OR g.label IS NOT NULL OR g.code IS NOT NULL)`);
+    return rows;
   }
 
   /** The posted grades of an item in a section, as they are shown. */
@@ -131,18 +135,6 @@ export class SectionFactsRepository {
 export interface PostedPair {
   readonly sectionId: number;
   readonly itemId: number;
-}
-
-async function pairsWhere(queries: Queries, { id, schoolId }: SchoolPeriod, isOfSections: SQL): Promise<PostedPair[]> {
-  const { rows } = await queries.execute<PostedPair & Record<string, unknown>>(sql`
-    SELECT DISTINCT e.section_id AS "sectionId", g.item_id AS "itemId"
-    FROM enrollments e
-    -- By the index, one enrollment after the other: all of the period is many times what some sections have.
-    CROSS JOIN LATERAL (SELECT * FROM grades v WHERE v.enrollment_id = e.id AND v.period_id = ${id} OFFSET 0) g
-    JOIN report_items i ON i.id = g.item_id
-    WHERE i.school_id = ${schoolId} AND ${isOfSections}
-      AND (g.percent IS NOT NULL OR g.label IS NOT NULL OR g.code IS NOT NULL)`);
-  return rows;
 }
 
 type RawAssignment = Record<string, unknown> &

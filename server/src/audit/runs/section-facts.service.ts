@@ -43,12 +43,10 @@ export class SectionFactsService {
   }
 
   /** What is posted in sections that do not run in the period. */
-  async elsewhere(queries: Queries, period: SchoolPeriod): Promise<StrayGrade[]> {
+  async straysIn(queries: Queries, period: SchoolPeriod, sectionIds: readonly number[]): Promise<StrayGrade[]> {
     const school = await this.views.factsOf(queries, period.schoolId);
-    const view = this.views.viewOf(school, period);
-    const running = view.sections.map(({ id }) => id);
-    const pairs = await this.facts.postedElsewhere(queries, period, running);
-    return this.straysOf(queries, period, school, view, pairs);
+    const pairs = await this.facts.postedPairs(queries, period, sectionIds);
+    return this.straysOf(queries, period, school, this.views.viewOf(school, period), pairs);
   }
 
   private async sectionsOf(

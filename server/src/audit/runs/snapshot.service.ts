@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { AttendanceSummary } from '#core/attendance';
-import { itemFactOf, noSections, type GradeFact, type ItemFact, type Snapshot } from '#core/audit';
+import { itemFactOf, noSections, type GradeFact, type ItemFact, type Snapshot, type StrayGrade } from '#core/audit';
 import { dayOrThrow } from '#core/calendar';
 import type { SpecialCode } from '#core/codes';
 import { formatDecimal } from '#core/numbers';
@@ -31,8 +31,10 @@ export interface PeriodSnapshot {
 export interface PartsOfPeriod {
   /** Sections that are read at once. */
   readonly parts: readonly ReadonlySet<number>[];
-  /** What stands in sections that do not run in the period. */
-  readonly elsewhere: Snapshot;
+  /** Sections that do not run in the period; what is posted in them should not be. */
+  readonly elsewhere: readonly (readonly number[])[];
+  /** The period without any section, on the day and at the moment of the audit. */
+  readonly nothing: Snapshot;
 }
 
 export interface GradedRow {
@@ -62,15 +64,22 @@ export class SnapshotService {
     return { graded, snapshot: { ...snapshot, ...(await this.sectionFacts.ofSections(queries, period, only)) } };
   }
 
-  /** What an audit of a period looks at in parts, and what of it is in none of them. */
+  /** What an audit of a period looks at in parts. */
   async partsOf(queries: Queries, period: SchoolPeriod): Promise<PartsOfPeriod> {
-    const { sections } = await this.views.of(queries, period);
+    const facts = await this.views.factsOf(queries, period.schoolId);
+    const running = sectionsById(this.views.viewOf(facts, period).sections);
+    const others = facts.sections.map(({ id }) => id).filter((id) => !running.has(id));
     const { snapshot } = await this.ofPeriod(queries, period, new Set());
-    const strays = await this.sectionFacts.elsewhere(queries, period);
     return {
-      parts: stretchesOf(sections.map(({ id }) => id)).map((part) => new Set(part)),
-      elsewhere: { ...snapshot, strays },
+      parts: stretchesOf([...running.keys()]).map((part) => new Set(part)),
+      elsewhere: stretchesOf(others),
+      nothing: snapshot,
     };
+  }
+
+  /** What stands in sections that do not run in the period. */
+  straysIn(queries: Queries, period: SchoolPeriod, sectionIds: readonly number[]): Promise<StrayGrade[]> {
+    return this.sectionFacts.straysIn(queries, period, sectionIds);
   }
 
   /**
