@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { auditRules, findingKey, ruleById, whatBroke, type Finding } from '#core/audit';
+import { auditRules, findingKey, ruleById, whatBroke, type Finding, type RuleInForce } from '#core/audit';
 import type { Course } from '#core/courses';
 import {
   findingSentence,
@@ -83,7 +83,8 @@ export class CertificatesService {
   async replyOf(queries: Queries, periodId: number): Promise<CertificateReply | null> {
     const certificate = await this.certificates.lastOf(queries, periodId);
     if (!certificate) return null;
-    return this.stateOf(queries, certificate, await this.standings.ofPeriod(queries, periodId));
+    const rules = await this.settings.inForce(queries, certificate.schoolId);
+    return this.stateOf(queries, certificate, await this.standings.ofPeriod(queries, periodId), rules);
   }
 
   /** Of each choice of courses the last certificate, and how far each course of the period is from one. */
@@ -91,10 +92,11 @@ export class CertificatesService {
     return this.transactions.snapshot(async (queries) => {
       const period = await this.periods.byIdOrThrow(queries, periodId);
       const standingOf = await this.standings.byCourses(queries, periodId);
+      const rules = await this.settings.inForce(queries, period.schoolId);
       const certificates: CertificateReply[] = [];
       const certified = new Set<number>();
       for (const certificate of await this.certificates.ofCourses(queries, periodId)) {
-        const reply = await this.stateOf(queries, certificate, standingOf(certificate.courseIds));
+        const reply = await this.stateOf(queries, certificate, standingOf(certificate.courseIds), rules);
         certificates.push(reply);
         if (reply.broken.length === 0) for (const id of certificate.courseIds) certified.add(id);
       }
@@ -124,16 +126,17 @@ export class CertificatesService {
       : this.certificates.byId(queries, periodId, id));
     if (!certificate) throw new Refusal('not-found', { what: 'certificate of the period', id: id ?? periodId });
     const standing = (await this.standings.byCourses(queries, periodId))(certificate.courseIds);
-    return { certificate, broken: (await this.stateOf(queries, certificate, standing)).broken };
+    const rules = await this.settings.inForce(queries, certificate.schoolId);
+    return { certificate, broken: (await this.stateOf(queries, certificate, standing, rules)).broken };
   }
 
   /** A certificate, and what of it no longer holds as the audit stands. */
   private async stateOf(
     queries: Queries,
-    { id, periodId, schoolId, courseIds, issuedByName, issuedAt, note, gradesHash, facts }: Certificate,
+    { id, periodId, courseIds, issuedByName, issuedAt, note, gradesHash, facts }: Certificate,
     { findings, waiverOf, blocking }: AuditStanding,
+    rules: readonly RuleInForce[],
   ): Promise<CertificateReply> {
-    const rules = await this.settings.inForce(queries, schoolId);
     const waived = findings.filter((finding) => waiverOf(finding)?.state === 'holds').map(findingKey);
     return {
       id,
