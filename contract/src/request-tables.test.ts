@@ -44,6 +44,7 @@ const cells = {
   mostCredits: '',
   onTranscript: '',
   countsInGpa: '',
+  allowsExempt: '',
 };
 const code = {
   code: 'INC',

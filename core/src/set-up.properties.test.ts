@@ -46,6 +46,7 @@ describe('rules and exceptions', () => {
         mostCredits: null,
         onTranscript: true,
         countsInGpa: true,
+        allowsExempt: true,
       })),
     );
   const effects = fc.constantFrom('reports' as const, 'omits' as const);
@@ -272,6 +273,7 @@ describe('cells of courses', () => {
         mostCredits: '',
         onTranscript: 'yes',
         countsInGpa: '',
+        allowsExempt: 'no',
       },
     });
     const existing = [1, 2, 3, 4].map(course);

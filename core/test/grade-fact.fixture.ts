@@ -11,7 +11,7 @@ const code = (name: string, more: Partial<SpecialCode> = {}): [string, SpecialCo
 ];
 export const codes = new Map([
   code('INC', { needsLastDate: true, meaning: 'Incomplete' }),
-  code('EXM'),
+  code('EXM', { asPart: 'leaves', meaning: 'Exempt' }),
   code('P', { forbidsPercent: false }),
   code('NVA', { needsLastDate: true, needsFirstDay: true }),
   code('OLD', { isOff: true }),

@@ -45,6 +45,7 @@ export const randomGrades = fc
     postedAt: some(null, '2026-01-09T15:20:00.000Z', '2026-01-20T15:20:00.000Z'),
     attendance: some(null, registers, { ...registers, lastPresent: null }),
     isLevel: fc.boolean(),
+    allowsExempt: fc.boolean(),
     item: fc.record({ isComposite: fc.boolean(), asksHours: fc.boolean(), failingNeedsLastDate: fc.boolean() }),
   })
   .map(({ isLevel, ...fact }) =>

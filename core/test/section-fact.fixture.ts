@@ -64,6 +64,7 @@ export const section = (more: Partial<SectionFact> = {}): SectionFact => ({
   sheets: [sheet()],
   policy: weighed({ 1: '60', 2: '40' }),
   bookProblem: null,
+  unmatched: [],
   assignments: [
     assignment(),
     assignment({ name: 'Bends' }),

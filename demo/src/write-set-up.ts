@@ -220,7 +220,14 @@ function writeCourses(district: District, { id: schoolId, code: schoolCode, item
   });
 }
 
-const noDefaults = { department: null, credits: null, mostCredits: null, onTranscript: null, countsInGpa: null };
+const noDefaults = {
+  department: null,
+  credits: null,
+  mostCredits: null,
+  onTranscript: null,
+  countsInGpa: null,
+  allowsExempt: null,
+};
 const upperDefaults = [
   { department: 'Half-year courses', credits: '0.5' },
   { department: 'Voice and Movement', countsInGpa: false },

@@ -254,6 +254,7 @@ CREATE TABLE "course_defaults" (
 	"most_credits" numeric(6, 4),
 	"on_transcript" boolean,
 	"counts_in_gpa" boolean,
+	"allows_exempt" boolean,
 	"created_at" timestamp (3) with time zone DEFAULT now() NOT NULL,
 	CONSTRAINT "course_defaults_schoolId_department_unique" UNIQUE NULLS NOT DISTINCT("school_id","department"),
 	CONSTRAINT "course_defaults_credits_not_negative" CHECK ("course_defaults"."credits" >= 0 AND "course_defaults"."most_credits" >= 0)
@@ -272,6 +273,7 @@ CREATE TABLE "courses" (
 	"most_credits" numeric(6, 4),
 	"on_transcript" boolean,
 	"counts_in_gpa" boolean,
+	"allows_exempt" boolean,
 	"created_at" timestamp (3) with time zone DEFAULT now() NOT NULL,
 	CONSTRAINT "courses_schoolId_code_unique" UNIQUE("school_id","code"),
 	CONSTRAINT "courses_level_known" CHECK ("courses"."level" IN ('regular', 'honours', 'college')),
@@ -1262,6 +1264,7 @@ CREATE INDEX "change_log_actor_id_id_index" ON "change_log" USING btree ("actor_
 CREATE INDEX "change_log_at_index" ON "change_log" USING btree ("at");--> statement-breakpoint
 CREATE INDEX "change_log_words" ON "change_log" USING gin (to_tsvector('simple', "action" || ' ' || "thing"));--> statement-breakpoint
 CREATE INDEX "mails_school_id_index" ON "mails" USING btree ("school_id");--> statement-breakpoint
+CREATE INDEX "platform_classes_section_id_index" ON "platform_classes" USING btree ("section_id");--> statement-breakpoint
 CREATE INDEX "platform_names_class_id_index" ON "platform_names" USING btree ("class_id");--> statement-breakpoint
 CREATE INDEX "account_links_account_id_index" ON "account_links" USING btree ("account_id");--> statement-breakpoint
 CREATE INDEX "account_roles_school_id_index" ON "account_roles" USING btree ("school_id");--> statement-breakpoint
@@ -1283,6 +1286,7 @@ CREATE INDEX "reminders_section_id_index" ON "reminders" USING btree ("section_i
 CREATE INDEX "sheet_changes_period_id_index" ON "sheet_changes" USING btree ("period_id");--> statement-breakpoint
 CREATE INDEX "sign_offs_period_id_index" ON "sign_offs" USING btree ("period_id");--> statement-breakpoint
 CREATE INDEX "assignment_origins_assignment_id_index" ON "assignment_origins" USING btree ("assignment_id") WHERE assignment_id IS NOT NULL;--> statement-breakpoint
+CREATE INDEX "run_classes_class_id_index" ON "run_classes" USING btree ("class_id");--> statement-breakpoint
 CREATE INDEX "run_rows_run_id_class_id_index" ON "run_rows" USING btree ("run_id","class_id");--> statement-breakpoint
 CREATE UNIQUE INDEX "runs_one_working" ON "runs" USING btree ("platform_id") WHERE state = 'working';--> statement-breakpoint
 CREATE INDEX "runs_platform_id_period_id_index" ON "runs" USING btree ("platform_id","period_id");--> statement-breakpoint

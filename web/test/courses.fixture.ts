@@ -13,6 +13,7 @@ export const cellsOf = (code: string, over: Partial<CourseCells> = {}): CourseCe
   mostCredits: '',
   onTranscript: '',
   countsInGpa: '',
+  allowsExempt: '',
   ...over,
 });
 
@@ -25,5 +26,11 @@ export const courseOf = (id: number, cells: CourseCells): CourseReply => ({
   scale: null,
   sections: 2,
   grades: 0,
-  inherited: { credits: inherited, mostCredits: inherited, onTranscript: inherited, countsInGpa: inherited },
+  inherited: {
+    credits: inherited,
+    mostCredits: inherited,
+    onTranscript: inherited,
+    countsInGpa: inherited,
+    allowsExempt: inherited,
+  },
 });

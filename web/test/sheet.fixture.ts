@@ -66,6 +66,7 @@ export const sheetOf = (rows: readonly SheetRowReply[], more: Partial<SheetReply
   window: null,
   sealedAt: null,
   mayPost: true,
+  allowsExempt: true,
   ruleEffects: {},
   onBehalfOf: null,
   signedOff: null,

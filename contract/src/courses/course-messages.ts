@@ -54,6 +54,10 @@ export class CourseCellsBody implements CourseCells {
   @IsString()
   @MaxLength(200)
   countsInGpa!: string;
+
+  @IsString()
+  @MaxLength(200)
+  allowsExempt!: string;
 }
 
 /** A changed or, with `id` null, a new course. */
@@ -103,6 +107,10 @@ export class CourseDefaultsBody {
   @ValidateIf((defaults: CourseDefaultsBody) => defaults.countsInGpa !== null)
   @IsBoolean()
   countsInGpa!: boolean | null;
+
+  @ValidateIf((defaults: CourseDefaultsBody) => defaults.allowsExempt !== null)
+  @IsBoolean()
+  allowsExempt!: boolean | null;
 }
 
 export class SaveCourseDefaultsRequest {

@@ -186,6 +186,8 @@ export interface SheetReply {
   readonly sealedAt: string | null;
   /** Whether who asks may post in this section at all; whoever may not reads. */
   readonly mayPost: boolean;
+  /** Whether the course lets a student be exempt. */
+  readonly allowsExempt: boolean;
   /** What rules of the audit do in the course of the sheet, by their ids, where that is not what they do as they come. */
   readonly ruleEffects: Readonly<Record<string, RuleEffect>>;
   /** The teacher for whom the reader would post; null for whoever teaches the section. */

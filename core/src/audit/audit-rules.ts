@@ -16,6 +16,7 @@ import { courseWithoutCredits } from './rules/course-without-credits.js';
 import { crowdingAboveCutOff } from './rules/crowding-above-cut-off.js';
 import { dueOutsidePeriod } from './rules/due-outside-period.js';
 import { enrolledTwice } from './rules/enrolled-twice.js';
+import { exemptNotAllowed } from './rules/exempt-not-allowed.js';
 import { gradeMissing } from './rules/grade-missing.js';
 import { gradeNotExpected } from './rules/grade-not-expected.js';
 import { gradeOnWithdrawnStudent } from './rules/grade-on-withdrawn-student.js';
@@ -50,6 +51,7 @@ import { sectionsWeightedDifferently } from './rules/sections-weighted-different
 import { sheetNotSignedOff } from './rules/sheet-not-signed-off.js';
 import { signedOffWithBlanks } from './rules/signed-off-with-blanks.js';
 import { unlikeSisterSections } from './rules/unlike-sister-sections.js';
+import { unmatchedGroup } from './rules/unmatched-group.js';
 import { weightsNotHundred } from './rules/weights-not-hundred.js';
 import { zeroPosted } from './rules/zero-posted.js';
 
@@ -74,6 +76,7 @@ export const auditRules: readonly AuditRule[] = [
   hoursMissing,
   postedOutsideWindow,
   gradeOnWithdrawnStudent,
+  exemptNotAllowed,
   commentMissing,
   commentTooLong,
   commentNotTaken,
@@ -94,6 +97,7 @@ export const auditRules: readonly AuditRule[] = [
   calculationNotSet,
   weightsNotHundred,
   scoresWithoutWeight,
+  unmatchedGroup,
   dueOutsidePeriod,
   assignmentOverHalf,
   scoredNotPublished,

@@ -27,6 +27,7 @@ export {
   type GradeFact,
   type ItemFact,
   type SealedLine,
+  type UnmatchedGroupFact,
   type SectionFact,
   type SheetFact,
   type Snapshot,

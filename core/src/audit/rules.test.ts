@@ -51,6 +51,13 @@ const cases: Readonly<Record<string, readonly [what: string, fact: GradeFact, me
     ['posted as it is now', grade({ computed: percent('86.4'), computedThen: percent('80') }), null],
     ['nothing computed then', grade({ computed: percent('87.4') }), null],
   ],
+  'exempt-not-allowed': [
+    ['exempt', grade({ mark: alone({ code: 'EXM' }), allowsExempt: false }), 'exempt'],
+    ['exempt where the course allows it', grade({ mark: alone({ code: 'EXM' }) }), null],
+    ['a code that leaves no composite', grade({ mark: alone({ code: 'INC' }), allowsExempt: false }), null],
+    ['a code that nobody knows', grade({ mark: alone({ code: 'ZZ' }), allowsExempt: false }), null],
+    ['an ordinary grade', grade({ allowsExempt: false }), null],
+  ],
   'code-switched-off': [
     ['a code switched off', grade({ mark: alone({ code: 'OLD' }) }), 'off'],
     ['a code in use', grade({ mark: alone({ code: 'EXM' }) }), null],

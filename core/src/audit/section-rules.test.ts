@@ -208,6 +208,43 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
     ['33.33 three times', periodOf([section({ policy: weighed({ 1: '33.33', 2: '33.33', 3: '33.33' }) })]), [['sum']]],
     ['in one pot', periodOf([section({ policy: weighed({ 1: '5' }, { method: 'totalPoints' }) })]), none],
   ],
+  'unmatched-group': [
+    ['everything joined', periodOf([section()]), none],
+    [
+      'a group without scores yet',
+      periodOf([section({ unmatched: [{ platform: 'Tern', group: 'Labs', scores: 0 }] })]),
+      none,
+    ],
+    [
+      'groups with scores',
+      periodOf([
+        section({
+          unmatched: [
+            { platform: 'Tern', group: 'Logs', scores: 12 },
+            { platform: 'Tern', group: 'Labs', scores: 20 },
+          ],
+        }),
+      ]),
+      [['group', { platforms: 'Tern', groups: 'Labs, Logs', scores: '32' }]],
+    ],
+    [
+      'scores in no group',
+      periodOf([section({ unmatched: [{ platform: 'Tern', group: null, scores: 3 }] })]),
+      [['none', { platforms: 'Tern', scores: '3' }]],
+    ],
+    [
+      'both, on two platforms',
+      periodOf([
+        section({
+          unmatched: [
+            { platform: 'Tern', group: null, scores: 3 },
+            { platform: 'Eider', group: 'Labs', scores: 4 },
+          ],
+        }),
+      ]),
+      [['both', { platforms: 'Eider, Tern', groups: 'Labs', scores: '7' }]],
+    ],
+  ],
   'scores-without-weight': [
     ['all weighed', periodOf([section()]), none],
     [

@@ -29,6 +29,8 @@ export interface GradeFact {
   /** The student, and all of the section, as a comment may name them. */
   readonly named: NamedStudent;
   readonly classmates: readonly NamedStudent[];
+  /** Whether the course lets a student be exempt. */
+  readonly allowsExempt: boolean;
   readonly item: ItemFact;
   /** The scale version the grade was posted under, or the one in force when nothing is posted. */
   readonly scale: ScaleFact;
@@ -75,6 +77,7 @@ export interface SectionFact {
   /** Why its grade book could not be calculated when it was last tried; null where it could. */
   readonly bookProblem: string | null;
   readonly assignments: readonly AssignmentFact[];
+  readonly unmatched: readonly UnmatchedGroupFact[];
 }
 
 /** A student's seat in a section. */
@@ -107,6 +110,14 @@ export interface AssignmentFact {
   /** Students with points, and the most that one of them has; null where nobody has any. */
   readonly scored: number;
   readonly highest: Decimal | null;
+}
+
+/** What a learning platform has for a section in a group that is joined to no category, as a run last told of it. */
+export interface UnmatchedGroupFact {
+  readonly platform: string;
+  /** Null for what stands in no group. */
+  readonly group: string | null;
+  readonly scores: number;
 }
 
 /** A grade that is posted where none is expected. */
@@ -160,4 +171,5 @@ export const bareGrade = {
   attendance: null,
   named: { givenNames: [] },
   classmates: [],
+  allowsExempt: true,
 } as const satisfies Partial<GradeFact>;

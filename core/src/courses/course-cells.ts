@@ -1,7 +1,7 @@
 import { foldCell, type CellFault, type Cells, type CellTable } from '#core/cell-tables';
 import { formatDecimal, parseDecimal, type Decimal } from '#core/numbers';
 import { courseLengths, courseLevels } from './course.js';
-import type { OwnCourse } from './inherited-facts.js';
+import { inheritableFacts, type OwnCourse } from './inherited-facts.js';
 
 /** The facts of a course that a spreadsheet may hold, in the order of its columns. */
 export const courseFields = [
@@ -15,6 +15,7 @@ export const courseFields = [
   'mostCredits',
   'onTranscript',
   'countsInGpa',
+  'allowsExempt',
 ] as const;
 export type CourseField = (typeof courseFields)[number];
 
@@ -30,10 +31,12 @@ export const courseHeadings: Readonly<Record<CourseField, string>> = {
   mostCredits: 'Maximum credits',
   onTranscript: 'On transcript',
   countsInGpa: 'In GPA',
+  allowsExempt: 'Exempt allowed',
 };
 
 /** The facts that may be left empty, as they are inherited. */
-const mayBeEmpty: ReadonlySet<CourseField> = new Set(['credits', 'mostCredits', 'onTranscript', 'countsInGpa', 'kind']);
+const mayBeEmpty: ReadonlySet<CourseField> = new Set<CourseField>([...inheritableFacts, 'kind']);
+const yesOrNoFields: ReadonlySet<CourseField> = new Set(['onTranscript', 'countsInGpa', 'allowsExempt']);
 
 /** A course's facts as text, as in the cells of a spreadsheet. An empty text means "inherited". */
 export type CourseCells = Cells<CourseField>;
@@ -52,6 +55,7 @@ export function cellsOfCourse(course: OwnCourse): CourseCells {
     mostCredits: decimal(course.mostCredits),
     onTranscript: yesOrNo(course.onTranscript),
     countsInGpa: yesOrNo(course.countsInGpa),
+    allowsExempt: yesOrNo(course.allowsExempt),
   };
 }
 
@@ -65,7 +69,7 @@ export function cellFault(field: CourseField, text: string): CellFault | undefin
   if (field === 'level') return oneOf(courseLevels, typed) ? undefined : 'level-unknown';
   if (field === 'length') return oneOf(courseLengths, typed) ? undefined : 'length-unknown';
   if (field === 'credits' || field === 'mostCredits') return creditsOf(typed) ? undefined : 'credits-unreadable';
-  if (field === 'onTranscript' || field === 'countsInGpa') return yesNo(typed) === undefined ? 'yes-or-no' : undefined;
+  if (yesOrNoFields.has(field)) return yesNo(typed) === undefined ? 'yes-or-no' : undefined;
   return undefined;
 }
 
@@ -82,6 +86,7 @@ export function courseOfCells(cells: CourseCells): Omit<OwnCourse, 'id' | 'schoo
     mostCredits: creditsOf(cells.mostCredits) ?? null,
     onTranscript: yesNo(cells.onTranscript) ?? null,
     countsInGpa: yesNo(cells.countsInGpa) ?? null,
+    allowsExempt: yesNo(cells.allowsExempt) ?? null,
   };
 }
 
@@ -92,7 +97,7 @@ export function tidyCell(field: CourseField, text: string): string {
   if (field === 'level') return oneOf(courseLevels, typed)!;
   if (field === 'length') return oneOf(courseLengths, typed)!;
   if (field === 'credits' || field === 'mostCredits') return formatDecimal(trimmed(creditsOf(typed)!));
-  if (field === 'onTranscript' || field === 'countsInGpa') return yesNo(typed) ? 'yes' : 'no';
+  if (yesOrNoFields.has(field)) return yesNo(typed) ? 'yes' : 'no';
   return typed;
 }
 
@@ -133,6 +138,7 @@ export const courseTable: CellTable<CourseField> = {
     mostCredits: ['Most credits', 'Most credits when repeated'],
     onTranscript: ['Transcript'],
     countsInGpa: ['GPA', 'Counts in GPA'],
+    allowsExempt: ['Allows exempt', 'May be exempt'],
   },
   neededColumns: ['code'],
   unique: { field: 'code', keyOf: ({ code }) => code },

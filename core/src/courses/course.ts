@@ -23,4 +23,6 @@ export interface Course {
   readonly mostCredits: Credits | null;
   readonly onTranscript: boolean;
   readonly countsInGpa: boolean;
+  /** Whether a student may be exempt from it: graded with a code that leaves composites. */
+  readonly allowsExempt: boolean;
 }

@@ -30,6 +30,7 @@ const course: OwnCourse = {
   mostCredits: null,
   onTranscript: null,
   countsInGpa: false,
+  allowsExempt: null,
 };
 const defaults = (department: string | null, more: Partial<CourseDefaults>): CourseDefaults => ({
   department,
@@ -37,6 +38,7 @@ const defaults = (department: string | null, more: Partial<CourseDefaults>): Cou
   mostCredits: null,
   onTranscript: null,
   countsInGpa: null,
+  allowsExempt: null,
   ...more,
 });
 
@@ -68,6 +70,7 @@ describe('the cells of a course', () => {
       mostCredits: '',
       onTranscript: 'yes',
       countsInGpa: 'no',
+      allowsExempt: '',
     });
     expect(courseOfCells(cellsOfCourse(full))).toEqual({ ...facts, credits: decimalOrThrow('0.5') });
   });
@@ -91,6 +94,7 @@ describe('the cells of a course', () => {
     ['level', ' HONOURS ', 'honours'],
     ['credits', '0,50', '0.5'],
     ['countsInGpa', 'Y', 'yes'],
+    ['allowsExempt', 'N', 'no'],
     ['onTranscript', '0', 'no'],
     ['credits', 'half', 'half'],
   ])('%s "%s" is tidied to "%s"', (field, text, expected) => expect(tidyCell(field, text)).toBe(expected));

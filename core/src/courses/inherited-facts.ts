@@ -2,7 +2,7 @@ import type { Credits } from '#core/numbers';
 import type { Course } from './course.js';
 
 /** Facts that a course may leave to its department or school. */
-export const inheritableFacts = ['credits', 'mostCredits', 'onTranscript', 'countsInGpa'] as const;
+export const inheritableFacts = ['credits', 'mostCredits', 'onTranscript', 'countsInGpa', 'allowsExempt'] as const;
 export type InheritableFact = (typeof inheritableFacts)[number];
 
 /** A course as it is kept: null means "as the department or the school says". */
@@ -11,6 +11,7 @@ export interface OwnCourse extends Omit<Course, InheritableFact> {
   readonly mostCredits: Credits | null;
   readonly onTranscript: boolean | null;
   readonly countsInGpa: boolean | null;
+  readonly allowsExempt: boolean | null;
 }
 
 /** What holds where a course says nothing, for a department or, with null, for the whole school. */
@@ -20,6 +21,7 @@ export interface CourseDefaults {
   readonly mostCredits: Credits | null;
   readonly onTranscript: boolean | null;
   readonly countsInGpa: boolean | null;
+  readonly allowsExempt: boolean | null;
 }
 
 /** Where a fact of a course comes from. "nowhere" means that nobody says, and the last resort holds. */
@@ -30,6 +32,7 @@ const lastResort = {
   mostCredits: null,
   onTranscript: true,
   countsInGpa: true,
+  allowsExempt: true,
 } as const;
 
 /** The course with its inherited facts filled in: its own, else its department's, else the school's. */
@@ -44,6 +47,7 @@ export function withInheritedFacts(own: OwnCourse, defaults: readonly CourseDefa
     mostCredits: fact('mostCredits'),
     onTranscript: fact('onTranscript'),
     countsInGpa: fact('countsInGpa'),
+    allowsExempt: fact('allowsExempt'),
   };
 }
 

@@ -250,6 +250,7 @@ const checkedOwnFields: Readonly<Partial<Record<ExchangeFile, readonly ExchangeF
     own('mostCredits', credits),
     own('onTranscript', yesNo),
     own('countsInGpa', yesNo),
+    own('allowsExempt', yesNo),
   ],
   users: [own('enteredOn', day), own('leftOn', day), own('pronoun', oneOf('she', 'he', 'they'))],
   classes: [own('number', small), own('startsOn', day), own('endsOn', day), own('seats', seats)],

@@ -20,7 +20,9 @@ const held: Readonly<Record<ExchangeFile, readonly string[]>> = {
     'title',
     'courseCode',
     'subjects',
-    ...['kind', 'level', 'length', 'credits', 'mostCredits', 'onTranscript', 'countsInGpa'].map(extension),
+    ...['kind', 'level', 'length', 'credits', 'mostCredits', 'onTranscript', 'countsInGpa', 'allowsExempt'].map(
+      extension,
+    ),
   ],
   classes: ['courseSourcedId', 'termSourcedIds', ...['number', 'startsOn', 'endsOn', 'seats'].map(extension)],
   enrollments: ['userSourcedId', 'classSourcedId', 'beginDate', 'endDate'],

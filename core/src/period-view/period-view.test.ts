@@ -42,6 +42,7 @@ const course = (id: number, more: Partial<Course> = {}): Course => ({
   mostCredits: null,
   onTranscript: true,
   countsInGpa: true,
+  allowsExempt: true,
   ...more,
 });
 const section = (id: number, courseId: number, runs = days('2025-09-01', '2026-06-12')): SectionFact => ({

@@ -77,6 +77,7 @@ const course: Course = {
   mostCredits: null,
   onTranscript: true,
   countsInGpa: true,
+  allowsExempt: true,
 };
 
 describe('where items are posted', () => {

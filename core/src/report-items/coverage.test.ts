@@ -16,6 +16,7 @@ const course = (id: number, more: Partial<Course> = {}): Course => ({
   mostCredits: null,
   onTranscript: true,
   countsInGpa: true,
+  allowsExempt: true,
   ...more,
 });
 const rule = (id: number, more: Partial<Rule> = {}): Rule => ({

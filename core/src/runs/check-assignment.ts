@@ -58,7 +58,8 @@ function categoryOf(groupKey: string | null, ours: OurClass): { id: number | nul
   if (group?.decision === 'ignored') return { id: null, reasons: [{ code: 'group-ignored' }] };
   if (group?.target != null) return { id: group.target, reasons: [] };
   const { defaultCategoryId } = ours;
-  return { id: defaultCategoryId, reasons: [{ code: defaultCategoryId === null ? 'group-open' : 'default-category' }] };
+  if (defaultCategoryId !== null) return { id: defaultCategoryId, reasons: [{ code: 'default-category' }] };
+  return { id: null, reasons: [{ code: 'group-open', ...(groupKey === null ? {} : { about: groupKey }) }] };
 }
 
 /** Those it was given to who are in our section; others say so with their own scores. */

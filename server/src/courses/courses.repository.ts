@@ -49,12 +49,13 @@ export class CoursesRepository {
       .from(courseDefaults)
       .where(eq(courseDefaults.schoolId, schoolId))
       .orderBy(asc(courseDefaults.department));
-    return rows.map(({ department, credits, mostCredits, onTranscript, countsInGpa }) => ({
+    return rows.map(({ department, credits, mostCredits, onTranscript, countsInGpa, allowsExempt }) => ({
       department,
       credits: decimalOrNull(credits),
       mostCredits: decimalOrNull(mostCredits),
       onTranscript,
       countsInGpa,
+      allowsExempt,
     }));
   }
 
@@ -95,6 +96,7 @@ export class CoursesRepository {
           mostCredits: sql`excluded.most_credits`,
           onTranscript: sql`excluded.on_transcript`,
           countsInGpa: sql`excluded.counts_in_gpa`,
+          allowsExempt: sql`excluded.allows_exempt`,
         },
       });
   }
@@ -105,13 +107,11 @@ export class CoursesRepository {
 
   async replaceDefaults(queries: Queries, schoolId: number, defaults: readonly CourseDefaults[]): Promise<void> {
     await queries.delete(courseDefaults).where(eq(courseDefaults.schoolId, schoolId));
-    const rows = defaults.map(({ department, onTranscript, countsInGpa, ...credits }) => ({
+    const rows = defaults.map(({ credits, mostCredits, ...facts }) => ({
+      ...facts,
       schoolId,
-      department,
-      onTranscript,
-      countsInGpa,
-      credits: textOrNull(credits.credits),
-      mostCredits: textOrNull(credits.mostCredits),
+      credits: textOrNull(credits),
+      mostCredits: textOrNull(mostCredits),
     }));
     if (rows.length > 0) await queries.insert(courseDefaults).values(rows);
   }

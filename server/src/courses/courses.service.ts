@@ -144,7 +144,14 @@ function courseReply(
   use: CourseUse | undefined,
 ): Omit<CourseReply, 'scale'> {
   // What would hold if the course said nothing of itself.
-  const bare = { ...course, credits: null, mostCredits: null, onTranscript: null, countsInGpa: null };
+  const bare = {
+    ...course,
+    credits: null,
+    mostCredits: null,
+    onTranscript: null,
+    countsInGpa: null,
+    allowsExempt: null,
+  };
   const texts = cellsOfCourse(withInheritedFacts(bare, defaults));
   return {
     id: course.id,

@@ -158,7 +158,8 @@ export class HeldRowsRepository {
              c.department AS subjects, c.kind AS ${column('kind')}, c.level AS ${column('level')},
              c.length AS ${column('length')}, trim_scale(c.credits)::text AS ${column('credits')},
              trim_scale(c.most_credits)::text AS ${column('mostCredits')}, c.on_transcript::text AS ${column('onTranscript')},
-             c.counts_in_gpa::text AS ${column('countsInGpa')}, coalesce(sc.sourced_id, s.code) AS ${column('school')}
+             c.counts_in_gpa::text AS ${column('countsInGpa')},
+             c.allows_exempt::text AS ${column('allowsExempt')}, coalesce(sc.sourced_id, s.code) AS ${column('school')}
       FROM courses c ${joinId('course', sql`c.id`)} JOIN schools s ON s.id = c.school_id
       LEFT JOIN sourced_ids sc ON sc.kind = 'school' AND sc.our_id = s.id ORDER BY c.id`,
     );

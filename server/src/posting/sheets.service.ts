@@ -137,6 +137,7 @@ export class SheetsService {
       window: context.window,
       sealedAt: context.sealedAt?.toISOString() ?? null,
       mayPost: mayAt(actor, 'post-grades', ofSection(context.period.schoolId, context.section)),
+      allowsExempt: section.course.allowsExempt,
       ruleEffects: await this.ruleSettings.effectsIn(queries, period.schoolId, section.course),
       onBehalfOf: onBehalfOf(actor, section)?.name ?? null,
       signedOff: (await this.signOffs.ofSheets(queries, [sheetId(sheet)])).get(sheetId(sheet)) ?? null,

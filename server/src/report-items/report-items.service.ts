@@ -203,7 +203,14 @@ export class ReportItemsService {
       categories: await this.items.categoriesOf(queries, schoolId),
       periods: periodNames(await this.periods.ofSchool(queries, schoolId)),
       courses: coverage(courses, assignment).map((covered) => {
-        const { schoolId: _schoolId, credits, mostCredits: _most, countsInGpa: _gpa, ...course } = covered.course;
+        const {
+          schoolId: _schoolId,
+          credits,
+          mostCredits: _most,
+          countsInGpa: _gpa,
+          allowsExempt: _exempt,
+          ...course
+        } = covered.course;
         return {
           ...course,
           credits: formatDecimal(credits),

@@ -1,12 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { AuditReply } from '#contract/audit';
 import type { BookReply, ScoreReply } from '#contract/calculation';
 import type { MailReply } from '#contract/mail';
 import type { MatchDecisionBody, MatchesReply } from '#contract/matching';
 import type { Problem } from '#contract/problems';
 import type { PlanRunRequest, RunLetterReply, RunReply, RunRowsReply, RunsReply } from '#contract/runs';
 import type { MarkFacts, RunReasonCode } from '#core/runs';
+import { auditNow } from '../../test/audit-now.js';
 import {
   connectPractice,
   practiceContent,
@@ -179,6 +181,28 @@ describe('a run', () => {
     expect(reasonsOf(run)).not.toHaveProperty('group-open');
     expect(run.counts.outcomes).toMatchObject({ create: 1 + students() });
     await decide(platformId, { kind: 'group', ids, decision: 'open', target: null });
+  });
+
+  it('leaves out what stands in no category, which the audit tells of until its group is joined', async () => {
+    const unmatched = async () => {
+      const { run } = (await registrar.get<AuditReply>(`/audit?period=${openPeriod}`)).body;
+      const found = run!.findings.filter(({ ruleId, isGone }) => ruleId === 'unmatched-group' && !isGone);
+      return found.map(({ section, sentence }) => [section, sentence]);
+    };
+    await then(await planned(), 'carry-out');
+    await auditNow(registrar, openPeriod);
+    expect(await unmatched()).toEqual([
+      [
+        'Boatbuilding 1',
+        `Scores on Practice in groups that are joined to no category: ${students()} (Quizzes & Tests). They do not count.`,
+      ],
+    ]);
+    const { names, targets } = await matches(platformId);
+    const ids = names.find(({ name }) => name === 'Quizzes & Tests')!.places.map(({ id }) => id);
+    await decide(platformId, { kind: 'group', ids, decision: 'joined', target: targets.group.at(-1)!.key });
+    expect(await unmatched()).toEqual([]);
+    await decide(platformId, { kind: 'group', ids, decision: 'open', target: null });
+    expect(await unmatched()).toHaveLength(1);
   });
 
   it('puts what has no group of ours into the default category, and counts it', async () => {

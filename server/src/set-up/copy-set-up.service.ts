@@ -17,7 +17,9 @@ interface CoursePlan {
   readonly course: OwnCourse;
   readonly exceptions: readonly Exception[];
   readonly scale: { readonly scaleId: number | null; readonly isLocked: boolean } | undefined;
-  readonly facts: Pick<OwnCourse, 'credits' | 'mostCredits' | 'onTranscript' | 'countsInGpa'> | undefined;
+  readonly facts:
+    | Pick<OwnCourse, 'credits' | 'mostCredits' | 'onTranscript' | 'countsInGpa' | 'allowsExempt'>
+    | undefined;
   readonly changes: readonly string[];
 }
 
@@ -117,7 +119,7 @@ export class CopySetUpService {
         .filter((each) => each.courseId === courseId)
         .map((each) => ({ ...each, courseId: course.id }));
       const [from, to] = [scaleOf(courseId), scaleOf(course.id)];
-      const { credits, mostCredits, onTranscript, countsInGpa } = source;
+      const { credits, mostCredits, onTranscript, countsInGpa, allowsExempt } = source;
       const changes = [
         ...(has('items') ? exceptionChanges(before, copied, items) : []),
         ...(has('scale') && from?.scaleId !== to?.scaleId
@@ -136,7 +138,7 @@ export class CopySetUpService {
           has('scale') && from?.scaleId !== to?.scaleId
             ? { scaleId: from?.scaleId ?? null, isLocked: from?.isLocked ?? false }
             : undefined,
-        facts: has('facts') ? { credits, mostCredits, onTranscript, countsInGpa } : undefined,
+        facts: has('facts') ? { credits, mostCredits, onTranscript, countsInGpa, allowsExempt } : undefined,
         changes,
       };
     });
@@ -161,8 +163,8 @@ function exceptionChanges(
 }
 
 function hasSameFacts(a: OwnCourse, b: OwnCourse): boolean {
-  const shown = ({ credits, mostCredits, onTranscript, countsInGpa }: OwnCourse) =>
+  const shown = ({ credits, mostCredits, onTranscript, countsInGpa, allowsExempt }: OwnCourse) =>
     [credits, mostCredits].map((value) => value && `${value.units}e-${value.digits}`).join() +
-    String([onTranscript, countsInGpa]);
+    String([onTranscript, countsInGpa, allowsExempt]);
   return shown(a) === shown(b);
 }

@@ -31,6 +31,7 @@ export const courseLook: TableLook<CourseField, CourseReply> = {
     mostCredits: 78,
     onTranscript: 80,
     countsInGpa: 52,
+    allowsExempt: 78,
   },
   staying: ['code', 'title'],
   main: 'title',

@@ -134,6 +134,7 @@ const choices: Readonly<Partial<Record<CourseField, readonly string[]>>> = {
   length: courseLengths,
   onTranscript: ['', 'yes', 'no'],
   countsInGpa: ['', 'yes', 'no'],
+  allowsExempt: ['', 'yes', 'no'],
 };
 
 /** A new course begins in the department of the row it comes after. */

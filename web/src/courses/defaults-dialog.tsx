@@ -14,7 +14,7 @@ interface DefaultsDialogProps {
   readonly onClose: () => void;
 }
 
-const nothing = { credits: null, mostCredits: null, onTranscript: null, countsInGpa: null };
+const nothing = { credits: null, mostCredits: null, onTranscript: null, countsInGpa: null, allowsExempt: null };
 const inputLook =
   'figures h-[28px] w-full rounded-[3px] border border-hairline bg-surface px-1.5 text-right placeholder:text-quiet';
 
@@ -54,7 +54,7 @@ export function DefaultsDialog({ schoolId, reply, onClose }: DefaultsDialogProps
       className={inputLook}
     />
   );
-  const choice = (index: number, key: 'onTranscript' | 'countsInGpa', label: string) => (
+  const choice = (index: number, key: 'onTranscript' | 'countsInGpa' | 'allowsExempt', label: string) => (
     <Select
       aria-label={`${label} of ${rows[index]!.department ?? 'the school'}`}
       value={rows[index]![key] === null ? '' : rows[index]![key] ? 'yes' : 'no'}
@@ -89,8 +89,9 @@ export function DefaultsDialog({ schoolId, reply, onClose }: DefaultsDialogProps
             <th>For</th>
             <th className="w-[110px]">Credits</th>
             <th className="w-[110px]">Maximum credits</th>
-            <th className="w-[160px]">On transcript</th>
-            <th className="w-[160px]">In GPA</th>
+            <th className="w-[130px]">On transcript</th>
+            <th className="w-[130px]">In GPA</th>
+            <th className="w-[130px]">Exempt allowed</th>
           </tr>
         </thead>
         <tbody>
@@ -101,6 +102,7 @@ export function DefaultsDialog({ schoolId, reply, onClose }: DefaultsDialogProps
               <td>{number(index, 'mostCredits', 'Maximum credits')}</td>
               <td>{choice(index, 'onTranscript', 'On transcript')}</td>
               <td>{choice(index, 'countsInGpa', 'In GPA')}</td>
+              <td>{choice(index, 'allowsExempt', 'Exempt allowed')}</td>
             </tr>
           ))}
         </tbody>

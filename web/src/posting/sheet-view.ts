@@ -216,6 +216,7 @@ function findingsOn(
     postedAt: isDraft ? null : postedAt,
     named: reply,
     classmates: sheet.rows,
+    allowsExempt: sheet.allowsExempt,
     item: itemFactOf(judgedItemOf(sheet), sheet.window),
     scale: { name: sheet.scaleName, bands: bands.filter(({ isOff }) => !isOff), highestLevel },
   };

@@ -242,7 +242,7 @@ function countDecided({ courses }: ReportItemsReply, { rules, exceptions }: Item
 
 function courseOf(course: CoveredCourseReply) {
   const nothing = { units: 0n, digits: 0 };
-  return { ...course, schoolId: 0, credits: nothing, mostCredits: null, countsInGpa: false };
+  return { ...course, schoolId: 0, credits: nothing, mostCredits: null, countsInGpa: false, allowsExempt: true };
 }
 
 function Legend() {

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import type { AssignmentFact, SealedLine, SectionFact } from '#core/audit';
+import type { AssignmentFact, SealedLine, SectionFact, UnmatchedGroupFact } from '#core/audit';
 import { parseDay } from '#core/calendar';
 import { decimalOrThrow, type Credits } from '#core/numbers';
 import type { SchoolPeriod } from '#server/calendar';
@@ -84,6 +84,29 @@ export class SectionFactsRepository {
       SELECT section_id AS "sectionId", problem FROM stale_books
       WHERE section_id = ANY(${intArray(sectionIds)}) AND period_id = ${periodId} AND problem IS NOT NULL`);
     return new Map(rows.map(({ sectionId, problem }) => [sectionId, problem]));
+  }
+
+  /** What the last run left out for some sections as no category takes it, by section. */
+  async unmatchedGroups(
+    queries: Queries,
+    periodId: number,
+    sectionIds: readonly number[],
+  ): Promise<ReadonlyMap<number, UnmatchedGroupFact[]>> {
+    const { rows } = await queries.execute<{ sectionId: number } & UnmatchedGroupFact & Record<string, unknown>>(sql`
+      SELECT c.section_id AS "sectionId", p.name AS platform, n.name AS group, sum(w.held_back)::int AS scores
+      FROM platform_classes c JOIN learning_platforms p ON p.id = c.platform_id
+      CROSS JOIN LATERAL (
+        SELECT r.id FROM run_classes k JOIN runs r ON r.id = k.run_id
+        WHERE k.class_id = c.id AND k.passed IN ('carry', 'undo') AND r.period_id = ${periodId} AND r.carries_work
+        ORDER BY r.id DESC LIMIT 1) last
+      JOIN run_rows w ON w.run_id = last.id AND w.class_id = c.id AND w.kind = 'assignment' AND w.outcome = 'refuse'
+      CROSS JOIN LATERAL jsonb_array_elements(w.reasons) AS why
+      LEFT JOIN platform_names n
+        ON n.class_id = c.id AND n.kind = 'group' AND NOT n.is_gone AND n.sourced_id = why ->> 'about'
+      WHERE c.section_id = ANY(${intArray(sectionIds)}) AND c.decision = 'joined' AND NOT c.is_gone
+        AND why ->> 'code' = 'group-open' AND (n.id IS NULL OR n.decision = 'open')
+      GROUP BY c.id, p.id, n.id ORDER BY c.id, n.id`);
+    return grouped(rows, ({ sectionId, ...fact }) => [sectionId, fact]);
   }
 
   /** What was sealed of some sections in a period; empty where it is not. */

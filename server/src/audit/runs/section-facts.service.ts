@@ -65,6 +65,7 @@ export class SectionFactsService {
     const byId = sectionsById(sections);
     // Only there a rule asks what was earned before.
     const limited = ids.filter((id) => byId.get(id)!.course.mostCredits !== null);
+    const unmatched = await this.facts.unmatchedGroups(queries, period.id, ids);
     const earned = await this.facts.earnedBefore(queries, period.id, limited);
     return ids.map((id) => ({
       ...factsOf(byId.get(id)!),
@@ -75,6 +76,7 @@ export class SectionFactsService {
       sheets: sheets.get(id) ?? [],
       bookProblem: problems.get(id) ?? null,
       assignments: assignments.get(id) ?? [],
+      unmatched: unmatched.get(id) ?? [],
     }));
   }
 

@@ -227,6 +227,7 @@ function gradeFact({ row, section, reporting, scale }: GradedRow, beside: Beside
     attendance: beside.attendance,
     named: { givenNames: givenNamesOf(row.student) },
     classmates: beside.classmates,
+    allowsExempt: section.course.allowsExempt,
     item: beside.item,
     scale: { name: scale.scaleName, bands, highestLevel },
   };

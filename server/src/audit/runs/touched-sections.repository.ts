@@ -12,7 +12,6 @@ const withoutEffect = [
   'different-people',
   'finding-note',
   'gpa-settings',
-  'match',
   'message',
   'nightly-audit',
   'platform',
@@ -27,7 +26,7 @@ const bySection = ['sign-off', 'register'];
 
 /** What was changed since an audit, as the log has it. */
 export interface Touched {
-  /** Where grades were saved, sheets signed off or taken back, and registers kept. */
+  /** Where grades were saved, sheets signed off or taken back, registers kept, and groups of a platform joined. */
   readonly sectionIds: readonly number[];
   /** Whether something else was changed that an audit rests on: the set-up, people, grade books. */
   readonly isBeyond: boolean;
@@ -40,10 +39,19 @@ export class TouchedSectionsRepository {
       WITH since AS (
         SELECT DISTINCT split_part(thing, ' ', 1) AS kind, split_part(thing, ' ', 2) AS id FROM change_log
         WHERE at > ${startedAt.toISOString()} AND change_id IS NOT NULL
-          AND split_part(thing, ' ', 1) NOT IN ${textList(withoutEffect)})
+          AND split_part(thing, ' ', 1) NOT IN ${textList([...withoutEffect, 'match'])}),
+      matched AS (
+        SELECT DISTINCT split_part(thing, '/', 2) AS kind, split_part(thing, '/', 3)::int AS id, target.section FROM change_log
+        CROSS JOIN LATERAL (VALUES (before ->> 'target'), (after ->> 'target')) AS target (section)
+        WHERE at > ${startedAt.toISOString()} AND change_id IS NOT NULL AND thing LIKE 'match %')
       SELECT DISTINCT CASE WHEN since.kind IN ${textList(bySection)} THEN split_part(since.id, '/', 1)::int
         ELSE e.section_id END AS "sectionId"
-      FROM since LEFT JOIN enrollments e ON since.kind = 'grade' AND e.id = nullif(split_part(since.id, '/', 3), '')::int`);
+      FROM since LEFT JOIN enrollments e ON since.kind = 'grade' AND e.id = nullif(split_part(since.id, '/', 3), '')::int
+      UNION
+      SELECT c.section_id FROM matched JOIN platform_names n ON matched.kind = 'group' AND n.id = matched.id
+      JOIN platform_classes c ON c.id = n.class_id WHERE c.section_id IS NOT NULL
+      UNION
+      SELECT section::int FROM matched WHERE kind = 'class' AND section IS NOT NULL`);
     return {
       sectionIds: rows.flatMap(({ sectionId }) => sectionId ?? []),
       isBeyond: rows.some(({ sectionId }) => sectionId === null),

@@ -22,6 +22,7 @@ export const courses = pgTable(
     mostCredits: numeric({ precision: 6, scale: 4 }),
     onTranscript: boolean(),
     countsInGpa: boolean(),
+    allowsExempt: boolean(),
     createdAt: createdAt(),
   },
   (table) => [
@@ -44,6 +45,7 @@ export const courseDefaults = pgTable(
     mostCredits: numeric({ precision: 6, scale: 4 }),
     onTranscript: boolean(),
     countsInGpa: boolean(),
+    allowsExempt: boolean(),
     createdAt: createdAt(),
   },
   (table) => [

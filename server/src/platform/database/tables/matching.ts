@@ -93,7 +93,7 @@ export const platformClasses = pgTable(
     isGone: isGone(),
     createdAt: createdAt(),
   },
-  (table) => [...onlyKnownWords(table), unique().on(table.platformId, table.sourcedId)],
+  (table) => [...onlyKnownWords(table), unique().on(table.platformId, table.sourcedId), index().on(table.sectionId)],
 );
 
 export const platformMembers = pgTable(

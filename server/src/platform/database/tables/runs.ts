@@ -63,7 +63,11 @@ export const runClasses = pgTable(
     /** What the platform told about the class when the run was planned. */
     reading: jsonb(),
   },
-  (table) => [...onlyKnownWords(table), primaryKey({ columns: [table.runId, table.classId] })],
+  (table) => [
+    ...onlyKnownWords(table),
+    primaryKey({ columns: [table.runId, table.classId] }),
+    index().on(table.classId),
+  ],
 );
 
 /** One line of a run's ledger. */
