@@ -3,22 +3,22 @@ import { it } from 'vitest';
 import { registrarAtDemo } from './at-wombat.js';
 import { story } from './desk.js';
 
-/* A registrar in summer: the next year for all three schools, one new item for all courses, courses in bulk, codes. */
+/* A registrar in summer: the next year for all four schools, one new item for all courses, courses in bulk, codes. */
 
 const desk = registrarAtDemo();
 
 const has = async (name: string) => (await desk.driver.findElements(By.css(`[aria-label="${name}"]`))).length > 0;
 
 story('a new school year', () => {
-  it('is copied from last year’s for all three schools at once', async () => {
+  it('is copied from last year’s for all four schools at once', async () => {
     await desk.click('Calendar');
     await desk.reads(/Upper School has 187 days with classes in 2025–26, in 4 quarters/);
     await desk.isAccessible();
     await desk.click('Copy onto the next year');
     await desk.sees('Aug 31, 2026 to Jun 11, 2027');
     await desk.picture('copy-year');
-    await desk.click('Copy 3 calendars');
-    await desk.sees('3 calendars copied onto the next year.');
+    await desk.click('Copy 4 calendars');
+    await desk.sees('4 calendars copied onto the next year.');
     await desk.click('2026–27');
     await desk.reads(/days with classes in 2026–27/);
     await desk.picture('calendar-next-year');
@@ -190,7 +190,7 @@ story('the district’s codes', () => {
 
   it('grow by one, which may not read like a label', async () => {
     await desk.open('/school/1/period/4/scales?view=codes');
-    await desk.reads(/9 codes may replace/);
+    await desk.reads(/10 codes may replace/);
     await desk.isAccessible();
     await desk.click('New code');
     await desk.type('Code', 'A');
@@ -200,7 +200,7 @@ story('the district’s codes', () => {
     await desk.seesNot('is also the label');
     await desk.click('Save the codes');
     await desk.sees('The codes are saved.');
-    await desk.reads(/10 codes may replace/);
+    await desk.reads(/11 codes may replace/);
   });
 });
 

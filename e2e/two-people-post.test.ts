@@ -84,7 +84,7 @@ story('a teacher and a registrar at the same sheet', () => {
       ['calendar', /187 days with classes/],
       ['courses', /offers 48 courses/],
       ['set-up', /1 fault of the set-up/],
-      ['scales?view=codes', /9 codes may replace/],
+      ['scales?view=codes', /10 codes may replace/],
       ['scales?view=in-force', /1 place sets/],
       ['findings', /not been audited/],
       ['seal', /cannot be sealed/],

@@ -13,9 +13,8 @@ describe('the demo district', () => {
   it('is of the size that it is said to be', () => {
     const { people, courses, sections, scores } = demo.district;
     const count = (kind: string) => people.filter((person) => person.kind === kind).length;
-    expect([count('student'), count('staff'), courses.length]).toEqual([1151, 73, 90]);
-    expect(sections.length).toBeGreaterThan(300);
-    expect(sections.length).toBeLessThan(320);
+    expect([count('student'), count('staff'), courses.length]).toEqual([1215, 81, 108]);
+    expect(sections.length).toBe(329);
     expect(scores.length).toBeGreaterThan(70_000);
   });
 
@@ -28,6 +27,7 @@ describe('the demo district', () => {
     );
     for (const { name, bytes } of demo.files) expect(read(`files/${name}`).equals(bytes)).toBe(true);
     expect(JSON.parse(read('planted-faults.json').toString())).toEqual(demo.plantedFaults);
+    expect(JSON.parse(read('decoys.json').toString())).toEqual(demo.decoys);
   });
 
   it('gives no two people the same name, number or address', () => {
@@ -58,5 +58,27 @@ describe('the demo district', () => {
       enrollments.length,
     );
     expect(enrollments.filter(({ withdrawnOn }) => withdrawnOn !== null && withdrawnOn > '2026-01-21')).toEqual([]);
+  });
+});
+
+describe('the school that came with its records', () => {
+  it('has, for each fault that is planted in it, a place of its own, and none where it is right', () => {
+    const place = ({ rule, section, student, course, item }: Demo['decoys'][number]) =>
+      `${rule}: ${section ?? course ?? item}, ${student}`;
+    const own = demo.plantedFaults.filter(({ period }) => period !== 'Quarter 2').map(place);
+    expect(new Set(own).size).toBe(own.length);
+    expect(demo.decoys.map(place).filter((each) => own.includes(each))).toEqual([]);
+  });
+
+  it('changes nothing of the schools beside it', () => {
+    const { people, enrollments, grades } = demo.district;
+    const own = new Set(people.filter(({ schoolId }) => schoolId === 4).map(({ id }) => id));
+    const seats = new Map(enrollments.map(({ id, studentId }) => [id, studentId]));
+    expect(enrollments.findIndex(({ studentId }) => own.has(studentId))).toBe(
+      enrollments.findLastIndex(({ studentId }) => !own.has(studentId)) + 1,
+    );
+    expect(grades.findIndex(({ enrollmentId }) => own.has(seats.get(enrollmentId)!))).toBe(
+      grades.findLastIndex(({ enrollmentId }) => !own.has(seats.get(enrollmentId)!)) + 1,
+    );
   });
 });

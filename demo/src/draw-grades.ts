@@ -7,7 +7,7 @@ import type { District, EnrollmentRow, GradeRow, SectionRow } from './district.j
 import { exportedPercent, groupBySection, reportedPeriods, type CalculatedPercents } from './draw-scores.js';
 import type { Random } from './random.js';
 import type { PeriodPlan, SchoolPlan } from './school-plan.js';
-import { college, demoNow, schoolPlans, upper } from './schools.js';
+import { demoNow, planOf, upper } from './schools.js';
 
 const comments = [
   'Steady and exact in the field book.',
@@ -45,11 +45,22 @@ export function platformSections(district: District): ReadonlySet<number> {
  * their files. The totals of sections on the platform come from one export that was taken in.
  */
 export function drawGrades(district: District, percents: CalculatedPercents, random: Random): void {
+  postGrades(district, district.sections, percents, random);
+  addExport(district);
+}
+
+/** The same for some sections. */
+export function postGrades(
+  district: District,
+  sections: readonly SectionRow[],
+  percents: CalculatedPercents,
+  random: Random,
+): void {
   const enrollments = groupBySection(district);
   const waiting = new Set(fileSections(district).map(({ id }) => id));
   const onPlatform = platformSections(district);
-  for (const section of district.sections) {
-    const plan = schoolPlans.find(({ id }) => id === Math.floor(section.courseId / 1000))!;
+  for (const section of sections) {
+    const plan = planOf(section);
     for (const period of reportedPeriods(plan, section.periodId).filter((each) => isPosted(each))) {
       if (period.id === openPeriodId && waiting.has(section.id)) continue;
       for (const enrollment of enrollments.get(section.id) ?? []) {
@@ -62,7 +73,6 @@ export function drawGrades(district: District, percents: CalculatedPercents, ran
       }
     }
   }
-  addExport(district);
 }
 
 /** What a school posts: where its scale has levels, a level. Of four levels each is 25 %, so that nothing is rounded here. */
@@ -105,8 +115,7 @@ function gradeRow(
     label: mark.label,
     code: null,
     lastDate: fails ? period.endsOn : null,
-    // The college asks for them.
-    hours: fails && plan.id === college.id ? '32' : null,
+    hours: fails && plan.item.asksHours ? '32' : null,
     comment: random.chance(0.12) ? random.pick(comments) : '',
     computedThen: computed,
     isOverride: false,

@@ -107,7 +107,7 @@ function birthDateOf(yearGroup: string, random: Random): string {
 }
 
 /** As the name says, by no rule of the world: the same for the same name. */
-function pronounOf(givenName: string, familyName: string): 'she' | 'he' | 'they' {
+export function pronounOf(givenName: string, familyName: string): 'she' | 'he' | 'they' {
   const sum = Array.from(givenName + familyName, (letter) => letter.codePointAt(0)!).reduce((a, b) => a + b, 0);
   return sum % 25 === 0 ? 'they' : sum % 2 === 0 ? 'she' : 'he';
 }

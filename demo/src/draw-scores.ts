@@ -1,11 +1,11 @@
 import { explainGrade, type BookScore, type CalculationPolicy } from '#core/calculation';
 import { decimalOrThrow, formatDecimal, fromDecimal, roundHalfUp, roundSticky, roundTo } from '#core/numbers';
 import type { District, EnrollmentRow, SectionRow } from './district.js';
-import type { DrawnPeople } from './draw-people.js';
+import type { DrawnPeople, DrawnStudent } from './draw-people.js';
 import { createRandom, type Random } from './random.js';
 import { policyOf } from './policies.js';
 import type { PeriodPlan, SchoolPlan } from './school-plan.js';
-import { demoNow, primary, schoolPlans } from './schools.js';
+import { demoNow, planOf, primary } from './schools.js';
 
 /** What an enrollment's scores of a period come to, to ten digits, by "enrollment/period". */
 export type CalculatedPercents = ReadonlyMap<string, string>;
@@ -16,11 +16,21 @@ const [digitsKept, digitsExported] = [10, 4];
 
 /** Draws assignments and scores for every period that has begun, and adds them up by the policy of each section. */
 export function drawScores(district: District, people: DrawnPeople, random: Random): CalculatedPercents {
-  const strength = new Map([...people.students.values()].flat().map((student) => [student.id, student.strength]));
+  return drawBooks(district, district.sections, [...people.students.values()].flat(), random);
+}
+
+/** The same for some sections and the students in them. */
+export function drawBooks(
+  district: District,
+  sections: readonly SectionRow[],
+  students: readonly DrawnStudent[],
+  random: Random,
+): CalculatedPercents {
+  const strength = new Map(students.map((student) => [student.id, student.strength]));
   const enrollments = groupBySection(district);
   const percents = new Map<string, string>();
-  for (const section of district.sections) {
-    const plan = schoolPlans.find(({ id }) => id === Math.floor(section.courseId / 1000))!;
+  for (const section of sections) {
+    const plan = planOf(section);
     const ease = random.bell() * 3;
     const policy = policyOf(district, section);
     for (const period of reportedPeriods(plan, section.periodId).filter(({ startsOn }) => startsOn <= today)) {
@@ -63,6 +73,34 @@ export function exportedPercent(percent: string): string {
   return formatDecimal(roundTo(fromDecimal(decimalOrThrow(percent)), digitsExported, roundHalfUp));
 }
 
+/** What a section's book comes to as it stands, by enrollment. */
+export function percentsOfBook(district: District, section: SectionRow): ReadonlyMap<number, string> {
+  const assignments = new Map(
+    district.assignments.filter(({ sectionId }) => sectionId === section.id).map((each) => [each.id, each]),
+  );
+  const byStudent = new Map<number, BookScore[]>();
+  for (const { assignmentId, enrollmentId, points, flag } of district.scores) {
+    const assignment = assignments.get(assignmentId);
+    if (!assignment) continue;
+    const { categoryId, possible, isExtra, isCounted } = assignment;
+    const facts = { isExtra: isExtra === true, isCounted: isCounted !== false, possible: decimalOrThrow(possible) };
+    const score = {
+      assignmentId,
+      categoryId,
+      flag: flag ?? null,
+      points: points == null ? null : decimalOrThrow(points),
+    };
+    byStudent.set(enrollmentId, [...(byStudent.get(enrollmentId) ?? []), { ...facts, ...score }]);
+  }
+  const policy = policyOf(district, section);
+  return new Map(
+    [...byStudent].flatMap(([enrollmentId, scores]) => {
+      const percent = percentOf(inOrderOfDueDates(scores, [...assignments.values()]), policy);
+      return percent === undefined ? [] : [[enrollmentId, percent] as const];
+    }),
+  );
+}
+
 function percentOf(scores: readonly BookScore[], policy: CalculationPolicy): string | undefined {
   const { percent } = explainGrade(scores, policy);
   return percent ? formatDecimal(roundTo(percent, digitsKept, roundSticky)) : undefined;
@@ -92,7 +130,7 @@ function drawAssignments(
   return Array.from({ length: count }, (_each, index) => {
     const at = index % plan.categories.length;
     const [category] = plan.categories[at]!;
-    const id = district.assignments.length + 1;
+    const id = (district.assignments.at(-1)?.id ?? 0) + 1;
     const drawn = random.pick([10, 20, 25, 50, 100]);
     const possible = plan.id === primary.id ? 4 : drawn;
     const due = new Date(Date.parse(period.startsOn) + Math.floor((spanDays * (index + 1)) / (count + 1)) * 86_400_000);
@@ -104,6 +142,8 @@ function drawAssignments(
       name: `${category}${fold > 1 ? ', noted' : ''} ${Math.floor(index / plan.categories.length) + 1}`,
       possible: String(possible),
       dueOn: due.toISOString().slice(0, 10),
+      isExtra: false,
+      isCounted: true,
       isPublished: true,
     };
     district.assignments.push(assignment);

@@ -1,4 +1,4 @@
-import { emptyDistrict, type District } from './district.js';
+import { emptyDistrict, type District, type GradeRow } from './district.js';
 import { drawAttendance } from './draw-attendance.js';
 import { drawExams } from './draw-exams.js';
 import { drawGrades, fileSections, openPeriodId, platformSections } from './draw-grades.js';
@@ -12,11 +12,18 @@ import { platformFiles, type PlatformFile } from './platform-files.js';
 import { writePolicies } from './policies.js';
 import { createRandom } from './random.js';
 import { demoNow, schoolPlans } from './schools.js';
+import { drawSpindleRock } from './spindle-rock/draw-spindle-rock.js';
+import { plantInSpindleRock } from './spindle-rock/plant-in-spindle-rock.js';
+import { spindleRock } from './spindle-rock/spindle-rock.js';
 import { writeSetUp } from './write-set-up.js';
 
 export interface Demo {
   readonly district: District;
   readonly plantedFaults: readonly PlantedFault[];
+  /** What looks like a fault of a rule and is right. */
+  readonly decoys: readonly PlantedFault[];
+  /** Grades that were changed in the database itself after their period was sealed, as no application lets anybody do. */
+  readonly driftedGrades: readonly Pick<GradeRow, 'enrollmentId' | 'itemId' | 'periodId' | 'percent' | 'label'>[];
   readonly files: readonly PlatformFile[];
   /** What enrollments' scores come to, by "enrollment/period". */
   readonly percents: CalculatedPercents;
@@ -45,9 +52,20 @@ export function makeDistrict(): Demo {
   plantPeople(district);
   drawSignOffs(district, createRandom(seed + 2));
   drawAttendance(district, createRandom(seed + 3));
-  for (const { id: schoolId } of schoolPlans)
+  const planted = plantInSpindleRock(district, drawSpindleRock(district, createRandom(seed + 4)));
+  plantedFaults.push(...planted.plantedFaults);
+  for (const { id: schoolId } of [...schoolPlans, spindleRock])
     district.stockComments.push(...stockComments.map((text, at) => ({ schoolId, position: at + 1, text })));
-  return { district, plantedFaults, files: platformFiles(district, percents), percents, elsewhere };
+  const { decoys, driftedGrades } = planted;
+  return {
+    district,
+    plantedFaults,
+    decoys,
+    driftedGrades,
+    files: platformFiles(district, percents),
+    percents,
+    elsewhere,
+  };
 }
 
 /** Takes out the grade books that a platform keeps; of the others Wombat holds what they come to. */

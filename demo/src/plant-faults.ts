@@ -10,9 +10,16 @@ import { upper } from './schools.js';
 export interface PlantedFault {
   readonly rule: string;
   readonly what: string;
-  readonly section: string;
+  /** Null where it is about a course or an item. */
+  readonly section: string | null;
   readonly student: string | null;
+  /** The course or the report item that it is about, where it is about one. */
+  readonly course?: string;
+  readonly item?: string;
+  readonly period: string;
 }
+
+const period = 'Quarter 2';
 
 /** Puts faults into the posted grades of the open quarter, each into another section, and tells which. */
 export function plantFaults(district: District, random: Random): PlantedFault[] {
@@ -26,7 +33,7 @@ export function plantFaults(district: District, random: Random): PlantedFault[] 
   ) => {
     const grade = next().find(fits)!;
     change(grade);
-    faults.push({ rule, what, ...placeOf(district, grade) });
+    faults.push({ rule, what, ...placeOf(district, grade), period });
   };
   const labels = upper.scale.bands.map(([label]) => label);
   const labelAbove = (grade: GradeRow) => labels[labels.indexOf(grade.label!) - 1]!;
@@ -125,7 +132,7 @@ export function plantBookFaults(district: District): PlantedFault[] {
   const plant = (rule: string, what: string, change: (assignment: (typeof open)[number]) => void): PlantedFault => {
     const sectionId = sections.pop()!;
     change(open.find((each) => each.sectionId === sectionId)!);
-    return { rule, what, section: sectionNameOf(district, sectionId), student: null };
+    return { rule, what, section: sectionNameOf(district, sectionId), student: null, period };
   };
   return [
     plant('due-outside-period', 'an assignment due in the quarter before', (assignment) => {
@@ -176,6 +183,7 @@ function plantOneValueForAll(district: District, grades: readonly GradeRow[]): P
     what: 'one value for the whole section',
     section: placeOf(district, grades[0]!).section,
     student: null,
+    period,
   };
 }
 
@@ -193,5 +201,6 @@ function plantCrowding(district: District, grades: readonly GradeRow[]): Planted
     what: 'grades crowd just above the cut-offs',
     section: placeOf(district, grades[0]!).section,
     student: null,
+    period,
   };
 }

@@ -2,15 +2,19 @@ import { plainPolicy, type CalculationPolicy } from '#core/calculation';
 import { decimalOrThrow, formatDecimal, type Decimal } from '#core/numbers';
 import type { District, SectionRow } from './district.js';
 import type { SchoolPlan } from './school-plan.js';
-import { college, primary, schoolPlans, upper } from './schools.js';
+import { college, planOf, primary, schoolPlans, upper } from './schools.js';
+import { spindleRockPlaces } from './spindle-rock/places.js';
+import { spindleRock } from './spindle-rock/spindle-rock.js';
 
-type Row = District['calculationPolicies'][number];
-
-/** Where something else holds than in the rest of the school. */
-const ownPlaces: readonly (Pick<Row, 'schoolId' | 'department'> & {
+/** Where something else holds than in the rest of the school: in a department or, by its name, in a section. */
+export interface OwnPlace {
+  readonly schoolId: number;
+  readonly department: string | null;
   readonly section: string | null;
   readonly change: (policy: CalculationPolicy) => CalculationPolicy;
-})[] = [
+}
+
+const ownPlaces: readonly OwnPlace[] = [
   {
     schoolId: upper.id,
     department: 'Numbers and Charts',
@@ -41,8 +45,13 @@ export function writePolicies(district: District): void {
     const place = { schoolId: plan.id, department: null, sectionId: null, periodId: null };
     district.calculationPolicies.push({ ...place, id: plan.id, body: bodyOf(schoolPolicy(plan)) });
   }
-  for (const { schoolId, department, section, change } of ownPlaces) {
-    const plan = schoolPlans.find(({ id }) => id === schoolId)!;
+  writeOwnPlaces(district, ownPlaces);
+}
+
+/** Policies of departments and sections alone. */
+export function writeOwnPlaces(district: District, places: readonly OwnPlace[]): void {
+  for (const { schoolId, department, section, change } of places) {
+    const plan = [...schoolPlans, spindleRock].find(({ id }) => id === schoolId)!;
     const sectionId =
       section === null ? null : district.sections.find((each) => nameOf(district, each) === section)!.id;
     const id = district.calculationPolicies.length + 1;
@@ -57,14 +66,16 @@ export function writePolicies(district: District): void {
   }
 }
 
-/** The policy that holds for a section. */
+/** The policy that holds for a section; where nobody set one, points are added up. */
 export function policyOf(district: District, section: SectionRow): CalculationPolicy {
   const course = district.courses.find(({ id }) => id === section.courseId)!;
-  const plan = schoolPlans.find(({ id }) => id === course.schoolId)!;
+  const plan = planOf(section);
+  const places = [...ownPlaces, ...spindleRockPlaces].filter(({ schoolId }) => schoolId === plan.id);
   const own =
-    ownPlaces.find((each) => each.section === nameOf(district, section)) ??
-    ownPlaces.find((each) => each.department === course.department);
-  return own ? own.change(schoolPolicy(plan)) : schoolPolicy(plan);
+    places.find((each) => each.section === nameOf(district, section)) ??
+    places.find((each) => each.section === null && each.department === course.department);
+  if (own) return own.change(schoolPolicy(plan));
+  return plan === spindleRock ? plainPolicy : schoolPolicy(plan);
 }
 
 /** Weighted points; the primary school reads levels, the newest of them counting 75 %; the college lets nobody above 100. */
@@ -82,7 +93,8 @@ function schoolPolicy({ id, categories }: SchoolPlan): CalculationPolicy {
   return { ...policy, method: 'decaying', levels: { most, meets, exceeds: most, evidence: 2 } };
 }
 
-function nameOf(district: District, { courseId, number }: SectionRow): string {
+/** As its course and its number say. */
+export function nameOf(district: District, { courseId, number }: SectionRow): string {
   return `${district.courses.find(({ id }) => id === courseId)!.title} ${number}`;
 }
 

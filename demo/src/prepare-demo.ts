@@ -15,6 +15,7 @@ const loadedAt = '2025-08-25T08:00:00Z';
 
 /** Periods that are over when the demo begins, and the day on which each was sealed. */
 const sealed = [
+  { periodId: 32, at: '2025-10-30T10:30:00Z' },
   { periodId: 3, at: '2025-11-13T14:05:00Z' },
   { periodId: 12, at: '2025-12-03T11:40:00Z' },
   { periodId: 22, at: '2026-01-06T09:15:00Z' },
@@ -27,11 +28,16 @@ export const registrar: Actor = { personId: 1, username, grants, name: `${givenN
 export async function prepareDemo(database: OpenDatabase): Promise<void> {
   const [schools] = await database.queries.select({ count: count() }).from(tables.schools);
   if (schools!.count > 0) return;
-  const { district } = makeDistrict();
+  const { district, driftedGrades } = makeDistrict();
   await loadDistrict(database, district);
   const { context, clock } = await createApplicationContext(database);
   await logLoad(context, clock, district);
   await sealPastPeriods(context, clock);
+  for (const { enrollmentId, itemId, periodId, percent, label } of driftedGrades)
+    await database.pool.query(
+      'UPDATE grades SET percent = $1, label = $2 WHERE enrollment_id = $3 AND item_id = $4 AND period_id = $5',
+      [percent, label, enrollmentId, itemId, periodId],
+    );
   await context.get(RecalculationService, { strict: false }).finish();
   await context.close();
 }

@@ -1,7 +1,7 @@
 import type { PeriodKind } from '#core/calendar';
 import type { CourseLength, CourseLevel } from '#core/courses';
 
-/** What stands before anything is drawn by lot: the three schools, their calendars, scales, items and courses. */
+/** What stands before anything is drawn by lot: the schools, their calendars, scales, items and courses. */
 export interface SchoolPlan {
   readonly id: number;
   readonly code: string;
@@ -42,6 +42,7 @@ interface ItemPlan {
   readonly digits: number;
   readonly periodKind: PeriodKind;
   readonly failingNeedsLastDate: boolean;
+  readonly asksHours: boolean;
   readonly onTranscript: boolean;
 }
 

@@ -1,4 +1,5 @@
 import type { BandPlan, CoursePlan, SchoolPlan } from './school-plan.js';
+import { spindleRock } from './spindle-rock/spindle-rock.js';
 
 const letters: readonly BandPlan[] = [
   ['A', '93', '4.0', 'Excellent', true],
@@ -144,6 +145,7 @@ export const upper: SchoolPlan = {
     digits: 1,
     periodKind: 'quarter',
     failingNeedsLastDate: false,
+    asksHours: false,
     onTranscript: true,
   },
   categories: [
@@ -208,6 +210,7 @@ export const primary: SchoolPlan = {
     digits: 2,
     periodKind: 'trimester',
     failingNeedsLastDate: false,
+    asksHours: false,
     onTranscript: false,
   },
   categories: [
@@ -271,6 +274,7 @@ export const college: SchoolPlan = {
     digits: 0,
     periodKind: 'term',
     failingNeedsLastDate: true,
+    asksHours: true,
     onTranscript: true,
   },
   categories: [
@@ -281,7 +285,13 @@ export const college: SchoolPlan = {
   courses: collegeCourses,
 };
 
+/** Those that are drawn by lot, one after the other; a school beside them has a stream of its own. */
 export const schoolPlans = [upper, primary, college] as const;
+
+/** The plan of the school of a section. */
+export function planOf({ courseId }: { readonly courseId: number }): SchoolPlan {
+  return [...schoolPlans, spindleRock].find(({ id }) => id === Math.floor(courseId / 1000))!;
+}
 
 /** The moment at which the demo's clock starts: a Wednesday, two days before the window of Quarter 2 closes. */
 export const demoNow = '2026-01-21T10:42:00Z';

@@ -20,29 +20,30 @@ const plans: ReadonlyMap<SchoolPlan, SetUpPlan> = new Map([
 
 /** Writes down what the plans say: schools, calendars, scales, items, rules, windows and courses. Nothing is by lot. */
 export function writeSetUp(district: District): void {
-  for (const plan of schoolPlans) {
-    const { id, code, name, shortName } = plan;
-    const more = plans.get(plan)!;
-    district.schools.push({ id, code, name, shortName, takesAttendance: id === college.id });
-    for (const { window: _window, ...period } of plan.periods) district.periods.push({ ...period, schoolId: id });
-    for (const [breakName, startsOn, endsOn] of more.breaks) {
-      district.breaks.push({ id: district.breaks.length + 1, schoolId: id, name: breakName, startsOn, endsOn });
-    }
-    writeScale(district, plan);
-    for (const scale of more.choiceScales) writeChoiceScale(district, plan, scale);
-    writeItem(district, plan);
-    for (const item of more.items) writeMoreItem(district, plan, item);
-    plan.categories.forEach(([category], index) => {
-      const place = { schoolId: id, sectionId: null, tint: index, position: index + 1 };
-      district.categories.push({ ...place, id: id * 10 + index, name: category });
-    });
-    writeCourses(district, plan);
-    writeExceptions(district, plan, more);
-  }
+  for (const plan of schoolPlans) writeSchool(district, plan, plans.get(plan)!);
   writeHonoursScale(district);
   codes.forEach(({ countsAs, ...code }, index) => {
     district.specialCodes.push({ ...code, countsAs: countsAs && formatDecimal(countsAs), position: index + 1 });
   });
+}
+
+export function writeSchool(district: District, plan: SchoolPlan, more: SetUpPlan): void {
+  const { id, code, name, shortName } = plan;
+  district.schools.push({ id, code, name, shortName, takesAttendance: plan.item.asksHours });
+  for (const { window: _window, ...period } of plan.periods) district.periods.push({ ...period, schoolId: id });
+  for (const [breakName, startsOn, endsOn] of more.breaks) {
+    district.breaks.push({ id: district.breaks.length + 1, schoolId: id, name: breakName, startsOn, endsOn });
+  }
+  writeScale(district, plan);
+  for (const scale of more.choiceScales) writeChoiceScale(district, plan, scale);
+  writeItem(district, plan);
+  for (const item of more.items) writeMoreItem(district, plan, item);
+  plan.categories.forEach(([category], index) => {
+    const place = { schoolId: id, sectionId: null, tint: index, position: index + 1 };
+    district.categories.push({ ...place, id: id * 10 + index, name: category });
+  });
+  writeCourses(district, plan);
+  writeExceptions(district, plan, more);
 }
 
 /** The scale, its one version and the main item of a school bear the school's own number. */
@@ -136,10 +137,9 @@ const usualItem = {
 } as const;
 
 function writeItem(district: District, { id, item, periods }: SchoolPlan): void {
-  const kind = id === college.id ? 'final' : id === primary.id ? 'standard' : 'period';
+  const kind = item.periodKind === 'term' ? 'final' : id === primary.id ? 'standard' : 'period';
   const familyView = id === primary.id ? 'descriptor' : 'label';
-  const asksHours = id === college.id;
-  district.reportItems.push({ ...usualItem, ...item, id, schoolId: id, kind, familyView, asksHours, position: 1 });
+  district.reportItems.push({ ...usualItem, ...item, id, schoolId: id, kind, familyView, position: 1 });
   writeRule(district, id, id, { kind: null, length: null });
   for (const { id: periodId, window } of periods) {
     if (window) writeWindow(district, id, [periodId, ...window]);
@@ -196,6 +196,8 @@ const kinds: Readonly<Record<string, string>> = {
   'Craft and Workshop': 'workshop',
   'Voice and Movement': 'activity',
   'Half-year courses': 'elective',
+  Hands: 'workshop',
+  Reading: 'reading',
 };
 
 /** Courses say only what is their own; the rest they inherit. */
@@ -216,18 +218,12 @@ function writeCourses(district: District, { id: schoolId, code: schoolCode, item
         (inherits('countsInGpa') as { countsInGpa?: boolean }).countsInGpa === countsInGpa ? null : countsInGpa,
     };
     const kind = kinds[course.department] ?? '';
-    district.courses.push({ ...course, ...own, id: schoolId * 1000 + index, schoolId, code, kind, onTranscript: null });
+    district.courses.push({ ...course, ...own, id: schoolId * 1000 + index, schoolId, code, kind, ...nothingOwn });
   });
 }
 
-const noDefaults = {
-  department: null,
-  credits: null,
-  mostCredits: null,
-  onTranscript: null,
-  countsInGpa: null,
-  allowsExempt: null,
-};
+const nothingOwn = { mostCredits: null, onTranscript: null, allowsExempt: null };
+const noDefaults = { department: null, credits: null, countsInGpa: null, ...nothingOwn };
 const upperDefaults = [
   { department: 'Half-year courses', credits: '0.5' },
   { department: 'Voice and Movement', countsInGpa: false },

@@ -40,6 +40,7 @@ const course: Course = {
   mostCredits: null,
   onTranscript: true,
   countsInGpa: true,
+  allowsExempt: true,
 };
 const codes = new Map(
   [

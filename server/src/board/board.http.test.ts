@@ -100,6 +100,7 @@ describe('the board', () => {
       ['Upper School', 'Quarter 2'],
       ['Gannet Primary', 'Trimester 2'],
       ['Evening College', 'Winter term'],
+      ['Spindle Rock', 'Third term'],
     ]);
     for (const { periodId, due, signedOff, blanks } of schools) {
       const { body: board } = await registrar.get<BoardReply>(`/board?period=${periodId}`);

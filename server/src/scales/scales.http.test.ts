@@ -448,6 +448,7 @@ describe('the district’s codes', () => {
       'NCR',
       'PAS',
       'IPR',
+      'VST',
     ]);
     const added = { ...bare(before.codes)[1]!, code: 'AUD', meaning: 'Auditor' };
     const { status, body } = await saveCodes<CodesReply>(before, [...bare(before.codes), added]);

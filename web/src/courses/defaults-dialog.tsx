@@ -16,7 +16,7 @@ interface DefaultsDialogProps {
 
 const nothing = { credits: null, mostCredits: null, onTranscript: null, countsInGpa: null, allowsExempt: null };
 const inputLook =
-  'figures h-[28px] w-full rounded-[3px] border border-hairline bg-surface px-1.5 text-right placeholder:text-quiet';
+  'figures h-[28px] w-full rounded-[3px] border border-hairline bg-surface px-1.5 text-right placeholder:font-sans placeholder:text-quiet';
 
 /** What holds where courses say nothing: for the school, and for departments that differ. */
 export function DefaultsDialog({ schoolId, reply, onClose }: DefaultsDialogProps) {
