@@ -43,6 +43,7 @@ export const finding = (enrollmentId: number, student: string, over: Partial<Fin
   waiver: null,
   note: null,
   noteRevision: 'none',
+  waiverRevision: 'none',
   notice: null,
   ...over,
 });

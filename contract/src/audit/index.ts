@@ -1,26 +1,15 @@
 import type { MarkBody, ReceiptChangeReply } from '#contract/posting';
-import type { CertificateBreak, FindingPlace, Scope, Severity, WaiverState } from '#core/audit';
-import type { Day } from '#core/calendar';
-import { IsDay } from '#contract/requests';
+import type { CertificateBreak, FindingPlace, Scope, Severity } from '#core/audit';
 import { FindingsRequest } from './finding-keys.js';
 import type { FindingNoteReply } from './finding-notes.js';
-import {
-  ArrayMaxSize,
-  ArrayUnique,
-  IsArray,
-  IsBoolean,
-  IsInt,
-  IsOptional,
-  IsString,
-  Matches,
-  MaxLength,
-  ValidateIf,
-} from 'class-validator';
+import type { WaiverReply } from './waivers.js';
+import { ArrayMaxSize, ArrayUnique, IsArray, IsBoolean, IsInt, IsOptional, IsString, MaxLength } from 'class-validator';
 
 export { brokenInWords } from './broken-in-words.js';
 export { findingSentence } from './finding-sentence.js';
 export { FindingsRequest, FindingKeyBody } from './finding-keys.js';
 export { NoteFindingsRequest, type AssigneeReply, type FindingNoteReply } from './finding-notes.js';
+export { EndWaiversRequest, WaiveRequest, type WaiverReply } from './waivers.js';
 export type { GoneFindingReply } from './gone-findings.js';
 export type { SheetFindingCountReply, SheetFindingReply, SheetFindingsReply } from './sheet-findings.js';
 export {
@@ -30,27 +19,6 @@ export {
   type RuleSettingsReply,
   type SetRuleReply,
 } from './rule-settings.js';
-
-export class WaiveRequest extends FindingsRequest {
-  @IsString()
-  @Matches(/\S{3}|\S.*\S.*\S/s, { message: 'a reason that whoever reads it later understands' })
-  @MaxLength(500, { message: 'at most 500 characters' })
-  reason!: string;
-
-  /** The last day on which it holds; null for good. */
-  @ValidateIf((request: WaiveRequest) => request.until !== null)
-  @IsDay()
-  until!: Day | null;
-}
-
-/** A reasoned decision to let a finding stand. */
-export interface WaiverReply {
-  readonly by: string;
-  readonly at: string;
-  readonly reason: string;
-  readonly until: Day | null;
-  readonly state: WaiverState;
-}
 
 export class StartAuditRequest {
   @IsInt()
@@ -151,6 +119,8 @@ export interface FindingReply extends FoundReply {
   readonly isGone: boolean;
   /** Null where nobody let it stand. */
   readonly waiver: WaiverReply | null;
+  /** Of the waiver, or of there being none. */
+  readonly waiverRevision: string;
   /** Null where nobody said anything of it. */
   readonly note: FindingNoteReply | null;
   /** Of the note, or of there being none. */

@@ -14,7 +14,7 @@ import {
 } from '@nestjs/common';
 import {
   CertifyRequest,
-  FindingsRequest,
+  EndWaiversRequest,
   MendRequest,
   NightlyAuditRequest,
   NoteFindingsRequest,
@@ -203,7 +203,7 @@ export class AuditController {
   @Post('waivers/end')
   @May('audit', { period: 'body.periodId' })
   @HttpCode(200)
-  async endWaivers(@CurrentActor() actor: Actor, @Body() request: FindingsRequest): Promise<AuditReply> {
+  async endWaivers(@CurrentActor() actor: Actor, @Body() request: EndWaiversRequest): Promise<AuditReply> {
     await this.waivers.end(actor, request);
     return this.audit.latest(request.periodId);
   }

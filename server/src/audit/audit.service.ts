@@ -72,7 +72,7 @@ export class AuditService {
     const earlier = before && (await this.runs.findingsOf(queries, before.id));
     const compared = compareRuns((earlier ?? []).map(findingKey), findings.map(findingKey));
     const period = await this.periods.byIdOrThrow(queries, run.periodId);
-    const waiverOf = await this.waivers.ofPeriod(queries, run.periodId);
+    const waivedOf = await this.waivers.withRevisions(queries, run.periodId);
     const names = await this.runs.namesOf(queries, findings);
     const addedNames = await this.runs.namesOf(queries, again.added);
     const found = new Set([...names, ...addedNames].flatMap(({ sectionId }) => sectionId ?? []));
@@ -101,7 +101,7 @@ export class AuditService {
           ...foundReply(finding, names[at]!, graded),
           isNew: before !== undefined && compared.added.has(findingKey(finding)),
           isGone: again.gone.has(findingKey(finding)),
-          waiver: waiverOf(finding),
+          ...waivedOf(finding),
           ...noteOf(finding),
           notice: noticeOf(finding, graded),
         };

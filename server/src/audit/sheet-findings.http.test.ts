@@ -66,7 +66,7 @@ it('a teacher sees their own and no others', async () => {
 
 it('what was saved since says so, what is let stand is no longer told', async () => {
   const about = sectionWith('percent-and-label-disagree');
-  const { openSectionId, enrollmentId, ruleId, sectionId, courseId, itemId } = about;
+  const { openSectionId, enrollmentId, ruleId, sectionId, courseId, itemId, waiverRevision } = about;
   const path = `/grade-sheets/${openSectionId}/${quarterGrade}/${openPeriod}`;
   const row = (await registrar.get<SheetReply>(path)).body.rows.find((each) => each.enrollmentId === enrollmentId)!;
   server.clock.setTo(new Date(server.clock.now().getTime() + 60_000));
@@ -76,7 +76,7 @@ it('what was saved since says so, what is let stand is no longer told', async ()
   expect((await of()).map(({ since }) => since)).toEqual(['gone']);
   const waived = await registrar.send('PUT', '/audit/waivers', {
     periodId: openPeriod,
-    findings: [{ ruleId, enrollmentId, sectionId, courseId, itemId }],
+    findings: [{ ruleId, enrollmentId, sectionId, courseId, itemId, waiverRevision }],
     reason: 'Agreed with the head of department.',
     until: null,
   });

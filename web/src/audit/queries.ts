@@ -7,7 +7,7 @@ import type {
   CertifyRequest,
   CourseCertificatesReply,
   DistributionsReply,
-  FindingsRequest,
+  EndWaiversRequest,
   FindingReply,
   GoneFindingReply,
   MendReply,
@@ -137,15 +137,17 @@ const keyOf = ({ ruleId, enrollmentId, sectionId, courseId, itemId }: FindingRep
   itemId,
 });
 
+const waivedOf = (finding: FindingReply) => ({ ...keyOf(finding), waiverRevision: finding.waiverRevision });
+
 export function useWaive(periodId: number) {
   return useAuditMutation(periodId, ({ findings, ...decision }: Of<WaiveRequest>) =>
-    api.put<AuditReply>('/audit/waivers', { periodId, findings: findings.map(keyOf), ...decision }),
+    api.put<AuditReply>('/audit/waivers', { periodId, findings: findings.map(waivedOf), ...decision }),
   );
 }
 
 export function useEndWaivers(periodId: number) {
-  return useAuditMutation(periodId, ({ findings }: Of<FindingsRequest>) =>
-    api.post<AuditReply>('/audit/waivers/end', { periodId, findings: findings.map(keyOf) }),
+  return useAuditMutation(periodId, ({ findings }: Of<EndWaiversRequest>) =>
+    api.post<AuditReply>('/audit/waivers/end', { periodId, findings: findings.map(waivedOf) }),
   );
 }
 

@@ -18,7 +18,12 @@ afterAll(() => server.stop());
 
 const audit = async () => (await auditNow(registrar, openPeriod)).body;
 const latest = async (client = registrar) => (await client.get<AuditReply>(`/audit?period=${openPeriod}`)).body;
-const placeOf = ({ ruleId, enrollmentId, itemId }: FindingReply) => ({ ruleId, enrollmentId, itemId });
+const placeOf = ({ ruleId, enrollmentId, itemId, waiverRevision }: FindingReply) => ({
+  ruleId,
+  enrollmentId,
+  itemId,
+  waiverRevision,
+});
 const waive = (findings: readonly FindingReply[], more: object = {}, client = registrar) =>
   client.send<AuditReply & Problem>('PUT', '/audit/waivers', {
     periodId: openPeriod,
@@ -66,13 +71,26 @@ describe('a finding that is let stand', () => {
     const reply = await latest();
     const alike = ofRule(reply, 'label-not-on-scale');
     const before = await unsettled();
-    expect((await waive(alike)).status).toBe(200);
-    expect([alike.length, await unsettled()]).toEqual([2, before - 2]);
+    const { status, body } = await waive(alike);
+    expect([status, alike.length, await unsettled()]).toEqual([200, 2, before - 2]);
     const ended = await registrar.send('POST', '/audit/waivers/end', {
       periodId: openPeriod,
-      findings: alike.map(placeOf),
+      findings: ofRule(body, 'label-not-on-scale').map(placeOf),
     });
     expect([ended.status, await unsettled()]).toEqual([200, before]);
+  });
+
+  it('by one while another looks at it is not let stand again, nor ended, by who did not see that', async () => {
+    const [finding] = ofRule(await audit(), 'label-not-on-scale');
+    const { body } = await waive([finding!]);
+    const again = await waive([finding!], { reason: 'Another reason.' }, await server.as('ottilie'));
+    expect([again.status, again.body.code]).toEqual([409, 'changed-meanwhile']);
+    const end = (place: object) =>
+      registrar.send<Problem>('POST', '/audit/waivers/end', { periodId: openPeriod, findings: [place] });
+    expect((await end(placeOf(finding!))).body.code).toBe('changed-meanwhile');
+    expect((await waiverOf(finding!))?.reason).toBe('Agreed with the head of department.');
+    const [seen] = ofRule(body, 'label-not-on-scale');
+    expect((await end(placeOf(seen!))).status).toBe(200);
   });
 
   it('is open again when its last day is over', async () => {

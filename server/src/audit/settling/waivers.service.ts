@@ -1,9 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { findingKey, ruleById, waiverState, type Finding } from '#core/audit';
 import type { Day } from '#core/calendar';
-import type { FindingsRequest, WaiveRequest, WaiverReply } from '#contract/audit';
+import type { EndWaiversRequest, FindingReply, WaiveRequest, WaiverReply } from '#contract/audit';
 import { counted } from '#contract/messages';
-import { Changes } from '#server/changes';
+import { Changes, revisionOf } from '#server/changes';
 import { Clock, DistrictZone, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { RecheckService } from '../runs/recheck.service.js';
 import { AuditRunsRepository } from '../runs/audit-runs.repository.js';
@@ -23,7 +23,7 @@ export class WaiversService {
     private readonly clock: Clock,
   ) {}
 
-  /** Lets findings of the last audit stand: all of them, or none. @throws Refusal not-found, fields-wrong, period-sealed */
+  /** Lets findings of the last audit stand: all of them, or none. @throws Refusal not-found, fields-wrong, period-sealed, changed-meanwhile */
   async waive(actor: Actor, { periodId, findings, reason, until }: WaiveRequest): Promise<void> {
     await this.transactions.run(async (queries) => {
       if (until !== null && until < (await this.zone.today(queries)))
@@ -38,9 +38,10 @@ export class WaiversService {
       await this.changes.make(queries, actor, {
         action: `waive ${inWords(found)}`,
         why: facts.reason,
-        edits: found.map(({ message, data, ...place }) => ({
+        edits: found.map(({ message, data, ...place }, at) => ({
           kind: 'waiver',
           id: periodFindingId({ ...place, periodId }),
+          expected: findings[at]!.waiverRevision,
           after: { message, data, ...facts },
         })),
       });
@@ -54,14 +55,15 @@ export class WaiversService {
     return findings.map((finding) => still.get(findingKey(finding)) ?? finding);
   }
 
-  /** Ends waivers: their findings count again. @throws Refusal period-sealed */
-  async end(actor: Actor, { periodId, findings }: FindingsRequest): Promise<void> {
+  /** Ends waivers: their findings count again. @throws Refusal period-sealed, changed-meanwhile */
+  async end(actor: Actor, { periodId, findings }: EndWaiversRequest): Promise<void> {
     await this.transactions.run(async (queries) => {
       await this.changes.make(queries, actor, {
         action: `end ${counted(findings.length, 'waiver')}`,
         edits: findings.map((finding) => ({
           kind: 'waiver',
           id: periodFindingId({ ...finding, periodId }),
+          expected: finding.waiverRevision,
           after: null,
         })),
       });
@@ -70,14 +72,24 @@ export class WaiversService {
 
   /** What says which findings of a period are waived; for one that is not, null. */
   async ofPeriod(queries: Queries, periodId: number): Promise<(finding: Finding) => WaiverReply | null> {
+    const waivedOf = await this.withRevisions(queries, periodId);
+    return (finding) => waivedOf(finding).waiver;
+  }
+
+  /** The same, with what a change of it begins from. */
+  async withRevisions(queries: Queries, periodId: number): Promise<(finding: Finding) => WaivedReply> {
     const waivers = await this.waivers.ofPeriod(queries, periodId);
     const today = await this.zone.today(queries);
     return (finding) => {
       const waiver = waivers.get(periodFindingId({ ...finding, periodId }));
-      return waiver ? replyOf(waiver, finding, today) : null;
+      if (!waiver) return { waiver: null, waiverRevision: revisionOf(null) };
+      const { by: _by, ...value } = waiver;
+      return { waiver: replyOf(waiver, finding, today), waiverRevision: revisionOf(value) };
     };
   }
 }
+
+type WaivedReply = Pick<FindingReply, 'waiver' | 'waiverRevision'>;
 
 function replyOf({ by, waivedAt, reason, until, ...rest }: NamedWaiver, finding: Finding, today: Day): WaiverReply {
   return { by, at: waivedAt, reason, until, state: waiverState({ until, ...rest }, finding, today) };
