@@ -8,6 +8,8 @@ export { waiverState, type Waiver, type WaiverState } from './waivers.js';
 export { leastStudents } from './least-students.js';
 export {
   effectIn,
+  inForceFor,
+  isSameInForce,
   noExceptions,
   ruleEffects,
   ruleInForce,

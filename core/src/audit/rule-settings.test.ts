@@ -2,7 +2,16 @@ import { describe, expect, it } from 'vitest';
 import { decimalOrThrow } from '#core/numbers';
 import { dayOrThrow } from '#core/calendar';
 import { periodOf, section } from '../../test/section-fact.fixture.js';
-import { auditRules, noExceptions, ruleInForce, runRules, type RuleSettings } from './index.js';
+import {
+  auditRules,
+  inForceFor,
+  isSameInForce,
+  noExceptions,
+  ruleInForce,
+  runRules,
+  type RuleInForce,
+  type RuleSettings,
+} from './index.js';
 
 const rule = { id: 'zero-posted', version: 1, severity: 'informs' } as const;
 const measured = { ...rule, threshold: { says: 'Most, in percent', usual: 30, least: 1, most: 99 } };
@@ -50,6 +59,21 @@ describe('a rule is', () => {
         { 'zero-posted': { exceptions: { departments: ['Arts'], courses: [2, 9] } } },
       ).exceptions,
     ).toEqual({ departments: ['Arts', 'Science'], courses: [2, 9, 10] }));
+});
+
+describe('a rule in force for some courses', () => {
+  const leaving = (departments: string[], courses: number[]) =>
+    ruleInForce(rule, { 'zero-posted': { exceptions: { departments, courses } } }, {});
+  const own = [{ id: 5, department: 'Crafts' }];
+
+  it.each<[string, RuleInForce, RuleInForce, boolean]>([
+    ['is the same where other courses are left alone', leaving([], []), leaving(['Arts'], [6]), true],
+    ['is another where their department is left alone', leaving([], []), leaving(['Crafts'], []), false],
+    ['is another where they are left alone no longer', leaving([], [5]), leaving([], [6]), false],
+    ['is another where it is as severe as it was not', leaving([], []), { ...leaving([], []), severity: 'off' }, false],
+  ])('%s', (_what, one, other, isSame) =>
+    expect(isSameInForce(inForceFor(one, own), inForceFor(other, own))).toBe(isSame),
+  );
 });
 
 describe('what a rule leaves alone', () => {

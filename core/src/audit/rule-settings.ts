@@ -62,6 +62,21 @@ export function effectIn(
   return courses.includes(course.id) || departments.includes(course.department) ? 'off' : severity;
 }
 
+/** A rule as it is in force for some courses: of what it leaves alone only what is of them. */
+export function inForceFor(
+  rule: RuleInForce,
+  own: readonly { readonly id: number; readonly department: string }[],
+): RuleInForce {
+  const { departments, courses } = rule.exceptions;
+  return {
+    ...rule,
+    exceptions: {
+      departments: departments.filter((name) => own.some(({ department }) => department === name)),
+      courses: courses.filter((course) => own.some(({ id }) => id === course)),
+    },
+  };
+}
+
 /** Whether a rule does the same: whoever relied on the one may rely on the other. */
 export function isSameInForce(one: RuleInForce, other: RuleInForce): boolean {
   return JSON.stringify(wordOf(one)) === JSON.stringify(wordOf(other));

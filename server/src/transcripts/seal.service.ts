@@ -22,7 +22,10 @@ import { studentEntries, type StudentEntry } from './transcript-entries.js';
 interface Readiness {
   readonly reply: ReadinessReply;
   readonly standing: AuditStanding;
+  /** The last one of all of the period. */
   readonly certificate: CertificateReply | null;
+  /** Those that the seal rests on; none where nothing holds for all of the period. */
+  readonly holding: readonly CertificateReply[];
   readonly entries: readonly StudentEntry[];
 }
 
@@ -66,7 +69,7 @@ export class SealService {
         period: period.name,
         entries: seal.entryCount,
         audit: run.id,
-        certificate: readiness.certificate!.id,
+        certificates: readiness.holding.map((certificate) => certificate.id),
       };
       await this.log.record(queries, actor, [{ action: 'seal period', thing: `seal ${id}`, before: null, after }]);
       return (await this.look(queries, period)).reply;
@@ -81,10 +84,12 @@ export class SealService {
     const seal = await this.seals.ofPeriod(queries, period.id);
     const certificate = await this.certificates.replyOf(queries, period.id);
     const expected = taken.graded.filter(({ row }) => row.withdrawnOn === null);
-    const steps = this.steps(taken, standing, certificate);
+    const holding = await this.certificates.holdingForAll(queries, period);
+    const steps = this.steps(taken, standing, certificate, holding);
     return {
       standing,
       certificate,
+      holding,
       entries,
       reply: {
         steps,
@@ -103,6 +108,7 @@ export class SealService {
     { graded }: PeriodSnapshot,
     { run, fault, changed, blocking }: AuditStanding,
     certificate: CertificateReply | null,
+    holding: readonly CertificateReply[],
   ): ReadinessStepReply[] {
     const blank = graded.filter(({ row }) => row.withdrawnOn === null && isBlank(row.mark)).length;
     const reported = graded[0]?.reporting;
@@ -118,21 +124,23 @@ export class SealService {
       { code: 'audited', isDone: run !== undefined && !fault, isNeeded: true, count: run?.rules.length ?? 0 },
       { code: 'unchanged', isDone: run !== undefined && changed === 0, isNeeded: true, count: changed },
       { code: 'settled', isDone: run !== undefined && blocking === 0, isNeeded: true, count: blocking },
-      { code: 'certified', isDone: certificate?.broken.length === 0, isNeeded: true, count: certificate ? 1 : 0 },
+      {
+        code: 'certified',
+        isDone: holding.length > 0,
+        isNeeded: true,
+        count: holding.length || (certificate ? 1 : 0),
+      },
     ];
   }
 }
 
 /** @returns the audit that the seal rests on */
-function refuseUnready({ reply, standing, certificate }: Readiness, period: SchoolPeriod): AuditRun {
+function refuseUnready({ reply, standing, certificate, holding }: Readiness, period: SchoolPeriod): AuditRun {
   if (reply.seal) throw new Refusal('already-sealed', { period: period.name, at: reply.seal.at.slice(0, 10) });
   const run = doneOrThrow(period, standing);
   const blank = reply.steps.find(({ code }) => code === 'posted')!.count;
   if (blank > 0) throw new Refusal('findings-block', { count: blank, period: period.name });
+  if (holding.length > 0) return run;
   if (!certificate) throw new Refusal('certificate-needed', { period: period.name });
-  if (certificate.broken.length > 0) {
-    const broken = brokenInWords(certificate.broken);
-    throw new Refusal('certificate-broken', { period: period.name, broken });
-  }
-  return run;
+  throw new Refusal('certificate-broken', { period: period.name, broken: brokenInWords(certificate.broken) });
 }

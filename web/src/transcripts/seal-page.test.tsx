@@ -53,6 +53,13 @@ describe('the seal', () => {
     expect(screen.getByText('1 finding to resolve.').tagName).toBe('P');
   });
 
+  it('rests on certificates of courses where they leave out none', async () => {
+    const { steps: all, ...rest } = readiness();
+    const steps = all.map((step) => (step.code === 'certified' ? { ...step, count: 2 } : step));
+    show({ ...rest, steps });
+    expect(await screen.findByText('2 certificates of courses together leave out none.')).not.toBeNull();
+  });
+
   it('is ready with an open window, asks once more, and is struck', async () => {
     const sealed = readiness({ seal: { at: '2026-01-21T11:00:00Z', by: 'Morwenna Hale', entries: 60 } });
     let isSealed = false;

@@ -168,7 +168,9 @@ function wordsOf({ code, isDone, count }: ReadinessStepReply, { expected, posted
       return {
         says: 'The audit is closed with a certificate',
         note: isDone
-          ? 'It says what was checked, and what was let stand and why.'
+          ? count > 1
+            ? `${counted(count, 'certificate')} of courses together leave out none.`
+            : 'It says what was checked, and what was let stand and why.'
           : count > 0
             ? 'The last one no longer holds.'
             : 'Once nothing blocks.',

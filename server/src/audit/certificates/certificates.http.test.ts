@@ -38,6 +38,7 @@ const placeOf = ({ ruleId, enrollmentId, sectionId, courseId, itemId }: FindingR
   courseId,
   itemId,
 });
+const waivedOf = (finding: FindingReply) => ({ ...placeOf(finding), waiverRevision: finding.waiverRevision });
 
 /** Another percentage for the first student of a section, and how it is taken back. */
 async function changeOneGrade(): Promise<() => Promise<void>> {
@@ -73,7 +74,7 @@ describe('a certificate', () => {
     await settlePeriod(registrar, later);
     expect(blockingOf(await audit())).toEqual([]);
     const [first] = (await latest()).run!.findings;
-    const waive = { periodId: openPeriod, findings: [placeOf(first!)], reason: 'Agreed in the meeting.', until: null };
+    const waive = { periodId: openPeriod, findings: [waivedOf(first!)], reason: 'Agreed in the meeting.', until: null };
     await registrar.send('PUT', '/audit/waivers', waive);
     const told = await tellTeacherOf((await latest()).run!.findings.filter(({ teacher }) => teacher).slice(0, 1));
     expect((await seal()).body.code).toBe('certificate-needed');
@@ -137,7 +138,7 @@ describe('a certificate', () => {
     await audit();
     await issue();
     const waived = (await latest()).run!.findings.find(({ waiver }) => waiver?.state === 'holds')!;
-    const end = { periodId: openPeriod, findings: [placeOf(waived)] };
+    const end = { periodId: openPeriod, findings: [waivedOf(waived)] };
     const { change } = await registrar.send('POST', '/audit/waivers/end', end);
     expect(await broken()).toEqual(['waivers']);
     await registrar.send('POST', `/changes/${change}/undo`);
@@ -153,11 +154,11 @@ describe('a certificate', () => {
     const { certificate } = await certify(registrar);
     later();
     expect((await seal()).status).toBe(200);
-    const { rows } = await server.database.pool.query<{ action: string; after: { certificate?: number } }>(
+    const { rows } = await server.database.pool.query<{ action: string; after: { certificates?: number[] } }>(
       `SELECT action, after FROM change_log WHERE action IN ('issue certificate', 'seal period') ORDER BY id DESC LIMIT 2`,
     );
     expect(rows.map(({ action }) => action)).toEqual(['seal period', 'issue certificate']);
-    expect(rows[0]!.after.certificate).toBe(certificate!.id);
+    expect(rows[0]!.after.certificates).toEqual([certificate!.id]);
     expect((await issue()).body.code).toBe('period-sealed');
   });
 });

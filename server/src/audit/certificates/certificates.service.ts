@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { auditRules, findingKey, ruleById, whatBroke, type Finding, type RuleInForce } from '#core/audit';
+import { auditRules, findingKey, inForceFor, ruleById, whatBroke, type Finding, type RuleInForce } from '#core/audit';
 import type { Course } from '#core/courses';
 import {
   findingSentence,
@@ -92,14 +92,7 @@ export class CertificatesService {
     return this.transactions.snapshot(async (queries) => {
       const period = await this.periods.byIdOrThrow(queries, periodId);
       const standingOf = await this.standings.byCourses(queries, periodId);
-      const rules = await this.settings.inForce(queries, period.schoolId);
-      const certificates: CertificateReply[] = [];
-      const certified = new Set<number>();
-      for (const certificate of await this.certificates.ofCourses(queries, periodId)) {
-        const reply = await this.stateOf(queries, certificate, standingOf(certificate.courseIds), rules);
-        certificates.push(reply);
-        if (reply.broken.length === 0) for (const id of certificate.courseIds) certified.add(id);
-      }
+      const { certificates, certified } = await this.courseCertificates(queries, period, standingOf);
       const courses = [...sectionsByCourse(await this.reportingSections(queries, period))].map(([course, sections]) => {
         const { run, findings, waiverOf, blocking, changed } = standingOf([course.id]);
         const { id, code, title, department } = course;
@@ -109,6 +102,34 @@ export class CertificatesService {
       });
       return { certificates, courses };
     });
+  }
+
+  /** The certificates that hold for all of a period: the one of all of it, or else some of its courses that leave out none. */
+  async holdingForAll(queries: Queries, period: SchoolPeriod): Promise<CertificateReply[]> {
+    const whole = await this.replyOf(queries, period.id);
+    if (whole?.broken.length === 0) return [whole];
+    const standingOf = await this.standings.byCourses(queries, period.id);
+    const { certificates, certified } = await this.courseCertificates(queries, period, standingOf);
+    const sections = await this.reportingSections(queries, period);
+    const isAll = sections.length > 0 && sections.every(({ course }) => certified.has(course.id));
+    return isAll ? certificates.filter(({ broken }) => broken.length === 0) : [];
+  }
+
+  /** The last certificate of each choice of courses, and the courses for which one holds. */
+  private async courseCertificates(
+    queries: Queries,
+    { id, schoolId }: SchoolPeriod,
+    standingOf: (courseIds: readonly number[]) => AuditStanding,
+  ): Promise<{ readonly certificates: CertificateReply[]; readonly certified: ReadonlySet<number> }> {
+    const rules = await this.settings.inForce(queries, schoolId);
+    const certificates: CertificateReply[] = [];
+    const certified = new Set<number>();
+    for (const certificate of await this.certificates.ofCourses(queries, id)) {
+      const reply = await this.stateOf(queries, certificate, standingOf(certificate.courseIds), rules);
+      certificates.push(reply);
+      if (reply.broken.length === 0) for (const each of certificate.courseIds) certified.add(each);
+    }
+    return { certificates, certified };
   }
 
   /**
@@ -138,6 +159,9 @@ export class CertificatesService {
     rules: readonly RuleInForce[],
   ): Promise<CertificateReply> {
     const waived = findings.filter((finding) => waiverOf(finding)?.state === 'holds').map(findingKey);
+    // What a rule is told of other courses is no matter of these.
+    const own = courseIds.length > 0 ? await this.courses.byIds(queries, courseIds) : null;
+    const narrowed = (all: readonly RuleInForce[]) => (own ? all.map((rule) => inForceFor(rule, own)) : all);
     return {
       id,
       courses: facts.courses,
@@ -148,8 +172,13 @@ export class CertificatesService {
       waivers: facts.waivers.length,
       gradesHash,
       broken: whatBroke(
-        { gradesHash, rules: facts.rules, waived: facts.waivers.map(({ key }) => key) },
-        { gradesHash: await this.certificates.gradesHash(queries, periodId, courseIds), rules, waived, blocking },
+        { gradesHash, rules: narrowed(facts.rules), waived: facts.waivers.map(({ key }) => key) },
+        {
+          gradesHash: await this.certificates.gradesHash(queries, periodId, courseIds),
+          rules: narrowed(rules),
+          waived,
+          blocking,
+        },
       ),
     };
   }

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { AuditReply, CourseCertificatesReply, CourseStandingReply } from '#contract/audit';
+import type { AuditReply, CourseCertificatesReply, CourseStandingReply, RuleSettingsReply } from '#contract/audit';
 import type { SheetListReply, SheetReply } from '#contract/posting';
 import type { Problem } from '#contract/problems';
 import { auditNow } from '../../../test/audit-now.js';
@@ -152,5 +152,25 @@ describe('the certificate of chosen courses', () => {
     await certify([first!.id, second!.id]);
     const { certificates } = await state();
     expect(certificates.map(({ courses }) => courses.length)).toEqual([2, 1]);
+  });
+
+  it('breaks where a rule leaves one of its courses alone, and not where it leaves another', async () => {
+    const [first, second, other] = await course(({ blocking }) => blocking === 0);
+    const leaveAlone = async (courses: readonly number[]) => {
+      const { schoolRevision: revision } = (await registrar.get<RuleSettingsReply>('/audit/rules?school=1')).body;
+      const rule = { ruleId: 'zero-posted', effect: null, threshold: null, exceptions: { departments: [], courses } };
+      const { status, change } = await registrar.send('PUT', '/audit/rules/1', { rules: [rule], revision });
+      expect(status).toBe(200);
+      return () => registrar.send('POST', `/changes/${change}/undo`);
+    };
+    const broken = async () => (await state()).certificates.find(({ courses }) => courses.length === 2)!.broken;
+    expect((await certify([first!.id, second!.id])).status).toBe(200);
+    const undoOther = await leaveAlone([other!.id]);
+    expect(await broken()).toEqual([]);
+    await undoOther();
+    const undoOwn = await leaveAlone([second!.id]);
+    expect(await broken()).toEqual(['rules']);
+    await undoOwn();
+    expect(await broken()).toEqual([]);
   });
 });

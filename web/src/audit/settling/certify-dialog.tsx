@@ -59,7 +59,7 @@ export function CertifyDialog({ run, rules, period, against, isPending, onIssue,
           <option value="all">all courses</option>
           <option value="courses">chosen courses</option>
         </Choice>
-        {isOfAll ? ', as a seal needs it.' : '. A seal needs one of all courses.'}
+        {isOfAll ? ', as a seal needs it.' : '. A seal needs one for each course, or one of all.'}
       </p>
       {isOfAll ? (
         <OfAll run={run} rules={rules} against={against} />
