@@ -7,7 +7,7 @@ import { ArrayMaxSize, ArrayUnique, IsArray, IsBoolean, IsInt, IsOptional, IsStr
 
 export { brokenInWords } from './broken-in-words.js';
 export { findingSentence } from './finding-sentence.js';
-export { FindingsRequest, FindingKeyBody } from './finding-keys.js';
+export { FindingKeyBody } from './finding-keys.js';
 export { NoteFindingsRequest, type AssigneeReply, type FindingNoteReply } from './finding-notes.js';
 export { EndWaiversRequest, WaiveRequest, type WaiverReply } from './waivers.js';
 export type { GoneFindingReply } from './gone-findings.js';
