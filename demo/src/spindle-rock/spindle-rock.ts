@@ -118,7 +118,10 @@ const secondOnly = { periodKind: 'term' as const, ordinals: [2], countsInGpa: fa
 const window = [secondTerm, '2025-12-15T08:00:00Z', '2026-01-13T17:00:00Z'] as const;
 
 export const spindleRockSetUp: SetUpPlan = {
-  breaks: [['Winter break', '2025-12-22', '2026-01-02']],
+  breaks: [
+    ['Winter break', '2025-12-22', '2026-01-02'],
+    ['Spring break', '2026-03-30', '2026-04-06'],
+  ],
   choiceScales: [],
   items: [
     {

@@ -42,7 +42,7 @@ it('shows the calendars of all schools side by side', async () => {
     ['Upper School', 7, 3],
     ['Gannet Primary', 4, 3],
     ['Evening College', 4, 2],
-    ['Spindle Rock', 5, 1],
+    ['Spindle Rock', 5, 2],
   ]);
   expect(calendars[0]!.periods.find(({ id }) => id === 3)).toMatchObject({ isSealed: true, name: 'Quarter 1' });
 });
