@@ -1,3 +1,4 @@
+import { newCode } from '#core/codes';
 import { decimalOrThrow, roundHalfUp } from '#core/numbers';
 import { findBand } from '#core/scales';
 import { bandsOf } from '../draw-grades.js';
@@ -43,27 +44,11 @@ export function plantInSetUp(planting: Planting): void {
   writeTalkScale(planting);
   fault('scale-with-gap', 'a scale without a label below 40', 'Harbour Talk 1');
   fault('unlike-sister-sections', 'the best of the school sit in one of three sections', 'Sea Weather 3');
-  district.specialCodes.push({ ...district.specialCodes[0]!, ...visiting, position: district.specialCodes.length + 1 });
+  district.specialCodes.push({ ...visiting, countsAs: null, position: district.specialCodes.length + 1 });
 }
 
 /** A code that the school brought along and the district does not use. */
-const visiting = {
-  code: 'VST',
-  meaning: 'Visiting',
-  isOff: true,
-  asPart: 'missing',
-  countsAs: null,
-  needsLastDate: false,
-  needsFirstDay: false,
-  lapsesInto: null,
-  lapsesAfterDays: null,
-  triesCredit: false,
-  earnsCredit: false,
-  countsInGpa: false,
-  isFailing: false,
-  forbidsPercent: true,
-  onTranscript: false,
-} as const;
+const visiting = newCode('VST', 'Visiting', { isOff: true, onTranscript: false });
 
 /** Nobody may be exempt but in one course, and one may not be repeated for more credits. */
 function usualOfCourses({ district }: Planting): void {
