@@ -1,7 +1,7 @@
 import { decimalOrThrow, formatDecimal } from '#core/numbers';
 import { entryRulesFor, noMark, takeComputed } from '#core/posting';
 import type { District } from './district.js';
-import { bandsOf, openPeriodId } from './draw-grades.js';
+import { bandsOf, bareGrade, openPeriodId } from './draw-grades.js';
 import { groupBySection, type CalculatedPercents } from './draw-scores.js';
 import type { Random } from './random.js';
 import { demoNow, upper } from './schools.js';
@@ -38,13 +38,7 @@ export function drawExams(district: District, percents: CalculatedPercents, rand
         itemId: examId,
         periodId: openPeriodId,
         enrollmentId: enrollment.id,
-        code: null,
-        lastDate: null,
-        hours: null,
-        comment: '',
-        computedThen: null,
-        isOverride: false,
-        overrideReason: '',
+        ...bareGrade,
         percent: formatDecimal(mark.percent!),
         label: mark.label,
         scaleVersionId: upper.id,

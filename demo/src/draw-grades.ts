@@ -126,6 +126,17 @@ function gradeRow(
   };
 }
 
+/** What a grade has that only a percentage and its label are posted of. */
+export const bareGrade = {
+  code: null,
+  lastDate: null,
+  hours: null,
+  comment: '',
+  computedThen: null,
+  isOverride: false,
+  overrideReason: '',
+} as const;
+
 /** Within the window, and no later than the demo's beginning. */
 function postingInstant({ window }: PeriodPlan, random: Random): string {
   const opensAt = Date.parse(window![0]);

@@ -3,6 +3,7 @@ import { decimalOrThrow, roundHalfUp, unitsAt } from '#core/numbers';
 import { findBand } from '#core/scales';
 import type { District, GradeRow } from './district.js';
 import { bandsOf, openPeriodId } from './draw-grades.js';
+import { nameOf } from './policies.js';
 import type { Random } from './random.js';
 import { upper } from './schools.js';
 
@@ -160,7 +161,8 @@ function gradesOfFreshSections(district: District, random: Random): () => GradeR
   return () => fresh.pop()!;
 }
 
-function placeOf(district: District, grade: GradeRow) {
+/** Where a grade stands, as lists name it. */
+export function placeOf(district: District, grade: Pick<GradeRow, 'enrollmentId'>) {
   const enrollment = district.enrollments.find(({ id }) => id === grade.enrollmentId)!;
   const {
     familyName: family,
@@ -172,8 +174,10 @@ function placeOf(district: District, grade: GradeRow) {
 }
 
 function sectionNameOf(district: District, sectionId: number): string {
-  const { courseId, number } = district.sections.find(({ id }) => id === sectionId)!;
-  return `${district.courses.find(({ id }) => id === courseId)!.title} ${number}`;
+  return nameOf(
+    district,
+    district.sections.find(({ id }) => id === sectionId)!,
+  );
 }
 
 function plantOneValueForAll(district: District, grades: readonly GradeRow[]): PlantedFault {

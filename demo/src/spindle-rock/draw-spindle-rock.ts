@@ -1,7 +1,7 @@
 import { decimalOrThrow, roundHalfUp } from '#core/numbers';
 import { findBand } from '#core/scales';
-import type { District, EnrollmentRow, GradeRow, SectionRow } from '../district.js';
-import { bandsOf, postGrades } from '../draw-grades.js';
+import type { District, EnrollmentRow, SectionRow } from '../district.js';
+import { bandsOf, bareGrade, postGrades } from '../draw-grades.js';
 import { type DrawnStudent, pronounOf } from '../draw-people.js';
 import { drawBooks, groupBySection, percentsOfBook } from '../draw-scores.js';
 import { familyNames, givenNames } from '../names.js';
@@ -150,8 +150,8 @@ function postByHand(district: District, { sections, enrollmentsOf }: DrawnRock, 
   const { grades, courses } = district;
   const post = (section: SectionRow, itemId: number, enrollmentId: number, percent: string): void => {
     const label = labelOf(percent);
-    const own = { itemId, periodId: secondTerm, enrollmentId, percent, label, postedBy: section.teacherId };
-    grades.push({ ...emptyGrade, ...own });
+    const posted = { scaleVersionId: spindleRock.id, postedBy: section.teacherId, postedAt };
+    grades.push({ ...bareGrade, ...posted, itemId, periodId: secondTerm, enrollmentId, percent, label });
   };
   for (const section of sections.filter(({ periodId }) => periodId === secondTerm)) {
     const { kind } = courses.find(({ id }) => id === section.courseId)!;
@@ -179,16 +179,4 @@ export function labelOf(percent: string): string {
   return findBand(bandsOf(spindleRock), decimalOrThrow(percent), precision).band!.label;
 }
 
-const emptyGrade: Omit<GradeRow, 'itemId' | 'periodId' | 'enrollmentId' | 'postedBy'> = {
-  percent: null,
-  label: null,
-  code: null,
-  lastDate: null,
-  hours: null,
-  comment: '',
-  computedThen: null,
-  isOverride: false,
-  overrideReason: '',
-  scaleVersionId: spindleRock.id,
-  postedAt: '2026-01-08T14:20:00.000Z',
-};
+const postedAt = '2026-01-08T14:20:00.000Z';

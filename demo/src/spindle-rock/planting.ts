@@ -1,7 +1,5 @@
-import { listedName } from '#core/people';
 import type { District, GradeRow } from '../district.js';
-import type { PlantedFault } from '../plant-faults.js';
-import { nameOf } from '../policies.js';
+import { placeOf, type PlantedFault } from '../plant-faults.js';
 import type { DrawnRock } from './draw-spindle-rock.js';
 import { items } from './spindle-rock.js';
 
@@ -22,24 +20,17 @@ export interface Planting extends DrawnRock {
 type PlantedAt = GradeRow | string | { readonly course: string } | { readonly item: string };
 
 export function beginPlanting(district: District, rock: DrawnRock): Planting {
-  const { people, enrollments, grades, sections } = district;
-  const placeOf = (at: PlantedAt): Pick<PlantedFault, 'section' | 'student'> & Partial<PlantedFault> => {
+  const aboutWhat = (at: PlantedAt): Pick<PlantedFault, 'section' | 'student'> & Partial<PlantedFault> => {
     if (typeof at === 'string') return { section: at, student: null };
     if (!('enrollmentId' in at)) return { section: null, student: null, ...at };
-    const { sectionId, studentId } = enrollments.find(({ id }) => id === at.enrollmentId)!;
-    const { familyName: family, givenName: given } = people.find(({ id }) => id === studentId)!;
-    const section = nameOf(
-      district,
-      sections.find(({ id }) => id === sectionId)!,
-    );
-    return { section, student: listedName({ family, given, preferred: null }) };
+    return placeOf(district, at);
   };
   const addTo = (list: PlantedFault[]) => (rule: string, what: string, at: PlantedAt) =>
-    void list.push({ rule, what, ...placeOf(at), period: 'Second term' });
+    void list.push({ rule, what, ...aboutWhat(at), period: 'Second term' });
   const [faults, decoys]: [PlantedFault[], PlantedFault[]] = [[], []];
   const gradesOf = (section: string, itemId: number = items.termGrade) => {
     const own = new Set(rock.enrollmentsOf(rock.named(section)).map(({ id }) => id));
-    return grades.filter((grade) => own.has(grade.enrollmentId) && grade.itemId === itemId);
+    return district.grades.filter((grade) => own.has(grade.enrollmentId) && grade.itemId === itemId);
   };
   const touched = new Set<GradeRow>();
   return {

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { isBlank } from '#core/posting';
-import { brokenInWords, type CertificateReply } from '#contract/audit';
+import { brokenInWords } from '#contract/audit';
 import type { ReadinessReply, ReadinessStepReply } from '#contract/transcripts';
 import {
   AuditStandingsService,
@@ -10,6 +10,7 @@ import {
   type AuditRun,
   type AuditStanding,
   type PeriodSnapshot,
+  type SealCertificates,
 } from '#server/audit';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { ChangeLog } from '#server/changes';
@@ -22,10 +23,7 @@ import { studentEntries, type StudentEntry } from './transcript-entries.js';
 interface Readiness {
   readonly reply: ReadinessReply;
   readonly standing: AuditStanding;
-  /** The last one of all of the period. */
-  readonly certificate: CertificateReply | null;
-  /** Those that the seal rests on; none where nothing holds for all of the period. */
-  readonly holding: readonly CertificateReply[];
+  readonly certificates: SealCertificates;
   readonly entries: readonly StudentEntry[];
 }
 
@@ -69,7 +67,7 @@ export class SealService {
         period: period.name,
         entries: seal.entryCount,
         audit: run.id,
-        certificates: readiness.holding.map((certificate) => certificate.id),
+        certificates: readiness.certificates.holding.map((certificate) => certificate.id),
       };
       await this.log.record(queries, actor, [{ action: 'seal period', thing: `seal ${id}`, before: null, after }]);
       return (await this.look(queries, period)).reply;
@@ -82,14 +80,12 @@ export class SealService {
     const standing = await this.standings.ofPeriod(queries, period.id);
     const { run } = standing;
     const seal = await this.seals.ofPeriod(queries, period.id);
-    const certificate = await this.certificates.replyOf(queries, period.id);
+    const certificates = await this.certificates.ofSeal(queries, period);
     const expected = taken.graded.filter(({ row }) => row.withdrawnOn === null);
-    const holding = await this.certificates.holdingForAll(queries, period);
-    const steps = this.steps(taken, standing, certificate, holding);
+    const steps = this.steps(taken, standing, certificates);
     return {
       standing,
-      certificate,
-      holding,
+      certificates,
       entries,
       reply: {
         steps,
@@ -107,8 +103,7 @@ export class SealService {
   private steps(
     { graded }: PeriodSnapshot,
     { run, fault, changed, blocking }: AuditStanding,
-    certificate: CertificateReply | null,
-    holding: readonly CertificateReply[],
+    { last, holding }: SealCertificates,
   ): ReadinessStepReply[] {
     const blank = graded.filter(({ row }) => row.withdrawnOn === null && isBlank(row.mark)).length;
     const reported = graded[0]?.reporting;
@@ -128,19 +123,20 @@ export class SealService {
         code: 'certified',
         isDone: holding.length > 0,
         isNeeded: true,
-        count: holding.length || (certificate ? 1 : 0),
+        count: holding.length || (last ? 1 : 0),
       },
     ];
   }
 }
 
 /** @returns the audit that the seal rests on */
-function refuseUnready({ reply, standing, certificate, holding }: Readiness, period: SchoolPeriod): AuditRun {
+function refuseUnready({ reply, standing, certificates }: Readiness, period: SchoolPeriod): AuditRun {
   if (reply.seal) throw new Refusal('already-sealed', { period: period.name, at: reply.seal.at.slice(0, 10) });
   const run = doneOrThrow(period, standing);
   const blank = reply.steps.find(({ code }) => code === 'posted')!.count;
   if (blank > 0) throw new Refusal('findings-block', { count: blank, period: period.name });
+  const { last, holding } = certificates;
   if (holding.length > 0) return run;
-  if (!certificate) throw new Refusal('certificate-needed', { period: period.name });
-  throw new Refusal('certificate-broken', { period: period.name, broken: brokenInWords(certificate.broken) });
+  if (!last) throw new Refusal('certificate-needed', { period: period.name });
+  throw new Refusal('certificate-broken', { period: period.name, broken: brokenInWords(last.broken) });
 }

@@ -19,6 +19,13 @@ import { FindingNoticesRepository } from '../settling/finding-notices.repository
 import { AuditStandingsService, doneOrThrow, type AuditStanding } from './audit-standings.service.js';
 import { CertificatesRepository, type Certificate } from './certificates.repository.js';
 
+export interface SealCertificates {
+  /** The last one of all of the period; null for none. */
+  readonly last: CertificateReply | null;
+  /** Those that a seal rests on; none where nothing holds for all of the period. */
+  readonly holding: readonly CertificateReply[];
+}
+
 /** Closes the audit of a period, or of some of its courses: what was checked, by which rules, what was let stand and why. */
 @Injectable()
 export class CertificatesService {
@@ -83,8 +90,8 @@ export class CertificatesService {
   async replyOf(queries: Queries, periodId: number): Promise<CertificateReply | null> {
     const certificate = await this.certificates.lastOf(queries, periodId);
     if (!certificate) return null;
-    const rules = await this.settings.inForce(queries, certificate.schoolId);
-    return this.stateOf(queries, certificate, await this.standings.ofPeriod(queries, periodId), rules);
+    const now = await this.nowAt(queries, certificate.schoolId);
+    return this.stateOf(queries, certificate, await this.standings.ofPeriod(queries, periodId), now);
   }
 
   /** Of each choice of courses the last certificate, and how far each course of the period is from one. */
@@ -104,15 +111,16 @@ export class CertificatesService {
     });
   }
 
-  /** The certificates that hold for all of a period: the one of all of it, or else some of its courses that leave out none. */
-  async holdingForAll(queries: Queries, period: SchoolPeriod): Promise<CertificateReply[]> {
-    const whole = await this.replyOf(queries, period.id);
-    if (whole?.broken.length === 0) return [whole];
+  /** What a seal may rest on: the certificate of all of the period where it holds, or else some of its courses that leave out none. */
+  async ofSeal(queries: Queries, period: SchoolPeriod): Promise<SealCertificates> {
+    const last = await this.replyOf(queries, period.id);
+    if (last?.broken.length === 0) return { last, holding: [last] };
     const standingOf = await this.standings.byCourses(queries, period.id);
     const { certificates, certified } = await this.courseCertificates(queries, period, standingOf);
+    if (certified.size === 0) return { last, holding: [] };
     const sections = await this.reportingSections(queries, period);
-    const isAll = sections.length > 0 && sections.every(({ course }) => certified.has(course.id));
-    return isAll ? certificates.filter(({ broken }) => broken.length === 0) : [];
+    const isAll = sections.every(({ course }) => certified.has(course.id));
+    return { last, holding: isAll ? certificates.filter(({ broken }) => broken.length === 0) : [] };
   }
 
   /** The last certificate of each choice of courses, and the courses for which one holds. */
@@ -121,11 +129,11 @@ export class CertificatesService {
     { id, schoolId }: SchoolPeriod,
     standingOf: (courseIds: readonly number[]) => AuditStanding,
   ): Promise<{ readonly certificates: CertificateReply[]; readonly certified: ReadonlySet<number> }> {
-    const rules = await this.settings.inForce(queries, schoolId);
+    const now = await this.nowAt(queries, schoolId);
     const certificates: CertificateReply[] = [];
     const certified = new Set<number>();
     for (const certificate of await this.certificates.ofCourses(queries, id)) {
-      const reply = await this.stateOf(queries, certificate, standingOf(certificate.courseIds), rules);
+      const reply = await this.stateOf(queries, certificate, standingOf(certificate.courseIds), now);
       certificates.push(reply);
       if (reply.broken.length === 0) for (const each of certificate.courseIds) certified.add(each);
     }
@@ -147,8 +155,15 @@ export class CertificatesService {
       : this.certificates.byId(queries, periodId, id));
     if (!certificate) throw new Refusal('not-found', { what: 'certificate of the period', id: id ?? periodId });
     const standing = (await this.standings.byCourses(queries, periodId))(certificate.courseIds);
-    const rules = await this.settings.inForce(queries, certificate.schoolId);
-    return { certificate, broken: (await this.stateOf(queries, certificate, standing, rules)).broken };
+    const now = await this.nowAt(queries, certificate.schoolId);
+    return { certificate, broken: (await this.stateOf(queries, certificate, standing, now)).broken };
+  }
+
+  private async nowAt(queries: Queries, schoolId: number): Promise<SchoolNow> {
+    return {
+      rules: await this.settings.inForce(queries, schoolId),
+      courses: await this.courses.ofSchool(queries, schoolId),
+    };
   }
 
   /** A certificate, and what of it no longer holds as the audit stands. */
@@ -156,12 +171,13 @@ export class CertificatesService {
     queries: Queries,
     { id, periodId, courseIds, issuedByName, issuedAt, note, gradesHash, facts }: Certificate,
     { findings, waiverOf, blocking }: AuditStanding,
-    rules: readonly RuleInForce[],
+    { rules, courses }: SchoolNow,
   ): Promise<CertificateReply> {
     const waived = findings.filter((finding) => waiverOf(finding)?.state === 'holds').map(findingKey);
     // What a rule is told of other courses is no matter of these.
-    const own = courseIds.length > 0 ? await this.courses.byIds(queries, courseIds) : null;
-    const narrowed = (all: readonly RuleInForce[]) => (own ? all.map((rule) => inForceFor(rule, own)) : all);
+    const own = courses.filter(({ id: courseId }) => courseIds.includes(courseId));
+    const narrowed = (all: readonly RuleInForce[]) =>
+      courseIds.length > 0 ? all.map((rule) => inForceFor(rule, own)) : all;
     return {
       id,
       courses: facts.courses,
@@ -261,6 +277,12 @@ export class CertificatesService {
       })),
     };
   }
+}
+
+/** What every certificate of a school is compared with. */
+interface SchoolNow {
+  readonly rules: readonly RuleInForce[];
+  readonly courses: readonly Course[];
 }
 
 /** Courses by title, each with its sections. */

@@ -21,6 +21,9 @@ const withoutEffect = [
   'waiver',
 ];
 
+/** What is joined or not: of groups and classes an audit asks, and of the sections that they are of. */
+const matches = 'match';
+
 /** Things that are of one section, as grades are, and whose names begin with it. */
 const bySection = ['sign-off', 'register'];
 
@@ -39,11 +42,11 @@ export class TouchedSectionsRepository {
       WITH since AS (
         SELECT DISTINCT split_part(thing, ' ', 1) AS kind, split_part(thing, ' ', 2) AS id FROM change_log
         WHERE at > ${startedAt.toISOString()} AND change_id IS NOT NULL
-          AND split_part(thing, ' ', 1) NOT IN ${textList([...withoutEffect, 'match'])}),
+          AND split_part(thing, ' ', 1) NOT IN ${textList([...withoutEffect, matches])}),
       matched AS (
         SELECT DISTINCT split_part(thing, '/', 2) AS kind, split_part(thing, '/', 3)::int AS id, target.section FROM change_log
         CROSS JOIN LATERAL (VALUES (before ->> 'target'), (after ->> 'target')) AS target (section)
-        WHERE at > ${startedAt.toISOString()} AND change_id IS NOT NULL AND thing LIKE 'match %')
+        WHERE at > ${startedAt.toISOString()} AND change_id IS NOT NULL AND thing LIKE ${`${matches} %`})
       SELECT DISTINCT CASE WHEN since.kind IN ${textList(bySection)} THEN split_part(since.id, '/', 1)::int
         ELSE e.section_id END AS "sectionId"
       FROM since LEFT JOIN enrollments e ON since.kind = 'grade' AND e.id = nullif(split_part(since.id, '/', 3), '')::int
