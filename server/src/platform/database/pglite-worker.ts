@@ -4,6 +4,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { PGlite } from '@electric-sql/pglite';
 import { PGLiteSocketServer } from '@electric-sql/pglite-socket';
 import { extract } from 'tar';
+import { GatheringPglite } from './gathering-pglite.js';
 import type { Engine } from './pglite-engine.js';
 import { planOnce } from './preparing-client.js';
 import { SyncedNodeFS } from './synced-node-fs.js';
@@ -35,7 +36,8 @@ const startParams = [
   ...settings.flatMap((setting) => ['-c', setting]),
 ];
 if (seedFile && existsSync(seedFile) && !existsSync(join(dataFolder, 'PG_VERSION'))) await unpackSeed(seedFile);
-const database = await PGlite.create({ fs: new SyncedNodeFS(dataFolder), startParams, pgliteWasmModule: engine });
+const database = new GatheringPglite({ fs: new SyncedNodeFS(dataFolder), startParams, pgliteWasmModule: engine });
+await database.waitReady;
 await database.exec(`SET work_mem = '64MB'`);
 const server = new PGLiteSocketServer({ db: database, path: socketPath, maxConnections: 4 });
 await server.start();
