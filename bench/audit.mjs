@@ -43,7 +43,10 @@ export const measurements = [
       onDemo(async (context, { queries }) => {
         const of = (kind) => context.get(kind, { strict: false });
         const period = await of(PeriodsRepository).byIdOrThrow(queries, 4);
-        const { parts } = await of(SnapshotService).partsOf(queries, period);
+        const { running } = await of(SnapshotService).sectionsOf(queries, period);
+        const parts = Array.from({ length: Math.ceil(running.length / 4) }, (_, at) =>
+          running.slice(4 * at, 4 * at + 4),
+        );
         const read = async () => {
           const snapshots = [];
           for (const part of parts) snapshots.push((await of(SnapshotService).ofAudit(queries, period, part)).snapshot);

@@ -28,6 +28,7 @@ export {
   type AssignmentFact,
   type GradeFact,
   type ItemFact,
+  type ScaleFact,
   type SealedLine,
   type UnmatchedGroupFact,
   type SectionFact,

@@ -10,7 +10,15 @@ import {
   windowState,
 } from './index.js';
 
-test.each(['2026-02-30', '2026-13-01', '26-01-01', '2025-02-29', 'today'])('%s is no day', (text) => {
+// Leap years as the Gregorian calendar has them (Inter gravissimas, 1582): every fourth, of the centuries every fourth.
+test.each(['2000-02-29', '2024-02-29', '2026-12-31', '2026-01-01'])('%s is a day', (text) => {
+  expect(parseDay(text)).toBe(text);
+});
+
+test.each([
+  ...['2026-02-30', '2026-13-01', '2026-00-10', '2026-04-31', '2026-01-00', '2026-01-32'],
+  ...['1900-02-29', '2025-02-29', '26-01-01', '2026-1-1', '2026-01-01T00', 'today'],
+])('%s is no day', (text) => {
   expect(parseDay(text)).toBeUndefined();
   expect(() => dayOrThrow(text)).toThrow(RangeError);
 });

@@ -5,10 +5,17 @@ export type Day = string & { readonly [brand]: 'day' };
 
 /** Reads YYYY-MM-DD; a day that does not exist, such as 2026-02-30, is undefined. */
 export function parseDay(text: string): Day | undefined {
-  const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text);
-  if (!match) return undefined;
-  const date = new Date(`${text}T00:00:00Z`);
-  return !Number.isNaN(date.getTime()) && date.toISOString().startsWith(text) ? (text as Day) : undefined;
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return undefined;
+  const [year, month, day] = [Number(text.slice(0, 4)), Number(text.slice(5, 7)), Number(text.slice(8))];
+  return day >= 1 && day <= daysOfMonth(year, month) ? (text as Day) : undefined;
+}
+
+const monthLengths = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];
+
+/** How many days a month has, 1 being January; 0 where there is no such month. */
+function daysOfMonth(year: number, month: number): number {
+  const isLeap = (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0;
+  return month === 2 && isLeap ? 29 : (monthLengths[month - 1] ?? 0);
 }
 
 /** @throws RangeError when the text is no day */

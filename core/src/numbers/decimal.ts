@@ -45,6 +45,7 @@ export function compareDecimals(a: Decimal, b: Decimal): number {
 
 /** The value counted in units of 10^-`digits`, exact; `digits` must not be fewer than the value has. */
 export function unitsAt(value: Decimal, digits: number): bigint {
+  if (digits === value.digits) return value.units;
   if (digits < value.digits) throw new RangeError(`${formatDecimal(value)} does not fit in ${digits} digits`);
   return value.units * 10n ** BigInt(digits - value.digits);
 }

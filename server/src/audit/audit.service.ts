@@ -19,7 +19,8 @@ import { FindingNoticesRepository } from './settling/finding-notices.repository.
 import { CertificatesService } from './certificates/certificates.service.js';
 import { WaiversService } from './settling/waivers.service.js';
 import { RecheckService } from './runs/recheck.service.js';
-import { SnapshotService, type GradedRow } from './runs/snapshot.service.js';
+import type { GradedRow } from './runs/grade-fact-of.js';
+import { SnapshotService } from './runs/snapshot.service.js';
 
 /** What the last audit of a period found. */
 @Injectable()

@@ -68,6 +68,7 @@ export function computedValue({ computed }: GradeRow, { kind }: Pick<ScaleVersio
 }
 
 interface RawRow extends Record<string, unknown> {
+  item_id: number;
   enrollment_id: number;
   section_id: number;
   student_id: number;
@@ -111,6 +112,9 @@ const inOneGo: LookUp = (table, as, condition) => sql`${sql.raw(`${table} ${as}`
 const seatBySeat: LookUp = (table, as, condition) =>
   sql`LATERAL (SELECT * FROM ${sql.raw(`${table} ${as}`)} WHERE ${condition} OFFSET 0) ${sql.raw(as)} ON true`;
 
+/** Rows of several items, by item; an item without any is not there. */
+export type RowsByItem = ReadonlyMap<number, readonly GradeRow[]>;
+
 /** Reads what sheets, audit and seal all look at, with the same idea of who belongs to a period. */
 @Injectable()
 export class GradeRowsRepository {
@@ -120,15 +124,30 @@ export class GradeRowsRepository {
     itemId: number,
     period: SchoolPeriod,
     sectionIds: readonly number[],
-  ): Promise<GradeRow[]> {
-    if (sectionIds.length === 0) return [];
-    const isFew = sectionIds.length <= fewSections;
-    const condition = sql`e.section_id = ANY(${intArray(sectionIds)})`;
-    return this.where(queries, itemId, period, condition, isFew ? seatBySeat : inOneGo);
+  ): Promise<readonly GradeRow[]> {
+    return (await this.itemsOfSections(queries, [itemId], period, sectionIds)).get(itemId) ?? [];
   }
 
-  ofStudent(queries: Queries, itemId: number, period: SchoolPeriod, studentId: number): Promise<GradeRow[]> {
-    return this.where(queries, itemId, period, sql`e.student_id = ${studentId}`, seatBySeat);
+  /** The same of several items, read at once. */
+  async itemsOfSections(
+    queries: Queries,
+    itemIds: readonly number[],
+    period: SchoolPeriod,
+    sectionIds: readonly number[],
+  ): Promise<RowsByItem> {
+    if (sectionIds.length === 0 || itemIds.length === 0) return new Map();
+    const isFew = sectionIds.length <= fewSections;
+    const condition = sql`e.section_id = ANY(${intArray(sectionIds)})`;
+    return this.where(queries, itemIds, period, condition, isFew ? seatBySeat : inOneGo);
+  }
+
+  itemsOfStudent(
+    queries: Queries,
+    itemIds: readonly number[],
+    period: SchoolPeriod,
+    studentId: number,
+  ): Promise<RowsByItem> {
+    return this.where(queries, itemIds, period, sql`e.student_id = ${studentId}`, seatBySeat);
   }
 
   /**
@@ -147,16 +166,16 @@ export class GradeRowsRepository {
 
   private async where(
     queries: Queries,
-    itemId: number,
+    itemIds: readonly number[],
     period: SchoolPeriod,
     condition: SQL,
     lookUp: LookUp,
-  ): Promise<GradeRow[]> {
+  ): Promise<RowsByItem> {
     const ofSeat = (row: SQL) =>
-      sql`${row}.enrollment_id = e.id AND ${row}.item_id = ${itemId} AND ${row}.period_id = ${period.id}`;
+      sql`${row}.enrollment_id = e.id AND ${row}.item_id = i.id AND ${row}.period_id = ${period.id}`;
     const isOfBook = sql`is_of_book(i) AND i.period_kind = ${period.kind}`;
     const { rows } = await queries.execute<RawRow>(sql`
-      SELECT e.id AS enrollment_id, e.section_id, e.student_id, ${personNameOf('s')} AS student,
+      SELECT i.id AS item_id, e.id AS enrollment_id, e.section_id, e.student_id, ${personNameOf('s')} AS student,
              ${studentNumberOf('s')} AS student_number,
              e.entered_on::text AS entered_on,
              CASE WHEN e.withdrawn_on <= ${period.endsOn} THEN e.withdrawn_on END::text AS withdrawn_on,
@@ -169,7 +188,7 @@ export class GradeRowsRepository {
              CASE WHEN c.percent IS NULL THEN CASE WHEN i.category_id IS NULL THEN k.blocked_by
                ELSE k.by_category -> i.category_id::text -> 'blockedBy' END END AS blocked_by
       FROM enrollments e
-      JOIN report_items i ON i.id = ${itemId}
+      JOIN report_items i ON i.id = ANY(${intArray(itemIds)})
       JOIN ${lookUp('people', 's', sql`s.id = e.student_id`)}
       LEFT JOIN ${lookUp('grades', 'g', ofSeat(sql`g`))}
       LEFT JOIN people p ON p.id = g.posted_by
@@ -181,7 +200,13 @@ export class GradeRowsRepository {
         CASE WHEN f.percent IS NOT NULL THEN f.percent WHEN ${isOfBook} THEN book_level(k, i.category_id) END AS level) c
       WHERE ${condition} AND ${enrolledIn(period)}
       ORDER BY e.section_id, ${nameOrderOf('s')}, e.id`);
-    return rows.map(gradeRowOfRaw);
+    const found = new Map<number, GradeRow[]>();
+    for (const row of rows) {
+      const own = found.get(row.item_id);
+      if (own) own.push(gradeRowOfRaw(row));
+      else found.set(row.item_id, [gradeRowOfRaw(row)]);
+    }
+    return found;
   }
 }
 

@@ -20,9 +20,10 @@ export const postedOutsideWindow: AuditRule = {
       if (postedAt === null || item.window === null || isBlank(mark)) continue;
       const { opensAt, closesAt, graceUntil } = item.window;
       const at = Date.parse(postedAt);
+      const side = at < Date.parse(opensAt) ? 'before' : at > Date.parse(graceUntil ?? closesAt) ? 'after' : null;
+      if (side === null) continue;
       const data = { postedAt: postedAt.slice(0, 10), opensAt: opensAt.slice(0, 10), closesAt: closesAt.slice(0, 10) };
-      if (at < Date.parse(opensAt)) yield findingOn(grade, 'before', data);
-      else if (at > Date.parse(graceUntil ?? closesAt)) yield findingOn(grade, 'after', data);
+      yield findingOn(grade, side, data);
     }
   },
 };

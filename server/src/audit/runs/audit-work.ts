@@ -19,6 +19,7 @@ import {
 } from '#server/platform';
 import { AuditRunsRepository } from './audit-runs.repository.js';
 import { AuditTasksRepository } from './audit-tasks.repository.js';
+import { Pace } from './pace.js';
 import { readAhead } from './read-ahead.js';
 import { SnapshotService } from './snapshot.service.js';
 import { takeTurns } from './take-turns.js';
@@ -68,27 +69,35 @@ export class AuditWork implements OnApplicationBootstrap {
     await this.recalculation.freshen(await this.periods.byIdOrThrow(this.transactions.reading, periodId));
     signal.throwIfAborted();
     const startedAt = this.clock.now();
-    const { period, rules, parts, elsewhere, nothing } = await this.transactions.snapshot(async (queries) => {
+    const { period, rules, running, elsewhere, nothing } = await this.transactions.snapshot(async (queries) => {
       const audited = await this.periods.byIdOrThrow(queries, periodId);
       return {
         period: audited,
         rules: await this.settings.inForce(queries, audited.schoolId),
-        ...(await this.snapshots.partsOf(queries, audited)),
+        ...(await this.snapshots.sectionsOf(queries, audited)),
       };
     });
     const audit = auditByParts(auditRules, new Map(rules.map((rule) => [rule.id, rule])));
     const look = (part: Snapshot) => takeTurns(audit.lookAt(part), () => signal.throwIfAborted());
     const { today, now } = nothing;
     // Each part in a transaction of its own: on the embedded database nobody else is heard while one is open.
-    const inOne = <Read>(read: (queries: Queries) => Promise<Read>) => this.transactions.snapshot(read);
-    const strays = (part: readonly number[]) => inOne((queries) => this.snapshots.straysIn(queries, period, part));
-    for await (const found of readAhead(elsewhere, strays)) await look({ ...nothing, strays: found });
-    const sectionCount = parts.reduce((sum, part) => sum + part.size, 0);
-    let [told, partsDone, sectionsDone, gradesChecked] = [performance.now(), 0, 0, 0];
-    const read = (part: ReadonlySet<number>) => inOne((queries) => this.snapshots.ofAudit(queries, period, part));
-    for await (const { snapshot } of readAhead(parts, read)) {
+    const paced = <Read>(
+      read: (queries: Queries, part: readonly number[]) => Promise<Read>,
+      ids: readonly number[],
+    ) => {
+      const pace = new Pace();
+      return readAhead(pace.deal(ids), (part) =>
+        this.transactions.snapshot((queries) => pace.timed(part, () => read(queries, part))),
+      );
+    };
+    const strays = (queries: Queries, part: readonly number[]) => this.snapshots.straysIn(queries, period, part);
+    for await (const found of paced(strays, elsewhere)) await look({ ...nothing, strays: found });
+    const sectionCount = running.length;
+    let [told, sectionsDone, gradesChecked] = [performance.now(), 0, 0];
+    const all = (queries: Queries, part: readonly number[]) => this.snapshots.ofAudit(queries, period, part);
+    for await (const { snapshot } of paced(all, running)) {
       await look({ ...snapshot, today, now });
-      sectionsDone += parts[partsDone++]!.size;
+      sectionsDone += snapshot.sections.length;
       gradesChecked += snapshot.grades.length;
       if (performance.now() - told < tellMilliseconds) continue;
       await this.tasks.passOrThrow(this.transactions.reading, id, worker, { sectionsDone, sectionCount });

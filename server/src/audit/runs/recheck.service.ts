@@ -48,7 +48,7 @@ export class RecheckService {
     sectionIds: readonly number[],
   ): Promise<Rechecked> {
     if (sectionIds.length === 0) return { gone: new Set(), still: new Map(), added: [] };
-    const { snapshot } = await this.snapshots.ofAudit(queries, period, new Set(sectionIds));
+    const { snapshot } = await this.snapshots.ofAudit(queries, period, sectionIds);
     const audit = auditByParts(rulesOfOneSection, new Map(run.rules.map((rule) => [rule.id, rule])));
     await takeTurns(audit.lookAt(snapshot));
     return recheck(await this.runs.findingsOfSections(queries, run.id, sectionIds), audit.outcomes());

@@ -8,9 +8,44 @@ import { intArray, type Queries } from '#server/platform';
 
 type Seat = Omit<SectionFact['students'][number], 'creditsBefore'>;
 
+/** Of a section in a period, what is read of each. */
+export interface Standing {
+  /** Why its grade book could not be calculated; null where it could. */
+  readonly problem: string | null;
+  /** Ids of the items whose sheets are signed off, and of those of which anything is posted. */
+  readonly signedOff: readonly number[];
+  readonly posted: readonly number[];
+  /** Whether a class of a learning platform is joined to it. */
+  readonly isJoined: boolean;
+  /** Whether the period is sealed. */
+  readonly isSealed: boolean;
+}
+
 /** What the audit knows of sections beyond the set-up that counts in a period: grade books, seats, and what was sealed. */
 @Injectable()
 export class SectionFactsRepository {
+  /** By section, those of a school: at once, as each question takes longer to ask than to answer. */
+  async standings(
+    queries: Queries,
+    { id, schoolId }: SchoolPeriod,
+    sectionIds: readonly number[],
+  ): Promise<ReadonlyMap<number, Standing>> {
+    // What is posted, by the index, one enrollment after the other: all of the period is many times what some sections have.
+    const { rows } = await queries.execute<{ sectionId: number } & Standing & Record<string, unknown>>(sql`
+      SELECT s.id AS "sectionId",
+        (SELECT b.problem FROM stale_books b WHERE b.section_id = s.id AND b.period_id = ${id}) AS problem,
+        ARRAY(SELECT o.item_id FROM sign_offs o WHERE o.section_id = s.id AND o.period_id = ${id}) AS "signedOff",
+        ARRAY(SELECT DISTINCT g.item_id FROM enrollments e
+          CROSS JOIN LATERAL (SELECT * FROM grades v WHERE v.enrollment_id = e.id AND v.period_id = ${id} OFFSET 0) g
+          JOIN report_items i ON i.id = g.item_id
+          WHERE e.section_id = s.id AND i.school_id = ${schoolId}
+            AND (g.percent IS NOT NULL OR g.label IS NOT NULL OR g.code IS NOT NULL)) AS posted,
+        EXISTS (SELECT FROM platform_classes c WHERE c.section_id = s.id AND c.decision = 'joined' AND NOT c.is_gone) AS "isJoined",
+        EXISTS (SELECT FROM seals l WHERE l.period_id = ${id}) AS "isSealed"
+      FROM sections s WHERE s.id = ANY(${intArray(sectionIds)})`);
+    return new Map(rows.map(({ sectionId, ...standing }) => [sectionId, standing]));
+  }
+
   /** By section, in the order in which they were made. */
   async assignments(
     queries: Queries,
@@ -74,24 +109,13 @@ export class SectionFactsRepository {
     return new Map(rows.map(({ enrollmentId, credits }) => [enrollmentId, decimalOrThrow(credits)]));
   }
 
-  /** Why the grade books of some sections could not be calculated, by section. */
-  async bookProblems(
-    queries: Queries,
-    periodId: number,
-    sectionIds: readonly number[],
-  ): Promise<ReadonlyMap<number, string>> {
-    const { rows } = await queries.execute<{ sectionId: number; problem: string }>(sql`
-      SELECT section_id AS "sectionId", problem FROM stale_books
-      WHERE section_id = ANY(${intArray(sectionIds)}) AND period_id = ${periodId} AND problem IS NOT NULL`);
-    return new Map(rows.map(({ sectionId, problem }) => [sectionId, problem]));
-  }
-
   /** What the last run left out for some sections as no category takes it, by section. */
   async unmatchedGroups(
     queries: Queries,
     periodId: number,
     sectionIds: readonly number[],
   ): Promise<ReadonlyMap<number, UnmatchedGroupFact[]>> {
+    if (sectionIds.length === 0) return new Map();
     const { rows } = await queries.execute<{ sectionId: number } & UnmatchedGroupFact & Record<string, unknown>>(sql`
       SELECT c.section_id AS "sectionId", p.name AS platform, n.name AS group, sum(w.held_back)::int AS scores
       FROM platform_classes c JOIN learning_platforms p ON p.id = c.platform_id
@@ -121,22 +145,6 @@ export class SectionFactsRepository {
       ...line,
       percent: percent === null ? null : decimalOrThrow(percent),
     }));
-  }
-
-  /** Which items are posted in which of some sections of a school. */
-  async postedPairs(
-    queries: Queries,
-    { id, schoolId }: SchoolPeriod,
-    sectionIds: readonly number[],
-  ): Promise<PostedPair[]> {
-    // By the index, one enrollment after the other: all of the period is many times what some sections have.
-    const { rows } = await queries.execute<PostedPair & Record<string, unknown>>(sql`
-      SELECT DISTINCT e.section_id AS "sectionId", g.item_id AS "itemId" FROM enrollments e
-      CROSS JOIN LATERAL (SELECT * FROM grades v WHERE v.enrollment_id = e.id AND v.period_id = ${id} OFFSET 0) g
-      JOIN report_items i ON i.id = g.item_id
-      WHERE i.school_id = ${schoolId} AND e.section_id = ANY(${intArray(sectionIds)})
-        AND (g.percent IS NOT NULL OR g.label IS NOT NULL OR g.code IS NOT NULL)`);
-    return rows;
   }
 
   /** The posted grades of an item in a section, as they are shown. */

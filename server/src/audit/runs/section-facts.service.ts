@@ -12,9 +12,8 @@ import {
   type SchoolFacts,
 } from '#server/period-view';
 import type { Queries } from '#server/platform';
-import { sheetId, SignOffsRepository } from '#server/posting';
-import { sectionsById } from './sections-by-id.js';
-import { SectionFactsRepository, type PostedPair } from './section-facts.repository.js';
+import { byId } from './by-id.js';
+import { SectionFactsRepository, type PostedPair, type Standing } from './section-facts.repository.js';
 
 /** What an audit sees beside the grades: sections with their set-up, grade books and seats, and what stands where it should not. */
 @Injectable()
@@ -22,31 +21,31 @@ export class SectionFactsService {
   constructor(
     private readonly views: PeriodViews,
     private readonly facts: SectionFactsRepository,
-    private readonly signOffs: SignOffsRepository,
   ) {}
 
   /** Of some sections that run in the period. */
   async ofSections(
     queries: Queries,
+    school: SchoolFacts,
     period: SchoolPeriod,
-    only: ReadonlySet<number>,
+    only: readonly number[],
   ): Promise<Pick<Snapshot, 'sections' | 'strays' | 'sealed'>> {
-    const school = await this.views.factsOf(queries, period.schoolId);
     const view = this.views.viewOf(school, period);
-    const byId = sectionsById(view.sections);
-    const ids = [...only].filter((id) => byId.has(id));
+    const ids = only.filter((id) => byId(view.sections).has(id));
+    const standings = await this.facts.standings(queries, period, ids);
+    const sealed = ids.filter((id) => standings.get(id)!.isSealed);
     return {
-      sections: await this.sectionsOf(queries, period, view, ids),
-      strays: await this.straysOf(queries, period, school, view, await this.facts.postedPairs(queries, period, ids)),
-      sealed: await this.facts.sealed(queries, period.id, ids),
+      sections: await this.sectionsOf(queries, period, view, ids, standings),
+      strays: await this.straysOf(queries, period, school, view, standings),
+      sealed: sealed.length > 0 ? await this.facts.sealed(queries, period.id, sealed) : [],
     };
   }
 
   /** What is posted in sections that do not run in the period. */
   async straysIn(queries: Queries, period: SchoolPeriod, sectionIds: readonly number[]): Promise<StrayGrade[]> {
     const school = await this.views.factsOf(queries, period.schoolId);
-    const pairs = await this.facts.postedPairs(queries, period, sectionIds);
-    return this.straysOf(queries, period, school, this.views.viewOf(school, period), pairs);
+    const standings = await this.facts.standings(queries, period, sectionIds);
+    return this.straysOf(queries, period, school, this.views.viewOf(school, period), standings);
   }
 
   private async sectionsOf(
@@ -54,27 +53,25 @@ export class SectionFactsService {
     period: SchoolPeriod,
     { sections, reported }: PeriodView,
     ids: readonly number[],
+    standings: ReadonlyMap<number, Standing>,
   ): Promise<SectionFact[]> {
-    const problems = await this.facts.bookProblems(queries, period.id, ids);
-    const signedOff = await this.signOffs.ofSections(queries, period.id, ids);
-    const sheets = sheetsBySection(reported, ids, (sectionId, itemId) =>
-      signedOff.has(sheetId({ sectionId, itemId, periodId: period.id })),
-    );
+    const sheets = sheetsBySection(reported, standings);
     const assignments = await this.facts.assignments(queries, period, ids);
     const seats = await this.facts.seats(queries, period, ids);
-    const byId = sectionsById(sections);
+    const running = byId(sections);
+    const joined = ids.filter((id) => standings.get(id)!.isJoined);
+    const unmatched = await this.facts.unmatchedGroups(queries, period.id, joined);
     // Only there a rule asks what was earned before.
-    const limited = ids.filter((id) => byId.get(id)!.course.mostCredits !== null);
-    const unmatched = await this.facts.unmatchedGroups(queries, period.id, ids);
+    const limited = ids.filter((id) => running.get(id)!.course.mostCredits !== null);
     const earned = await this.facts.earnedBefore(queries, period.id, limited);
     return ids.map((id) => ({
-      ...factsOf(byId.get(id)!),
+      ...factsOf(running.get(id)!),
       students: (seats.get(id) ?? []).map((seat) => ({
         ...seat,
         creditsBefore: earned.get(seat.enrollmentId) ?? noCredits,
       })),
       sheets: sheets.get(id) ?? [],
-      bookProblem: problems.get(id) ?? null,
+      bookProblem: standings.get(id)!.problem,
       assignments: assignments.get(id) ?? [],
       unmatched: unmatched.get(id) ?? [],
     }));
@@ -86,12 +83,13 @@ export class SectionFactsService {
     period: SchoolPeriod,
     school: SchoolFacts,
     { reported }: PeriodView,
-    pairs: readonly PostedPair[],
+    standings: ReadonlyMap<number, Standing>,
   ): Promise<StrayGrade[]> {
-    const reporting = new Map(reported.map(({ item, sections }) => [item.id, sectionsById(sections)]));
+    const reporting = new Map(reported.map(({ item, sections }) => [item.id, byId(sections)]));
     const isExpected = ({ sectionId, itemId }: PostedPair) => reporting.get(itemId)?.has(sectionId) === true;
+    const pairs = Array.from(standings, ([sectionId, { posted }]) => posted.map((itemId) => ({ sectionId, itemId })));
     const strays: StrayGrade[] = [];
-    for (const pair of pairs.filter((each) => !isExpected(each))) {
+    for (const pair of pairs.flat().filter((each) => !isExpected(each))) {
       const item = school.items.find(({ id }) => id === pair.itemId);
       const by = item && isPostedIn(item, school.periods, period) ? 'course' : 'period';
       for (const grade of await this.facts.shownGrades(queries, period.id, pair))
@@ -116,14 +114,14 @@ function factsOf({ id, name, course, credits, policy }: RunningSection) {
 
 function sheetsBySection(
   reported: readonly ReportedItem[],
-  ids: readonly number[],
-  isSignedOff: (sectionId: number, itemId: number) => boolean,
+  standings: ReadonlyMap<number, Standing>,
 ): ReadonlyMap<number, SheetFact[]> {
   const found = new Map<number, SheetFact[]>();
   for (const { item, sections, window, scales } of reported) {
     const fact = itemFactOf(item, window);
-    const byId = sectionsById(sections);
-    for (const id of ids.filter((each) => byId.has(each))) {
+    const running = byId(sections);
+    for (const [id, { signedOff }] of standings) {
+      if (!running.has(id)) continue;
       const own = found.get(id) ?? [];
       const version = scales.get(id)?.version;
       own.push({
@@ -136,7 +134,7 @@ function sheetsBySection(
               highestLevel: version.highestLevel,
             }
           : null,
-        isSignedOff: isSignedOff(id, item.id),
+        isSignedOff: signedOff.includes(item.id),
       });
       found.set(id, own);
     }

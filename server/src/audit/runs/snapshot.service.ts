@@ -1,23 +1,29 @@
 import { Injectable } from '@nestjs/common';
 import type { AttendanceSummary } from '#core/attendance';
-import { itemFactOf, noSections, type GradeFact, type ItemFact, type Snapshot, type StrayGrade } from '#core/audit';
-import { dayOrThrow } from '#core/calendar';
-import type { SpecialCode } from '#core/codes';
-import { formatDecimal } from '#core/numbers';
-import { entryRulesFor, type NamedStudent } from '#core/posting';
-import { computedOf, proposedMark, type CompositeReply } from '#contract/posting';
+import { itemFactOf, noSections, type GradeFact, type Snapshot, type StrayGrade } from '#core/audit';
+import { localTime } from '#core/calendar';
+import type { CompositeReply } from '#contract/posting';
 import { AttendanceRepository } from '#server/attendance';
 import type { SchoolPeriod } from '#server/calendar';
-import { Clock, DistrictZone, type Queries } from '#server/platform';
-import { CompositesService, computedValue, givenNamesOf, GradeRowsRepository, type GradeRow } from '#server/posting';
+import { Clock, type Queries } from '#server/platform';
+import { CompositesService, GradeRowsRepository, type GradeRow, type RowsByItem } from '#server/posting';
 import {
   PeriodViews,
   ScaleVersionsRepository,
   type ReportedItem,
-  type RunningSection,
   type ScaleVersion,
+  type SchoolFacts,
 } from '#server/period-view';
-import { sectionsById } from './sections-by-id.js';
+import { byId } from './by-id.js';
+import {
+  gradeFactOf,
+  namesIn,
+  noScale,
+  scaleInWords,
+  type GradedRow,
+  type Names,
+  type ScaleInWords,
+} from './grade-fact-of.js';
 import { SectionFactsService } from './section-facts.service.js';
 import { stretchesOf } from './stretches-of.js';
 
@@ -27,22 +33,19 @@ export interface PeriodSnapshot {
   readonly graded: readonly GradedRow[];
 }
 
-/** How a period is read part by part. */
-export interface PartsOfPeriod {
-  /** Sections that are read at once. */
-  readonly parts: readonly ReadonlySet<number>[];
+/** What an audit reads of a period, so many sections at a time. */
+export interface SectionsOfPeriod {
+  readonly running: readonly number[];
   /** Sections that do not run in the period; what is posted in them should not be. */
-  readonly elsewhere: readonly (readonly number[])[];
+  readonly elsewhere: readonly number[];
   /** The period without any section, on the day and at the moment of the audit. */
   readonly nothing: Snapshot;
 }
 
-export interface GradedRow {
-  readonly row: GradeRow;
-  readonly section: RunningSection;
-  readonly reporting: ReportedItem;
-  /** The version the grade was posted under, or the one in force. */
-  readonly scale: ScaleVersion;
+/** The grades of an item, row by row and as rules see them. */
+interface OfItem {
+  readonly graded: GradedRow[];
+  readonly grades: GradeFact[];
 }
 
 @Injectable()
@@ -54,25 +57,23 @@ export class SnapshotService {
     private readonly composites: CompositesService,
     private readonly attendance: AttendanceRepository,
     private readonly sectionFacts: SectionFactsService,
-    private readonly zone: DistrictZone,
     private readonly clock: Clock,
   ) {}
 
   /** All that an audit looks at in some sections. */
-  async ofAudit(queries: Queries, period: SchoolPeriod, only: ReadonlySet<number>): Promise<PeriodSnapshot> {
-    const { graded, snapshot } = await this.ofPeriod(queries, period, only);
-    return { graded, snapshot: { ...snapshot, ...(await this.sectionFacts.ofSections(queries, period, only)) } };
+  async ofAudit(queries: Queries, period: SchoolPeriod, only: readonly number[]): Promise<PeriodSnapshot> {
+    const facts = await this.views.factsOf(queries, period.schoolId);
+    const { graded, snapshot } = await this.ofSections(queries, facts, period, only);
+    return { graded, snapshot: { ...snapshot, ...(await this.sectionFacts.ofSections(queries, facts, period, only)) } };
   }
 
-  /** What an audit of a period looks at in parts. */
-  async partsOf(queries: Queries, period: SchoolPeriod): Promise<PartsOfPeriod> {
+  async sectionsOf(queries: Queries, period: SchoolPeriod): Promise<SectionsOfPeriod> {
     const facts = await this.views.factsOf(queries, period.schoolId);
-    const running = sectionsById(this.views.viewOf(facts, period).sections);
-    const others = facts.sections.map(({ id }) => id).filter((id) => !running.has(id));
-    const { snapshot } = await this.ofPeriod(queries, period, new Set());
+    const running = byId(this.views.viewOf(facts, period).sections);
+    const { snapshot } = await this.ofSections(queries, facts, period, []);
     return {
-      parts: stretchesOf([...running.keys()]).map((part) => new Set(part)),
-      elsewhere: stretchesOf(others),
+      running: [...running.keys()],
+      elsewhere: facts.sections.map(({ id }) => id).filter((id) => !running.has(id)),
       nothing: snapshot,
     };
   }
@@ -87,61 +88,93 @@ export class SnapshotService {
    * @param only the sections that are looked at; without them, all of the period
    * @param asIf a row of an item as it would be, where something is about to change
    */
-  ofPeriod(
+  async ofPeriod(
     queries: Queries,
     period: SchoolPeriod,
     only?: ReadonlySet<number>,
-    asIf: (row: GradeRow, itemId: number) => GradeRow = (row) => row,
+    asIf?: (row: GradeRow, itemId: number) => GradeRow,
   ): Promise<PeriodSnapshot> {
-    return this.take(queries, period, ({ item, sections }) =>
-      stretchesOf([...(only ?? sectionsById(sections).keys())].filter((id) => sectionsById(sections).has(id))).map(
-        (some) => async () =>
-          (await this.rows.ofSections(queries, item.id, period, some)).map((row) => asIf(row, item.id)),
-      ),
-    );
+    const facts = await this.views.factsOf(queries, period.schoolId);
+    const all = byId(this.views.viewOf(facts, period).sections).keys();
+    return this.ofSections(queries, facts, period, [...(only ?? all)], asIf);
   }
 
   /** The part of the period that concerns one student. */
-  ofStudent(queries: Queries, period: SchoolPeriod, studentId: number): Promise<PeriodSnapshot> {
-    return this.take(queries, period, ({ item }) => [() => this.rows.ofStudent(queries, item.id, period, studentId)]);
+  async ofStudent(queries: Queries, period: SchoolPeriod, studentId: number): Promise<PeriodSnapshot> {
+    const facts = await this.views.factsOf(queries, period.schoolId);
+    const itemIds = this.views.viewOf(facts, period).reported.map(({ item }) => item.id);
+    return this.take(queries, facts, period, [() => this.rows.itemsOfStudent(queries, itemIds, period, studentId)]);
   }
 
-  /** @param reads how the rows of an item are read, one part after the other */
+  private ofSections(
+    queries: Queries,
+    facts: SchoolFacts,
+    period: SchoolPeriod,
+    ids: readonly number[],
+    asIf: (row: GradeRow, itemId: number) => GradeRow = (row) => row,
+  ): Promise<PeriodSnapshot> {
+    const { sections, reported } = this.views.viewOf(facts, period);
+    const read = async (some: readonly number[]) => {
+      const theirs = reported.filter((each) => some.some((id) => byId(each.sections).has(id)));
+      const itemIds = theirs.map(({ item }) => item.id);
+      const found = await this.rows.itemsOfSections(queries, itemIds, period, some);
+      return new Map(Array.from(found, ([itemId, rows]) => [itemId, rows.map((row) => asIf(row, itemId))]));
+    };
+    const running = ids.filter((id) => byId(sections).has(id));
+    const reads = stretchesOf(running).map((some) => () => read(some));
+    return this.take(queries, facts, period, reads);
+  }
+
+  /** @param reads how the rows of all items are read, one part after the other */
   private async take(
     queries: Queries,
+    facts: SchoolFacts,
     period: SchoolPeriod,
-    reads: (reporting: ReportedItem) => readonly (() => Promise<GradeRow[]>)[],
+    reads: readonly (() => Promise<RowsByItem>)[],
   ): Promise<PeriodSnapshot> {
-    const graded: GradedRow[] = [];
-    const grades: GradeFact[] = [];
-    const facts = await this.views.factsOf(queries, period.schoolId);
     const { reported, codes } = this.views.viewOf(facts, period);
-    const attendance = facts.school.takesAttendance ? new Map<number, AttendanceSummary>() : undefined;
-    for (const reporting of reported) {
-      const item = itemFactOf(reporting.item, reporting.window);
-      for (const read of reads(reporting)) {
-        const own = await this.withSections(queries, reporting, await read());
+    const found = new Map<ReportedItem, OfItem>(reported.map((reporting) => [reporting, { graded: [], grades: [] }]));
+    for (const read of reads) {
+      const rowsOf = await read();
+      const around = await this.aroundOf(queries, facts, period, [...rowsOf.values()].flat());
+      for (const [reporting, { graded, grades }] of found) {
+        const own = await this.withSections(queries, facts, reporting, rowsOf.get(reporting.item.id) ?? []);
         const composites = await this.compositesOf(queries, reporting, period, own);
-        if (attendance) await this.addAttendance(queries, attendance, own, period);
-        const named = namesBySection(own);
-        for (const each of own) {
-          graded.push(each);
-          grades.push(
-            gradeFact(each, {
-              item,
-              codes,
-              composite: composites.get(each.row.enrollmentId) ?? null,
-              attendance: attendance?.get(each.row.enrollmentId) ?? null,
-              classmates: named.get(each.section.id)!,
-            }),
-          );
-        }
+        graded.push(...own);
+        grades.push(...factsOf(reporting, own, around, composites, codes));
       }
     }
-    const today = await this.zone.today(queries);
+    const now = this.clock.now();
+    const today = localTime(facts.zone, now).day;
     const { startsOn: periodStartsOn, endsOn: periodEndsOn } = period;
-    const dates = { periodStartsOn, periodEndsOn, today, now: this.clock.now().toISOString() };
-    return { graded, snapshot: { ...noSections, ...dates, codes, grades } };
+    const all = [...found.values()];
+    return {
+      graded: all.flatMap(({ graded }) => graded),
+      snapshot: {
+        ...noSections,
+        periodStartsOn,
+        periodEndsOn,
+        today,
+        now: now.toISOString(),
+        codes,
+        grades: all.flatMap(({ grades }) => grades),
+      },
+    };
+  }
+
+  /** What is the same for all grades of a student. */
+  private async aroundOf(
+    queries: Queries,
+    { school }: SchoolFacts,
+    period: SchoolPeriod,
+    rows: readonly GradeRow[],
+  ): Promise<Around> {
+    const sectionIds = [...new Set(rows.map(({ sectionId }) => sectionId))];
+    const takesAttendance = school.takesAttendance && sectionIds.length > 0;
+    return {
+      names: namesIn(rows),
+      attendance: takesAttendance ? await this.attendance.summaries(queries, sectionIds, period) : new Map(),
+    };
   }
 
   private compositesOf(
@@ -150,98 +183,60 @@ export class SnapshotService {
     period: SchoolPeriod,
     rows: readonly GradedRow[],
   ): Promise<ReadonlyMap<number, CompositeReply>> {
-    return this.composites.ofSections(
-      queries,
-      item,
-      period,
-      new Map(rows.map(({ section, scale }) => [section.id, scale])),
-    );
-  }
-
-  /** What registers tell of sections that are not looked up yet. */
-  private async addAttendance(
-    queries: Queries,
-    known: Map<number, AttendanceSummary>,
-    rows: readonly GradedRow[],
-    period: SchoolPeriod,
-  ): Promise<void> {
-    const open = rows.filter(({ row }) => !known.has(row.enrollmentId)).map(({ section }) => section.id);
-    const found = await this.attendance.summaries(queries, [...new Set(open)], period);
-    for (const [enrollmentId, summary] of found) known.set(enrollmentId, summary);
+    const scales = new Map(rows.map(({ section, scale }) => [section.id, scale]));
+    return this.composites.ofSections(queries, item, period, scales);
   }
 
   /** Rows of sections that do not report the item are left out. */
   private async withSections(
     queries: Queries,
+    facts: SchoolFacts,
     reporting: ReportedItem,
     rows: readonly GradeRow[],
   ): Promise<GradedRow[]> {
-    const sections = sectionsById(reporting.sections);
-    const ids = rows.flatMap(({ scaleVersionId }) => scaleVersionId ?? []);
-    const versions = await this.scales.byId(queries, [...new Set(ids)]);
-    return rows.flatMap((row) => {
-      const section = sections.get(row.sectionId);
-      if (!section) return [];
-      const posted = row.scaleVersionId === null ? undefined : versions.get(row.scaleVersionId);
-      return [{ row, reporting, section, scale: posted ?? reporting.scales.get(section.id)?.version ?? noScale }];
+    const sections = byId(reporting.sections);
+    const own = rows.filter(({ sectionId }) => sections.has(sectionId));
+    const usable = byId(facts.versions);
+    // None as a rule: these are of scales that the school does not have.
+    const others = own.flatMap(({ scaleVersionId: id }) => (id === null || usable.has(id) ? [] : id));
+    const versions = await this.scales.byId(queries, [...new Set(others)]);
+    return own.map((row) => {
+      const section = sections.get(row.sectionId)!;
+      const id = row.scaleVersionId ?? 0;
+      const posted: ScaleVersion | undefined = usable.get(id) ?? versions.get(id);
+      return { row, reporting, section, scale: posted ?? reporting.scales.get(section.id)?.version ?? noScale };
     });
   }
 }
 
-/** Those of each section as comments may name them. */
-function namesBySection(rows: readonly GradedRow[]): ReadonlyMap<number, NamedStudent[]> {
-  const found = new Map<number, NamedStudent[]>();
-  for (const { row, section } of rows) {
-    const own = found.get(section.id) ?? [];
-    own.push({ givenNames: givenNamesOf(row.student) });
-    found.set(section.id, own);
-  }
-  return found;
+/** What is known around the grades of some sections. */
+interface Around {
+  readonly names: Names;
+  /** By enrollment; empty where no attendance is taken. */
+  readonly attendance: ReadonlyMap<number, AttendanceSummary>;
 }
 
-interface Beside {
-  readonly item: ItemFact;
-  readonly codes: ReadonlyMap<string, SpecialCode>;
-  readonly composite: CompositeReply | null;
-  readonly attendance: AttendanceSummary | null;
-  readonly classmates: GradeFact['classmates'];
+/** The grades of one item as rules see them. */
+function factsOf(
+  { item, window }: ReportedItem,
+  rows: readonly GradedRow[],
+  { names, attendance }: Around,
+  composites: ReadonlyMap<number, CompositeReply>,
+  codes: Snapshot['codes'],
+): GradeFact[] {
+  const fact = itemFactOf(item, window);
+  const inWords = new Map<ScaleVersion, ScaleInWords>();
+  return rows.map((each) => {
+    const { enrollmentId } = each.row;
+    const scale = inWords.get(each.scale) ?? scaleInWords(each.scale, item, [...codes.values()]);
+    inWords.set(each.scale, scale);
+    return gradeFactOf(each, {
+      item: fact,
+      scale,
+      composite: composites.get(enrollmentId) ?? null,
+      attendance: attendance.get(enrollmentId) ?? null,
+      named: names.byEnrollment.get(enrollmentId)!,
+      classmates: names.bySection.get(each.section.id)!,
+    });
+  });
 }
-
-function gradeFact({ row, section, reporting, scale }: GradedRow, beside: Beside): GradeFact {
-  const { enrollmentId, mark, enteredOn, withdrawnOn, computedThen, postedAt } = row;
-  const bands = scale.bands.filter(({ isOff }) => !isOff);
-  const { highestLevel } = scale;
-  const computed = computedValue(row, scale);
-  const rules = entryRulesFor({ bands, highestLevel }, reporting.item, [...beside.codes.values()]);
-  const source = { computed: computed && { percent: formatDecimal(computed) }, composite: beside.composite };
-  return {
-    enrollmentId,
-    sectionId: section.id,
-    mark,
-    enteredOn,
-    withdrawnOn,
-    computed: computedOf(source),
-    computedThen,
-    proposal: proposedMark(source, mark, rules),
-    postedAt: postedAt?.toISOString() ?? null,
-    attendance: beside.attendance,
-    named: { givenNames: givenNamesOf(row.student) },
-    classmates: beside.classmates,
-    allowsExempt: section.course.allowsExempt,
-    item: beside.item,
-    scale: { name: scale.scaleName, bands, highestLevel },
-  };
-}
-
-/** Where no scale is in force no label fits; the check of the set-up says so. */
-const noScale: ScaleVersion = {
-  id: 0,
-  scaleId: 0,
-  scaleName: 'no scale',
-  kind: 'percent',
-  highestLevel: null,
-  number: 0,
-  fromPeriodId: 0,
-  fromDay: dayOrThrow('0001-01-01'),
-  bands: [],
-};

@@ -1,5 +1,5 @@
 /** Sections of which something is read at once. */
-const sectionsAtOnce = 4;
+const sectionsAtOnce = 16;
 
 /** The ids of sections, so many at a time that others are answered between two reads. */
 export function stretchesOf(ids: readonly number[]): number[][] {
