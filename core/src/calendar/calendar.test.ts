@@ -15,10 +15,9 @@ test.each(['2000-02-29', '2024-02-29', '2026-12-31', '2026-01-01'])('%s is a day
   expect(parseDay(text)).toBe(text);
 });
 
-test.each([
-  ...['2026-02-30', '2026-13-01', '2026-00-10', '2026-04-31', '2026-01-00', '2026-01-32'],
-  ...['1900-02-29', '2025-02-29', '26-01-01', '2026-1-1', '2026-01-01T00', 'today'],
-])('%s is no day', (text) => {
+const noDays =
+  '2026-02-30 2026-13-01 2026-00-10 2026-04-31 2026-01-00 2026-01-32 1900-02-29 2025-02-29 26-01-01 2026-1-1 2026-01-01T00 today';
+test.each(noDays.split(' '))('%s is no day', (text) => {
   expect(parseDay(text)).toBeUndefined();
   expect(() => dayOrThrow(text)).toThrow(RangeError);
 });
