@@ -1,4 +1,4 @@
-import { setTimeout } from 'node:timers/promises';
+import { once } from 'node:events';
 import type { JobWithMetadata } from 'pg-boss';
 
 /** Work on a job; the signal says when to stop because the server stops. What is thrown is tried again later. */
@@ -16,10 +16,8 @@ export interface JobSource {
   fail(id: string, error: Error): Promise<unknown>;
 }
 
-const pollingMilliseconds = 2_000;
-
 /**
- * Works on the jobs of one name, one at a time. What the database refuses is told and never thrown: what could not be said of
+ * Works on the jobs of one name, one at a time, until there are none; then it sleeps until it is woken. What the database refuses is told and never thrown: what could not be said of
  * a job is said when it is tried again, as a job may be begun again at any time.
  */
 export class QueueWorker {
@@ -51,7 +49,7 @@ export class QueueWorker {
       const { signal } = (this.nap = new AbortController());
       const job = await this.jobs.next().catch(this.tell);
       if (job) await this.workOn(job).catch(this.tell);
-      else await setTimeout(pollingMilliseconds, undefined, { signal, ref: false }).catch(() => undefined);
+      else if (!signal.aborted) await once(signal, 'abort');
     }
   }
 

@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout } from 'node:timers/promises';
 import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 import { seedFile } from '#server/application';
 import { openDatabase, type OpenDatabase } from '../database/open-database.js';
@@ -53,6 +54,26 @@ describe('the queue of work', () => {
     await one.ask('again', {});
     await expect.poll(() => tries.length, { timeout: 15_000 }).toBe(2);
     expect(tries[1]! - tries[0]!).toBeGreaterThanOrEqual(1_000);
+  });
+
+  it('of one server is told to those that wait beside it', async () => {
+    const seen: object[] = [];
+    const [asking, taking] = [queue(), queue()];
+    await taking.take('beside', async (data) => void seen.push(data));
+    await setTimeout(100); // it has looked, and sleeps
+    await asking.ask('beside', { id: 1 });
+    await asking.ask('beside', { id: 2 }, 1);
+    await expect.poll(() => seen, { timeout: 15_000 }).toEqual([{ id: 1 }, { id: 2 }]);
+  });
+
+  it('asks for no job as long as there is none', async () => {
+    const asked = vi.spyOn(database.pool, 'connect');
+    const one = queue();
+    for (const name of ['none', 'nothing', 'nobody']) await one.take(name, async () => undefined);
+    await setTimeout(100);
+    asked.mockClear();
+    await setTimeout(4_500);
+    expect(asked.mock.calls.length).toBeLessThanOrEqual(2); // a look for all of them every other second
   });
 
   it('of a server that stops is gone on with by the next one', async () => {

@@ -1,4 +1,5 @@
 import { setMaxListeners } from 'node:events';
+import { setTimeout } from 'node:timers/promises';
 import { Inject, Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import PgBoss from 'pg-boss';
 import type { OpenDatabase } from '../database/open-database.js';
@@ -9,6 +10,7 @@ import { QueueWorker, type WorkOnJob } from './queue-worker.js';
 const [retries, firstPauseSeconds] = [8, 1];
 const longestJobSeconds = 4 * 60 * 60;
 const minute = 60;
+const watchMilliseconds = 2_000;
 
 /**
  * Jobs that outlive a restart and are shared by all servers on one database. What a job has done must stand in the
@@ -21,6 +23,7 @@ export class WorkQueue implements OnApplicationShutdown {
   private readonly workers = new Map<string, QueueWorker>();
   private readonly clocks: NodeJS.Timeout[] = [];
   private started: Promise<PgBoss> | undefined;
+  private watching: Promise<void> | undefined;
 
   constructor(@Inject(DATABASE) private readonly database: OpenDatabase) {
     // As many listen to it as there are workers.
@@ -43,6 +46,7 @@ export class WorkQueue implements OnApplicationShutdown {
       fail: (id: string, { message }: Error) => boss.fail(name, id, { message }),
     };
     this.workers.set(name, new QueueWorker(jobs, work, this.stop.signal, this.tell));
+    this.watching ??= this.watch();
   }
 
   /** Asks for a job, to be begun at once by a server that is free, or so many seconds from now. */
@@ -63,8 +67,30 @@ export class WorkQueue implements OnApplicationShutdown {
     if (!this.started) return;
     for (const clock of this.clocks) clearInterval(clock);
     this.stop.abort('shutdown');
-    await Promise.all([...this.workers.values()].map((worker) => worker.end()));
+    await Promise.all([this.watching, ...[...this.workers.values()].map((worker) => worker.end())]);
     await (await this.started).stop({ graceful: true, wait: true, timeout: 5_000 });
+  }
+
+  /**
+   * Wakes whoever has a job: one that another server asked for, that waited for its moment, or that comes again. One look for
+   * all names: to ask for a job costs the embedded database as much as ten small questions.
+   */
+  private async watch(): Promise<void> {
+    const { signal } = this.stop;
+    while (!signal.aborted) {
+      await setTimeout(watchMilliseconds, undefined, { signal, ref: false }).catch(() => undefined);
+      if (signal.aborted) return;
+      for (const name of (await this.due().catch(this.tell)) ?? []) this.workers.get(name)?.wake();
+    }
+  }
+
+  /** Of the names that this server works on, those of which a job could be begun. */
+  private async due(): Promise<string[]> {
+    const { rows } = await this.database.pool.query<{ name: string }>(
+      `SELECT DISTINCT name FROM work.job WHERE name = ANY($1) AND state < 'active' AND start_after < now()`,
+      [[...this.workers.keys()]],
+    );
+    return rows.map(({ name }) => name);
   }
 
   private boss(): Promise<PgBoss> {
