@@ -12,6 +12,7 @@ export const rule = (id: string, summary: string, severity: AuditRuleReply['seve
   version: 1,
   family: 'missing',
   scope: 'grade',
+  settledIn: null,
   severity,
   isOff: false,
   summary,

@@ -1,5 +1,5 @@
 import type { MarkBody, ReceiptChangeReply } from '#contract/posting';
-import type { CertificateBreak, FindingPlace, Scope, Severity } from '#core/audit';
+import type { CertificateBreak, FindingPlace, Scope, SetUpPlace, Severity } from '#core/audit';
 import { FindingsRequest } from './finding-keys.js';
 import type { FindingNoteReply } from './finding-notes.js';
 import type { WaiverReply } from './waivers.js';
@@ -72,6 +72,8 @@ export interface AuditRuleReply {
   readonly version: number;
   readonly family: string;
   readonly scope: Scope;
+  /** Where what it finds is set right; null where things of its scope are looked at. */
+  readonly settledIn: SetUpPlace | null;
   /** In the run that is shown; of a rule that was switched off, what it would be. */
   readonly severity: Severity;
   readonly isOff: boolean;

@@ -25,6 +25,9 @@ export interface RuleFinding extends FindingPlace {
   readonly data: Readonly<Record<string, string>>;
 }
 
+/** Parts of the set-up where the cause of a finding is looked at and set right. */
+export type SetUpPlace = 'calculation' | 'matches' | 'scales';
+
 export interface AuditRule {
   /** Permanent, the name of its file, never reused. */
   readonly id: string;
@@ -41,6 +44,8 @@ export interface AuditRule {
     | 'pattern';
   /** What each of its findings is about. */
   readonly scope: Scope;
+  /** Where what it finds is set right, if that is not where things of its scope are looked at. */
+  readonly settledIn?: SetUpPlace;
   readonly severity: Severity;
   readonly summary: string;
   /** Why it matters, in one sentence. */

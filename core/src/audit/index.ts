@@ -1,6 +1,6 @@
 export { auditRules, gradeRules, ruleById, shownBySheet } from './audit-rules.js';
 export { lastDateNeeded } from './rules/last-date-needed.js';
-export type { AuditRule, FindingPlace, RuleFinding, RuleThreshold, Scope, Severity } from './audit-rule.js';
+export type { AuditRule, FindingPlace, RuleFinding, RuleThreshold, Scope, SetUpPlace, Severity } from './audit-rule.js';
 export { whatBroke, type CertificateBreak } from './certificate.js';
 export { itemFactOf, type JudgedItem } from './item-fact.js';
 export { compareRuns, findingKey, placeOfKey } from './compare-runs.js';

@@ -45,13 +45,14 @@ export class AuditService {
       const inForce =
         run?.rules ??
         (await this.settings.inForce(queries, (await this.periods.byIdOrThrow(queries, periodId)).schoolId));
-      const rules = auditRules.map(({ id, version, family, scope, severity: own, summary, why, fix }) => {
+      const rules = auditRules.map(({ id, version, family, scope, settledIn, severity: own, summary, why, fix }) => {
         const { severity: effect } = inForceIn({ rules: inForce }, id);
         return {
           id,
           version,
           family,
           scope,
+          settledIn: settledIn ?? null,
           severity: effect === 'off' ? own : effect,
           isOff: effect === 'off',
           summary,

@@ -1,10 +1,23 @@
 import type { AuditRuleReply, FoundReply } from '#contract/audit';
 
+interface FindingPlace {
+  /** Below the school and the period. */
+  readonly path: string;
+  readonly says: string;
+}
+
+const setUpPlaces: Readonly<Record<NonNullable<AuditRuleReply['settledIn']>, FindingPlace>> = {
+  calculation: { path: 'calculation', says: 'Open the calculation' },
+  matches: { path: 'matches?view=group', says: 'Open the matches' },
+  scales: { path: 'scales', says: 'Open the scales' },
+};
+
 /** Where what a finding is about is looked at and set right, and what the button there says. */
 export function placeOfFinding(
-  { scope }: Pick<AuditRuleReply, 'scope'>,
+  { scope, settledIn }: Pick<AuditRuleReply, 'scope' | 'settledIn'>,
   { openSectionId, itemId, enrollmentId, mark }: FoundReply,
-): { readonly path: string; readonly says: string } {
+): FindingPlace {
+  if (settledIn) return setUpPlaces[settledIn];
   switch (scope) {
     case 'grade':
       // A grade that no sheet expects has none to be opened on.

@@ -5,6 +5,7 @@ export const calculationNotSet: AuditRule = {
   version: 1,
   family: 'set-up',
   scope: 'section',
+  settledIn: 'calculation',
   severity: 'warns',
   summary: 'No calculation set',
   why: 'Where nobody said how the grade book counts, what it comes to is how a plain one would count.',

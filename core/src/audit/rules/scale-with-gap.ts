@@ -8,6 +8,7 @@ export const scaleWithGap: AuditRule = {
   version: 1,
   family: 'set-up',
   scope: 'sheet',
+  settledIn: 'scales',
   severity: 'warns',
   summary: 'Scale with a gap',
   why: 'A percentage that falls into a gap has no label, and one in an unreachable band never gets it.',

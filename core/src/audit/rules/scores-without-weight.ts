@@ -5,6 +5,7 @@ export const scoresWithoutWeight: AuditRule = {
   version: 1,
   family: 'set-up',
   scope: 'section',
+  settledIn: 'calculation',
   severity: 'warns',
   summary: 'Scores that do not count',
   why: 'Students work for it and see it in the grade book, and it changes nothing.',

@@ -6,6 +6,7 @@ export const sectionWithoutScale: AuditRule = {
   version: 1,
   family: 'set-up',
   scope: 'sheet',
+  settledIn: 'scales',
   severity: 'blocks',
   summary: 'No scale in use',
   why: 'Without a scale no label fits, no GPA is made, and nothing can be checked.',

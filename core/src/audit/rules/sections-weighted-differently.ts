@@ -8,6 +8,7 @@ export const sectionsWeightedDifferently: AuditRule = {
   version: 1,
   family: 'set-up',
   scope: 'course',
+  settledIn: 'calculation',
   severity: 'warns',
   summary: 'Sections of one course calculated differently',
   why: 'Two students with the same scores would get different grades.',

@@ -6,6 +6,7 @@ export const unmatchedGroup: AuditRule = {
   version: 1,
   family: 'set-up',
   scope: 'section',
+  settledIn: 'matches',
   severity: 'warns',
   summary: 'Unmatched group with scores',
   why: 'What a learning platform has in a group that is joined to no category never comes into the grade book, and the grade is worked out without it.',

@@ -7,6 +7,7 @@ export const weightsNotHundred: AuditRule = {
   version: 1,
   family: 'set-up',
   scope: 'section',
+  settledIn: 'calculation',
   severity: 'warns',
   summary: 'Weights do not come to 100',
   why: 'People read weights as percentages of the grade; when they come to something else each counts for more or less than it says.',
