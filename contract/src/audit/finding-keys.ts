@@ -37,3 +37,20 @@ export class FindingsRequest {
   @NestedList(() => FindingKeyBody, mostFindings, `at most ${mostFindings} findings at once`)
   findings!: FindingKeyBody[];
 }
+
+/** A finding with what stands of it where it is looked at: its waiver, or what was said of it. */
+export class SeenFindingBody extends FindingKeyBody {
+  /** As `FindingReply` has it. */
+  @IsString()
+  revision!: string;
+}
+
+/** What changes something that stands of some findings; it is refused where that is no longer what was seen. */
+export class SeenFindingsRequest {
+  @IsInt()
+  periodId!: number;
+
+  @ArrayMinSize(1, { message: 'at least one finding' })
+  @NestedList(() => SeenFindingBody, mostFindings, `at most ${mostFindings} findings at once`)
+  findings!: SeenFindingBody[];
+}

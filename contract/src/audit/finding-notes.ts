@@ -1,23 +1,8 @@
-import { NestedList } from '#contract/requests';
-import { ArrayMinSize, IsInt, IsString, MaxLength, ValidateIf } from 'class-validator';
-import { FindingKeyBody, mostFindings } from './finding-keys.js';
-
-/** A finding with what was said of it when it was looked at. */
-export class NotedFindingBody extends FindingKeyBody {
-  /** As `FindingReply` has it. */
-  @IsString()
-  noteRevision!: string;
-}
+import { IsInt, IsString, MaxLength, ValidateIf } from 'class-validator';
+import { SeenFindingsRequest } from './finding-keys.js';
 
 /** Says whose findings are, and what is being done about them; with neither, what was said before is taken away. */
-export class NoteFindingsRequest {
-  @IsInt()
-  periodId!: number;
-
-  @ArrayMinSize(1, { message: 'at least one finding' })
-  @NestedList(() => NotedFindingBody, mostFindings, `at most ${mostFindings} findings at once`)
-  findings!: NotedFindingBody[];
-
+export class NoteFindingsRequest extends SeenFindingsRequest {
   @IsString()
   @MaxLength(1000, { message: 'at most 1,000 characters' })
   comment!: string;

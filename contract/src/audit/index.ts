@@ -7,9 +7,9 @@ import { ArrayMaxSize, ArrayUnique, IsArray, IsBoolean, IsInt, IsOptional, IsStr
 
 export { brokenInWords } from './broken-in-words.js';
 export { findingSentence } from './finding-sentence.js';
-export { FindingKeyBody } from './finding-keys.js';
+export { FindingKeyBody, SeenFindingsRequest } from './finding-keys.js';
 export { NoteFindingsRequest, type AssigneeReply, type FindingNoteReply } from './finding-notes.js';
-export { EndWaiversRequest, WaiveRequest, type WaiverReply } from './waivers.js';
+export { WaiveRequest, type WaiverReply } from './waivers.js';
 export type { GoneFindingReply } from './gone-findings.js';
 export type { SheetFindingCountReply, SheetFindingReply, SheetFindingsReply } from './sheet-findings.js';
 export {

@@ -14,7 +14,7 @@ import {
 } from '@nestjs/common';
 import {
   CertifyRequest,
-  EndWaiversRequest,
+  SeenFindingsRequest,
   MendRequest,
   NightlyAuditRequest,
   NoteFindingsRequest,
@@ -203,7 +203,7 @@ export class AuditController {
   @Post('waivers/end')
   @May('audit', { period: 'body.periodId' })
   @HttpCode(200)
-  async endWaivers(@CurrentActor() actor: Actor, @Body() request: EndWaiversRequest): Promise<AuditReply> {
+  async endWaivers(@CurrentActor() actor: Actor, @Body() request: SeenFindingsRequest): Promise<AuditReply> {
     await this.waivers.end(actor, request);
     return this.audit.latest(request.periodId);
   }

@@ -106,8 +106,8 @@ describe('what an audit finds beyond single grades', () => {
 
   it('lets a finding about a section stand, until it says something else', async () => {
     const [finding] = of('due-outside-period');
-    const { ruleId, enrollmentId, sectionId, courseId, itemId, waiverRevision } = finding!;
-    const place = { ruleId, enrollmentId, sectionId, courseId, itemId, waiverRevision };
+    const { ruleId, enrollmentId, sectionId, courseId, itemId, waiverRevision: revision } = finding!;
+    const place = { ruleId, enrollmentId, sectionId, courseId, itemId, revision };
     const waive = { periodId: openPeriod, findings: [place], reason: 'Moved with the calendar.', until: null };
     const { status, body, change } = await registrar.send<AuditReply>('PUT', '/audit/waivers', waive);
     const waiver = (from: AuditReply) => of('due-outside-period', from)[0]?.waiver;

@@ -76,7 +76,7 @@ it('what was saved since says so, what is let stand is no longer told', async ()
   expect((await of()).map(({ since }) => since)).toEqual(['gone']);
   const waived = await registrar.send('PUT', '/audit/waivers', {
     periodId: openPeriod,
-    findings: [{ ruleId, enrollmentId, sectionId, courseId, itemId, waiverRevision }],
+    findings: [{ ruleId, enrollmentId, sectionId, courseId, itemId, revision: waiverRevision }],
     reason: 'Agreed with the head of department.',
     until: null,
   });

@@ -7,7 +7,7 @@ import type {
   CertifyRequest,
   CourseCertificatesReply,
   DistributionsReply,
-  EndWaiversRequest,
+  SeenFindingsRequest,
   FindingReply,
   GoneFindingReply,
   MendReply,
@@ -137,7 +137,7 @@ const keyOf = ({ ruleId, enrollmentId, sectionId, courseId, itemId }: FindingRep
   itemId,
 });
 
-const waivedOf = (finding: FindingReply) => ({ ...keyOf(finding), waiverRevision: finding.waiverRevision });
+const waivedOf = (finding: FindingReply) => ({ ...keyOf(finding), revision: finding.waiverRevision });
 
 export function useWaive(periodId: number) {
   return useAuditMutation(periodId, ({ findings, ...decision }: Of<WaiveRequest>) =>
@@ -146,7 +146,7 @@ export function useWaive(periodId: number) {
 }
 
 export function useEndWaivers(periodId: number) {
-  return useAuditMutation(periodId, ({ findings }: Of<EndWaiversRequest>) =>
+  return useAuditMutation(periodId, ({ findings }: Of<SeenFindingsRequest>) =>
     api.post<AuditReply>('/audit/waivers/end', { periodId, findings: findings.map(waivedOf) }),
   );
 }
@@ -169,7 +169,7 @@ export function useAssignees(periodId: number) {
 
 export function useNoteFindings(periodId: number) {
   return useAuditMutation(periodId, ({ findings, ...says }: Of<NoteFindingsRequest>) => {
-    const noted = findings.map((finding) => ({ ...keyOf(finding), noteRevision: finding.noteRevision }));
+    const noted = findings.map((finding) => ({ ...keyOf(finding), revision: finding.noteRevision }));
     return api.put<AuditReply>('/audit/notes', { periodId, findings: noted, ...says });
   });
 }

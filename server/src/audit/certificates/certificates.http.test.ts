@@ -38,7 +38,7 @@ const placeOf = ({ ruleId, enrollmentId, sectionId, courseId, itemId }: FindingR
   courseId,
   itemId,
 });
-const waivedOf = (finding: FindingReply) => ({ ...placeOf(finding), waiverRevision: finding.waiverRevision });
+const waivedOf = (finding: FindingReply) => ({ ...placeOf(finding), revision: finding.waiverRevision });
 
 /** Another percentage for the first student of a section, and how it is taken back. */
 async function changeOneGrade(): Promise<() => Promise<void>> {

@@ -99,7 +99,7 @@ describe('what was changed after an audit, looked at again', () => {
     const seen = await own();
     expect([seen.isGone, seen.sentence]).toEqual([false, expect.stringMatching(/^31\.00? F is posted, but /)]);
     const { ruleId, enrollmentId, sectionId, courseId, itemId, waiverRevision } = seen;
-    const findings = [{ ruleId, enrollmentId, sectionId, courseId, itemId, waiverRevision }];
+    const findings = [{ ruleId, enrollmentId, sectionId, courseId, itemId, revision: waiverRevision }];
     const decision = { periodId: openPeriod, findings, reason: 'Agreed with the office.', until: null };
     expect((await registrar.send('PUT', '/audit/waivers', decision)).status).toBe(200);
     expect((await own()).waiver!.state).toBe('holds');

@@ -46,7 +46,7 @@ const noteAsSeen = (
       sectionId,
       courseId,
       itemId,
-      noteRevision,
+      revision: noteRevision,
     })),
     comment,
     assignedTo,

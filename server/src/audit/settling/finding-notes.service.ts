@@ -42,7 +42,7 @@ export class FindingNotesService {
         edits: found.map((finding, at) => ({
           kind: 'finding-note',
           id: periodFindingId({ ...finding, periodId }),
-          expected: findings[at]!.noteRevision,
+          expected: findings[at]!.revision,
           after: says === '' && assignedTo === null ? null : value,
         })),
       });

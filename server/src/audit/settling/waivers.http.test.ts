@@ -22,7 +22,7 @@ const placeOf = ({ ruleId, enrollmentId, itemId, waiverRevision }: FindingReply)
   ruleId,
   enrollmentId,
   itemId,
-  waiverRevision,
+  revision: waiverRevision,
 });
 const waive = (findings: readonly FindingReply[], more: object = {}, client = registrar) =>
   client.send<AuditReply & Problem>('PUT', '/audit/waivers', {

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { findingKey, ruleById, waiverState, type Finding } from '#core/audit';
 import type { Day } from '#core/calendar';
-import type { EndWaiversRequest, FindingReply, WaiveRequest, WaiverReply } from '#contract/audit';
+import type { SeenFindingsRequest, FindingReply, WaiveRequest, WaiverReply } from '#contract/audit';
 import { counted } from '#contract/messages';
 import { Changes, revisionOf } from '#server/changes';
 import { Clock, DistrictZone, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
@@ -41,7 +41,7 @@ export class WaiversService {
         edits: found.map(({ message, data, ...place }, at) => ({
           kind: 'waiver',
           id: periodFindingId({ ...place, periodId }),
-          expected: findings[at]!.waiverRevision,
+          expected: findings[at]!.revision,
           after: { message, data, ...facts },
         })),
       });
@@ -56,14 +56,14 @@ export class WaiversService {
   }
 
   /** Ends waivers: their findings count again. @throws Refusal period-sealed, changed-meanwhile */
-  async end(actor: Actor, { periodId, findings }: EndWaiversRequest): Promise<void> {
+  async end(actor: Actor, { periodId, findings }: SeenFindingsRequest): Promise<void> {
     await this.transactions.run(async (queries) => {
       await this.changes.make(queries, actor, {
         action: `end ${counted(findings.length, 'waiver')}`,
         edits: findings.map((finding) => ({
           kind: 'waiver',
           id: periodFindingId({ ...finding, periodId }),
-          expected: finding.waiverRevision,
+          expected: finding.revision,
           after: null,
         })),
       });

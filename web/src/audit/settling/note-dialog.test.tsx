@@ -51,9 +51,9 @@ describe('whose a finding is', () => {
       .poll(() => sent.find(({ request }) => request === 'PUT /audit/notes')?.body)
       .toMatchObject({
         findings: [
-          { enrollmentId: 2, noteRevision: 'none' },
-          { enrollmentId: 1, noteRevision: 'said' },
-          { enrollmentId: 3, noteRevision: 'none' },
+          { enrollmentId: 2, revision: 'none' },
+          { enrollmentId: 1, revision: 'said' },
+          { enrollmentId: 3, revision: 'none' },
         ],
         comment: 'Asked the coach.',
         assignedTo: 8,

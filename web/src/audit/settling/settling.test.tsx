@@ -168,7 +168,7 @@ describe('a waiver', () => {
     await expect.poll(headline).toBe('1 finding blocks the seal of Quarter 2; 2 waived.');
     expect(sent.find(({ request }) => request === 'PUT /audit/waivers')?.body).toEqual({
       periodId: 4,
-      findings: [1, 2].map((enrollmentId) => ({ ...key(enrollmentId), waiverRevision: 'none' })),
+      findings: [1, 2].map((enrollmentId) => ({ ...key(enrollmentId), revision: 'none' })),
       reason: 'ok with the head',
       until: null,
     });
@@ -218,7 +218,7 @@ describe('a waiver', () => {
     await expect.poll(headline).toMatch(/^3 findings block/);
     expect(sent.find(({ request }) => request === 'POST /audit/waivers/end')?.body).toEqual({
       periodId: 4,
-      findings: [{ ...key(1), waiverRevision: 'none' }],
+      findings: [{ ...key(1), revision: 'none' }],
     });
   });
 
