@@ -34,18 +34,16 @@ export const unlikeSisterSections: AuditRule = {
       }
     },
     *conclude(counted, leastEffect) {
-      const looked = [...sistersOf(counted).values()].flatMap((sisters) =>
-        sisters.flatMap((each) => {
-          const own = countsOf([each], each.labels);
-          const others = countsOf(
-            sisters.filter((other) => other !== each),
-            each.labels,
-          );
+      const looked = [...sistersOf(counted).values()].flatMap((sisters) => {
+        const all = together(sisters);
+        return sisters.flatMap(({ sheet, labels, posted }) => {
+          const own = labels.map((label) => posted.get(label) ?? 0);
+          const others = labels.map((label, at) => (all.get(label) ?? 0) - own[at]!);
           if (total(own) < leastStudents || total(others) < leastStudents) return [];
           const compared = compareCounts(own, others);
-          return compared ? [{ sheet: each.sheet, own, others, ...compared }] : [];
-        }),
-      );
+          return compared ? [{ sheet, own, others, ...compared }] : [];
+        });
+      });
       for (const { sheet, own, others, chiSquare, effect, chance } of moreThanChance(looked)) {
         if (effect < leastEffect) continue;
         yield findingOnSheet(sheet, 'unlike', {
@@ -91,8 +89,12 @@ function postedOf(grades: readonly GradeFact[]): ReadonlyMap<string, number> {
   return counts;
 }
 
-function countsOf(sheets: readonly Counted[], labels: readonly string[]): number[] {
-  return labels.map((label) => sheets.reduce((sum, { posted }) => sum + (posted.get(label) ?? 0), 0));
+/** How often each label is posted on all of some sheets. */
+function together(sheets: readonly Counted[]): ReadonlyMap<string, number> {
+  const counts = new Map<string, number>();
+  for (const { posted } of sheets)
+    for (const [label, count] of posted) counts.set(label, (counts.get(label) ?? 0) + count);
+  return counts;
 }
 
 const total = (counts: readonly number[]) => counts.reduce((sum, count) => sum + count, 0);
