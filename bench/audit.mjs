@@ -6,6 +6,7 @@ import { SnapshotService } from '#server/audit';
 import { PeriodsRepository } from '#server/calendar';
 import { onDemo } from './support/demo-database.mjs';
 import { onLargePeriod } from './support/large-period.mjs';
+import { serverFlags } from '../scripts/steps.mjs';
 import { median } from './support/median.mjs';
 
 const rounds = 9;
@@ -92,9 +93,10 @@ export const measurements = [
   },
 ];
 
-/** What a script measures in a process of its own, in which nothing else was measured before. */
+/** What a script measures in a process of its own, in which nothing else was measured before, started as a server is. */
 function alone(script, ...given) {
-  return JSON.parse(execFileSync(process.execPath, [fileURLToPath(script), ...given], { encoding: 'utf8' }));
+  const command = [...serverFlags, fileURLToPath(script), ...given];
+  return JSON.parse(execFileSync(process.execPath, command, { encoding: 'utf8' }));
 }
 
 const audited = new Map();
