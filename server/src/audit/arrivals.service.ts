@@ -48,7 +48,7 @@ export class ArrivalsService {
     const remarks = new Map<string, RuleRemark[]>();
     const coming = new Map(arrivals.map((arrival) => [keyOf(arrival), arrival]));
     const only = await this.sectionsOf(queries, arrivals);
-    const { snapshot: now } = await this.snapshots.ofAudit(queries, period, [...only]);
+    const { snapshot: now } = await this.snapshots.ofAudit(queries, period, only);
     const { snapshot: then } = await this.snapshots.ofPeriod(queries, period, only, (row, itemId) => {
       const arrival = coming.get(keyOf({ enrollmentId: row.enrollmentId, itemId }));
       return arrival ? withArrival(row, arrival) : row;

@@ -44,6 +44,7 @@ export { readTableOrThrow } from './files/read-table.js';
 export { csvLines, spreadsheetTypes, writeSpreadsheet, type SpreadsheetType } from './files/spreadsheet.js';
 export { Bulk } from './database/bulk.js';
 export { CopyReader } from './database/copy-reader.js';
+export { grouped } from './database/grouped.js';
 export { Settings } from './settings/settings.js';
 export { HeldWork, WorkLost } from './work/held-work.js';
 export { keepIfHeldOrThrow } from './work/keep-if-held.js';

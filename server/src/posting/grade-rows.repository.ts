@@ -7,6 +7,7 @@ import type { Mark } from '#core/posting';
 import type { SchoolPeriod } from '#server/calendar';
 import { enrolledIn, type ScaleVersion } from '#server/period-view';
 import {
+  grouped,
   instantText,
   intArray,
   type Queries,
@@ -200,13 +201,7 @@ export class GradeRowsRepository {
         CASE WHEN f.percent IS NOT NULL THEN f.percent WHEN ${isOfBook} THEN book_level(k, i.category_id) END AS level) c
       WHERE ${condition} AND ${enrolledIn(period)}
       ORDER BY e.section_id, ${nameOrderOf('s')}, e.id`);
-    const found = new Map<number, GradeRow[]>();
-    for (const row of rows) {
-      const own = found.get(row.item_id);
-      if (own) own.push(gradeRowOfRaw(row));
-      else found.set(row.item_id, [gradeRowOfRaw(row)]);
-    }
-    return found;
+    return grouped(rows, (row) => [row.item_id, gradeRowOfRaw(row)]);
   }
 }
 

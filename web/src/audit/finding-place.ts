@@ -1,12 +1,12 @@
 import type { AuditRuleReply, FoundReply } from '#contract/audit';
 
-interface FindingPlace {
+interface PlaceToOpen {
   /** Below the school and the period. */
   readonly path: string;
   readonly says: string;
 }
 
-const setUpPlaces: Readonly<Record<NonNullable<AuditRuleReply['settledIn']>, FindingPlace>> = {
+const setUpPlaces: Readonly<Record<NonNullable<AuditRuleReply['settledIn']>, PlaceToOpen>> = {
   calculation: { path: 'calculation', says: 'Open the calculation' },
   matches: { path: 'matches?view=group', says: 'Open the matches' },
   scales: { path: 'scales', says: 'Open the scales' },
@@ -16,7 +16,7 @@ const setUpPlaces: Readonly<Record<NonNullable<AuditRuleReply['settledIn']>, Fin
 export function placeOfFinding(
   { scope, settledIn }: Pick<AuditRuleReply, 'scope' | 'settledIn'>,
   { openSectionId, itemId, enrollmentId, mark }: FoundReply,
-): FindingPlace {
+): PlaceToOpen {
   if (settledIn) return setUpPlaces[settledIn];
   switch (scope) {
     case 'grade':

@@ -4,7 +4,7 @@ import type { AssignmentFact, SealedLine, SectionFact, UnmatchedGroupFact } from
 import { parseDay } from '#core/calendar';
 import { decimalOrThrow, type Credits } from '#core/numbers';
 import type { SchoolPeriod } from '#server/calendar';
-import { intArray, type Queries } from '#server/platform';
+import { grouped, intArray, type Queries } from '#server/platform';
 
 type Seat = Omit<SectionFact['students'][number], 'creditsBefore'>;
 
@@ -184,14 +184,3 @@ type RawSeat = Record<string, unknown> &
   };
 
 type RawLine = Record<string, unknown> & Omit<SealedLine, 'percent'> & { readonly percent: string | null };
-
-function grouped<Row, Value>(rows: readonly Row[], read: (row: Row) => readonly [key: number, value: Value]) {
-  const found = new Map<number, Value[]>();
-  for (const row of rows) {
-    const [key, value] = read(row);
-    const own = found.get(key);
-    if (own) own.push(value);
-    else found.set(key, [value]);
-  }
-  return found;
-}

@@ -61,10 +61,11 @@ export class SnapshotService {
   ) {}
 
   /** All that an audit looks at in some sections. */
-  async ofAudit(queries: Queries, period: SchoolPeriod, only: readonly number[]): Promise<PeriodSnapshot> {
+  async ofAudit(queries: Queries, period: SchoolPeriod, only: Iterable<number>): Promise<PeriodSnapshot> {
+    const ids = [...only];
     const facts = await this.views.factsOf(queries, period.schoolId);
-    const { graded, snapshot } = await this.ofSections(queries, facts, period, only);
-    return { graded, snapshot: { ...snapshot, ...(await this.sectionFacts.ofSections(queries, facts, period, only)) } };
+    const { graded, snapshot } = await this.ofSections(queries, facts, period, ids);
+    return { graded, snapshot: { ...snapshot, ...(await this.sectionFacts.ofSections(queries, facts, period, ids)) } };
   }
 
   async sectionsOf(queries: Queries, period: SchoolPeriod): Promise<SectionsOfPeriod> {
@@ -91,7 +92,7 @@ export class SnapshotService {
   async ofPeriod(
     queries: Queries,
     period: SchoolPeriod,
-    only?: ReadonlySet<number>,
+    only?: Iterable<number>,
     asIf?: (row: GradeRow, itemId: number) => GradeRow,
   ): Promise<PeriodSnapshot> {
     const facts = await this.views.factsOf(queries, period.schoolId);
