@@ -1,4 +1,5 @@
 export { checkItem, checkItems, partPeriod, sumOfWeights, type ItemFault, type ItemFaultCode } from './check-items.js';
+export { comesOutOfBook, type BookItem } from './comes-out-of-book.js';
 export { commentFault } from './comment-fault.js';
 export { compositeOf, partState, type Composite, type WeighedPart } from './composite.js';
 export { coverage, coverageChange, reportsItem, type Assignment, type CourseCoverage } from './coverage.js';

@@ -17,7 +17,7 @@ import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import type { Queries } from '#server/platform';
 import { ReportItemsRepository } from '#server/report-items';
 import { ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
-import { GradeRowsRepository, type EarlierSeat, type GradeRow } from './grade-rows.repository.js';
+import { GradeRowsRepository, type EarlierSeat, type GradeRow } from './rows/index.js';
 
 /** A part with what is posted for it. */
 interface FoundPart {
@@ -60,7 +60,7 @@ export class CompositesService {
       ...new Set(posted.flatMap(({ scaleVersionId }) => scaleVersionId ?? [])),
     ]);
     const codes = new Map((await this.specialCodes.all(queries)).map((code) => [code.code, code]));
-    const enrollments = await this.rows.ofSections(queries, item.id, period, [...scales.keys()]);
+    const enrollments = await this.rows.ofSections(queries, item, period, [...scales.keys()]);
     return new Map(
       enrollments.map(({ enrollmentId, sectionId }) => {
         const weighed = parts.map((part) => weighedPart(item, part, enrollmentId, versions, codes));
@@ -83,7 +83,7 @@ export class CompositesService {
     for (const part of item.parts) {
       const partItem = items.find(({ id }) => id === part.itemId)!;
       const within = partPeriod(partItem, part, periods, period);
-      const rows = within ? await this.rows.ofSections(queries, partItem.id, within, sections) : [];
+      const rows = within ? await this.rows.ofSections(queries, partItem, within, sections) : [];
       const name = within ? `${partItem.name}, ${within.name}` : partItem.name;
       found.push({
         name,

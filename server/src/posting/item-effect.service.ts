@@ -12,7 +12,7 @@ import { PeriodViews, type ScaleVersion } from '#server/period-view';
 import { Refusal, Transactions, type Queries } from '#server/platform';
 import { ItemChecks, precisionOf, ReportItemsRepository } from '#server/report-items';
 import { CompositesService } from './composites.service.js';
-import { computedValue, GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
+import { computedValue, GradeRowsRepository, type GradeRow } from './rows/index.js';
 
 /** What is computed for a student, rounded as the item says. */
 interface Value {
@@ -106,7 +106,7 @@ export class ItemEffectService {
     if (!reported) return { byEnrollment: new Map(), bands: [], sectionNames: new Map() };
     const { item, sections } = reported;
     const scales = new Map([...reported.scales].map(([id, { version }]) => [id, version]));
-    const rows = await this.rows.ofSections(queries, itemId, period, [...scales.keys()]);
+    const rows = await this.rows.ofSections(queries, item, period, [...scales.keys()]);
     const composites = await this.composites.ofSections(queries, item, period, scales);
     return {
       byEnrollment: new Map(

@@ -9,7 +9,7 @@ import { ChangesModule } from '#server/changes';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
 import { CompositesService } from './composites.service.js';
-import { GradeRowsRepository } from './grade-rows.repository.js';
+import { GradeRowsRepository } from './rows/index.js';
 import { ItemEffectService } from './item-effect.service.js';
 import { PostingController } from './posting.controller.js';
 import { GradeThing } from './grade.thing.js';

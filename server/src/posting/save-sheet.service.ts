@@ -20,7 +20,7 @@ import { PeriodsRepository } from '#server/calendar';
 import { Changes } from '#server/changes';
 import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { CompositesService } from './composites.service.js';
-import { computedValue, GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
+import { computedValue, GradeRowsRepository, type GradeRow } from './rows/index.js';
 import { gradeId } from './grade-place.js';
 import { onBehalfInWords } from './on-behalf-of.js';
 import { refuseWhereNotOpen } from './refuse-where-not-open.js';
@@ -106,7 +106,7 @@ export class SaveSheetService {
   ): Promise<SaveSheetReply> {
     const { item, period, section } = context;
     const saved = new Set(changes.map(({ row }) => row.enrollmentId));
-    const rows = await this.rows.ofSections(queries, item.id, period, [section.id]);
+    const rows = await this.rows.ofSections(queries, item, period, [section.id]);
     const [receipt] = await this.receipts.ofSheet(queries, {
       sectionId: section.id,
       itemId: item.id,
@@ -140,7 +140,7 @@ export class SaveSheetService {
     { section, item, period }: SheetContext,
   ): Promise<ReadonlyMap<number, GradeRow>> {
     await queries.execute(sql`SELECT id FROM sections WHERE id = ${section.id} FOR UPDATE`);
-    const rows = await this.rows.ofSections(queries, item.id, period, [section.id]);
+    const rows = await this.rows.ofSections(queries, item, period, [section.id]);
     return new Map(rows.map((row) => [row.enrollmentId, row]));
   }
 }

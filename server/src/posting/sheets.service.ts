@@ -21,7 +21,7 @@ import { RuleSettingsRepository } from '#server/audit-rules';
 import { PeriodsRepository } from '#server/calendar';
 import { tables, Transactions, type Actor, type Queries, spokenName } from '#server/platform';
 import { PeriodViews, ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
-import { computedValue, GradeRowsRepository, type GradeRow } from './grade-rows.repository.js';
+import { computedValue, GradeRowsRepository, type GradeRow } from './rows/index.js';
 import { CompositesService } from './composites.service.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
 import { ReceiptsRepository } from './receipts.repository.js';
@@ -115,7 +115,7 @@ export class SheetsService {
   private async read(queries: Queries, actor: Actor, sheet: SheetPlace): Promise<SheetReply> {
     const context = await this.contexts.ofSheetOrThrow(queries, sheet);
     const { section, item, period, scale } = context;
-    const rows = await this.rows.ofSections(queries, item.id, period, [section.id]);
+    const rows = await this.rows.ofSections(queries, item, period, [section.id]);
     const versions = await this.versionsOf(queries, rows, scale);
     return {
       sectionId: section.id,

@@ -37,8 +37,8 @@ export class ReportCardService {
     const sealedAt = await this.periods.sealedAt(queries, periodId);
     const courses = new Map<number, CardCourseReply>();
     const found: { readonly reported: ReportedItem; readonly rows: readonly GradeRow[] }[] = [];
-    const itemIds = view.reported.map(({ item }) => item.id);
-    const rowsOf = await this.rows.itemsOfStudent(queries, itemIds, period, studentId);
+    const items = view.reported.map(({ item }) => item);
+    const rowsOf = await this.rows.itemsOfStudent(queries, items, period, studentId);
     for (const reported of view.reported) {
       const rows = rowsOf.get(reported.item.id) ?? [];
       const own = rows.filter(({ sectionId }) => reported.sections.some(({ id: section }) => section === sectionId));

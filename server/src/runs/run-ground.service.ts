@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { entryRulesFor } from '#core/posting';
+import type { BookItem } from '#core/report-items';
 import type { Joined, OurClass, OurItem } from '#core/runs';
 import { BookSectionsRepository } from '#server/calculation';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
@@ -10,7 +11,10 @@ import { PeriodViews } from '#server/period-view';
 import { PlatformJoinsRepository, type PlatformNames } from './platform-joins.repository.js';
 import { SectionBooksRepository } from './section-books.repository.js';
 
-type ItemOfSection = Omit<OurItem, 'marks' | 'isSignedOff'> & { readonly scaleVersionId: number | null };
+type ItemOfSection = Omit<OurItem, 'marks' | 'isSignedOff'> & {
+  readonly item: BookItem;
+  readonly scaleVersionId: number | null;
+};
 
 /** What is the same for all classes of a run, read once for a stage. */
 export interface RunGround extends PlatformNames {
@@ -84,10 +88,10 @@ export class RunGroundService {
     const book = await this.books.book(queries, platform.id, classId, sectionId, period);
     const own: [number, OurItem][] = [];
     const signedOff = await this.signOffs.ofSections(queries, period.id, [sectionId]);
-    for (const item of items.get(sectionId) ?? []) {
+    for (const { item, ...reported } of items.get(sectionId) ?? []) {
       const isSignedOff = signedOff.has(sheetId({ sectionId, itemId: item.id, periodId: period.id }));
-      const marks = await this.books.marks(queries, item.id, sectionId, period);
-      own.push([item.id, { ...item, isSignedOff, marks }]);
+      const marks = await this.books.marks(queries, item, sectionId, period);
+      own.push([item.id, { ...reported, isSignedOff, marks }]);
     }
     return { ...book, items: new Map(own) };
   }
@@ -102,6 +106,7 @@ export class RunGroundService {
       for (const { id } of sections) {
         const scale = scales.get(id)?.version;
         const own: ItemOfSection = {
+          item,
           id: item.id,
           name: item.name,
           takesMarks: state === 'open' || state === 'grace',

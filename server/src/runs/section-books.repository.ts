@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import { dayOrThrow } from '#core/calendar';
 import { decimalOrThrow, formatAtLeast } from '#core/numbers';
 import type { Mark } from '#core/posting';
+import type { BookItem } from '#core/report-items';
 import { bookKey, type OurAssignment, type OurScore, type OurSectionBook, type OurStudent } from '#core/runs';
 import type { SchoolPeriod } from '#server/calendar';
 import { personNameOf, type Queries } from '#server/platform';
@@ -31,8 +32,8 @@ export class SectionBooksRepository {
   }
 
   /** What is posted for an item, by enrollment. */
-  async marks(queries: Queries, itemId: number, sectionId: number, period: SchoolPeriod): Promise<Marks> {
-    const rows = await this.grades.ofSections(queries, itemId, period, [sectionId]);
+  async marks(queries: Queries, item: BookItem, sectionId: number, period: SchoolPeriod): Promise<Marks> {
+    const rows = await this.grades.ofSections(queries, item, period, [sectionId]);
     return new Map(
       rows.map(({ enrollmentId, mark, version, carriedVersion }) => [
         enrollmentId,

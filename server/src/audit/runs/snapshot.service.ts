@@ -103,8 +103,8 @@ export class SnapshotService {
   /** The part of the period that concerns one student. */
   async ofStudent(queries: Queries, period: SchoolPeriod, studentId: number): Promise<PeriodSnapshot> {
     const facts = await this.views.factsOf(queries, period.schoolId);
-    const itemIds = this.views.viewOf(facts, period).reported.map(({ item }) => item.id);
-    return this.take(queries, facts, period, [() => this.rows.itemsOfStudent(queries, itemIds, period, studentId)]);
+    const items = this.views.viewOf(facts, period).reported.map(({ item }) => item);
+    return this.take(queries, facts, period, [() => this.rows.itemsOfStudent(queries, items, period, studentId)]);
   }
 
   private ofSections(
@@ -117,8 +117,8 @@ export class SnapshotService {
     const { sections, reported } = this.views.viewOf(facts, period);
     const read = async (some: readonly number[]) => {
       const theirs = reported.filter((each) => some.some((id) => byId(each.sections).has(id)));
-      const itemIds = theirs.map(({ item }) => item.id);
-      const found = await this.rows.itemsOfSections(queries, itemIds, period, some);
+      const items = theirs.map(({ item }) => item);
+      const found = await this.rows.itemsOfSections(queries, items, period, some);
       return new Map(Array.from(found, ([itemId, rows]) => [itemId, rows.map((row) => asIf(row, itemId))]));
     };
     const running = ids.filter((id) => byId(sections).has(id));
