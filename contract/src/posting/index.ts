@@ -35,5 +35,4 @@ export {
   type SheetReceiptReply,
 } from './receipt-messages.js';
 export { markInWords } from './mark-in-words.js';
-export { computedOf, proposedMark } from './proposed-mark.js';
 export { bodyOfMark, markOfBody } from './wire-mark.js';

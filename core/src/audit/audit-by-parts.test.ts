@@ -9,6 +9,7 @@ import {
   auditRules,
   ruleInForce,
   runRules,
+  seenInPart,
   type AuditRule,
   type Finding,
   type GradeFact,
@@ -100,6 +101,35 @@ describe('a period that is audited part by part', () => {
     );
     const together = auditRules.filter((rule) => rule.together).map(({ id }) => id);
     expect(together.filter((id) => !seen.has(id))).toEqual([]);
+  });
+
+  it('has the same of parts that were looked at elsewhere and handed over as plain data, in whatever order', () => {
+    fc.assert(
+      fc.property(districts, cuts, settings, (whole, cut, set) => {
+        const inForce = new Map(auditRules.map((rule) => [rule.id, { ...ruleInForce(rule, {}, {}), ...set }]));
+        const parts = partsOf(whole, cut);
+        const audit = auditByParts(auditRules, inForce);
+        for (const part of parts.toReversed()) audit.take(structuredClone(seenInPart(auditRules, inForce, part)));
+        Array.from(audit.conclude());
+        expect(texts(audit.outcomes().findings)).toEqual(texts(audited(parts, inForce).findings));
+      }),
+      { seed: 20_261_202, numRuns: 30 },
+    );
+  });
+
+  it('tells once of a rule that throws at parts that are looked at elsewhere', () => {
+    let asked = 0;
+    const throwing: AuditRule = {
+      ...auditRules[0]!,
+      id: 'broken',
+      check: () => {
+        throw new Error(`no such thing ${++asked}`);
+      },
+    };
+    const audit = auditByParts([throwing], new Map());
+    for (const part of [periodOf([], []), periodOf([], [grade({})])])
+      audit.take(seenInPart([throwing], new Map(), part));
+    expect(audit.outcomes()).toEqual({ findings: [], faults: [{ ruleId: 'broken', problem: 'no such thing 1' }] });
   });
 
   it('tells of a rule that throws at one part, takes nothing of it for found, and asks it no more', () => {

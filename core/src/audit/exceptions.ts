@@ -4,6 +4,9 @@ import type { SectionFact, Snapshot } from './snapshot.js';
 
 type CourseOfFinding = Pick<SectionFact['course'], 'id' | 'department'>;
 
+/** A section as far as it says of which course a finding is. */
+export type CoursePlace = Pick<SectionFact, 'id' | 'course' | 'students'>;
+
 /** Tells which course a finding is about; undefined where it is about none. */
 export type CourseOf = (finding: FindingPlace) => CourseOfFinding | undefined;
 
@@ -33,7 +36,7 @@ export function courseOfIn({ sections }: Pick<Snapshot, 'sections'>): CourseOf {
 
 /** Tells of the sections that it was told of, some at a time. */
 export function createCourseFinder(): {
-  readonly add: (sections: Snapshot['sections']) => void;
+  readonly add: (sections: readonly CoursePlace[]) => void;
   readonly courseOf: CourseOf;
 } {
   const bySection = new Map<number, CourseOfFinding>();

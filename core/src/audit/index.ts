@@ -18,10 +18,10 @@ export {
   type RuleInForce,
   type RuleSettings,
 } from './rule-settings.js';
-export { auditByParts, outcomesOf } from './audit-by-parts.js';
+export { auditByParts, outcomesOf, seenInPart, type PartSeen } from './audit-by-parts.js';
 export { foreseen } from './foreseen.js';
 export { recheck, rulesOfOneSection, type Rechecked } from './recheck.js';
-export { runRules, type Finding } from './run-rules.js';
+export { runRules, type Finding, type RulesInForce } from './run-rules.js';
 export {
   bareGrade,
   noSections,

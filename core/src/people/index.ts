@@ -1,3 +1,4 @@
+export { givenNamesOf } from './given-names-of.js';
 export {
   cellsOfPerson,
   numberAlone,

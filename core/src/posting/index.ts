@@ -5,6 +5,7 @@ export { isOverride } from './is-override.js';
 export { type Mark, isBlank, noMark } from './mark.js';
 export { otherNamesIn, type NamedStudent } from './names-in-comment.js';
 export { lastDateFault, type LastDateFault } from './last-date-fault.js';
+export { computedOf, proposedMark, type ComputedBeside, type CompositeSays } from './proposed-mark.js';
 export { readHours } from './read-hours.js';
 export {
   type PercentFault,

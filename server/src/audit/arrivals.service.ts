@@ -2,14 +2,14 @@ import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import { foreseen, ruleById, type Snapshot } from '#core/audit';
 import { decimalOrThrow } from '#core/numbers';
+import type { GradeRow } from '#core/grade-rows';
 import { isBlank } from '#core/posting';
 import { findingSentence, type RuleRemark } from '#contract/audit';
 import { bodyOfMark, markOfBody, type MarkBody } from '#contract/posting';
 import { RuleSettingsRepository } from '#server/audit-rules';
 import type { SchoolPeriod } from '#server/calendar';
 import { intArray, type Queries } from '#server/platform';
-import type { GradeRow } from '#server/posting';
-import { SnapshotService } from './runs/snapshot.service.js';
+import { SnapshotService } from './snapshots/snapshot.service.js';
 
 /** What is about to come to a grade. */
 export type Arrival = GradeOfItem &

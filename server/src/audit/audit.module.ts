@@ -5,6 +5,7 @@ import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { ChangesModule } from '#server/changes';
+import { GradeRowsModule } from '#server/grade-rows';
 import { CoursesModule } from '#server/courses';
 import { MailModule } from '#server/mail';
 import { PostingModule } from '#server/posting';
@@ -16,6 +17,7 @@ import { AuditRunsRepository } from './runs/audit-runs.repository.js';
 import { AuditTasksRepository } from './runs/audit-tasks.repository.js';
 import { AuditTasksService } from './runs/audit-tasks.service.js';
 import { AuditWork } from './runs/audit-work.js';
+import { PartLooker } from './runs/part-looker.service.js';
 import { AuditService } from './audit.service.js';
 import { CertificatePapersService } from './certificates/certificate-papers.service.js';
 import { AuditStandingsService } from './certificates/audit-standings.service.js';
@@ -35,11 +37,11 @@ import { NightlyAuditsService } from './runs/nightly-audits.service.js';
 import { RecheckService } from './runs/recheck.service.js';
 import { RuleSettingsService } from './rule-settings.service.js';
 import { SendFindingsService } from './settling/send-findings.service.js';
-import { SectionFactsRepository } from './runs/section-facts.repository.js';
-import { SectionFactsService } from './runs/section-facts.service.js';
+import { SectionFactsRepository } from './snapshots/section-facts.repository.js';
+import { SectionFactsService } from './snapshots/section-facts.service.js';
 import { SheetFindingsController } from './sheet-findings.controller.js';
 import { SheetFindingsService } from './sheet-findings.service.js';
-import { SnapshotService } from './runs/snapshot.service.js';
+import { SnapshotService } from './snapshots/snapshot.service.js';
 import { TouchedSectionsRepository } from './runs/touched-sections.repository.js';
 import { WaiverThing } from './settling/waiver.thing.js';
 import { WaiversRepository } from './settling/waivers.repository.js';
@@ -54,6 +56,7 @@ import { WaiversService } from './settling/waivers.service.js';
     CalendarModule,
     ChangesModule,
     CoursesModule,
+    GradeRowsModule,
     MailModule,
     PostingModule,
     ReportItemsModule,
@@ -68,6 +71,7 @@ import { WaiversService } from './settling/waivers.service.js';
     AuditTasksRepository,
     AuditTasksService,
     AuditWork,
+    PartLooker,
     CertificatePapersService,
     CertificatesRepository,
     CertificatesService,

@@ -1,11 +1,11 @@
 import { Injectable } from '@nestjs/common';
 import { auditRules, compareRuns, findingKey, ruleById, type Finding } from '#core/audit';
+import { computedValue } from '#core/grade-rows';
 import { formatDecimal } from '#core/numbers';
 import { findingSentence, type AuditReply, type AuditRunReply, type FoundReply } from '#contract/audit';
 import { bodyOfMark } from '#contract/posting';
 import { RuleSettingsRepository } from '#server/audit-rules';
 import { PeriodsRepository } from '#server/calendar';
-import { computedValue } from '#server/posting';
 import { Transactions, type Queries } from '#server/platform';
 import {
   AuditRunsRepository,
@@ -19,8 +19,8 @@ import { FindingNoticesRepository } from './settling/finding-notices.repository.
 import { CertificatesService } from './certificates/certificates.service.js';
 import { WaiversService } from './settling/waivers.service.js';
 import { RecheckService } from './runs/recheck.service.js';
-import type { GradedRow } from './runs/grade-fact-of.js';
-import { SnapshotService } from './runs/snapshot.service.js';
+import type { GradedRow } from './snapshots/grade-fact-of.js';
+import { SnapshotService } from './snapshots/snapshot.service.js';
 
 /** What the last audit of a period found. */
 @Injectable()

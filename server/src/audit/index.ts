@@ -5,5 +5,5 @@ export { AuditModule } from './audit.module.js';
 export { AuditRunsRepository, type AuditRun } from './runs/audit-runs.repository.js';
 export { AuditTasksService } from './runs/audit-tasks.service.js';
 export { RecheckService } from './runs/recheck.service.js';
-export type { GradedRow } from './runs/grade-fact-of.js';
-export { SnapshotService, type PeriodSnapshot } from './runs/snapshot.service.js';
+export type { GradedRow } from './snapshots/grade-fact-of.js';
+export { SnapshotService, type PeriodSnapshot } from './snapshots/snapshot.service.js';

@@ -11,13 +11,14 @@ import {
   type ReportItem,
 } from '#core/report-items';
 import { bandOfPoints } from '#core/scales';
+import type { GradeRow } from '#core/grade-rows';
 import type { CompositeReply } from '#contract/posting';
 import { CodesRepository } from '#server/codes';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
+import { GradeRowsRepository, type EarlierSeat } from '#server/grade-rows';
 import type { Queries } from '#server/platform';
 import { ReportItemsRepository } from '#server/report-items';
 import { ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
-import { GradeRowsRepository, type EarlierSeat, type GradeRow } from './rows/index.js';
 
 /** A part with what is posted for it. */
 interface FoundPart {

@@ -1,6 +1,4 @@
 export { CompositesService } from './composites.service.js';
-export { givenNamesOf } from './given-names-of.js';
-export { type GradeRow, type RowsByItem, GradeRowsRepository, computedValue } from './rows/index.js';
 export { PostingModule } from './posting.module.js';
 export { PostingRequestsRepository } from './posting-requests.repository.js';
 export { SaveSheetService } from './save-sheet.service.js';

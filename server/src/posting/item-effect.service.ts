@@ -12,7 +12,8 @@ import { PeriodViews, type ScaleVersion } from '#server/period-view';
 import { Refusal, Transactions, type Queries } from '#server/platform';
 import { ItemChecks, precisionOf, ReportItemsRepository } from '#server/report-items';
 import { CompositesService } from './composites.service.js';
-import { computedValue, GradeRowsRepository, type GradeRow } from './rows/index.js';
+import { computedValue, type GradeRow } from '#core/grade-rows';
+import { GradeRowsRepository } from '#server/grade-rows';
 
 /** What is computed for a student, rounded as the item says. */
 interface Value {

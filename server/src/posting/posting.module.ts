@@ -9,7 +9,7 @@ import { ChangesModule } from '#server/changes';
 import { ReportItemsModule } from '#server/report-items';
 import { ScalesModule } from '#server/scales';
 import { CompositesService } from './composites.service.js';
-import { GradeRowsRepository } from './rows/index.js';
+import { GradeRowsModule } from '#server/grade-rows';
 import { ItemEffectService } from './item-effect.service.js';
 import { PostingController } from './posting.controller.js';
 import { GradeThing } from './grade.thing.js';
@@ -36,6 +36,7 @@ import { MailModule } from '#server/mail';
     AttendanceModule,
     AuditRulesModule,
     CodesModule,
+    GradeRowsModule,
     MailModule,
     PeriodViewModule,
     CalculationModule,
@@ -47,7 +48,6 @@ import { MailModule } from '#server/mail';
   controllers: [PostingController],
   providers: [
     CompositesService,
-    GradeRowsRepository,
     GradesRepository,
     GradeThing,
     PostingAccess,
@@ -69,7 +69,6 @@ import { MailModule } from '#server/mail';
   ],
   exports: [
     CompositesService,
-    GradeRowsRepository,
     PostingRequestsRepository,
     SaveSheetService,
     SignOffsRepository,

@@ -1,14 +1,21 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
 import { parseDay } from '#core/calendar';
-import { entryRulesFor, isOverride, judgePercent, lastDateFault, type Mark } from '#core/posting';
+import { computedValue, type GradeRow } from '#core/grade-rows';
+import {
+  computedOf,
+  entryRulesFor,
+  isOverride,
+  judgePercent,
+  lastDateFault,
+  proposedMark,
+  type Mark,
+} from '#core/posting';
 import { compareDecimals, formatAtLeast, formatDecimal, parseDecimal } from '#core/numbers';
 import { commentFault, type ReportItem } from '#core/report-items';
 import {
   bodyOfMark,
-  computedOf,
   markOfBody,
-  proposedMark,
   type CompositeReply,
   type MarkChangeBody,
   type SaveSheetReply,
@@ -18,9 +25,9 @@ import {
 import { counted } from '#contract/messages';
 import { PeriodsRepository } from '#server/calendar';
 import { Changes } from '#server/changes';
+import { GradeRowsRepository } from '#server/grade-rows';
 import { Refusal, Transactions, type Actor, type FieldFault, type Queries } from '#server/platform';
 import { CompositesService } from './composites.service.js';
-import { computedValue, GradeRowsRepository, type GradeRow } from './rows/index.js';
 import { gradeId } from './grade-place.js';
 import { onBehalfInWords } from './on-behalf-of.js';
 import { refuseWhereNotOpen } from './refuse-where-not-open.js';

@@ -21,7 +21,8 @@ import { RuleSettingsRepository } from '#server/audit-rules';
 import { PeriodsRepository } from '#server/calendar';
 import { tables, Transactions, type Actor, type Queries, spokenName } from '#server/platform';
 import { PeriodViews, ScaleVersionsRepository, type ScaleVersion } from '#server/period-view';
-import { computedValue, GradeRowsRepository, type GradeRow } from './rows/index.js';
+import { computedValue, type GradeRow } from '#core/grade-rows';
+import { GradeRowsRepository } from '#server/grade-rows';
 import { CompositesService } from './composites.service.js';
 import { SectionProgressRepository } from './section-progress.repository.js';
 import { ReceiptsRepository } from './receipts.repository.js';
@@ -29,7 +30,7 @@ import { onBehalfOf } from './on-behalf-of.js';
 import { PostingRequestsRepository } from './posting-requests.repository.js';
 import { sheetId, type SheetPlace } from './sheet-place.js';
 import { SignOffsRepository } from './sign-offs.repository.js';
-import { givenNamesOf } from './given-names-of.js';
+import { givenNamesOf } from '#core/people';
 import { StockCommentsThing } from './stock-comments.thing.js';
 import { SheetContextService, type SheetContext } from './sheet-context.service.js';
 

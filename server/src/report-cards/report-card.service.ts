@@ -1,11 +1,13 @@
 import { Injectable } from '@nestjs/common';
+import type { GradeRow } from '#core/grade-rows';
 import { formatDecimal } from '#core/numbers';
 import { familyValue, laterTime, type FamilyTime, type FamilyValue } from '#core/report-items';
 import type { CardCourseReply, CardTime, FamilyValueReply, ReportCardReply } from '#contract/report-cards';
 import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { Readings } from '#server/changes';
 import { PeriodViews, ScaleVersionsRepository, type ReportedItem } from '#server/period-view';
-import { GradeRowsRepository, SheetContextService, type GradeRow } from '#server/posting';
+import { GradeRowsRepository } from '#server/grade-rows';
+import { SheetContextService } from '#server/posting';
 import { Transactions, type Actor, type Queries } from '#server/platform';
 import { SealsRepository } from '#server/transcripts';
 

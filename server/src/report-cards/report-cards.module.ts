@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { CalendarModule } from '#server/calendar';
 import { ChangesModule } from '#server/changes';
+import { GradeRowsModule } from '#server/grade-rows';
 import { PeriodViewModule } from '#server/period-view';
 import { PostingModule } from '#server/posting';
 import { TranscriptsModule } from '#server/transcripts';
@@ -8,7 +9,7 @@ import { ReportCardService } from './report-card.service.js';
 import { ReportCardsController } from './report-cards.controller.js';
 
 @Module({
-  imports: [CalendarModule, ChangesModule, PeriodViewModule, PostingModule, TranscriptsModule],
+  imports: [CalendarModule, ChangesModule, GradeRowsModule, PeriodViewModule, PostingModule, TranscriptsModule],
   controllers: [ReportCardsController],
   providers: [ReportCardService],
 })

@@ -4,6 +4,7 @@ import { PeriodViewModule } from '#server/period-view';
 import { CalculationModule } from '#server/calculation';
 import { CalendarModule } from '#server/calendar';
 import { ChangesModule } from '#server/changes';
+import { GradeRowsModule } from '#server/grade-rows';
 import { MailModule } from '#server/mail';
 import { PlatformsModule } from '#server/platforms';
 import { PostingModule } from '#server/posting';
@@ -28,6 +29,7 @@ import { UndoClassService } from './undo-class.service.js';
     CalculationModule,
     CalendarModule,
     ChangesModule,
+    GradeRowsModule,
     MailModule,
     PostingModule,
     PlatformsModule,

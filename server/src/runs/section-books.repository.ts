@@ -7,7 +7,7 @@ import type { BookItem } from '#core/report-items';
 import { bookKey, type OurAssignment, type OurScore, type OurSectionBook, type OurStudent } from '#core/runs';
 import type { SchoolPeriod } from '#server/calendar';
 import { personNameOf, type Queries } from '#server/platform';
-import { GradeRowsRepository } from '#server/posting';
+import { GradeRowsRepository } from '#server/grade-rows';
 
 type Marks = ReadonlyMap<number, { readonly mark: Mark; readonly isOurs: boolean }>;
 

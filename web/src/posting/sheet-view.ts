@@ -13,14 +13,12 @@ import {
 import type { Day } from '#core/calendar';
 import { decimalOrThrow, formatDecimal, type Percent } from '#core/numbers';
 import { findBand, readBands, type Band } from '#core/scales';
-import { entryRulesFor, isOverride, type EntryRules, type Mark } from '#core/posting';
+import { computedOf, entryRulesFor, isOverride, proposedMark, type EntryRules, type Mark } from '#core/posting';
 import type { SpecialCode } from '#core/codes';
 import {
   bodyOfMark,
-  computedOf,
   markInWords,
   markOfBody,
-  proposedMark,
   type MarkBody,
   type SheetReply,
   type SheetRowReply,

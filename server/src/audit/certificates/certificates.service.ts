@@ -14,7 +14,7 @@ import { CoursesRepository } from '#server/courses';
 import { PeriodViews, type RunningSection } from '#server/period-view';
 import { Clock, Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { inForceIn, subjectOf, AuditRunsRepository, type AuditRun } from '../runs/audit-runs.repository.js';
-import { SnapshotService } from '../runs/snapshot.service.js';
+import { SnapshotService } from '../snapshots/snapshot.service.js';
 import { FindingNoticesRepository } from '../settling/finding-notices.repository.js';
 import { AuditStandingsService, doneOrThrow, type AuditStanding } from './audit-standings.service.js';
 import { CertificatesRepository, type Certificate } from './certificates.repository.js';

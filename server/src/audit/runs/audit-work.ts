@@ -1,6 +1,6 @@
 import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { sql } from 'drizzle-orm';
-import { auditByParts, auditRules, type Snapshot } from '#core/audit';
+import { auditByParts, auditRules } from '#core/audit';
 import { RuleSettingsRepository } from '#server/audit-rules';
 import { RecalculationService } from '#server/calculation';
 import { PeriodsRepository } from '#server/calendar';
@@ -20,8 +20,9 @@ import {
 import { AuditRunsRepository } from './audit-runs.repository.js';
 import { AuditTasksRepository } from './audit-tasks.repository.js';
 import { Pace } from './pace.js';
+import { PartLooker } from './part-looker.service.js';
 import { readAhead } from './read-ahead.js';
-import { SnapshotService } from './snapshot.service.js';
+import { SnapshotService } from '../snapshots/snapshot.service.js';
 import { takeTurns } from './take-turns.js';
 
 /** How often at most it is said how far an audit is. */
@@ -43,6 +44,7 @@ export class AuditWork implements OnApplicationBootstrap {
     private readonly transactions: Transactions,
     private readonly periods: PeriodsRepository,
     private readonly snapshots: SnapshotService,
+    private readonly looker: PartLooker,
     private readonly recalculation: RecalculationService,
     private readonly runs: AuditRunsRepository,
     private readonly tasks: AuditTasksRepository,
@@ -77,8 +79,9 @@ export class AuditWork implements OnApplicationBootstrap {
         ...(await this.snapshots.sectionsOf(queries, audited)),
       };
     });
-    const audit = auditByParts(auditRules, new Map(rules.map((rule) => [rule.id, rule])));
-    const look = (part: Snapshot) => takeTurns(audit.lookAt(part), () => signal.throwIfAborted());
+    const inForce = new Map(rules.map((rule) => [rule.id, rule]));
+    const audit = auditByParts(auditRules, inForce);
+    const inTurns = (steps: Iterable<void>) => takeTurns(steps, () => signal.throwIfAborted());
     const { today, now } = nothing;
     // Each part in a transaction of its own: on the embedded database nobody else is heard while one is open.
     const paced = <Read>(
@@ -91,19 +94,22 @@ export class AuditWork implements OnApplicationBootstrap {
       );
     };
     const strays = (queries: Queries, part: readonly number[]) => this.snapshots.straysIn(queries, period, part);
-    for await (const found of paced(strays, elsewhere)) await look({ ...nothing, strays: found });
+    for await (const found of paced(strays, elsewhere)) await inTurns(audit.lookAt({ ...nothing, strays: found }));
     const sectionCount = running.length;
     let [told, sectionsDone, gradesChecked] = [performance.now(), 0, 0];
-    const all = (queries: Queries, part: readonly number[]) => this.snapshots.ofAudit(queries, period, part);
-    for await (const { snapshot } of paced(all, running)) {
-      await look({ ...snapshot, today, now });
-      sectionsDone += snapshot.sections.length;
-      gradesChecked += snapshot.grades.length;
+    const all = (queries: Queries, part: readonly number[]) => this.snapshots.partOf(queries, period, part);
+    for await (const part of paced(all, running)) {
+      const ground = { ...part.ground, today, now };
+      const { seen, gradeCount } = await this.looker.look({ ...part, ground }, inForce);
+      signal.throwIfAborted();
+      audit.take(seen);
+      sectionsDone += part.sections.running.length;
+      gradesChecked += gradeCount;
       if (performance.now() - told < tellMilliseconds) continue;
       await this.tasks.passOrThrow(this.transactions.reading, id, worker, { sectionsDone, sectionCount });
       told = performance.now();
     }
-    await takeTurns(audit.conclude(), () => signal.throwIfAborted());
+    await inTurns(audit.conclude());
     const { findings, faults } = audit.outcomes();
     const problemOf = new Map(faults.map(({ ruleId, problem }) => [ruleId, problem]));
     const run = {

@@ -4,7 +4,7 @@ import { PeriodsRepository, type SchoolPeriod } from '#server/calendar';
 import { PeriodViews } from '#server/period-view';
 import type { Queries } from '#server/platform';
 import { AuditRunsRepository, type AuditRun } from './audit-runs.repository.js';
-import { SnapshotService } from './snapshot.service.js';
+import { SnapshotService } from '../snapshots/snapshot.service.js';
 import { takeTurns } from './take-turns.js';
 import { TouchedSectionsRepository, type Touched } from './touched-sections.repository.js';
 

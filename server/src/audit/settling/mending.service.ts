@@ -9,8 +9,8 @@ import { Changes, revisionOf, type Edit } from '#server/changes';
 import { SaveSheetService, sheetId, SignOffsRepository, type SheetPlace } from '#server/posting';
 import { Refusal, Transactions, type Actor, type Queries } from '#server/platform';
 import { AuditRunsRepository } from '../runs/audit-runs.repository.js';
-import type { GradedRow } from '../runs/grade-fact-of.js';
-import { SnapshotService, type PeriodSnapshot } from '../runs/snapshot.service.js';
+import type { GradedRow } from '../snapshots/grade-fact-of.js';
+import { SnapshotService, type PeriodSnapshot } from '../snapshots/snapshot.service.js';
 
 /** A grade as its rule would set it. */
 interface Mended {

@@ -1,18 +1,12 @@
 import { Injectable } from '@nestjs/common';
-import { itemFactOf, type SectionFact, type SheetFact, type Snapshot, type StrayGrade } from '#core/audit';
+import type { StrayGrade } from '#core/audit';
 import { isPostedIn } from '#core/report-items';
-import { decimalOrThrow } from '#core/numbers';
 import { policyOfBody } from '#contract/calculation';
 import type { SchoolPeriod } from '#server/calendar';
-import {
-  PeriodViews,
-  type PeriodView,
-  type ReportedItem,
-  type RunningSection,
-  type SchoolFacts,
-} from '#server/period-view';
+import { PeriodViews, type PeriodView, type RunningSection, type SchoolFacts } from '#server/period-view';
 import type { Queries } from '#server/platform';
 import { byId } from './by-id.js';
+import type { SectionBase, SectionsRead } from './section-facts-of.js';
 import { SectionFactsRepository, type PostedPair, type Standing } from './section-facts.repository.js';
 
 /** What an audit sees beside the grades: sections with their set-up, grade books and seats, and what stands where it should not. */
@@ -23,19 +17,28 @@ export class SectionFactsService {
     private readonly facts: SectionFactsRepository,
   ) {}
 
-  /** Of some sections that run in the period. */
-  async ofSections(
+  /** Of some sections that run in the period; others are left out. */
+  async read(
     queries: Queries,
     school: SchoolFacts,
     period: SchoolPeriod,
     only: readonly number[],
-  ): Promise<Pick<Snapshot, 'sections' | 'strays' | 'sealed'>> {
+  ): Promise<SectionsRead> {
     const view = this.views.viewOf(school, period);
-    const ids = only.filter((id) => byId(view.sections).has(id));
+    const running = only.flatMap((id) => byId(view.sections).get(id) ?? []);
+    const ids = running.map(({ id }) => id);
     const standings = await this.facts.standings(queries, period, ids);
     const sealed = ids.filter((id) => standings.get(id)!.isSealed);
+    const joined = ids.filter((id) => standings.get(id)!.isJoined);
+    // Only there a rule asks what was earned before.
+    const limited = running.filter(({ course }) => course.mostCredits !== null).map(({ id }) => id);
     return {
-      sections: await this.sectionsOf(queries, period, view, ids, standings),
+      running: running.map(baseOf),
+      standings,
+      assignments: await this.facts.assignments(queries, period, ids),
+      seats: await this.facts.seats(queries, period, ids),
+      unmatched: await this.facts.unmatchedGroups(queries, period.id, joined),
+      earned: await this.facts.earnedBefore(queries, period.id, limited),
       strays: await this.straysOf(queries, period, school, view, standings),
       sealed: sealed.length > 0 ? await this.facts.sealed(queries, period.id, sealed) : [],
     };
@@ -46,35 +49,6 @@ export class SectionFactsService {
     const school = await this.views.factsOf(queries, period.schoolId);
     const standings = await this.facts.standings(queries, period, sectionIds);
     return this.straysOf(queries, period, school, this.views.viewOf(school, period), standings);
-  }
-
-  private async sectionsOf(
-    queries: Queries,
-    period: SchoolPeriod,
-    { sections, reported }: PeriodView,
-    ids: readonly number[],
-    standings: ReadonlyMap<number, Standing>,
-  ): Promise<SectionFact[]> {
-    const sheets = sheetsBySection(reported, standings);
-    const assignments = await this.facts.assignments(queries, period, ids);
-    const seats = await this.facts.seats(queries, period, ids);
-    const running = byId(sections);
-    const joined = ids.filter((id) => standings.get(id)!.isJoined);
-    const unmatched = await this.facts.unmatchedGroups(queries, period.id, joined);
-    // Only there a rule asks what was earned before.
-    const limited = ids.filter((id) => running.get(id)!.course.mostCredits !== null);
-    const earned = await this.facts.earnedBefore(queries, period.id, limited);
-    return ids.map((id) => ({
-      ...factsOf(running.get(id)!),
-      students: (seats.get(id) ?? []).map((seat) => ({
-        ...seat,
-        creditsBefore: earned.get(seat.enrollmentId) ?? noCredits,
-      })),
-      sheets: sheets.get(id) ?? [],
-      bookProblem: standings.get(id)!.problem,
-      assignments: assignments.get(id) ?? [],
-      unmatched: unmatched.get(id) ?? [],
-    }));
   }
 
   /** Grades of items that their sections do not report in the period. */
@@ -99,9 +73,7 @@ export class SectionFactsService {
   }
 }
 
-const noCredits = decimalOrThrow('0');
-
-function factsOf({ id, name, course, credits, policy }: RunningSection) {
+function baseOf({ id, name, course, credits, policy }: RunningSection): SectionBase {
   const { title, department, onTranscript, mostCredits } = course;
   return {
     id,
@@ -110,34 +82,4 @@ function factsOf({ id, name, course, credits, policy }: RunningSection) {
     credits,
     policy: policy ? policyOfBody(policy.policy) : null,
   };
-}
-
-function sheetsBySection(
-  reported: readonly ReportedItem[],
-  standings: ReadonlyMap<number, Standing>,
-): ReadonlyMap<number, SheetFact[]> {
-  const found = new Map<number, SheetFact[]>();
-  for (const { item, sections, window, scales } of reported) {
-    const fact = itemFactOf(item, window);
-    const running = byId(sections);
-    for (const [id, { signedOff }] of standings) {
-      if (!running.has(id)) continue;
-      const own = found.get(id) ?? [];
-      const version = scales.get(id)?.version;
-      own.push({
-        item: fact,
-        scale: version
-          ? {
-              name: version.scaleName,
-              kind: version.kind,
-              bands: version.bands.filter(({ isOff }) => !isOff),
-              highestLevel: version.highestLevel,
-            }
-          : null,
-        isSignedOff: signedOff.includes(item.id),
-      });
-      found.set(id, own);
-    }
-  }
-  return found;
 }

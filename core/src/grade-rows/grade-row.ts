@@ -2,7 +2,7 @@ import type { Day } from '#core/calendar';
 import type { Decimal, Percent } from '#core/numbers';
 import type { Pronoun } from '#core/people';
 import type { Mark } from '#core/posting';
-import type { ScaleVersion } from '#server/period-view';
+import type { ScaleKind } from '#core/scales';
 
 /** A student's seat in a section, as it counts in a period. */
 export interface Seat {
@@ -52,6 +52,6 @@ export interface Computed {
 }
 
 /** What is computed in the unit of the scale: a level where it has levels, else a percentage; null where there is none. */
-export function computedValue({ computed }: GradeRow, { kind }: Pick<ScaleVersion, 'kind'>): Decimal | null {
+export function computedValue({ computed }: GradeRow, { kind }: { readonly kind: ScaleKind }): Decimal | null {
   return (kind === 'level' ? computed?.level : computed?.percent) ?? null;
 }

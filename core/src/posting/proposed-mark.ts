@@ -1,11 +1,18 @@
 import { decimalOrThrow, type Percent } from '#core/numbers';
-import { takeComputed, type EntryRules, type Mark } from '#core/posting';
-import type { CompositeReply } from './posting-messages.js';
+import type { EntryRules } from './enter-mark.js';
+import type { Mark } from './mark.js';
+import { takeComputed } from './take-computed.js';
+
+/** What the parts of a composite come to, as far as it is proposed: a percent, or by points a label alone. */
+export type CompositeSays =
+  | { readonly kind: 'value'; readonly percent: string | null; readonly label: string | null }
+  | { readonly kind: 'blocked'; readonly code: string }
+  | { readonly kind: 'missing' | 'exempt' };
 
 /** What stands beside a grade: what is computed, or what the parts of a composite come to. */
 export interface ComputedBeside {
   readonly computed: { readonly percent: string } | null;
-  readonly composite: CompositeReply | null;
+  readonly composite: CompositeSays | null;
 }
 
 /** A percent, or a level where the sheet takes levels; null where nothing is computed. */

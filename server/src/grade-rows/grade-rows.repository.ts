@@ -1,11 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import { sql, type SQL } from 'drizzle-orm';
+import { gradeRowsOf, type Fields, type GradeFields, type GradeRow, type RowsByItem } from '#core/grade-rows';
 import type { BookItem } from '#core/report-items';
 import type { SchoolPeriod } from '#server/calendar';
 import { intArray, type Queries } from '#server/platform';
-import { gradeRowsOf, type GradeFields, type RowsByItem } from './grade-fields.js';
-import { gradeQuestions, type Whose } from './grade-questions.js';
-import type { GradeRow } from './grade-row.js';
+import { gradeQuestions, type GradeQuestions, type Whose } from './grade-questions.js';
 
 /** A seat that a student left before they came to another section of the course. */
 export interface EarlierSeat {
@@ -35,6 +34,21 @@ export class GradeRowsRepository {
     sectionIds: readonly number[],
   ): Promise<RowsByItem> {
     return sectionIds.length === 0 ? new Map() : this.rows(queries, items, period, { sectionIds });
+  }
+
+  /** What `gradeRowsOf` makes the same of, as plain data that a thread can be handed. */
+  async fieldsOfSections(
+    queries: Queries,
+    items: readonly BookItem[],
+    period: SchoolPeriod,
+    sectionIds: readonly number[],
+  ): Promise<GradeFields> {
+    const { seats, posted, computed } = gradeQuestions(items, period, { sectionIds });
+    return {
+      seats: await fieldsOf(queries, seats),
+      posted: await fieldsOf(queries, posted),
+      computed: await fieldsOf(queries, computed),
+    };
   }
 
   itemsOfStudent(
@@ -67,19 +81,35 @@ export class GradeRowsRepository {
     whose: Whose,
   ): Promise<RowsByItem> {
     if (items.length === 0) return new Map();
-    const { seats, posted, computed } = gradeQuestions(items, period, whose);
-    const { rows } = await queries.execute<Answers>(
-      sql`SELECT ${linesOf(seats)} AS seats, ${linesOf(posted)} AS posted, ${linesOf(computed)} AS computed`,
-    );
-    const fields = Object.values(rows[0]!).map((lines) => (lines ?? []).map((line) => Object.values(line)));
-    return gradeRowsOf(items, period, { seats: fields[0]!, posted: fields[1]!, computed: fields[2]! });
+    const isMany = 'sectionIds' in whose && whose.sectionIds.length > fewSections;
+    const fields = isMany
+      ? await this.fieldsOfSections(queries, items, period, whose.sectionIds)
+      : await fieldsAtOnce(queries, gradeQuestions(items, period, whose));
+    return gradeRowsOf(items, period, fields);
   }
 }
 
-/** What each question was answered, its columns in the order of the question; null for no line. */
-type Answers = Record<keyof GradeFields, Record<string, number | string | null>[] | null>;
+type Line = Record<string, number | string | null>;
 
-/** A question inside another one: three that are asked for a sheet each take longer to be asked than to be answered. */
+/** Every line of an answer, its columns in the order of the question. */
+async function fieldsOf(queries: Queries, question: SQL): Promise<Fields[]> {
+  const { rows } = await queries.execute<Line>(question);
+  return rows.map((row) => Object.values(row));
+}
+
+/** Up to so many sections the three questions take longer to be asked than to be answered. */
+const fewSections = 2;
+
+/** The answers to all three in one row, with null for no line. */
+async function fieldsAtOnce(queries: Queries, { seats, posted, computed }: GradeQuestions): Promise<GradeFields> {
+  const { rows } = await queries.execute<Record<keyof GradeFields, Line[] | null>>(
+    sql`SELECT ${linesOf(seats)} AS seats, ${linesOf(posted)} AS posted, ${linesOf(computed)} AS computed`,
+  );
+  const fieldsIn = (lines: Line[] | null) => (lines ?? []).map((line) => Object.values(line));
+  const [answer] = rows;
+  return { seats: fieldsIn(answer!.seats), posted: fieldsIn(answer!.posted), computed: fieldsIn(answer!.computed) };
+}
+
 function linesOf(question: SQL): SQL {
   return sql`(SELECT json_agg(q) FROM (${question}) q)`;
 }

@@ -9,7 +9,7 @@ import type { Computed, GradeRow, PostedMark, Seat } from './grade-row.js';
 type Whole = number | string;
 type Text = string | null;
 
-/** The columns of the answers to `GradeQuestions`. */
+/** The columns of the answers. */
 type SeatFields = readonly [
   enrollmentId: Whole,
   sectionId: Whole,
@@ -55,7 +55,7 @@ type ComputedFields = readonly [
 /** A line of an answer: numbers as they are or as texts. */
 export type Fields = readonly (number | string | null)[];
 
-/** What `GradeQuestions` were answered. */
+/** What was answered to the three questions: who sits there, what is posted, and what is computed otherwise than by the whole book. */
 export interface GradeFields {
   readonly seats: readonly Fields[];
   readonly posted: readonly Fields[];

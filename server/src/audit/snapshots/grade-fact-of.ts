@@ -3,10 +3,17 @@ import type { GradeFact, ItemFact, ScaleFact } from '#core/audit';
 import { dayOrThrow } from '#core/calendar';
 import type { SpecialCode } from '#core/codes';
 import { formatDecimal } from '#core/numbers';
-import { entryRulesFor, type EntryRules, type NamedStudent } from '#core/posting';
-import { computedOf, proposedMark, type CompositeReply } from '#contract/posting';
+import { computedValue, type GradeRow } from '#core/grade-rows';
+import { givenNamesOf } from '#core/people';
+import {
+  computedOf,
+  entryRulesFor,
+  proposedMark,
+  type CompositeSays,
+  type EntryRules,
+  type NamedStudent,
+} from '#core/posting';
 import type { ReportedItem, RunningSection, ScaleVersion } from '#server/period-view';
-import { computedValue, givenNamesOf, type GradeRow } from '#server/posting';
 
 /** A row of a grade with what it is posted under. */
 export interface GradedRow {
@@ -21,7 +28,7 @@ export interface GradedRow {
 export interface Beside {
   readonly item: ItemFact;
   readonly scale: ScaleInWords;
-  readonly composite: CompositeReply | null;
+  readonly composite: CompositeSays | null;
   readonly attendance: AttendanceSummary | null;
   readonly named: NamedStudent;
   readonly classmates: GradeFact['classmates'];

@@ -11,13 +11,19 @@ const byHand: BookItem = { ...whole, id: 2, source: 'hand' };
 const standard: BookItem = { ...whole, id: 3, kind: 'standard', categoryId: 7 };
 
 const seat = (enrollmentId: number, ...book: Fields): Fields => [
-  ...[enrollmentId, 5, 900 + enrollmentId, 'Carrow, Hale', '1042', '2025-09-01', null, 'she'],
+  enrollmentId,
+  5,
+  900 + enrollmentId,
+  'Carrow, Hale',
+  '1042',
+  '2025-09-01',
+  null,
+  'she',
   ...(book.length > 0 ? book : [null, null, null]),
 ];
-const posted = (itemId: number, enrollmentId: number): Fields => [
-  ...[itemId, enrollmentId, '86.40', 'B', null, '2026-01-09', '12.5', 'Well begun.', 1, 'Agreed', '86.35', 1, 3, 2, 11],
-  ...['Wenna Tregear', '2026-01-21T10:42:00.000Z'],
-];
+const mark: Fields = ['86.40', 'B', null, '2026-01-09', '12.5', 'Well begun.', 1, 'Agreed'];
+const saved: Fields = ['86.35', 1, 3, 2, 11, 'Wenna Tregear', '2026-01-21T10:42:00.000Z'];
+const posted = (itemId: number, enrollmentId: number): Fields => [itemId, enrollmentId, ...mark, ...saved];
 const nothing: GradeFields = { seats: [], posted: [], computed: [] };
 const rowsOf = (items: readonly BookItem[], fields: Partial<GradeFields>) =>
   gradeRowsOf(items, quarter, { ...nothing, ...fields });

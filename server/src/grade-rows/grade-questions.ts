@@ -17,8 +17,8 @@ export interface GradeQuestions {
   readonly computed: SQL;
 }
 
-/** Up to so many sections, what belongs to a seat is looked up seat by seat. */
-const fewSections = 60;
+/** Beyond so many sections, tables are read in one go. */
+const manySections = 60;
 
 /** What is joined to a seat: a table, what it is called, and which of its rows belong to the seat. */
 type LookUp = (table: 'people' | 'grades' | 'file_percents', as: string, condition: SQL) => SQL;
@@ -31,7 +31,7 @@ const seatBySeat: LookUp = (table, as, condition) =>
   sql`LATERAL (SELECT * FROM ${sql.raw(`${table} ${as}`)} WHERE ${condition} OFFSET 0) ${sql.raw(as)} ON true`;
 
 export function gradeQuestions(items: readonly BookItem[], period: SchoolPeriod, whose: Whose): GradeQuestions {
-  const isMany = 'sectionIds' in whose && whose.sectionIds.length > fewSections;
+  const isMany = 'sectionIds' in whose && whose.sectionIds.length > manySections;
   const lookUp = isMany ? inOneGo : seatBySeat;
   const theirs =
     'sectionIds' in whose

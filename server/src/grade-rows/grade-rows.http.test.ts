@@ -4,7 +4,7 @@ import { comesOutOfBook, itemKinds, itemSources, type BookItem } from '#core/rep
 import { PeriodsRepository } from '#server/calendar';
 import { PeriodViews } from '#server/period-view';
 import { Transactions } from '#server/platform';
-import { startTestServer, type TestServer } from '../../../test/test-server.js';
+import { startTestServer, type TestServer } from '../../test/test-server.js';
 import { GradeRowsRepository } from './grade-rows.repository.js';
 
 let server: TestServer;
