@@ -11,7 +11,8 @@ const code = (name: string, more: Partial<SpecialCode> = {}): [string, SpecialCo
 ];
 export const codes = new Map([
   code('INC', { needsLastDate: true, meaning: 'Incomplete' }),
-  code('EXM', { asPart: 'leaves', meaning: 'Exempt' }),
+  code('EXM', { asPart: 'leaves', triesCredit: false, meaning: 'Exempt' }),
+  code('PAS', { asPart: 'leaves', earnsCredit: true }),
   code('P', { forbidsPercent: false }),
   code('NVA', { needsLastDate: true, needsFirstDay: true }),
   code('OLD', { isOff: true }),

@@ -55,6 +55,12 @@ const cases: Readonly<Record<string, readonly [what: string, fact: GradeFact, me
     ['exempt', grade({ mark: alone({ code: 'EXM' }), allowsExempt: false }), 'exempt'],
     ['exempt where the course allows it', grade({ mark: alone({ code: 'EXM' }) }), null],
     ['a code that leaves no composite', grade({ mark: alone({ code: 'INC' }), allowsExempt: false }), null],
+    [
+      'the same of a student who left',
+      grade({ mark: alone({ code: 'EXM' }), allowsExempt: false, withdrawnOn: day('2025-12-12') }),
+      null,
+    ],
+    ['a pass, which stands for work', grade({ mark: alone({ code: 'PAS' }), allowsExempt: false }), null],
     ['a code that nobody knows', grade({ mark: alone({ code: 'ZZ' }), allowsExempt: false }), null],
     ['an ordinary grade', grade({ allowsExempt: false }), null],
   ],

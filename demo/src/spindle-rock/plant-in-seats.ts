@@ -12,6 +12,7 @@ export function plantInSeats({
   fault,
   decoy,
   faults,
+  decoys,
 }: Planting): Demo['driftedGrades'] {
   const { enrollments, grades } = district;
   const change = (enrollmentId: number, to: object) => {
@@ -48,7 +49,8 @@ export function plantInSeats({
   decoy('repeated-past-credits', 'takes the course again after failing it', ownGrade(second!.id));
 
   fault('sealed-copy-differs', 'another grade than the one that was sealed', drifted!);
-  Object.assign(faults.at(-1)!, { period: 'First term' });
+  decoy('sealed-copy-differs', 'the grade that was sealed', passed!);
+  for (const list of [faults, decoys]) Object.assign(list.at(-1)!, { period: 'First term' });
   const { enrollmentId, itemId, periodId } = drifted!;
   return [{ enrollmentId, itemId, periodId, percent: '99', label: 'A' }];
 }

@@ -2,6 +2,7 @@ import type { District } from '../district.js';
 import type { Demo } from '../make-district.js';
 import type { DrawnRock } from './draw-spindle-rock.js';
 import { plantByHand } from './plant-by-hand.js';
+import { plantDecoysInGrades, plantDecoysInSeats, plantDecoysInSetUp } from './plant-decoys.js';
 import { plantInGrades } from './plant-in-grades.js';
 import { plantInSeats } from './plant-in-seats.js';
 import { plantInSetUp } from './plant-in-set-up.js';
@@ -18,6 +19,9 @@ export function plantInSpindleRock(
   plantInGrades(planting);
   plantByHand(planting);
   const driftedGrades = plantInSeats(planting);
+  plantDecoysInSetUp(planting);
+  plantDecoysInGrades(planting);
+  plantDecoysInSeats(planting);
   signOffAll(planting);
   return { plantedFaults: planting.faults, decoys: planting.decoys, driftedGrades };
 }

@@ -51,16 +51,20 @@ describe('the planted faults of a term', () => {
   it('have beside them what looks alike and is right, and of which nothing is said', () => {
     const wrong = plantedIn(decoys, 'Second term').filter((each) => found.map(ofFinding).includes(each));
     expect(wrong).toEqual([]);
-    expect(decoys.length).toBeGreaterThan(15);
   });
 
   it('have one in a term that was sealed, and changed since in the database itself', async () => {
     const { body } = await auditNow(await server.as('morwenna'), firstTerm);
-    expect(body.run!.findings.map(ofFinding)).toEqual(expect.arrayContaining(plantedIn(faults, 'First term')));
+    const foundThen = body.run!.findings.map(ofFinding);
+    expect(foundThen).toEqual(expect.arrayContaining(plantedIn(faults, 'First term')));
+    expect(plantedIn(decoys, 'First term').filter((decoy) => foundThen.includes(decoy))).toEqual([]);
   });
 
-  it('are of every rule but of the two that no record of a school can break by itself', () => {
-    const planted = new Set(faults.map(({ rule }) => rule));
+  it.each([
+    ['faults', faults],
+    ['decoys', decoys],
+  ])('%s are of every rule but of the two that no record of a school can break by itself', (_what, list) => {
+    const planted = new Set(list.map(({ rule }) => rule));
     // A book that cannot be calculated is a fault of the program; unmatched groups come with a platform.
     expect(auditRules.map(({ id }) => id).filter((id) => !planted.has(id))).toEqual([
       'unmatched-group',

@@ -2,7 +2,7 @@ import { findingOn, type AuditRule } from '../audit-rule.js';
 
 export const exemptNotAllowed: AuditRule = {
   id: 'exempt-not-allowed',
-  version: 1,
+  version: 2,
   family: 'eligibility',
   scope: 'grade',
   severity: 'blocks',
@@ -15,6 +15,8 @@ export const exemptNotAllowed: AuditRule = {
       const { code } = grade.mark;
       const known = code === null ? undefined : codes.get(code);
       if (known?.asPart !== 'leaves' || grade.allowsExempt) continue;
+      // Who left has nothing to be exempt from; a pass stands for work that was done.
+      if (grade.withdrawnOn !== null || known.triesCredit) continue;
       yield findingOn(grade, 'exempt', { code: known.code, meaning: known.meaning });
     }
   },
