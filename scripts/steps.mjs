@@ -48,8 +48,5 @@ export function build() {
   runTool('vite', ['build', '--logLevel', 'warn']);
 }
 
-/**
- * What Node.js is started with for a server: it lets garbage grow with what is live, so that a large file takes half as
- * much memory again; looked after sooner, it stays.
- */
-export const serverFlags = ['--max-semi-space-size=4', '--heap-growing-percent=20'];
+/** What Node.js is started with for a server: what was just made is looked through in small steps, and takes less memory. */
+export const serverFlags = ['--max-semi-space-size=4'];

@@ -6,6 +6,7 @@ import { ChangeLog } from '#server/changes';
 import {
   Bulk,
   Clock,
+  collectingSooner,
   DATABASE,
   HeldWork,
   Leases,
@@ -59,7 +60,7 @@ export class FileWorker implements OnApplicationBootstrap {
     this.held = new HeldWork(database, queue, {
       job: 'file',
       leases: new Leases('file_imports', sql`status IN ('reading', 'planning', 'accepting', 'undoing')`),
-      work: (id, worker, signal) => this.work(id, worker, signal),
+      work: (id, worker, signal) => collectingSooner(() => this.work(id, worker, signal)),
       tellProblem: (id, error) => this.tellProblem(id, error),
     });
   }

@@ -46,6 +46,7 @@ export { Bulk } from './database/bulk.js';
 export { CopyReader } from './database/copy-reader.js';
 export { grouped } from './database/grouped.js';
 export { Settings } from './settings/settings.js';
+export { collectingSooner } from './work/collecting-sooner.js';
 export { HeldWork, WorkLost } from './work/held-work.js';
 export { keepIfHeldOrThrow } from './work/keep-if-held.js';
 export { Leases } from './work/leases.js';

@@ -14,8 +14,29 @@ interface FindingListProps {
   readonly onOpen: (finding: FindingReply) => void;
 }
 
+/** What became of a finding, or that it is new; null where there is nothing to tell. */
+function stateOf({ isNew, isGone, waiver }: FindingReply): 'gone' | 'waived' | 'new' | null {
+  if (isGone) return 'gone';
+  if (waiver?.state === 'holds') return 'waived';
+  return isNew ? 'new' : null;
+}
+
+const stateColumn: GridColumn<FindingReply> = {
+  id: 'new',
+  header: <span className="sr-only">New</span>,
+  width: '56px',
+  align: 'right',
+  cell: (finding) => {
+    const state = stateOf(finding);
+    const look = state === 'new' ? 'rounded bg-estuary-soft px-1.5 text-estuary' : 'text-quiet';
+    return state && <span className={`text-[12px] ${look}`}>{state}</span>;
+  },
+};
+
 /** The findings, one line each, with the grade as it is posted now. */
 export function FindingList({ rules, findings, chosen, onChoose, onOpen }: FindingListProps) {
+  // Where there is nothing to tell, names have its room.
+  const hasStates = findings.some((finding) => stateOf(finding) !== null);
   const columns = useMemo((): GridColumn<FindingReply>[] => {
     const rule = (id: string) => rules.find((each) => each.id === id)!;
     return [
@@ -50,20 +71,9 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
         sortBy: ({ mark }) => Number(mark?.percent ?? -1),
         cell: ({ mark }) => mark && <b className="figures">{postedInWords(mark)}</b>,
       },
-      {
-        id: 'new',
-        header: <span className="sr-only">New</span>,
-        width: '56px',
-        align: 'right',
-        cell: ({ isNew, isGone, waiver }) =>
-          isGone || waiver?.state === 'holds' ? (
-            <span className="text-[12px] text-quiet">{isGone ? 'gone' : 'waived'}</span>
-          ) : (
-            isNew && <span className="rounded bg-estuary-soft px-1.5 text-[12px] text-estuary">new</span>
-          ),
-      },
+      ...(hasStates ? [stateColumn] : []),
     ];
-  }, [rules]);
+  }, [rules, hasStates]);
   return (
     <div
       className="flex min-h-0 flex-col"

@@ -272,6 +272,16 @@ describe('what was changed after the audit', () => {
     expect(screen.queryByRole('button', { name: /Waive|Tell the teacher|Post what is computed/ })).toBeNull();
   });
 
+  it.each([
+    ['where there is nothing to tell', findings.map((each) => ({ ...each, isNew: false, waiver: null })), false],
+    ['of what is gone', goneNow, true],
+    ['of what is new', findings.map((each) => ({ ...each, isNew: true })), true],
+  ])('has a column of its own only if there is something to tell: %s', async (_what, of, has) => {
+    await show(run({ findings: of, again }));
+    const heads = screen.getAllByRole('columnheader').map(({ textContent }) => textContent);
+    expect(heads.includes('New')).toBe(has);
+  });
+
   it('tells what is new when asked', async () => {
     const { person } = await show(run({ changedSince: 1, again: { ...again, added } }));
     await person.click(screen.getByRole('button', { name: '1 finding' }));

@@ -42,12 +42,12 @@ export function PeriodTable({ calendar, body, views, chosenId, onChoose }: Perio
       <thead>
         <tr className="text-quiet [&_th]:h-8 [&_th]:px-1.5 [&_th]:font-semibold">
           <th className="pl-3! text-left">Period</th>
-          <th className="w-[112px] text-right">First day</th>
-          <th className="w-[112px] text-right">Last day</th>
-          <th className="w-[76px] text-right" title="days with classes">
-            Class days
+          <th className="w-[124px] text-right">First day</th>
+          <th className="w-[124px] text-right">Last day</th>
+          <th className="w-[52px] text-right" title="days with classes">
+            Days
           </th>
-          <th className="w-[100px] text-right" title="the first day at whose end more than 60 % of the period is over">
+          <th className="w-[94px] text-right" title="the first day at whose end more than 60 % of the period is over">
             60 % over
           </th>
           <th className="w-[56px]">
