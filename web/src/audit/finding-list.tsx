@@ -49,7 +49,7 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
       {
         id: 'subject',
         header: 'About',
-        width: '138px',
+        width: '126px',
         sortBy: ({ subject }) => subject,
         cell: ({ subject }) => (
           <b className="font-semibold" title={subject}>
@@ -84,7 +84,7 @@ export function FindingList({ rules, findings, chosen, onChoose, onOpen }: Findi
     >
       <DataGrid
         label="Findings"
-        minWidth={440}
+        minWidth={400}
         columns={columns}
         rows={findings}
         rowKey={({ key }) => key}
