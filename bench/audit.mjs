@@ -63,6 +63,12 @@ export const measurements = [
       }),
   },
   {
+    what: 'nine rules of grades and seats over 350,000 grades in memory',
+    against: 'the same rules as SQL in DuckDB on one thread, with the same findings',
+    limit: 4,
+    measure: () => alone(new URL('./support/rules-alone.mjs', import.meta.url)),
+  },
+  {
     what: 'looking again at the section of a grade that was saved after the audit of 6,200',
     against: `the limit of ${mostRecheck} ms`,
     limit: 1,

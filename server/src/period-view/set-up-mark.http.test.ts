@@ -45,6 +45,7 @@ const elsewhere = [
   'finding_notices',
   'nightly_audits',
   'jsonb_to_recordset',
+  'work', // the queue, whose workers look for jobs whenever it is time
 ];
 
 const termLine = async () => (await registrar.get<TermLineReply>('/schools/1/term-line')).body;

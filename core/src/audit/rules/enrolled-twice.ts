@@ -20,14 +20,7 @@ export const enrolledTwice: AuditRule = {
           if (withdrawnOn === null) yield { studentId, courseId: course.id, section: name, enrollmentId };
     },
     *conclude(seats) {
-      const byStudent = new Map<string, Seat[]>();
-      for (const seat of seats) {
-        const key = `${seat.studentId}/${seat.courseId}`;
-        const own = byStudent.get(key);
-        if (own) own.push(seat);
-        else byStudent.set(key, [seat]);
-      }
-      for (const own of byStudent.values()) {
+      for (const own of seatsBeside(seats)) {
         const ordered = own.toSorted((a, b) => a.enrollmentId - b.enrollmentId);
         // The later seat is the one to look at.
         for (const { enrollmentId } of ordered.slice(1))
@@ -36,6 +29,20 @@ export const enrolledTwice: AuditRule = {
     },
   }),
 };
+
+/** Of each student who sits more than once in a course, all the seats there; nearly all sit in theirs once. */
+function seatsBeside(seats: readonly Seat[]): Iterable<Seat[]> {
+  const firstOf = new Map<number, Map<number, Seat>>();
+  const beside = new Map<Seat, Seat[]>();
+  for (const seat of seats) {
+    let ofCourse = firstOf.get(seat.courseId);
+    if (!ofCourse) firstOf.set(seat.courseId, (ofCourse = new Map<number, Seat>()));
+    const first = ofCourse.get(seat.studentId);
+    if (first) beside.set(first, [...(beside.get(first) ?? [first]), seat]);
+    else ofCourse.set(seat.studentId, seat);
+  }
+  return beside.values();
+}
 
 /** Where a student sits and has not left. */
 interface Seat {

@@ -21,14 +21,15 @@ export const percentOutOfRange: AuditRule = {
       if (percent === null) continue;
       const { highestLevel, name: scale } = grade.scale;
       const highest = highestLevel ?? grade.item.highestPercent;
-      const data = {
+      const isNegative = percent.units < 0n;
+      if (!isNegative && compareDecimals(percent, highest) <= 0) continue;
+      const message = isNegative ? 'negative' : highestLevel ? 'level' : 'percent';
+      yield findingOn(grade, message, {
         percent: formatDecimal(percent),
         highest: formatAtLeast(highest, 0),
         item: grade.item.name,
         scale,
-      };
-      if (percent.units < 0n) yield findingOn(grade, 'negative', data);
-      else if (compareDecimals(percent, highest) > 0) yield findingOn(grade, highestLevel ? 'level' : 'percent', data);
+      });
     }
   },
 };
