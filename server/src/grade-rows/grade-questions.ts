@@ -62,7 +62,7 @@ export function gradeQuestions(items: readonly BookItem[], period: SchoolPeriod,
       SELECT f.item_id AS "itemId", f.enrollment_id AS "enrollmentId", trim_scale(f.percent)::text AS percent,
         trim_scale(f.percent)::text AS level, NULL::text AS "blockedBy", f.import_id AS "importId", f.import_row AS "importRow"
       FROM enrollments e JOIN ${lookUp('file_percents', 'f', ofSeat(sql`f`))}
-      WHERE ${seats} AND ${ofItems(sql`f`)} 
+      WHERE ${seats} AND ${ofItems(sql`f`)}
         AND EXISTS (SELECT FROM file_imports t WHERE t.period_id = ${period.id} AND t.status = 'accepted')
       ${ofCategories(items, period, seats)}`,
   };
