@@ -25,7 +25,13 @@ const address = await new Promise((resolve) =>
 );
 const { driver, close } = await openChromium();
 const quarter2 = `${address}/school/1/period/4`;
-const settle = () => driver.sleep(900);
+/** Until nothing is loading any more, and what moves has come to rest. */
+const settle = async () => {
+  const isLoaded = async () => (await driver.findElements(By.css('[role=status][aria-label=Loading]'))).length === 0;
+  await driver.sleep(300);
+  await driver.wait(isLoaded, 30_000);
+  await driver.sleep(900);
+};
 const see = (path) => driver.wait(until.elementLocated(By.xpath(path)), 15_000);
 const click = async (name) =>
   (

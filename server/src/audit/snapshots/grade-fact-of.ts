@@ -78,12 +78,11 @@ export interface Names {
   readonly bySection: ReadonlyMap<number, readonly NamedStudent[]>;
 }
 
-/** @param rows each student once or more often */
-export function namesIn(rows: Iterable<GradeRow>): Names {
+/** @param rows each student once */
+export function namesIn(rows: readonly GradeRow[]): Names {
   const byEnrollment = new Map<number, NamedStudent>();
   const bySection = new Map<number, NamedStudent[]>();
   for (const { enrollmentId, sectionId, student } of rows) {
-    if (byEnrollment.has(enrollmentId)) continue;
     const named = { givenNames: givenNamesOf(student) };
     byEnrollment.set(enrollmentId, named);
     const own = bySection.get(sectionId);

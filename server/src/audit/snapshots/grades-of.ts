@@ -21,7 +21,9 @@ export function missingVersions({ versions }: Ground, rowsOf: RowsByItem): numbe
 
 /** In the order of the items, and then of the rows. Rows of sections that do not report the item are left out. */
 export function gradesOf(ground: Ground, rowsOf: RowsByItem): Grades {
-  const names = namesIn([...rowsOf.values()].flat());
+  // Every item has a row of every student.
+  const [seats = []] = rowsOf.values();
+  const names = namesIn(seats);
   const codes = [...ground.codes.values()];
   const graded: GradedRow[] = [];
   const grades: GradeFact[] = [];

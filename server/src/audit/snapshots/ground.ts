@@ -40,12 +40,12 @@ export function reportedIn({ reported }: PeriodView, sectionIds: readonly number
     const running = byId(reporting.sections);
     const sections = sectionIds.flatMap((id) => running.get(id) ?? []);
     if (sections.length === 0) return [];
-    const scales = new Map(sections.flatMap(({ id }) => inUse(reporting, id)));
+    const scales = new Map(
+      sections.flatMap(({ id }) => {
+        const inUse = reporting.scales.get(id);
+        return inUse ? [[id, inUse] as const] : [];
+      }),
+    );
     return [{ ...reporting, sections, scales }];
   });
-}
-
-function inUse({ scales }: ReportedItem, sectionId: number): [number, NonNullable<ReturnType<typeof scales.get>>][] {
-  const found = scales.get(sectionId);
-  return found ? [[sectionId, found]] : [];
 }

@@ -5,7 +5,7 @@ import type { GradeRow, RowsByItem } from '#core/grade-rows';
 import type { CompositeSays } from '#core/posting';
 import { AttendanceRepository } from '#server/attendance';
 import type { SchoolPeriod } from '#server/calendar';
-import { Clock, type Queries } from '#server/platform';
+import { Clock, grouped, type Queries } from '#server/platform';
 import { GradeRowsRepository } from '#server/grade-rows';
 import { CompositesService } from '#server/posting';
 import { PeriodViews, ScaleVersionsRepository, type ReportedItem, type SchoolFacts } from '#server/period-view';
@@ -132,20 +132,12 @@ export class SnapshotService {
 
   /** In the order of the report card, and of an item as they were read. */
   private together(facts: SchoolFacts, period: SchoolPeriod, parts: readonly Grades[]): PeriodSnapshot {
-    const { reported } = this.views.viewOf(facts, period);
-    const byItem = new Map(
-      reported.map(({ item }) => [item.id, { graded: [] as GradedRow[], grades: [] as Grades['grades'][number][] }]),
-    );
-    for (const { graded, grades } of parts)
-      for (const [at, grade] of grades.entries()) {
-        const own = byItem.get(grade.item.id)!;
-        own.graded.push(graded[at]!);
-        own.grades.push(grade);
-      }
-    const all = [...byItem.values()];
+    const pairs = parts.flatMap(({ graded, grades }) => grades.map((grade, at) => ({ grade, row: graded[at]! })));
+    const byItem = grouped(pairs, (pair) => [pair.grade.item.id, pair]);
+    const all = this.views.viewOf(facts, period).reported.flatMap(({ item }) => byItem.get(item.id) ?? []);
     return {
-      graded: all.flatMap(({ graded }) => graded),
-      snapshot: { ...emptySnapshot(this.baseOf(facts, period)), grades: all.flatMap(({ grades }) => grades) },
+      graded: all.map(({ row }) => row),
+      snapshot: { ...emptySnapshot(this.baseOf(facts, period)), grades: all.map(({ grade }) => grade) },
     };
   }
 
